@@ -1,0 +1,26 @@
+const transform = {
+  '^.+\\.(t|j|mj)sx?$': [
+    '@swc/jest',
+    { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022', transform: { react: { runtime: 'automatic' } } }, module: { type: 'commonjs' } },
+  ],
+};
+const shared = {
+  transform,
+  transformIgnorePatterns: ['node_modules/(?!(@noble|canonicalize|uuid|file-type|strtok3|token-types|uint8array-extras|@tokenizer|@borewit|eventsource-parser|idb)/)'],
+  moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
+  testEnvironment: 'node',
+};
+
+/** Two projects: the core on its own, and everything that needs a PostgreSQL server. */
+export default {
+  projects: [
+    { ...shared, displayName: 'core', testMatch: ['<rootDir>/src/{core,player,fleet,interface}/**/*.test.ts'] },
+    {
+      ...shared,
+      displayName: 'services',
+      testMatch: ['<rootDir>/{src/{database,services,protocol,jobs,demo},bin}/**/*.test.ts'],
+      globalSetup: '<rootDir>/scripts/jest-database.mjs',
+      maxWorkers: 2,
+    },
+  ],
+};

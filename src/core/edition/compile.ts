@@ -1,0 +1,66 @@
+import { programmer, zonesOf, type ScreenProgram } from '../forecast';
+import type { Problem } from '../plan/read';
+import type { Media, Plan } from '../plan/schema';
+import { trimZone, zoneTable, type ZoneTable } from '../when';
+import { canonicalJson, sha256Hex } from './canonical';
+
+/** A file that a program needs. */
+export interface Asset {
+  readonly kind: Media['kind'];
+  readonly sha256: string;
+  readonly bytes: number;
+  readonly type: string;
+  readonly width: number;
+  readonly height: number;
+}
+
+/** All that a screen needs to play for ever without a network. Named by the SHA-256 of its canonical form. */
+export interface ProgramDocument extends ScreenProgram {
+  readonly format: 'lanternpost/program';
+  readonly version: 1;
+  readonly zones: Readonly<Record<string, ZoneTable>>;
+  /** By media id. */
+  readonly assets: Readonly<Record<string, Asset>>;
+}
+
+export interface CompiledEdition {
+  /** Canonical program documents by hash. */
+  readonly programs: ReadonlyMap<string, string>;
+  /** Program hash by screen id. */
+  readonly screens: ReadonlyMap<string, string>;
+}
+
+/** Clock changes that a program carries: fixed, so that the same plan compiles to the same hashes in every year. */
+const ZONES_FROM = Date.UTC(2024, 0, 1);
+const ZONES_TO = Date.UTC(2045, 0, 1);
+
+/**
+ * Compiles a checked plan: each screen's program, equal ones once. Pure: the same plan gives the same hashes anywhere.
+ * Files without hash and type (not processed yet) that a program needs are returned as errors instead.
+ */
+export function compileEdition(plan: Plan): CompiledEdition | { errors: Problem[] } {
+  const narrow = programmer(plan);
+  const files = new Map(plan.media.map((file, i) => [file.id, { file, path: `/media/${i}` }]));
+  const programs = new Map<string, string>();
+  const screens = new Map<string, string>();
+  const errors = new Map<string, Problem>();
+  for (const screen of plan.screens) {
+    const program = narrow(screen.id);
+    const assets: Record<string, Asset> = {};
+    for (const { media: id } of program.loops.flat()) {
+      const entry = files.get(id);
+      if (!entry) continue;
+      const { kind, sha256, bytes, type, width, height, name } = entry.file;
+      if (sha256 === undefined || type === undefined)
+        errors.set(id, { path: entry.path, message: `"${name}" has no file yet: wait until it is processed, or take it out.` });
+      else assets[id] = { kind, sha256, bytes, type, width, height };
+    }
+    const zones = Object.fromEntries(zonesOf(program).map((name) => [name, trimZone(zoneTable(name), ZONES_FROM, ZONES_TO)]));
+    const document: ProgramDocument = { format: 'lanternpost/program', version: 1, ...program, zones, assets };
+    const text = canonicalJson(document);
+    const hash = sha256Hex(text);
+    programs.set(hash, text);
+    screens.set(screen.id, hash);
+  }
+  return errors.size > 0 ? { errors: [...errors.values()] } : { programs, screens };
+}

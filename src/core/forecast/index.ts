@@ -1,0 +1,5 @@
+export { forecast, forecastAt, forecastDocument, type Forecast } from './forecast';
+export { placeOf, programmer, screenProgram, zonesOf, type BackdropLevel, type Loop, type LoopItem, type ScreenProgram } from './program';
+export { type Play } from './plays';
+export { candidates, compareCandidates, lightsOutInstants, type Candidate, type Segment, type Source } from './segments';
+export { why, type Explanation, type Reason } from './why';

@@ -1,0 +1,197 @@
+import type { Content, Media, OpeningHours, Plan, When } from '../plan/schema';
+import { matches, mediaTerms, screenTerms, selectorOf } from '../selector';
+import { isAlways, parseDate, zoneTable, type LocalDate, type Place, type ZoneTable } from '../when';
+
+/** One file's turn in a loop. It is available when all of `when` hold; an empty list is always. */
+export interface LoopItem {
+  readonly media: string;
+  readonly durationMs: number;
+  readonly when: readonly When[];
+}
+
+export type Loop = readonly LoopItem[];
+
+/** A booking as one screen sees it: `loop` is an index into the program's loops. */
+export interface ProgramBooking {
+  readonly id: string;
+  readonly priority: number;
+  readonly takeover?: true | undefined;
+  readonly wake?: true | undefined;
+  readonly created: number;
+  readonly when: When;
+  readonly loop: number;
+}
+
+export type BackdropLevel = 'screen' | 'site' | 'network';
+
+/** The plan as narrowed to one screen: selectors, nesting, collecting rules and names are resolved away. */
+export interface ScreenProgram {
+  readonly zone: string;
+  readonly hours?: OpeningHours | undefined;
+  readonly calendars: Readonly<Record<string, readonly (string | readonly [string, string])[]>>;
+  readonly loops: readonly Loop[];
+  readonly bookings: readonly ProgramBooking[];
+  readonly backdrops: readonly { readonly level: BackdropLevel; readonly loop: number }[];
+  readonly lightsOut: readonly When[];
+}
+
+const DEFAULT_DURATION_MS = 10_000;
+
+/** Narrows a checked plan to one of its screens (domain sections 4 and 6). Throws RangeError for an unknown screen. */
+export function screenProgram(plan: Plan, screenId: string): ScreenProgram {
+  return programmer(plan)(screenId);
+}
+
+/** The same for many screens of one plan: what they share is looked up once. */
+export function programmer(plan: Plan): (screenId: string) => ScreenProgram {
+  const index = <T extends { id: string }>(list: readonly T[]) => new Map(list.map((entry) => [entry.id, entry]));
+  const [sites, screens, media] = [index(plan.sites), index(plan.screens), index(plan.media)];
+  const [playlists, calendars] = [index(plan.playlists), index(plan.calendars)];
+  const collected = new Map<string, Media[]>();
+
+  const collect = (rule: string, order: 'name' | 'newest' | 'oldest', limit: number): Media[] => {
+    const key = `${order}\n${rule}`;
+    let found = collected.get(key);
+    if (!found) {
+      const selector = selectorOf(rule);
+      found = plan.media.filter((file) => matches(selector, mediaTerms(file))).sort(mediaOrder(order));
+      collected.set(key, found);
+    }
+    return found.slice(0, limit);
+  };
+
+  const fileItem = (file: Media, durationMs: number | undefined, conditions: readonly When[]): LoopItem => ({
+    media: file.id,
+    durationMs: durationMs ?? file.durationMs ?? plan.network.defaultDurationMs ?? DEFAULT_DURATION_MS,
+    when: file.when && !isAlways(file.when) ? [...conditions, file.when] : conditions,
+  });
+
+  const flatten = (content: Content, terms: ReadonlySet<string>): LoopItem[] => {
+    const expand = (playlistId: string, conditions: readonly When[]): LoopItem[] =>
+      (playlists.get(playlistId)?.items ?? []).flatMap((item) => {
+        if (item.where !== undefined && !matches(selectorOf(item.where), terms)) return [];
+        const all = item.when && !isAlways(item.when) ? [...conditions, item.when] : conditions;
+        if (item.playlist !== undefined) return expand(item.playlist, all);
+        const files =
+          item.collect === undefined
+            ? [media.get(item.media) as Media]
+            : collect(item.collect, item.order ?? 'name', item.limit ?? Infinity);
+        return files.map((file) => fileItem(file, item.durationMs, all));
+      });
+    if (content.playlist !== undefined) return expand(content.playlist, []);
+    return [fileItem(media.get(content.media) as Media, content.durationMs, [])];
+  };
+
+  return (screenId) => {
+    const screen = screens.get(screenId);
+    const site = screen && sites.get(screen.site);
+    if (!screen || !site) throw new RangeError(`There is no screen "${screenId}" in the plan.`);
+    const terms = screenTerms(screen, site.tags);
+    const loops: Loop[] = [];
+    const known = new Map<string, number>();
+    /** The number of a content's loop, -1 where nothing in it is for this screen. */
+    const loopOf = (content: Content): number => {
+      const key = JSON.stringify(content);
+      let number = known.get(key);
+      if (number === undefined) {
+        const loop = flatten(content, terms);
+        number = loop.length === 0 ? -1 : loops.push(loop) - 1;
+        known.set(key, number);
+      }
+      return number;
+    };
+    const bookings = plan.bookings
+      .filter((booking) => !booking.onHold && matches(selectorOf(booking.where), terms))
+      .map(
+        (booking): ProgramBooking => ({
+          id: booking.id,
+          priority: booking.priority,
+          ...(booking.takeover ? { takeover: true } : {}),
+          ...(booking.takeover && booking.wake ? { wake: true } : {}),
+          created: Date.parse(booking.created),
+          when: booking.when,
+          loop: loopOf(booking.content),
+        }),
+      )
+      .filter((booking) => booking.loop >= 0);
+    const levels: [BackdropLevel, Content | undefined][] = [
+      ['screen', screen.backdrop],
+      ['site', site.backdrop],
+      ['network', plan.network.backdrop],
+    ];
+    const backdrops = levels
+      .map(([level, content]) => ({ level, loop: content ? loopOf(content) : -1 }))
+      .filter((backdrop) => backdrop.loop >= 0);
+    const lightsOut = screen.lightsOut ?? [];
+    const used = [...bookings.map((one) => one.when), ...lightsOut, ...loops.flat().flatMap((item) => item.when)];
+    const calendarIds = new Set(used.flatMap((when) => [...(when.only ?? []), ...(when.not ?? [])]));
+    return {
+      zone: site.timeZone,
+      ...(usesHours(used) && site.hours ? { hours: site.hours } : {}),
+      calendars: Object.fromEntries([...calendarIds].map((id) => [id, calendars.get(id)?.dates ?? []])),
+      loops,
+      bookings,
+      backdrops,
+      lightsOut,
+    };
+  };
+}
+
+function mediaOrder(order: 'name' | 'newest' | 'oldest'): (a: Media, b: Media) => number {
+  const byCodeUnit = (a: string, b: string) => (a < b ? -1 : a > b ? 1 : 0);
+  return (a, b) => {
+    const first =
+      order === 'name'
+        ? byCodeUnit(a.name, b.name)
+        : (Date.parse(a.added) - Date.parse(b.added)) * (order === 'newest' ? -1 : 1);
+    return first || byCodeUnit(a.id, b.id);
+  };
+}
+
+function usesHours(list: readonly When[]): boolean {
+  return list.some((when) => when.windows?.some((window) => window.some((edge) => /^(opens|closes)/.test(edge))));
+}
+
+/** Every zone whose clock a program reads. */
+export function zonesOf(program: ScreenProgram): string[] {
+  const used = [...program.bookings.map((one) => one.when), ...program.lightsOut, ...program.loops.flat().flatMap((item) => item.when)];
+  const named = used.flatMap((when) => (when.clock && when.clock !== 'site' ? [when.clock] : []));
+  return [...new Set([program.zone, ...named])].sort();
+}
+
+const places = new WeakMap<ScreenProgram, Place>();
+
+/**
+ * Where a program's times are read. Zones come from `zones` where given (a player's own zone data may be old), else from
+ * the runtime.
+ */
+export function placeOf(program: ScreenProgram, zones?: Readonly<Record<string, ZoneTable>>): Place {
+  let place = places.get(program);
+  if (!place) {
+    const table = (name: string) => zones?.[name] ?? zoneTable(name);
+    const sets = new Map<string, ReadonlySet<LocalDate>>();
+    place = {
+      zone: table(program.zone),
+      hours: program.hours,
+      zoneTable: table,
+      calendar: (id) => {
+        let set = sets.get(id);
+        if (!set) sets.set(id, (set = calendarDates(program.calendars[id] ?? [])));
+        return set;
+      },
+    };
+    places.set(program, place);
+  }
+  return place;
+}
+
+function calendarDates(entries: readonly (string | readonly [string, string])[]): Set<LocalDate> {
+  const dates = new Set<LocalDate>();
+  for (const entry of entries) {
+    const [first, last] = typeof entry === 'string' ? [entry, entry] : entry;
+    const end = parseDate(last) as LocalDate;
+    for (let date = parseDate(first) as LocalDate; date <= end; date = (date + 1) as LocalDate) dates.add(date);
+  }
+  return dates;
+}
+

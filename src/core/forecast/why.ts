@@ -1,0 +1,99 @@
+import type { Instant } from '../instant';
+import type { Plan } from '../plan/schema';
+import { formatLocalTime, intervalAt, toLocalTime } from '../when';
+import { placeOf, programmer } from './program';
+import { candidates, compareCandidates, lightsOutInstants, type Candidate, type Source } from './segments';
+
+/** The rule of section 5 that puts the candidate above behind the one before it. */
+export type Rule = 'takeover' | 'kind' | 'priority' | 'later start' | 'later created' | 'greater id' | 'level' | 'lights-out' | 'nothing to show';
+
+export interface Reason {
+  readonly source: Source;
+  readonly id: string | null;
+  readonly name: string;
+  readonly verdict: 'shows' | 'waits';
+  /** Why it waits; null for what shows. */
+  readonly rule: Rule | null;
+  readonly priority: number | null;
+  readonly until: Instant | null;
+}
+
+export interface Explanation {
+  readonly reasons: readonly Reason[];
+  readonly sentence: string;
+}
+
+const LEVEL_NAMES: Record<string, string> = {
+  screen: "the screen's backdrop",
+  site: "the site's backdrop",
+  network: "the network's backdrop",
+};
+
+/** Why a screen shows what it shows at an instant: all that applies, the winner first, each with the rule that placed it. */
+export function why(plan: Plan, screenId: string, instant: Instant): Explanation {
+  const program = programmer(plan)(screenId);
+  const place = placeOf(program);
+  const clock = (at: Instant) => formatLocalTime(toLocalTime(place.zone, at));
+  const nameOf = (id: string) => LEVEL_NAMES[id] ?? plan.bookings.find((one) => one.id === id)?.name ?? id;
+  const dark = intervalAt(lightsOutInstants(program, place, instant, instant + 1), instant);
+  const here = candidates(program, place, instant, instant + 1).sort(compareCandidates);
+  const counts = (one: Candidate) => one.counts.length > 0 && (!dark || one.wake);
+  const winner = here.find(counts);
+
+  const rows = here.map((one): Reason => ({
+    source: one.source,
+    id: one.id,
+    name: nameOf(one.id),
+    verdict: one === winner ? 'shows' : 'waits',
+    rule: one === winner ? null : one.counts.length === 0 ? 'nothing to show' : dark && !one.wake ? 'lights-out' : ruleBetween(winner, one),
+    priority: one.source === 'backdrop' ? null : one.priority,
+    until: one.until,
+  }));
+  const night: Reason = { source: 'lights-out', id: null, name: 'Lights-out', verdict: 'shows', rule: null, priority: null, until: dark?.[1] ?? null };
+  const reasons = [...rows.filter((row) => row.verdict === 'shows'), ...(dark && !winner ? [night] : []), ...rows.filter((row) => row.verdict !== 'shows')];
+  return { reasons, sentence: sentenceOf(reasons, clock) };
+}
+
+function ruleBetween(winner: Candidate | undefined, other: Candidate): Rule | null {
+  if (!winner) return null;
+  if (winner.source !== other.source) return winner.source === 'takeover' ? 'takeover' : 'kind';
+  if (winner.source === 'backdrop') return 'level';
+  if (winner.priority !== other.priority) return 'priority';
+  if (winner.since !== other.since) return 'later start';
+  return winner.created !== other.created ? 'later created' : 'greater id';
+}
+
+const BECAUSE: Record<Rule, string> = {
+  takeover: 'a takeover goes ahead of it',
+  kind: 'a booking goes ahead of a backdrop',
+  priority: 'its priority is lower',
+  'later start': 'it began earlier',
+  'later created': 'it was made earlier',
+  'greater id': 'its id comes first',
+  level: 'a nearer backdrop goes ahead',
+  'lights-out': 'the display is off',
+  'nothing to show': 'it has nothing to show here now',
+};
+
+function sentenceOf(reasons: readonly Reason[], clock: (at: Instant) => string): string {
+  const [first, ...rest] = reasons;
+  const shown = first?.verdict === 'shows' ? first : undefined;
+  const waiting = (shown ? rest : reasons).slice(0, 2);
+  const until = shown?.until != null ? ` until ${clock(shown.until)}` : '';
+  const head = !shown
+    ? 'Nothing, because no booking applies and no backdrop has anything to show'
+    : shown.source === 'takeover'
+      ? `${shown.name}, because it is a takeover${until}`
+      : shown.source === 'booking'
+        ? `${shown.name}, because it is booked with priority ${shown.priority}${until}`
+        : shown.source === 'lights-out'
+          ? `Nothing, because it is lights-out${until}`
+          : `${capital(shown.name)}, because no booking has anything to show`;
+  const tail = waiting.map((one) => {
+    const priority = one.priority === null ? '' : `, priority ${one.priority},`;
+    return `${one.name}${priority} waits${one.rule ? ` (${BECAUSE[one.rule]})` : ''}`;
+  });
+  return `${[head, ...(tail.length > 0 ? [`under it ${tail.join(', and ')}`] : [])].join('; ')}.`;
+}
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

@@ -1,0 +1,6 @@
+export * from './instant';
+export * from './plan';
+export * from './selector';
+export * from './when';
+export * from './forecast';
+export * from './edition';

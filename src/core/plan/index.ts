@@ -1,0 +1,2 @@
+export * from './schema';
+export { pointer, problemsOf, readPlan, referenceProblems, type Problem } from './read';

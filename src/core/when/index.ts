@@ -1,0 +1,6 @@
+export * from './dates';
+export { parseRule, ruleDates, type Rule } from './rule';
+export { isZone, toInstant, toLocalTime, trimZone, zoneTable, type ZoneTable } from './zone';
+export { ALWAYS, intersect, intervalAt, subtract, union, type Interval, type Intervals } from './intervals';
+export { openingOf, parseClock, parseEdge } from './windows';
+export { datesOf, instantsOf, isAlways, occurrences, type Occurrence, type Place } from './occurrences';

@@ -1,0 +1,118 @@
+import { DAY, type Instant } from '../instant';
+import type { OpeningHours, When } from '../plan/schema';
+import { addDays, dateOfLocalTime, parseDate, startOfDate, type LocalDate, type LocalTime } from './dates';
+import { ALWAYS, union, type Intervals } from './intervals';
+import { parseRule, ruleDates, type Rule } from './rule';
+import { windowsOf, openingOf, type Edge, type Window } from './windows';
+import { toInstant, toLocalTime, type ZoneTable } from './zone';
+
+/** One window of a `When` on one date: `[from, to)`, never empty. */
+export interface Occurrence {
+  readonly from: Instant;
+  readonly to: Instant;
+}
+
+/** Where a `When` is read: the site's clock and opening hours, the calendars, and the tables of other zones. */
+export interface Place {
+  readonly zone: ZoneTable;
+  readonly hours?: OpeningHours | undefined;
+  readonly calendar: (id: string) => ReadonlySet<LocalDate>;
+  readonly zoneTable: (name: string) => ZoneTable;
+}
+
+/** A `When` read once. */
+interface Compiled {
+  readonly from: LocalDate;
+  readonly to: LocalDate;
+  readonly rule: Rule | null;
+  readonly also: readonly LocalDate[];
+  readonly except: ReadonlySet<LocalDate>;
+  readonly windows: readonly Window[];
+}
+
+/** A window may begin two days after its date and run two more (closing past midnight, with an offset). */
+const REACH_BACK = 5;
+const REACH_AHEAD = 2;
+
+const compiled = new WeakMap<When, Compiled>();
+
+function compile(when: When): Compiled {
+  const known = compiled.get(when);
+  if (known) return known;
+  const dates = (list: readonly string[] | undefined) => (list ?? []).map((text) => parseDate(text) as LocalDate);
+  const rule = when.repeat === undefined ? null : parseRule(when.repeat);
+  if (rule && 'error' in rule) throw new RangeError(rule.error);
+  const made: Compiled = {
+    from: when.from === undefined ? (-Infinity as LocalDate) : (parseDate(when.from) as LocalDate),
+    to: when.to === undefined ? (Infinity as LocalDate) : (parseDate(when.to) as LocalDate),
+    rule,
+    also: dates(when.also),
+    except: new Set(dates(when.except)),
+    windows: windowsOf(when),
+  };
+  compiled.set(when, made);
+  return made;
+}
+
+/** The local dates of a `When` in `first`..`last`, both inclusive, ascending. */
+export function datesOf(when: When, place: Place, first: LocalDate, last: LocalDate): LocalDate[] {
+  const { from, to, rule, also, except } = compile(when);
+  const begin = Math.max(from, first) as LocalDate;
+  const end = Math.min(to, last) as LocalDate;
+  let dates: LocalDate[] = [];
+  if (rule) dates = ruleDates(rule, from, begin, end);
+  else for (let date = begin; date <= end; date = addDays(date, 1)) dates.push(date);
+  if (also.length > 0) {
+    const more = also.filter((date) => date >= first && date <= last);
+    dates = [...new Set([...dates, ...more])].sort((a, b) => a - b);
+  }
+  const only = when.only?.map(place.calendar);
+  const not = when.not?.map(place.calendar);
+  if (except.size === 0 && !only && !not) return dates;
+  return dates.filter(
+    (date) =>
+      !except.has(date) && (!only || only.some((set) => set.has(date))) && !not?.some((set) => set.has(date)),
+  );
+}
+
+/** The occurrences of a `When` that overlap `[from, to)`, by start, whole (not clipped to the range). */
+export function occurrences(when: When, place: Place, from: Instant, to: Instant): Occurrence[] {
+  const zone = when.clock === undefined || when.clock === 'site' ? place.zone : place.zoneTable(when.clock);
+  const first = addDays(dateOfLocalTime(toLocalTime(zone, from)), -REACH_BACK);
+  const last = addDays(dateOfLocalTime(toLocalTime(zone, to)), REACH_AHEAD);
+  const { windows } = compile(when);
+  const byStart = new Map<Instant, Instant>();
+  for (const date of datesOf(when, place, first, last)) {
+    for (const window of windows) {
+      const opening = needsHours(window) ? openingOf(place.hours, date) : null;
+      if (needsHours(window) && !opening) continue;
+      const midnight = startOfDate(date);
+      const start = midnight + read(window.start, opening);
+      let end = midnight + read(window.end, opening);
+      if (end <= start) end += DAY;
+      const begin = toInstant(zone, start as LocalTime);
+      const finish = toInstant(zone, end as LocalTime);
+      if (finish > begin && begin < to && finish > from)
+        byStart.set(begin, Math.max(finish, byStart.get(begin) ?? finish));
+    }
+  }
+  return [...byStart].map(([begin, finish]) => ({ from: begin, to: finish })).sort((a, b) => a.from - b.from);
+}
+
+/** The instants of `[from, to)` that a `When` holds, as intervals that may reach beyond the range. */
+export function instantsOf(when: When, place: Place, from: Instant, to: Instant): Intervals {
+  if (isAlways(when)) return ALWAYS;
+  return union(occurrences(when, place, from, to).map((one) => [one.from, one.to] as const));
+}
+
+export function isAlways(when: When): boolean {
+  return Object.keys(when).every((key) => key === 'clock');
+}
+
+function needsHours(window: Window): boolean {
+  return window.start.from !== 'midnight' || window.end.from !== 'midnight';
+}
+
+function read(edge: Edge, opening: { opens: number; closes: number } | null): number {
+  return edge.offset + (edge.from === 'midnight' ? 0 : (opening?.[edge.from] ?? 0));
+}
