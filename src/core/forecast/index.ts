@@ -3,3 +3,4 @@ export { placeOf, programmer, screenProgram, zonesOf, type BackdropLevel, type L
 export { type Play } from './plays';
 export { candidates, compareCandidates, lightsOutInstants, type Candidate, type Segment, type Source } from './segments';
 export { why, type Explanation, type Reason } from './why';
+export { changes, glances, programsOf, type Change, type Glance } from './glance';

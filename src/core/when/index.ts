@@ -4,3 +4,4 @@ export { isZone, toInstant, toLocalTime, trimZone, zoneTable, type ZoneTable } f
 export { ALWAYS, intersect, intervalAt, subtract, union, type Interval, type Intervals } from './intervals';
 export { openingOf, parseClock, parseEdge } from './windows';
 export { datesOf, instantsOf, isAlways, occurrences, type Occurrence, type Place } from './occurrences';
+export { describeWhen, weeklyDays, weeklyRule } from './words';

@@ -1,0 +1,104 @@
+import { join } from 'node:path';
+import { SimulatedPlayer, type Character } from '@/fleet';
+import { options, type Command } from './options';
+
+const usage = `fleet --server URL [--players N | --network] [--email E --password P] [--state FOLDER]
+       --players N    N players that wait for their codes to be typed, or, with a sign-in, are paired with screens that have none
+       --network      one player for each screen of the network that has none, of mixed character (needs a sign-in)
+       --state        keep the players' tokens and programs there, over restarts
+       The sign-in may also come as LANTERNPOST_EMAIL and LANTERNPOST_PASSWORD.`;
+
+/** The demo's odd ones out; every other screen's player is steady. */
+const CHARACTERS: Record<string, Character> = {
+  'ms-kivikko-deck': 'slow line',
+  'skerrow-staff': 'goes dark',
+  'kaldavik-lanes': 'wrong clock',
+};
+
+export const command: Command = {
+  summary: 'Run simulated players that speak the real protocol',
+  usage,
+  async run(args) {
+    const given = options(
+      args,
+      {
+        server: { type: 'string' },
+        players: { type: 'string' },
+        network: { type: 'boolean' },
+        email: { type: 'string' },
+        password: { type: 'string' },
+        state: { type: 'string' },
+      },
+      usage,
+    );
+    const count = Number(given.players ?? 0);
+    if (!given.server || (!given.network && !(Number.isInteger(count) && count > 0 && count <= 5000))) {
+      console.error(`Usage: lanternpost ${usage}`);
+      return 2;
+    }
+    const server = given.server.replace(/\/$/, '');
+    const email = given.email ?? process.env.LANTERNPOST_EMAIL;
+    const password = given.password ?? process.env.LANTERNPOST_PASSWORD;
+    const operator = email && password ? await Operator.signIn(server, email, password) : null;
+    if (given.network && !operator) throw new Error('Pairing needs a sign-in: give --email and --password.');
+    const screens = operator ? await operator.screens() : [];
+    const free = screens.filter((screen) => given.network || screen.state === 'unpaired');
+    if (operator && !given.network && free.length < count)
+      throw new Error(`The network has ${free.length} screens without a player: add screens, or ask for fewer players.`);
+    const names = given.network ? free.map((screen) => screen.id) : Array.from({ length: count }, (_, i) => free[i]?.id ?? `player-${i + 1}`);
+    const players = names.map(
+      (name) =>
+        new SimulatedPlayer({
+          server,
+          character: given.network ? CHARACTERS[name] : undefined,
+          statePath: given.state ? join(given.state, `${name}.json`) : undefined,
+          onCode: (code) => (operator ? void operator.pair(name, code) : console.log(`${name} shows ${code}`)),
+        }),
+    );
+    for (const signal of ['SIGINT', 'SIGTERM'] as const)
+      process.once(signal, () => {
+        players.forEach((player) => player.stop());
+        process.exit(0);
+      });
+    console.log(`${players.length} simulated players at ${server}`);
+    await Promise.all(players.map((player) => player.run()));
+    return 0;
+  },
+};
+
+/** What a person would do in the interface, by its routes. */
+class Operator {
+  private queue: { screen: string; code: string }[] = [];
+
+  private constructor(
+    private readonly server: string,
+    private readonly cookie: string,
+  ) {}
+
+  static async signIn(server: string, email: string, password: string): Promise<Operator> {
+    const response = await fetch(`${server}/api/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ email, password }) });
+    if (!response.ok) throw new Error(((await response.json()) as { title: string }).title);
+    return new Operator(server, response.headers.getSetCookie().map((cookie) => cookie.split(';')[0]).join('; '));
+  }
+
+  async screens(): Promise<{ id: string; state: string }[]> {
+    const response = await fetch(`${this.server}/api/statuses`, { headers: { cookie: this.cookie } });
+    return (await response.json()) as { id: string; state: string }[];
+  }
+
+  /** Gathers codes for a moment, and types them all at once. */
+  async pair(screen: string, code: string): Promise<void> {
+    this.queue.push({ screen, code });
+    if (this.queue.length > 1) return;
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    const list = this.queue;
+    this.queue = [];
+    const response = await fetch(`${this.server}/api/screens/pair`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', cookie: this.cookie },
+      body: JSON.stringify(list),
+    }).catch(() => null);
+    if (!response?.ok) return console.error(`Pairing was refused (${response?.status ?? 'no answer'})`);
+    for (const { screen: id, error } of (await response.json()) as { screen: string; error: string | null }[]) if (error) console.error(`${id}: ${error}`);
+  }
+}

@@ -1,0 +1,98 @@
+import { createReadStream, readFileSync } from 'node:fs';
+import { createInterface } from 'node:readline';
+import { forecast, forecastDocument, parseInstant, pointer, readPlan, screenProgram, type Problem } from '@/core';
+import { options, type Command } from './options';
+
+interface Request {
+  readonly plan: unknown;
+  readonly screen: unknown;
+  readonly from: unknown;
+  readonly to: unknown;
+  readonly plays?: unknown;
+}
+
+/** Answers one forecast request, or says everything that is wrong with it. */
+export function answer(request: Request): object {
+  const read = readPlan(request.plan);
+  const errors: Problem[] = 'errors' in read ? [...read.errors] : [];
+  const instant = (key: 'from' | 'to') => {
+    const value = request[key];
+    const parsed = typeof value === 'string' ? parseInstant(value) : null;
+    if (parsed === null) errors.push({ path: pointer([key]), message: 'Write an instant as 2026-12-01T03:45:00Z.' });
+    return parsed ?? 0;
+  };
+  const [from, to] = [instant('from'), instant('to')];
+  if (errors.length === 0 && to < from) errors.push({ path: '/to', message: 'The end must not come before the start.' });
+  const { screen } = request;
+  const known = 'plan' in read && read.plan.screens.some((one) => one.id === screen);
+  if ('plan' in read && !known) errors.push({ path: '/screen', message: `There is no screen "${String(screen)}" in the plan.` });
+  if (errors.length > 0 || !('plan' in read) || typeof screen !== 'string') return { errors };
+  const plays = request.plays === true;
+  return forecastDocument(screen, forecast(screenProgram(read.plan, screen), from, to, { plays }), plays);
+}
+
+function parse(text: string): unknown {
+  try {
+    return JSON.parse(text) as unknown;
+  } catch (error) {
+    return new SyntaxError(`This is no JSON: ${error instanceof Error ? error.message : ''}`);
+  }
+}
+
+const usage = 'forecast --plan FILE|- --screen ID --from INSTANT --to INSTANT [--plays]\n       lanternpost forecast --plan - --batch   (one request a line)';
+
+export const command: Command = {
+  summary: 'Print what a screen of a plan file shows in a range of time, as JSON',
+  usage,
+  async run(args) {
+    const given = options(
+      args,
+      {
+        plan: { type: 'string' },
+        screen: { type: 'string' },
+        from: { type: 'string' },
+        to: { type: 'string' },
+        plays: { type: 'boolean' },
+        batch: { type: 'boolean' },
+      },
+      usage,
+    );
+    if (given.batch) return batch(given.plan ?? '-');
+    if (!given.plan || !given.screen || !given.from || !given.to) {
+      console.error(`Usage: lanternpost ${usage}`);
+      return 2;
+    }
+    let text: string;
+    try {
+      text = readFileSync(given.plan === '-' ? 0 : given.plan, 'utf8');
+    } catch {
+      console.error(JSON.stringify({ errors: [{ path: '', message: `The file ${given.plan} can not be read: check its name.` }] }));
+      return 2;
+    }
+    const plan = parse(text);
+    const result =
+      plan instanceof SyntaxError
+        ? { errors: [{ path: '', message: plan.message }] }
+        : answer({ plan, screen: given.screen, from: given.from, to: given.to, plays: given.plays });
+    if ('errors' in result) {
+      console.error(JSON.stringify(result));
+      return 2;
+    }
+    console.log(JSON.stringify(result));
+    return 0;
+  },
+};
+
+async function batch(path: string): Promise<number> {
+  const input = path === '-' ? process.stdin : createReadStream(path);
+  for await (const line of createInterface({ input, crlfDelay: Infinity })) {
+    if (line.trim() === '') continue;
+    const request = parse(line);
+    const result =
+      request instanceof SyntaxError
+        ? { errors: [{ path: '', message: request.message }] }
+        : answer(typeof request === 'object' && request !== null ? (request as Request) : { plan: null, screen: null, from: null, to: null });
+    if (!process.stdout.write(`${JSON.stringify(result)}\n`)) await new Promise((resolve) => process.stdout.once('drain', resolve));
+  }
+  return 0;
+}

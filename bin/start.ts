@@ -1,0 +1,147 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { existsSync } from 'node:fs';
+import { rm } from 'node:fs/promises';
+import { dirname, join, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { freePort, startCluster } from '../scripts/cluster.mjs';
+import { NetworkRow, closeDatabase, closeQueue, rows } from '@/database';
+import { DEMO_NETWORK, DEMO_PEOPLE, seedDemo } from '@/demo';
+import { prepareDatabase } from './migrate';
+import { options, type Command } from './options';
+
+const usage = `start [--demo] [--reset]
+       --demo    fill an empty database with the sample network, and run its simulated players
+       --reset   with --demo: remove the sample network first
+       Environment: PORT (4170), GATEWAY_PORT (4180), HOST (127.0.0.1), DATABASE_URL, LANTERNPOST_DATA (data), LANTERNPOST_DB_PORT (54610)`;
+
+const root = resolve(dirname(fileURLToPath(import.meta.url)), '..');
+const began = Date.now();
+
+function say(step: string): void {
+  console.log(`${`${((Date.now() - began) / 1000).toFixed(1)} s`.padStart(8)}  ${step}`);
+}
+
+export const command: Command = {
+  summary: 'Start everything: database, web, gateway, worker; with --demo the sample network and its players',
+  usage,
+  async run(args) {
+    const { demo = false, reset = false } = options(args, { demo: { type: 'boolean' }, reset: { type: 'boolean' } }, usage);
+    if (!existsSync(join(root, '.next/BUILD_ID'))) throw new Error('The production build is missing: run `npm run build`, or start with `npm run demo`.');
+    const data = resolve(process.env.LANTERNPOST_DATA ?? join(root, 'data'));
+    process.env.LANTERNPOST_DATA = data;
+    const host = process.env.HOST ?? '127.0.0.1';
+
+    const ours = !process.env.DATABASE_URL;
+    let cluster: Awaited<ReturnType<typeof startCluster>> | null = null;
+    const openCluster = async () => {
+      cluster = await startCluster(join(data, 'postgres'), Number(process.env.LANTERNPOST_DB_PORT ?? 54_610));
+      process.env.DATABASE_URL = cluster.url;
+    };
+    if (ours) {
+      say('PostgreSQL');
+      await openCluster();
+    }
+    say('Tables and queues');
+    if (reset) await removeDemo(data);
+    await prepareDatabase();
+    if (demo && (await NetworkRow.count()) === 0) {
+      say('Sample network');
+      await seedDemo(say);
+    }
+    await closeQueue();
+    await closeDatabase();
+
+    const port = await freePort(Number(process.env.PORT ?? 4170));
+    const gatewayPort = await freePort(Number(process.env.GATEWAY_PORT ?? 4180));
+    const family = new Family();
+    family.start('web', [join(root, 'node_modules/next/dist/bin/next'), 'start', root, '-p', String(port), '-H', host]);
+    family.start('gateway', [join(root, 'bin/lanternpost.mjs'), 'gateway', '--port', String(gatewayPort), '--host', host]);
+    family.start('worker', [join(root, 'bin/lanternpost.mjs'), 'worker']);
+    const url = `http://${host === '0.0.0.0' ? '127.0.0.1' : host}:${port}`;
+    say('Web, gateway and worker');
+    await answers(`${url}/sign-in`, family);
+    if (demo) {
+      const [ida] = DEMO_PEOPLE;
+      const players = ['fleet', '--network', '--server', url, '--state', join(data, 'fleet')];
+      family.start('fleet', [join(root, 'bin/lanternpost.mjs'), ...players], { LANTERNPOST_EMAIL: ida.email, LANTERNPOST_PASSWORD: ida.password });
+      say('Simulated players');
+    }
+    console.log(`\nLanternpost is lit: ${url}`);
+    if (demo) for (const { name, email, password } of DEMO_PEOPLE) console.log(`  ${name}: ${email}, password ${password}`);
+    console.log(`  A player: ${url}/player   ·   gateway: port ${gatewayPort}   ·   Ctrl-C stops everything\n`);
+
+    const watch = setInterval(() => {
+      if (cluster && !alive(cluster.pid)) void openCluster().catch(() => undefined);
+    }, 2000);
+    const stop = async () => {
+      clearInterval(watch);
+      await family.stop();
+      cluster?.stop();
+      process.exit(0);
+    };
+    for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.once(signal, () => void stop());
+    return undefined;
+  },
+};
+
+/** Removes the sample network and its files. Refuses where the database holds anybody else's. */
+async function removeDemo(data: string): Promise<void> {
+  const [known] = await rows<{ found: string | null }>(`SELECT to_regclass('networks')::text AS found`);
+  if (known?.found) {
+    const others = await rows<{ name: string }>('SELECT name FROM networks WHERE slug <> $1', [DEMO_NETWORK]);
+    if (others[0]) throw new Error(`This database holds "${others[0].name}": only the sample network can be reset.`);
+  }
+  await rows('DROP SCHEMA IF EXISTS pgboss CASCADE');
+  await rows('DROP SCHEMA public CASCADE');
+  await rows('CREATE SCHEMA public');
+  for (const folder of ['media', 'incoming', 'fleet']) await rm(join(data, folder), { recursive: true, force: true });
+}
+
+function alive(pid: number): boolean {
+  try {
+    process.kill(pid, 0);
+    return true;
+  } catch (error) {
+    return (error as NodeJS.ErrnoException).code === 'EPERM';
+  }
+}
+
+async function answers(url: string, family: Family): Promise<void> {
+  for (let waited = 0; waited < 120_000; waited += 150) {
+    if (await fetch(url, { redirect: 'manual' }).then((response) => response.status < 500, () => false)) return;
+    await new Promise((done) => setTimeout(done, 150));
+  }
+  await family.stop();
+  throw new Error(`The web server does not answer at ${url}: see its messages above.`);
+}
+
+/** The processes that this one started: each is started again when it ends by itself, and all end with this one. */
+class Family {
+  private readonly members = new Map<string, ChildProcess>();
+  private stopping = false;
+
+  start(name: string, args: string[], environment: Record<string, string> = {}): void {
+    const child = spawn(process.execPath, args, {
+      cwd: root,
+      env: { ...process.env, NODE_ENV: 'production', ...environment },
+      stdio: ['ignore', name === 'web' || name === 'fleet' ? 'ignore' : 'inherit', 'inherit'],
+    });
+    this.members.set(name, child);
+    child.once('exit', (code) => {
+      this.members.delete(name);
+      if (this.stopping || (name === 'fleet' && code === 0)) return;
+      console.error(`${name} ended: it starts again`);
+      setTimeout(() => !this.stopping && this.start(name, args, environment), 1000);
+    });
+  }
+
+  async stop(): Promise<void> {
+    this.stopping = true;
+    const children = [...this.members.values()];
+    const ended = Promise.all(children.map((child) => new Promise((resolve) => child.once('exit', resolve))));
+    children.forEach((child) => child.kill('SIGTERM'));
+    const late = setTimeout(() => children.forEach((child) => child.kill('SIGKILL')), 6000);
+    await ended;
+    clearTimeout(late);
+  }
+}

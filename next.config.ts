@@ -1,0 +1,32 @@
+import type { NextConfig } from 'next';
+
+const security = [
+  { key: 'X-Content-Type-Options', value: 'nosniff' },
+  { key: 'Referrer-Policy', value: 'same-origin' },
+  { key: 'X-Frame-Options', value: 'DENY' },
+  { key: 'Cross-Origin-Opener-Policy', value: 'same-origin' },
+  { key: 'Permissions-Policy', value: 'camera=(), microphone=(), geolocation=()' },
+];
+
+/** The player's page needs no inline script, so its policy is fixed; the interface's is made for each request in src/proxy.ts. */
+const playerPolicy =
+  "default-src 'self'; img-src 'self' blob:; media-src 'self' blob:; object-src 'none'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'";
+
+const config: NextConfig = {
+  poweredByHeader: false,
+  reactStrictMode: true,
+  serverExternalPackages: ['sequelize', 'pg', 'pg-boss', 'umzug', 'sharp', '@node-rs/argon2', 'pino', 'file-type'],
+  async rewrites() {
+    return [{ source: '/player', destination: '/player/index.html' }];
+  },
+  async headers() {
+    return [
+      { source: '/:path*', headers: security },
+      { source: '/player/:path*', headers: [{ key: 'Content-Security-Policy', value: playerPolicy }] },
+      { source: '/player', headers: [{ key: 'Content-Security-Policy', value: playerPolicy }] },
+      { source: '/player/sw.js', headers: [{ key: 'Service-Worker-Allowed', value: '/player' }, { key: 'Cache-Control', value: 'no-cache' }] },
+    ];
+  },
+};
+
+export default config;

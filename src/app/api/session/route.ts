@@ -1,0 +1,14 @@
+import { answer, readJson } from '@/interface/data/routes';
+import { SESSION_COOKIE, keepSession, requestAddress } from '@/interface/people/session';
+import { signIn } from '@/services/people';
+
+export const dynamic = 'force-dynamic';
+
+/** Signs a program in, as the page for people does; the session comes as a cookie. */
+export async function POST(request: Request): Promise<Response> {
+  return answer(request, async () => {
+    const session = await signIn(await readJson(request), await requestAddress());
+    await keepSession(session);
+    return Response.json({ cookie: SESSION_COOKIE, expires: session.expires.toISOString() });
+  });
+}

@@ -1,0 +1,20 @@
+import { resolve } from 'node:path';
+
+/** What the environment decides. Read once, when first asked for. */
+export interface Config {
+  readonly databaseUrl: string;
+  /** Folder of the media store, uploads under way and the private PostgreSQL cluster. */
+  readonly dataFolder: string;
+  /** Largest upload, in bytes. */
+  readonly uploadLimit: number;
+}
+
+export function config(): Config {
+  const databaseUrl = process.env.DATABASE_URL;
+  if (!databaseUrl) throw new Error('DATABASE_URL is not set: start with `npm run demo` or `npx lanternpost start`, which set it.');
+  return {
+    databaseUrl,
+    dataFolder: resolve(/* turbopackIgnore: true */ process.env.LANTERNPOST_DATA ?? 'data'),
+    uploadLimit: Number(process.env.LANTERNPOST_UPLOAD_LIMIT ?? 4 * 2 ** 30),
+  };
+}

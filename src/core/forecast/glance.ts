@@ -1,0 +1,84 @@
+import { DAY, type Instant } from '../instant';
+import type { Plan } from '../plan/schema';
+import { forecast, forecastAt } from './forecast';
+import { programmer, type ScreenProgram } from './program';
+import type { Source } from './segments';
+
+/** What a screen shows at one instant, and what comes after. */
+export interface Glance {
+  readonly screen: string;
+  readonly source: Source;
+  /** The booking's id, the backdrop's level, or null. */
+  readonly id: string | null;
+  /** The file that is on; null in lights-out and where nothing plays. */
+  readonly media: string | null;
+  /** When the file's turn ends; null where none plays. */
+  readonly until: Instant | null;
+  /** The next change of what wins, within a day; null where there is none. */
+  readonly next: { readonly at: Instant; readonly source: Source; readonly id: string | null } | null;
+}
+
+const programs = new WeakMap<Plan, Map<string, ScreenProgram>>();
+
+/** A plan's programs by screen, narrowed once a plan. */
+export function programsOf(plan: Plan): ReadonlyMap<string, ScreenProgram> {
+  let made = programs.get(plan);
+  if (!made) {
+    const narrow = programmer(plan);
+    made = new Map(plan.screens.map((screen) => [screen.id, narrow(screen.id)]));
+    programs.set(plan, made);
+  }
+  return made;
+}
+
+/** A glance at every screen of a plan. */
+export function glances(plan: Plan, instant: Instant): Glance[] {
+  return [...programsOf(plan)].map(([screen, program]) => {
+    const { segment, play } = forecastAt(program, instant);
+    const { segments } = forecast(program, instant, instant + DAY);
+    const next = segments.find((one) => one.from > instant && (one.source !== segment.source || one.id !== segment.id));
+    return {
+      screen,
+      source: segment.source,
+      id: segment.id,
+      media: play?.media ?? null,
+      until: play ? turnEnd(program, instant) : null,
+      next: next ? { at: next.from, source: next.source, id: next.id } : null,
+    };
+  });
+}
+
+/** When the turn that is on at `instant` ends. Looks ahead in growing steps: turns are mostly short. */
+function turnEnd(program: ScreenProgram, instant: Instant): Instant {
+  for (let ahead = 60_000; ahead < 2 * DAY; ahead *= 8) {
+    const [first] = forecast(program, instant, instant + ahead, { plays: true }).plays;
+    if (first && first.to < instant + ahead) return first.to;
+  }
+  return instant + DAY;
+}
+
+/** An instant at which screens change what wins, and how many. */
+export interface Change {
+  readonly at: Instant;
+  readonly screens: number;
+  /** Whether a takeover begins on one of them. */
+  readonly takeover: boolean;
+}
+
+/** The changes of the given screens (all, where absent) in `[from, to)`, ascending. Days that merely follow on each other are none. */
+export function changes(plan: Plan, from: Instant, to: Instant, screens?: ReadonlySet<string>): Change[] {
+  const found = new Map<Instant, { screens: number; takeover: boolean }>();
+  for (const [screen, program] of programsOf(plan)) {
+    if (screens && !screens.has(screen)) continue;
+    const { segments } = forecast(program, from, to);
+    segments.forEach((segment, i) => {
+      const before = segments[i - 1];
+      if (!before || (before.source === segment.source && before.id === segment.id)) return;
+      const entry = found.get(segment.from) ?? { screens: 0, takeover: false };
+      entry.screens++;
+      entry.takeover ||= segment.source === 'takeover';
+      found.set(segment.from, entry);
+    });
+  }
+  return [...found].map(([at, entry]) => ({ at, ...entry })).sort((a, b) => a.at - b.at);
+}

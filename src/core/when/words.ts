@@ -1,0 +1,55 @@
+import type { When } from '../plan/schema';
+import { WEEKDAYS, civil, parseDate, type LocalDate } from './dates';
+import { parseRule, type Rule } from './rule';
+
+const DAY_WORDS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
+const MONTH_WORDS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
+
+/** A `When` in words: "weekdays 05:30–10:00, 1 Dec 2026 to 28 Feb 2027, not on storm-days". `{}` is "always". */
+export function describeWhen(when: When): string {
+  const days = when.repeat === undefined ? null : ruleWords(when.repeat);
+  const windows = when.windows?.map(([start, end]) => `${start}–${end}`).join(', ');
+  const main = [days ?? (windows ? 'daily' : null), windows].filter((part) => part !== null && part !== undefined).join(' ');
+  const parts = [
+    main,
+    rangeWords(when.from, when.to),
+    when.also && when.also.length > 0 ? `also ${when.also.map(dateWords).join(', ')}` : '',
+    when.except && when.except.length > 0 ? `except ${when.except.map(dateWords).join(', ')}` : '',
+    when.only ? `only on ${when.only.join(', ')}` : '',
+    when.not ? `not on ${when.not.join(', ')}` : '',
+    when.clock && when.clock !== 'site' ? `${when.clock.replaceAll('_', ' ')} time` : '',
+  ];
+  return parts.filter((part) => part !== '').join(', ') || 'always';
+}
+
+function dateWords(text: string): string {
+  const { year, month, day } = civil(parseDate(text) as LocalDate);
+  return `${day} ${MONTH_WORDS[month - 1] ?? ''} ${year}`;
+}
+
+function rangeWords(from: string | undefined, to: string | undefined): string {
+  if (from !== undefined && from === to) return dateWords(from);
+  if (from !== undefined) return to === undefined ? `from ${dateWords(from)}` : `${dateWords(from)} to ${dateWords(to)}`;
+  return to === undefined ? '' : `until ${dateWords(to)}`;
+}
+
+function ruleWords(text: string): string {
+  const rule = parseRule(text);
+  if ('error' in rule) return text;
+  const weekdays = weeklyDays(rule);
+  if (weekdays === null) return text.toLowerCase().replaceAll(';', ' ');
+  const key = weekdays.join();
+  const named = key === '0,1,2,3,4' ? 'weekdays' : key === '5,6' ? 'weekends' : weekdays.map((day) => DAY_WORDS[day]).join(' ');
+  return rule.interval === 1 ? named : `every ${rule.interval} weeks ${named}`;
+}
+
+/** The weekdays (0 Monday) of a plain weekly rule, ascending; null where it is more than that. */
+export function weeklyDays(rule: Rule): number[] | null {
+  if (rule.freq !== 'WEEKLY' || !rule.byDay || rule.byMonth || rule.bySetPos || rule.count !== undefined || rule.until !== undefined) return null;
+  return rule.byDay.map((day) => day.weekday).sort((a, b) => a - b);
+}
+
+/** The RRULE of chosen weekdays (0 Monday). */
+export function weeklyRule(days: readonly number[]): string {
+  return `FREQ=WEEKLY;BYDAY=${[...days].sort((a, b) => a - b).map((day) => WEEKDAYS[day]).join()}`;
+}

@@ -1,0 +1,89 @@
+import pg from 'pg';
+import type { Transaction } from 'sequelize';
+import { config } from '@/config';
+import { rows } from './connection';
+
+/** What processes tell each other through PostgreSQL's LISTEN/NOTIFY: small, and only ever a hint to look again. */
+export type BusMessage =
+  | { readonly kind: 'changes' | 'edition' | 'players' | 'uploads'; readonly network: string }
+  | { readonly kind: 'player'; readonly network: string; readonly player: string }
+  /** The line to PostgreSQL was lost and is back: anything may have happened. */
+  | { readonly kind: 'resync' };
+
+const CHANNEL = 'lanternpost';
+
+/** Tells every process; inside a transaction, at its commit. */
+export async function publish(message: BusMessage, within?: Transaction): Promise<void> {
+  await rows('SELECT pg_notify($1, $2)', [CHANNEL, JSON.stringify(message)], within);
+}
+
+type Listener = (message: BusMessage) => void;
+
+const shared = globalThis as typeof globalThis & { lanternpostBus?: Bus };
+
+class Bus {
+  private readonly listeners = new Set<Listener>();
+  private client: pg.Client | null = null;
+  private connecting = false;
+  private wasLost = false;
+
+  add(listener: Listener): () => void {
+    this.listeners.add(listener);
+    void this.connect();
+    return () => this.listeners.delete(listener);
+  }
+
+  async close(): Promise<void> {
+    this.listeners.clear();
+    const { client } = this;
+    this.client = null;
+    await client?.end().catch(() => undefined);
+  }
+
+  private async connect(): Promise<void> {
+    if (this.client || this.connecting) return;
+    this.connecting = true;
+    const client = new pg.Client({ connectionString: config().databaseUrl, keepAlive: true });
+    client.on('notification', ({ payload }) => this.tell(JSON.parse(payload ?? '{}') as BusMessage));
+    client.on('error', () => this.lost(client));
+    client.on('end', () => this.lost(client));
+    try {
+      await client.connect();
+      await client.query(`LISTEN ${CHANNEL}`);
+      this.client = client;
+      if (this.wasLost) this.tell({ kind: 'resync' });
+      this.wasLost = false;
+    } catch {
+      this.retry();
+    } finally {
+      this.connecting = false;
+    }
+  }
+
+  private lost(client: pg.Client): void {
+    if (this.client !== client) return;
+    this.client = null;
+    this.retry();
+  }
+
+  private retry(): void {
+    this.wasLost = true;
+    if (this.listeners.size > 0) setTimeout(() => void this.connect(), 1000).unref();
+  }
+
+  private tell(message: BusMessage): void {
+    for (const listener of this.listeners) listener(message);
+  }
+}
+
+/** Calls `listener` for every message from any process, until the function that is returned is called. */
+export function subscribe(listener: Listener): () => void {
+  shared.lanternpostBus ??= new Bus();
+  return shared.lanternpostBus.add(listener);
+}
+
+export async function closeBus(): Promise<void> {
+  const bus = shared.lanternpostBus;
+  delete shared.lanternpostBus;
+  await bus?.close();
+}

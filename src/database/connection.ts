@@ -1,0 +1,44 @@
+import pg from 'pg';
+import { Sequelize, type Transaction } from 'sequelize';
+import { config } from '@/config';
+import { bindModels } from './models';
+
+/** Next compiles each route on its own: what must be one in a process hangs here. */
+const shared = globalThis as typeof globalThis & { lanternpostDatabase?: Sequelize };
+
+/** The connection that this copy of the models is bound to. */
+let bound: Sequelize | undefined;
+
+/** This process's connection pool. Connects when first used. */
+export function database(): Sequelize {
+  if (!shared.lanternpostDatabase) {
+    const sequelize = new Sequelize(config().databaseUrl, {
+      dialect: 'postgres',
+      dialectModule: pg,
+      logging: false,
+      pool: { max: 10, min: 0, acquire: 20_000, idle: 10_000 },
+      retry: { max: 0 },
+    });
+    shared.lanternpostDatabase = sequelize;
+  }
+  if (bound !== shared.lanternpostDatabase) bindModels((bound = shared.lanternpostDatabase));
+  return bound;
+}
+
+/** Closes the pool: for programs that end, and for tests. */
+export async function closeDatabase(): Promise<void> {
+  const open = shared.lanternpostDatabase;
+  delete shared.lanternpostDatabase;
+  await open?.close();
+}
+
+/** Runs `work` in a transaction: all of it is written, or none. */
+export function transaction<T>(work: (transaction: Transaction) => Promise<T>): Promise<T> {
+  return database().transaction(work);
+}
+
+/** One raw query's rows, in the transaction where given. */
+export async function rows<T extends object>(sql: string, bind: unknown[] = [], within?: Transaction): Promise<T[]> {
+  const [result] = await database().query(sql, { bind, transaction: within, raw: true });
+  return result as T[];
+}

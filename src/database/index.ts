@@ -1,0 +1,11 @@
+import { database } from './connection';
+
+// Models answer only once they are bound; where the address is known from the start, they are from the start.
+if (process.env.DATABASE_URL) database();
+
+export * from './models';
+export { closeDatabase, database, rows, transaction } from './connection';
+export { closeBus, publish, subscribe, type BusMessage } from './bus';
+export { migrate } from './migrate';
+export { closeQueue, enqueue, openQueue, QUEUES, type JobName, type Jobs } from './queue';
+export { uuidv7 } from './uuid';

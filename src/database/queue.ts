@@ -1,0 +1,51 @@
+import PgBoss from 'pg-boss';
+import type { Transaction } from 'sequelize';
+import { config } from '@/config';
+import { rows } from './connection';
+
+/** The work that waits in the background, by queue. */
+export interface Jobs {
+  /** Measure a received file, make its renditions, and put it into the library. */
+  'process-upload': { upload: string };
+  /** Remove files that nothing refers to, and uploads that were broken off. */
+  'clean-up': Record<string, never>;
+}
+
+export type JobName = keyof Jobs;
+
+export const QUEUES: readonly JobName[] = ['process-upload', 'clean-up'];
+
+const shared = globalThis as typeof globalThis & { lanternpostQueue?: Promise<PgBoss> };
+
+/** The queue as a worker needs it: keeps its own tables, and supervises. Call once a worker, and stop it at the end. */
+export async function openQueue(): Promise<PgBoss> {
+  const boss = new PgBoss({ connectionString: config().databaseUrl, schedule: false, max: 4 });
+  boss.on('error', () => undefined);
+  await boss.start();
+  for (const name of QUEUES) await boss.createQueue(name, { name, retryLimit: 3, retryDelay: 1, expireInHours: 4 });
+  return boss;
+}
+
+/** The queue as a sender needs it: through this process's own connections. */
+function sender(): Promise<PgBoss> {
+  shared.lanternpostQueue ??= new PgBoss({
+    db: { executeSql: async (sql, values) => ({ rows: await rows(sql, values) }) },
+    migrate: false,
+    supervise: false,
+    schedule: false,
+  }).start();
+  return shared.lanternpostQueue;
+}
+
+/** Puts a job into its queue; inside a transaction, it is there exactly when the transaction's other work is. */
+export async function enqueue<N extends JobName>(name: N, data: Jobs[N], within?: Transaction): Promise<void> {
+  const boss = await sender();
+  const executeSql = async (sql: string, values: unknown[]) => ({ rows: await rows<object>(sql, values, within) });
+  await boss.send(name, data, { db: { executeSql } });
+}
+
+export async function closeQueue(): Promise<void> {
+  const open = shared.lanternpostQueue;
+  delete shared.lanternpostQueue;
+  await (await open)?.stop({ graceful: false, wait: false });
+}

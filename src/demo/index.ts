@@ -1,0 +1,1 @@
+export { DEMO_NETWORK, DEMO_PEOPLE, seedDemo } from './seed';

@@ -1,0 +1,1 @@
+export { SimulatedPlayer, type Character } from './simulated-player';

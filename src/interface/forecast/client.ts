@@ -1,0 +1,63 @@
+'use client';
+
+import { useEffect, useState } from 'react';
+import type { Plan } from '@/core';
+import type { Answers, FromWorker, Question, ToWorker } from './messages';
+
+/** A plan under a name: the worker gets each once. */
+export interface NamedPlan {
+  readonly key: string;
+  readonly plan: Plan;
+}
+
+const SENT_KEPT = 5;
+
+let worker: Worker | null = null;
+let count = 0;
+const pending = new Map<number, { resolve: (value: never) => void; reject: (error: Error) => void }>();
+const sent = new Set<string>();
+
+function forecaster(): Worker {
+  if (!worker) {
+    worker = new Worker(new URL('./worker.ts', import.meta.url), { type: 'module' });
+    worker.addEventListener('message', ({ data }: MessageEvent<FromWorker>) => {
+      const waiting = pending.get(data.id);
+      pending.delete(data.id);
+      if ('error' in data) waiting?.reject(new Error(data.error));
+      else waiting?.resolve(data.value as never);
+    });
+  }
+  return worker;
+}
+
+/** Asks the forecast worker about a plan, sending it first where the worker does not have it. */
+export function ask<Q extends Question>({ key, plan }: NamedPlan, question: Q): Promise<Answers[Q['kind']]> {
+  const send = (message: ToWorker) => forecaster().postMessage(message);
+  if (!sent.has(key)) {
+    sent.add(key);
+    if (sent.size > SENT_KEPT) sent.delete(sent.values().next().value as string);
+    send({ key, plan });
+  }
+  const id = ++count;
+  return new Promise((resolve, reject) => {
+    pending.set(id, { resolve, reject });
+    send({ key, id, question });
+  });
+}
+
+/** The answer to a question that depends on `deps`; the last one stays until the new one is here. */
+export function useAnswer<T>(work: () => Promise<T>, deps: readonly unknown[], initial: T): T {
+  const [value, setValue] = useState(initial);
+  useEffect(() => {
+    let current = true;
+    work().then(
+      (answer) => current && setValue(answer),
+      () => undefined,
+    );
+    return () => {
+      current = false;
+    };
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the caller names what the question depends on
+  }, deps);
+  return value;
+}

@@ -1,0 +1,53 @@
+import type { Instant } from '@/core';
+
+const cache = new Map<string, Intl.DateTimeFormat>();
+
+function format(zone: string | undefined, options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
+  const key = `${zone ?? ''}${JSON.stringify(options)}`;
+  let made = cache.get(key);
+  if (!made) cache.set(key, (made = new Intl.DateTimeFormat('en-GB', { timeZone: zone, hourCycle: 'h23', ...options })));
+  return made;
+}
+
+/** HH:MM on a zone's clock, with seconds where there are any or where asked for. */
+export function clockTime(at: Instant, zone?: string, seconds = at % 60_000 !== 0): string {
+  return format(zone, { hour: '2-digit', minute: '2-digit', ...(seconds ? { second: '2-digit' } : {}) }).format(at);
+}
+
+export function dayName(at: Instant, zone?: string): string {
+  return format(zone, { weekday: 'short', day: 'numeric', month: 'short' }).format(at);
+}
+
+export function dateTime(at: Instant, zone?: string): string {
+  return `${dayName(at, zone)}, ${clockTime(at, zone, false)}`;
+}
+
+/** The clock, and the day where it is another than that of `near`. */
+export function timeNear(at: Instant, near: Instant, zone?: string): string {
+  const day = dayName(at, zone);
+  return day === dayName(near, zone) ? clockTime(at, zone) : `${day} ${clockTime(at, zone)}`;
+}
+
+/** m:ss, or h:mm:ss; with tenths where a time is under ten seconds and not whole. */
+export function duration(ms: number): string {
+  if (ms < 10_000 && ms % 1000 !== 0) return `0:0${(ms / 1000).toFixed(1)}`;
+  const seconds = Math.round(ms / 1000);
+  const [h, m, s] = [Math.floor(seconds / 3600), Math.floor(seconds / 60) % 60, seconds % 60];
+  const two = (n: number) => String(n).padStart(2, '0');
+  return h > 0 ? `${h}:${two(m)}:${two(s)}` : `${m}:${two(s)}`;
+}
+
+export function megabytes(bytes: number): string {
+  if (bytes < 1e6) return `${Math.max(1, Math.round(bytes / 1e3))} kB`;
+  return `${new Intl.NumberFormat('en-GB', { maximumFractionDigits: bytes < 1e7 ? 1 : 0 }).format(bytes / 1e6)} MB`;
+}
+
+/** "1 screen", "3 screens". */
+export function counted(n: number, thing: string, many = `${thing}s`): string {
+  return `${new Intl.NumberFormat('en-GB').format(n)} ${n === 1 ? thing : many}`;
+}
+
+/** The zone's last name, as people say it: Europe/Oslo is Oslo. */
+export function zoneName(zone: string): string {
+  return (zone.split('/').at(-1) ?? zone).replaceAll('_', ' ');
+}

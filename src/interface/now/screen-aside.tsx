@@ -1,0 +1,86 @@
+'use client';
+
+import { X } from 'lucide-react';
+import Link from 'next/link';
+import { useEffect, useRef } from 'react';
+import { DAY, type Explanation, type Glance, type Screen, type Segment } from '@/core';
+import { useMoment } from '@/interface/data/moment';
+import { useIndex, useNetwork, useThumbnails } from '@/interface/data/provider';
+import { ask, useAnswer } from '@/interface/forecast/client';
+import { dateTime, timeNear, zoneName } from '@/interface/kit/format';
+import { Lantern, STATE_WORDS } from '@/interface/kit/lantern';
+import { Thumb } from '@/interface/kit/thumb';
+import type { ScreenStatus } from '@/services/screens';
+import { sourceName } from './street';
+
+/** One chosen screen: its picture, why it shows this, and its next day. */
+export function ScreenAside({ screen, glance, status, onClose }: { screen: Screen; glance: Glance | undefined; status: ScreenStatus | undefined; onClose: () => void }) {
+  const { seen } = useNetwork();
+  const { moment } = useMoment();
+  const index = useIndex(seen.plan);
+  const thumbnail = useThumbnails();
+  const whyRef = useRef<HTMLParagraphElement>(null);
+  const zone = index.sites.get(screen.site)?.timeZone ?? 'UTC';
+  const minute = Math.floor(moment / 10_000);
+  const reasons = useAnswer<Explanation | null>(() => ask(seen, { kind: 'why', screen: screen.id, at: moment }), [seen.key, screen.id, minute, glance], null);
+  const day = useAnswer<readonly Segment[]>(
+    () => ask(seen, { kind: 'segments', screen: screen.id, from: moment, to: moment + DAY }),
+    [seen.key, screen.id, minute],
+    [],
+  );
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key === 'Escape') onClose();
+      if (event.key === 'w' && !(event.target instanceof HTMLInputElement)) whyRef.current?.focus();
+    };
+    document.addEventListener('keydown', onKey);
+    return () => document.removeEventListener('keydown', onKey);
+  }, [onClose]);
+  const media = glance?.media ? index.media.get(glance.media) : undefined;
+  const state = status?.state ?? 'unpaired';
+
+  return (
+    <aside aria-label={screen.name} className="w-80 shrink-0 overflow-y-auto border-l border-rule bg-sheet p-5">
+      <header className="flex items-start justify-between gap-2">
+        <div>
+          <h2 className="text-xl">{screen.name}</h2>
+          <p className="text-sm text-faint">
+            {screen.width} × {screen.height} · {zoneName(zone)} time
+          </p>
+        </div>
+        <button type="button" aria-label="Close" onClick={onClose} className="p-1 hover:text-tide">
+          <X size={18} aria-hidden />
+        </button>
+      </header>
+      <div className="mt-3 bg-[#10151d]">
+        <Thumb src={thumbnail(media?.id)} alt={media?.name ?? 'nothing on screen'} className="h-40 w-full !bg-transparent" />
+      </div>
+      <p className="mt-2 flex items-center gap-2">
+        <Lantern state={state} /> {STATE_WORDS[state]}
+        {status?.lastSeen && state === 'dark' && <span className="text-faint">since {dateTime(Date.parse(status.lastSeen))}</span>}
+        {media && <span className="truncate text-faint">· {media.name}</span>}
+      </p>
+      {status?.troubles.map((text) => (
+        <p key={text} className="text-sm text-brick">
+          {text}
+        </p>
+      ))}
+      <h3 className="mt-5 text-base">Why</h3>
+      <p ref={whyRef} tabIndex={-1} data-testid="why">
+        {reasons?.sentence ?? '…'}
+      </p>
+      <h3 className="mt-5 text-base">From here on</h3>
+      <ol className="mt-1 space-y-1 text-sm">
+        {day.slice(0, 14).map((segment) => (
+          <li key={segment.from} className="flex gap-3">
+            <span className="w-24 shrink-0 font-code text-xs leading-5 text-faint">{timeNear(Math.max(segment.from, moment), moment, zone).slice(-14)}</span>
+            <span>{sourceName(segment, index)}</span>
+          </li>
+        ))}
+      </ol>
+      <Link href={`/screens?screen=${screen.id}`} className="mt-5 inline-block text-tide underline underline-offset-2">
+        Open in Screens
+      </Link>
+    </aside>
+  );
+}

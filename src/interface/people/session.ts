@@ -1,0 +1,27 @@
+import { cache } from 'react';
+import { cookies, headers } from 'next/headers';
+import { redirect } from 'next/navigation';
+import { actorOf, isUnclaimed, type Actor } from '@/services/people';
+
+export const SESSION_COOKIE = 'lanternpost-session';
+
+/** The signed-in person of this request, or null. */
+export const currentActor = cache(async (): Promise<Actor | null> => actorOf((await cookies()).get(SESSION_COOKIE)?.value));
+
+/** The signed-in person of this page; sends anybody else to where they can become one. */
+export async function requireActor(): Promise<Actor> {
+  const actor = await currentActor();
+  if (actor) return actor;
+  redirect((await isUnclaimed()) ? '/first-person' : '/sign-in');
+}
+
+/** Keeps a session token in the browser: out of reach of scripts, and not sent along from other sites. */
+export async function keepSession({ token, expires }: { token: string; expires: Date }): Promise<void> {
+  const secure = (await headers()).get('x-forwarded-proto')?.split(',')[0] === 'https';
+  (await cookies()).set(SESSION_COOKIE, token, { httpOnly: true, sameSite: 'lax', secure, path: '/', expires });
+}
+
+/** Where this request comes from, for rate limits. */
+export async function requestAddress(): Promise<string> {
+  return (await headers()).get('x-forwarded-for')?.split(',')[0]?.trim() ?? 'unknown';
+}

@@ -1,0 +1,9 @@
+/** The places, and the key that goes to each after g. */
+export const PLACES = [
+  { path: '/', name: 'Now', key: 'n' },
+  { path: '/library', name: 'Library', key: 'l' },
+  { path: '/playlists', name: 'Playlists', key: 'p' },
+  { path: '/plan', name: 'Plan', key: 'b' },
+  { path: '/screens', name: 'Screens', key: 's' },
+  { path: '/publish', name: 'Publish', key: 'u' },
+] as const;

@@ -1,0 +1,29 @@
+'use client';
+
+import type { ReactNode } from 'react';
+import { MomentProvider } from '@/interface/data/moment';
+import { NetworkProvider } from '@/interface/data/provider';
+import type { NetworkView } from '@/interface/data/view';
+import { NoticeLine } from './notice';
+import { Shortcuts } from './shortcuts';
+import { TimeRail } from './time-rail';
+import { TopBar } from './top-bar';
+
+/** What surrounds every place: the slim bar above, the time rail below, and the keys. */
+export function Shell({ view, children }: { view: NetworkView; children: ReactNode }) {
+  return (
+    <NetworkProvider view={view}>
+      <MomentProvider>
+        <div className="flex h-dvh flex-col">
+          <TopBar />
+          <main id="place" className="min-h-0 flex-1 overflow-y-auto">
+            {children}
+          </main>
+          <NoticeLine />
+          <TimeRail />
+        </div>
+        <Shortcuts />
+      </MomentProvider>
+    </NetworkProvider>
+  );
+}

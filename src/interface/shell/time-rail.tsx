@@ -1,0 +1,143 @@
+'use client';
+
+import { scaleTime } from 'd3-scale';
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { HOUR, MINUTE } from '@/core';
+import { useMoment } from '@/interface/data/moment';
+import { useNetwork } from '@/interface/data/provider';
+import { clockTime, counted, dateTime, dayName } from '@/interface/kit/format';
+
+/** How much time the rail shows. */
+const SPAN = 18 * HOUR;
+
+/** The ruler at the foot of the window: moves the moment by dragging, by keys, and from change to change. */
+export function TimeRail() {
+  const { moment, isNow, now, go, changes, step, selected } = useMoment();
+  const { looking, look, published, docket } = useNetwork();
+  const track = useRef<HTMLDivElement>(null);
+  const [width, setWidth] = useState(900);
+  /** While one drags, the ruler stands still. */
+  const [held, setHeld] = useState<number | null>(null);
+  useEffect(() => {
+    if (!track.current) return;
+    const observer = new ResizeObserver(([entry]) => entry && setWidth(entry.contentRect.width));
+    observer.observe(track.current);
+    return () => observer.disconnect();
+  }, []);
+
+  const start = held ?? Math.floor((moment - SPAN / 3) / (10 * MINUTE)) * 10 * MINUTE;
+  const scale = useMemo(() => scaleTime([start, start + SPAN], [0, width]), [start, width]);
+  const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  const shown = changes.filter(({ at }) => at >= start && at < start + SPAN);
+  const most = Math.max(1, ...shown.map((one) => one.screens));
+  const ticks = scale.ticks(12).map(Number);
+
+  const instantAt = (event: PointerEvent) => {
+    const box = track.current?.getBoundingClientRect();
+    const at = Number(scale.invert(event.clientX - (box?.left ?? 0)));
+    const near = shown.find((one) => Math.abs(scale(one.at) - scale(at)) < 5);
+    return near ? near.at : Math.round(at / MINUTE) * MINUTE;
+  };
+  const onKey = (event: KeyboardEvent) => {
+    const by = { ArrowLeft: -MINUTE, ArrowRight: MINUTE, PageDown: -HOUR, PageUp: HOUR }[event.key];
+    if (by !== undefined) go(Math.round(moment / MINUTE) * MINUTE + by * (event.shiftKey ? 10 : 1));
+    else if (event.key === 'Home') go(null);
+    else return;
+    event.preventDefault();
+  };
+
+  return (
+    <footer className="flex h-20 shrink-0 items-stretch border-t border-rule bg-sheet">
+      <div className="flex w-56 shrink-0 flex-col justify-center border-r border-rule px-5">
+        <p className="font-code text-lg leading-tight" suppressHydrationWarning data-testid="moment">
+          {clockTime(moment, undefined, isNow)}
+        </p>
+        <p className="text-sm text-faint" suppressHydrationWarning>
+          {dayName(moment)} · your clock
+        </p>
+      </div>
+      <div
+        ref={track}
+        role="slider"
+        tabIndex={0}
+        aria-label="Moment"
+        aria-valuemin={start}
+        aria-valuemax={start + SPAN}
+        aria-valuenow={Math.round(moment)}
+        aria-valuetext={`${dateTime(moment)} ${zone}`}
+        className="relative min-w-0 flex-1 cursor-ew-resize touch-none select-none overflow-hidden"
+        onKeyDown={onKey}
+        onPointerDown={(event) => {
+          event.currentTarget.setPointerCapture(event.pointerId);
+          setHeld(start);
+          go(instantAt(event));
+        }}
+        onPointerMove={(event) => held !== null && go(instantAt(event))}
+        onPointerUp={() => setHeld(null)}
+        onPointerCancel={() => setHeld(null)}
+        suppressHydrationWarning
+      >
+        {ticks.map((at) => (
+          <div key={at} className="absolute top-0 h-full border-l border-rule" style={{ left: scale(at) }} suppressHydrationWarning>
+            <span className="absolute left-1 top-0.5 whitespace-nowrap font-code text-[11px] text-faint" suppressHydrationWarning>
+              {clockTime(at) === '00:00' ? dayName(at) : clockTime(at)}
+            </span>
+          </div>
+        ))}
+        {shown.map(({ at, screens, takeover }) => (
+          <div
+            key={at}
+            title={`${clockTime(at)}: ${counted(screens, 'screen')} change`}
+            className={`absolute bottom-0 w-[3px] -translate-x-1/2 ${takeover ? 'bg-brick' : at < now ? 'bg-faint' : 'bg-tide'}`}
+            style={{ left: scale(at), height: 8 + (screens / most) * 34 }}
+          />
+        ))}
+        <div className="absolute top-0 h-full w-px bg-lamp" style={{ left: scale(now) }} suppressHydrationWarning />
+        <div className="absolute top-0 h-full" style={{ left: scale(moment) }} suppressHydrationWarning>
+          <div className={`absolute top-4 h-[calc(100%-1rem)] w-[3px] -translate-x-1/2 ${isNow ? 'bg-lamp' : 'bg-dusk'}`} />
+          <div className={`absolute top-3 size-3 -translate-x-1/2 rotate-45 ${isNow ? 'bg-lamp' : 'bg-dusk'}`} />
+        </div>
+      </div>
+      <div className="flex shrink-0 items-center gap-1 border-l border-rule px-4">
+        <RailButton label="Change before" onClick={() => step(-1)}>
+          [
+        </RailButton>
+        <RailButton label="Back to now" onClick={() => go(null)} pressed={isNow}>
+          now
+        </RailButton>
+        <RailButton label="Change after" onClick={() => step(1)}>
+          ]
+        </RailButton>
+        {published && (
+          <label className="ml-3 flex flex-col text-xs text-faint">
+            Looking at
+            <select
+              value={looking}
+              onChange={(event) => look(event.target.value as 'published' | 'draft')}
+              className="border border-rule bg-paper px-1 py-0.5 text-sm text-ink"
+            >
+              <option value="published">edition {published.number}</option>
+              <option value="draft">{docket.entries.length > 0 ? 'with the docket' : 'the draft'}</option>
+            </select>
+          </label>
+        )}
+        {selected.size > 0 && <span className="sr-only">Changes of {counted(selected.size, 'selected screen')}</span>}
+      </div>
+    </footer>
+  );
+}
+
+function RailButton({ label, pressed, onClick, children }: { label: string; pressed?: boolean; onClick: () => void; children: string }) {
+  return (
+    <button
+      type="button"
+      aria-label={label}
+      title={label}
+      aria-pressed={pressed}
+      onClick={onClick}
+      className={`h-9 min-w-9 border px-2 font-code text-sm ${pressed ? 'border-lamp' : 'border-rule hover:border-ink'}`}
+    >
+      {children}
+    </button>
+  );
+}

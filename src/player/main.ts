@@ -1,0 +1,48 @@
+import { ProtocolClient } from '@/protocol/client';
+import { BrowserStore } from './browser-store';
+import { Conductor } from './conductor';
+import { PlayerSession } from './session';
+import { Stage } from './stage';
+
+const part = (id: string) => document.getElementById(id) as HTMLElement;
+
+async function start(): Promise<void> {
+  if ('serviceWorker' in navigator) await navigator.serviceWorker.register('/player/sw.js', { scope: '/player' }).catch(() => undefined);
+  const store = await BrowserStore.open();
+  await navigator.storage.persist().catch(() => false);
+
+  const stage = new Stage(part('stage'), (sha256) => store.open(sha256));
+  const client = new ProtocolClient(location.origin);
+  const conductor: Conductor = new Conductor(
+    stage,
+    () => session.serverNow(),
+    (scene) => (document.body.dataset.scene = scene),
+    (message) => session.report(message),
+  );
+  const session: PlayerSession = new PlayerSession(
+    client,
+    store,
+    {
+      code(code) {
+        part('code').textContent = code ?? '';
+        document.body.dataset.pairing = code ? 'code' : '';
+      },
+      screen(screen) {
+        part('name').textContent = screen?.name ?? '';
+        document.title = screen ? `${screen.name} · Lanternpost player` : 'Lanternpost player';
+      },
+      program: (program) => conductor.play(program),
+    },
+    { software: `browser ${navigator.userAgent}`.slice(0, 120), playing: () => conductor.playing() },
+  );
+  const clock = () => {
+    part('clock').textContent = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit' }).format(session.serverNow());
+  };
+  clock();
+  setInterval(clock, 5000);
+  await session.run();
+}
+
+start().catch((error: unknown) => {
+  part('name').textContent = error instanceof Error ? error.message : String(error);
+});

@@ -1,0 +1,272 @@
+import { Readable } from 'node:stream';
+import { OpenAPIHono, createRoute, z } from '@hono/zod-openapi';
+import type { Context } from 'hono';
+import { streamSSE } from 'hono/streaming';
+import {
+  pairingSchema,
+  problemSchema,
+  reportSchema,
+  shaParameter,
+  targetSchema,
+  tokenErrorSchema,
+  tokenRequestSchema,
+  tokenSchema,
+  type Report,
+  type Target,
+} from './schemas';
+import { parseRange } from './range';
+
+/** What the protocol needs done. `P` is whatever identifies a player. */
+export interface PlayerBackend<P> {
+  startPairing(address: string): Promise<{ deviceCode: string; userCode: string; expiresIn: number; interval: number }>;
+  collectToken(deviceCode: string): Promise<{ token: string } | 'pending' | 'expired'>;
+  playerOf(token: string): Promise<P | null>;
+  targetOf(player: P): Promise<Target>;
+  /** A program's canonical text, or null where this player may not have it. */
+  programText(player: P, hash: string): Promise<string | null>;
+  fileOf(player: P, sha256: string): Promise<{ type: string; bytes: number } | null>;
+  readFile(sha256: string, range?: { start: number; end: number }): Readable;
+  heartbeat(player: P, report: Report): void;
+  /** Calls `wake` whenever the player's target may have changed, or the player was unpaired. Returns how to stop. */
+  onChange(player: P, wake: (what: 'target' | 'unpaired') => void): () => void;
+  /** How an error of the backend is told: status and sentence; null for a failure of ours. */
+  explain(error: unknown): { status: number; message: string } | null;
+  logError(error: unknown): void;
+}
+
+const BASE = '/api/player/v1';
+const KEEP_ALIVE_MS = 15_000;
+
+const json = <T extends z.ZodType>(schema: T, description: string) => ({ description, content: { 'application/json': { schema } } });
+const refusal = (description: string) => ({ description, content: { 'application/problem+json': { schema: problemSchema } } });
+const security = [{ player: [] }];
+
+const routes = {
+  pair: createRoute({
+    method: 'post',
+    path: '/pairing',
+    summary: 'Ask for a code to show (RFC 8628 section 3.1)',
+    responses: { 200: json(pairingSchema, 'A code'), 429: refusal('Too many requests from this address') },
+  }),
+  token: createRoute({
+    method: 'post',
+    path: '/pairing/token',
+    summary: 'Collect the token once the code was typed (RFC 8628 section 3.4)',
+    request: { body: { required: true, content: { 'application/json': { schema: tokenRequestSchema } } } },
+    responses: {
+      200: json(tokenSchema, 'The token. Each call until the code is over gives a new one in place of the last'),
+      400: json(tokenErrorSchema, 'Not typed yet, or over'),
+      422: refusal('Malformed'),
+    },
+  }),
+  target: createRoute({
+    method: 'get',
+    path: '/target',
+    security,
+    summary: 'What to play: the newest program. With If-None-Match, 304 while it is the same',
+    responses: { 200: json(targetSchema, 'The target'), 304: { description: 'The same as before' }, 401: refusal('Unknown token') },
+  }),
+  program: createRoute({
+    method: 'get',
+    path: '/programs/{sha256}',
+    security,
+    summary: 'A program by the SHA-256 of its RFC 8785 canonical form, which is what is sent',
+    request: { params: shaParameter },
+    responses: {
+      200: json(z.object({}).openapi('Program', { description: 'docs/player-protocol.md' }), 'The program'),
+      401: refusal('Unknown token'),
+      404: refusal('No such program'),
+      422: refusal('No SHA-256'),
+    },
+  }),
+  asset: createRoute({
+    method: 'get',
+    path: '/assets/{sha256}',
+    security,
+    summary: 'A file by its SHA-256; one byte range at a time (RFC 9110 section 14)',
+    request: { params: shaParameter },
+    responses: {
+      200: { description: 'The file' },
+      206: { description: 'A part of it' },
+      304: { description: 'The same as before' },
+      401: refusal('Unknown token'),
+      404: refusal('No such file'),
+      416: refusal('Outside the file'),
+      422: refusal('No SHA-256'),
+    },
+  }),
+  heartbeat: createRoute({
+    method: 'post',
+    path: '/heartbeat',
+    security,
+    summary: 'Report, every 15 s and when something changes',
+    request: { body: { required: true, content: { 'application/json': { schema: reportSchema } } } },
+    responses: { 200: json(targetSchema, 'The target, as of now'), 401: refusal('Unknown token'), 422: refusal('Malformed') },
+  }),
+  events: createRoute({
+    method: 'get',
+    path: '/events',
+    security,
+    summary: 'Server-sent events: target (a Target, at once and at every change), unpaired. Any may come twice or late',
+    responses: { 200: { description: 'text/event-stream' }, 401: refusal('Unknown token') },
+  }),
+};
+
+class Refusal extends Error {
+  constructor(
+    readonly status: number,
+    message: string,
+  ) {
+    super(message);
+  }
+}
+
+/** The player protocol as one Hono app. `addressOf` tells where a request comes from, for rate limits. */
+export function createPlayerApp<P>(backend: PlayerBackend<P>, addressOf: (context: Context) => string): OpenAPIHono {
+  const app = new OpenAPIHono({
+    defaultHook: (result) => {
+      if (result.success) return;
+      const issue = result.error.issues[0];
+      throw new Refusal(422, issue ? `${issue.path.join('.') || 'The body'}: ${issue.message}` : 'This request is malformed.');
+    },
+  }).basePath(BASE);
+
+  app.onError((error) => {
+    const told = error instanceof Refusal ? error : backend.explain(error);
+    if (told) return problem(told.status, told.message);
+    if (error instanceof SyntaxError || error.message.startsWith('Malformed JSON')) return problem(400, 'The body is no JSON: send one JSON object.');
+    backend.logError(error);
+    return problem(500, 'Something went wrong here: try again in a moment.');
+  });
+  app.notFound(() => problem(404, 'There is nothing at this address: see /api/player/v1/openapi.json.'));
+  app.openAPIRegistry.registerComponent('securitySchemes', 'player', { type: 'http', scheme: 'bearer' });
+
+  const playerOf = async (context: Context): Promise<P> => {
+    const token = /^Bearer ([\w-]{20,100})$/.exec(context.req.header('authorization') ?? '')?.[1];
+    const player = token === undefined ? null : await backend.playerOf(token);
+    if (!player) throw new Refusal(401, 'This token is unknown: pair this player again.');
+    return player;
+  };
+
+  app.openapi(routes.pair, async (context) => {
+    const { deviceCode, userCode, expiresIn, interval } = await backend.startPairing(addressOf(context));
+    return context.json(
+      { device_code: deviceCode, user_code: userCode, verification_uri: '/screens', expires_in: expiresIn, interval },
+      200,
+      { 'cache-control': 'no-store' },
+    );
+  });
+
+  app.openapi(routes.token, async (context) => {
+    const result = await backend.collectToken(context.req.valid('json').device_code);
+    if (result === 'pending') return context.json({ error: 'authorization_pending', error_description: 'The code was not typed yet.' } as const, 400);
+    if (result === 'expired') return context.json({ error: 'expired_token', error_description: 'The code is over: ask for another.' } as const, 400);
+    return context.json({ access_token: result.token, token_type: 'Bearer' } as const, 200, { 'cache-control': 'no-store' });
+  });
+
+  app.openapi(routes.target, async (context) => {
+    const target = await backend.targetOf(await playerOf(context));
+    const etag = `"${target.edition ?? 0}-${target.program ?? 'none'}"`;
+    if (context.req.header('if-none-match') === etag) return new Response(null, { status: 304, headers: { etag } }) as never;
+    return context.json(target, 200, { etag, 'cache-control': 'private, no-cache' });
+  });
+
+  app.openapi(routes.program, async (context) => {
+    const { sha256 } = context.req.valid('param');
+    const text = await backend.programText(await playerOf(context), sha256);
+    if (text === null) throw new Refusal(404, 'There is no such program for this player.');
+    return new Response(text, { headers: { 'content-type': 'application/json', ...immutable(sha256) } }) as never;
+  });
+
+  app.openapi(routes.asset, async (context) => {
+    const { sha256 } = context.req.valid('param');
+    const player = await playerOf(context);
+    const file = await backend.fileOf(player, sha256);
+    if (!file) throw new Refusal(404, 'There is no such file for this player.');
+    const headers = { 'content-type': file.type, 'accept-ranges': 'bytes', ...immutable(sha256) };
+    if (context.req.header('if-none-match') === headers.etag) return new Response(null, { status: 304, headers });
+    const condition = context.req.header('if-range');
+    const range = condition === undefined || condition === headers.etag ? parseRange(context.req.header('range'), file.bytes) : null;
+    if (range === 'outside')
+      return problem(416, 'This range lies outside the file.', { 'content-range': `bytes */${file.bytes}` });
+    const length = String(range ? range.end - range.start + 1 : file.bytes);
+    const part: Record<string, string> = range ? { 'content-range': `bytes ${range.start}-${range.end}/${file.bytes}` } : {};
+    const body = context.req.method === 'HEAD' ? null : (Readable.toWeb(backend.readFile(sha256, range ?? undefined)) as ReadableStream);
+    return new Response(body, { status: range ? 206 : 200, headers: { ...headers, ...part, 'content-length': length } });
+  });
+
+  app.openapi(routes.heartbeat, async (context) => {
+    const player = await playerOf(context);
+    backend.heartbeat(player, context.req.valid('json'));
+    return context.json(await backend.targetOf(player), 200, { 'cache-control': 'no-store' });
+  });
+
+  app.openapi(routes.events, async (context) => {
+    const player = await playerOf(context);
+    return streamSSE(context, async (stream) => {
+      let last = '';
+      let wake = () => {};
+      let open = true;
+      let changed = true;
+      let unpaired = false;
+      const stop = backend.onChange(player, (what) => {
+        changed = true;
+        if (what === 'unpaired') unpaired = true;
+        wake();
+      });
+      stream.onAbort(() => {
+        open = false;
+        stop();
+        wake();
+      });
+      try {
+        while (open) {
+          if (unpaired) return await stream.writeSSE({ event: 'unpaired', data: '{}' });
+          if (changed) {
+            changed = false;
+            const target = await backend.targetOf(player);
+            const key = JSON.stringify([target.edition, target.program, target.screen]);
+            if (key !== last) await stream.writeSSE({ event: 'target', data: JSON.stringify(target) });
+            last = key;
+          } else await stream.write(': still here\n\n');
+          await new Promise<void>((resolve) => {
+            const timer = setTimeout(resolve, KEEP_ALIVE_MS);
+            wake = () => {
+              clearTimeout(timer);
+              resolve();
+            };
+            if (changed || !open) wake();
+          });
+        }
+      } finally {
+        stop();
+      }
+    }) as never;
+  });
+
+  app.get('/openapi.json', (context) => context.json(describe(app)));
+  return app;
+}
+
+function describe(app: OpenAPIHono) {
+  return app.getOpenAPI31Document({
+    openapi: '3.1.0',
+    info: { title: 'Lanternpost player protocol', version: '1', description: 'From box to lit: docs/player-protocol.md.', license: { name: 'MIT' } },
+  });
+}
+
+/** The OpenAPI 3.1 description, generated from the schemas that check the requests. */
+export function playerApiDescription(): object {
+  return describe(createPlayerApp({} as PlayerBackend<never>, () => ''));
+}
+
+function immutable(sha256: string) {
+  return { etag: `"${sha256}"`, 'cache-control': 'private, max-age=31536000, immutable' };
+}
+
+function problem(status: number, title: string, headers: Record<string, string> = {}): Response {
+  return new Response(JSON.stringify({ type: 'about:blank', title, status }), {
+    status,
+    headers: { 'content-type': 'application/problem+json', 'cache-control': 'no-store', ...headers },
+  });
+}

@@ -1,0 +1,65 @@
+import { z } from '@hono/zod-openapi';
+
+/** The wire between players and server, version 1. Every type of the protocol is inferred from here. */
+
+const sha256 = z.string().regex(/^[0-9a-f]{64}$/, 'A SHA-256 has 64 digits 0-9 and a-f.');
+
+export const problemSchema = z
+  .object({
+    type: z.string().openapi({ example: 'about:blank' }),
+    title: z.string().openapi({ example: 'This token is unknown: pair this player again.' }),
+    status: z.int(),
+  })
+  .openapi('Problem', { description: 'RFC 9457 problem details' });
+
+export const pairingSchema = z
+  .object({
+    device_code: z.string(),
+    user_code: z.string().openapi({ example: 'BCDF-GHJK' }),
+    verification_uri: z.string().openapi({ example: '/screens' }),
+    expires_in: z.int().openapi({ description: 'Seconds' }),
+    interval: z.int().openapi({ description: 'Seconds to wait between polls' }),
+  })
+  .openapi('Pairing', { description: 'RFC 8628 section 3.2' });
+
+export const tokenRequestSchema = z.object({ device_code: z.string().min(20).max(100) }).openapi('TokenRequest');
+
+export const tokenSchema = z
+  .object({ access_token: z.string(), token_type: z.literal('Bearer') })
+  .openapi('Token', { description: 'RFC 6749 section 5.1' });
+
+export const tokenErrorSchema = z
+  .object({ error: z.enum(['authorization_pending', 'expired_token']), error_description: z.string() })
+  .openapi('TokenError', { description: 'RFC 8628 section 3.5' });
+
+export const targetSchema = z
+  .object({
+    screen: z.object({ id: z.string(), name: z.string(), width: z.int(), height: z.int() }),
+    edition: z.int().nullable().openapi({ description: 'Number of the newest edition; null before the first' }),
+    program: sha256.nullable().openapi({ description: 'What this player is to play; null where the edition has nothing for it' }),
+    serverTime: z.int().openapi({ description: 'Milliseconds since 1970-01-01T00:00:00Z' }),
+  })
+  .openapi('Target');
+
+export const reportSchema = z
+  .object({
+    state: z.enum(['playing', 'resting', 'empty']).openapi({ description: 'resting: in lights-out hours; empty: no program yet' }),
+    edition: z.int().nullable(),
+    program: sha256.nullable().openapi({ description: 'The program that plays now' }),
+    playing: z.object({ media: z.string().max(80), source: z.string().max(20), id: z.string().max(80).nullable() }).nullable(),
+    download: z.object({ doneBytes: z.number().min(0), totalBytes: z.number().min(0) }).nullable(),
+    clockOffsetMs: z.number().openapi({ description: 'Server time less the own clock' }),
+    storage: z.object({ usedBytes: z.number().min(0), limitBytes: z.number().min(0) }).nullable(),
+    errors: z.array(z.object({ at: z.int(), message: z.string().max(300) })).max(20),
+    hardware: z
+      .object({ temperature: z.number().optional(), memory: z.number().optional(), load: z.number().optional() })
+      .optional(),
+    software: z.string().max(120),
+  })
+  .openapi('Report');
+
+export type Pairing = z.infer<typeof pairingSchema>;
+export type Target = z.infer<typeof targetSchema>;
+export type Report = z.infer<typeof reportSchema>;
+
+export const shaParameter = z.object({ sha256: sha256.openapi({ param: { name: 'sha256', in: 'path' } }) });

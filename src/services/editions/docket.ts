@@ -1,0 +1,79 @@
+import { canonicalJson, compileEdition, type Problem } from '@/core';
+import { rows, type ChangeKind } from '@/database';
+import type { Actor } from '../people';
+import { draftPlan } from '../plan';
+import { newestEdition, publishedPrograms } from './editions';
+
+/** What became of one object since the last edition. */
+export interface DocketEntry {
+  readonly kind: ChangeKind;
+  readonly id: string;
+  readonly name: string;
+  readonly what: 'added' | 'changed' | 'removed';
+  /** The fields that differ, for a change. */
+  readonly fields: readonly string[];
+  readonly people: readonly string[];
+  readonly at: string;
+}
+
+/** The changes made since the last edition, and the screens that they touch. */
+export interface Docket {
+  readonly edition: { readonly number: number; readonly publishedAt: string } | null;
+  /** The last change that is counted here: publishing names it. */
+  readonly change: number;
+  readonly entries: readonly DocketEntry[];
+  /** Ids of the screens that would receive another program. */
+  readonly screens: readonly string[];
+  /** What stands in the way of publishing. */
+  readonly problems: readonly Problem[];
+}
+
+export async function docket(actor: Actor): Promise<Docket> {
+  const { networkId } = actor;
+  const newest = await newestEdition(networkId);
+  const { plan, change } = await draftPlan(actor);
+  const entries = await netChanges(networkId, newest?.lastChange ?? 0);
+  const edition = newest && { number: newest.number, publishedAt: newest.publishedAt.toISOString() };
+  const compiled = compileEdition(plan);
+  if ('errors' in compiled) return { edition, change, entries, screens: [], problems: compiled.errors };
+  const published = await publishedPrograms(networkId);
+  const ids = new Set([...published.keys(), ...compiled.screens.keys()]);
+  const screens = [...ids].filter((id) => published.get(id) !== compiled.screens.get(id)).sort();
+  return { edition, change, entries, screens, problems: [] };
+}
+
+interface NetRow {
+  kind: ChangeKind;
+  object: string;
+  before: Record<string, unknown> | null;
+  after: Record<string, unknown> | null;
+  people: (string | null)[];
+  at: Date;
+}
+
+/** Object by object: what it was after change number `since`, and what it is now. An object that is as before is left out. */
+async function netChanges(networkId: string, since: number): Promise<DocketEntry[]> {
+  const found = await rows<NetRow>(
+    `SELECT c.kind, c.object, (array_agg(c.before ORDER BY c.id))[1] AS before, (array_agg(c.after ORDER BY c.id DESC))[1] AS after,
+       array_agg(DISTINCT p.name) AS people, max(c.at) AS at
+     FROM changes c LEFT JOIN people p ON p.id = c.person_id
+     WHERE c.network_id = $1 AND c.id > $2 GROUP BY c.kind, c.object ORDER BY max(c.id) DESC`,
+    [networkId, since],
+  );
+  return found.flatMap(({ kind, object, before, after, people, at }): DocketEntry[] => {
+    if (canonicalJson(before) === canonicalJson(after)) return [];
+    const differs = (field: string) => canonicalJson(before?.[field] ?? null) !== canonicalJson(after?.[field] ?? null);
+    const fields = before && after ? [...new Set([...Object.keys(before), ...Object.keys(after)])].filter(differs) : [];
+    return [
+      {
+        kind,
+        id: object,
+        name: String((after ?? before)?.name ?? object),
+        what: before ? (after ? 'changed' : 'removed') : 'added',
+        fields,
+        people: people.filter((name) => name !== null),
+        at: at.toISOString(),
+      },
+    ];
+  });
+}

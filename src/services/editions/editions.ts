@@ -1,0 +1,118 @@
+import type { Transaction } from 'sequelize';
+import { compileEdition, type CompiledEdition, type Plan, type Problem, type ProgramDocument } from '@/core';
+import { EditionRow, EditionScreenRow, NetworkRow, ProgramRow, publish, rows, transaction } from '@/database';
+import { ServiceError, notFound } from '../errors';
+import type { Actor } from '../people';
+import { lastChange, loadPlan } from '../plan';
+
+/** One publication, as the list shows it. */
+export interface Edition {
+  readonly number: number;
+  readonly publishedAt: string;
+  readonly person: string | null;
+  /** The edition that this one published again. */
+  readonly again: number | null;
+  /** How many screens it gave another program than the edition before. */
+  readonly touched: number;
+}
+
+/** A network's editions, newest first. */
+export async function editions(actor: Actor): Promise<Edition[]> {
+  const found = await rows<Omit<Edition, 'publishedAt'> & { publishedAt: Date }>(
+    `SELECT e.number, e.published_at AS "publishedAt", p.name AS person, e.again,
+       (SELECT count(*)::int FROM edition_screens s LEFT JOIN editions b ON b.network_id = e.network_id AND b.number = e.number - 1
+          LEFT JOIN edition_screens o ON o.edition_id = b.id AND o.screen = s.screen
+        WHERE s.edition_id = e.id AND o.hash IS DISTINCT FROM s.hash) AS touched
+     FROM editions e LEFT JOIN people p ON p.id = e.person_id WHERE e.network_id = $1 ORDER BY e.number DESC LIMIT 100`,
+    [actor.networkId],
+  );
+  return found.map((row) => ({ ...row, publishedAt: row.publishedAt.toISOString() }));
+}
+
+/** The newest edition of a network, or null before the first. */
+export function newestEdition(networkId: string, within?: Transaction): Promise<EditionRow | null> {
+  return EditionRow.findOne({ where: { networkId }, order: [['number', 'DESC']], transaction: within });
+}
+
+/** The plan of the newest edition: what the players run. Null before the first. */
+export async function publishedPlan(actor: Actor): Promise<{ plan: Plan; number: number } | null> {
+  const row = await newestEdition(actor.networkId);
+  return row && { plan: row.plan, number: row.number };
+}
+
+/** Compiles, or throws a 422 that names the files that are missing. */
+export function compileOrRefuse(plan: Plan): CompiledEdition {
+  const compiled = compileEdition(plan);
+  if ('errors' in compiled) throw new ServiceError(422, compiled.errors[0]?.message ?? 'The plan can not be published.', compiled.errors as Problem[]);
+  return compiled;
+}
+
+/**
+ * Publishes the draft as the next edition, in one transaction: all of it, or nothing. `basedOn` is the last change that the
+ * person has seen in the docket; where somebody changed the plan since, throws 409 instead of publishing what nobody reviewed.
+ */
+export async function publishEdition(actor: Actor, basedOn: number): Promise<{ number: number }> {
+  return transaction(async (within) => {
+    await takeTurn(actor, within);
+    const change = await lastChange(actor.networkId, within);
+    if (change !== basedOn) throw new ServiceError(409, 'The plan changed since you opened the docket: review it again, then publish.');
+    const { plan } = await loadPlan(actor.networkId, within);
+    const newest = await newestEdition(actor.networkId, within);
+    if (newest && newest.lastChange === change && newest.again === null)
+      throw new ServiceError(409, `Nothing was changed since edition ${newest.number}: there is nothing to publish.`);
+    return write(actor, { plan, compiled: compileOrRefuse(plan), lastChange: change, again: null }, within);
+  });
+}
+
+/** Publishes an earlier edition again, as a new one. The docket then counts from that edition on. Throws 404 for none. */
+export async function publishAgain(actor: Actor, number: number): Promise<{ number: number }> {
+  return transaction(async (within) => {
+    await takeTurn(actor, within);
+    const old = await EditionRow.findOne({ where: { networkId: actor.networkId, number }, transaction: within });
+    if (!old) throw notFound('edition');
+    const { plan, lastChange: change } = old;
+    return write(actor, { plan, compiled: compileOrRefuse(plan), lastChange: change, again: number }, within);
+  });
+}
+
+async function takeTurn(actor: Actor, within: Transaction): Promise<void> {
+  await NetworkRow.findByPk(actor.networkId, { transaction: within, lock: within.LOCK.UPDATE });
+}
+
+async function write(
+  actor: Actor,
+  { plan, compiled, ...edition }: { plan: Plan; compiled: CompiledEdition; lastChange: number; again: number | null },
+  within: Transaction,
+): Promise<{ number: number }> {
+  const { networkId, personId } = actor;
+  const number = ((await newestEdition(networkId, within))?.number ?? 0) + 1;
+  const programs = [...compiled.programs];
+  await ProgramRow.bulkCreate(
+    programs.map(([hash, document]) => ({ hash, document })),
+    { ignoreDuplicates: true, transaction: within },
+  );
+  const files = programs.flatMap(([hash, text]) =>
+    [...new Set(Object.values((JSON.parse(text) as ProgramDocument).assets).map((asset) => asset.sha256))].map((sha256) => ({ hash, sha256 })),
+  );
+  await rows(
+    `INSERT INTO program_files (hash, sha256) SELECT * FROM jsonb_to_recordset($1::jsonb) AS x(hash text, sha256 text) ON CONFLICT DO NOTHING`,
+    [JSON.stringify(files)],
+    within,
+  );
+  const row = await EditionRow.create({ networkId, personId, number, plan, ...edition }, { transaction: within });
+  await EditionScreenRow.bulkCreate(
+    [...compiled.screens].map(([screen, hash]) => ({ editionId: row.id, screen, hash })),
+    { transaction: within },
+  );
+  await publish({ kind: 'edition', network: networkId }, within);
+  return { number };
+}
+
+/** Program hashes of the newest edition by screen id; empty before the first. */
+export async function publishedPrograms(networkId: string): Promise<Map<string, string>> {
+  const found = await rows<{ screen: string; hash: string }>(
+    `SELECT screen, hash FROM edition_screens WHERE edition_id = (SELECT id FROM editions WHERE network_id = $1 ORDER BY number DESC LIMIT 1)`,
+    [networkId],
+  );
+  return new Map(found.map((row) => [row.screen, row.hash]));
+}

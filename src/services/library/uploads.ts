@@ -1,0 +1,202 @@
+import { rm } from 'node:fs/promises';
+import { extname } from 'node:path';
+import { Readable } from 'node:stream';
+import type { Transaction } from 'sequelize';
+import { config } from '@/config';
+import { MediaRow, UploadRow, enqueue, publish, rows, transaction } from '@/database';
+import { ServiceError, notFound } from '../errors';
+import type { Actor } from '../people';
+import { editWithin, slugFor } from '../plan';
+import { decodeFilm, inspect, type Inspection } from './inspect';
+import { makeThumbnail, makeUpright } from './renditions';
+import { adopt, incomingPath, keep, receive, storedBytes, storedPath } from './store';
+
+/** A file on its way into the library, as the person who sent it sees it. */
+export interface Upload {
+  readonly id: string;
+  readonly name: string;
+  readonly state: 'waiting' | 'working' | 'ready' | 'failed';
+  readonly progress: number;
+  readonly error: string | null;
+}
+
+/** What became of a file that was sent: it waits for the worker, or the library has it already under this name. */
+export type Received = { readonly upload: Upload } | { readonly known: string };
+
+/**
+ * Takes a file in. It is received, hashed and inspected before anything is written to the database; then file, upload and
+ * job are written together. Throws 413, 415 or 422 with a sentence, and leaves nothing behind.
+ */
+export async function receiveUpload(actor: Actor, name: string, body: Readable): Promise<Received> {
+  const title = fileTitle(name);
+  const path = await incomingPath();
+  try {
+    const { sha256, bytes } = await receive(body, path, config().uploadLimit);
+    if (bytes === 0) throw new ServiceError(422, 'This file is empty: choose another.');
+    const known = await MediaRow.findOne({ where: { networkId: actor.networkId, originalSha256: sha256 } });
+    if (known) return { known: known.name };
+    const { type } = await inspect(path);
+    await keep(path, sha256);
+    const row = await transaction(async (within) => {
+      await recordFile({ sha256, bytes, type }, within);
+      const made = await UploadRow.create(
+        { networkId: actor.networkId, personId: actor.personId, name: title, sha256, state: 'waiting' },
+        { transaction: within },
+      );
+      await enqueue('process-upload', { upload: made.id }, within);
+      await publish({ kind: 'uploads', network: actor.networkId }, within);
+      return made;
+    });
+    return { upload: uploadOf(row) };
+  } finally {
+    await rm(path, { force: true });
+  }
+}
+
+function fileTitle(name: string): string {
+  if (/[/\\\0]/.test(name) || name === '..' || name.trim() === '')
+    throw new ServiceError(422, 'This file name holds a path or nothing: rename the file, then upload it again.');
+  const title = name.slice(0, name.length - extname(name).length).replace(/[_\s]+/g, ' ').trim();
+  return (title || name).slice(0, 120);
+}
+
+const uploadOf = ({ id, name, state, progress, error }: UploadRow): Upload => ({ id, name, state, progress, error: error ?? null });
+
+async function recordFile(file: { sha256: string; bytes: number; type: string }, within: Transaction): Promise<void> {
+  await rows(
+    'INSERT INTO files (sha256, bytes, type) VALUES ($1, $2, $3) ON CONFLICT (sha256) DO UPDATE SET created_at = now()',
+    [file.sha256, file.bytes, file.type],
+    within,
+  );
+}
+
+/** Uploads of the last hour that are under way or failed, newest first. */
+export async function uploads(actor: Actor): Promise<Upload[]> {
+  return rows<Upload>(
+    `SELECT id, name, state, progress, error FROM uploads
+     WHERE network_id = $1 AND state <> 'ready' AND created_at > now() - interval '1 hour' ORDER BY created_at DESC LIMIT 50`,
+    [actor.networkId],
+  );
+}
+
+/** Takes a failed upload off the list. */
+export async function dismissUpload(actor: Actor, id: string): Promise<void> {
+  const removed = await UploadRow.destroy({ where: { id, networkId: actor.networkId, state: 'failed' } });
+  if (removed === 0) throw notFound('failed upload');
+  await publish({ kind: 'uploads', network: actor.networkId });
+}
+
+/**
+ * Makes a received file a media file: measures it, turns it upright, makes its thumbnail. May be run again after a crash at
+ * any point. A file that proves broken fails the upload with a sentence, and is removed.
+ */
+export async function processUpload(id: string): Promise<void> {
+  const upload = await UploadRow.findByPk(id);
+  if (!upload?.sha256 || upload.state === 'ready' || upload.state === 'failed') return;
+  const { sha256, networkId } = upload;
+  const tell = progressTeller(upload);
+  await tell(2);
+  try {
+    const path = storedPath(sha256);
+    const found = await inspect(path);
+    await tell(10);
+    if (found.kind === 'video') await decodeFilm(path, found.durationMs ?? 0, (share) => void tell(10 + Math.round(share * 75)));
+    const files = await makeRenditions(sha256, found);
+    await tell(90);
+    await finish(upload, found, files);
+  } catch (error) {
+    if (!(error instanceof ServiceError)) throw error;
+    await failUpload(id, error.message);
+  }
+  await publish({ kind: 'uploads', network: networkId });
+}
+
+/** Writes progress at most five times a second. */
+function progressTeller(upload: UploadRow): (percent: number) => Promise<void> {
+  let last = 0;
+  return async (percent) => {
+    if (Date.now() - last < 200) return;
+    last = Date.now();
+    await rows("UPDATE uploads SET state = 'working', progress = $2 WHERE id = $1 AND state IN ('waiting', 'working')", [upload.id, percent]);
+    await publish({ kind: 'uploads', network: upload.networkId });
+  };
+}
+
+interface StoredFile {
+  readonly sha256: string;
+  readonly bytes: number;
+}
+
+/** What a media file consists of: the file as it came, as players get it, and its thumbnail. */
+interface MediaFiles {
+  readonly original: string;
+  readonly asset: StoredFile;
+  readonly thumbnail: StoredFile;
+}
+
+async function makeRenditions(original: string, found: Inspection): Promise<MediaFiles> {
+  const path = storedPath(original);
+  const upright = await makeUpright(path, found);
+  const asset = upright ? await adopt(upright) : { sha256: original, bytes: (await storedBytes(original)) ?? 0 };
+  const thumbnail = await adopt(await makeThumbnail(storedPath(asset.sha256), found));
+  return { original, asset, thumbnail };
+}
+
+/** How a new media file is called. Without `id`, one is made from the name. */
+interface Naming {
+  readonly id?: string;
+  readonly name: string;
+  readonly tags?: readonly string[];
+  readonly added: string;
+}
+
+/** Writes a media file and its change. */
+async function recordMedia(actor: Actor, naming: Naming, found: Inspection, files: MediaFiles, within: Transaction): Promise<string> {
+  await recordFile({ ...files.asset, type: found.type }, within);
+  await recordFile({ ...files.thumbnail, type: 'image/jpeg' }, within);
+  const taken = await MediaRow.findAll({ where: { networkId: actor.networkId }, attributes: ['slug'], raw: true, transaction: within });
+  const { name, tags, added, id = slugFor(name, taken.map((row) => row.slug)) } = naming;
+  const document = {
+    name,
+    kind: found.kind,
+    width: found.width,
+    height: found.height,
+    bytes: files.asset.bytes,
+    ...(found.durationMs === null ? {} : { durationMs: found.durationMs }),
+    ...(tags ? { tags } : {}),
+    added,
+    sha256: files.asset.sha256,
+    type: found.type,
+  };
+  const columns = { originalSha256: files.original, thumbnailSha256: files.thumbnail.sha256, codec: found.codec };
+  await editWithin(actor, [{ kind: 'media', id, document, columns }], within);
+  const row = await MediaRow.findOne({ where: { networkId: actor.networkId, slug: id }, transaction: within });
+  return (row as MediaRow).id;
+}
+
+async function finish(upload: UploadRow, found: Inspection, files: MediaFiles): Promise<void> {
+  const { networkId, personId, name } = upload;
+  await transaction(async (within) => {
+    await recordFile({ sha256: files.original, bytes: (await storedBytes(files.original)) ?? 0, type: found.type }, within);
+    const twin = await MediaRow.findOne({ where: { networkId, originalSha256: files.original }, transaction: within });
+    const mediaId = twin?.id ?? (await recordMedia({ networkId, personId, name: '' }, { name, added: new Date().toISOString() }, found, files, within));
+    await UploadRow.update({ state: 'ready', progress: 100, mediaId }, { where: { id: upload.id }, transaction: within });
+  });
+}
+
+/** Puts a file of this machine into the library at once, without a job: for demo data. The file is moved into the store. */
+export async function addFile(actor: Actor, path: string, naming: Naming): Promise<void> {
+  const found = await inspect(path);
+  const { sha256, bytes } = await adopt(path);
+  const files = await makeRenditions(sha256, found);
+  await transaction(async (within) => {
+    await recordFile({ sha256, bytes, type: found.type }, within);
+    await recordMedia(actor, naming, found, files, within);
+  });
+}
+
+/** Ends an upload with a sentence, and lets go of its file. */
+export async function failUpload(id: string, message: string): Promise<void> {
+  await UploadRow.update({ state: 'failed', error: message, sha256: null }, { where: { id } });
+  await enqueue('clean-up', {});
+}

@@ -1,0 +1,97 @@
+import { hash, verify } from '@node-rs/argon2';
+import type { z } from 'zod';
+import { problemsOf } from '@/core';
+import { NetworkRow, PersonRow, SessionRow, rows, transaction } from '@/database';
+import { ServiceError } from '../errors';
+import { slugFor } from '../plan/slug';
+import { forgetAttempts, limitAttempts } from './limits';
+import { firstPersonSchema, signInSchema } from './schemas';
+import { newToken, tokenHash } from './tokens';
+
+/** Who asks: every service call takes one, and sees that person's network only. */
+export interface Actor {
+  readonly personId: string | null;
+  readonly name: string;
+  readonly networkId: string;
+}
+
+const DAYS_SIGNED_IN = 14;
+const SIGN_IN = { most: 10, seconds: 300 };
+
+/** Reads input by a schema; throws a 422 with every problem. */
+export function readInput<T>(schema: z.ZodType<T>, input: unknown): T {
+  const result = schema.safeParse(input);
+  if (result.success) return result.data;
+  const problems = problemsOf(result.error);
+  throw new ServiceError(422, problems[0]?.message ?? 'This input is not valid.', problems);
+}
+
+/** A stored hash of nobody's password: an unknown address costs the same time as a known one. */
+let nobody: Promise<string> | undefined;
+
+/** Signs a person in. Returns the token for the cookie, once: only its hash is stored. Throws 401, or 429 after too many tries. */
+export async function signIn(input: unknown, address: string): Promise<{ token: string; expires: Date }> {
+  const { email, password } = readInput(signInSchema, input);
+  await limitAttempts(`sign-in:${address}`, SIGN_IN.most * 3, SIGN_IN.seconds);
+  await limitAttempts(`sign-in:${email}`, SIGN_IN.most, SIGN_IN.seconds);
+  const person = await PersonRow.findOne({ where: { email } });
+  const known = person?.passwordHash ?? (await (nobody ??= hash('nobody has this password')));
+  if (!(await verify(known, password)) || !person)
+    throw new ServiceError(401, 'E-mail and password do not match: check both and try again.');
+  await forgetAttempts(`sign-in:${email}`);
+  return openSession(person.id);
+}
+
+async function openSession(personId: string): Promise<{ token: string; expires: Date }> {
+  const { token, hash: stored } = newToken();
+  const expires = new Date(Date.now() + DAYS_SIGNED_IN * 86_400_000);
+  await SessionRow.create({ tokenHash: stored, personId, expiresAt: expires });
+  await rows('DELETE FROM sessions WHERE expires_at < now()');
+  return { token, expires };
+}
+
+export async function signOut(token: string): Promise<void> {
+  await SessionRow.destroy({ where: { tokenHash: tokenHash(token) } });
+}
+
+/** The person of a session token, or null where it is unknown or expired. */
+export async function actorOf(token: string | undefined): Promise<Actor | null> {
+  if (!token) return null;
+  const [found] = await rows<{ personId: string; name: string; networkId: string }>(
+    `SELECT p.id AS "personId", p.name, p.network_id AS "networkId" FROM sessions s JOIN people p ON p.id = s.person_id
+     WHERE s.token_hash = $1 AND s.expires_at > now()`,
+    [tokenHash(token)],
+  );
+  return found ?? null;
+}
+
+/** Whether nobody can sign in yet: only then the page for the first person works. */
+export async function isUnclaimed(): Promise<boolean> {
+  return (await PersonRow.count()) === 0;
+}
+
+/** Makes the first person and network, and signs the person in. Throws 409 once there is one. */
+export async function claim(input: unknown): Promise<{ token: string; expires: Date }> {
+  const { network, ...person } = readInput(firstPersonSchema, input);
+  const passwordHash = await hash(person.password);
+  const id = await transaction(async (within) => {
+    await rows('LOCK TABLE people IN SHARE ROW EXCLUSIVE MODE', [], within);
+    if ((await PersonRow.count({ transaction: within })) > 0)
+      throw new ServiceError(409, 'There is a first person already: sign in instead.');
+    const row = await NetworkRow.create({ name: network, slug: slugFor(network, []) }, { transaction: within });
+    const made = await PersonRow.create(
+      { networkId: row.id, email: person.email, name: person.name, passwordHash },
+      { transaction: within },
+    );
+    return made.id;
+  });
+  return openSession(id);
+}
+
+/** Adds a person to a network, for demo data and tests. */
+export async function addPerson(networkId: string, input: unknown): Promise<Actor> {
+  const person = readInput(firstPersonSchema.omit({ network: true }), input);
+  const passwordHash = await hash(person.password);
+  const row = await PersonRow.create({ networkId, email: person.email, name: person.name, passwordHash });
+  return { personId: row.id, name: row.name, networkId };
+}

@@ -1,0 +1,27 @@
+import { subscribe } from '@/database';
+import { logger } from '@/log';
+import type { PlayerBackend } from '@/protocol/app';
+import { ServiceError } from '../errors';
+import { readFile } from '../library';
+import { collectToken, startPairing } from './pairing';
+import { heartbeat, playerFile, playerOf, programText, targetOf, type Player } from './players';
+
+/** The player protocol's work, done by the services. */
+export const playerBackend: PlayerBackend<Player> = {
+  startPairing,
+  collectToken,
+  playerOf,
+  targetOf,
+  programText,
+  fileOf: playerFile,
+  readFile,
+  heartbeat,
+  onChange: (player, wake) =>
+    subscribe((message) => {
+      if (message.kind === 'resync') wake('target');
+      else if (message.kind === 'player' && message.player === player.id) wake('unpaired');
+      else if (message.kind === 'edition' && message.network === player.networkId) wake('target');
+    }),
+  explain: (error) => (error instanceof ServiceError ? error : null),
+  logError: (error) => logger.error({ error }, 'player request failed'),
+};

@@ -1,0 +1,86 @@
+import { PairingRow, PlayerRow, ScreenRow, publish, rows, transaction } from '@/database';
+import { ServiceError, notFound } from '../errors';
+import { limitAttempts, newToken, tokenHash, type Actor } from '../people';
+import { newUserCode, readCode, showCode } from './codes';
+
+/** Device authorization after RFC 8628, for players. */
+
+const VALID_SECONDS = 15 * 60;
+const POLL_SECONDS = 2;
+const GUESSES = { most: 20, seconds: 600 };
+const REQUESTS = { most: 1200, seconds: 600 };
+
+export interface PairingStart {
+  readonly deviceCode: string;
+  readonly userCode: string;
+  readonly expiresIn: number;
+  readonly interval: number;
+}
+
+/** A code for a player to show. The device code is its secret; only its hash is stored. */
+export async function startPairing(address: string): Promise<PairingStart> {
+  await limitAttempts(`pairing:${address}`, REQUESTS.most, REQUESTS.seconds);
+  await rows('DELETE FROM pairings WHERE expires_at < now()');
+  const { token, hash } = newToken();
+  for (;;) {
+    const userCode = newUserCode();
+    const taken = await PairingRow.findOne({ where: { userCode } });
+    if (taken) continue;
+    await PairingRow.create({ deviceHash: hash, userCode, expiresAt: new Date(Date.now() + VALID_SECONDS * 1000) });
+    return { deviceCode: token, userCode: showCode(userCode), expiresIn: VALID_SECONDS, interval: POLL_SECONDS };
+  }
+}
+
+/**
+ * A player's token once its code was typed. `pending` before that, `expired` when the code is over. Until the code's time is
+ * over each call gives a new token in place of the last, so that an answer lost on the way costs nothing.
+ */
+export async function collectToken(deviceCode: string): Promise<{ token: string } | 'pending' | 'expired'> {
+  return transaction(async (within) => {
+    const pairing = await PairingRow.findOne({ where: { deviceHash: tokenHash(deviceCode) }, transaction: within, lock: within.LOCK.UPDATE });
+    if (!pairing || pairing.expiresAt.getTime() < Date.now()) return 'expired';
+    if (!pairing.screenId) return 'pending';
+    const screen = await ScreenRow.findByPk(pairing.screenId, { transaction: within });
+    if (!screen) return 'expired';
+    const { token, hash } = newToken();
+    await PlayerRow.destroy({ where: { screenId: screen.id }, transaction: within });
+    await PlayerRow.create({ networkId: screen.networkId, screenId: screen.id, tokenHash: hash }, { transaction: within });
+    await publish({ kind: 'players', network: screen.networkId }, within);
+    return { token };
+  });
+}
+
+/** Pairs the player that shows `code` with a screen, in place of an earlier player. Throws 404, 422 or 429. */
+export async function pairScreen(actor: Actor, screenId: string, code: string, address: string): Promise<void> {
+  const screen = await ScreenRow.findOne({ where: { networkId: actor.networkId, slug: screenId } });
+  if (!screen) throw notFound('screen');
+  const userCode = readCode(code);
+  const unknown = new ServiceError(422, 'No player shows this code now: read it again from the screen. A code is good for 15 minutes.', [
+    { path: '/code', message: 'No player shows this code now.' },
+  ]);
+  const guess = async () => {
+    await limitAttempts(`guess:${actor.personId ?? ''}`, GUESSES.most, GUESSES.seconds);
+    await limitAttempts(`guess:${address}`, GUESSES.most, GUESSES.seconds);
+    throw unknown;
+  };
+  if (!userCode) return guess();
+  await transaction(async (within) => {
+    const pairing = await PairingRow.findOne({ where: { userCode }, transaction: within, lock: within.LOCK.UPDATE });
+    if (!pairing || pairing.screenId || pairing.expiresAt.getTime() < Date.now()) return guess();
+    await PairingRow.destroy({ where: { screenId: screen.id }, transaction: within });
+    await pairing.update({ screenId: screen.id }, { transaction: within });
+  });
+}
+
+/** Takes a screen's player away: its token ends at once. Throws 404 where there is none. */
+export async function unpairScreen(actor: Actor, screenId: string): Promise<void> {
+  await transaction(async (within) => {
+    const screen = await ScreenRow.findOne({ where: { networkId: actor.networkId, slug: screenId }, transaction: within });
+    const player = screen && (await PlayerRow.findOne({ where: { screenId: screen.id }, transaction: within }));
+    if (!player) throw notFound('player');
+    await PairingRow.destroy({ where: { screenId: player.screenId }, transaction: within });
+    await player.destroy({ transaction: within });
+    await publish({ kind: 'player', network: actor.networkId, player: player.id }, within);
+    await publish({ kind: 'players', network: actor.networkId }, within);
+  });
+}

@@ -1,0 +1,135 @@
+import type { Report, Target } from '@/protocol/schemas';
+import { rows, subscribe } from '@/database';
+import { tokenHash } from '../people';
+
+/** A paired player, as its token tells. */
+export interface Player {
+  readonly id: string;
+  readonly networkId: string;
+  readonly screen: { readonly id: string; readonly name: string; readonly width: number; readonly height: number };
+}
+
+const KNOWN_FOR_MS = 10_000;
+const known = new Map<string, { player: Player; until: number }>();
+let watching = false;
+
+/** Forgets what is cached as soon as any process changes it. */
+function watch(): void {
+  if (watching) return;
+  watching = true;
+  subscribe((message) => {
+    if (message.kind !== 'players' && message.kind !== 'uploads') {
+      known.clear();
+      targets.clear();
+    }
+  });
+}
+
+/** The player of a token, or null where it is unknown or revoked. Remembered for ten seconds. */
+export async function playerOf(token: string): Promise<Player | null> {
+  watch();
+  const hash = tokenHash(token);
+  const cached = known.get(hash);
+  if (cached && cached.until > Date.now()) return cached.player;
+  const [row] = await rows<{ id: string; networkId: string; screen: Player['screen'] }>(
+    `SELECT p.id, p.network_id AS "networkId",
+       jsonb_build_object('id', s.slug, 'name', s.name, 'width', s.width, 'height', s.height) AS screen
+     FROM players p JOIN screens s ON s.id = p.screen_id WHERE p.token_hash = $1`,
+    [hash],
+  );
+  if (!row) return null;
+  if (known.size > 50_000) known.clear();
+  known.set(hash, { player: row, until: Date.now() + KNOWN_FOR_MS });
+  return row;
+}
+
+interface NetworkTargets {
+  readonly edition: number | null;
+  readonly programs: ReadonlyMap<string, string>;
+}
+
+/** What each network's newest edition gives to its screens; dropped whenever one is published. */
+const targets = new Map<string, Promise<NetworkTargets>>();
+
+async function loadTargets(networkId: string): Promise<NetworkTargets> {
+  const found = await rows<{ number: number; screen: string | null; hash: string | null }>(
+    `SELECT e.number, s.screen, s.hash FROM editions e LEFT JOIN edition_screens s ON s.edition_id = e.id
+     WHERE e.id = (SELECT id FROM editions WHERE network_id = $1 ORDER BY number DESC LIMIT 1)`,
+    [networkId],
+  );
+  const programs = new Map(found.flatMap((row) => (row.screen && row.hash ? [[row.screen, row.hash] as const] : [])));
+  return { edition: found[0]?.number ?? null, programs };
+}
+
+/** What a player is to play now, and the server's clock. */
+export async function targetOf(player: Player): Promise<Target> {
+  watch();
+  const { networkId, screen } = player;
+  let pending = targets.get(networkId);
+  if (!pending) {
+    pending = loadTargets(networkId);
+    targets.set(networkId, pending);
+    pending.catch(() => targets.delete(networkId));
+    setTimeout(() => targets.delete(networkId), KNOWN_FOR_MS).unref();
+  }
+  const { edition, programs } = await pending;
+  return { screen, edition, program: programs.get(screen.id) ?? null, serverTime: Date.now() };
+}
+
+/** A program that one of the network's editions holds, as canonical text; null for any other. */
+export async function programText(player: Player, hash: string): Promise<string | null> {
+  const [row] = await rows<{ document: string }>(
+    `SELECT document FROM programs p WHERE p.hash = $1 AND EXISTS (
+       SELECT 1 FROM edition_screens s JOIN editions e ON e.id = s.edition_id WHERE s.hash = p.hash AND e.network_id = $2)`,
+    [hash, player.networkId],
+  );
+  return row?.document ?? null;
+}
+
+const grantedFiles = new Map<string, { type: string; bytes: number }>();
+
+/** Type and size of a file that one of the network's programs needs; null for any other. */
+export async function playerFile(player: Player, sha256: string): Promise<{ type: string; bytes: number } | null> {
+  const key = `${player.networkId}/${sha256}`;
+  const granted = grantedFiles.get(key);
+  if (granted) return granted;
+  const [row] = await rows<{ type: string; bytes: string }>(
+    `SELECT f.type, f.bytes FROM files f WHERE f.sha256 = $1 AND EXISTS (
+       SELECT 1 FROM program_files p JOIN edition_screens s ON s.hash = p.hash JOIN editions e ON e.id = s.edition_id
+       WHERE p.sha256 = f.sha256 AND e.network_id = $2)`,
+    [sha256, player.networkId],
+  );
+  if (!row) return null;
+  const file = { type: row.type, bytes: Number(row.bytes) };
+  if (grantedFiles.size > 20_000) grantedFiles.clear();
+  grantedFiles.set(key, file);
+  return file;
+}
+
+const FLUSH_EVERY_MS = 1000;
+const waiting = new Map<string, { network: string; report: Report; seen: number }>();
+let timer: NodeJS.Timeout | null = null;
+
+/** Takes a heartbeat. They are gathered and written together about once a second: a database write each would be too slow. */
+export function heartbeat(player: Player, report: Report): void {
+  waiting.set(player.id, { network: player.networkId, report, seen: Date.now() });
+  timer ??= setTimeout(() => {
+    timer = null;
+    void flushHeartbeats().catch(() => undefined);
+  }, FLUSH_EVERY_MS);
+}
+
+/** Writes what heartbeats are waiting. One that fails is lost: the next is on its way. */
+export async function flushHeartbeats(): Promise<void> {
+  if (waiting.size === 0) return;
+  const beats = [...waiting].map(([id, { report, seen }]) => ({ id, report, seen: new Date(seen).toISOString() }));
+  const networks = new Set([...waiting.values()].map((beat) => beat.network));
+  waiting.clear();
+  await rows(
+    `WITH beats AS (SELECT * FROM jsonb_to_recordset($1::jsonb) AS b(id uuid, report jsonb, seen timestamptz)),
+       written AS (UPDATE players p SET last_seen = b.seen, report = b.report FROM beats b WHERE p.id = b.id RETURNING p.id)
+     SELECT pg_notify('lanternpost', jsonb_build_object('kind', 'players', 'network', n)::text)
+     FROM unnest($2::text[]) AS n WHERE EXISTS (SELECT 1 FROM written)`,
+    [JSON.stringify(beats), [...networks]],
+  );
+}
