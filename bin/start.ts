@@ -37,6 +37,18 @@ export const command: Command = {
       cluster = await startCluster(join(data, 'postgres'), Number(process.env.LANTERNPOST_DB_PORT ?? 54_610));
       process.env.DATABASE_URL = cluster.url;
     };
+    const family = new Family();
+    const watch = setInterval(() => {
+      if (cluster && !alive(cluster.pid)) void openCluster().catch(() => undefined);
+    }, 2000);
+    const stop = async () => {
+      clearInterval(watch);
+      await family.stop();
+      cluster?.stop();
+      process.exit(0);
+    };
+    for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.once(signal, () => void stop());
+
     if (ours) {
       say('PostgreSQL');
       await openCluster();
@@ -53,7 +65,6 @@ export const command: Command = {
 
     const port = await freePort(Number(process.env.PORT ?? 4170));
     const gatewayPort = await freePort(Number(process.env.GATEWAY_PORT ?? 4180));
-    const family = new Family();
     family.start('web', [join(root, 'node_modules/next/dist/bin/next'), 'start', root, '-p', String(port), '-H', host]);
     family.start('gateway', [join(root, 'bin/lanternpost.mjs'), 'gateway', '--port', String(gatewayPort), '--host', host]);
     family.start('worker', [join(root, 'bin/lanternpost.mjs'), 'worker']);
@@ -69,17 +80,6 @@ export const command: Command = {
     console.log(`\nLanternpost is lit: ${url}`);
     if (demo) for (const { name, email, password } of DEMO_PEOPLE) console.log(`  ${name}: ${email}, password ${password}`);
     console.log(`  A player: ${url}/player   ·   gateway: port ${gatewayPort}   ·   Ctrl-C stops everything\n`);
-
-    const watch = setInterval(() => {
-      if (cluster && !alive(cluster.pid)) void openCluster().catch(() => undefined);
-    }, 2000);
-    const stop = async () => {
-      clearInterval(watch);
-      await family.stop();
-      cluster?.stop();
-      process.exit(0);
-    };
-    for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.once(signal, () => void stop());
     return undefined;
   },
 };

@@ -4,3 +4,4 @@ export { type Play } from './plays';
 export { candidates, compareCandidates, lightsOutInstants, type Candidate, type Segment, type Source } from './segments';
 export { why, type Explanation, type Reason } from './why';
 export { changes, glances, programsOf, type Change, type Glance } from './glance';
+export { itemLength, loopLength } from './durations';

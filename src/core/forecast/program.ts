@@ -137,7 +137,8 @@ export function programmer(plan: Plan): (screenId: string) => ScreenProgram {
   };
 }
 
-function mediaOrder(order: 'name' | 'newest' | 'oldest'): (a: Media, b: Media) => number {
+/** How a collecting rule puts its files in order. */
+export function mediaOrder(order: 'name' | 'newest' | 'oldest'): (a: Media, b: Media) => number {
   const byCodeUnit = (a: string, b: string) => (a < b ? -1 : a > b ? 1 : 0);
   return (a, b) => {
     const first =

@@ -1,0 +1,32 @@
+import type { Item, Plan } from '../plan/schema';
+import { mediaOrder } from './program';
+import { matches, mediaTerms, selectorOf } from '../selector';
+
+/** How long one item of a playlist lasts in a round, in milliseconds, where all of it is available; and how many files it stands for. */
+export function itemLength(plan: Plan, item: Item): { durationMs: number; files: number } {
+  return lengthWithin(plan, item, new Set());
+}
+
+/** How long a playlist's loop is where all of it is available. */
+export function loopLength(plan: Plan, items: readonly Item[]): number {
+  return items.reduce((sum, item) => sum + itemLength(plan, item).durationMs, 0);
+}
+
+function lengthWithin(plan: Plan, item: Item, above: ReadonlySet<string>): { durationMs: number; files: number } {
+  const usual = plan.network.defaultDurationMs ?? 10_000;
+  if (item.playlist !== undefined) {
+    const nested = above.has(item.playlist) ? undefined : plan.playlists.find((one) => one.id === item.playlist);
+    const inside = new Set([...above, item.playlist]);
+    return (nested?.items ?? [])
+      .map((one) => lengthWithin(plan, one, inside))
+      .reduce((sum, one) => ({ durationMs: sum.durationMs + one.durationMs, files: sum.files + one.files }), { durationMs: 0, files: 0 });
+  }
+  const files =
+    item.collect === undefined
+      ? plan.media.filter((file) => file.id === item.media)
+      : plan.media.filter((file) => matches(selectorOf(item.collect), mediaTerms(file))).sort(mediaOrder(item.order ?? 'name')).slice(0, item.limit ?? Infinity);
+  return {
+    durationMs: files.reduce((sum, file) => sum + (item.durationMs ?? file.durationMs ?? usual), 0),
+    files: files.length,
+  };
+}

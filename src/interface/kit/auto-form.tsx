@@ -1,0 +1,53 @@
+'use client';
+
+import { useRef, type FormEvent, type ReactNode } from 'react';
+import type { FieldValues, UseFormReturn } from 'react-hook-form';
+import type { Problem } from '@/core';
+import type { Result } from '@/interface/data/result';
+import { Button } from './button';
+
+interface AutoFormProps<Values extends FieldValues, Output> {
+  readonly form: UseFormReturn<Values, unknown, Output>;
+  /** The button's words for a new thing. Without it the form saves by itself whenever a valid change leaves its field. */
+  readonly create?: string | undefined;
+  /** Where the form's own field names differ from the document's. */
+  readonly fieldOf?: (problem: Problem) => string;
+  save(values: Output): Promise<Result<unknown>>;
+  readonly children: ReactNode;
+}
+
+const firstKey = ({ path }: Problem) => path.split('/')[1] ?? '';
+
+/** A form that needs no button to save: only what is new is added by one. What is refused is told at its field. */
+export function AutoForm<Values extends FieldValues, Output>({ form, create, save, fieldOf = firstKey, children }: AutoFormProps<Values, Output>) {
+  const { handleSubmit, formState, reset, getValues, setError } = form;
+  const { isDirty, isSubmitting } = formState;
+  const busy = useRef(false);
+  const submit = (event?: FormEvent) => {
+    event?.preventDefault();
+    if (busy.current) return;
+    busy.current = true;
+    void handleSubmit(async (values) => {
+      const result = await save(values);
+      if (result.ok) reset(getValues());
+      else for (const problem of result.problems) setError(fieldOf(problem) as never, { message: problem.message });
+    })().finally(() => (busy.current = false));
+  };
+  return (
+    <form
+      noValidate
+      onSubmit={submit}
+      onBlur={() => {
+        if (!create && isDirty) submit();
+      }}
+      className="space-y-5"
+    >
+      {children}
+      {create && (
+        <Button look="main" type="submit" disabled={isSubmitting}>
+          {create}
+        </Button>
+      )}
+    </form>
+  );
+}

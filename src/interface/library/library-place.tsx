@@ -1,0 +1,127 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useEffect, useMemo, useRef, useState, type DragEvent } from 'react';
+import { matches, mediaTerms, parseSelector, type Media } from '@/core';
+import { useNetwork, useThumbnails } from '@/interface/data/provider';
+import { Button } from '@/interface/kit/button';
+import { Empty } from '@/interface/kit/empty';
+import { Input } from '@/interface/kit/field';
+import { counted, duration, megabytes } from '@/interface/kit/format';
+import { Sheet } from '@/interface/kit/sheet';
+import { Thumb } from '@/interface/kit/thumb';
+import { MediaSheet } from './media-sheet';
+import { UploadTray, type Sending } from './upload-tray';
+import { sendFile } from './send';
+
+/** All media; files may be dropped anywhere. */
+export function LibraryPlace() {
+  const { draft, notify } = useNetwork();
+  const router = useRouter();
+  const thumbnail = useThumbnails();
+  const [search, setSearch] = useState('');
+  const [open, setOpen] = useState<string | null>(null);
+  const [over, setOver] = useState(false);
+  const [sending, setSending] = useState<readonly Sending[]>([]);
+  const picker = useRef<HTMLInputElement>(null);
+  const count = useRef(0);
+
+  const found = useMemo(() => draft.media.filter((media) => finds(media, search)).sort((a, b) => (a.added < b.added ? 1 : -1)), [draft.media, search]);
+  const chosen = draft.media.find((media) => media.id === open);
+
+  const send = async (files: Iterable<File>) => {
+    for (const file of files) {
+      const key = ++count.current;
+      const update = (values: Partial<Sending>) => setSending((list) => list.map((one) => (one.key === key ? { ...one, ...values } : one)));
+      setSending((list) => [...list, { key, name: file.name, share: 0, refused: null }]);
+      const { refused, known } = await sendFile(file, (share) => update({ share }));
+      if (refused) update({ refused });
+      else setSending((list) => list.filter((one) => one.key !== key));
+      if (known) notify(`The library has this file already, as "${known}".`);
+      router.refresh();
+    }
+  };
+  const drop = (event: DragEvent) => {
+    event.preventDefault();
+    setOver(false);
+    void send([...event.dataTransfer.files]);
+  };
+  const hasFiles = (event: DragEvent) => event.dataTransfer.types.includes('Files');
+  useEffect(() => {
+    if (sending.every((one) => one.refused)) return;
+    const warn = (event: BeforeUnloadEvent) => event.preventDefault();
+    addEventListener('beforeunload', warn);
+    return () => removeEventListener('beforeunload', warn);
+  }, [sending]);
+
+  return (
+    <div
+      className={`min-h-full px-6 pb-8 ${over ? 'bg-well outline-2 -outline-offset-8 outline-dusk outline-dashed' : ''}`}
+      onDragOver={(event) => {
+        if (!hasFiles(event)) return;
+        event.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={(event) => event.currentTarget === event.target && setOver(false)}
+      onDrop={drop}
+    >
+      <div className="sticky top-0 z-10 flex items-center gap-5 bg-paper py-3">
+        <h1 className="sr-only">Library</h1>
+        <div className="w-72">
+          <Input data-search aria-label="Find media" placeholder="Find by name, tag or kind" value={search} onChange={(event) => setSearch(event.target.value)} />
+        </div>
+        <p className="text-faint">{counted(found.length, 'file')}</p>
+        <p className="ml-auto text-sm text-faint">Drop files anywhere here, or</p>
+        <Button look="main" onClick={() => picker.current?.click()}>
+          Choose files
+        </Button>
+        <input
+          ref={picker}
+          type="file"
+          multiple
+          hidden
+          accept="image/*,video/*"
+          onChange={(event) => {
+            void send([...(event.target.files ?? [])]);
+            event.target.value = '';
+          }}
+        />
+      </div>
+      <UploadTray sending={sending} onDismiss={(key) => setSending((list) => list.filter((one) => one.key !== key))} />
+      {draft.media.length === 0 ? (
+        <Empty title="Nothing in the library yet">Drop pictures and films here. They are measured, turned upright and kept once.</Empty>
+      ) : found.length === 0 ? (
+        <p className="py-10 text-faint">No file has this in its name, tags or kind.</p>
+      ) : (
+        <ul className="grid grid-cols-[repeat(auto-fill,minmax(168px,1fr))] gap-x-5 gap-y-6">
+          {found.map((media) => (
+            <li key={media.id}>
+              <button type="button" data-media={media.id} onClick={() => setOpen(media.id)} className="block w-full text-left">
+                <span className="flex h-28 items-end">
+                  <Thumb src={thumbnail(media.id)} alt="" className="max-h-28 max-w-full" />
+                </span>
+                <span className="mt-1.5 block truncate font-semibold">{media.name}</span>
+                <span className="block font-code text-[11px] text-faint">
+                  {media.width}×{media.height}
+                  {media.kind === 'video' && media.durationMs !== undefined && ` · ${duration(media.durationMs)}`} · {megabytes(media.bytes)}
+                </span>
+                <span className="block truncate text-sm text-tide">{media.tags?.join(', ')}</span>
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
+      <Sheet title={chosen?.name ?? ''} open={chosen !== undefined} onClose={() => setOpen(null)}>
+        {chosen && <MediaSheet key={chosen.id} media={chosen} onGone={() => setOpen(null)} />}
+      </Sheet>
+    </div>
+  );
+}
+
+/** A selector finds by tags; any other words find by name. */
+function finds(media: Media, search: string): boolean {
+  const text = search.trim().toLowerCase();
+  if (text === '' || media.name.toLowerCase().includes(text)) return true;
+  const selector = parseSelector(text);
+  return !('error' in selector) && matches(selector, mediaTerms(media));
+}

@@ -1,0 +1,143 @@
+'use client';
+
+import { zodResolver } from '@hookform/resolvers/zod';
+import Link from 'next/link';
+import { useMemo } from 'react';
+import { useForm } from 'react-hook-form';
+import { z } from 'zod';
+import { dateSchema, durationSchema, nameSchema, type Media } from '@/core';
+import { useNetwork, useThumbnails } from '@/interface/data/provider';
+import { AutoForm } from '@/interface/kit/auto-form';
+import { Button } from '@/interface/kit/button';
+import { Field, Input } from '@/interface/kit/field';
+import { duration, megabytes } from '@/interface/kit/format';
+import { tagsText, tagsTextSchema } from '@/interface/kit/tags';
+import { Thumb } from '@/interface/kit/thumb';
+import { fitWords, fits } from './fit';
+import { usesOf } from './uses';
+
+const empty = z.literal('').transform(() => undefined);
+
+const mediaFormSchema = z.object({
+  name: nameSchema,
+  tags: tagsTextSchema,
+  seconds: z.union([empty, z.coerce.number('Write a number of seconds.').transform((s) => Math.round(s * 1000)).pipe(durationSchema)]),
+  from: z.union([empty, dateSchema]),
+  to: z.union([empty, dateSchema]),
+});
+
+/** One file: what it is, how it looks on our screens, where it is used, and the little that can be changed. */
+export function MediaSheet({ media, onGone }: { media: Media; onGone: () => void }) {
+  const { draft, edit, media: extras } = useNetwork();
+  const thumbnail = useThumbnails();
+  const codec = extras.find((one) => one.id === media.id)?.codec;
+  const uses = useMemo(() => usesOf(draft, media.id), [draft, media.id]);
+  const fit = useMemo(() => fits(media, draft.screens), [media, draft.screens]);
+  const form = useForm({
+    resolver: zodResolver(mediaFormSchema),
+    mode: 'onTouched',
+    values: {
+      name: media.name,
+      tags: tagsText(media.tags),
+      seconds: media.kind === 'image' && media.durationMs !== undefined ? String(media.durationMs / 1000) : '',
+      from: media.when?.from ?? '',
+      to: media.when?.to ?? '',
+    },
+  });
+  const { register, formState } = form;
+  const { errors } = formState;
+
+  const save = ({ name, tags, seconds, from, to }: z.output<typeof mediaFormSchema>) => {
+    const { when, durationMs, ...rest } = media;
+    const { from: _from, to: _to, ...others } = when ?? {};
+    const available = { ...others, ...(from ? { from } : {}), ...(to ? { to } : {}) };
+    const length = media.kind === 'video' ? durationMs : seconds;
+    return edit([
+      {
+        kind: 'media',
+        id: media.id,
+        document: {
+          ...rest,
+          name,
+          tags,
+          ...(length === undefined ? {} : { durationMs: length }),
+          ...(Object.keys(available).length > 0 ? { when: available } : {}),
+        },
+      },
+    ]);
+  };
+
+  return (
+    <div className="space-y-6">
+      {media.kind === 'video' ? (
+        // Signs make no sound here, and our films carry no speech: captions would be empty.
+        // eslint-disable-next-line jsx-a11y/media-has-caption
+        <video src={`/api/files/${media.sha256}`} poster={thumbnail(media.id)} controls muted className="max-h-64 w-full bg-black" />
+      ) : (
+        <Thumb src={thumbnail(media.id)} alt={media.name} className="max-h-64 w-full" />
+      )}
+      <p className="font-code text-xs text-faint">
+        {media.width} × {media.height} · {codec ?? media.type} · {megabytes(media.bytes)}
+        {media.kind === 'video' && media.durationMs !== undefined && ` · ${duration(media.durationMs)}`}
+      </p>
+      <AutoForm form={form} save={save}>
+        <Field label="Name" error={errors.name?.message}>
+          <Input invalid={!!errors.name} {...register('name')} />
+        </Field>
+        <Field label="Tags" hint="Separated by commas; collecting rules find files by them" error={errors.tags?.message}>
+          <Input invalid={!!errors.tags} {...register('tags')} />
+        </Field>
+        {media.kind === 'image' && (
+          <Field label="Seconds on screen" hint={`Where an item says nothing else; empty: ${(draft.network.defaultDurationMs ?? 10_000) / 1000} s`} error={errors.seconds?.message}>
+            <Input inputMode="decimal" invalid={!!errors.seconds} {...register('seconds')} className="max-w-32" />
+          </Field>
+        )}
+        <div className="flex gap-4">
+          <Field label="Shown from" hint="Empty: always" error={errors.from?.message}>
+            <Input type="date" invalid={!!errors.from} {...register('from')} />
+          </Field>
+          <Field label="Shown until" hint="Its last day" error={errors.to?.message}>
+            <Input type="date" invalid={!!errors.to} {...register('to')} />
+          </Field>
+        </div>
+      </AutoForm>
+      <section>
+        <h3 className="text-base">On our screens</h3>
+        <ul className="mt-1 text-sm">
+          {fit.map((one) => (
+            <li key={`${one.width}x${one.height}`} className="flex justify-between border-b border-rule py-1">
+              <span className="font-code text-xs">
+                {one.width} × {one.height} <span className="text-faint">({one.screens})</span>
+              </span>
+              <span>{fitWords(one)}</span>
+            </li>
+          ))}
+        </ul>
+      </section>
+      <section>
+        <h3 className="text-base">Used in</h3>
+        {uses.length === 0 ? (
+          <p className="text-sm text-faint">Nothing names it.</p>
+        ) : (
+          <ul className="text-sm">
+            {uses.map(({ what, path }) => (
+              <li key={what}>
+                <Link href={path} className="text-tide underline underline-offset-2">
+                  {what}
+                </Link>
+              </li>
+            ))}
+          </ul>
+        )}
+      </section>
+      <Button
+        look="grave"
+        onClick={() =>
+          void edit([{ kind: 'media', id: media.id, document: null }], `"${media.name}" was removed. Ctrl Z brings it back.`).then((result) => result.ok && onGone())
+        }
+      >
+        Remove from the library
+      </Button>
+    </div>
+  );
+}

@@ -1,0 +1,62 @@
+'use client';
+
+import { X } from 'lucide-react';
+import { dismissUploadAction } from '@/interface/data/actions';
+import { useNetwork } from '@/interface/data/provider';
+
+/** A file that this tab is sending, or whose sending was refused. */
+export interface Sending {
+  readonly key: number;
+  readonly name: string;
+  /** 0 to 1. */
+  readonly share: number;
+  readonly refused: string | null;
+}
+
+/** Files on their way in: being sent, being worked on, and refused, each with a sentence. */
+export function UploadTray({ sending, onDismiss }: { sending: readonly Sending[]; onDismiss: (key: number) => void }) {
+  const { uploads } = useNetwork();
+  if (sending.length + uploads.length === 0) return null;
+  return (
+    <ul aria-label="Files on their way in" className="mb-5 border border-rule bg-sheet" data-testid="uploads">
+      {sending.map(({ key, name, share, refused }) => (
+        <Row key={`sending-${key}`} name={name} percent={share * 100} words={`sending, ${Math.round(share * 100)} %`} error={refused} onDismiss={() => onDismiss(key)} />
+      ))}
+      {uploads.map(({ id, name, state, progress, error }) => (
+        <Row
+          key={id}
+          name={name}
+          percent={progress}
+          words={state === 'waiting' ? 'waits for its turn' : `being measured and prepared, ${progress} %`}
+          error={error}
+          onDismiss={() => void dismissUploadAction(id)}
+        />
+      ))}
+    </ul>
+  );
+}
+
+function Row({ name, percent, words, error, onDismiss }: { name: string; percent: number; words: string; error: string | null; onDismiss: () => void }) {
+  return (
+    <li className="flex items-center gap-4 border-b border-rule px-4 py-2 last:border-b-0">
+      <span className="w-56 truncate font-semibold">{name}</span>
+      {error ? (
+        <>
+          <span role="alert" className="flex-1 text-brick">
+            {error}
+          </span>
+          <button type="button" aria-label={`Dismiss ${name}`} onClick={onDismiss} className="p-1 hover:text-tide">
+            <X size={16} aria-hidden />
+          </button>
+        </>
+      ) : (
+        <>
+          <span className="h-1.5 flex-1 bg-well">
+            <span className="block h-full bg-tide transition-[width]" style={{ width: `${percent}%` }} />
+          </span>
+          <span className="w-64 text-sm text-faint">{words}</span>
+        </>
+      )}
+    </li>
+  );
+}

@@ -1,0 +1,118 @@
+'use client';
+
+import { X } from 'lucide-react';
+import { useFieldArray, type UseFormReturn } from 'react-hook-form';
+import type { Plan } from '@/core';
+import { Button } from '@/interface/kit/button';
+import { Field, Input, Select } from '@/interface/kit/field';
+import type { BookingValues } from './booking-values';
+
+const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
+
+/** When: dates, weekdays, windows, calendars, and whose clock. */
+export function WhenFields({ form, plan }: { form: UseFormReturn<BookingValues, unknown, never>; plan: Plan }) {
+  const { register, formState, control, watch, setValue } = form;
+  const { errors } = formState;
+  const windows = useFieldArray({ control, name: 'windows' });
+  const days = watch('days');
+  const rule = watch('rule');
+  return (
+    <fieldset className="space-y-4 border-t border-rule pt-4">
+      <legend className="sr-only">When</legend>
+      <div className="flex gap-4">
+        <Field label="From" hint="Empty: no beginning" error={errors.from?.message} className="flex-1">
+          <Input type="date" invalid={!!errors.from} {...register('from')} />
+        </Field>
+        <Field label="Until" hint="Its last day; empty: no end" error={errors.to?.message} className="flex-1">
+          <Input type="date" invalid={!!errors.to} {...register('to')} />
+        </Field>
+      </div>
+      {rule === '' ? (
+        <div>
+          <p id="days" className="text-sm font-semibold">
+            Days
+          </p>
+          <div role="group" aria-labelledby="days" className="mt-1 flex gap-1">
+            {DAYS.map((name, day) => {
+              const on = days.includes(day);
+              return (
+                <button
+                  key={name}
+                  type="button"
+                  aria-pressed={on}
+                  onClick={() => setValue('days', on ? days.filter((one) => one !== day) : [...days, day], { shouldDirty: true })}
+                  className={`w-12 border py-1 text-sm ${on ? 'border-dusk bg-dusk text-on-dusk' : 'border-rule bg-sheet hover:border-ink'}`}
+                >
+                  {name}
+                </button>
+              );
+            })}
+          </div>
+          <p className="mt-1 text-sm text-faint">None chosen: every day</p>
+        </div>
+      ) : (
+        <Field label="Repeats" hint="An iCalendar rule (RFC 5545); empty it to choose weekdays" error={errors.rule?.message}>
+          <Input className="font-code text-xs" invalid={!!errors.rule} {...register('rule')} />
+        </Field>
+      )}
+      <div>
+        <p className="text-sm font-semibold">Times of day</p>
+        <ul className="mt-1 space-y-2">
+          {windows.fields.map((field, i) => {
+            const problem = errors.windows?.[i]?.start?.message ?? errors.windows?.[i]?.end?.message;
+            return (
+              <li key={field.id}>
+                <div className="flex items-center gap-2">
+                  <Input aria-label={`Window ${i + 1} starts`} placeholder="05:30" className="!w-32 font-code" invalid={!!errors.windows?.[i]?.start} {...register(`windows.${i}.start`)} />
+                  to
+                  <Input aria-label={`Window ${i + 1} ends`} placeholder="10:00" className="!w-32 font-code" invalid={!!errors.windows?.[i]?.end} {...register(`windows.${i}.end`)} />
+                  <button type="button" aria-label={`Remove window ${i + 1}`} onClick={() => windows.remove(i)} className="p-1 hover:text-tide">
+                    <X size={16} aria-hidden />
+                  </button>
+                </div>
+                {problem && (
+                  <p role="alert" className="text-sm text-brick">
+                    {problem}
+                  </p>
+                )}
+              </li>
+            );
+          })}
+        </ul>
+        <p className="mt-1 text-sm text-faint">
+          {windows.fields.length === 0 ? 'All day. ' : 'HH:MM, or opens and closes of the site, as closes-00:30. '}
+          <Button look="quiet" className="!px-0" onClick={() => windows.append({ start: '', end: '' })}>
+            Add a window
+          </Button>
+        </p>
+      </div>
+      <div className="flex gap-4">
+        <Field label="Clock" className="flex-1" error={errors.clock?.message}>
+          <Select {...register('clock')}>
+            <option value="site">Each site&rsquo;s own</option>
+            {[...new Set([...plan.sites.map((site) => site.timeZone), watch('clock')])].filter((zone) => zone !== 'site').map((zone) => (
+              <option key={zone} value={zone}>
+                {zone}, the same instants everywhere
+              </option>
+            ))}
+          </Select>
+        </Field>
+        {plan.calendars.length > 0 && (
+          <Field label="Calendar" className="flex-1">
+            <Select {...register('calendar')}>
+              <option value="">On any date</option>
+              {plan.calendars.flatMap(({ id, name }) => [
+                <option key={`only-${id}`} value={`only:${id}`}>
+                  Only on: {name}
+                </option>,
+                <option key={`not-${id}`} value={`not:${id}`}>
+                  Not on: {name}
+                </option>,
+              ])}
+            </Select>
+          </Field>
+        )}
+      </div>
+    </fieldset>
+  );
+}

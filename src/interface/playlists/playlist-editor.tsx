@@ -1,0 +1,177 @@
+'use client';
+
+import {
+  DndContext,
+  DragOverlay,
+  KeyboardSensor,
+  PointerSensor,
+  closestCenter,
+  useDroppable,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
+import { SortableContext, arrayMove, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useState, type ReactNode } from 'react';
+import { loopLength, type Item, type Playlist } from '@/core';
+import { useNetwork, useThumbnails } from '@/interface/data/provider';
+import { Button } from '@/interface/kit/button';
+import { Input, Select } from '@/interface/kit/field';
+import { counted, duration } from '@/interface/kit/format';
+import { Thumb } from '@/interface/kit/thumb';
+import { Filmstrip } from './filmstrip';
+import { ItemRow } from './item-row';
+import { Palette } from './palette';
+import { useItems } from './use-items';
+
+/** One playlist: its strip, its items in order, and the media to drag in. */
+export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
+  const { draft, edit } = useNetwork();
+  const router = useRouter();
+  const thumbnail = useThumbnails();
+  const { rows, items, change } = useItems(playlist);
+  const [dragged, setDragged] = useState<string | null>(null);
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+
+  const insert = (item: Item, at = items.length) => change([...items.slice(0, at), item, ...items.slice(at)]);
+  const onDragEnd = ({ active, over }: DragEndEvent) => {
+    setDragged(null);
+    if (!over) return;
+    const place = rows.findIndex((row) => row.key === over.id);
+    const from = rows.findIndex((row) => row.key === active.id);
+    const media = active.data.current?.media as string | undefined;
+    if (media !== undefined) insert({ media }, place < 0 ? items.length : place);
+    else if (from >= 0 && place >= 0 && from !== place) change(arrayMove([...items], from, place));
+  };
+  const move = (index: number, by: number) => {
+    const to = index + by;
+    if (to >= 0 && to < items.length) change(arrayMove([...items], index, to));
+  };
+
+  return (
+    <DndContext
+      id="playlist"
+      sensors={sensors}
+      collisionDetection={closestCenter}
+      onDragStart={({ active }) => setDragged((active.data.current?.media as string | undefined) ?? null)}
+      onDragEnd={onDragEnd}
+      onDragCancel={() => setDragged(null)}
+    >
+      <div className="flex h-full min-h-0">
+        <div className="min-w-0 flex-1 overflow-y-auto px-6 py-4">
+          <header className="flex items-end gap-5">
+            <Link href="/playlists" className="pb-1.5 text-tide underline underline-offset-2">
+              All playlists
+            </Link>
+            <h1 className="sr-only">{playlist.name}</h1>
+            <NameInput playlist={playlist} />
+            <p className="ml-auto pb-1 text-right" data-testid="loop">
+              <span className="font-code text-lg">{duration(loopLength(draft, items))}</span> <span className="text-faint">a round, {counted(items.length, 'item')}</span>
+            </p>
+          </header>
+          <div className="mt-4">
+            <Filmstrip plan={draft} items={items} tall />
+          </div>
+          <SortableContext items={rows.map((row) => row.key)} strategy={verticalListSortingStrategy}>
+            <DropList empty={rows.length === 0}>
+              {rows.map(({ key, item }, index) => (
+                <ItemRow
+                  key={key}
+                  id={key}
+                  plan={draft}
+                  item={item}
+                  last={index === rows.length - 1}
+                  first={index === 0}
+                  onChange={(next) => change(items.map((one, i) => (i === index ? next : one)))}
+                  onMove={(by) => move(index, by)}
+                  onRemove={() => change(items.filter((_, i) => i !== index))}
+                />
+              ))}
+            </DropList>
+          </SortableContext>
+          <MoreItems playlist={playlist} onAdd={insert} />
+          <Button
+            look="grave"
+            className="mt-10"
+            onClick={() =>
+              void edit([{ kind: 'playlist', id: playlist.id, document: null }], `"${playlist.name}" was removed. Ctrl Z brings it back.`).then(
+                (result) => result.ok && router.push('/playlists'),
+              )
+            }
+          >
+            Remove this playlist
+          </Button>
+        </div>
+        <Palette onAdd={(media) => insert({ media })} />
+      </div>
+      <DragOverlay>{dragged && <Thumb src={thumbnail(dragged)} alt="" className="h-16 w-28 outline-2 outline-dusk" />}</DragOverlay>
+    </DndContext>
+  );
+}
+
+function DropList({ empty, children }: { empty: boolean; children: ReactNode }) {
+  const { setNodeRef, isOver } = useDroppable({ id: 'end' });
+  return (
+    <ol ref={setNodeRef} aria-label="Items" className={`mt-4 min-h-24 border-y border-rule ${isOver ? 'bg-well' : ''}`}>
+      {empty && <li className="py-8 text-center text-faint">Drag media from the right into here, or press + on one.</li>}
+      {children}
+    </ol>
+  );
+}
+
+function NameInput({ playlist }: { playlist: Playlist }) {
+  const { edit } = useNetwork();
+  const [name, setName] = useState(playlist.name);
+  return (
+    <Input
+      aria-label="Name"
+      className="!border-transparent !bg-transparent !px-1 !text-2xl font-heading font-bold hover:!border-rule"
+      value={name}
+      onChange={(event) => setName(event.target.value)}
+      onBlur={() => {
+        const wanted = name.trim();
+        if (wanted === playlist.name) return;
+        void edit([{ kind: 'playlist', id: playlist.id, document: { ...playlist, name: wanted } }]).then((result) => !result.ok && setName(playlist.name));
+      }}
+    />
+  );
+}
+
+/** What is no single file: another playlist, or all media that match. */
+function MoreItems({ playlist, onAdd }: { playlist: Playlist; onAdd: (item: Item) => void }) {
+  const { draft } = useNetwork();
+  const [rule, setRule] = useState('');
+  return (
+    <div className="mt-4 flex flex-wrap items-center gap-3 text-sm">
+      <div className="w-56">
+        <Select aria-label="Add a playlist" value="" onChange={(event) => event.target.value && onAdd({ playlist: event.target.value })}>
+          <option value="">Put a playlist in…</option>
+          {draft.playlists
+            .filter((one) => one.id !== playlist.id)
+            .map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+        </Select>
+      </div>
+      <form
+        className="flex items-center gap-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (rule.trim() === '') return;
+          onAdd({ collect: rule.trim(), order: 'newest' });
+          setRule('');
+        }}
+      >
+        <Input aria-label="Collect all media that match" placeholder="all media tagged, as offer and not winter" value={rule} onChange={(event) => setRule(event.target.value)} className="!w-72" />
+        <Button type="submit">Collect</Button>
+      </form>
+    </div>
+  );
+}

@@ -1,0 +1,70 @@
+'use client';
+
+import { zodResolver } from '@hookform/resolvers/zod';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useForm } from 'react-hook-form';
+import { z } from 'zod';
+import { loopLength, nameSchema } from '@/core';
+import { useNetwork } from '@/interface/data/provider';
+import { Button } from '@/interface/kit/button';
+import { Empty } from '@/interface/kit/empty';
+import { Input } from '@/interface/kit/field';
+import { counted, duration } from '@/interface/kit/format';
+import { Filmstrip } from './filmstrip';
+
+const newPlaylistSchema = z.object({ name: nameSchema });
+
+/** All playlists, each as the strip of time that it is. */
+export function PlaylistsPlace() {
+  const { draft, edit } = useNetwork();
+  const router = useRouter();
+  const { register, handleSubmit, formState } = useForm({ resolver: zodResolver(newPlaylistSchema), defaultValues: { name: '' } });
+  const { errors, isSubmitting } = formState;
+  const playlists = [...draft.playlists].sort((a, b) => a.name.localeCompare(b.name));
+  return (
+    <div className="px-6 pb-8">
+      <form
+        noValidate
+        className="sticky top-0 z-10 flex items-center gap-3 bg-paper py-3"
+        onSubmit={(event) =>
+          void handleSubmit(async ({ name }) => {
+            const result = await edit([{ kind: 'playlist', document: { name, items: [] } }]);
+            if (result.ok) router.push(`/playlists/${result.value.ids[0]}`);
+          })(event)
+        }
+      >
+        <h1 className="sr-only">Playlists</h1>
+        <div className="w-72">
+          <Input aria-label="Name of a new playlist" placeholder="Name of a new playlist" invalid={!!errors.name} {...register('name')} />
+        </div>
+        <Button look="main" type="submit" disabled={isSubmitting}>
+          Make playlist
+        </Button>
+        {errors.name && (
+          <p role="alert" className="text-sm text-brick">
+            {errors.name.message}
+          </p>
+        )}
+      </form>
+      {playlists.length === 0 ? (
+        <Empty title="No playlists yet">A playlist is a loop of pictures and films. Name one above, then drag media into it.</Empty>
+      ) : (
+        <ul className="divide-y divide-rule border-y border-rule">
+          {playlists.map(({ id, name, items }) => (
+            <li key={id}>
+              <Link href={`/playlists/${id}`} className="grid grid-cols-[16rem_6rem_1fr] items-center gap-5 py-2.5 hover:bg-well">
+                <span>
+                  <span className="block font-semibold">{name}</span>
+                  <span className="text-sm text-faint">{counted(items.length, 'item')}</span>
+                </span>
+                <span className="font-code text-sm">{duration(loopLength(draft, items))}</span>
+                <Filmstrip plan={draft} items={items} />
+              </Link>
+            </li>
+          ))}
+        </ul>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,73 @@
+'use client';
+
+import { useMemo } from 'react';
+import type { Glance } from '@/core';
+import { useMoment } from '@/interface/data/moment';
+import { useIndex, useNetwork, useThumbnails } from '@/interface/data/provider';
+import { ask, useAnswer } from '@/interface/forecast/client';
+import { clockTime, counted, dayName } from '@/interface/kit/format';
+import { Thumb } from '@/interface/kit/thumb';
+
+interface Group {
+  readonly before: string | null;
+  readonly after: string | null;
+  readonly screens: string[];
+}
+
+/** The touched screens, those that change alike together, with what they show at the moment before and after. */
+export function Touched({ screens }: { screens: readonly string[] }) {
+  const { draft, change, published } = useNetwork();
+  const { moment, isNow } = useMoment();
+  const index = useIndex(draft);
+  const thumbnail = useThumbnails();
+  const minute = Math.floor(moment / 60_000);
+  const after = useAnswer<readonly Glance[]>(() => ask({ key: `draft-${change}`, plan: draft }, { kind: 'glances', at: moment }), [change, minute], []);
+  const before = useAnswer<readonly Glance[]>(
+    () => (published ? ask({ key: `edition-${published.number}`, plan: published.plan }, { kind: 'glances', at: moment }) : Promise.resolve([])),
+    [published?.number, minute],
+    [],
+  );
+  const groups = useMemo(() => {
+    const shows = (list: readonly Glance[], id: string) => list.find((one) => one.screen === id)?.media ?? null;
+    const found = new Map<string, Group>();
+    for (const id of screens) {
+      const pair = { before: shows(before, id), after: shows(after, id) };
+      const key = JSON.stringify(pair);
+      const group = found.get(key) ?? { ...pair, screens: [] };
+      group.screens.push(id);
+      found.set(key, group);
+    }
+    return [...found.values()].sort((a, b) => Number(a.before === a.after) - Number(b.before === b.after));
+  }, [screens, before, after]);
+  const label = (id: string) => {
+    const screen = index.screens.get(id);
+    return screen ? `${index.sites.get(screen.site)?.name ?? ''} · ${screen.name}` : id;
+  };
+  if (screens.length === 0) return <p className="mt-4 text-faint">No screen receives anything else by these changes.</p>;
+  return (
+    <section className="mt-6">
+      <h2 className="text-lg">
+        {counted(screens.length, 'screen')} will receive it <span className="text-sm font-normal text-faint">at {isNow ? 'this moment' : `${dayName(moment)} ${clockTime(moment)}`}:</span>
+      </h2>
+      <ul className="mt-2">
+        {groups.map((group) => (
+          <li key={`${group.before}-${group.after}`} className="flex items-center gap-4 border-t border-rule py-2">
+            {group.before === group.after ? (
+              <span className="w-52 text-sm text-faint">the same picture now</span>
+            ) : (
+              <span className="flex w-52 items-center gap-2">
+                <Thumb src={thumbnail(group.before)} alt={group.before ?? 'nothing'} className="h-12 w-22" />
+                <span aria-label="becomes">→</span>
+                <Thumb src={thumbnail(group.after)} alt={group.after ?? 'nothing'} className="h-12 w-22" />
+              </span>
+            )}
+            <span className="text-sm">
+              {group.screens.slice(0, 6).map(label).join(', ')}
+              {group.screens.length > 6 && ` and ${group.screens.length - 6} more`}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,77 @@
+'use client';
+
+import { zodResolver } from '@hookform/resolvers/zod';
+import { useForm } from 'react-hook-form';
+import { z } from 'zod';
+import type { Screen } from '@/core';
+import { pairAction, unpairAction } from '@/interface/data/actions';
+import { useNetwork } from '@/interface/data/provider';
+import { Button } from '@/interface/kit/button';
+import { Input } from '@/interface/kit/field';
+import { dateTime } from '@/interface/kit/format';
+import { Lantern, STATE_WORDS } from '@/interface/kit/lantern';
+import type { ScreenStatus } from '@/services/screens';
+
+const codeSchema = z.object({ code: z.string().trim().min(1, 'Type the code that the player shows.') });
+
+/** A screen's player: its state, and the code that pairs another. */
+export function PairForm({ screen, status }: { screen: Screen; status: ScreenStatus | undefined }) {
+  const { notify } = useNetwork();
+  const { register, handleSubmit, formState, setError, reset } = useForm({ resolver: zodResolver(codeSchema), defaultValues: { code: '' } });
+  const { errors, isSubmitting } = formState;
+  const state = status?.state ?? 'unpaired';
+  return (
+    <section className="mb-8 border border-rule bg-sheet p-4" aria-label="Player">
+      <p className="flex items-center gap-2">
+        <Lantern state={state} /> {STATE_WORDS[state]}
+        {status?.lastSeen && <span className="text-sm text-faint">heard {dateTime(Date.parse(status.lastSeen))}</span>}
+        {state !== 'unpaired' && (
+          <Button
+            look="quiet"
+            className="ml-auto"
+            onClick={() => void unpairAction(screen.id).then((result) => notify(result.ok ? 'The player was unpaired.' : result.message, !result.ok))}
+          >
+            Unpair
+          </Button>
+        )}
+      </p>
+      {status?.troubles.map((text) => (
+        <p key={text} className="mt-1 text-sm text-brick">
+          {text}
+        </p>
+      ))}
+      <form
+        noValidate
+        className="mt-3 flex items-start gap-3"
+        onSubmit={(event) =>
+          void handleSubmit(async ({ code }) => {
+            const result = await pairAction(screen.id, code);
+            if (!result.ok) return setError('code', { message: result.message });
+            reset();
+            notify(`Paired: ${screen.name} has a player.`);
+          })(event)
+        }
+      >
+        <div className="flex-1">
+          <Input
+            aria-label={`Code of the player for ${screen.name}`}
+            placeholder={state === 'unpaired' ? 'Code on the player, as BCDF-GHJK' : 'Code of another player, to replace this one'}
+            className="font-code uppercase"
+            autoComplete="off"
+            spellCheck={false}
+            invalid={!!errors.code}
+            {...register('code')}
+          />
+          {errors.code && (
+            <p role="alert" className="mt-1 text-sm text-brick">
+              {errors.code.message}
+            </p>
+          )}
+        </div>
+        <Button type="submit" disabled={isSubmitting}>
+          Pair
+        </Button>
+      </form>
+    </section>
+  );
+}

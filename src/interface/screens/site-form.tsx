@@ -1,0 +1,85 @@
+'use client';
+
+import { zodResolver } from '@hookform/resolvers/zod';
+import { useForm } from 'react-hook-form';
+import { z } from 'zod';
+import { nameSchema, zoneSchema, type Site } from '@/core';
+import { useNetwork } from '@/interface/data/provider';
+import { AutoForm } from '@/interface/kit/auto-form';
+import { Button } from '@/interface/kit/button';
+import { ContentSelect, contentOf, contentValue } from '@/interface/kit/content-field';
+import { Field, Input } from '@/interface/kit/field';
+import { tagsText, tagsTextSchema } from '@/interface/kit/tags';
+import { HOURS_HINT, hoursText, hoursTextSchema } from './hours-text';
+
+const siteFormSchema = z.object({ name: nameSchema, timeZone: zoneSchema, tags: tagsTextSchema, hours: hoursTextSchema, backdrop: z.string() });
+
+const ZONES = Intl.supportedValuesOf('timeZone');
+
+/** A site: its clock, its opening hours, its tags for all its screens, and what shows where nothing is booked. */
+export function SiteForm({ site, onDone }: { site: Site | null; onDone: (id: string) => void }) {
+  const { draft, edit } = useNetwork();
+  const form = useForm({
+    resolver: zodResolver(siteFormSchema),
+    mode: 'onTouched',
+    defaultValues: {
+      name: site?.name ?? '',
+      timeZone: site?.timeZone ?? Intl.DateTimeFormat().resolvedOptions().timeZone,
+      tags: tagsText(site?.tags),
+      hours: hoursText(site?.hours),
+      backdrop: contentValue(site?.backdrop),
+    },
+  });
+  const { register, formState } = form;
+  const { errors } = formState;
+
+  const save = async ({ name, timeZone, tags, hours, backdrop }: z.output<typeof siteFormSchema>) => {
+    const { id, backdrop: _backdrop, hours: before, ...rest } = site ?? { id: undefined };
+    const content = contentOf(backdrop);
+    const open = hours && { ...hours, ...(before?.dates ? { dates: before.dates } : {}) };
+    const result = await edit(
+      [{ kind: 'site', id, document: { ...rest, name, timeZone, tags, ...(open ? { hours: open } : {}), ...(content ? { backdrop: content } : {}) } }],
+      site ? undefined : `${name} was added.`,
+    );
+    if (result.ok && !site) onDone(result.value.ids[0] ?? '');
+    return result;
+  };
+
+  return (
+    <>
+      <AutoForm form={form} save={save} create={site ? undefined : 'Add site'}>
+        <Field label="Name" error={errors.name?.message}>
+          <Input invalid={!!errors.name} {...register('name')} />
+        </Field>
+        <Field label="Time zone" hint="All its bookings run on this clock" error={errors.timeZone?.message}>
+          <Input list="zones" invalid={!!errors.timeZone} {...register('timeZone')} />
+        </Field>
+        <datalist id="zones">
+          {ZONES.map((zone) => (
+            <option key={zone} value={zone} />
+          ))}
+        </datalist>
+        <Field label="Tags" hint="For all its screens; separated by commas" error={errors.tags?.message}>
+          <Input invalid={!!errors.tags} {...register('tags')} />
+        </Field>
+        <Field label="Opening hours" hint={HOURS_HINT} error={errors.hours?.message}>
+          <Input invalid={!!errors.hours} {...register('hours')} />
+        </Field>
+        <Field label="Backdrop" hint="What its screens show when nothing is booked">
+          <ContentSelect plan={draft} none="The network's" {...register('backdrop')} />
+        </Field>
+      </AutoForm>
+      {site && (
+        <Button
+          look="grave"
+          className="mt-8"
+          onClick={() =>
+            void edit([{ kind: 'site', id: site.id, document: null }], `${site.name} was removed. Ctrl Z brings it back.`).then((result) => result.ok && onDone(''))
+          }
+        >
+          Remove this site
+        </Button>
+      )}
+    </>
+  );
+}
