@@ -1,18 +1,29 @@
 const transform = {
   '^.+\\.(t|j|mj)sx?$': [
     '@swc/jest',
-    { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022', transform: { react: { runtime: 'automatic' } } }, module: { type: 'commonjs' } },
+    {
+      jsc: {
+        parser: { syntax: 'typescript', tsx: true },
+        target: 'es2022',
+        transform: { react: { runtime: 'automatic' } },
+      },
+      module: { type: 'commonjs' },
+    },
   ],
 };
 const shared = {
   transform,
-  transformIgnorePatterns: ['node_modules/(?!(@noble|canonicalize|uuid|file-type|strtok3|token-types|uint8array-extras|@tokenizer|@borewit|eventsource-parser|idb)/)'],
-  moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
+  transformIgnorePatterns: [
+    'node_modules/(?!(@noble|canonicalize|uuid|file-type|strtok3|token-types|uint8array-extras|@tokenizer|@borewit|eventsource-parser|idb)/)',
+  ],
+  // canonicalize names its file for import alone, which Jest does not look for.
+  moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1', '^canonicalize$': '<rootDir>/node_modules/canonicalize/lib/canonicalize.js' },
   testEnvironment: 'node',
 };
 
 /** Two projects: the core on its own, and everything that needs a PostgreSQL server. */
 export default {
+  maxWorkers: 2,
   projects: [
     { ...shared, displayName: 'core', testMatch: ['<rootDir>/src/{core,player,fleet,interface}/**/*.test.ts'] },
     {
@@ -20,7 +31,7 @@ export default {
       displayName: 'services',
       testMatch: ['<rootDir>/{src/{database,services,protocol,jobs,demo},bin}/**/*.test.ts'],
       globalSetup: '<rootDir>/scripts/jest-database.mjs',
-      maxWorkers: 2,
+      globalTeardown: '<rootDir>/scripts/jest-database-stop.mjs',
     },
   ],
 };

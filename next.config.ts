@@ -24,7 +24,13 @@ const config: NextConfig = {
       { source: '/:path*', headers: security },
       { source: '/player/:path*', headers: [{ key: 'Content-Security-Policy', value: playerPolicy }] },
       { source: '/player', headers: [{ key: 'Content-Security-Policy', value: playerPolicy }] },
-      { source: '/player/sw.js', headers: [{ key: 'Service-Worker-Allowed', value: '/player' }, { key: 'Cache-Control', value: 'no-cache' }] },
+      {
+        source: '/player/sw.js',
+        headers: [
+          { key: 'Service-Worker-Allowed', value: '/player' },
+          { key: 'Cache-Control', value: 'no-cache' },
+        ],
+      },
     ];
   },
 };

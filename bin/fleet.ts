@@ -44,8 +44,12 @@ export const command: Command = {
     const screens = operator ? await operator.screens() : [];
     const free = screens.filter((screen) => given.network || screen.state === 'unpaired');
     if (operator && !given.network && free.length < count)
-      throw new Error(`The network has ${free.length} screens without a player: add screens, or ask for fewer players.`);
-    const names = given.network ? free.map((screen) => screen.id) : Array.from({ length: count }, (_, i) => free[i]?.id ?? `player-${i + 1}`);
+      throw new Error(
+        `The network has ${free.length} screens without a player: add screens, or ask for fewer players.`,
+      );
+    const names = given.network
+      ? free.map((screen) => screen.id)
+      : Array.from({ length: count }, (_, i) => free[i]?.id ?? `player-${i + 1}`);
     const players = names.map(
       (name) =>
         new SimulatedPlayer({
@@ -76,9 +80,19 @@ class Operator {
   ) {}
 
   static async signIn(server: string, email: string, password: string): Promise<Operator> {
-    const response = await fetch(`${server}/api/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ email, password }) });
+    const response = await fetch(`${server}/api/session`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ email, password }),
+    });
     if (!response.ok) throw new Error(((await response.json()) as { title: string }).title);
-    return new Operator(server, response.headers.getSetCookie().map((cookie) => cookie.split(';')[0]).join('; '));
+    return new Operator(
+      server,
+      response.headers
+        .getSetCookie()
+        .map((cookie) => cookie.split(';')[0])
+        .join('; '),
+    );
   }
 
   async screens(): Promise<{ id: string; state: string }[]> {
@@ -99,6 +113,7 @@ class Operator {
       body: JSON.stringify(list),
     }).catch(() => null);
     if (!response?.ok) return console.error(`Pairing was refused (${response?.status ?? 'no answer'})`);
-    for (const { screen: id, error } of (await response.json()) as { screen: string; error: string | null }[]) if (error) console.error(`${id}: ${error}`);
+    for (const { screen: id, error } of (await response.json()) as { screen: string; error: string | null }[])
+      if (error) console.error(`${id}: ${error}`);
   }
 }

@@ -22,10 +22,12 @@ export function answer(request: Request): object {
     return parsed ?? 0;
   };
   const [from, to] = [instant('from'), instant('to')];
-  if (errors.length === 0 && to < from) errors.push({ path: '/to', message: 'The end must not come before the start.' });
+  if (errors.length === 0 && to < from)
+    errors.push({ path: '/to', message: 'The end must not come before the start.' });
   const { screen } = request;
   const known = 'plan' in read && read.plan.screens.some((one) => one.id === screen);
-  if ('plan' in read && !known) errors.push({ path: '/screen', message: `There is no screen "${String(screen)}" in the plan.` });
+  if ('plan' in read && !known)
+    errors.push({ path: '/screen', message: `There is no screen "${String(screen)}" in the plan.` });
   if (errors.length > 0 || !('plan' in read) || typeof screen !== 'string') return { errors };
   const plays = request.plays === true;
   return forecastDocument(screen, forecast(screenProgram(read.plan, screen), from, to, { plays }), plays);
@@ -39,7 +41,8 @@ function parse(text: string): unknown {
   }
 }
 
-const usage = 'forecast --plan FILE|- --screen ID --from INSTANT --to INSTANT [--plays]\n       lanternpost forecast --plan - --batch   (one request a line)';
+const usage =
+  'forecast --plan FILE|- --screen ID --from INSTANT --to INSTANT [--plays]\n       lanternpost forecast --plan - --batch   (one request a line)';
 
 export const command: Command = {
   summary: 'Print what a screen of a plan file shows in a range of time, as JSON',
@@ -66,7 +69,9 @@ export const command: Command = {
     try {
       text = readFileSync(given.plan === '-' ? 0 : given.plan, 'utf8');
     } catch {
-      console.error(JSON.stringify({ errors: [{ path: '', message: `The file ${given.plan} can not be read: check its name.` }] }));
+      console.error(
+        JSON.stringify({ errors: [{ path: '', message: `The file ${given.plan} can not be read: check its name.` }] }),
+      );
       return 2;
     }
     const plan = parse(text);
@@ -91,8 +96,13 @@ async function batch(path: string): Promise<number> {
     const result =
       request instanceof SyntaxError
         ? { errors: [{ path: '', message: request.message }] }
-        : answer(typeof request === 'object' && request !== null ? (request as Request) : { plan: null, screen: null, from: null, to: null });
-    if (!process.stdout.write(`${JSON.stringify(result)}\n`)) await new Promise((resolve) => process.stdout.once('drain', resolve));
+        : answer(
+            typeof request === 'object' && request !== null
+              ? (request as Request)
+              : { plan: null, screen: null, from: null, to: null },
+          );
+    if (!process.stdout.write(`${JSON.stringify(result)}\n`))
+      await new Promise((resolve) => process.stdout.once('drain', resolve));
   }
   return 0;
 }

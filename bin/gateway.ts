@@ -12,11 +12,17 @@ const usage = 'gateway [--port 4180] [--host 127.0.0.1]';
 /** The player protocol and the player page, without the interface. */
 export function createGateway(): Hono {
   const gateway = new Hono();
-  gateway.route('/', createPlayerApp(playerBackend, (context) => getConnInfo(context).remote.address ?? 'unknown'));
+  gateway.route(
+    '/',
+    createPlayerApp(playerBackend, (context) => getConnInfo(context).remote.address ?? 'unknown'),
+  );
   gateway.use('*', async (context, next) => {
     await next();
     context.header('x-content-type-options', 'nosniff');
-    context.header('content-security-policy', "default-src 'self'; img-src 'self' blob:; media-src 'self' blob:; object-src 'none'; base-uri 'none'");
+    context.header(
+      'content-security-policy',
+      "default-src 'self'; img-src 'self' blob:; media-src 'self' blob:; object-src 'none'; base-uri 'none'",
+    );
     if (context.req.path === '/player/sw.js') context.header('service-worker-allowed', '/player');
   });
   gateway.get('/player', serveStatic({ path: 'public/player/index.html' }));
@@ -28,8 +34,14 @@ export const command: Command = {
   summary: 'Serve the player protocol and the player page (needs DATABASE_URL)',
   usage,
   async run(args) {
-    const { port, host } = options(args, { port: { type: 'string', default: '4180' }, host: { type: 'string', default: '127.0.0.1' } }, usage);
-    const server = serve({ fetch: createGateway().fetch, port: Number(port), hostname: host }, (info) => logger.info({ port: info.port }, 'gateway runs'));
+    const { port, host } = options(
+      args,
+      { port: { type: 'string', default: '4180' }, host: { type: 'string', default: '127.0.0.1' } },
+      usage,
+    );
+    const server = serve({ fetch: createGateway().fetch, port: Number(port), hostname: host }, (info) =>
+      logger.info({ port: info.port }, 'gateway runs'),
+    );
     for (const signal of ['SIGINT', 'SIGTERM'] as const)
       process.once(signal, () => {
         server.close();

@@ -17,7 +17,9 @@ async function main(): Promise<number | undefined> {
     const lines = await Promise.all(
       Object.entries(COMMANDS).map(async ([key, get]) => `  ${key.padEnd(10)} ${(await get()).command.summary}`),
     );
-    console.log(`Usage: lanternpost COMMAND [OPTIONS]\n\n${lines.join('\n')}\n\nlanternpost COMMAND --help tells more.`);
+    console.log(
+      `Usage: lanternpost COMMAND [OPTIONS]\n\n${lines.join('\n')}\n\nlanternpost COMMAND --help tells more.`,
+    );
     return name === '' || name === '--help' || name === '-h' ? 0 : 2;
   }
   const { command } = await load();

@@ -25,8 +25,13 @@ export const command: Command = {
   summary: 'Start everything: database, web, gateway, worker; with --demo the sample network and its players',
   usage,
   async run(args) {
-    const { demo = false, reset = false } = options(args, { demo: { type: 'boolean' }, reset: { type: 'boolean' } }, usage);
-    if (!existsSync(join(root, '.next/BUILD_ID'))) throw new Error('The production build is missing: run `npm run build`, or start with `npm run demo`.');
+    const { demo = false, reset = false } = options(
+      args,
+      { demo: { type: 'boolean' }, reset: { type: 'boolean' } },
+      usage,
+    );
+    if (!existsSync(join(root, '.next/BUILD_ID')))
+      throw new Error('The production build is missing: run `npm run build`, or start with `npm run demo`.');
     const data = resolve(process.env.LANTERNPOST_DATA ?? join(root, 'data'));
     process.env.LANTERNPOST_DATA = data;
     const host = process.env.HOST ?? '127.0.0.1';
@@ -66,7 +71,14 @@ export const command: Command = {
     const port = await freePort(Number(process.env.PORT ?? 4170));
     const gatewayPort = await freePort(Number(process.env.GATEWAY_PORT ?? 4180));
     family.start('web', [join(root, 'node_modules/next/dist/bin/next'), 'start', root, '-p', String(port), '-H', host]);
-    family.start('gateway', [join(root, 'bin/lanternpost.mjs'), 'gateway', '--port', String(gatewayPort), '--host', host]);
+    family.start('gateway', [
+      join(root, 'bin/lanternpost.mjs'),
+      'gateway',
+      '--port',
+      String(gatewayPort),
+      '--host',
+      host,
+    ]);
     family.start('worker', [join(root, 'bin/lanternpost.mjs'), 'worker']);
     const url = `http://${host === '0.0.0.0' ? '127.0.0.1' : host}:${port}`;
     say('Web, gateway and worker');
@@ -74,11 +86,15 @@ export const command: Command = {
     if (demo) {
       const [ida] = DEMO_PEOPLE;
       const players = ['fleet', '--network', '--server', url, '--state', join(data, 'fleet')];
-      family.start('fleet', [join(root, 'bin/lanternpost.mjs'), ...players], { LANTERNPOST_EMAIL: ida.email, LANTERNPOST_PASSWORD: ida.password });
+      family.start('fleet', [join(root, 'bin/lanternpost.mjs'), ...players], {
+        LANTERNPOST_EMAIL: ida.email,
+        LANTERNPOST_PASSWORD: ida.password,
+      });
       say('Simulated players');
     }
     console.log(`\nLanternpost is lit: ${url}`);
-    if (demo) for (const { name, email, password } of DEMO_PEOPLE) console.log(`  ${name}: ${email}, password ${password}`);
+    if (demo)
+      for (const { name, email, password } of DEMO_PEOPLE) console.log(`  ${name}: ${email}, password ${password}`);
     console.log(`  A player: ${url}/player   ·   gateway: port ${gatewayPort}   ·   Ctrl-C stops everything\n`);
     return undefined;
   },
@@ -108,7 +124,13 @@ function alive(pid: number): boolean {
 
 async function answers(url: string, family: Family): Promise<void> {
   for (let waited = 0; waited < 120_000; waited += 150) {
-    if (await fetch(url, { redirect: 'manual' }).then((response) => response.status < 500, () => false)) return;
+    if (
+      await fetch(url, { redirect: 'manual' }).then(
+        (response) => response.status < 500,
+        () => false,
+      )
+    )
+      return;
     await new Promise((done) => setTimeout(done, 150));
   }
   await family.stop();

@@ -60,14 +60,29 @@ export async function startCluster(folder, wantedPort = 54_610) {
   if (!canEnter(dirname(folder)))
     folder = join('/var/tmp', `lanternpost-${createHash('sha256').update(folder).digest('hex').slice(0, 12)}`);
   const run = (program, args) =>
-    execFileSync(join(programs, program), args, { ...identity(), cwd: '/', stdio: ['ignore', 'pipe', 'pipe'], encoding: 'utf8', env: { ...process.env, LC_ALL: 'C.UTF-8' } });
+    execFileSync(join(programs, program), args, {
+      ...identity(),
+      cwd: '/',
+      stdio: ['ignore', 'pipe', 'pipe'],
+      encoding: 'utf8',
+      env: { ...process.env, LC_ALL: 'C.UTF-8' },
+    });
 
   if (!existsSync(join(folder, 'PG_VERSION'))) {
     rmSync(folder, { recursive: true, force: true });
     mkdirSync(folder, { recursive: true });
     if (asRoot) chownSync(folder, ids().uid, ids().gid);
     chmodSync(folder, 0o700);
-    run('initdb', ['-D', folder, '-U', 'lanternpost', '--auth=trust', '--encoding=UTF8', '--locale=C.UTF-8', '--no-sync']);
+    run('initdb', [
+      '-D',
+      folder,
+      '-U',
+      'lanternpost',
+      '--auth=trust',
+      '--encoding=UTF8',
+      '--locale=C.UTF-8',
+      '--no-sync',
+    ]);
   }
   const pidFile = join(folder, 'postmaster.pid');
   const running = () => {
@@ -84,7 +99,18 @@ export async function startCluster(folder, wantedPort = 54_610) {
     rmSync(pidFile, { force: true });
     const port = await freePort(wantedPort);
     const log = join(folder, 'server.log');
-    run('pg_ctl', ['-D', folder, '-w', '-t', '60', '-l', log, '-o', `-p ${port} -h 127.0.0.1 -k ${tmpdir()} -c max_connections=200`, 'start']);
+    run('pg_ctl', [
+      '-D',
+      folder,
+      '-w',
+      '-t',
+      '60',
+      '-l',
+      log,
+      '-o',
+      `-p ${port} -h 127.0.0.1 -k ${tmpdir()} -c max_connections=200`,
+      'start',
+    ]);
     server = running();
   }
   const url = (name) => `postgres://lanternpost@127.0.0.1:${server.port}/${name}`;
@@ -99,7 +125,8 @@ export async function startCluster(folder, wantedPort = 54_610) {
     port: server.port,
     pid: server.pid,
     folder,
-    createDatabase: (name) => void run('createdb', ['-h', '127.0.0.1', '-p', String(server.port), '-U', 'lanternpost', name]),
+    createDatabase: (name) =>
+      void run('createdb', ['-h', '127.0.0.1', '-p', String(server.port), '-U', 'lanternpost', name]),
     stop: () => void run('pg_ctl', ['-D', folder, '-m', 'fast', '-w', 'stop']),
   };
 }

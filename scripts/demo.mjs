@@ -6,7 +6,9 @@ import { setUp } from './setup.mjs';
 
 process.chdir(join(dirname(fileURLToPath(import.meta.url)), '..'));
 setUp();
-const child = spawn(process.execPath, ['bin/lanternpost.mjs', 'start', '--demo', ...process.argv.slice(2)], { stdio: 'inherit' });
+const child = spawn(process.execPath, ['bin/lanternpost.mjs', 'start', '--demo', ...process.argv.slice(2)], {
+  stdio: 'inherit',
+});
 // Ctrl-C reaches the child from the terminal; a signal to this process alone is passed on.
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => child.kill(signal));
 child.on('exit', (code) => process.exit(code ?? 0));

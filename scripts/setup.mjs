@@ -6,7 +6,9 @@ import { join } from 'node:path';
 import { postgresPrograms } from './cluster.mjs';
 
 const has = (program) => spawnSync('sh', ['-c', `command -v ${program}`]).status === 0;
-const hasFont = (file) => existsSync('/usr/share/fonts') && spawnSync('sh', ['-c', `find /usr/share/fonts -name '${file}' | grep -q .`]).status === 0;
+const hasFont = (file) =>
+  existsSync('/usr/share/fonts') &&
+  spawnSync('sh', ['-c', `find /usr/share/fonts -name '${file}' | grep -q .`]).status === 0;
 
 const NEEDED = [
   ['postgresql', () => postgresPrograms() !== null],
@@ -24,11 +26,17 @@ function installPackages() {
   const missing = NEEDED.filter(([, present]) => !present()).map(([name]) => name);
   if (missing.length === 0) return;
   if (process.getuid?.() !== 0 || !has('apt-get')) {
-    console.error(`Some packages are missing and can't be installed from here: install ${missing.join(', ')}, then start again.`);
+    console.error(
+      `Some packages are missing and can't be installed from here: install ${missing.join(', ')}, then start again.`,
+    );
     process.exit(1);
   }
   step(`Debian's packages: ${missing.join(', ')}`);
-  const apt = (...args) => execFileSync('apt-get', args, { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
+  const apt = (...args) =>
+    execFileSync('apt-get', args, {
+      stdio: ['ignore', 'ignore', 'inherit'],
+      env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+    });
   apt('update', '-qq');
   apt('install', '-y', '-qq', '--no-install-recommends', ...missing);
 }
@@ -38,7 +46,9 @@ function installModules() {
   const stamp = 'node_modules/.lanternpost';
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
   step("npm's packages");
-  execFileSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { stdio: ['ignore', 'ignore', 'inherit'] });
+  execFileSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
+    stdio: ['ignore', 'ignore', 'inherit'],
+  });
   writeFileSync(stamp, wanted);
 }
 
@@ -50,7 +60,15 @@ function sources() {
       for (const name of readdirSync(path).sort()) if (path !== 'public' || name !== 'player') visit(join(path, name));
     } else if (!/\.test\.tsx?$|\.jsonl$/.test(path)) hash.update(path).update(readFileSync(path));
   };
-  ['src', 'public', 'next.config.ts', 'postcss.config.mjs', 'tsconfig.json', 'package-lock.json', 'scripts/build-player.mjs'].forEach(visit);
+  [
+    'src',
+    'public',
+    'next.config.ts',
+    'postcss.config.mjs',
+    'tsconfig.json',
+    'package-lock.json',
+    'scripts/build-player.mjs',
+  ].forEach(visit);
   return hash.digest('hex');
 }
 
@@ -59,7 +77,10 @@ function build() {
   const stamp = '.next/lanternpost-sources';
   if (existsSync(stamp) && existsSync('.next/BUILD_ID') && readFileSync(stamp, 'utf8') === wanted) return;
   step('Production build');
-  execFileSync('npm', ['run', '--silent', 'build'], { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1' } });
+  execFileSync('npm', ['run', '--silent', 'build'], {
+    stdio: ['ignore', 'ignore', 'inherit'],
+    env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1' },
+  });
   writeFileSync(stamp, wanted);
 }
 

@@ -11,7 +11,8 @@ export interface Config {
 
 export function config(): Config {
   const databaseUrl = process.env.DATABASE_URL;
-  if (!databaseUrl) throw new Error('DATABASE_URL is not set: start with `npm run demo` or `npx lanternpost start`, which set it.');
+  if (!databaseUrl)
+    throw new Error('DATABASE_URL is not set: start with `npm run demo` or `npx lanternpost start`, which set it.');
   return {
     databaseUrl,
     dataFolder: resolve(/* turbopackIgnore: true */ process.env.LANTERNPOST_DATA ?? 'data'),

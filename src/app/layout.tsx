@@ -3,7 +3,10 @@ import { cookies, headers } from 'next/headers';
 import type { ReactNode } from 'react';
 import './globals.css';
 
-export const metadata: Metadata = { title: { default: 'Lanternpost', template: '%s · Lanternpost' }, icons: '/icon.svg' };
+export const metadata: Metadata = {
+  title: { default: 'Lanternpost', template: '%s · Lanternpost' },
+  icons: '/icon.svg',
+};
 export const viewport: Viewport = { width: 'device-width', initialScale: 1 };
 
 /** Before anything is drawn: the theme that was chosen, else the system's. */

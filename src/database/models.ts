@@ -240,7 +240,12 @@ const planObject = { id, networkId: uuid, slug: text, name: text };
 /** Binds the models to a connection. The columns' rules are in the migrations: the database enforces them. */
 export function bindModels(sequelize: Sequelize): void {
   const bind = (model: unknown, tableName: string, attributes: Record<string, unknown>) =>
-    (model as ModelStatic<Model>).init(attributes as ModelAttributes, { sequelize, tableName, underscored: true, timestamps: false });
+    (model as ModelStatic<Model>).init(attributes as ModelAttributes, {
+      sequelize,
+      tableName,
+      underscored: true,
+      timestamps: false,
+    });
   bind(NetworkRow, 'networks', { id, slug: text, name: text, defaultDurationMs: integer, ...backdrop });
   bind(PersonRow, 'people', { id, networkId: uuid, email: text, name: text, passwordHash: text });
   bind(SessionRow, 'sessions', { id, tokenHash: text, personId: uuid, expiresAt: date });
@@ -285,7 +290,15 @@ export function bindModels(sequelize: Sequelize): void {
     hours: json,
     ...backdrop,
   });
-  bind(ScreenRow, 'screens', { ...planObject, siteId: uuid, width: integer, height: integer, tags, lightsOut: json, ...backdrop });
+  bind(ScreenRow, 'screens', {
+    ...planObject,
+    siteId: uuid,
+    width: integer,
+    height: integer,
+    tags,
+    lightsOut: json,
+    ...backdrop,
+  });
   bind(BookingRow, 'bookings', {
     ...planObject,
     mediaId: uuid,
@@ -322,7 +335,15 @@ export function bindModels(sequelize: Sequelize): void {
   bind(ProgramRow, 'programs', { hash: key(), document: text });
   bind(ProgramFileRow, 'program_files', { hash: key(), sha256: key() });
   bind(EditionScreenRow, 'edition_screens', { editionId: { type: uuid, primaryKey: true }, screen: key(), hash: text });
-  bind(PlayerRow, 'players', { id, networkId: uuid, screenId: uuid, tokenHash: text, pairedAt: now(), lastSeen: date, report: json });
+  bind(PlayerRow, 'players', {
+    id,
+    networkId: uuid,
+    screenId: uuid,
+    tokenHash: text,
+    pairedAt: now(),
+    lastSeen: date,
+    report: json,
+  });
   bind(PairingRow, 'pairings', { id, deviceHash: text, userCode: text, expiresAt: date, screenId: uuid });
   bind(UploadRow, 'uploads', {
     id,

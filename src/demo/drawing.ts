@@ -26,9 +26,17 @@ export const PALETTES = {
 const FONT = 'Noto Sans, DejaVu Sans, sans-serif';
 const HEAVY = 'Noto Sans Display, Noto Sans, DejaVu Sans, sans-serif';
 
-const escape = (text: string) => text.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c] ?? c);
+const escape = (text: string) =>
+  text.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c] ?? c);
 
-export function text(x: number, y: number, size: number, content: string, fill: string, options: { weight?: number; anchor?: 'start' | 'middle' | 'end'; spacing?: number } = {}): string {
+export function text(
+  x: number,
+  y: number,
+  size: number,
+  content: string,
+  fill: string,
+  options: { weight?: number; anchor?: 'start' | 'middle' | 'end'; spacing?: number } = {},
+): string {
   const { weight = 400, anchor = 'start', spacing = 0 } = options;
   return `<text x="${x}" y="${y}" font-family="${weight >= 700 ? HEAVY : FONT}" font-weight="${weight}" font-size="${size}" fill="${fill}" text-anchor="${anchor}" letter-spacing="${spacing}">${escape(content)}</text>`;
 }
@@ -60,14 +68,22 @@ export function sea(width: number, height: number, top: number, color: string): 
 }
 
 export function islands(width: number, top: number, size: number, color: string): string {
-  const hill = (x: number, w: number, h: number) => `<path d="M${x} ${top}q${w * 0.3} ${-h * 1.6} ${w * 0.55} ${-h * 0.5} t${w * 0.45} ${h * 0.5}z" fill="${color}" fill-opacity=".75"/>`;
-  return hill(width * 0.04, width * 0.34, size) + hill(width * 0.62, width * 0.42, size * 0.7) + hill(width * 0.3, width * 0.22, size * 0.45);
+  const hill = (x: number, w: number, h: number) =>
+    `<path d="M${x} ${top}q${w * 0.3} ${-h * 1.6} ${w * 0.55} ${-h * 0.5} t${w * 0.45} ${h * 0.5}z" fill="${color}" fill-opacity=".75"/>`;
+  return (
+    hill(width * 0.04, width * 0.34, size) +
+    hill(width * 0.62, width * 0.42, size * 0.7) +
+    hill(width * 0.3, width * 0.22, size * 0.45)
+  );
 }
 
 /** A ferry of the line, `length` long, its waterline at (x, y). */
 export function ferry(x: number, y: number, length: number, hull = DUSK): string {
   const u = length / 100;
-  const windows = Array.from({ length: 11 }, (_, i) => `<rect x="${16 + i * 6}" y="-21" width="3.4" height="3" fill="${LAMP}"/>`).join('');
+  const windows = Array.from(
+    { length: 11 },
+    (_, i) => `<rect x="${16 + i * 6}" y="-21" width="3.4" height="3" fill="${LAMP}"/>`,
+  ).join('');
   return `<g transform="translate(${x} ${y}) scale(${u})">
     <path d="M0 -10h100l-7 14H10z" fill="${hull}"/><path d="M3 -4h94l-1.500 3H4.500z" fill="${BRICK}"/>
     <path d="M8 -18h78l5 8H8z" fill="${PAPER}"/><path d="M12 -25h62l5 7H12z" fill="#E8E1D2"/><path d="M18 -31h30l4 6H18z" fill="${PAPER}"/>

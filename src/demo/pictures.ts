@@ -34,9 +34,13 @@ export function scene(format: 'wide' | 'tall', palette: Palette, title: string, 
   const horizon = h * (tall ? 0.62 : 0.6);
   const size = tall ? 128 : 132;
   const head = lines(title, tall ? 13 : 20);
-  const parts = head.map((content, i) => text(w * 0.07, h * (tall ? 0.14 : 0.2) + i * size * 1.08, size, content, palette.text, { weight: 800 }));
+  const parts = head.map((content, i) =>
+    text(w * 0.07, h * (tall ? 0.14 : 0.2) + i * size * 1.08, size, content, palette.text, { weight: 800 }),
+  );
   const below = h * (tall ? 0.14 : 0.2) + head.length * size * 1.02;
-  const small = lines(line, tall ? 30 : 46).map((content, i) => text(w * 0.072, below + i * 62, 48, content, palette.text));
+  const small = lines(line, tall ? 30 : 46).map((content, i) =>
+    text(w * 0.072, below + i * 62, 48, content, palette.text),
+  );
   const tag = price
     ? `<g transform="translate(${w * (tall ? 0.58 : 0.74)} ${h * (tall ? 0.47 : 0.12)})"><path d="M0 0h330l44 44v150H0z" fill="${palette.accent}"/>${text(187, 135, 104, price, palette.accent === LAMP ? INK : PAPER, { weight: 800, anchor: 'middle' })}</g>`
     : '';
@@ -49,7 +53,7 @@ export function scene(format: 'wide' | 'tall', palette: Palette, title: string, 
       `<circle cx="${w * 0.8}" cy="${horizon - h * 0.06}" r="${h * (tall ? 0.06 : 0.1)}" fill="${palette.accent}" opacity=".5"/>`,
       islands(w, horizon, h * 0.13, palette.sea),
       sea(w, h, horizon, palette.sea),
-      ferry(w * (tall ? 0.12 : 0.3), horizon + h * (tall ? 0.1 : 0.16), w * (tall ? 0.78 : 0.5)),
+      ferry(w * (tall ? 0.12 : 0.4), horizon + h * (tall ? 0.1 : 0.22), w * (tall ? 0.78 : 0.5)),
       ...parts,
       ...small,
       tag,
@@ -59,7 +63,11 @@ export function scene(format: 'wide' | 'tall', palette: Palette, title: string, 
 }
 
 /** A board of sailings: time, where to, gate, remark. */
-export function board(format: 'wide' | 'tall', title: string, rows: readonly (readonly [string, string, string, string?])[]): Picture {
+export function board(
+  format: 'wide' | 'tall',
+  title: string,
+  rows: readonly (readonly [string, string, string, string?])[],
+): Picture {
   const [w, h] = FORMATS[format];
   const tall = format === 'tall';
   const top = tall ? 300 : 220;
@@ -71,7 +79,12 @@ export function board(format: 'wide' | 'tall', title: string, rows: readonly (re
       text(w * 0.06, y, step * 0.42, time, LAMP, { weight: 700 }),
       text(w * (tall ? 0.3 : 0.22), y, step * (tall ? 0.32 : 0.42), to, PAPER, { weight: 600 }),
       text(w * (tall ? 0.3 : 0.66), y + (tall ? step * 0.27 : 0), step * (tall ? 0.2 : 0.34), gate, '#AAB6D8'),
-      remark ? text(w * 0.94, y, step * (tall ? 0.22 : 0.3), remark, remark === 'Boarding' ? LAMP : '#AAB6D8', { anchor: 'end', weight: 600 }) : '',
+      remark
+        ? text(w * 0.94, y, step * (tall ? 0.22 : 0.3), remark, remark === 'Boarding' ? LAMP : '#AAB6D8', {
+            anchor: 'end',
+            weight: 600,
+          })
+        : '',
     ];
   });
   return {
@@ -88,10 +101,17 @@ export function board(format: 'wide' | 'tall', title: string, rows: readonly (re
 }
 
 /** Plain words that matter: notices, safety, warnings. */
-export function notice(format: 'wide' | 'tall', kind: 'calm' | 'safety' | 'warning', title: string, body: string): Picture {
+export function notice(
+  format: 'wide' | 'tall',
+  kind: 'calm' | 'safety' | 'warning',
+  title: string,
+  body: string,
+): Picture {
   const [w, h] = FORMATS[format];
   const tall = format === 'tall';
-  const [ground, ink, band] = { calm: [PAPER, INK, TIDE], safety: [PAPER, INK, DUSK], warning: [BRICK, PAPER, INK] }[kind] as [string, string, string];
+  const [ground, ink, band] = { calm: [PAPER, INK, TIDE], safety: [PAPER, INK, DUSK], warning: [BRICK, PAPER, INK] }[
+    kind
+  ] as [string, string, string];
   const size = tall ? 120 : 128;
   const head = lines(title, tall ? 14 : 24);
   const start = h * (tall ? 0.3 : 0.36);
@@ -101,10 +121,21 @@ export function notice(format: 'wide' | 'tall', kind: 'calm' | 'safety' | 'warni
       w,
       h,
       `<rect width="${w}" height="${h}" fill="${ground}"/><path d="M0 0h${w}v${h * 0.16}H0z" fill="${band}"/>`,
-      kind === 'safety' ? ring(w * (tall ? 0.5 : 0.82), h * (tall ? 0.75 : 0.62), h * (tall ? 0.13 : 0.2)) : lamp(w * (tall ? 0.5 : 0.85), h * (tall ? 0.75 : 0.64), h * (tall ? 0.12 : 0.2)),
-      text(w * 0.06, h * 0.105, tall ? 70 : 78, kind === 'warning' ? 'WARNING' : kind === 'safety' ? 'FOR YOUR SAFETY' : 'NOTICE', PAPER, { weight: 700, spacing: 6 }),
+      kind === 'safety'
+        ? ring(w * (tall ? 0.5 : 0.82), h * (tall ? 0.75 : 0.62), h * (tall ? 0.13 : 0.2))
+        : lamp(w * (tall ? 0.5 : 0.85), h * (tall ? 0.75 : 0.64), h * (tall ? 0.12 : 0.2)),
+      text(
+        w * 0.06,
+        h * 0.105,
+        tall ? 70 : 78,
+        kind === 'warning' ? 'WARNING' : kind === 'safety' ? 'FOR YOUR SAFETY' : 'NOTICE',
+        PAPER,
+        { weight: 700, spacing: 6 },
+      ),
       ...head.map((content, i) => text(w * 0.06, start + i * size * 1.1, size, content, ink, { weight: 800 })),
-      ...lines(body, tall ? 32 : 48).map((content, i) => text(w * 0.062, start + (head.length - 0.2) * size * 1.1 + 20 + i * 70, 54, content, ink)),
+      ...lines(body, tall ? 32 : 48).map((content, i) =>
+        text(w * 0.062, start + (head.length - 0.2) * size * 1.1 + 20 + i * 70, 54, content, ink),
+      ),
     ),
   };
 }
@@ -114,7 +145,12 @@ function ring(x: number, y: number, r: number): string {
 }
 
 /** A café's card. */
-export function menu(format: 'wide' | 'tall', title: string, hours: string, dishes: readonly (readonly [string, string])[]): Picture {
+export function menu(
+  format: 'wide' | 'tall',
+  title: string,
+  hours: string,
+  dishes: readonly (readonly [string, string])[],
+): Picture {
   const [w, h] = FORMATS[format];
   const top = h * (format === 'tall' ? 0.3 : 0.42);
   const step = (h - top - 110) / dishes.length;
@@ -183,8 +219,16 @@ export function chart(format: 'wide' | 'tall'): Picture {
   ];
   const [hub] = ports;
   const size = format === 'tall' ? 46 : 44;
-  const routes = ports.slice(1).map(([, px, py]) => `<path d="M${(hub?.[1] ?? 0) * w} ${(hub?.[2] ?? 0) * h}Q${((hub?.[1] ?? 0) + px) * 0.5 * w} ${((hub?.[2] ?? 0) + py) * 0.5 * h - 60} ${px * w} ${py * h}" fill="none" stroke="${BRICK}" stroke-width="7" stroke-dasharray="18 14"/>`);
-  const dots = ports.map(([name, px, py]) => `<circle cx="${px * w}" cy="${py * h}" r="17" fill="${LAMP}" stroke="${INK}" stroke-width="6"/>${text(px * w + 30, py * h + 15, size, name, INK, { weight: 700 })}`);
+  const routes = ports
+    .slice(1)
+    .map(
+      ([, px, py]) =>
+        `<path d="M${(hub?.[1] ?? 0) * w} ${(hub?.[2] ?? 0) * h}Q${((hub?.[1] ?? 0) + px) * 0.5 * w} ${((hub?.[2] ?? 0) + py) * 0.5 * h - 60} ${px * w} ${py * h}" fill="none" stroke="${BRICK}" stroke-width="7" stroke-dasharray="18 14"/>`,
+    );
+  const dots = ports.map(
+    ([name, px, py]) =>
+      `<circle cx="${px * w}" cy="${py * h}" r="17" fill="${LAMP}" stroke="${INK}" stroke-width="6"/>${text(px * w + 30, py * h + 15, size, name, INK, { weight: 700 })}`,
+  );
   return {
     format,
     svg: svg(
@@ -217,11 +261,23 @@ export function flag(): Picture {
 /** Few pixels, seen from far: large letters on black. */
 export function wall(first: string, second: string, color: string, arrow?: 'left' | 'right'): Picture {
   const [w, h] = FORMATS.wall;
-  const point = arrow === 'left' ? `<path d="M16 96l44 -44v28h30v32h-30v28z" fill="${color}"/>` : arrow === 'right' ? `<path d="M368 96l-44 -44v28h-30v32h30v28z" fill="${color}"/>` : '';
+  const point =
+    arrow === 'left'
+      ? `<path d="M16 96l44 -44v28h30v32h-30v28z" fill="${color}"/>`
+      : arrow === 'right'
+        ? `<path d="M368 96l-44 -44v28h-30v32h30v28z" fill="${color}"/>`
+        : '';
   const x = arrow === 'left' ? 236 : arrow === 'right' ? 148 : 192;
   return {
     format: 'wall',
-    svg: svg(w, h, `<rect width="${w}" height="${h}" fill="#000"/>`, point, text(x, 86, 62, first, color, { weight: 800, anchor: 'middle' }), text(x, 152, 46, second, '#fff', { weight: 700, anchor: 'middle' })),
+    svg: svg(
+      w,
+      h,
+      `<rect width="${w}" height="${h}" fill="#000"/>`,
+      point,
+      text(x, 86, 62, first, color, { weight: 800, anchor: 'middle' }),
+      text(x, 152, 46, second, '#fff', { weight: 700, anchor: 'middle' }),
+    ),
   };
 }
 

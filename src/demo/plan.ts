@@ -7,15 +7,59 @@ const weekly = (open: string, close: string): Site['hours'] => ({
 });
 
 const SITES: Site[] = [
-  { id: 'ternholm', name: 'Ternholm Terminal', timeZone: 'Europe/Oslo', tags: ['quay', 'south'], location: { latitude: 59.2, longitude: 5.1 }, hours: weekly('05:00', '23:30') },
-  { id: 'sillarvik', name: 'Sillarvik Quay', timeZone: 'Europe/Oslo', tags: ['quay', 'north'], location: { latitude: 62.1, longitude: 5.4 }, hours: weekly('05:30', '22:00') },
-  { id: 'brennoy', name: 'Brennøy Landing', timeZone: 'Europe/Oslo', tags: ['quay', 'north', 'island'], hours: weekly('06:00', '21:00') },
+  {
+    id: 'ternholm',
+    name: 'Ternholm Terminal',
+    timeZone: 'Europe/Oslo',
+    tags: ['quay', 'south'],
+    location: { latitude: 59.2, longitude: 5.1 },
+    hours: weekly('05:00', '23:30'),
+  },
+  {
+    id: 'sillarvik',
+    name: 'Sillarvik Quay',
+    timeZone: 'Europe/Oslo',
+    tags: ['quay', 'north'],
+    location: { latitude: 62.1, longitude: 5.4 },
+    hours: weekly('05:30', '22:00'),
+  },
+  {
+    id: 'brennoy',
+    name: 'Brennøy Landing',
+    timeZone: 'Europe/Oslo',
+    tags: ['quay', 'north', 'island'],
+    hours: weekly('06:00', '21:00'),
+  },
   { id: 'ms-havlys', name: 'MS Havlys', timeZone: 'Europe/Oslo', tags: ['ship'] },
-  { id: 'kaldavik', name: 'Kaldavík Harbour', timeZone: 'Atlantic/Reykjavik', tags: ['quay', 'west'], hours: weekly('06:00', '22:30') },
+  {
+    id: 'kaldavik',
+    name: 'Kaldavík Harbour',
+    timeZone: 'Atlantic/Reykjavik',
+    tags: ['quay', 'west'],
+    hours: weekly('06:00', '22:30'),
+  },
   { id: 'ms-ternen', name: 'MS Ternen', timeZone: 'Atlantic/Reykjavik', tags: ['ship'] },
-  { id: 'skerrow', name: 'Skerrow Pier', timeZone: 'Europe/London', tags: ['quay', 'west'], hours: weekly('05:45', '22:00') },
-  { id: 'port-annick', name: 'Port Annick', timeZone: 'Europe/London', tags: ['quay', 'west', 'island'], hours: weekly('07:00', '19:00') },
-  { id: 'lumisaari', name: 'Lumisaari Dock', timeZone: 'Europe/Helsinki', tags: ['quay', 'east'], hours: weekly('06:00', '23:00') },
+  {
+    id: 'skerrow',
+    name: 'Skerrow Pier',
+    timeZone: 'Europe/London',
+    tags: ['quay', 'west'],
+    hours: weekly('05:45', '22:00'),
+  },
+  {
+    id: 'port-annick',
+    name: 'Port Annick',
+    timeZone: 'Europe/London',
+    tags: ['quay', 'west', 'island'],
+    hours: weekly('07:00', '19:00'),
+  },
+  {
+    id: 'lumisaari',
+    name: 'Lumisaari Dock',
+    timeZone: 'Europe/Helsinki',
+    tags: ['quay', 'east'],
+    hours: weekly('06:00', '23:00'),
+  },
   { id: 'ms-kivikko', name: 'MS Kivikko', timeZone: 'Europe/Helsinki', tags: ['ship'] },
 ];
 
@@ -32,16 +76,62 @@ const SIZES: Record<Kind, readonly [number, number]> = {
 };
 
 const PLACES: Record<string, readonly (readonly [Kind, string])[]> = {
-  ternholm: [['hall', 'Departure hall'], ['hall', 'Ticket desk'], ['gangway', 'Gangway 1'], ['lanes', 'Car lanes'], ['cafe', 'Quay café'], ['door', 'Harbour office door']],
-  sillarvik: [['hall', 'Departure hall'], ['gangway', 'Gangway'], ['staff', 'Staff room'], ['kiosk', 'Kiosk']],
-  brennoy: [['hall', 'Waiting room'], ['gangway', 'Gangway'], ['door', 'Office door']],
-  'ms-havlys': [['deck', 'Deck 5 forward'], ['deck', 'Deck 6 aft'], ['cafe', 'Café Havlys'], ['staff', 'Crew mess'], ['door', 'Crew mess door']],
-  kaldavik: [['hall', 'Departure hall'], ['gangway', 'Gangway'], ['lanes', 'Car lanes'], ['cafe', 'Harbour café']],
-  'ms-ternen': [['deck', 'Saloon'], ['cafe', 'Galley bar'], ['staff', 'Crew mess']],
-  skerrow: [['hall', 'Pier hall'], ['gangway', 'Gangway'], ['kiosk', 'Kiosk'], ['staff', 'Staff room']],
-  'port-annick': [['hall', 'Waiting room'], ['gangway', 'Gangway']],
-  lumisaari: [['hall', 'Departure hall'], ['gangway', 'Gangway'], ['cafe', 'Dock café']],
-  'ms-kivikko': [['deck', 'Saloon'], ['staff', 'Crew mess']],
+  ternholm: [
+    ['hall', 'Departure hall'],
+    ['hall', 'Ticket desk'],
+    ['gangway', 'Gangway 1'],
+    ['lanes', 'Car lanes'],
+    ['cafe', 'Quay café'],
+    ['door', 'Harbour office door'],
+  ],
+  sillarvik: [
+    ['hall', 'Departure hall'],
+    ['gangway', 'Gangway'],
+    ['staff', 'Staff room'],
+    ['kiosk', 'Kiosk'],
+  ],
+  brennoy: [
+    ['hall', 'Waiting room'],
+    ['gangway', 'Gangway'],
+    ['door', 'Office door'],
+  ],
+  'ms-havlys': [
+    ['deck', 'Deck 5 forward'],
+    ['deck', 'Deck 6 aft'],
+    ['cafe', 'Café Havlys'],
+    ['staff', 'Crew mess'],
+    ['door', 'Crew mess door'],
+  ],
+  kaldavik: [
+    ['hall', 'Departure hall'],
+    ['gangway', 'Gangway'],
+    ['lanes', 'Car lanes'],
+    ['cafe', 'Harbour café'],
+  ],
+  'ms-ternen': [
+    ['deck', 'Saloon'],
+    ['cafe', 'Galley bar'],
+    ['staff', 'Crew mess'],
+  ],
+  skerrow: [
+    ['hall', 'Pier hall'],
+    ['gangway', 'Gangway'],
+    ['kiosk', 'Kiosk'],
+    ['staff', 'Staff room'],
+  ],
+  'port-annick': [
+    ['hall', 'Waiting room'],
+    ['gangway', 'Gangway'],
+  ],
+  lumisaari: [
+    ['hall', 'Departure hall'],
+    ['gangway', 'Gangway'],
+    ['cafe', 'Dock café'],
+  ],
+  'ms-kivikko': [
+    ['deck', 'Saloon'],
+    ['staff', 'Crew mess'],
+  ],
 };
 
 function screens(): Screen[] {
@@ -64,24 +154,107 @@ function screens(): Screen[] {
   );
 }
 
-const still = (media: string, seconds: number, rest: object = {}): Item => ({ media, durationMs: seconds * 1000, ...rest }) as Item;
+const still = (media: string, seconds: number, rest: object = {}): Item =>
+  ({ media, durationMs: seconds * 1000, ...rest }) as Item;
 const film = (media: string, rest: object = {}): Item => ({ media, ...rest }) as Item;
 
 const PLAYLISTS: Playlist[] = [
-  { id: 'offers', name: 'Offers', items: [{ collect: 'poster and is:landscape', order: 'newest', limit: 4, durationMs: 9000, where: 'is:landscape' }, { collect: 'poster and is:portrait', order: 'newest', durationMs: 9000, where: 'is:portrait' }] },
-  { id: 'safety', name: 'Safety', items: [film('lifejackets', { where: 'is:landscape' }), still('mind-the-step', 10, { where: 'is:landscape' }), still('gangway-rail', 10, { where: 'is:portrait' })] },
-  { id: 'house', name: 'House loop', items: [still('line-flag', 8, { where: 'is:landscape' }), film('departure', { where: 'is:landscape' }), still('gangway-welcome', 10, { where: 'is:portrait' }), film('tern-tall', { where: 'is:portrait' }), { playlist: 'offers', where: 'not staff' }, still('route-map', 12, { where: 'is:landscape' }), still('map-tall', 12, { where: 'is:portrait' })] },
-  { id: 'sailings-am', name: 'Morning sailings', items: [still('sailings-north', 15), still('sailings-islands', 15), film('morning-crossing'), still('tide-ternholm', 10), still('weather-outlook', 10)] },
-  { id: 'sailings-pm', name: 'Evening sailings', items: [still('sailings-evening', 20), still('weather-outlook', 10), film('night-lights'), still('house-thanks', 8)] },
-  { id: 'cafe', name: 'Café cards', items: [still('cafe-breakfast', 20, { when: { windows: [['05:00', '10:30']] } }), still('cafe-lunch', 20, { when: { windows: [['10:30', '17:00']] } }), still('cafe-supper', 20, { when: { windows: [['17:00', '23:30']] } }), still('family-deck', 8)] },
-  { id: 'gangway', name: 'Gangway', items: [still('gangway-boarding', 12), still('gangway-rail', 8), still('gangway-welcome', 8), still('offer-weekend-tall', 8)] },
+  {
+    id: 'offers',
+    name: 'Offers',
+    items: [
+      { collect: 'poster and is:landscape', order: 'newest', limit: 4, durationMs: 9000, where: 'is:landscape' },
+      { collect: 'poster and is:portrait', order: 'newest', durationMs: 9000, where: 'is:portrait' },
+    ],
+  },
+  {
+    id: 'safety',
+    name: 'Safety',
+    items: [
+      film('lifejackets', { where: 'is:landscape' }),
+      still('mind-the-step', 10, { where: 'is:landscape' }),
+      still('gangway-rail', 10, { where: 'is:portrait' }),
+    ],
+  },
+  {
+    id: 'house',
+    name: 'House loop',
+    items: [
+      still('line-flag', 8, { where: 'is:landscape' }),
+      film('departure', { where: 'is:landscape' }),
+      still('gangway-welcome', 10, { where: 'is:portrait' }),
+      film('tern-tall', { where: 'is:portrait' }),
+      { playlist: 'offers', where: 'not staff' },
+      still('route-map', 12, { where: 'is:landscape' }),
+      still('map-tall', 12, { where: 'is:portrait' }),
+    ],
+  },
+  {
+    id: 'sailings-am',
+    name: 'Morning sailings',
+    items: [
+      still('sailings-north', 15),
+      still('sailings-islands', 15),
+      film('morning-crossing'),
+      still('tide-ternholm', 10),
+      still('weather-outlook', 10),
+    ],
+  },
+  {
+    id: 'sailings-pm',
+    name: 'Evening sailings',
+    items: [
+      still('sailings-evening', 20),
+      still('weather-outlook', 10),
+      film('night-lights'),
+      still('house-thanks', 8),
+    ],
+  },
+  {
+    id: 'cafe',
+    name: 'Café cards',
+    items: [
+      still('cafe-breakfast', 20, { when: { windows: [['05:00', '10:30']] } }),
+      still('cafe-lunch', 20, { when: { windows: [['10:30', '17:00']] } }),
+      still('cafe-supper', 20, { when: { windows: [['17:00', '23:30']] } }),
+      still('family-deck', 8),
+    ],
+  },
+  {
+    id: 'gangway',
+    name: 'Gangway',
+    items: [
+      still('gangway-boarding', 12),
+      still('gangway-rail', 8),
+      still('gangway-welcome', 8),
+      still('offer-weekend-tall', 8),
+    ],
+  },
   { id: 'lanes', name: 'Car lanes', items: [still('wall-lanes', 10), still('wall-slow', 5), film('lane-flow')] },
-  { id: 'crew', name: 'Crew notices', items: [still('crew-rota', 20), still('crew-drill', 15), still('weather-outlook', 10)] },
-  { id: 'doors', name: 'Door signs', items: [still('door-crew', 600, { where: 'ship or site:ms-havlys' }), still('door-office', 600, { where: 'not ship' })] },
+  {
+    id: 'crew',
+    name: 'Crew notices',
+    items: [still('crew-rota', 20), still('crew-drill', 15), still('weather-outlook', 10)],
+  },
+  {
+    id: 'doors',
+    name: 'Door signs',
+    items: [
+      still('door-crew', 600, { where: 'ship or site:ms-havlys' }),
+      still('door-office', 600, { where: 'not ship' }),
+    ],
+  },
 ];
 
 const weekdays = { from: '2026-01-05', repeat: 'FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR' };
-const booking = (id: string, name: string, content: Booking['content'], where: string, when: Booking['when'], rest: Partial<Booking> = {}): Booking => ({
+const booking = (
+  id: string,
+  name: string,
+  content: Booking['content'],
+  where: string,
+  when: Booking['when'],
+  rest: Partial<Booking> = {},
+): Booking => ({
   id,
   name,
   content,
@@ -94,26 +267,117 @@ const booking = (id: string, name: string, content: Booking['content'], where: s
 const winter = { from: '2026-01-01', repeat: 'FREQ=DAILY;BYMONTH=11,12,1,2,3' };
 
 const BOOKINGS: Booking[] = [
-  booking('morning-sailings', 'Morning sailings', { playlist: 'sailings-am' }, 'hall', { ...weekdays, windows: [['05:30', '10:00']], not: ['storm-days'] }),
-  booking('weekend-sailings', 'Weekend sailings', { playlist: 'sailings-am' }, 'hall', { from: '2026-01-03', repeat: 'FREQ=WEEKLY;BYDAY=SA,SU', windows: [['07:00', '11:00']] }),
-  booking('evening-sailings', 'Evening sailings', { playlist: 'sailings-pm' }, 'hall', { windows: [['16:30', 'closes']] }),
-  booking('noon-safety', 'Safety at noon', { playlist: 'safety' }, 'hall or deck', { windows: [['11:55', '12:05']] }, { priority: 4 }),
-  booking('hourly-drill-deck', 'Lifejackets on deck', { media: 'lifejackets' }, 'deck', { windows: [['07:00', '07:30'], ['13:00', '13:30'], ['18:30', '19:00']] }, { priority: 4 }),
+  booking('morning-sailings', 'Morning sailings', { playlist: 'sailings-am' }, 'hall', {
+    ...weekdays,
+    windows: [['05:30', '10:00']],
+    not: ['storm-days'],
+  }),
+  booking('weekend-sailings', 'Weekend sailings', { playlist: 'sailings-am' }, 'hall', {
+    from: '2026-01-03',
+    repeat: 'FREQ=WEEKLY;BYDAY=SA,SU',
+    windows: [['07:00', '11:00']],
+  }),
+  booking('evening-sailings', 'Evening sailings', { playlist: 'sailings-pm' }, 'hall', {
+    windows: [['16:30', 'closes']],
+  }),
+  booking(
+    'noon-safety',
+    'Safety at noon',
+    { playlist: 'safety' },
+    'hall or deck',
+    { windows: [['11:55', '12:05']] },
+    { priority: 4 },
+  ),
+  booking(
+    'hourly-drill-deck',
+    'Lifejackets on deck',
+    { media: 'lifejackets' },
+    'deck',
+    {
+      windows: [
+        ['07:00', '07:30'],
+        ['13:00', '13:30'],
+        ['18:30', '19:00'],
+      ],
+    },
+    { priority: 4 },
+  ),
   booking('gangway-day', 'Gangway by day', { playlist: 'gangway' }, 'gangway', { windows: [['05:30', '22:00']] }),
   booking('lanes-day', 'Car lanes', { playlist: 'lanes' }, 'lanes', { windows: [['05:00', '23:00']] }),
   booking('cafe-cards', 'Café cards', { playlist: 'cafe' }, 'cafe', { windows: [['05:00', '23:30']] }),
-  booking('kiosk-card', 'Kiosk card', { media: 'menu-tall', durationMs: 20_000 }, 'kiosk', { windows: [['opens', 'closes']] }),
+  booking('kiosk-card', 'Kiosk card', { media: 'menu-tall', durationMs: 20_000 }, 'kiosk', {
+    windows: [['opens', 'closes']],
+  }),
   booking('crew-board', 'Crew board', { playlist: 'crew' }, 'staff', {}),
-  booking('crew-drill-thursday', 'Drill reminder', { media: 'crew-drill', durationMs: 30_000 }, 'staff and ship', { from: '2026-01-01', repeat: 'FREQ=WEEKLY;BYDAY=TH', windows: [['08:00', '14:00']] }, { priority: 4 }),
+  booking(
+    'crew-drill-thursday',
+    'Drill reminder',
+    { media: 'crew-drill', durationMs: 30_000 },
+    'staff and ship',
+    { from: '2026-01-01', repeat: 'FREQ=WEEKLY;BYDAY=TH', windows: [['08:00', '14:00']] },
+    { priority: 4 },
+  ),
   booking('deck-day', 'Deck loop', { playlist: 'house' }, 'deck', { windows: [['08:00', '20:00']] }, { priority: 2 }),
-  booking('deck-night', 'Night at sea', { media: 'night-lights' }, 'deck', { windows: [['20:00', '06:00']] }, { priority: 2 }),
-  booking('winter-cabins', 'Winter cabins', { media: 'offer-cabin', durationMs: 15_000 }, 'hall and west', { ...winter, windows: [['10:00', '11:30'], ['14:00', '15:00']] }),
-  booking('aurora', 'Northern lights', { media: 'offer-aurora-tall', durationMs: 15_000 }, 'kiosk or (gangway and north)', { ...winter, windows: [['15:00', '17:00']] }),
-  booking('island-weekend', 'Island weekend', { media: 'offer-weekend', durationMs: 12_000 }, 'hall and not island', { from: '2026-01-01', repeat: 'FREQ=WEEKLY;BYDAY=TH,FR', windows: [['12:30', '16:00']] }, { priority: 2 }),
-  booking('tide-bulletin', 'Tide bulletin', { media: 'tide-ternholm', durationMs: 60_000 }, 'site:ternholm and hall', { windows: [['10:00', '10:30'], ['15:30', '16:00']] }),
-  booking('lost-property-monday', 'Lost property', { media: 'lost-property', durationMs: 15_000 }, 'hall', { from: '2026-01-05', repeat: 'FREQ=WEEKLY;BYDAY=MO', windows: [['10:30', '11:30']] }, { priority: 2 }),
-  booking('storm-timetable', 'Storm timetable', { media: 'weather-outlook', durationMs: 30_000 }, 'hall', { only: ['storm-days'], windows: [['05:00', '12:00']] }, { priority: 4 }),
-  booking('gale', 'Gale notice', { media: 'gale' }, 'hall or cafe or deck', { windows: [['04:00', '12:00']] }, { takeover: true, wake: true, priority: 5, onHold: true }),
+  booking(
+    'deck-night',
+    'Night at sea',
+    { media: 'night-lights' },
+    'deck',
+    { windows: [['20:00', '06:00']] },
+    { priority: 2 },
+  ),
+  booking('winter-cabins', 'Winter cabins', { media: 'offer-cabin', durationMs: 15_000 }, 'hall and west', {
+    ...winter,
+    windows: [
+      ['10:00', '11:30'],
+      ['14:00', '15:00'],
+    ],
+  }),
+  booking(
+    'aurora',
+    'Northern lights',
+    { media: 'offer-aurora-tall', durationMs: 15_000 },
+    'kiosk or (gangway and north)',
+    { ...winter, windows: [['15:00', '17:00']] },
+  ),
+  booking(
+    'island-weekend',
+    'Island weekend',
+    { media: 'offer-weekend', durationMs: 12_000 },
+    'hall and not island',
+    { from: '2026-01-01', repeat: 'FREQ=WEEKLY;BYDAY=TH,FR', windows: [['12:30', '16:00']] },
+    { priority: 2 },
+  ),
+  booking('tide-bulletin', 'Tide bulletin', { media: 'tide-ternholm', durationMs: 60_000 }, 'site:ternholm and hall', {
+    windows: [
+      ['10:00', '10:30'],
+      ['15:30', '16:00'],
+    ],
+  }),
+  booking(
+    'lost-property-monday',
+    'Lost property',
+    { media: 'lost-property', durationMs: 15_000 },
+    'hall',
+    { from: '2026-01-05', repeat: 'FREQ=WEEKLY;BYDAY=MO', windows: [['10:30', '11:30']] },
+    { priority: 2 },
+  ),
+  booking(
+    'storm-timetable',
+    'Storm timetable',
+    { media: 'weather-outlook', durationMs: 30_000 },
+    'hall',
+    { only: ['storm-days'], windows: [['05:00', '12:00']] },
+    { priority: 4 },
+  ),
+  booking(
+    'gale',
+    'Gale notice',
+    { media: 'gale' },
+    'hall or cafe or deck',
+    { windows: [['04:00', '12:00']] },
+    { takeover: true, wake: true, priority: 5, onHold: true },
+  ),
 ];
 
 /** The sample network's decisions, without its media. */

@@ -31,7 +31,9 @@ export async function seedDemo(tell: (step: string) => void): Promise<void> {
   const { network: settings, calendars, sites, screens, playlists, bookings } = demoPlan();
   const named = { calendar: calendars, playlist: playlists, site: sites, screen: screens, booking: bookings };
   await edit(ida as Actor, [
-    ...Object.entries(named).flatMap(([kind, list]) => list.map(({ id, ...document }) => ({ kind: kind as 'site', id, document }))),
+    ...Object.entries(named).flatMap(([kind, list]) =>
+      list.map(({ id, ...document }) => ({ kind: kind as 'site', id, document })),
+    ),
     { kind: 'network', document: settings },
   ]);
   await publishEdition(ida as Actor, await lastChange(network.id));
@@ -70,7 +72,11 @@ const FILM_SIDE = 1280;
 const FRAMES_PER_SECOND = 25;
 
 async function renderFilm(folder: string, film: DemoFilm): Promise<string> {
-  const [ground, moving, path] = ['ground.png', 'moving.png', `${film.id}.mp4`].map((name) => join(folder, name)) as [string, string, string];
+  const [ground, moving, path] = ['ground.png', 'moving.png', `${film.id}.mp4`].map((name) => join(folder, name)) as [
+    string,
+    string,
+    string,
+  ];
   const [width, height] = FORMATS[film.format];
   const scale = Math.min(1, FILM_SIDE / Math.max(width, height));
   const size = { width: Math.round(width * scale), height: Math.round(height * scale) };
@@ -80,8 +86,24 @@ async function renderFilm(folder: string, film: DemoFilm): Promise<string> {
   const place = (expression: string) => `'(${expression})*${scale}'`;
   await run('ffmpeg', [
     ...['-v', 'error', '-i', ground, '-i', moving],
-    ...['-filter_complex', `[0]${still('yuv420p')}[g];[1]${still('yuva420p')}[m];[g][m]overlay=x=${place(film.x)}:y=${place(film.y)}:format=yuv420`],
-    ...['-t', String(film.seconds), '-r', String(FRAMES_PER_SECOND), '-c:v', 'libx264', '-preset', 'superfast', '-crf', '24', '-movflags', '+faststart'],
+    ...[
+      '-filter_complex',
+      `[0]${still('yuv420p')}[g];[1]${still('yuva420p')}[m];[g][m]overlay=x=${place(film.x)}:y=${place(film.y)}:format=yuv420`,
+    ],
+    ...[
+      '-t',
+      String(film.seconds),
+      '-r',
+      String(FRAMES_PER_SECOND),
+      '-c:v',
+      'libx264',
+      '-preset',
+      'superfast',
+      '-crf',
+      '24',
+      '-movflags',
+      '+faststart',
+    ],
     ...['-map_metadata', '-1', '-fflags', '+bitexact', '-flags:v', '+bitexact', '-y', path],
   ]);
   return path;

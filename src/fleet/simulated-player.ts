@@ -62,7 +62,9 @@ export class SimulatedPlayer {
 
   private playing() {
     if (!this.program) return { state: 'empty' as const, playing: null };
-    const { segment, play } = forecastAt(this.program, Math.round(this.session.serverNow()), { zones: this.program.zones });
+    const { segment, play } = forecastAt(this.program, Math.round(this.session.serverNow()), {
+      zones: this.program.zones,
+    });
     if (segment.source === 'lights-out') return { state: 'resting' as const, playing: null };
     if (!play) return { state: 'empty' as const, playing: null };
     return { state: 'playing' as const, playing: { media: play.media, source: segment.source, id: segment.id } };

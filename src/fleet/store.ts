@@ -36,7 +36,9 @@ export class FleetStore implements PlayerStore {
   private async write(): Promise<void> {
     if (!this.path) return;
     await mkdir(dirname(this.path), { recursive: true });
-    await writeFile(`${this.path}.new`, JSON.stringify({ values: this.values, whole: [...this.whole] }), { mode: 0o600 });
+    await writeFile(`${this.path}.new`, JSON.stringify({ values: this.values, whole: [...this.whole] }), {
+      mode: 0o600,
+    });
     await rename(`${this.path}.new`, this.path);
   }
 

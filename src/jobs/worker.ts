@@ -16,7 +16,8 @@ const WORK: { [N in JobName]: (data: Jobs[N]) => Promise<void> } = {
 
 /** What to do when a job has failed for good. */
 const GIVE_UP: { [N in JobName]?: (data: Jobs[N]) => Promise<void> } = {
-  'process-upload': ({ upload }) => failUpload(upload, 'This file could not be processed: upload it again, or export it anew.'),
+  'process-upload': ({ upload }) =>
+    failUpload(upload, 'This file could not be processed: upload it again, or export it anew.'),
 };
 
 const SWEEP_EVERY_MS = 3000;
@@ -31,11 +32,18 @@ export async function startWorker(): Promise<() => Promise<void>> {
   const locks = new pg.Pool({ connectionString: config().databaseUrl, max: 4 });
   locks.on('error', () => undefined);
   for (const name of QUEUES)
-    await boss.work<Jobs[JobName]>(name, { pollingIntervalSeconds: 0.5, includeMetadata: true, batchSize: 1 }, async (jobs) => {
-      for (const job of jobs) await runLocked(locks, name, job as PgBoss.JobWithMetadata<Jobs[JobName]>);
-    });
+    await boss.work<Jobs[JobName]>(
+      name,
+      { pollingIntervalSeconds: 0.5, includeMetadata: true, batchSize: 1 },
+      async (jobs) => {
+        for (const job of jobs) await runLocked(locks, name, job as PgBoss.JobWithMetadata<Jobs[JobName]>);
+      },
+    );
   const timers = [
-    setInterval(() => void sweep(boss, locks).catch((error: unknown) => logger.warn({ error }, 'sweep failed')), SWEEP_EVERY_MS),
+    setInterval(
+      () => void sweep(boss, locks).catch((error: unknown) => logger.warn({ error }, 'sweep failed')),
+      SWEEP_EVERY_MS,
+    ),
     setInterval(() => void boss.send('clean-up', {}).catch(() => undefined), CLEAN_UP_EVERY_MS),
   ];
   await sweep(boss, locks);
@@ -52,7 +60,9 @@ const LOCK_SQL = 'hashtextextended($1, 7130)';
 async function runLocked(locks: pg.Pool, name: JobName, job: PgBoss.JobWithMetadata<Jobs[JobName]>): Promise<void> {
   const client = await locks.connect();
   try {
-    const { rows: got } = await client.query<{ free: boolean }>(`SELECT pg_try_advisory_lock(${LOCK_SQL}) AS free`, [job.id]);
+    const { rows: got } = await client.query<{ free: boolean }>(`SELECT pg_try_advisory_lock(${LOCK_SQL}) AS free`, [
+      job.id,
+    ]);
     if (!got[0]?.free) return;
     await (WORK[name] as (data: Jobs[JobName]) => Promise<void>)(job.data);
   } catch (error) {
@@ -76,7 +86,9 @@ async function sweep(boss: PgBoss, locks: pg.Pool): Promise<void> {
   for (const { id, name, data, last } of active) {
     const client = await locks.connect();
     try {
-      const { rows: got } = await client.query<{ free: boolean }>(`SELECT pg_try_advisory_lock(${LOCK_SQL}) AS free`, [id]);
+      const { rows: got } = await client.query<{ free: boolean }>(`SELECT pg_try_advisory_lock(${LOCK_SQL}) AS free`, [
+        id,
+      ]);
       if (got[0]?.free) {
         logger.warn({ job: name, id }, 'job was left by a worker that died: it starts again');
         await boss.fail(name, id, { reason: 'its worker died' });

@@ -21,7 +21,8 @@ export class BrowserStore implements PlayerStore {
 
   /** Throws where the page is neither on HTTPS nor on localhost: browsers give lasting storage to no other. */
   static async open(): Promise<BrowserStore> {
-    if (!('caches' in self)) throw new Error('This page needs HTTPS: without it the browser keeps nothing for times without network.');
+    if (!('caches' in self))
+      throw new Error('This page needs HTTPS: without it the browser keeps nothing for times without network.');
     const db = await openDB<Schema>('lanternpost', 1, {
       upgrade(fresh) {
         fresh.createObjectStore('values');
@@ -32,7 +33,8 @@ export class BrowserStore implements PlayerStore {
   }
 
   async load() {
-    const get = async <T>(key: string, none: T): Promise<T> => ((await this.db.get('values', key)) as T | undefined) ?? none;
+    const get = async <T>(key: string, none: T): Promise<T> =>
+      ((await this.db.get('values', key)) as T | undefined) ?? none;
     return {
       token: await get<string | null>('token', null),
       screen: await get<Target['screen'] | null>('screen', null),

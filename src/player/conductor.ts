@@ -36,7 +36,10 @@ export class Conductor {
     const { current, scene } = this;
     return {
       state: scene,
-      playing: current && scene === 'playing' ? { media: current.play.media, source: current.segment.source, id: current.segment.id } : null,
+      playing:
+        current && scene === 'playing'
+          ? { media: current.play.media, source: current.segment.source, id: current.segment.id }
+          : null,
     };
   }
 

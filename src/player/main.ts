@@ -7,7 +7,8 @@ import { Stage } from './stage';
 const part = (id: string) => document.getElementById(id) as HTMLElement;
 
 async function start(): Promise<void> {
-  if ('serviceWorker' in navigator) await navigator.serviceWorker.register('/player/sw.js', { scope: '/player' }).catch(() => undefined);
+  if ('serviceWorker' in navigator)
+    await navigator.serviceWorker.register('/player/sw.js', { scope: '/player' }).catch(() => undefined);
   const store = await BrowserStore.open();
   await navigator.storage.persist().catch(() => false);
 
@@ -36,7 +37,9 @@ async function start(): Promise<void> {
     { software: `browser ${navigator.userAgent}`.slice(0, 120), playing: () => conductor.playing() },
   );
   const clock = () => {
-    part('clock').textContent = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit' }).format(session.serverNow());
+    part('clock').textContent = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit' }).format(
+      session.serverNow(),
+    );
   };
   clock();
   setInterval(clock, 5000);

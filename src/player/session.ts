@@ -1,7 +1,8 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
 import { DAY, MINUTE, SECOND, forecast, placeOf, sha256Hex, type Asset, type ProgramDocument } from '@/core/playing';
-import { ProtocolClient, ProtocolError } from '@/protocol/client';
+import type { ProtocolClient} from '@/protocol/client';
+import { ProtocolError } from '@/protocol/client';
 import type { Report, Target } from '@/protocol/schemas';
 
 /** A program that a player holds, with every file of its first day. */
@@ -13,8 +14,18 @@ export interface HeldProgram {
 
 /** What a player keeps over restarts. Files are appended to as they come and count only once completed. */
 export interface PlayerStore {
-  load(): Promise<{ token: string | null; screen: Target['screen'] | null; program: HeldProgram | null; clockOffsetMs: number }>;
-  save(values: { token?: string | null; screen?: Target['screen'] | null; program?: HeldProgram | null; clockOffsetMs?: number }): Promise<void>;
+  load(): Promise<{
+    token: string | null;
+    screen: Target['screen'] | null;
+    program: HeldProgram | null;
+    clockOffsetMs: number;
+  }>;
+  save(values: {
+    token?: string | null;
+    screen?: Target['screen'] | null;
+    program?: HeldProgram | null;
+    clockOffsetMs?: number;
+  }): Promise<void>;
   has(sha256: string): Promise<boolean>;
   /** The bytes of a file that are here already, from its beginning. */
   partial(sha256: string): Promise<Uint8Array[]>;
@@ -108,7 +119,7 @@ export class PlayerSession {
       try {
         const pairing = await this.client.startPairing();
         this.events.code(pairing.user_code);
-        for (let token: string | null = null; !this.ended.signal.aborted; ) {
+        for (let token: string | null = null; !this.ended.signal.aborted;) {
           await this.wait(pairing.interval * SECOND, this.ended.signal);
           try {
             token = await this.client.collectToken(pairing.device_code);
@@ -215,7 +226,8 @@ export class PlayerSession {
         } catch (error) {
           if (signal.aborted) return;
           if (error instanceof ProtocolError && error.status === 401) return this.life.abort();
-          if (!(error instanceof ProtocolError && error.status === 0)) this.report(error instanceof Error ? error.message : String(error));
+          if (!(error instanceof ProtocolError && error.status === 0))
+            this.report(error instanceof Error ? error.message : String(error));
           await this.wait(RETRY_MS, signal);
         }
       }
@@ -237,15 +249,23 @@ export class PlayerSession {
     if (sha256Hex(text) !== hash) throw new Error('The program came damaged: it is fetched again.');
     const program = JSON.parse(text) as ProgramDocument;
     const soon = neededSoon(program, this.serverNow());
-    const assets = [...new Map(Object.entries(program.assets).map(([media, asset]) => [asset.sha256, { media, asset }])).values()];
+    const assets = [
+      ...new Map(Object.entries(program.assets).map(([media, asset]) => [asset.sha256, { media, asset }])).values(),
+    ];
     const first = assets.filter(({ media }) => soon.has(media));
-    await this.fetchAll(first.map(({ asset }) => asset), signal);
+    await this.fetchAll(
+      first.map(({ asset }) => asset),
+      signal,
+    );
     if (signal.aborted || this.target?.program !== hash) return;
     const held = { hash, edition, text };
     await this.store.save({ program: held });
     this.hold(held);
     void this.sendReport().catch(() => undefined);
-    await this.fetchAll(assets.map(({ asset }) => asset), signal);
+    await this.fetchAll(
+      assets.map(({ asset }) => asset),
+      signal,
+    );
     const kept = new Set(assets.map(({ asset }) => asset.sha256));
     for (const file of await this.store.files()) if (!kept.has(file)) await this.store.discard(file);
   }
@@ -292,7 +312,8 @@ export class PlayerSession {
         bytes += chunk.byteLength;
         await this.store.append(asset.sha256, chunk);
         progress.doneBytes = begun + bytes;
-        if (this.options.bytesPerSecond) await this.wait((chunk.byteLength / this.options.bytesPerSecond) * SECOND, signal);
+        if (this.options.bytesPerSecond)
+          await this.wait((chunk.byteLength / this.options.bytesPerSecond) * SECOND, signal);
         if (signal.aborted) return;
         if (this.now() - told < PROGRESS_MS) continue;
         told = this.now();
@@ -315,9 +336,11 @@ export function neededSoon(program: ProgramDocument, now: number): Set<string> {
   for (const segment of segments) {
     const loop = program.loops[segment.loop] ?? [];
     const total = loop.reduce((sum, item) => sum + item.durationMs, 0);
-    if (segment.to - segment.from >= total + MINUTE || loop.length === 1) loop.forEach((item) => needed.add(item.media));
+    if (segment.to - segment.from >= total + MINUTE || loop.length === 1)
+      loop.forEach((item) => needed.add(item.media));
     else
-      for (const play of forecast(program, segment.from, segment.to, { zones: program.zones, plays: true }).plays) needed.add(play.media);
+      for (const play of forecast(program, segment.from, segment.to, { zones: program.zones, plays: true }).plays)
+        needed.add(play.media);
   }
   return needed;
 }

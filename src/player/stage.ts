@@ -71,7 +71,9 @@ export class Stage {
         element.preload = 'auto';
         await new Promise<void>((resolve, reject) => {
           element.addEventListener('canplay', () => resolve(), { once: true });
-          element.addEventListener('error', () => reject(new Error(element.error?.message ?? 'no reason given')), { once: true });
+          element.addEventListener('error', () => reject(new Error(element.error?.message ?? 'no reason given')), {
+            once: true,
+          });
           element.src = url;
         });
       } else {
@@ -80,7 +82,10 @@ export class Stage {
       }
     } catch (error) {
       URL.revokeObjectURL(url);
-      throw new Error(`"${media}" can not be played here: ${error instanceof Error ? error.message : 'no reason given'}`, { cause: error });
+      throw new Error(
+        `"${media}" can not be played here: ${error instanceof Error ? error.message : 'no reason given'}`,
+        { cause: error },
+      );
     }
     this.root.append(element);
     return { media, element, url };

@@ -6,7 +6,12 @@ const PAGE = ['/player', '/player/player.js', '/player/player.css', '/player/hea
 const NETWORK_FIRST_MS = 3000;
 
 worker.addEventListener('install', (event) => {
-  event.waitUntil(caches.open(CACHE).then((cache) => cache.addAll(PAGE)).then(() => worker.skipWaiting()));
+  event.waitUntil(
+    caches
+      .open(CACHE)
+      .then((cache) => cache.addAll(PAGE))
+      .then(() => worker.skipWaiting()),
+  );
 });
 
 worker.addEventListener('activate', (event) => event.waitUntil(worker.clients.claim()));

@@ -37,8 +37,14 @@ export interface PlayerBackend<P> {
 const BASE = '/api/player/v1';
 const KEEP_ALIVE_MS = 15_000;
 
-const json = <T extends z.ZodType>(schema: T, description: string) => ({ description, content: { 'application/json': { schema } } });
-const refusal = (description: string) => ({ description, content: { 'application/problem+json': { schema: problemSchema } } });
+const json = <T extends z.ZodType>(schema: T, description: string) => ({
+  description,
+  content: { 'application/json': { schema } },
+});
+const refusal = (description: string) => ({
+  description,
+  content: { 'application/problem+json': { schema: problemSchema } },
+});
 const security = [{ player: [] }];
 
 const routes = {
@@ -64,7 +70,11 @@ const routes = {
     path: '/target',
     security,
     summary: 'What to play: the newest program. With If-None-Match, 304 while it is the same',
-    responses: { 200: json(targetSchema, 'The target'), 304: { description: 'The same as before' }, 401: refusal('Unknown token') },
+    responses: {
+      200: json(targetSchema, 'The target'),
+      304: { description: 'The same as before' },
+      401: refusal('Unknown token'),
+    },
   }),
   program: createRoute({
     method: 'get',
@@ -101,7 +111,11 @@ const routes = {
     security,
     summary: 'Report, every 15 s and when something changes',
     request: { body: { required: true, content: { 'application/json': { schema: reportSchema } } } },
-    responses: { 200: json(targetSchema, 'The target, as of now'), 401: refusal('Unknown token'), 422: refusal('Malformed') },
+    responses: {
+      200: json(targetSchema, 'The target, as of now'),
+      401: refusal('Unknown token'),
+      422: refusal('Malformed'),
+    },
   }),
   events: createRoute({
     method: 'get',
@@ -127,14 +141,18 @@ export function createPlayerApp<P>(backend: PlayerBackend<P>, addressOf: (contex
     defaultHook: (result) => {
       if (result.success) return;
       const issue = result.error.issues[0];
-      throw new Refusal(422, issue ? `${issue.path.join('.') || 'The body'}: ${issue.message}` : 'This request is malformed.');
+      throw new Refusal(
+        422,
+        issue ? `${issue.path.join('.') || 'The body'}: ${issue.message}` : 'This request is malformed.',
+      );
     },
   }).basePath(BASE);
 
   app.onError((error) => {
     const told = error instanceof Refusal ? error : backend.explain(error);
     if (told) return problem(told.status, told.message);
-    if (error instanceof SyntaxError || error.message.startsWith('Malformed JSON')) return problem(400, 'The body is no JSON: send one JSON object.');
+    if (error instanceof SyntaxError || error.message.startsWith('Malformed JSON'))
+      return problem(400, 'The body is no JSON: send one JSON object.');
     backend.logError(error);
     return problem(500, 'Something went wrong here: try again in a moment.');
   });
@@ -159,15 +177,26 @@ export function createPlayerApp<P>(backend: PlayerBackend<P>, addressOf: (contex
 
   app.openapi(routes.token, async (context) => {
     const result = await backend.collectToken(context.req.valid('json').device_code);
-    if (result === 'pending') return context.json({ error: 'authorization_pending', error_description: 'The code was not typed yet.' } as const, 400);
-    if (result === 'expired') return context.json({ error: 'expired_token', error_description: 'The code is over: ask for another.' } as const, 400);
-    return context.json({ access_token: result.token, token_type: 'Bearer' } as const, 200, { 'cache-control': 'no-store' });
+    if (result === 'pending')
+      return context.json(
+        { error: 'authorization_pending', error_description: 'The code was not typed yet.' } as const,
+        400,
+      );
+    if (result === 'expired')
+      return context.json(
+        { error: 'expired_token', error_description: 'The code is over: ask for another.' } as const,
+        400,
+      );
+    return context.json({ access_token: result.token, token_type: 'Bearer' } as const, 200, {
+      'cache-control': 'no-store',
+    });
   });
 
   app.openapi(routes.target, async (context) => {
     const target = await backend.targetOf(await playerOf(context));
     const etag = `"${target.edition ?? 0}-${target.program ?? 'none'}"`;
-    if (context.req.header('if-none-match') === etag) return new Response(null, { status: 304, headers: { etag } }) as never;
+    if (context.req.header('if-none-match') === etag)
+      return new Response(null, { status: 304, headers: { etag } }) as never;
     return context.json(target, 200, { etag, 'cache-control': 'private, no-cache' });
   });
 
@@ -186,13 +215,24 @@ export function createPlayerApp<P>(backend: PlayerBackend<P>, addressOf: (contex
     const headers = { 'content-type': file.type, 'accept-ranges': 'bytes', ...immutable(sha256) };
     if (context.req.header('if-none-match') === headers.etag) return new Response(null, { status: 304, headers });
     const condition = context.req.header('if-range');
-    const range = condition === undefined || condition === headers.etag ? parseRange(context.req.header('range'), file.bytes) : null;
+    const range =
+      condition === undefined || condition === headers.etag
+        ? parseRange(context.req.header('range'), file.bytes)
+        : null;
     if (range === 'outside')
       return problem(416, 'This range lies outside the file.', { 'content-range': `bytes */${file.bytes}` });
     const length = String(range ? range.end - range.start + 1 : file.bytes);
-    const part: Record<string, string> = range ? { 'content-range': `bytes ${range.start}-${range.end}/${file.bytes}` } : {};
-    const body = context.req.method === 'HEAD' ? null : (Readable.toWeb(backend.readFile(sha256, range ?? undefined)) as ReadableStream);
-    return new Response(body, { status: range ? 206 : 200, headers: { ...headers, ...part, 'content-length': length } });
+    const part: Record<string, string> = range
+      ? { 'content-range': `bytes ${range.start}-${range.end}/${file.bytes}` }
+      : {};
+    const body =
+      context.req.method === 'HEAD'
+        ? null
+        : (Readable.toWeb(backend.readFile(sha256, range ?? undefined)) as ReadableStream);
+    return new Response(body, {
+      status: range ? 206 : 200,
+      headers: { ...headers, ...part, 'content-length': length },
+    });
   });
 
   app.openapi(routes.heartbeat, async (context) => {
@@ -251,7 +291,12 @@ export function createPlayerApp<P>(backend: PlayerBackend<P>, addressOf: (contex
 function describe(app: OpenAPIHono) {
   return app.getOpenAPI31Document({
     openapi: '3.1.0',
-    info: { title: 'Lanternpost player protocol', version: '1', description: 'From box to lit: docs/player-protocol.md.', license: { name: 'MIT' } },
+    info: {
+      title: 'Lanternpost player protocol',
+      version: '1',
+      description: 'From box to lit: docs/player-protocol.md.',
+      license: { name: 'MIT' },
+    },
   });
 }
 

@@ -34,7 +34,12 @@ export class ProtocolClient {
   /** The token, or null while nobody has typed the code. Throws ProtocolError 400 when the code is over. */
   async collectToken(deviceCode: string): Promise<string | null> {
     const response = await this.send('/pairing/token', post({ device_code: deviceCode }));
-    const body = (await response.json()) as { access_token?: string; error?: string; error_description?: string; title?: string };
+    const body = (await response.json()) as {
+      access_token?: string;
+      error?: string;
+      error_description?: string;
+      title?: string;
+    };
     if (body.access_token) return body.access_token;
     if (body.error === 'authorization_pending') return null;
     throw new ProtocolError(response.status, body.error_description ?? body.title ?? 'The code is over.');
@@ -53,7 +58,11 @@ export class ProtocolClient {
   }
 
   /** A file's bytes from `start` on, as a stream. */
-  async asset(sha256: string, start = 0, signal?: AbortSignal): Promise<{ body: ReadableStream<Uint8Array>; resumed: boolean }> {
+  async asset(
+    sha256: string,
+    start = 0,
+    signal?: AbortSignal,
+  ): Promise<{ body: ReadableStream<Uint8Array>; resumed: boolean }> {
     const headers: Record<string, string> = start > 0 ? { range: `bytes=${start}-`, 'if-range': `"${sha256}"` } : {};
     const response = await this.checked(`/assets/${sha256}`, { headers, signal });
     if (!response.body) throw new ProtocolError(response.status, 'The file came without bytes.');
@@ -61,7 +70,10 @@ export class ProtocolClient {
   }
 
   /** Listens until the line breaks (returns) or `signal` aborts. */
-  async events(handle: (event: { kind: 'target'; target: Target } | { kind: 'unpaired' }) => void, signal: AbortSignal): Promise<void> {
+  async events(
+    handle: (event: { kind: 'target'; target: Target } | { kind: 'unpaired' }) => void,
+    signal: AbortSignal,
+  ): Promise<void> {
     const response = await this.checked('/events', { signal });
     const parser = createParser({
       onEvent: ({ event, data }) => {
@@ -97,7 +109,10 @@ export class ProtocolClient {
   }
 
   private async send(path: string, init: RequestInit): Promise<Response> {
-    const headers = { ...(init.headers as Record<string, string>), ...(this.token ? { authorization: `Bearer ${this.token}` } : {}) };
+    const headers = {
+      ...(init.headers as Record<string, string>),
+      ...(this.token ? { authorization: `Bearer ${this.token}` } : {}),
+    };
     try {
       return await this.fetcher(`${this.server}/api/player/v1${path}`, { ...init, headers, cache: 'no-store' });
     } catch (error) {

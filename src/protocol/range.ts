@@ -2,7 +2,10 @@
  * Reads a Range header (RFC 9110 section 14.1.2) for a file of `bytes`. One range only: null means "send all", as for a
  * header that is absent, malformed or of several ranges; `outside` means 416. Both ends of the result are inclusive.
  */
-export function parseRange(header: string | undefined, bytes: number): { start: number; end: number } | 'outside' | null {
+export function parseRange(
+  header: string | undefined,
+  bytes: number,
+): { start: number; end: number } | 'outside' | null {
   const match = /^bytes=(\d*)-(\d*)$/.exec(header ?? '');
   if (!match || (match[1] === '' && match[2] === '')) return null;
   if (match[1] === '') {

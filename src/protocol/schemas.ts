@@ -36,17 +36,23 @@ export const targetSchema = z
   .object({
     screen: z.object({ id: z.string(), name: z.string(), width: z.int(), height: z.int() }),
     edition: z.int().nullable().openapi({ description: 'Number of the newest edition; null before the first' }),
-    program: sha256.nullable().openapi({ description: 'What this player is to play; null where the edition has nothing for it' }),
+    program: sha256
+      .nullable()
+      .openapi({ description: 'What this player is to play; null where the edition has nothing for it' }),
     serverTime: z.int().openapi({ description: 'Milliseconds since 1970-01-01T00:00:00Z' }),
   })
   .openapi('Target');
 
 export const reportSchema = z
   .object({
-    state: z.enum(['playing', 'resting', 'empty']).openapi({ description: 'resting: in lights-out hours; empty: no program yet' }),
+    state: z
+      .enum(['playing', 'resting', 'empty'])
+      .openapi({ description: 'resting: in lights-out hours; empty: no program yet' }),
     edition: z.int().nullable(),
     program: sha256.nullable().openapi({ description: 'The program that plays now' }),
-    playing: z.object({ media: z.string().max(80), source: z.string().max(20), id: z.string().max(80).nullable() }).nullable(),
+    playing: z
+      .object({ media: z.string().max(80), source: z.string().max(20), id: z.string().max(80).nullable() })
+      .nullable(),
     download: z.object({ doneBytes: z.number().min(0), totalBytes: z.number().min(0) }).nullable(),
     clockOffsetMs: z.number().openapi({ description: 'Server time less the own clock' }),
     storage: z.object({ usedBytes: z.number().min(0), limitBytes: z.number().min(0) }).nullable(),

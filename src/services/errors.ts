@@ -12,9 +12,15 @@ export class ServiceError extends Error {
   }
 }
 
-export const notFound = (thing: string) => new ServiceError(404, `There is no such ${thing} in your network: it may have been removed.`);
+export const notFound = (thing: string) =>
+  new ServiceError(404, `There is no such ${thing} in your network: it may have been removed.`);
 
 /** A service error as an RFC 9457 problem document. */
 export function problemDocument(error: ServiceError) {
-  return { type: 'about:blank', title: error.message, status: error.status, ...(error.problems.length > 0 ? { errors: error.problems } : {}) };
+  return {
+    type: 'about:blank',
+    title: error.message,
+    status: error.status,
+    ...(error.problems.length > 0 ? { errors: error.problems } : {}),
+  };
 }

@@ -1,10 +1,18 @@
+import { cookies } from 'next/headers';
 import type { ReactNode } from 'react';
+import { isZone } from '@/core';
 import { loadView } from '@/interface/data/view';
 import { requireActor } from '@/interface/people/session';
+import { ZONE_COOKIE } from '@/interface/data/zone-cookie';
 import { Shell } from '@/interface/shell/shell';
 
 export const dynamic = 'force-dynamic';
 
 export default async function InsideLayout({ children }: { children: ReactNode }) {
-  return <Shell view={await loadView(await requireActor())}>{children}</Shell>;
+  const zone = decodeURIComponent((await cookies()).get(ZONE_COOKIE)?.value ?? '');
+  return (
+    <Shell view={await loadView(await requireActor())} zone={isZone(zone) ? zone : 'UTC'}>
+      {children}
+    </Shell>
+  );
 }

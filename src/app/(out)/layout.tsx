@@ -23,8 +23,21 @@ function Quay() {
           <path d="M0 0v92M-9 -34h18l3 32h-24z" fill="none" stroke="#faf7f0" strokeWidth="3" />
           <circle cy="-20" r="26" fill="#e3a008" opacity=".16" />
           <path d="M0-30c6 7 6 10 6 14a6 6 0 0 1-12 0c0-4 0-7 6-14z" fill="#e3a008" />
-          <path d={`M0 ${100}v${90 + ((i * 37) % 60)}`} stroke="#e3a008" strokeWidth="3" strokeDasharray="4 14" opacity=".45" />
-          <text y="-52" textAnchor="middle" fill="#faf7f0" fontFamily="Bricolage Grotesque Variable" fontSize="40" fontWeight="700">
+          <path
+            d={`M0 ${100}v${90 + ((i * 37) % 60)}`}
+            stroke="#e3a008"
+            strokeWidth="3"
+            strokeDasharray="4 14"
+            opacity=".45"
+          />
+          <text
+            y="-52"
+            textAnchor="middle"
+            fill="#faf7f0"
+            fontFamily="Bricolage Grotesque Variable"
+            fontSize="40"
+            fontWeight="700"
+          >
             {letter}
           </text>
         </g>

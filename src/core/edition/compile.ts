@@ -52,10 +52,15 @@ export function compileEdition(plan: Plan): CompiledEdition | { errors: Problem[
       if (!entry) continue;
       const { kind, sha256, bytes, type, width, height, name } = entry.file;
       if (sha256 === undefined || type === undefined)
-        errors.set(id, { path: entry.path, message: `"${name}" has no file yet: wait until it is processed, or take it out.` });
+        errors.set(id, {
+          path: entry.path,
+          message: `"${name}" has no file yet: wait until it is processed, or take it out.`,
+        });
       else assets[id] = { kind, sha256, bytes, type, width, height };
     }
-    const zones = Object.fromEntries(zonesOf(program).map((name) => [name, trimZone(zoneTable(name), ZONES_FROM, ZONES_TO)]));
+    const zones = Object.fromEntries(
+      zonesOf(program).map((name) => [name, trimZone(zoneTable(name), ZONES_FROM, ZONES_TO)]),
+    );
     const document: ProgramDocument = { format: 'lanternpost/program', version: 1, ...program, zones, assets };
     const text = canonicalJson(document);
     const hash = sha256Hex(text);

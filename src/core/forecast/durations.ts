@@ -19,12 +19,18 @@ function lengthWithin(plan: Plan, item: Item, above: ReadonlySet<string>): { dur
     const inside = new Set([...above, item.playlist]);
     return (nested?.items ?? [])
       .map((one) => lengthWithin(plan, one, inside))
-      .reduce((sum, one) => ({ durationMs: sum.durationMs + one.durationMs, files: sum.files + one.files }), { durationMs: 0, files: 0 });
+      .reduce((sum, one) => ({ durationMs: sum.durationMs + one.durationMs, files: sum.files + one.files }), {
+        durationMs: 0,
+        files: 0,
+      });
   }
   const files =
     item.collect === undefined
       ? plan.media.filter((file) => file.id === item.media)
-      : plan.media.filter((file) => matches(selectorOf(item.collect), mediaTerms(file))).sort(mediaOrder(item.order ?? 'name')).slice(0, item.limit ?? Infinity);
+      : plan.media
+          .filter((file) => matches(selectorOf(item.collect), mediaTerms(file)))
+          .sort(mediaOrder(item.order ?? 'name'))
+          .slice(0, item.limit ?? Infinity);
   return {
     durationMs: files.reduce((sum, file) => sum + (item.durationMs ?? file.durationMs ?? usual), 0),
     files: files.length,

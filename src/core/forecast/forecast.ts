@@ -45,7 +45,13 @@ export function forecastDocument(screen: string, result: Forecast, plays: boolea
       since: since === null ? null : formatInstant(since),
     })),
     ...(plays
-      ? { plays: result.plays.map(({ from, to, media }) => ({ from: formatInstant(from), to: formatInstant(to), media })) }
+      ? {
+          plays: result.plays.map(({ from, to, media }) => ({
+            from: formatInstant(from),
+            to: formatInstant(to),
+            media,
+          })),
+        }
       : {}),
   };
 }

@@ -1,7 +1,23 @@
 export { forecast, forecastAt, forecastDocument, type Forecast } from './forecast';
-export { placeOf, programmer, screenProgram, zonesOf, type BackdropLevel, type Loop, type LoopItem, type ScreenProgram } from './program';
+export {
+  placeOf,
+  programmer,
+  screenProgram,
+  zonesOf,
+  type BackdropLevel,
+  type Loop,
+  type LoopItem,
+  type ScreenProgram,
+} from './program';
 export { type Play } from './plays';
-export { candidates, compareCandidates, lightsOutInstants, type Candidate, type Segment, type Source } from './segments';
+export {
+  candidates,
+  compareCandidates,
+  lightsOutInstants,
+  type Candidate,
+  type Segment,
+  type Source,
+} from './segments';
 export { why, type Explanation, type Reason } from './why';
 export { changes, glances, programsOf, type Change, type Glance } from './glance';
 export { itemLength, loopLength } from './durations';

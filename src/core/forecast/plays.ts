@@ -63,7 +63,11 @@ function cycleLength(loop: Loop, available: readonly Intervals[], at: Instant): 
   return length;
 }
 
-function nextAvailable(available: readonly Intervals[], cursor: number, at: Instant): { index: number; until: Instant } | null {
+function nextAvailable(
+  available: readonly Intervals[],
+  cursor: number,
+  at: Instant,
+): { index: number; until: Instant } | null {
   for (let step = 0; step < available.length; step++) {
     const index = (cursor + step) % available.length;
     const interval = intervalAt(available[index] ?? [], at);

@@ -102,17 +102,15 @@ export function programmer(plan: Plan): (screenId: string) => ScreenProgram {
     };
     const bookings = plan.bookings
       .filter((booking) => !booking.onHold && matches(selectorOf(booking.where), terms))
-      .map(
-        (booking): ProgramBooking => ({
-          id: booking.id,
-          priority: booking.priority,
-          ...(booking.takeover ? { takeover: true } : {}),
-          ...(booking.takeover && booking.wake ? { wake: true } : {}),
-          created: Date.parse(booking.created),
-          when: booking.when,
-          loop: loopOf(booking.content),
-        }),
-      )
+      .map((booking): ProgramBooking => ({
+        id: booking.id,
+        priority: booking.priority,
+        ...(booking.takeover ? { takeover: true } : {}),
+        ...(booking.takeover && booking.wake ? { wake: true } : {}),
+        created: Date.parse(booking.created),
+        when: booking.when,
+        loop: loopOf(booking.content),
+      }))
       .filter((booking) => booking.loop >= 0);
     const levels: [BackdropLevel, Content | undefined][] = [
       ['screen', screen.backdrop],
@@ -155,7 +153,11 @@ function usesHours(list: readonly When[]): boolean {
 
 /** Every zone whose clock a program reads. */
 export function zonesOf(program: ScreenProgram): string[] {
-  const used = [...program.bookings.map((one) => one.when), ...program.lightsOut, ...program.loops.flat().flatMap((item) => item.when)];
+  const used = [
+    ...program.bookings.map((one) => one.when),
+    ...program.lightsOut,
+    ...program.loops.flat().flatMap((item) => item.when),
+  ];
   const named = used.flatMap((when) => (when.clock && when.clock !== 'site' ? [when.clock] : []));
   return [...new Set([program.zone, ...named])].sort();
 }
@@ -195,4 +197,3 @@ function calendarDates(entries: readonly (string | readonly [string, string])[])
   }
   return dates;
 }
-

@@ -103,7 +103,7 @@ function sweep(spans: Span[], from: Instant, to: Instant): Segment[] {
   const result: Segment[] = [];
   const active: Span[] = [];
   let next = 0;
-  for (let at = from; at < to; ) {
+  for (let at = from; at < to;) {
     for (let span = spans[next]; span && span.from <= at; span = spans[++next]) insert(active, span);
     while (active[0] && active[0].to <= at) active.shift();
     const top = active[0];
@@ -135,4 +135,3 @@ function append(result: Segment[], from: Instant, to: Instant, span: Span | unde
     result[result.length - 1] = { ...last, to };
   else result.push(segment);
 }
-

@@ -5,7 +5,16 @@ import { placeOf, programmer } from './program';
 import { candidates, compareCandidates, lightsOutInstants, type Candidate, type Source } from './segments';
 
 /** The rule of section 5 that puts the candidate above behind the one before it. */
-export type Rule = 'takeover' | 'kind' | 'priority' | 'later start' | 'later created' | 'greater id' | 'level' | 'lights-out' | 'nothing to show';
+export type Rule =
+  | 'takeover'
+  | 'kind'
+  | 'priority'
+  | 'later start'
+  | 'later created'
+  | 'greater id'
+  | 'level'
+  | 'lights-out'
+  | 'nothing to show';
 
 export interface Reason {
   readonly source: Source;
@@ -45,12 +54,31 @@ export function why(plan: Plan, screenId: string, instant: Instant): Explanation
     id: one.id,
     name: nameOf(one.id),
     verdict: one === winner ? 'shows' : 'waits',
-    rule: one === winner ? null : one.counts.length === 0 ? 'nothing to show' : dark && !one.wake ? 'lights-out' : ruleBetween(winner, one),
+    rule:
+      one === winner
+        ? null
+        : one.counts.length === 0
+          ? 'nothing to show'
+          : dark && !one.wake
+            ? 'lights-out'
+            : ruleBetween(winner, one),
     priority: one.source === 'backdrop' ? null : one.priority,
     until: one.until,
   }));
-  const night: Reason = { source: 'lights-out', id: null, name: 'Lights-out', verdict: 'shows', rule: null, priority: null, until: dark?.[1] ?? null };
-  const reasons = [...rows.filter((row) => row.verdict === 'shows'), ...(dark && !winner ? [night] : []), ...rows.filter((row) => row.verdict !== 'shows')];
+  const night: Reason = {
+    source: 'lights-out',
+    id: null,
+    name: 'Lights-out',
+    verdict: 'shows',
+    rule: null,
+    priority: null,
+    until: dark?.[1] ?? null,
+  };
+  const reasons = [
+    ...rows.filter((row) => row.verdict === 'shows'),
+    ...(dark && !winner ? [night] : []),
+    ...rows.filter((row) => row.verdict !== 'shows'),
+  ];
   return { reasons, sentence: sentenceOf(reasons, clock) };
 }
 

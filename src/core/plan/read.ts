@@ -16,7 +16,10 @@ export function pointer(path: readonly PropertyKey[]): string {
 export function problemsOf(error: z.ZodError): Problem[] {
   return error.issues.flatMap((issue): Problem[] => {
     if (issue.code === 'unrecognized_keys')
-      return issue.keys.map((key) => ({ path: pointer([...issue.path, key]), message: `"${key}" is unknown here: remove it.` }));
+      return issue.keys.map((key) => ({
+        path: pointer([...issue.path, key]),
+        message: `"${key}" is unknown here: remove it.`,
+      }));
     if (issue.code === 'invalid_type') {
       const message =
         issue.input === undefined && issue.message.endsWith('received undefined')
@@ -43,7 +46,8 @@ export function readPlan(document: unknown): { plan: Plan } | { errors: Problem[
 
 type Loose = Record<string, unknown>;
 
-const isObject = (value: unknown): value is Loose => typeof value === 'object' && value !== null && !Array.isArray(value);
+const isObject = (value: unknown): value is Loose =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
 const listOf = (value: unknown): unknown[] => (Array.isArray(value) ? value : []);
 
 /**
@@ -113,7 +117,9 @@ function selfContaining(document: Loose): PropertyKey[][] {
     if (isObject(playlist) && typeof playlist.id === 'string')
       nested.set(
         playlist.id,
-        listOf(playlist.items).flatMap((item) => (isObject(item) && typeof item.playlist === 'string' ? [item.playlist] : [])),
+        listOf(playlist.items).flatMap((item) =>
+          isObject(item) && typeof item.playlist === 'string' ? [item.playlist] : [],
+        ),
       );
   const reaches = (from: string, target: string): boolean => {
     const seen = new Set<string>();

@@ -20,12 +20,17 @@ export const nameSchema = z.string().trim().min(1, 'Write a name.').max(120, 'A 
 export const tagSchema = z
   .string()
   .max(80, 'A tag has at most 80 characters.')
-  .refine(isTag, 'A tag is made of letters, digits, "-" and "_" (one ":" may stand between two parts), and is none of the words and, or, not, all.')
+  .refine(
+    isTag,
+    'A tag is made of letters, digits, "-" and "_" (one ":" may stand between two parts), and is none of the words and, or, not, all.',
+  )
   .transform((tag) => tag.toLowerCase());
 
 export const tagsSchema = z.array(tagSchema).transform((tags) => [...new Set(tags)]);
 
-export const dateSchema = z.string().refine((text) => parseDate(text) !== null, 'Write a date that exists as YYYY-MM-DD.');
+export const dateSchema = z
+  .string()
+  .refine((text) => parseDate(text) !== null, 'Write a date that exists as YYYY-MM-DD.');
 
 const instantSchema = z
   .string()
@@ -36,13 +41,12 @@ export const durationSchema = z
   .min(100, 'A duration is at least 100 milliseconds.')
   .max(86_400_000, 'A duration is at most 24 hours.');
 
-export const zoneSchema = z
-  .string()
-  .refine(isZone, 'This time zone is unknown: use an IANA name such as Europe/Oslo.');
+export const zoneSchema = z.string().refine(isZone, 'This time zone is unknown: use an IANA name such as Europe/Oslo.');
 
 export const selectorSchema = z.string().superRefine((text, context) => {
   const result = parseSelector(text);
-  if ('error' in result) context.addIssue({ code: 'custom', message: `${result.error} (at character ${result.at + 1})` });
+  if ('error' in result)
+    context.addIssue({ code: 'custom', message: `${result.error} (at character ${result.at + 1})` });
 });
 
 const ruleSchema = z.string().superRefine((text, context) => {
@@ -60,7 +64,9 @@ export const windowSchema = z.tuple([
 
 export const whenSchema = z
   .strictObject({
-    clock: z.union([z.literal('site'), zoneSchema], 'The clock is "site" or an IANA zone such as Europe/Oslo.').optional(),
+    clock: z
+      .union([z.literal('site'), zoneSchema], 'The clock is "site" or an IANA zone such as Europe/Oslo.')
+      .optional(),
     from: dateSchema.optional(),
     to: dateSchema.optional(),
     repeat: ruleSchema.optional(),
@@ -92,7 +98,11 @@ export const contentSchema = z
     if ((content.media === undefined) === (content.playlist === undefined))
       context.addIssue({ code: 'custom', message: 'Name one content: either "media" or "playlist".' });
     if (content.playlist !== undefined && content.durationMs !== undefined)
-      context.addIssue({ code: 'custom', path: ['durationMs'], message: 'A playlist has the durations of its items: remove this one.' });
+      context.addIssue({
+        code: 'custom',
+        path: ['durationMs'],
+        message: 'A playlist has the durations of its items: remove this one.',
+      });
   })
   .transform((content) => content as Content);
 
@@ -122,7 +132,10 @@ export const calendarSchema = z.strictObject({
   name: nameSchema,
   dates: z.array(
     z.union(
-      [dateSchema, z.tuple([dateSchema, dateSchema]).refine(([a, b]) => a <= b, 'The first date comes before the last.')],
+      [
+        dateSchema,
+        z.tuple([dateSchema, dateSchema]).refine(([a, b]) => a <= b, 'The first date comes before the last.'),
+      ],
       'A calendar lists dates (YYYY-MM-DD) and pairs [first, last] in order.',
     ),
   ),
@@ -140,7 +153,10 @@ export const siteSchema = z.strictObject({
   backdrop: contentSchema.optional(),
 });
 
-const pixels = z.int('A size is a whole number of pixels.').min(1, 'A size is at least 1 pixel.').max(32_768, 'A size is at most 32 768 pixels.');
+const pixels = z
+  .int('A size is a whole number of pixels.')
+  .min(1, 'A size is at least 1 pixel.')
+  .max(32_768, 'A size is at most 32 768 pixels.');
 
 export const screenSchema = z.strictObject({
   id: idSchema,
@@ -164,8 +180,14 @@ export const mediaSchema = z.strictObject({
   tags: tagsSchema.optional(),
   added: instantSchema,
   when: whenSchema.optional(),
-  sha256: z.string().regex(/^[0-9a-f]{64}$/, 'A SHA-256 has 64 digits 0-9 and a-f.').optional(),
-  type: z.string().regex(/^[a-z]+\/[a-z0-9.+-]+$/, 'A type is a media type such as image/png.').optional(),
+  sha256: z
+    .string()
+    .regex(/^[0-9a-f]{64}$/, 'A SHA-256 has 64 digits 0-9 and a-f.')
+    .optional(),
+  type: z
+    .string()
+    .regex(/^[a-z]+\/[a-z0-9.+-]+$/, 'A type is a media type such as image/png.')
+    .optional(),
 });
 
 export const itemSchema = z
@@ -186,9 +208,17 @@ export const itemSchema = z
     if (item.collect === undefined)
       for (const field of ['order', 'limit'] as const)
         if (item[field] !== undefined)
-          context.addIssue({ code: 'custom', path: [field], message: `"${field}" belongs to a collecting rule: remove it.` });
+          context.addIssue({
+            code: 'custom',
+            path: [field],
+            message: `"${field}" belongs to a collecting rule: remove it.`,
+          });
     if (item.playlist !== undefined && item.durationMs !== undefined)
-      context.addIssue({ code: 'custom', path: ['durationMs'], message: 'A playlist has the durations of its items: remove this one.' });
+      context.addIssue({
+        code: 'custom',
+        path: ['durationMs'],
+        message: 'A playlist has the durations of its items: remove this one.',
+      });
   })
   .transform((item) => item as Item);
 
@@ -200,8 +230,18 @@ interface ItemConditions {
 /** An entry of a playlist: a file, a nested playlist, or a collecting rule over media. */
 export type Item = ItemConditions &
   (
-    | { readonly media: string; readonly durationMs?: number | undefined; readonly playlist?: undefined; readonly collect?: undefined }
-    | { readonly playlist: string; readonly media?: undefined; readonly collect?: undefined; readonly durationMs?: undefined }
+    | {
+        readonly media: string;
+        readonly durationMs?: number | undefined;
+        readonly playlist?: undefined;
+        readonly collect?: undefined;
+      }
+    | {
+        readonly playlist: string;
+        readonly media?: undefined;
+        readonly collect?: undefined;
+        readonly durationMs?: undefined;
+      }
     | {
         readonly collect: string;
         readonly order?: 'name' | 'newest' | 'oldest' | undefined;
@@ -219,7 +259,11 @@ export const bookingSchema = z.strictObject({
   name: nameSchema,
   content: contentSchema,
   where: selectorSchema,
-  priority: z.int('A priority is a whole number from 1 to 5.').min(1, 'A priority is 1 to 5.').max(5, 'A priority is 1 to 5.').default(3),
+  priority: z
+    .int('A priority is a whole number from 1 to 5.')
+    .min(1, 'A priority is 1 to 5.')
+    .max(5, 'A priority is 1 to 5.')
+    .default(3),
   takeover: z.boolean().optional(),
   wake: z.boolean().optional(),
   onHold: z.boolean().optional(),

@@ -1,1 +1,10 @@
-export { isTag, matches, mediaTerms, parseSelector, screenTerms, selectorOf, type Selector, type SelectorError } from './selector';
+export {
+  isTag,
+  matches,
+  mediaTerms,
+  parseSelector,
+  screenTerms,
+  selectorOf,
+  type Selector,
+  type SelectorError,
+} from './selector';

@@ -31,7 +31,10 @@ export function parseSelector(text: string): Selector | SelectorError {
     const match = TOKEN.exec(text);
     if (!match) {
       const begin = at + (/^\s*/.exec(text.slice(at))?.[0].length ?? 0);
-      return { error: `"${text[begin] ?? ''}" can't stand in a selector: use tags, and, or, not, all, brackets.`, at: begin };
+      return {
+        error: `"${text[begin] ?? ''}" can't stand in a selector: use tags, and, or, not, all, brackets.`,
+        at: begin,
+      };
     }
     const token = (match[1] ?? match[2] ?? '').toLowerCase();
     tokens.push({ text: token, at: TOKEN.lastIndex - token.length });
@@ -55,7 +58,12 @@ export function parseSelector(text: string): Selector | SelectorError {
   const both = (): Selector | SelectorError => chain('and', single);
   const single = (): Selector | SelectorError => {
     const token = peek();
-    if (token === undefined) return fail(tokens.length === 0 ? 'A selector is missing: write all for everything.' : 'The selector stops too early: a tag must follow.');
+    if (token === undefined)
+      return fail(
+        tokens.length === 0
+          ? 'A selector is missing: write all for everything.'
+          : 'The selector stops too early: a tag must follow.',
+      );
     if (token === 'not') {
       next++;
       const of = single();
@@ -70,7 +78,8 @@ export function parseSelector(text: string): Selector | SelectorError {
       return inner;
     }
     if (token === ')' || token === 'and' || token === 'or') return fail(`A tag is missing before "${token}".`);
-    if (token.startsWith('is:') && !SHAPES.includes(token)) return fail(`"${token}" is unknown: use ${SHAPES.join(', ')}.`);
+    if (token.startsWith('is:') && !SHAPES.includes(token))
+      return fail(`"${token}" is unknown: use ${SHAPES.join(', ')}.`);
     next++;
     return token === 'all' ? { kind: 'all' } : { kind: 'term', term: token };
   };
@@ -128,7 +137,12 @@ export function screenTerms(
 }
 
 /** The terms that a media file answers to: its tags, its kind, its shape. */
-export function mediaTerms(media: { kind: string; width: number; height: number; tags?: readonly string[] | undefined }): Set<string> {
+export function mediaTerms(media: {
+  kind: string;
+  width: number;
+  height: number;
+  tags?: readonly string[] | undefined;
+}): Set<string> {
   return new Set([
     ...(media.tags ?? []).map((tag) => tag.toLowerCase()),
     `kind:${media.kind}`,

@@ -23,7 +23,7 @@ export function intersect(a: Intervals, b: Intervals): Intervals {
   if (a === ALWAYS) return b;
   if (b === ALWAYS) return a;
   const both: Interval[] = [];
-  for (let i = 0, j = 0; i < a.length && j < b.length; ) {
+  for (let i = 0, j = 0; i < a.length && j < b.length;) {
     const [left, right] = [a[i] as Interval, b[j] as Interval];
     const [from, to] = [Math.max(left[0], right[0]), Math.min(left[1], right[1])];
     if (from < to) both.push([from, to]);

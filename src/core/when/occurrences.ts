@@ -70,8 +70,7 @@ export function datesOf(when: When, place: Place, first: LocalDate, last: LocalD
   const not = when.not?.map(place.calendar);
   if (except.size === 0 && !only && !not) return dates;
   return dates.filter(
-    (date) =>
-      !except.has(date) && (!only || only.some((set) => set.has(date))) && !not?.some((set) => set.has(date)),
+    (date) => !except.has(date) && (!only || only.some((set) => set.has(date))) && !not?.some((set) => set.has(date)),
   );
 }
 

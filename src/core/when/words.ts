@@ -9,7 +9,9 @@ const MONTH_WORDS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Se
 export function describeWhen(when: When): string {
   const days = when.repeat === undefined ? null : ruleWords(when.repeat);
   const windows = when.windows?.map(([start, end]) => `${start}–${end}`).join(', ');
-  const main = [days ?? (windows ? 'daily' : null), windows].filter((part) => part !== null && part !== undefined).join(' ');
+  const main = [days ?? (windows ? 'daily' : null), windows]
+    .filter((part) => part !== null && part !== undefined)
+    .join(' ');
   const parts = [
     main,
     rangeWords(when.from, when.to),
@@ -29,7 +31,8 @@ function dateWords(text: string): string {
 
 function rangeWords(from: string | undefined, to: string | undefined): string {
   if (from !== undefined && from === to) return dateWords(from);
-  if (from !== undefined) return to === undefined ? `from ${dateWords(from)}` : `${dateWords(from)} to ${dateWords(to)}`;
+  if (from !== undefined)
+    return to === undefined ? `from ${dateWords(from)}` : `${dateWords(from)} to ${dateWords(to)}`;
   return to === undefined ? '' : `until ${dateWords(to)}`;
 }
 
@@ -39,17 +42,29 @@ function ruleWords(text: string): string {
   const weekdays = weeklyDays(rule);
   if (weekdays === null) return text.toLowerCase().replaceAll(';', ' ');
   const key = weekdays.join();
-  const named = key === '0,1,2,3,4' ? 'weekdays' : key === '5,6' ? 'weekends' : weekdays.map((day) => DAY_WORDS[day]).join(' ');
+  const named =
+    key === '0,1,2,3,4' ? 'weekdays' : key === '5,6' ? 'weekends' : weekdays.map((day) => DAY_WORDS[day]).join(' ');
   return rule.interval === 1 ? named : `every ${rule.interval} weeks ${named}`;
 }
 
 /** The weekdays (0 Monday) of a plain weekly rule, ascending; null where it is more than that. */
 export function weeklyDays(rule: Rule): number[] | null {
-  if (rule.freq !== 'WEEKLY' || !rule.byDay || rule.byMonth || rule.bySetPos || rule.count !== undefined || rule.until !== undefined) return null;
+  if (
+    rule.freq !== 'WEEKLY' ||
+    !rule.byDay ||
+    rule.byMonth ||
+    rule.bySetPos ||
+    rule.count !== undefined ||
+    rule.until !== undefined
+  )
+    return null;
   return rule.byDay.map((day) => day.weekday).sort((a, b) => a - b);
 }
 
 /** The RRULE of chosen weekdays (0 Monday). */
 export function weeklyRule(days: readonly number[]): string {
-  return `FREQ=WEEKLY;BYDAY=${[...days].sort((a, b) => a - b).map((day) => WEEKDAYS[day]).join()}`;
+  return `FREQ=WEEKLY;BYDAY=${[...days]
+    .sort((a, b) => a - b)
+    .map((day) => WEEKDAYS[day])
+    .join()}`;
 }

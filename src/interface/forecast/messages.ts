@@ -19,4 +19,5 @@ export type ToWorker =
   | { readonly key: string; readonly plan: Plan }
   | { readonly key: string; readonly id: number; readonly question: Question };
 
-export type FromWorker = { readonly id: number; readonly value: unknown } | { readonly id: number; readonly error: string };
+export type FromWorker =
+  { readonly id: number; readonly value: unknown } | { readonly id: number; readonly error: string };

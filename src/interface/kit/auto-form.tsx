@@ -19,7 +19,13 @@ interface AutoFormProps<Values extends FieldValues, Output> {
 const firstKey = ({ path }: Problem) => path.split('/')[1] ?? '';
 
 /** A form that needs no button to save: only what is new is added by one. What is refused is told at its field. */
-export function AutoForm<Values extends FieldValues, Output>({ form, create, save, fieldOf = firstKey, children }: AutoFormProps<Values, Output>) {
+export function AutoForm<Values extends FieldValues, Output>({
+  form,
+  create,
+  save,
+  fieldOf = firstKey,
+  children,
+}: AutoFormProps<Values, Output>) {
   const { handleSubmit, formState, reset, getValues, setError } = form;
   const { isDirty, isSubmitting } = formState;
   const busy = useRef(false);
@@ -34,6 +40,7 @@ export function AutoForm<Values extends FieldValues, Output>({ form, create, sav
     })().finally(() => (busy.current = false));
   };
   return (
+    // eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions -- leaving any field saves: nothing is to be pressed
     <form
       noValidate
       onSubmit={submit}

@@ -8,6 +8,17 @@ const LOOKS = {
   grave: 'border border-brick px-3 py-1.5 text-brick hover:bg-brick hover:text-paper',
 };
 
-export function Button({ look = 'plain', className = '', type = 'button', ...rest }: ButtonHTMLAttributes<HTMLButtonElement> & { look?: keyof typeof LOOKS }) {
-  return <button type={type} className={`${LOOKS[look]} disabled:cursor-not-allowed disabled:opacity-50 ${className}`} {...rest} />;
+export function Button({
+  look = 'plain',
+  className = '',
+  type = 'button',
+  ...rest
+}: ButtonHTMLAttributes<HTMLButtonElement> & { look?: keyof typeof LOOKS }) {
+  return (
+    <button
+      type={type}
+      className={`${LOOKS[look]} disabled:cursor-not-allowed disabled:opacity-50 ${className}`}
+      {...rest}
+    />
+  );
 }

@@ -18,8 +18,14 @@ export function contentOf(value: string, durationMs?: number): Content | undefin
 }
 
 /** Chooses one playlist or one file; a plain file needs no playlist around it. */
-export function ContentSelect({ plan, none, ref, ...rest }: SelectHTMLAttributes<HTMLSelectElement> & { plan: Plan; none: string; ref?: Ref<HTMLSelectElement> }) {
-  const byName = <T extends { name: string }>(list: readonly T[]) => [...list].sort((a, b) => a.name.localeCompare(b.name));
+export function ContentSelect({
+  plan,
+  none,
+  ref,
+  ...rest
+}: SelectHTMLAttributes<HTMLSelectElement> & { plan: Plan; none: string; ref?: Ref<HTMLSelectElement> }) {
+  const byName = <T extends { name: string }>(list: readonly T[]) =>
+    [...list].sort((a, b) => a.name.localeCompare(b.name));
   return (
     <Select ref={ref} {...rest}>
       <option value="">{none}</option>

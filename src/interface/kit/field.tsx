@@ -1,12 +1,30 @@
 'use client';
 
-import { Description, Field as Group, Input as HeadlessInput, Label, Select as HeadlessSelect } from '@headlessui/react';
+import {
+  Description,
+  Field as Group,
+  Input as HeadlessInput,
+  Label,
+  Select as HeadlessSelect,
+} from '@headlessui/react';
 import type { InputHTMLAttributes, ReactNode, Ref, SelectHTMLAttributes } from 'react';
 
 const BOX = 'w-full border border-rule bg-sheet px-2.5 py-1.5 text-ink aria-invalid:border-brick';
 
 /** A labelled control, its hint, and what is wrong with it. */
-export function Field({ label, hint, error, children, className = '' }: { label: string; hint?: ReactNode; error?: string | undefined; children: ReactNode; className?: string }) {
+export function Field({
+  label,
+  hint,
+  error,
+  children,
+  className = '',
+}: {
+  label: string;
+  hint?: ReactNode;
+  error?: string | undefined;
+  children: ReactNode;
+  className?: string;
+}) {
   return (
     <Group className={`flex flex-col gap-1 ${className}`}>
       <Label className="text-sm font-semibold">{label}</Label>
@@ -22,10 +40,19 @@ export function Field({ label, hint, error, children, className = '' }: { label:
   );
 }
 
-export function Input({ className = '', invalid, ref, ...rest }: InputHTMLAttributes<HTMLInputElement> & { invalid?: boolean; ref?: Ref<HTMLInputElement> }) {
+export function Input({
+  className = '',
+  invalid,
+  ref,
+  ...rest
+}: InputHTMLAttributes<HTMLInputElement> & { invalid?: boolean; ref?: Ref<HTMLInputElement> }) {
   return <HeadlessInput ref={ref} className={`${BOX} ${className}`} aria-invalid={invalid || undefined} {...rest} />;
 }
 
-export function Select({ className = '', ref, ...rest }: SelectHTMLAttributes<HTMLSelectElement> & { ref?: Ref<HTMLSelectElement> }) {
+export function Select({
+  className = '',
+  ref,
+  ...rest
+}: SelectHTMLAttributes<HTMLSelectElement> & { ref?: Ref<HTMLSelectElement> }) {
   return <HeadlessSelect ref={ref} className={`${BOX} ${className}`} {...rest} />;
 }

@@ -2,28 +2,29 @@ import type { Instant } from '@/core';
 
 const cache = new Map<string, Intl.DateTimeFormat>();
 
-function format(zone: string | undefined, options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
-  const key = `${zone ?? ''}${JSON.stringify(options)}`;
+function format(zone: string, options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
+  const key = `${zone}${JSON.stringify(options)}`;
   let made = cache.get(key);
-  if (!made) cache.set(key, (made = new Intl.DateTimeFormat('en-GB', { timeZone: zone, hourCycle: 'h23', ...options })));
+  if (!made)
+    cache.set(key, (made = new Intl.DateTimeFormat('en-GB', { timeZone: zone, hourCycle: 'h23', ...options })));
   return made;
 }
 
 /** HH:MM on a zone's clock, with seconds where there are any or where asked for. */
-export function clockTime(at: Instant, zone?: string, seconds = at % 60_000 !== 0): string {
+export function clockTime(at: Instant, zone: string, seconds = at % 60_000 !== 0): string {
   return format(zone, { hour: '2-digit', minute: '2-digit', ...(seconds ? { second: '2-digit' } : {}) }).format(at);
 }
 
-export function dayName(at: Instant, zone?: string): string {
+export function dayName(at: Instant, zone: string): string {
   return format(zone, { weekday: 'short', day: 'numeric', month: 'short' }).format(at);
 }
 
-export function dateTime(at: Instant, zone?: string): string {
+export function dateTime(at: Instant, zone: string): string {
   return `${dayName(at, zone)}, ${clockTime(at, zone, false)}`;
 }
 
 /** The clock, and the day where it is another than that of `near`. */
-export function timeNear(at: Instant, near: Instant, zone?: string): string {
+export function timeNear(at: Instant, near: Instant, zone: string): string {
   const day = dayName(at, zone);
   return day === dayName(near, zone) ? clockTime(at, zone) : `${day} ${clockTime(at, zone)}`;
 }

@@ -14,10 +14,24 @@ export function selectScreens(plan: Plan, text: string): { screens: Screen[] } |
 }
 
 /** Where: a selector, with the screens that it selects counted and listed as one types. Known tags are suggested. */
-export function SelectorField({ plan, value, error, ref, ...rest }: InputHTMLAttributes<HTMLInputElement> & { plan: Plan; value: string; error?: string | undefined; ref?: Ref<HTMLInputElement> }) {
+export function SelectorField({
+  plan,
+  value,
+  error,
+  ref,
+  ...rest
+}: InputHTMLAttributes<HTMLInputElement> & {
+  plan: Plan;
+  value: string;
+  error?: string | undefined;
+  ref?: Ref<HTMLInputElement>;
+}) {
   const [list, showList] = useState(false);
   const found = useMemo(() => selectScreens(plan, value), [plan, value]);
-  const tags = useMemo(() => [...new Set([...plan.sites, ...plan.screens].flatMap((one) => one.tags ?? []))].sort(), [plan]);
+  const tags = useMemo(
+    () => [...new Set([...plan.sites, ...plan.screens].flatMap((one) => one.tags ?? []))].sort(),
+    [plan],
+  );
   const sites = useMemo(() => new Map(plan.sites.map((site) => [site.id, site.name])), [plan]);
   const problem = error ?? ('error' in found && value.trim() !== '' ? found.error : undefined);
   return (
@@ -30,7 +44,11 @@ export function SelectorField({ plan, value, error, ref, ...rest }: InputHTMLAtt
             <>
               {counted(found.screens.length, 'screen')}{' '}
               {found.screens.length > 0 && (
-                <button type="button" onClick={() => showList(!list)} className="text-tide underline underline-offset-2">
+                <button
+                  type="button"
+                  onClick={() => showList(!list)}
+                  className="text-tide underline underline-offset-2"
+                >
                   {list ? 'hide' : 'show'}
                 </button>
               )}
@@ -38,7 +56,12 @@ export function SelectorField({ plan, value, error, ref, ...rest }: InputHTMLAtt
           )
         }
       >
-        <Input ref={ref} invalid={problem !== undefined} placeholder="quay and (hall or gangway) and not staff" {...rest} />
+        <Input
+          ref={ref}
+          invalid={problem !== undefined}
+          placeholder="quay and (hall or gangway) and not staff"
+          {...rest}
+        />
       </Field>
       <p className="mt-1 text-sm text-faint">Tags here: {tags.join(', ') || 'none yet'}</p>
       {list && 'screens' in found && (

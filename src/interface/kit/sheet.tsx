@@ -5,7 +5,17 @@ import { X } from 'lucide-react';
 import type { ReactNode } from 'react';
 
 /** A sheet that slides over the right of the place: for one thing's details. Escape and a click beside it close it. */
-export function Sheet({ title, open, onClose, children }: { title: string; open: boolean; onClose: () => void; children: ReactNode }) {
+export function Sheet({
+  title,
+  open,
+  onClose,
+  children,
+}: {
+  title: string;
+  open: boolean;
+  onClose: () => void;
+  children: ReactNode;
+}) {
   return (
     <Dialog open={open} onClose={onClose} className="relative z-40">
       <DialogBackdrop className="fixed inset-0 bg-black/35" />

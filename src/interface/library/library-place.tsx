@@ -26,13 +26,17 @@ export function LibraryPlace() {
   const picker = useRef<HTMLInputElement>(null);
   const count = useRef(0);
 
-  const found = useMemo(() => draft.media.filter((media) => finds(media, search)).sort((a, b) => (a.added < b.added ? 1 : -1)), [draft.media, search]);
+  const found = useMemo(
+    () => draft.media.filter((media) => finds(media, search)).sort((a, b) => (a.added < b.added ? 1 : -1)),
+    [draft.media, search],
+  );
   const chosen = draft.media.find((media) => media.id === open);
 
   const send = async (files: Iterable<File>) => {
     for (const file of files) {
       const key = ++count.current;
-      const update = (values: Partial<Sending>) => setSending((list) => list.map((one) => (one.key === key ? { ...one, ...values } : one)));
+      const update = (values: Partial<Sending>) =>
+        setSending((list) => list.map((one) => (one.key === key ? { ...one, ...values } : one)));
       setSending((list) => [...list, { key, name: file.name, share: 0, refused: null }]);
       const { refused, known } = await sendFile(file, (share) => update({ share }));
       if (refused) update({ refused });
@@ -55,6 +59,7 @@ export function LibraryPlace() {
   }, [sending]);
 
   return (
+    // eslint-disable-next-line jsx-a11y/no-static-element-interactions -- dropping is the short way of the button in it
     <div
       className={`min-h-full px-6 pb-8 ${over ? 'bg-well outline-2 -outline-offset-8 outline-dusk outline-dashed' : ''}`}
       onDragOver={(event) => {
@@ -68,7 +73,13 @@ export function LibraryPlace() {
       <div className="sticky top-0 z-10 flex items-center gap-5 bg-paper py-3">
         <h1 className="sr-only">Library</h1>
         <div className="w-72">
-          <Input data-search aria-label="Find media" placeholder="Find by name, tag or kind" value={search} onChange={(event) => setSearch(event.target.value)} />
+          <Input
+            data-search
+            aria-label="Find media"
+            placeholder="Find by name, tag or kind"
+            value={search}
+            onChange={(event) => setSearch(event.target.value)}
+          />
         </div>
         <p className="text-faint">{counted(found.length, 'file')}</p>
         <p className="ml-auto text-sm text-faint">Drop files anywhere here, or</p>
@@ -89,21 +100,30 @@ export function LibraryPlace() {
       </div>
       <UploadTray sending={sending} onDismiss={(key) => setSending((list) => list.filter((one) => one.key !== key))} />
       {draft.media.length === 0 ? (
-        <Empty title="Nothing in the library yet">Drop pictures and films here. They are measured, turned upright and kept once.</Empty>
+        <Empty title="Nothing in the library yet">
+          Drop pictures and films here. They are measured, turned upright and kept once.
+        </Empty>
       ) : found.length === 0 ? (
         <p className="py-10 text-faint">No file has this in its name, tags or kind.</p>
       ) : (
         <ul className="grid grid-cols-[repeat(auto-fill,minmax(168px,1fr))] gap-x-5 gap-y-6">
           {found.map((media) => (
             <li key={media.id}>
-              <button type="button" data-media={media.id} onClick={() => setOpen(media.id)} className="block w-full text-left">
+              <button
+                type="button"
+                data-media={media.id}
+                onClick={() => setOpen(media.id)}
+                className="block w-full text-left"
+              >
                 <span className="flex h-28 items-end">
                   <Thumb src={thumbnail(media.id)} alt="" className="max-h-28 max-w-full" />
                 </span>
                 <span className="mt-1.5 block truncate font-semibold">{media.name}</span>
                 <span className="block font-code text-[11px] text-faint">
                   {media.width}×{media.height}
-                  {media.kind === 'video' && media.durationMs !== undefined && ` · ${duration(media.durationMs)}`} · {megabytes(media.bytes)}
+                  {media.kind === 'video' &&
+                    media.durationMs !== undefined &&
+                    ` · ${duration(media.durationMs)}`} · {megabytes(media.bytes)}
                 </span>
                 <span className="block truncate text-sm text-tide">{media.tags?.join(', ')}</span>
               </button>

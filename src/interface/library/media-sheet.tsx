@@ -21,7 +21,13 @@ const empty = z.literal('').transform(() => undefined);
 const mediaFormSchema = z.object({
   name: nameSchema,
   tags: tagsTextSchema,
-  seconds: z.union([empty, z.coerce.number('Write a number of seconds.').transform((s) => Math.round(s * 1000)).pipe(durationSchema)]),
+  seconds: z.union([
+    empty,
+    z.coerce
+      .number('Write a number of seconds.')
+      .transform((s) => Math.round(s * 1000))
+      .pipe(durationSchema),
+  ]),
   from: z.union([empty, dateSchema]),
   to: z.union([empty, dateSchema]),
 });
@@ -70,9 +76,13 @@ export function MediaSheet({ media, onGone }: { media: Media; onGone: () => void
   return (
     <div className="space-y-6">
       {media.kind === 'video' ? (
-        // Signs make no sound here, and our films carry no speech: captions would be empty.
-        // eslint-disable-next-line jsx-a11y/media-has-caption
-        <video src={`/api/files/${media.sha256}`} poster={thumbnail(media.id)} controls muted className="max-h-64 w-full bg-black" />
+        <video
+          src={`/api/files/${media.sha256}`}
+          poster={thumbnail(media.id)}
+          controls
+          muted
+          className="max-h-64 w-full bg-black"
+        />
       ) : (
         <Thumb src={thumbnail(media.id)} alt={media.name} className="max-h-64 w-full" />
       )}
@@ -84,11 +94,19 @@ export function MediaSheet({ media, onGone }: { media: Media; onGone: () => void
         <Field label="Name" error={errors.name?.message}>
           <Input invalid={!!errors.name} {...register('name')} />
         </Field>
-        <Field label="Tags" hint="Separated by commas; collecting rules find files by them" error={errors.tags?.message}>
+        <Field
+          label="Tags"
+          hint="Separated by commas; collecting rules find files by them"
+          error={errors.tags?.message}
+        >
           <Input invalid={!!errors.tags} {...register('tags')} />
         </Field>
         {media.kind === 'image' && (
-          <Field label="Seconds on screen" hint={`Where an item says nothing else; empty: ${(draft.network.defaultDurationMs ?? 10_000) / 1000} s`} error={errors.seconds?.message}>
+          <Field
+            label="Seconds on screen"
+            hint={`Where an item says nothing else; empty: ${(draft.network.defaultDurationMs ?? 10_000) / 1000} s`}
+            error={errors.seconds?.message}
+          >
             <Input inputMode="decimal" invalid={!!errors.seconds} {...register('seconds')} className="max-w-32" />
           </Field>
         )}
@@ -133,7 +151,10 @@ export function MediaSheet({ media, onGone }: { media: Media; onGone: () => void
       <Button
         look="grave"
         onClick={() =>
-          void edit([{ kind: 'media', id: media.id, document: null }], `"${media.name}" was removed. Ctrl Z brings it back.`).then((result) => result.ok && onGone())
+          void edit(
+            [{ kind: 'media', id: media.id, document: null }],
+            `"${media.name}" was removed. Ctrl Z brings it back.`,
+          ).then((result) => result.ok && onGone())
         }
       >
         Remove from the library

@@ -4,7 +4,8 @@ export function sendFile(file: File, progress: (share: number) => void): Promise
     const request = new XMLHttpRequest();
     request.open('POST', `/api/uploads?name=${encodeURIComponent(file.name)}`);
     request.upload.onprogress = ({ loaded, total }) => progress(total > 0 ? loaded / total : 0);
-    request.onerror = () => resolve({ refused: 'The line broke while sending: check the network, then drop the file again.' });
+    request.onerror = () =>
+      resolve({ refused: 'The line broke while sending: check the network, then drop the file again.' });
     request.onload = () => {
       const body = JSON.parse(request.responseText || '{}') as { title?: string; known?: string };
       if (request.status >= 400) resolve({ refused: body.title ?? `The server answered ${request.status}.` });

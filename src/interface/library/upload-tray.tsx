@@ -20,7 +20,14 @@ export function UploadTray({ sending, onDismiss }: { sending: readonly Sending[]
   return (
     <ul aria-label="Files on their way in" className="mb-5 border border-rule bg-sheet" data-testid="uploads">
       {sending.map(({ key, name, share, refused }) => (
-        <Row key={`sending-${key}`} name={name} percent={share * 100} words={`sending, ${Math.round(share * 100)} %`} error={refused} onDismiss={() => onDismiss(key)} />
+        <Row
+          key={`sending-${key}`}
+          name={name}
+          percent={share * 100}
+          words={`sending, ${Math.round(share * 100)} %`}
+          error={refused}
+          onDismiss={() => onDismiss(key)}
+        />
       ))}
       {uploads.map(({ id, name, state, progress, error }) => (
         <Row
@@ -36,7 +43,19 @@ export function UploadTray({ sending, onDismiss }: { sending: readonly Sending[]
   );
 }
 
-function Row({ name, percent, words, error, onDismiss }: { name: string; percent: number; words: string; error: string | null; onDismiss: () => void }) {
+function Row({
+  name,
+  percent,
+  words,
+  error,
+  onDismiss,
+}: {
+  name: string;
+  percent: number;
+  words: string;
+  error: string | null;
+  onDismiss: () => void;
+}) {
   return (
     <li className="flex items-center gap-4 border-b border-rule px-4 py-2 last:border-b-0">
       <span className="w-56 truncate font-semibold">{name}</span>

@@ -37,12 +37,22 @@ export function NowPlace() {
     return plan.screens.filter((screen) => matches(selector, screenTerms(screen, index.sites.get(screen.site)?.tags)));
   }, [plan, where, index]);
   const status = useMemo(() => new Map(statuses.map((one) => [one.id, one])), [statuses]);
-  const counts = STATES.map((state) => ({ state, n: shown.filter((one) => (status.get(one.id)?.state ?? 'unpaired') === state).length })).filter(({ n }) => n > 0);
+  const counts = STATES.map((state) => ({
+    state,
+    n: shown.filter((one) => (status.get(one.id)?.state ?? 'unpaired') === state).length,
+  })).filter(({ n }) => n > 0);
   const chosen = selected.size === 1 ? index.screens.get([...selected][0] ?? '') : undefined;
 
   if (plan.screens.length === 0)
     return (
-      <Empty title="No screens yet" action={<Link href="/screens" className="cut-small bg-dusk px-4 py-2 font-semibold text-on-dusk">Add a site and a screen</Link>}>
+      <Empty
+        title="No screens yet"
+        action={
+          <Link href="/screens" className="cut-small bg-dusk px-4 py-2 font-semibold text-on-dusk">
+            Add a site and a screen
+          </Link>
+        }
+      >
         Here the network will stand as streets, a row for each site, with what every screen shows.
       </Empty>
     );
@@ -111,7 +121,14 @@ export function NowPlace() {
         })}
         {shown.length === 0 && <p className="py-10 text-faint">No screen matches this selector.</p>}
       </div>
-      {chosen && <ScreenAside screen={chosen} glance={glances.get(chosen.id)} status={status.get(chosen.id)} onClose={() => select(new Set())} />}
+      {chosen && (
+        <ScreenAside
+          screen={chosen}
+          glance={glances.get(chosen.id)}
+          status={status.get(chosen.id)}
+          onClose={() => select(new Set())}
+        />
+      )}
     </div>
   );
 }

@@ -14,7 +14,17 @@ import type { ScreenStatus } from '@/services/screens';
 import { sourceName } from './street';
 
 /** One chosen screen: its picture, why it shows this, and its next day. */
-export function ScreenAside({ screen, glance, status, onClose }: { screen: Screen; glance: Glance | undefined; status: ScreenStatus | undefined; onClose: () => void }) {
+export function ScreenAside({
+  screen,
+  glance,
+  status,
+  onClose,
+}: {
+  screen: Screen;
+  glance: Glance | undefined;
+  status: ScreenStatus | undefined;
+  onClose: () => void;
+}) {
   const { seen } = useNetwork();
   const { moment } = useMoment();
   const index = useIndex(seen.plan);
@@ -22,7 +32,11 @@ export function ScreenAside({ screen, glance, status, onClose }: { screen: Scree
   const whyRef = useRef<HTMLParagraphElement>(null);
   const zone = index.sites.get(screen.site)?.timeZone ?? 'UTC';
   const minute = Math.floor(moment / 10_000);
-  const reasons = useAnswer<Explanation | null>(() => ask(seen, { kind: 'why', screen: screen.id, at: moment }), [seen.key, screen.id, minute, glance], null);
+  const reasons = useAnswer<Explanation | null>(
+    () => ask(seen, { kind: 'why', screen: screen.id, at: moment }),
+    [seen.key, screen.id, minute, glance],
+    null,
+  );
   const day = useAnswer<readonly Segment[]>(
     () => ask(seen, { kind: 'segments', screen: screen.id, from: moment, to: moment + DAY }),
     [seen.key, screen.id, minute],
@@ -53,11 +67,17 @@ export function ScreenAside({ screen, glance, status, onClose }: { screen: Scree
         </button>
       </header>
       <div className="mt-3 bg-[#10151d]">
-        <Thumb src={thumbnail(media?.id)} alt={media?.name ?? 'nothing on screen'} className="h-40 w-full !bg-transparent" />
+        <Thumb
+          src={thumbnail(media?.id)}
+          alt={media?.name ?? 'nothing on screen'}
+          className="h-40 w-full !bg-transparent"
+        />
       </div>
       <p className="mt-2 flex items-center gap-2">
         <Lantern state={state} /> {STATE_WORDS[state]}
-        {status?.lastSeen && state === 'dark' && <span className="text-faint">since {dateTime(Date.parse(status.lastSeen))}</span>}
+        {status?.lastSeen && state === 'dark' && (
+          <span className="text-faint">since {dateTime(Date.parse(status.lastSeen), zone)}</span>
+        )}
         {media && <span className="truncate text-faint">· {media.name}</span>}
       </p>
       {status?.troubles.map((text) => (
@@ -73,7 +93,9 @@ export function ScreenAside({ screen, glance, status, onClose }: { screen: Scree
       <ol className="mt-1 space-y-1 text-sm">
         {day.slice(0, 14).map((segment) => (
           <li key={segment.from} className="flex gap-3">
-            <span className="w-24 shrink-0 font-code text-xs leading-5 text-faint">{timeNear(Math.max(segment.from, moment), moment, zone).slice(-14)}</span>
+            <span className="w-24 shrink-0 font-code text-xs leading-5 text-faint">
+              {timeNear(Math.max(segment.from, moment), moment, zone).slice(-14)}
+            </span>
             <span>{sourceName(segment, index)}</span>
           </li>
         ))}

@@ -3,6 +3,7 @@
 import type { Glance, Plan, Screen, Site } from '@/core';
 import { useMoment } from '@/interface/data/moment';
 import type { useIndex } from '@/interface/data/provider';
+import { useZone } from '@/interface/data/zone';
 import { useThumbnails } from '@/interface/data/provider';
 import { clockTime, counted, dayName, timeNear, zoneName } from '@/interface/kit/format';
 import { Lantern } from '@/interface/kit/lantern';
@@ -30,12 +31,13 @@ interface StreetProps {
 /** One site: its own clock, and its screens side by side. */
 export function Street({ site, screens, ...rest }: StreetProps) {
   const { moment, isNow } = useMoment();
-  const sameDay = dayName(moment, site.timeZone) === dayName(moment);
+  const zone = useZone();
+  const sameDay = dayName(moment, site.timeZone) === dayName(moment, zone);
   return (
     <section aria-label={site.name} className="border-t border-rule py-3">
       <header className="flex items-baseline gap-3">
         <h2 className="text-lg">{site.name}</h2>
-        <p className="font-code text-xs text-faint" suppressHydrationWarning>
+        <p className="font-code text-xs text-faint">
           {sameDay ? '' : `${dayName(moment, site.timeZone)} `}
           {clockTime(moment, site.timeZone, isNow ? false : undefined)} {zoneName(site.timeZone)}
         </p>
@@ -50,7 +52,18 @@ export function Street({ site, screens, ...rest }: StreetProps) {
   );
 }
 
-function Tile({ screen, zone, glances, status, index, height, mini, dimDark, selected, onSelect }: Omit<StreetProps, 'site' | 'screens'> & { screen: Screen; zone: string }) {
+function Tile({
+  screen,
+  zone,
+  glances,
+  status,
+  index,
+  height,
+  mini,
+  dimDark,
+  selected,
+  onSelect,
+}: Omit<StreetProps, 'site' | 'screens'> & { screen: Screen; zone: string }) {
   const thumbnail = useThumbnails();
   const { moment } = useMoment();
   const glance = glances.get(screen.id);
@@ -72,9 +85,16 @@ function Tile({ screen, zone, glances, status, index, height, mini, dimDark, sel
         onClick={() => onSelect(screen.id)}
         className="block text-left outline-offset-4 aria-pressed:outline-2 aria-pressed:outline-dusk"
       >
-        <span className="relative block bg-[#10151d]" style={{ width, height: Math.min(height, (width * screen.height) / screen.width) }}>
+        <span
+          className="relative block bg-[#10151d]"
+          style={{ width, height: Math.min(height, (width * screen.height) / screen.width) }}
+        >
           {media ? (
-            <Thumb src={thumbnail(media.id)} alt="" className={`absolute inset-0 h-full w-full !bg-transparent ${dim ? 'opacity-30 grayscale' : ''}`} />
+            <Thumb
+              src={thumbnail(media.id)}
+              alt=""
+              className={`absolute inset-0 h-full w-full !bg-transparent ${dim ? 'opacity-30 grayscale' : ''}`}
+            />
           ) : (
             <span className="absolute inset-0 flex items-center justify-center p-1 text-center text-[11px] text-[#aab0bf]">
               {glance?.source === 'lights-out' ? 'lights out' : 'nothing'}
@@ -97,7 +117,7 @@ function Tile({ screen, zone, glances, status, index, height, mini, dimDark, sel
                 {trouble}
               </span>
             ) : (
-              <span className="block truncate text-sm text-faint" suppressHydrationWarning>
+              <span className="block truncate text-sm text-faint">
                 {next ? `${timeNear(next.at, moment, zone)} ${sourceName(next, index)}` : 'stays so'}
               </span>
             )}
@@ -109,7 +129,10 @@ function Tile({ screen, zone, glances, status, index, height, mini, dimDark, sel
 }
 
 /** A source in a word or two: the booking's name, or which backdrop. */
-export function sourceName({ source, id }: { source: string; id: string | null }, index: { bookings: ReadonlyMap<string, Plan['bookings'][number]> }): string {
+export function sourceName(
+  { source, id }: { source: string; id: string | null },
+  index: { bookings: ReadonlyMap<string, Plan['bookings'][number]> },
+): string {
   if (source === 'lights-out') return 'lights out';
   if (source === 'nothing') return 'nothing';
   if (source === 'backdrop') return `${id} backdrop`;

@@ -9,7 +9,10 @@ import { Field, Input } from '@/interface/kit/field';
 import { firstPersonSchema, signInSchema, type FirstPerson, type SignIn } from '@/services/people/schemas';
 
 export function SignInForm() {
-  const { register, handleSubmit, formState } = useForm<SignIn>({ resolver: zodResolver(signInSchema), mode: 'onTouched' });
+  const { register, handleSubmit, formState } = useForm<SignIn>({
+    resolver: zodResolver(signInSchema),
+    mode: 'onTouched',
+  });
   const [refusal, setRefusal] = useState<string | null>(null);
   const { errors, isSubmitting } = formState;
   return (
@@ -42,7 +45,10 @@ export function SignInForm() {
 }
 
 export function FirstPersonForm() {
-  const { register, handleSubmit, formState } = useForm<FirstPerson>({ resolver: zodResolver(firstPersonSchema), mode: 'onTouched' });
+  const { register, handleSubmit, formState } = useForm<FirstPerson>({
+    resolver: zodResolver(firstPersonSchema),
+    mode: 'onTouched',
+  });
   const [refusal, setRefusal] = useState<string | null>(null);
   const { errors, isSubmitting } = formState;
   return (

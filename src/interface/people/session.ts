@@ -6,7 +6,9 @@ import { actorOf, isUnclaimed, type Actor } from '@/services/people';
 export const SESSION_COOKIE = 'lanternpost-session';
 
 /** The signed-in person of this request, or null. */
-export const currentActor = cache(async (): Promise<Actor | null> => actorOf((await cookies()).get(SESSION_COOKIE)?.value));
+export const currentActor = cache(async (): Promise<Actor | null> =>
+  actorOf((await cookies()).get(SESSION_COOKIE)?.value),
+);
 
 /** The signed-in person of this page; sends anybody else to where they can become one. */
 export async function requireActor(): Promise<Actor> {

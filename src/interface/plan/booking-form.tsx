@@ -17,7 +17,11 @@ const PRIORITIES = ['1', '2', '3', '4', '5'];
 /** One booking: what, where, when, and how urgently. */
 export function BookingForm({ booking, onDone }: { booking: Booking | null; onDone: () => void }) {
   const { draft, edit } = useNetwork();
-  const form = useForm({ resolver: zodResolver(bookingFormSchema), mode: 'onTouched', defaultValues: bookingValues(booking) });
+  const form = useForm({
+    resolver: zodResolver(bookingFormSchema),
+    mode: 'onTouched',
+    defaultValues: bookingValues(booking),
+  });
   const { register, formState, watch } = form;
   const { errors } = formState;
   const takeover = watch('takeover');
@@ -26,9 +30,18 @@ export function BookingForm({ booking, onDone }: { booking: Booking | null; onDo
       <AutoForm
         form={form}
         create={booking ? undefined : 'Book it'}
-        fieldOf={({ path }) => (path.startsWith('/content') ? 'content' : path.startsWith('/when/') ? (path.split('/')[2] ?? 'name') : (path.split('/')[1] ?? 'name'))}
+        fieldOf={({ path }) =>
+          path.startsWith('/content')
+            ? 'content'
+            : path.startsWith('/when/')
+              ? (path.split('/')[2] ?? 'name')
+              : (path.split('/')[1] ?? 'name')
+        }
         save={async (values) => {
-          const result = await edit([{ kind: 'booking', id: booking?.id, document: bookingDocument(values, booking, new Date()) }], booking ? undefined : `${values.name} is booked. Publish the docket when it is right.`);
+          const result = await edit(
+            [{ kind: 'booking', id: booking?.id, document: bookingDocument(values, booking, new Date()) }],
+            booking ? undefined : `${values.name} is booked. Publish the docket when it is right.`,
+          );
           if (result.ok && !booking) onDone();
           return result;
         }}
@@ -76,7 +89,10 @@ export function BookingForm({ booking, onDone }: { booking: Booking | null; onDo
           look="grave"
           className="mt-8"
           onClick={() =>
-            void edit([{ kind: 'booking', id: booking.id, document: null }], `"${booking.name}" was removed. Ctrl Z brings it back.`).then((result) => result.ok && onDone())
+            void edit(
+              [{ kind: 'booking', id: booking.id, document: null }],
+              `"${booking.name}" was removed. Ctrl Z brings it back.`,
+            ).then((result) => result.ok && onDone())
           }
         >
           Remove this booking
@@ -86,7 +102,10 @@ export function BookingForm({ booking, onDone }: { booking: Booking | null; onDo
   );
 }
 
-function Tick({ label, ...rest }: { label: string } & React.InputHTMLAttributes<HTMLInputElement> & { ref?: React.Ref<HTMLInputElement> }) {
+function Tick({
+  label,
+  ...rest
+}: { label: string } & React.InputHTMLAttributes<HTMLInputElement> & { ref?: React.Ref<HTMLInputElement> }) {
   return (
     <label className="flex items-center gap-2">
       <input type="checkbox" className="size-4 accent-dusk" {...rest} /> {label}

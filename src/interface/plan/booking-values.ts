@@ -1,5 +1,17 @@
 import { z } from 'zod';
-import { bookingSchema, dateSchema, nameSchema, parseRule, selectorSchema, weeklyDays, weeklyRule, whenSchema, windowSchema, type Booking, type When } from '@/core';
+import {
+  bookingSchema,
+  dateSchema,
+  nameSchema,
+  parseRule,
+  selectorSchema,
+  weeklyDays,
+  weeklyRule,
+  whenSchema,
+  windowSchema,
+  type Booking,
+  type When,
+} from '@/core';
 import { contentOf, contentValue } from '@/interface/kit/content-field';
 
 /** What the booking form holds; `bookingFormSchema` reads it into a booking by the core's own schemas. */
@@ -50,11 +62,14 @@ export const bookingFormSchema = z
     onHold: z.boolean(),
   })
   .superRefine(({ from, to, rule, seconds }, context) => {
-    if (from && to && to < from) context.addIssue({ code: 'custom', path: ['to'], message: 'The last day comes before the first.' });
-    if (seconds.trim() !== '' && !(Number(seconds) >= 0.1)) context.addIssue({ code: 'custom', path: ['seconds'], message: 'Write at least 0.1 seconds, or nothing.' });
+    if (from && to && to < from)
+      context.addIssue({ code: 'custom', path: ['to'], message: 'The last day comes before the first.' });
+    if (seconds.trim() !== '' && !(Number(seconds) >= 0.1))
+      context.addIssue({ code: 'custom', path: ['seconds'], message: 'Write at least 0.1 seconds, or nothing.' });
     const read = rule === '' ? null : parseRule(rule);
     if (read && 'error' in read) context.addIssue({ code: 'custom', path: ['rule'], message: read.error });
-    if (rule !== '' && from === '') context.addIssue({ code: 'custom', path: ['from'], message: 'A repeat needs its first day.' });
+    if (rule !== '' && from === '')
+      context.addIssue({ code: 'custom', path: ['from'], message: 'A repeat needs its first day.' });
   });
 
 /** A booking's values for the form; those of a new one where there is none. */
@@ -84,7 +99,11 @@ export function bookingValues(booking: Booking | null): BookingValues {
 }
 
 /** The booking's document from checked values. What the form does not show of an earlier `When` stays. `today` starts weekdays that have no first day. */
-export function bookingDocument(values: z.output<typeof bookingFormSchema>, before: Booking | null, now: Date): Omit<Booking, 'id'> {
+export function bookingDocument(
+  values: z.output<typeof bookingFormSchema>,
+  before: Booking | null,
+  now: Date,
+): Omit<Booking, 'id'> {
   const { from, to, days, rule, windows, clock, calendar } = values;
   const [list, id] = calendar.split(':');
   const repeat = rule !== '' ? rule : days.length > 0 && days.length < 7 ? weeklyRule(days) : undefined;
@@ -103,7 +122,10 @@ export function bookingDocument(values: z.output<typeof bookingFormSchema>, befo
   const seconds = values.seconds.trim();
   return {
     name: values.name,
-    content: contentOf(values.content, seconds === '' ? undefined : Math.round(Number(seconds) * 1000)) as Booking['content'],
+    content: contentOf(
+      values.content,
+      seconds === '' ? undefined : Math.round(Number(seconds) * 1000),
+    ) as Booking['content'],
     where: values.where.trim(),
     priority: values.priority,
     ...(values.takeover ? { takeover: true } : {}),

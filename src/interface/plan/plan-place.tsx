@@ -28,24 +28,34 @@ export function PlanPlace() {
       <div className="sticky top-0 z-10 flex items-center gap-5 bg-paper py-3">
         <h1 className="sr-only">Plan</h1>
         <div className="w-72">
-          <Input data-search aria-label="Find bookings" placeholder="Find a booking by name" value={search} onChange={(event) => setSearch(event.target.value)} />
+          <Input
+            data-search
+            aria-label="Find bookings"
+            placeholder="Find a booking by name"
+            value={search}
+            onChange={(event) => setSearch(event.target.value)}
+          />
         </div>
         <p className="text-faint">{counted(found.length, 'booking')}</p>
         <Button look="main" className="ml-auto" onClick={() => setOpen('new')}>
           New booking
         </Button>
       </div>
-      {draft.bookings.length === 0 && <Empty title="Nothing is booked yet">A booking says what is shown, where, when, and how urgently.</Empty>}
+      {draft.bookings.length === 0 && (
+        <Empty title="Nothing is booked yet">A booking says what is shown, where, when, and how urgently.</Empty>
+      )}
       {LAYERS.map((layer) => {
         const bookings = found
           .filter((one) => (one.takeover ? 'takeover' : one.priority) === layer)
           .sort((a, b) => a.name.localeCompare(b.name));
         if (bookings.length === 0) return null;
         return (
-          <section key={layer} aria-label={layer === 'takeover' ? 'Takeovers' : `Priority ${layer}`} className="grid grid-cols-[7rem_1fr] border-t border-rule">
-            <h2 className="pt-3 text-base">
-              {layer === 'takeover' ? 'Takeover' : <PriorityMark priority={layer} />}
-            </h2>
+          <section
+            key={layer}
+            aria-label={layer === 'takeover' ? 'Takeovers' : `Priority ${layer}`}
+            className="grid grid-cols-[7rem_1fr] border-t border-rule"
+          >
+            <h2 className="pt-3 text-base">{layer === 'takeover' ? 'Takeover' : <PriorityMark priority={layer} />}</h2>
             <ul>
               {bookings.map((one) => (
                 <BookingRow key={one.id} booking={one} onOpen={() => setOpen(one.id)} />
@@ -56,7 +66,7 @@ export function PlanPlace() {
       })}
       <section aria-label="Backdrop" className="grid grid-cols-[7rem_1fr] items-center border-y border-rule py-3">
         <h2 className="text-base">Backdrop</h2>
-        <label className="flex items-center gap-3">
+        <div className="flex items-center gap-3">
           <span className="text-faint">Where nothing is booked, and site and screen say nothing else:</span>
           <span className="w-64">
             <ContentSelect
@@ -67,13 +77,19 @@ export function PlanPlace() {
               onChange={(event) => {
                 const { backdrop: _before, ...rest } = network;
                 const content = contentOf(event.target.value);
-                void edit([{ kind: 'network', id: 'network', document: { ...rest, ...(content ? { backdrop: content } : {}) } }]);
+                void edit([
+                  { kind: 'network', id: 'network', document: { ...rest, ...(content ? { backdrop: content } : {}) } },
+                ]);
               }}
             />
           </span>
-        </label>
+        </div>
       </section>
-      <Sheet open={open === 'new' || booking !== null} title={booking?.name ?? 'A new booking'} onClose={() => setOpen(null)}>
+      <Sheet
+        open={open === 'new' || booking !== null}
+        title={booking?.name ?? 'A new booking'}
+        onClose={() => setOpen(null)}
+      >
         <BookingForm key={open} booking={booking} onDone={() => setOpen(null)} />
       </Sheet>
     </div>
@@ -95,10 +111,17 @@ function BookingRow({ booking, onOpen }: { booking: Booking; onOpen: () => void 
   const thumbnail = useThumbnails();
   const found = useMemo(() => selectScreens(draft, booking.where), [draft, booking.where]);
   const { content } = booking;
-  const file = content.media ?? draft.playlists.find((one) => one.id === content.playlist)?.items.find((item) => item.media)?.media;
+  const file =
+    content.media ??
+    draft.playlists.find((one) => one.id === content.playlist)?.items.find((item) => item.media)?.media;
   return (
     <li className="border-b border-rule/60 last:border-b-0">
-      <button type="button" data-booking={booking.id} onClick={onOpen} className={`grid w-full grid-cols-[5.5rem_15rem_1fr_1fr] items-center gap-4 py-2 text-left hover:bg-well ${booking.onHold ? 'text-faint' : ''}`}>
+      <button
+        type="button"
+        data-booking={booking.id}
+        onClick={onOpen}
+        className={`grid w-full grid-cols-[5.5rem_15rem_1fr_1fr] items-center gap-4 py-2 text-left hover:bg-well ${booking.onHold ? 'text-faint' : ''}`}
+      >
         <Thumb src={thumbnail(file)} alt="" className={`h-12 w-20 ${booking.onHold ? 'opacity-40' : ''}`} />
         <span>
           <span className="block font-semibold">{booking.name}</span>
@@ -107,14 +130,20 @@ function BookingRow({ booking, onOpen }: { booking: Booking; onOpen: () => void 
         <span>{describeWhen(booking.when)}</span>
         <span>
           <span className="block truncate font-code text-xs">{booking.where}</span>
-          <span className="text-sm text-faint">{'screens' in found ? counted(found.screens.length, 'screen') : found.error}</span>
+          <span className="text-sm text-faint">
+            {'screens' in found ? counted(found.screens.length, 'screen') : found.error}
+          </span>
         </span>
       </button>
     </li>
   );
 }
 
-function contentName(content: Content, plan: { playlists: readonly { id: string; name: string }[]; media: readonly { id: string; name: string }[] }): string {
-  if (content.playlist !== undefined) return `playlist ${plan.playlists.find((one) => one.id === content.playlist)?.name ?? content.playlist}`;
+function contentName(
+  content: Content,
+  plan: { playlists: readonly { id: string; name: string }[]; media: readonly { id: string; name: string }[] },
+): string {
+  if (content.playlist !== undefined)
+    return `playlist ${plan.playlists.find((one) => one.id === content.playlist)?.name ?? content.playlist}`;
   return plan.media.find((one) => one.id === content.media)?.name ?? content.media;
 }

@@ -40,7 +40,9 @@ export function WhenFields({ form, plan }: { form: UseFormReturn<BookingValues, 
                   key={name}
                   type="button"
                   aria-pressed={on}
-                  onClick={() => setValue('days', on ? days.filter((one) => one !== day) : [...days, day], { shouldDirty: true })}
+                  onClick={() =>
+                    setValue('days', on ? days.filter((one) => one !== day) : [...days, day], { shouldDirty: true })
+                  }
                   className={`w-12 border py-1 text-sm ${on ? 'border-dusk bg-dusk text-on-dusk' : 'border-rule bg-sheet hover:border-ink'}`}
                 >
                   {name}
@@ -51,7 +53,11 @@ export function WhenFields({ form, plan }: { form: UseFormReturn<BookingValues, 
           <p className="mt-1 text-sm text-faint">None chosen: every day</p>
         </div>
       ) : (
-        <Field label="Repeats" hint="An iCalendar rule (RFC 5545); empty it to choose weekdays" error={errors.rule?.message}>
+        <Field
+          label="Repeats"
+          hint="An iCalendar rule (RFC 5545); empty it to choose weekdays"
+          error={errors.rule?.message}
+        >
           <Input className="font-code text-xs" invalid={!!errors.rule} {...register('rule')} />
         </Field>
       )}
@@ -63,10 +69,27 @@ export function WhenFields({ form, plan }: { form: UseFormReturn<BookingValues, 
             return (
               <li key={field.id}>
                 <div className="flex items-center gap-2">
-                  <Input aria-label={`Window ${i + 1} starts`} placeholder="05:30" className="!w-32 font-code" invalid={!!errors.windows?.[i]?.start} {...register(`windows.${i}.start`)} />
+                  <Input
+                    aria-label={`Window ${i + 1} starts`}
+                    placeholder="05:30"
+                    className="!w-32 font-code"
+                    invalid={!!errors.windows?.[i]?.start}
+                    {...register(`windows.${i}.start`)}
+                  />
                   to
-                  <Input aria-label={`Window ${i + 1} ends`} placeholder="10:00" className="!w-32 font-code" invalid={!!errors.windows?.[i]?.end} {...register(`windows.${i}.end`)} />
-                  <button type="button" aria-label={`Remove window ${i + 1}`} onClick={() => windows.remove(i)} className="p-1 hover:text-tide">
+                  <Input
+                    aria-label={`Window ${i + 1} ends`}
+                    placeholder="10:00"
+                    className="!w-32 font-code"
+                    invalid={!!errors.windows?.[i]?.end}
+                    {...register(`windows.${i}.end`)}
+                  />
+                  <button
+                    type="button"
+                    aria-label={`Remove window ${i + 1}`}
+                    onClick={() => windows.remove(i)}
+                    className="p-1 hover:text-tide"
+                  >
                     <X size={16} aria-hidden />
                   </button>
                 </div>
@@ -90,11 +113,13 @@ export function WhenFields({ form, plan }: { form: UseFormReturn<BookingValues, 
         <Field label="Clock" className="flex-1" error={errors.clock?.message}>
           <Select {...register('clock')}>
             <option value="site">Each site&rsquo;s own</option>
-            {[...new Set([...plan.sites.map((site) => site.timeZone), watch('clock')])].filter((zone) => zone !== 'site').map((zone) => (
-              <option key={zone} value={zone}>
-                {zone}, the same instants everywhere
-              </option>
-            ))}
+            {[...new Set([...plan.sites.map((site) => site.timeZone), watch('clock')])]
+              .filter((zone) => zone !== 'site')
+              .map((zone) => (
+                <option key={zone} value={zone}>
+                  {zone}, the same instants everywhere
+                </option>
+              ))}
           </Select>
         </Field>
         {plan.calendars.length > 0 && (

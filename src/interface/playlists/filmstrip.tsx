@@ -4,7 +4,6 @@ import type { Item, Plan } from '@/core';
 import { itemLength } from '@/core';
 import { useThumbnails } from '@/interface/data/provider';
 import { duration } from '@/interface/kit/format';
-import { Thumb } from '@/interface/kit/thumb';
 import { itemName } from './item-name';
 
 /** A playlist in true proportion of time: each item as wide as it lasts. */
@@ -12,17 +11,31 @@ export function Filmstrip({ plan, items, tall = false }: { plan: Plan; items: re
   const thumbnail = useThumbnails();
   const lengths = items.map((item) => itemLength(plan, item).durationMs);
   const total = lengths.reduce((sum, one) => sum + one, 0);
-  if (total === 0) return <div className={`hatch bg-well text-faint ${tall ? 'h-20' : 'h-12'}`} aria-label="Nothing to show" role="img" />;
+  if (total === 0)
+    return (
+      <div className={`hatch bg-well text-faint ${tall ? 'h-20' : 'h-12'}`} aria-label="Nothing to show" role="img" />
+    );
   return (
-    <div className={`flex gap-px bg-ink ${tall ? 'h-20' : 'h-12'}`} role="img" aria-label={items.map((item, i) => `${itemName(plan, item)} ${duration(lengths[i] ?? 0)}`).join(', ')}>
+    <div
+      className={`flex gap-px bg-ink ${tall ? 'h-20' : 'h-12'}`}
+      role="img"
+      aria-label={items.map((item, i) => `${itemName(plan, item)} ${duration(lengths[i] ?? 0)}`).join(', ')}
+    >
       {items.map((item, i) => (
-        <div key={i} className="relative min-w-0 overflow-hidden bg-[#10151d]" style={{ flexGrow: lengths[i] ?? 0, flexBasis: 0 }} title={`${itemName(plan, item)}, ${duration(lengths[i] ?? 0)}`}>
-          <Thumb src={thumbnail(firstFile(plan, item))} alt="" className="h-full w-full !object-cover" />
-        </div>
+        <div
+          key={i}
+          className="hatch min-w-0 bg-well text-faint"
+          style={{ flexGrow: lengths[i] ?? 0, flexBasis: 0, ...frames(thumbnail(firstFile(plan, item))) }}
+          title={`${itemName(plan, item)}, ${duration(lengths[i] ?? 0)}`}
+        ></div>
       ))}
     </div>
   );
 }
+
+/** A picture again and again, as on film. */
+const frames = (src: string | undefined) =>
+  src ? { backgroundImage: `url(${src})`, backgroundSize: 'auto 100%', backgroundRepeat: 'repeat-x' } : {};
 
 /** The file that stands for an item: its own, or the first one inside. */
 function firstFile(plan: Plan, item: Item, depth = 0): string | undefined {

@@ -24,7 +24,9 @@ interface ItemRowProps {
 
 /** One item: dragged by its grip, or moved by the grip's keys (space, arrows, space) and the two arrows. */
 export function ItemRow({ id, plan, item, first, last, onChange, onMove, onRemove }: ItemRowProps) {
-  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({ id });
+  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({
+    id,
+  });
   const thumbnail = useThumbnails();
   const name = itemName(plan, item);
   const media = item.media === undefined ? undefined : plan.media.find((one) => one.id === item.media);
@@ -36,19 +38,38 @@ export function ItemRow({ id, plan, item, first, last, onChange, onMove, onRemov
       style={{ transform: CSS.Transform.toString(transform), transition }}
       className={`flex items-center gap-4 border-b border-rule py-1.5 last:border-b-0 ${isDragging ? 'relative z-10 bg-well' : ''}`}
     >
-      <button ref={setActivatorNodeRef} type="button" aria-label={`Move ${name}`} className="cursor-grab touch-none p-1 text-faint hover:text-ink" {...attributes} {...listeners}>
+      <button
+        ref={setActivatorNodeRef}
+        type="button"
+        aria-label={`Move ${name}`}
+        className="cursor-grab touch-none p-1 text-faint hover:text-ink"
+        {...attributes}
+        {...listeners}
+      >
         <GripVertical size={18} aria-hidden />
       </button>
       <Thumb src={thumbnail(item.media)} alt="" className="h-11 w-20 shrink-0" />
       <div className="min-w-0 flex-1">
         <p className="truncate font-semibold">{name}</p>
         <p className="truncate text-sm text-faint">
-          {[kind, files === 1 ? null : counted(files, 'file'), item.when ? describeWhen(item.when) : null, media?.when ? `file: ${describeWhen(media.when)}` : null].filter(Boolean).join(' · ')}
+          {[
+            kind,
+            files === 1 ? null : counted(files, 'file'),
+            item.when ? describeWhen(item.when) : null,
+            media?.when ? `file: ${describeWhen(media.when)}` : null,
+          ]
+            .filter(Boolean)
+            .join(' · ')}
         </p>
       </div>
       <WhereInput item={item} name={name} onChange={onChange} />
       {item.playlist === undefined && media?.kind !== 'video' ? (
-        <SecondsInput item={item} name={name} usualMs={media?.durationMs ?? plan.network.defaultDurationMs ?? 10_000} onChange={onChange} />
+        <SecondsInput
+          item={item}
+          name={name}
+          usualMs={media?.durationMs ?? plan.network.defaultDurationMs ?? 10_000}
+          onChange={onChange}
+        />
       ) : (
         <span className="w-28 text-right font-code text-sm">{duration(durationMs)}</span>
       )}
@@ -67,18 +88,44 @@ export function ItemRow({ id, plan, item, first, last, onChange, onMove, onRemov
   );
 }
 
-function IconButton({ label, ...rest }: { label: string; disabled?: boolean; onClick: () => void; children: React.ReactNode }) {
-  return <button type="button" aria-label={label} title={label} className="p-1 text-faint hover:text-ink disabled:opacity-30" {...rest} />;
+function IconButton({
+  label,
+  ...rest
+}: {
+  label: string;
+  disabled?: boolean;
+  onClick: () => void;
+  children: React.ReactNode;
+}) {
+  return (
+    <button
+      type="button"
+      aria-label={label}
+      title={label}
+      className="p-1 text-faint hover:text-ink disabled:opacity-30"
+      {...rest}
+    />
+  );
 }
 
 /** Seconds on screen; empty follows the file or the network. */
-function SecondsInput({ item, name, usualMs, onChange }: { item: Item; name: string; usualMs: number; onChange: (item: Item) => void }) {
+function SecondsInput({
+  item,
+  name,
+  usualMs,
+  onChange,
+}: {
+  item: Item;
+  name: string;
+  usualMs: number;
+  onChange: (item: Item) => void;
+}) {
   const own = item.durationMs === undefined ? '' : String(item.durationMs / 1000);
   const [typed, setTyped] = useState<string | null>(null);
   const wanted = typed === null || typed.trim() === '' ? undefined : Math.round(Number(typed.replace(',', '.')) * 1000);
   const wrong = wanted !== undefined && !durationSchema.safeParse(wanted).success;
   return (
-    <label className="flex w-28 items-center justify-end gap-1.5 font-code text-sm">
+    <span className="flex w-28 items-center justify-end gap-1.5 font-code text-sm">
       <Input
         aria-label={`Seconds of ${name}`}
         inputMode="decimal"
@@ -95,7 +142,7 @@ function SecondsInput({ item, name, usualMs, onChange }: { item: Item; name: str
         className="!w-20 text-right"
       />
       s
-    </label>
+    </span>
   );
 }
 
@@ -114,7 +161,8 @@ function WhereInput({ item, name, onChange }: { item: Item; name: string; onChan
       value={typed ?? own}
       onChange={(event) => setTyped(event.target.value)}
       onBlur={() => {
-        if (typed !== null && error === undefined && typed !== own) onChange({ ...item, where: typed.trim() === '' ? undefined : typed.trim() });
+        if (typed !== null && error === undefined && typed !== own)
+          onChange({ ...item, where: typed.trim() === '' ? undefined : typed.trim() });
         if (error === undefined) setTyped(null);
       }}
       onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}

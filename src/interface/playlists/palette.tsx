@@ -15,18 +15,34 @@ export function Palette({ onAdd }: { onAdd: (media: string) => void }) {
   const [search, setSearch] = useState('');
   const text = search.trim().toLowerCase();
   const found = draft.media
-    .filter((media) => text === '' || media.name.toLowerCase().includes(text) || media.tags?.some((tag) => tag.startsWith(text)) || media.kind === text)
+    .filter(
+      (media) =>
+        text === '' ||
+        media.name.toLowerCase().includes(text) ||
+        media.tags?.some((tag) => tag.startsWith(text)) ||
+        media.kind === text,
+    )
     .sort((a, b) => (a.added < b.added ? 1 : -1));
   return (
     <aside aria-label="Media" className="flex w-72 shrink-0 flex-col border-l border-rule bg-sheet">
       <div className="p-4 pb-2">
-        <Input data-search aria-label="Find media" placeholder="Find media" value={search} onChange={(event) => setSearch(event.target.value)} />
+        <Input
+          data-search
+          aria-label="Find media"
+          placeholder="Find media"
+          value={search}
+          onChange={(event) => setSearch(event.target.value)}
+        />
       </div>
       <ul className="min-h-0 flex-1 overflow-y-auto px-4 pb-4">
         {found.map((media) => (
           <Draggable key={media.id} media={media} onAdd={() => onAdd(media.id)} />
         ))}
-        {found.length === 0 && <li className="py-4 text-sm text-faint">{draft.media.length === 0 ? 'The library is empty: add files there first.' : 'Nothing found.'}</li>}
+        {found.length === 0 && (
+          <li className="py-4 text-sm text-faint">
+            {draft.media.length === 0 ? 'The library is empty: add files there first.' : 'Nothing found.'}
+          </li>
+        )}
       </ul>
     </aside>
   );
@@ -37,7 +53,12 @@ function Draggable({ media, onAdd }: { media: Media; onAdd: () => void }) {
   const thumbnail = useThumbnails();
   return (
     <li className="flex items-center gap-3 border-b border-rule py-2">
-      <div ref={setNodeRef} {...listeners} data-palette={media.id} className="flex min-w-0 flex-1 cursor-grab touch-none items-center gap-3">
+      <div
+        ref={setNodeRef}
+        {...listeners}
+        data-palette={media.id}
+        className="flex min-w-0 flex-1 cursor-grab touch-none items-center gap-3"
+      >
         <Thumb src={thumbnail(media.id)} alt="" className="h-11 w-16 shrink-0" />
         <span className="min-w-0">
           <span className="block truncate text-sm font-semibold">{media.name}</span>

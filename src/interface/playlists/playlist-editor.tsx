@@ -11,7 +11,12 @@ import {
   useSensors,
   type DragEndEvent,
 } from '@dnd-kit/core';
-import { SortableContext, arrayMove, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import {
+  SortableContext,
+  arrayMove,
+  sortableKeyboardCoordinates,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState, type ReactNode } from 'react';
@@ -65,13 +70,17 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
       <div className="flex h-full min-h-0">
         <div className="min-w-0 flex-1 overflow-y-auto px-6 py-4">
           <header className="flex items-end gap-5">
-            <Link href="/playlists" className="pb-1.5 text-tide underline underline-offset-2">
+            <Link
+              href="/playlists"
+              className="shrink-0 pb-1.5 whitespace-nowrap text-tide underline underline-offset-2"
+            >
               All playlists
             </Link>
             <h1 className="sr-only">{playlist.name}</h1>
             <NameInput playlist={playlist} />
-            <p className="ml-auto pb-1 text-right" data-testid="loop">
-              <span className="font-code text-lg">{duration(loopLength(draft, items))}</span> <span className="text-faint">a round, {counted(items.length, 'item')}</span>
+            <p className="ml-auto shrink-0 pb-1 text-right whitespace-nowrap" data-testid="loop">
+              <span className="font-code text-lg">{duration(loopLength(draft, items))}</span>{' '}
+              <span className="text-faint">a round, {counted(items.length, 'item')}</span>
             </p>
           </header>
           <div className="mt-4">
@@ -99,9 +108,10 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
             look="grave"
             className="mt-10"
             onClick={() =>
-              void edit([{ kind: 'playlist', id: playlist.id, document: null }], `"${playlist.name}" was removed. Ctrl Z brings it back.`).then(
-                (result) => result.ok && router.push('/playlists'),
-              )
+              void edit(
+                [{ kind: 'playlist', id: playlist.id, document: null }],
+                `"${playlist.name}" was removed. Ctrl Z brings it back.`,
+              ).then((result) => result.ok && router.push('/playlists'))
             }
           >
             Remove this playlist
@@ -109,7 +119,9 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
         </div>
         <Palette onAdd={(media) => insert({ media })} />
       </div>
-      <DragOverlay>{dragged && <Thumb src={thumbnail(dragged)} alt="" className="h-16 w-28 outline-2 outline-dusk" />}</DragOverlay>
+      <DragOverlay>
+        {dragged && <Thumb src={thumbnail(dragged)} alt="" className="h-16 w-28 outline-2 outline-dusk" />}
+      </DragOverlay>
     </DndContext>
   );
 }
@@ -118,7 +130,9 @@ function DropList({ empty, children }: { empty: boolean; children: ReactNode }) 
   const { setNodeRef, isOver } = useDroppable({ id: 'end' });
   return (
     <ol ref={setNodeRef} aria-label="Items" className={`mt-4 min-h-24 border-y border-rule ${isOver ? 'bg-well' : ''}`}>
-      {empty && <li className="py-8 text-center text-faint">Drag media from the right into here, or press + on one.</li>}
+      {empty && (
+        <li className="py-8 text-center text-faint">Drag media from the right into here, or press + on one.</li>
+      )}
       {children}
     </ol>
   );
@@ -136,7 +150,9 @@ function NameInput({ playlist }: { playlist: Playlist }) {
       onBlur={() => {
         const wanted = name.trim();
         if (wanted === playlist.name) return;
-        void edit([{ kind: 'playlist', id: playlist.id, document: { ...playlist, name: wanted } }]).then((result) => !result.ok && setName(playlist.name));
+        void edit([{ kind: 'playlist', id: playlist.id, document: { ...playlist, name: wanted } }]).then(
+          (result) => !result.ok && setName(playlist.name),
+        );
       }}
     />
   );
@@ -149,7 +165,11 @@ function MoreItems({ playlist, onAdd }: { playlist: Playlist; onAdd: (item: Item
   return (
     <div className="mt-4 flex flex-wrap items-center gap-3 text-sm">
       <div className="w-56">
-        <Select aria-label="Add a playlist" value="" onChange={(event) => event.target.value && onAdd({ playlist: event.target.value })}>
+        <Select
+          aria-label="Add a playlist"
+          value=""
+          onChange={(event) => event.target.value && onAdd({ playlist: event.target.value })}
+        >
           <option value="">Put a playlist in…</option>
           {draft.playlists
             .filter((one) => one.id !== playlist.id)
@@ -169,7 +189,13 @@ function MoreItems({ playlist, onAdd }: { playlist: Playlist; onAdd: (item: Item
           setRule('');
         }}
       >
-        <Input aria-label="Collect all media that match" placeholder="all media tagged, as offer and not winter" value={rule} onChange={(event) => setRule(event.target.value)} className="!w-72" />
+        <Input
+          aria-label="Collect all media that match"
+          placeholder="all media tagged, as offer and not winter"
+          value={rule}
+          onChange={(event) => setRule(event.target.value)}
+          className="!w-72"
+        />
         <Button type="submit">Collect</Button>
       </form>
     </div>

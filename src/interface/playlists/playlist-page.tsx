@@ -10,7 +10,14 @@ export function PlaylistById({ id }: { id: string }) {
   const playlist = draft.playlists.find((one) => one.id === id);
   if (playlist) return <PlaylistEditor key={playlist.id} playlist={playlist} />;
   return (
-    <Empty title="No such playlist" action={<Link href="/playlists" className="text-tide underline">See all playlists</Link>}>
+    <Empty
+      title="No such playlist"
+      action={
+        <Link href="/playlists" className="text-tide underline">
+          See all playlists
+        </Link>
+      }
+    >
       It may have been removed, or renamed in the address.
     </Empty>
   );

@@ -19,7 +19,10 @@ const newPlaylistSchema = z.object({ name: nameSchema });
 export function PlaylistsPlace() {
   const { draft, edit } = useNetwork();
   const router = useRouter();
-  const { register, handleSubmit, formState } = useForm({ resolver: zodResolver(newPlaylistSchema), defaultValues: { name: '' } });
+  const { register, handleSubmit, formState } = useForm({
+    resolver: zodResolver(newPlaylistSchema),
+    defaultValues: { name: '' },
+  });
   const { errors, isSubmitting } = formState;
   const playlists = [...draft.playlists].sort((a, b) => a.name.localeCompare(b.name));
   return (
@@ -36,7 +39,12 @@ export function PlaylistsPlace() {
       >
         <h1 className="sr-only">Playlists</h1>
         <div className="w-72">
-          <Input aria-label="Name of a new playlist" placeholder="Name of a new playlist" invalid={!!errors.name} {...register('name')} />
+          <Input
+            aria-label="Name of a new playlist"
+            placeholder="Name of a new playlist"
+            invalid={!!errors.name}
+            {...register('name')}
+          />
         </div>
         <Button look="main" type="submit" disabled={isSubmitting}>
           Make playlist
@@ -48,12 +56,17 @@ export function PlaylistsPlace() {
         )}
       </form>
       {playlists.length === 0 ? (
-        <Empty title="No playlists yet">A playlist is a loop of pictures and films. Name one above, then drag media into it.</Empty>
+        <Empty title="No playlists yet">
+          A playlist is a loop of pictures and films. Name one above, then drag media into it.
+        </Empty>
       ) : (
         <ul className="divide-y divide-rule border-y border-rule">
           {playlists.map(({ id, name, items }) => (
             <li key={id}>
-              <Link href={`/playlists/${id}`} className="grid grid-cols-[16rem_6rem_1fr] items-center gap-5 py-2.5 hover:bg-well">
+              <Link
+                href={`/playlists/${id}`}
+                className="grid grid-cols-[16rem_6rem_1fr] items-center gap-5 py-2.5 hover:bg-well"
+              >
                 <span>
                   <span className="block font-semibold">{name}</span>
                   <span className="text-sm text-faint">{counted(items.length, 'item')}</span>

@@ -27,9 +27,11 @@ export function useItems(playlist: Playlist) {
   const change = useCallback(
     (next: readonly Item[]) => {
       setPending(next);
-      void edit([{ kind: 'playlist', id: playlist.id, document: { name: playlist.name, items: next } }]).then((result) => {
-        if (!result.ok) setPending((now) => (now === next ? null : now));
-      });
+      void edit([{ kind: 'playlist', id: playlist.id, document: { name: playlist.name, items: next } }]).then(
+        (result) => {
+          if (!result.ok) setPending((now) => (now === next ? null : now));
+        },
+      );
     },
     [edit, playlist.id, playlist.name],
   );

@@ -20,10 +20,14 @@ export function Progress({ index }: { index: Index }) {
   return (
     <section className="mt-10" aria-label={`Edition ${published.number}`} data-testid="progress">
       <h2 className="text-lg">
-        Edition {published.number}: {reached.length} of {counted(paired.length, 'player')} {waiting.length === 0 ? 'play it' : 'play it so far'}
+        Edition {published.number}: {reached.length} of {counted(paired.length, 'player')}{' '}
+        {waiting.length === 0 ? 'play it' : 'play it so far'}
       </h2>
       <div className="mt-2 flex h-2 bg-well">
-        <div className="bg-lamp transition-[width]" style={{ width: `${paired.length === 0 ? 0 : (100 * reached.length) / paired.length}%` }} />
+        <div
+          className="bg-lamp transition-[width]"
+          style={{ width: `${paired.length === 0 ? 0 : (100 * reached.length) / paired.length}%` }}
+        />
       </div>
       <ul className="mt-3">
         {waiting.map(({ id, state, download, lastSeen }) => (

@@ -4,6 +4,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { publishAction, publishAgainAction } from '@/interface/data/actions';
 import { useIndex, useNetwork } from '@/interface/data/provider';
+import { useZone } from '@/interface/data/zone';
 import { Button } from '@/interface/kit/button';
 import { counted, dateTime } from '@/interface/kit/format';
 import type { DocketEntry, Edition } from '@/services/editions';
@@ -31,7 +32,11 @@ export function PublishPlace() {
   return (
     <div className="mx-auto grid max-w-6xl grid-cols-[1fr_20rem] gap-10 px-6 py-5">
       <div>
-        <h1 className="text-2xl">{open ? `${counted(entries.length, 'change')} since ${editions[0] ? `edition ${editions[0].number}` : 'the beginning'}` : 'Nothing waits to be published'}</h1>
+        <h1 className="text-2xl">
+          {open
+            ? `${counted(entries.length, 'change')} since ${editions[0] ? `edition ${editions[0].number}` : 'the beginning'}`
+            : 'Nothing waits to be published'}
+        </h1>
         {open ? (
           <>
             <ul className="mt-3 border-y border-rule">
@@ -45,13 +50,20 @@ export function PublishPlace() {
               </p>
             ))}
             <Touched screens={screens} />
-            <Button look="main" className="mt-6 text-lg" disabled={busy || problems.length > 0} onClick={() => void act(publishAction(change))}>
+            <Button
+              look="main"
+              className="mt-6 text-lg"
+              disabled={busy || problems.length > 0}
+              onClick={() => void act(publishAction(change))}
+            >
               {busy ? 'Publishing…' : `Publish edition ${next} to ${counted(screens.length, 'screen')}`}
             </Button>
           </>
         ) : (
           <p className="mt-2 text-faint">
-            {editions[0] ? 'What you change from here on is kept as a draft, and counted here until you publish it.' : 'Add sites, screens and media first: then the first edition goes out from here.'}
+            {editions[0]
+              ? 'What you change from here on is kept as a draft, and counted here until you publish it.'
+              : 'Add sites, screens and media first: then the first edition goes out from here.'}
           </p>
         )}
         <Progress index={index} />
@@ -60,7 +72,13 @@ export function PublishPlace() {
         <h2 className="text-lg">Editions</h2>
         <ol className="mt-2">
           {editions.map((edition, i) => (
-            <EditionRow key={edition.number} edition={edition} newest={i === 0} busy={busy} onAgain={() => void act(publishAgainAction(edition.number))} />
+            <EditionRow
+              key={edition.number}
+              edition={edition}
+              newest={i === 0}
+              busy={busy}
+              onAgain={() => void act(publishAgainAction(edition.number))}
+            />
           ))}
           {editions.length === 0 && <li className="text-faint">None yet.</li>}
         </ol>
@@ -69,26 +87,48 @@ export function PublishPlace() {
   );
 }
 
-const FIELD_WORDS: Record<string, string> = { content: 'what', where: 'where', when: 'when', lightsOut: 'lights-out', timeZone: 'time zone', durationMs: 'duration', defaultDurationMs: 'usual duration', onHold: 'hold' };
+const FIELD_WORDS: Record<string, string> = {
+  content: 'what',
+  where: 'where',
+  when: 'when',
+  lightsOut: 'lights-out',
+  timeZone: 'time zone',
+  durationMs: 'duration',
+  defaultDurationMs: 'usual duration',
+  onHold: 'hold',
+};
 
 function Entry({ entry }: { entry: DocketEntry }) {
   const { what, kind, name, fields, people, at } = entry;
+  const zone = useZone();
   return (
     <li className="flex items-baseline gap-3 border-b border-rule/60 py-2 last:border-b-0" data-testid="change">
       <span className={`w-20 text-sm ${what === 'removed' ? 'text-brick' : 'text-tide'}`}>{what}</span>
       <span className="w-24 text-sm text-faint">{kind === 'media' ? 'media file' : kind}</span>
       <span className="flex-1">
-        <span className="font-semibold">{name}</span> <span className="text-sm text-faint">{fields.map((field) => FIELD_WORDS[field] ?? field).join(', ')}</span>
+        <span className="font-semibold">{name}</span>{' '}
+        <span className="text-sm text-faint">{fields.map((field) => FIELD_WORDS[field] ?? field).join(', ')}</span>
       </span>
-      <span className="text-sm text-faint" suppressHydrationWarning>
-        {people.join(', ')} · {dateTime(Date.parse(at))}
+      <span className="text-sm text-faint">
+        {people.join(', ')} · {dateTime(Date.parse(at), zone)}
       </span>
     </li>
   );
 }
 
-function EditionRow({ edition, newest, busy, onAgain }: { edition: Edition; newest: boolean; busy: boolean; onAgain: () => void }) {
+function EditionRow({
+  edition,
+  newest,
+  busy,
+  onAgain,
+}: {
+  edition: Edition;
+  newest: boolean;
+  busy: boolean;
+  onAgain: () => void;
+}) {
   const { number, publishedAt, person, again, touched } = edition;
+  const zone = useZone();
   return (
     <li className="border-t border-rule py-2">
       <p className="flex items-baseline justify-between">
@@ -102,8 +142,8 @@ function EditionRow({ edition, newest, busy, onAgain }: { edition: Edition; newe
           </Button>
         )}
       </p>
-      <p className="text-sm text-faint" suppressHydrationWarning>
-        {dateTime(Date.parse(publishedAt))}, {person ?? 'somebody'}; {counted(touched, 'screen')} changed
+      <p className="text-sm text-faint">
+        {dateTime(Date.parse(publishedAt), zone)}, {person ?? 'somebody'}; {counted(touched, 'screen')} changed
         {again !== null && `; edition ${again} again`}
       </p>
     </li>

@@ -4,6 +4,7 @@ import { useMemo } from 'react';
 import type { Glance } from '@/core';
 import { useMoment } from '@/interface/data/moment';
 import { useIndex, useNetwork, useThumbnails } from '@/interface/data/provider';
+import { useZone } from '@/interface/data/zone';
 import { ask, useAnswer } from '@/interface/forecast/client';
 import { clockTime, counted, dayName } from '@/interface/kit/format';
 import { Thumb } from '@/interface/kit/thumb';
@@ -18,12 +19,20 @@ interface Group {
 export function Touched({ screens }: { screens: readonly string[] }) {
   const { draft, change, published } = useNetwork();
   const { moment, isNow } = useMoment();
+  const zone = useZone();
   const index = useIndex(draft);
   const thumbnail = useThumbnails();
   const minute = Math.floor(moment / 60_000);
-  const after = useAnswer<readonly Glance[]>(() => ask({ key: `draft-${change}`, plan: draft }, { kind: 'glances', at: moment }), [change, minute], []);
+  const after = useAnswer<readonly Glance[]>(
+    () => ask({ key: `draft-${change}`, plan: draft }, { kind: 'glances', at: moment }),
+    [change, minute],
+    [],
+  );
   const before = useAnswer<readonly Glance[]>(
-    () => (published ? ask({ key: `edition-${published.number}`, plan: published.plan }, { kind: 'glances', at: moment }) : Promise.resolve([])),
+    () =>
+      published
+        ? ask({ key: `edition-${published.number}`, plan: published.plan }, { kind: 'glances', at: moment })
+        : Promise.resolve([]),
     [published?.number, minute],
     [],
   );
@@ -43,11 +52,15 @@ export function Touched({ screens }: { screens: readonly string[] }) {
     const screen = index.screens.get(id);
     return screen ? `${index.sites.get(screen.site)?.name ?? ''} · ${screen.name}` : id;
   };
-  if (screens.length === 0) return <p className="mt-4 text-faint">No screen receives anything else by these changes.</p>;
+  if (screens.length === 0)
+    return <p className="mt-4 text-faint">No screen receives anything else by these changes.</p>;
   return (
     <section className="mt-6">
       <h2 className="text-lg">
-        {counted(screens.length, 'screen')} will receive it <span className="text-sm font-normal text-faint">at {isNow ? 'this moment' : `${dayName(moment)} ${clockTime(moment)}`}:</span>
+        {counted(screens.length, 'screen')} will receive it{' '}
+        <span className="text-sm font-normal text-faint">
+          at {isNow ? 'this moment' : `${dayName(moment, zone)} ${clockTime(moment, zone)}`}:
+        </span>
       </h2>
       <ul className="mt-2">
         {groups.map((group) => (

@@ -17,7 +17,9 @@ export function hoursText(hours: OpeningHours | undefined): string {
     if (before && before.text === text && before.last === i - 1) before.last = i;
     else groups.push({ first: i, last: i, text });
   });
-  return groups.map(({ first, last, text }) => `${DAYS[first]}${last > first ? `-${DAYS[last]}` : ''} ${text}`).join(', ');
+  return groups
+    .map(({ first, last, text }) => `${DAYS[first]}${last > first ? `-${DAYS[last]}` : ''} ${text}`)
+    .join(', ');
 }
 
 /** Reads the hours; null where a part is not understood, with that part. */
@@ -26,9 +28,12 @@ function readHours(text: string): Pick<OpeningHours, 'weekly'> | { wrong: string
   for (const part of text.split(',').map((one) => one.trim())) {
     const match = /^([a-z]{2})(?:\s*[-–]\s*([a-z]{2}))?((?:\s+\d\d:\d\d\s*[-–]\s*\d\d:\d\d)+)$/i.exec(part);
     const first = DAYS.findIndex((day) => day.toLowerCase() === match?.[1]?.toLowerCase());
-    const last = match?.[2] === undefined ? first : DAYS.findIndex((day) => day.toLowerCase() === match[2]?.toLowerCase());
+    const last =
+      match?.[2] === undefined ? first : DAYS.findIndex((day) => day.toLowerCase() === match[2]?.toLowerCase());
     if (!match || first < 0 || last < first) return { wrong: part };
-    const periods = [...(match[3] ?? '').matchAll(/(\d\d:\d\d)\s*[-–]\s*(\d\d:\d\d)/g)].map(([, open, close]) => [open, close] as [string, string]);
+    const periods = [...(match[3] ?? '').matchAll(/(\d\d:\d\d)\s*[-–]\s*(\d\d:\d\d)/g)].map(
+      ([, open, close]) => [open, close] as [string, string],
+    );
     for (const day of WEEKDAYS.slice(first, last + 1)) weekly[day] = periods;
   }
   return { weekly };

@@ -6,6 +6,7 @@ import { z } from 'zod';
 import type { Screen } from '@/core';
 import { pairAction, unpairAction } from '@/interface/data/actions';
 import { useNetwork } from '@/interface/data/provider';
+import { useZone } from '@/interface/data/zone';
 import { Button } from '@/interface/kit/button';
 import { Input } from '@/interface/kit/field';
 import { dateTime } from '@/interface/kit/format';
@@ -17,19 +18,29 @@ const codeSchema = z.object({ code: z.string().trim().min(1, 'Type the code that
 /** A screen's player: its state, and the code that pairs another. */
 export function PairForm({ screen, status }: { screen: Screen; status: ScreenStatus | undefined }) {
   const { notify } = useNetwork();
-  const { register, handleSubmit, formState, setError, reset } = useForm({ resolver: zodResolver(codeSchema), defaultValues: { code: '' } });
+  const zone = useZone();
+  const { register, handleSubmit, formState, setError, reset } = useForm({
+    resolver: zodResolver(codeSchema),
+    defaultValues: { code: '' },
+  });
   const { errors, isSubmitting } = formState;
   const state = status?.state ?? 'unpaired';
   return (
     <section className="mb-8 border border-rule bg-sheet p-4" aria-label="Player">
       <p className="flex items-center gap-2">
         <Lantern state={state} /> {STATE_WORDS[state]}
-        {status?.lastSeen && <span className="text-sm text-faint">heard {dateTime(Date.parse(status.lastSeen))}</span>}
+        {status?.lastSeen && (
+          <span className="text-sm text-faint">heard {dateTime(Date.parse(status.lastSeen), zone)}</span>
+        )}
         {state !== 'unpaired' && (
           <Button
             look="quiet"
             className="ml-auto"
-            onClick={() => void unpairAction(screen.id).then((result) => notify(result.ok ? 'The player was unpaired.' : result.message, !result.ok))}
+            onClick={() =>
+              void unpairAction(screen.id).then((result) =>
+                notify(result.ok ? 'The player was unpaired.' : result.message, !result.ok),
+              )
+            }
           >
             Unpair
           </Button>
@@ -55,7 +66,9 @@ export function PairForm({ screen, status }: { screen: Screen; status: ScreenSta
         <div className="flex-1">
           <Input
             aria-label={`Code of the player for ${screen.name}`}
-            placeholder={state === 'unpaired' ? 'Code on the player, as BCDF-GHJK' : 'Code of another player, to replace this one'}
+            placeholder={
+              state === 'unpaired' ? 'Code on the player, as BCDF-GHJK' : 'Code of another player, to replace this one'
+            }
             className="font-code uppercase"
             autoComplete="off"
             spellCheck={false}

@@ -25,17 +25,33 @@ const screenFormSchema = z
     on: z.string().trim(),
   })
   .superRefine(({ off, on }, context) => {
-    if ((off === '') !== (on === '')) context.addIssue({ code: 'custom', path: [off === '' ? 'off' : 'on'], message: 'Lights-out has a beginning and an end: fill both, or neither.' });
+    if ((off === '') !== (on === ''))
+      context.addIssue({
+        code: 'custom',
+        path: [off === '' ? 'off' : 'on'],
+        message: 'Lights-out has a beginning and an end: fill both, or neither.',
+      });
     if (off === '' || on === '') return;
     const window = windowSchema.safeParse([off, on]);
-    for (const issue of window.error?.issues ?? []) context.addIssue({ code: 'custom', path: [issue.path[0] === 0 ? 'off' : 'on'], message: issue.message });
+    for (const issue of window.error?.issues ?? [])
+      context.addIssue({ code: 'custom', path: [issue.path[0] === 0 ? 'off' : 'on'], message: issue.message });
   });
 
 /** A screen: where it stands, its size, its tags, its backdrop, and when its display is off. */
-export function ScreenForm({ screen, site, onDone }: { screen: Screen | null; site: string; onDone: (id: string) => void }) {
+export function ScreenForm({
+  screen,
+  site,
+  onDone,
+}: {
+  screen: Screen | null;
+  site: string;
+  onDone: (id: string) => void;
+}) {
   const { draft, edit } = useNetwork();
   const nightly = screen?.lightsOut?.length === 1 ? screen.lightsOut[0] : undefined;
-  const simple = !screen?.lightsOut?.length || (nightly && Object.keys(nightly).join() === 'windows' && nightly.windows?.length === 1);
+  const simple =
+    !screen?.lightsOut?.length ||
+    (nightly && Object.keys(nightly).join() === 'windows' && nightly.windows?.length === 1);
   const [off = '', on = ''] = nightly?.windows?.[0] ?? [];
   const form = useForm({
     resolver: zodResolver(screenFormSchema),
@@ -59,7 +75,18 @@ export function ScreenForm({ screen, site, onDone }: { screen: Screen | null; si
     const content = contentOf(backdrop, contentValue(before) === backdrop ? before?.durationMs : undefined);
     const nights = simple ? (begins === '' ? undefined : [{ windows: [[begins, ends]] }]) : lightsOut;
     const result = await edit(
-      [{ kind: 'screen', id, document: { ...rest, ...values, ...(content ? { backdrop: content } : {}), ...(nights ? { lightsOut: nights } : {}) } }],
+      [
+        {
+          kind: 'screen',
+          id,
+          document: {
+            ...rest,
+            ...values,
+            ...(content ? { backdrop: content } : {}),
+            ...(nights ? { lightsOut: nights } : {}),
+          },
+        },
+      ],
       screen ? undefined : `${values.name} was added: pair a player with it.`,
     );
     if (result.ok && !screen) onDone(result.value.ids[0] ?? '');
@@ -105,7 +132,9 @@ export function ScreenForm({ screen, site, onDone }: { screen: Screen | null; si
             </Field>
           </div>
         ) : (
-          <p className="text-sm text-faint">Its lights-out hours are more than one window a night: they came with a plan file and stay as they are.</p>
+          <p className="text-sm text-faint">
+            Its lights-out hours are more than one window a night: they came with a plan file and stay as they are.
+          </p>
         )}
       </AutoForm>
       {screen && (
@@ -113,7 +142,10 @@ export function ScreenForm({ screen, site, onDone }: { screen: Screen | null; si
           look="grave"
           className="mt-8"
           onClick={() =>
-            void edit([{ kind: 'screen', id: screen.id, document: null }], `${screen.name} was removed, and its player unpaired.`).then((result) => result.ok && onDone(''))
+            void edit(
+              [{ kind: 'screen', id: screen.id, document: null }],
+              `${screen.name} was removed, and its player unpaired.`,
+            ).then((result) => result.ok && onDone(''))
           }
         >
           Remove this screen

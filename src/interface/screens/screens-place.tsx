@@ -45,14 +45,22 @@ export function ScreensPlace() {
       <div className="sticky top-0 z-10 flex items-center gap-5 bg-paper py-3">
         <h1 className="sr-only">Screens</h1>
         <div className="w-72">
-          <Input data-search aria-label="Find screens" placeholder="Find by name, or by tags as in quay and hall" value={search} onChange={(event) => setSearch(event.target.value)} />
+          <Input
+            data-search
+            aria-label="Find screens"
+            placeholder="Find by name, or by tags as in quay and hall"
+            value={search}
+            onChange={(event) => setSearch(event.target.value)}
+          />
         </div>
         <p className="text-faint">{counted(shown.length, 'screen')}</p>
         <Button look="main" className="ml-auto" onClick={() => setOpen({ kind: 'site', id: null })}>
           Add site
         </Button>
       </div>
-      {draft.sites.length === 0 && <Empty title="No sites yet">A site is a place with a clock of its own. Add the first, then its screens.</Empty>}
+      {draft.sites.length === 0 && (
+        <Empty title="No sites yet">A site is a place with a clock of its own. Add the first, then its screens.</Empty>
+      )}
       {draft.sites.map((one) => {
         const screens = shown.filter((entry) => entry.site === one.id);
         if (search && screens.length === 0) return null;
@@ -64,11 +72,15 @@ export function ScreensPlace() {
                   {one.name}
                 </button>
               </h2>
-              <p className="font-code text-xs text-faint" suppressHydrationWarning>
+              <p className="font-code text-xs text-faint">
                 {clockTime(now, one.timeZone, false)} {zoneName(one.timeZone)}
               </p>
               <p className="text-sm text-tide">{one.tags?.join(', ')}</p>
-              <Button look="quiet" className="ml-auto" onClick={() => setOpen({ kind: 'screen', id: null, site: one.id })}>
+              <Button
+                look="quiet"
+                className="ml-auto"
+                onClick={() => setOpen({ kind: 'screen', id: null, site: one.id })}
+              >
                 Add screen
               </Button>
             </header>
@@ -85,7 +97,12 @@ export function ScreensPlace() {
               </thead>
               <tbody>
                 {screens.map((entry) => (
-                  <Row key={entry.id} screen={entry} status={status.get(entry.id)} onOpen={() => setOpen({ kind: 'screen', id: entry.id, site: one.id })} />
+                  <Row
+                    key={entry.id}
+                    screen={entry}
+                    status={status.get(entry.id)}
+                    onOpen={() => setOpen({ kind: 'screen', id: entry.id, site: one.id })}
+                  />
                 ))}
               </tbody>
             </table>
@@ -102,7 +119,12 @@ export function ScreensPlace() {
         {open?.kind === 'screen' && (
           <>
             {screen && <PairForm screen={screen} status={status.get(screen.id)} />}
-            <ScreenForm key={open.id} screen={screen} site={open.site} onDone={(id) => (id ? setOpen({ kind: 'screen', id, site: open.site }) : close())} />
+            <ScreenForm
+              key={open.id}
+              screen={screen}
+              site={open.site}
+              onDone={(id) => (id ? setOpen({ kind: 'screen', id, site: open.site }) : close())}
+            />
           </>
         )}
       </Sheet>
@@ -121,7 +143,12 @@ function Row({ screen, status, onOpen }: { screen: Screen; status: ScreenStatus 
         </span>
       </td>
       <td className="w-56">
-        <button type="button" onClick={onOpen} data-screen-row={screen.id} className="font-semibold underline-offset-2 hover:underline">
+        <button
+          type="button"
+          onClick={onOpen}
+          data-screen-row={screen.id}
+          className="font-semibold underline-offset-2 hover:underline"
+        >
           {screen.name}
         </button>
       </td>
@@ -129,9 +156,16 @@ function Row({ screen, status, onOpen }: { screen: Screen; status: ScreenStatus 
         {screen.width} × {screen.height}
       </td>
       <td className="w-40 truncate text-sm text-tide">{screen.tags?.join(', ')}</td>
-      <td className="w-48 truncate text-sm text-faint">{screen.lightsOut?.map(describeWhen).join('; ').replace(/^daily /, '')}</td>
+      <td className="w-48 truncate text-sm text-faint">
+        {screen.lightsOut
+          ?.map(describeWhen)
+          .join('; ')
+          .replace(/^daily /, '')}
+      </td>
       <td className="truncate text-sm text-brick">
-        {download ? `${Math.round(download.doneBytes / 1e6)} of ${Math.round(download.totalBytes / 1e6)} MB fetched` : status?.troubles[0]}
+        {download
+          ? `${Math.round(download.doneBytes / 1e6)} of ${Math.round(download.totalBytes / 1e6)} MB fetched`
+          : status?.troubles[0]}
       </td>
     </tr>
   );

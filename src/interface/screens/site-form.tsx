@@ -12,7 +12,13 @@ import { Field, Input } from '@/interface/kit/field';
 import { tagsText, tagsTextSchema } from '@/interface/kit/tags';
 import { HOURS_HINT, hoursText, hoursTextSchema } from './hours-text';
 
-const siteFormSchema = z.object({ name: nameSchema, timeZone: zoneSchema, tags: tagsTextSchema, hours: hoursTextSchema, backdrop: z.string() });
+const siteFormSchema = z.object({
+  name: nameSchema,
+  timeZone: zoneSchema,
+  tags: tagsTextSchema,
+  hours: hoursTextSchema,
+  backdrop: z.string(),
+});
 
 const ZONES = Intl.supportedValuesOf('timeZone');
 
@@ -38,7 +44,20 @@ export function SiteForm({ site, onDone }: { site: Site | null; onDone: (id: str
     const content = contentOf(backdrop);
     const open = hours && { ...hours, ...(before?.dates ? { dates: before.dates } : {}) };
     const result = await edit(
-      [{ kind: 'site', id, document: { ...rest, name, timeZone, tags, ...(open ? { hours: open } : {}), ...(content ? { backdrop: content } : {}) } }],
+      [
+        {
+          kind: 'site',
+          id,
+          document: {
+            ...rest,
+            name,
+            timeZone,
+            tags,
+            ...(open ? { hours: open } : {}),
+            ...(content ? { backdrop: content } : {}),
+          },
+        },
+      ],
       site ? undefined : `${name} was added.`,
     );
     if (result.ok && !site) onDone(result.value.ids[0] ?? '');
@@ -74,7 +93,10 @@ export function SiteForm({ site, onDone }: { site: Site | null; onDone: (id: str
           look="grave"
           className="mt-8"
           onClick={() =>
-            void edit([{ kind: 'site', id: site.id, document: null }], `${site.name} was removed. Ctrl Z brings it back.`).then((result) => result.ok && onDone(''))
+            void edit(
+              [{ kind: 'site', id: site.id, document: null }],
+              `${site.name} was removed. Ctrl Z brings it back.`,
+            ).then((result) => result.ok && onDone(''))
           }
         >
           Remove this site

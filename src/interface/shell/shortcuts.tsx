@@ -18,7 +18,9 @@ const OTHERS = [
   ['?', 'This list'],
 ];
 
-const isTyping = (target: EventTarget | null) => target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
+const isTyping = (target: EventTarget | null) =>
+  target instanceof HTMLElement &&
+  (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
 
 /** The single keys. While one types, and while a sheet is open, they are letters. */
 export function Shortcuts() {

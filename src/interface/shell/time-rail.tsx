@@ -5,6 +5,7 @@ import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerE
 import { HOUR, MINUTE } from '@/core';
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
+import { useZone } from '@/interface/data/zone';
 import { clockTime, counted, dateTime, dayName } from '@/interface/kit/format';
 
 /** How much time the rail shows. */
@@ -14,6 +15,7 @@ const SPAN = 18 * HOUR;
 export function TimeRail() {
   const { moment, isNow, now, go, changes, step, selected } = useMoment();
   const { looking, look, published, docket } = useNetwork();
+  const zone = useZone();
   const track = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(900);
   /** While one drags, the ruler stands still. */
@@ -27,10 +29,9 @@ export function TimeRail() {
 
   const start = held ?? Math.floor((moment - SPAN / 3) / (10 * MINUTE)) * 10 * MINUTE;
   const scale = useMemo(() => scaleTime([start, start + SPAN], [0, width]), [start, width]);
-  const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
   const shown = changes.filter(({ at }) => at >= start && at < start + SPAN);
   const most = Math.max(1, ...shown.map((one) => one.screens));
-  const ticks = scale.ticks(12).map(Number);
+  const ticks = hoursOf(start, start + SPAN, zone);
 
   const instantAt = (event: PointerEvent) => {
     const box = track.current?.getBoundingClientRect();
@@ -49,12 +50,10 @@ export function TimeRail() {
   return (
     <footer className="flex h-20 shrink-0 items-stretch border-t border-rule bg-sheet">
       <div className="flex w-56 shrink-0 flex-col justify-center border-r border-rule px-5">
-        <p className="font-code text-lg leading-tight" suppressHydrationWarning data-testid="moment">
-          {clockTime(moment, undefined, isNow)}
+        <p className="font-code text-lg leading-tight" data-testid="moment">
+          {clockTime(moment, zone, isNow)}
         </p>
-        <p className="text-sm text-faint" suppressHydrationWarning>
-          {dayName(moment)} · your clock
-        </p>
+        <p className="text-sm text-faint">{dayName(moment, zone)} · your clock</p>
       </div>
       <div
         ref={track}
@@ -64,7 +63,7 @@ export function TimeRail() {
         aria-valuemin={start}
         aria-valuemax={start + SPAN}
         aria-valuenow={Math.round(moment)}
-        aria-valuetext={`${dateTime(moment)} ${zone}`}
+        aria-valuetext={`${dateTime(moment, zone)} ${zone}`}
         className="relative min-w-0 flex-1 cursor-ew-resize touch-none select-none overflow-hidden"
         onKeyDown={onKey}
         onPointerDown={(event) => {
@@ -75,26 +74,27 @@ export function TimeRail() {
         onPointerMove={(event) => held !== null && go(instantAt(event))}
         onPointerUp={() => setHeld(null)}
         onPointerCancel={() => setHeld(null)}
-        suppressHydrationWarning
       >
         {ticks.map((at) => (
-          <div key={at} className="absolute top-0 h-full border-l border-rule" style={{ left: scale(at) }} suppressHydrationWarning>
-            <span className="absolute left-1 top-0.5 whitespace-nowrap font-code text-[11px] text-faint" suppressHydrationWarning>
-              {clockTime(at) === '00:00' ? dayName(at) : clockTime(at)}
+          <div key={at} className="absolute top-0 h-full border-l border-rule" style={{ left: scale(at) }}>
+            <span className="absolute left-1 top-0.5 whitespace-nowrap font-code text-[11px] text-faint">
+              {tickLabel(at, zone)}
             </span>
           </div>
         ))}
         {shown.map(({ at, screens, takeover }) => (
           <div
             key={at}
-            title={`${clockTime(at)}: ${counted(screens, 'screen')} change`}
+            title={`${clockTime(at, zone)}: ${counted(screens, 'screen')} change`}
             className={`absolute bottom-0 w-[3px] -translate-x-1/2 ${takeover ? 'bg-brick' : at < now ? 'bg-faint' : 'bg-tide'}`}
             style={{ left: scale(at), height: 8 + (screens / most) * 34 }}
           />
         ))}
-        <div className="absolute top-0 h-full w-px bg-lamp" style={{ left: scale(now) }} suppressHydrationWarning />
-        <div className="absolute top-0 h-full" style={{ left: scale(moment) }} suppressHydrationWarning>
-          <div className={`absolute top-4 h-[calc(100%-1rem)] w-[3px] -translate-x-1/2 ${isNow ? 'bg-lamp' : 'bg-dusk'}`} />
+        <div className="absolute top-0 h-full w-px bg-lamp" style={{ left: scale(now) }} />
+        <div className="absolute top-0 h-full" style={{ left: scale(moment) }}>
+          <div
+            className={`absolute top-4 h-[calc(100%-1rem)] w-[3px] -translate-x-1/2 ${isNow ? 'bg-lamp' : 'bg-dusk'}`}
+          />
           <div className={`absolute top-3 size-3 -translate-x-1/2 rotate-45 ${isNow ? 'bg-lamp' : 'bg-dusk'}`} />
         </div>
       </div>
@@ -127,7 +127,35 @@ export function TimeRail() {
   );
 }
 
-function RailButton({ label, pressed, onClick, children }: { label: string; pressed?: boolean; onClick: () => void; children: string }) {
+const TICK_HOURS = 2;
+
+/** The even hours of a zone's clock in a range. */
+function hoursOf(from: number, to: number, zone: string): number[] {
+  const first = Math.ceil(from / (HOUR / 2)) * (HOUR / 2);
+  const halves = Array.from({ length: Math.ceil((to - first) / (HOUR / 2)) }, (_, i) => first + (i * HOUR) / 2);
+  return halves.filter((at) => {
+    const [hours, minutes] = clockTime(at, zone).split(':').map(Number);
+    return minutes === 0 && (hours ?? 0) % TICK_HOURS === 0;
+  });
+}
+
+/** The hour, or the day where one begins. */
+function tickLabel(at: number, zone: string): string {
+  const time = clockTime(at, zone);
+  return time === '00:00' ? dayName(at, zone) : time;
+}
+
+function RailButton({
+  label,
+  pressed,
+  onClick,
+  children,
+}: {
+  label: string;
+  pressed?: boolean;
+  onClick: () => void;
+  children: string;
+}) {
   return (
     <button
       type="button"

@@ -39,12 +39,20 @@ export function TopBar() {
           <MenuButton className="px-2 py-1 hover:text-tide">{person.split(' ')[0]}</MenuButton>
           <MenuItems anchor="bottom end" className="z-50 min-w-44 border border-rule bg-sheet py-1">
             <MenuItem>
-              <button type="button" onClick={toggleTheme} className="block w-full px-4 py-2 text-left data-focus:bg-well">
+              <button
+                type="button"
+                onClick={toggleTheme}
+                className="block w-full px-4 py-2 text-left data-focus:bg-well"
+              >
                 Day or night
               </button>
             </MenuItem>
             <MenuItem>
-              <button type="button" onClick={() => void signOutAction()} className="block w-full px-4 py-2 text-left data-focus:bg-well">
+              <button
+                type="button"
+                onClick={() => void signOutAction()}
+                className="block w-full px-4 py-2 text-left data-focus:bg-well"
+              >
                 Sign out
               </button>
             </MenuItem>

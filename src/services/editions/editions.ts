@@ -43,7 +43,12 @@ export async function publishedPlan(actor: Actor): Promise<{ plan: Plan; number:
 /** Compiles, or throws a 422 that names the files that are missing. */
 export function compileOrRefuse(plan: Plan): CompiledEdition {
   const compiled = compileEdition(plan);
-  if ('errors' in compiled) throw new ServiceError(422, compiled.errors[0]?.message ?? 'The plan can not be published.', compiled.errors as Problem[]);
+  if ('errors' in compiled)
+    throw new ServiceError(
+      422,
+      compiled.errors[0]?.message ?? 'The plan can not be published.',
+      compiled.errors as Problem[],
+    );
   return compiled;
 }
 
@@ -55,7 +60,8 @@ export async function publishEdition(actor: Actor, basedOn: number): Promise<{ n
   return transaction(async (within) => {
     await takeTurn(actor, within);
     const change = await lastChange(actor.networkId, within);
-    if (change !== basedOn) throw new ServiceError(409, 'The plan changed since you opened the docket: review it again, then publish.');
+    if (change !== basedOn)
+      throw new ServiceError(409, 'The plan changed since you opened the docket: review it again, then publish.');
     const { plan } = await loadPlan(actor.networkId, within);
     const newest = await newestEdition(actor.networkId, within);
     if (newest && newest.lastChange === change && newest.again === null)
@@ -92,7 +98,9 @@ async function write(
     { ignoreDuplicates: true, transaction: within },
   );
   const files = programs.flatMap(([hash, text]) =>
-    [...new Set(Object.values((JSON.parse(text) as ProgramDocument).assets).map((asset) => asset.sha256))].map((sha256) => ({ hash, sha256 })),
+    [...new Set(Object.values((JSON.parse(text) as ProgramDocument).assets).map((asset) => asset.sha256))].map(
+      (sha256) => ({ hash, sha256 }),
+    ),
   );
   await rows(
     `INSERT INTO program_files (hash, sha256) SELECT * FROM jsonb_to_recordset($1::jsonb) AS x(hash text, sha256 text) ON CONFLICT DO NOTHING`,

@@ -1,3 +1,12 @@
 export { cleanUp, libraryFile, mediaExtras, type MediaExtras } from './media';
-export { addFile, dismissUpload, failUpload, processUpload, receiveUpload, uploads, type Received, type Upload } from './uploads';
+export {
+  addFile,
+  dismissUpload,
+  failUpload,
+  processUpload,
+  receiveUpload,
+  uploads,
+  type Received,
+  type Upload,
+} from './uploads';
 export { read as readFile, storedBytes } from './store';

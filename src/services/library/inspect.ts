@@ -26,14 +26,16 @@ const MOST_PIXELS = 100e6;
 const unsupported = (found: string) =>
   new ServiceError(415, `${found} can't be shown: use PNG, JPEG, WebP, AVIF or GIF pictures, or MP4 and WebM films.`);
 
-const broken = (thing: string) => new ServiceError(422, `This ${thing} is damaged or incomplete: export it again, then upload it.`);
+const broken = (thing: string) =>
+  new ServiceError(422, `This ${thing} is damaged or incomplete: export it again, then upload it.`);
 
 /** Reads a file's kind, size and soundness from its bytes; its name tells nothing. Throws 415 or 422 with a sentence. */
 export async function inspect(path: string): Promise<Inspection> {
   const sniffed = await fileTypeFromFile(path);
   if (!sniffed) throw unsupported('This kind of file');
   if (IMAGE_TYPES.includes(sniffed.mime)) return inspectImage(path, sniffed.mime);
-  if (VIDEO_TYPES.includes(sniffed.mime)) return inspectVideo(path, sniffed.mime === 'video/webm' ? sniffed.mime : 'video/mp4');
+  if (VIDEO_TYPES.includes(sniffed.mime))
+    return inspectVideo(path, sniffed.mime === 'video/webm' ? sniffed.mime : 'video/mp4');
   throw unsupported(`${sniffed.ext.toUpperCase()} files`);
 }
 
@@ -44,7 +46,10 @@ async function inspectImage(path: string, type: string): Promise<Inspection> {
   const { width, height } = metadata;
   if (!width || !height) throw broken('picture');
   if (width * height > MOST_PIXELS)
-    throw new ServiceError(422, `This picture has ${width} × ${height} pixels, more than any screen needs: scale it to at most 100 megapixels.`);
+    throw new ServiceError(
+      422,
+      `This picture has ${width} × ${height} pixels, more than any screen needs: scale it to at most 100 megapixels.`,
+    );
   // Decoding all of it is the only proof that its header tells the truth.
   await sharp(path, { limitInputPixels: MOST_PIXELS, failOn: 'warning' })
     .resize(8, 8, { fit: 'fill' })
@@ -77,21 +82,35 @@ interface Probe {
 }
 
 async function inspectVideo(path: string, type: string): Promise<Inspection> {
-  const { stdout } = await run('ffprobe', ['-v', 'error', '-show_format', '-show_streams', '-of', 'json', path]).catch(() =>
-    Promise.reject(broken('film')),
+  const { stdout } = await run('ffprobe', ['-v', 'error', '-show_format', '-show_streams', '-of', 'json', path]).catch(
+    () => Promise.reject(broken('film')),
   );
   const probe = JSON.parse(stdout) as Probe;
   const picture = probe.streams?.find((stream) => stream.codec_type === 'video');
-  if (!picture) throw new ServiceError(415, 'This file has sound but no picture: only films and pictures can be shown.');
+  if (!picture)
+    throw new ServiceError(415, 'This file has sound but no picture: only films and pictures can be shown.');
   const { codec_name: codec = 'unknown', width, height } = picture;
   if (!VIDEO_CODECS.includes(codec))
-    throw new ServiceError(415, `Films in ${codec.toUpperCase()} do not play on every screen: export it as H.264, VP9 or AV1.`);
+    throw new ServiceError(
+      415,
+      `Films in ${codec.toUpperCase()} do not play on every screen: export it as H.264, VP9 or AV1.`,
+    );
   const seconds = Number(probe.format?.duration ?? picture.duration);
   if (!width || !height || !(seconds >= 0.1)) throw broken('film');
   // Reading every packet, without decoding, shows whether the file stops short.
-  const { stderr } = await run('ffmpeg', ['-v', 'error', '-i', path, '-map', '0:v:0', '-c', 'copy', '-f', 'null', '-']).catch(() =>
-    Promise.reject(broken('film')),
-  );
+  const { stderr } = await run('ffmpeg', [
+    '-v',
+    'error',
+    '-i',
+    path,
+    '-map',
+    '0:v:0',
+    '-c',
+    'copy',
+    '-f',
+    'null',
+    '-',
+  ]).catch(() => Promise.reject(broken('film')));
   if (stderr.trim() !== '') throw broken('film');
   const rotation = picture.side_data_list?.find((entry) => entry.rotation !== undefined)?.rotation ?? 0;
   const sideways = Math.abs(rotation) % 180 === 90;
@@ -108,14 +127,20 @@ async function inspectVideo(path: string, type: string): Promise<Inspection> {
 
 /** Decodes a whole film, which proves that every frame can be shown. `progress` is called with the share done, 0 to 1. */
 export async function decodeFilm(path: string, durationMs: number, progress: (share: number) => void): Promise<void> {
-  const child = spawn('ffmpeg', ['-v', 'error', '-xerror', '-i', path, '-map', '0:v:0', '-f', 'null', '-progress', 'pipe:1', '-'], {
-    stdio: ['ignore', 'pipe', 'pipe'],
-  });
+  const child = spawn(
+    'ffmpeg',
+    ['-v', 'error', '-xerror', '-i', path, '-map', '0:v:0', '-f', 'null', '-progress', 'pipe:1', '-'],
+    {
+      stdio: ['ignore', 'pipe', 'pipe'],
+    },
+  );
   child.stdout.on('data', (text: Buffer) => {
     const match = /out_time_us=(\d+)/.exec(text.toString());
     if (match) progress(Math.min(1, Number(match[1]) / 1000 / durationMs));
   });
   child.stderr.resume();
-  const code = await new Promise<number | null>((resolve, reject) => child.once('error', reject).once('close', resolve));
+  const code = await new Promise<number | null>((resolve, reject) =>
+    child.once('error', reject).once('close', resolve),
+  );
   if (code !== 0) throw broken('film');
 }

@@ -11,12 +11,15 @@ export interface MediaExtras {
 }
 
 export async function mediaExtras(actor: Actor): Promise<MediaExtras[]> {
-  return rows<MediaExtras>('SELECT slug AS id, thumbnail_sha256 AS thumbnail, codec FROM media WHERE network_id = $1', [actor.networkId]);
+  return rows<MediaExtras>('SELECT slug AS id, thumbnail_sha256 AS thumbnail, codec FROM media WHERE network_id = $1', [
+    actor.networkId,
+  ]);
 }
 
 /** Type and size of a file that the actor's network has in its library. Throws 404 for any other. */
 export async function libraryFile(actor: Actor, sha256: string): Promise<{ type: string; bytes: number }> {
-  if (!/^[0-9a-f]{64}$/.test(sha256)) throw new ServiceError(400, 'A file is named by its SHA-256: 64 digits 0-9 and a-f.');
+  if (!/^[0-9a-f]{64}$/.test(sha256))
+    throw new ServiceError(400, 'A file is named by its SHA-256: 64 digits 0-9 and a-f.');
   const [file] = await rows<{ type: string; bytes: string }>(
     `SELECT f.type, f.bytes FROM files f WHERE f.sha256 = $1 AND EXISTS (
        SELECT 1 FROM media m WHERE m.network_id = $2 AND f.sha256 IN (m.asset_sha256, m.thumbnail_sha256, m.original_sha256))`,
@@ -51,5 +54,8 @@ export async function cleanUp(now: Date): Promise<{ files: number; incoming: num
   const stray = stored.filter((sha256) => !known.has(sha256));
   for (const { sha256 } of removed) await forget(sha256);
   for (const sha256 of stray) await forget(sha256);
-  return { files: new Set([...removed.map((file) => file.sha256), ...stray]).size, incoming: await removeStaleIncoming(before) };
+  return {
+    files: new Set([...removed.map((file) => file.sha256), ...stray]).size,
+    incoming: await removeStaleIncoming(before),
+  };
 }

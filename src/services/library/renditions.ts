@@ -40,6 +40,10 @@ export async function makeUpright(path: string, found: Inspection): Promise<stri
   const target = await incomingPath();
   const format = found.codec === 'heif' ? 'avif' : (found.codec ?? 'png');
   const quality = ['jpeg', 'webp', 'avif'].includes(format) ? { quality: 92 } : {};
-  await sharp(path).rotate().keepIccProfile().toFormat(format as 'jpeg', quality).toFile(target);
+  await sharp(path)
+    .rotate()
+    .keepIccProfile()
+    .toFormat(format as 'jpeg', quality)
+    .toFile(target);
   return target;
 }

@@ -2,7 +2,7 @@ import { createHash, randomUUID } from 'node:crypto';
 import { createReadStream, createWriteStream, type ReadStream } from 'node:fs';
 import { mkdir, readdir, rename, rm, stat, utimes } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
-import { Readable } from 'node:stream';
+import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { config } from '@/config';
 import { ServiceError } from '../errors';
@@ -30,7 +30,10 @@ export async function receive(body: Readable, path: string, limit: number): Prom
     for await (const chunk of source) {
       bytes += chunk.byteLength;
       if (bytes > limit)
-        throw new ServiceError(413, `This file is larger than ${Math.floor(limit / 2 ** 20)} MB: make it smaller, then upload it again.`);
+        throw new ServiceError(
+          413,
+          `This file is larger than ${Math.floor(limit / 2 ** 20)} MB: make it smaller, then upload it again.`,
+        );
       hash.update(chunk);
       yield chunk;
     }

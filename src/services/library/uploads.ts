@@ -1,6 +1,6 @@
 import { rm } from 'node:fs/promises';
 import { extname } from 'node:path';
-import { Readable } from 'node:stream';
+import type { Readable } from 'node:stream';
 import type { Transaction } from 'sequelize';
 import { config } from '@/config';
 import { MediaRow, UploadRow, enqueue, publish, rows, transaction } from '@/database';
@@ -56,11 +56,20 @@ export async function receiveUpload(actor: Actor, name: string, body: Readable):
 function fileTitle(name: string): string {
   if (/[/\\\0]/.test(name) || name === '..' || name.trim() === '')
     throw new ServiceError(422, 'This file name holds a path or nothing: rename the file, then upload it again.');
-  const title = name.slice(0, name.length - extname(name).length).replace(/[_\s]+/g, ' ').trim();
+  const title = name
+    .slice(0, name.length - extname(name).length)
+    .replace(/[_\s]+/g, ' ')
+    .trim();
   return (title || name).slice(0, 120);
 }
 
-const uploadOf = ({ id, name, state, progress, error }: UploadRow): Upload => ({ id, name, state, progress, error: error ?? null });
+const uploadOf = ({ id, name, state, progress, error }: UploadRow): Upload => ({
+  id,
+  name,
+  state,
+  progress,
+  error: error ?? null,
+});
 
 async function recordFile(file: { sha256: string; bytes: number; type: string }, within: Transaction): Promise<void> {
   await rows(
@@ -100,7 +109,8 @@ export async function processUpload(id: string): Promise<void> {
     const path = storedPath(sha256);
     const found = await inspect(path);
     await tell(10);
-    if (found.kind === 'video') await decodeFilm(path, found.durationMs ?? 0, (share) => void tell(10 + Math.round(share * 75)));
+    if (found.kind === 'video')
+      await decodeFilm(path, found.durationMs ?? 0, (share) => void tell(10 + Math.round(share * 75)));
     const files = await makeRenditions(sha256, found);
     await tell(90);
     await finish(upload, found, files);
@@ -117,7 +127,10 @@ function progressTeller(upload: UploadRow): (percent: number) => Promise<void> {
   return async (percent) => {
     if (Date.now() - last < 200) return;
     last = Date.now();
-    await rows("UPDATE uploads SET state = 'working', progress = $2 WHERE id = $1 AND state IN ('waiting', 'working')", [upload.id, percent]);
+    await rows(
+      "UPDATE uploads SET state = 'working', progress = $2 WHERE id = $1 AND state IN ('waiting', 'working')",
+      [upload.id, percent],
+    );
     await publish({ kind: 'uploads', network: upload.networkId });
   };
 }
@@ -151,11 +164,30 @@ interface Naming {
 }
 
 /** Writes a media file and its change. */
-async function recordMedia(actor: Actor, naming: Naming, found: Inspection, files: MediaFiles, within: Transaction): Promise<string> {
+async function recordMedia(
+  actor: Actor,
+  naming: Naming,
+  found: Inspection,
+  files: MediaFiles,
+  within: Transaction,
+): Promise<string> {
   await recordFile({ ...files.asset, type: found.type }, within);
   await recordFile({ ...files.thumbnail, type: 'image/jpeg' }, within);
-  const taken = await MediaRow.findAll({ where: { networkId: actor.networkId }, attributes: ['slug'], raw: true, transaction: within });
-  const { name, tags, added, id = slugFor(name, taken.map((row) => row.slug)) } = naming;
+  const taken = await MediaRow.findAll({
+    where: { networkId: actor.networkId },
+    attributes: ['slug'],
+    raw: true,
+    transaction: within,
+  });
+  const {
+    name,
+    tags,
+    added,
+    id = slugFor(
+      name,
+      taken.map((row) => row.slug),
+    ),
+  } = naming;
   const document = {
     name,
     kind: found.kind,
@@ -177,10 +209,24 @@ async function recordMedia(actor: Actor, naming: Naming, found: Inspection, file
 async function finish(upload: UploadRow, found: Inspection, files: MediaFiles): Promise<void> {
   const { networkId, personId, name } = upload;
   await transaction(async (within) => {
-    await recordFile({ sha256: files.original, bytes: (await storedBytes(files.original)) ?? 0, type: found.type }, within);
+    await recordFile(
+      { sha256: files.original, bytes: (await storedBytes(files.original)) ?? 0, type: found.type },
+      within,
+    );
     const twin = await MediaRow.findOne({ where: { networkId, originalSha256: files.original }, transaction: within });
-    const mediaId = twin?.id ?? (await recordMedia({ networkId, personId, name: '' }, { name, added: new Date().toISOString() }, found, files, within));
-    await UploadRow.update({ state: 'ready', progress: 100, mediaId }, { where: { id: upload.id }, transaction: within });
+    const mediaId =
+      twin?.id ??
+      (await recordMedia(
+        { networkId, personId, name: '' },
+        { name, added: new Date().toISOString() },
+        found,
+        files,
+        within,
+      ));
+    await UploadRow.update(
+      { state: 'ready', progress: 100, mediaId },
+      { where: { id: upload.id }, transaction: within },
+    );
   });
 }
 

@@ -16,7 +16,15 @@ import {
 import { ChangeRow, NetworkRow, publish, rows, transaction, type ChangeKind } from '@/database';
 import { ServiceError, notFound } from '../errors';
 import type { Actor } from '../people';
-import { COLLECTION, loadPlan, removeObject, writeNetwork, writeObject, type MediaColumns, type RowIds } from './records';
+import {
+  COLLECTION,
+  loadPlan,
+  removeObject,
+  writeNetwork,
+  writeObject,
+  type MediaColumns,
+  type RowIds,
+} from './records';
 import { slugFor } from './slug';
 
 /** One wish to change the plan: the object's new document, or null to remove it. Without `id`, a new object named after `document.name`. */
@@ -79,12 +87,23 @@ export async function editWithin(actor: Actor, edits: readonly Edit[], within: T
   }
   const made = steps.filter(({ before, after }) => canonicalJson(before) !== canonicalJson(after));
   const written = await ChangeRow.bulkCreate(
-    made.map(({ kind, id, before, after }) => ({ kind, object: id, before, after, networkId, personId: actor.personId })),
+    made.map(({ kind, id, before, after }) => ({
+      kind,
+      object: id,
+      before,
+      after,
+      networkId,
+      personId: actor.personId,
+    })),
     { transaction: within, returning: true },
   );
   const changes = written.map((row) => Number(row.id));
   if (changes.length > 0) await publish({ kind: 'changes', network: networkId }, within);
-  return { change: changes.at(-1) ?? (await lastChange(networkId, within)), changes, ids: steps.map((step) => step.id) };
+  return {
+    change: changes.at(-1) ?? (await lastChange(networkId, within)),
+    changes,
+    ids: steps.map((step) => step.id),
+  };
 }
 
 /** Number of the network's last change; 0 before the first. */
@@ -123,7 +142,12 @@ function applied(plan: Plan, one: Edit): Pick<Step, 'id' | 'before' | 'after'> {
 }
 
 /** Writes a step's rows; a broken rule of the database becomes a sentence. */
-async function write(networkId: string, { kind, id, after, columns }: Step, ids: RowIds, within: Transaction): Promise<void> {
+async function write(
+  networkId: string,
+  { kind, id, after, columns }: Step,
+  ids: RowIds,
+  within: Transaction,
+): Promise<void> {
   try {
     if (kind === 'network') await writeNetwork(networkId, after as Plan['network'], ids, within);
     else if (after === null) await removeObject(networkId, kind, id, ids, within);
@@ -139,7 +163,10 @@ async function write(networkId: string, { kind, id, after, columns }: Step, ids:
 
 function newId(document: unknown, list: readonly { id: string }[]): string {
   const name = typeof document === 'object' && document !== null && 'name' in document ? String(document.name) : '';
-  return slugFor(name, list.map((entry) => entry.id));
+  return slugFor(
+    name,
+    list.map((entry) => entry.id),
+  );
 }
 
 function check(kind: ChangeKind, document: unknown, id: string): unknown {
@@ -159,7 +186,10 @@ async function refuseConflict(networkId: string, one: Step, within: Transaction)
     within,
   );
   if (later)
-    throw new ServiceError(409, `${later.name ?? 'Somebody'} changed this ${THING[one.kind]} meanwhile: look at the newest, then make your change again.`);
+    throw new ServiceError(
+      409,
+      `${later.name ?? 'Somebody'} changed this ${THING[one.kind]} meanwhile: look at the newest, then make your change again.`,
+    );
 }
 
 function refuseMeasured(before: unknown, after: unknown): void {
@@ -179,7 +209,10 @@ function refuseDangling(plan: Plan, edits: readonly Edit[]): void {
   const removal = edits.find((one) => one.document === null);
   if (removal) {
     const users = [...new Set(problems.map((problem) => ownerName(plan, problem)))];
-    throw new ServiceError(409, `This ${THING[removal.kind]} is still used by ${users.join(', ')}: take it out there first.`);
+    throw new ServiceError(
+      409,
+      `This ${THING[removal.kind]} is still used by ${users.join(', ')}: take it out there first.`,
+    );
   }
   const inside = problems.map(({ path, message }) => ({ path: path.replace(/^\/(network|[a-z]+\/\d+)/, ''), message }));
   throw new ServiceError(422, inside[0]?.message ?? 'The plan would not hold together.', inside);
@@ -201,8 +234,12 @@ export async function undo(actor: Actor, changes: readonly number[]): Promise<Ed
       transaction: within,
     });
     if (found.length !== changes.length) throw notFound('change');
-    const edits = found.map((row): Edit => ({ kind: row.kind, id: row.object, document: row.before, basedOn: Math.max(...changes) }));
+    const edits = found.map((row): Edit => ({
+      kind: row.kind,
+      id: row.object,
+      document: row.before,
+      basedOn: Math.max(...changes),
+    }));
     return editWithin(actor, edits, within);
   });
 }
-

@@ -21,7 +21,8 @@ export async function draftPlan(actor: Actor): Promise<Draft> {
 /** Makes a network's plan equal to a plan file, in one transaction: adds, changes and removes what differs. */
 export async function importPlan(actor: Actor, document: unknown): Promise<EditResult> {
   const read = readPlan(document);
-  if ('errors' in read) throw new ServiceError(422, 'This plan file has mistakes: nothing was read.', read.errors as Problem[]);
+  if ('errors' in read)
+    throw new ServiceError(422, 'This plan file has mistakes: nothing was read.', read.errors as Problem[]);
   return transaction(async (within) => {
     const { plan: now } = await loadPlan(actor.networkId, within);
     return editWithin(actor, differences(now, read.plan), within);

@@ -36,7 +36,14 @@ export const COLLECTION = {
   booking: 'bookings',
 } as const satisfies Record<ObjectKind, keyof Plan>;
 
-const ROWS = { calendar: CalendarRow, site: SiteRow, screen: ScreenRow, media: MediaRow, playlist: PlaylistRow, booking: BookingRow };
+const ROWS = {
+  calendar: CalendarRow,
+  site: SiteRow,
+  screen: ScreenRow,
+  media: MediaRow,
+  playlist: PlaylistRow,
+  booking: BookingRow,
+};
 
 /** Row ids by slug, a map a kind. */
 export type RowIds = Record<ObjectKind, Map<string, string>>;
@@ -64,11 +71,20 @@ export async function loadPlan(networkId: string, transaction?: Transaction): Pr
   const media = await MediaRow.findAll(all);
   const playlists = await PlaylistRow.findAll(all);
   const bookings = await BookingRow.findAll(all);
-  const items = await PlaylistItemRow.findAll({ where: { networkId }, order: [['position', 'ASC']], raw: true, transaction });
+  const items = await PlaylistItemRow.findAll({
+    where: { networkId },
+    order: [['position', 'ASC']],
+    raw: true,
+    transaction,
+  });
 
   const slugs = (list: readonly { id: string; slug: string }[]) => new Map(list.map((row) => [row.id, row.slug]));
   const [mediaSlugs, playlistSlugs, siteSlugs] = [slugs(media), slugs(playlists), slugs(sites)];
-  const content = (mediaId: string | null, playlistId: string | null, durationMs: number | null): Content | undefined =>
+  const content = (
+    mediaId: string | null,
+    playlistId: string | null,
+    durationMs: number | null,
+  ): Content | undefined =>
     mediaId === null && playlistId === null
       ? undefined
       : compact<Content>({
@@ -84,81 +100,81 @@ export async function loadPlan(networkId: string, transaction?: Transaction): Pr
   const plan: Plan = {
     format: 'lanternpost/plan',
     version: 1,
-    network: compact<Network>({ name: network.name, defaultDurationMs: network.defaultDurationMs, backdrop: backdrop(network) }),
+    network: compact<Network>({
+      name: network.name,
+      defaultDurationMs: network.defaultDurationMs,
+      backdrop: backdrop(network),
+    }),
     calendars: calendars.map((row) => ({ id: row.slug, name: row.name, dates: row.dates })),
-    sites: sites.map(
-      (row) =>
-        compact<Site>({
-          id: row.slug,
-          name: row.name,
-          timeZone: row.timeZone,
-          tags: row.tags,
-          location: row.latitude === null || row.longitude === null ? null : { latitude: row.latitude, longitude: row.longitude },
-          hours: row.hours,
-          backdrop: backdrop(row),
-        }),
+    sites: sites.map((row) =>
+      compact<Site>({
+        id: row.slug,
+        name: row.name,
+        timeZone: row.timeZone,
+        tags: row.tags,
+        location:
+          row.latitude === null || row.longitude === null ? null : { latitude: row.latitude, longitude: row.longitude },
+        hours: row.hours,
+        backdrop: backdrop(row),
+      }),
     ),
-    screens: screens.map(
-      (row) =>
-        compact<Screen>({
-          id: row.slug,
-          name: row.name,
-          site: siteSlugs.get(row.siteId),
-          width: row.width,
-          height: row.height,
-          tags: row.tags,
-          backdrop: backdrop(row),
-          lightsOut: row.lightsOut,
-        }),
+    screens: screens.map((row) =>
+      compact<Screen>({
+        id: row.slug,
+        name: row.name,
+        site: siteSlugs.get(row.siteId),
+        width: row.width,
+        height: row.height,
+        tags: row.tags,
+        backdrop: backdrop(row),
+        lightsOut: row.lightsOut,
+      }),
     ),
-    media: media.map(
-      (row) =>
-        compact<Media>({
-          id: row.slug,
-          name: row.name,
-          kind: row.kind,
-          width: row.width,
-          height: row.height,
-          bytes: Number(row.bytes),
-          durationMs: row.durationMs,
-          tags: row.tags,
-          added: instant(row.added),
-          when: row.when,
-          sha256: row.assetSha256,
-          type: row.type,
-        }),
+    media: media.map((row) =>
+      compact<Media>({
+        id: row.slug,
+        name: row.name,
+        kind: row.kind,
+        width: row.width,
+        height: row.height,
+        bytes: Number(row.bytes),
+        durationMs: row.durationMs,
+        tags: row.tags,
+        added: instant(row.added),
+        when: row.when,
+        sha256: row.assetSha256,
+        type: row.type,
+      }),
     ),
     playlists: playlists.map((row) => ({
       id: row.slug,
       name: row.name,
-      items: (itemsOf.get(row.id) ?? []).map(
-        (item) =>
-          compact<Item>({
-            media: item.mediaId && mediaSlugs.get(item.mediaId),
-            playlist: item.nestedId && playlistSlugs.get(item.nestedId),
-            collect: item.collect,
-            order: item.order,
-            limit: item.limit,
-            durationMs: item.durationMs,
-            where: item.selector,
-            when: item.when,
-          }),
+      items: (itemsOf.get(row.id) ?? []).map((item) =>
+        compact<Item>({
+          media: item.mediaId && mediaSlugs.get(item.mediaId),
+          playlist: item.nestedId && playlistSlugs.get(item.nestedId),
+          collect: item.collect,
+          order: item.order,
+          limit: item.limit,
+          durationMs: item.durationMs,
+          where: item.selector,
+          when: item.when,
+        }),
       ),
     })),
-    bookings: bookings.map(
-      (row) =>
-        compact<Booking>({
-          id: row.slug,
-          name: row.name,
-          content: content(row.mediaId, row.playlistId, row.durationMs),
-          where: row.selector,
-          priority: row.priority,
-          takeover: row.takeover,
-          wake: row.wake,
-          onHold: row.onHold,
-          created: instant(row.created),
-          when: row.when,
-        }),
+    bookings: bookings.map((row) =>
+      compact<Booking>({
+        id: row.slug,
+        name: row.name,
+        content: content(row.mediaId, row.playlistId, row.durationMs),
+        where: row.selector,
+        priority: row.priority,
+        takeover: row.takeover,
+        wake: row.wake,
+        onHold: row.onHold,
+        created: instant(row.created),
+        when: row.when,
+      }),
     ),
   };
   const idsOf = (list: readonly { id: string; slug: string }[]) => new Map(list.map((row) => [row.slug, row.id]));
@@ -203,20 +219,36 @@ export async function writeObject<K extends ObjectKind>(
   return id;
 }
 
-export async function removeObject(networkId: string, kind: ObjectKind, slug: string, ids: RowIds, transaction: Transaction): Promise<void> {
+export async function removeObject(
+  networkId: string,
+  kind: ObjectKind,
+  slug: string,
+  ids: RowIds,
+  transaction: Transaction,
+): Promise<void> {
   const model = ROWS[kind] as unknown as typeof CalendarRow;
   await model.destroy({ where: { networkId, id: ids[kind].get(slug) }, transaction });
   ids[kind].delete(slug);
 }
 
-export async function writeNetwork(networkId: string, network: Network, ids: RowIds, transaction: Transaction): Promise<void> {
+export async function writeNetwork(
+  networkId: string,
+  network: Network,
+  ids: RowIds,
+  transaction: Transaction,
+): Promise<void> {
   await NetworkRow.update(
-    { name: network.name, defaultDurationMs: network.defaultDurationMs ?? null, ...backdropColumns(network.backdrop, ids) },
+    {
+      name: network.name,
+      defaultDurationMs: network.defaultDurationMs ?? null,
+      ...backdropColumns(network.backdrop, ids),
+    },
     { where: { id: networkId }, transaction },
   );
 }
 
-const reference = (ids: RowIds, kind: ObjectKind, slug: string | undefined) => (slug === undefined ? null : (ids[kind].get(slug) ?? null));
+const reference = (ids: RowIds, kind: ObjectKind, slug: string | undefined) =>
+  slug === undefined ? null : (ids[kind].get(slug) ?? null);
 
 const backdropColumns = (content: Content | undefined, ids: RowIds) => ({
   backdropMediaId: reference(ids, 'media', content?.media),
@@ -225,7 +257,8 @@ const backdropColumns = (content: Content | undefined, ids: RowIds) => ({
 });
 
 function columnsOf(kind: ObjectKind, document: PlanObjects[ObjectKind], ids: RowIds): object {
-  const is = <K extends ObjectKind>(wanted: K, value: unknown): value is PlanObjects[K] => kind === wanted && value !== undefined;
+  const is = <K extends ObjectKind>(wanted: K, value: unknown): value is PlanObjects[K] =>
+    kind === wanted && value !== undefined;
   if (is('calendar', document)) return { name: document.name, dates: document.dates };
   if (is('site', document))
     return {
@@ -278,7 +311,13 @@ function columnsOf(kind: ObjectKind, document: PlanObjects[ObjectKind], ids: Row
   return { name: document.name };
 }
 
-async function writeItems(networkId: string, playlistId: string, items: readonly Item[], ids: RowIds, transaction: Transaction): Promise<void> {
+async function writeItems(
+  networkId: string,
+  playlistId: string,
+  items: readonly Item[],
+  ids: RowIds,
+  transaction: Transaction,
+): Promise<void> {
   await PlaylistItemRow.destroy({ where: { playlistId }, transaction });
   await PlaylistItemRow.bulkCreate(
     items.map((item, position) => ({

@@ -37,14 +37,21 @@ export async function startPairing(address: string): Promise<PairingStart> {
  */
 export async function collectToken(deviceCode: string): Promise<{ token: string } | 'pending' | 'expired'> {
   return transaction(async (within) => {
-    const pairing = await PairingRow.findOne({ where: { deviceHash: tokenHash(deviceCode) }, transaction: within, lock: within.LOCK.UPDATE });
+    const pairing = await PairingRow.findOne({
+      where: { deviceHash: tokenHash(deviceCode) },
+      transaction: within,
+      lock: within.LOCK.UPDATE,
+    });
     if (!pairing || pairing.expiresAt.getTime() < Date.now()) return 'expired';
     if (!pairing.screenId) return 'pending';
     const screen = await ScreenRow.findByPk(pairing.screenId, { transaction: within });
     if (!screen) return 'expired';
     const { token, hash } = newToken();
     await PlayerRow.destroy({ where: { screenId: screen.id }, transaction: within });
-    await PlayerRow.create({ networkId: screen.networkId, screenId: screen.id, tokenHash: hash }, { transaction: within });
+    await PlayerRow.create(
+      { networkId: screen.networkId, screenId: screen.id, tokenHash: hash },
+      { transaction: within },
+    );
     await publish({ kind: 'players', network: screen.networkId }, within);
     return { token };
   });
@@ -55,9 +62,11 @@ export async function pairScreen(actor: Actor, screenId: string, code: string, a
   const screen = await ScreenRow.findOne({ where: { networkId: actor.networkId, slug: screenId } });
   if (!screen) throw notFound('screen');
   const userCode = readCode(code);
-  const unknown = new ServiceError(422, 'No player shows this code now: read it again from the screen. A code is good for 15 minutes.', [
-    { path: '/code', message: 'No player shows this code now.' },
-  ]);
+  const unknown = new ServiceError(
+    422,
+    'No player shows this code now: read it again from the screen. A code is good for 15 minutes.',
+    [{ path: '/code', message: 'No player shows this code now.' }],
+  );
   const guess = async () => {
     await limitAttempts(`guess:${actor.personId ?? ''}`, GUESSES.most, GUESSES.seconds);
     await limitAttempts(`guess:${address}`, GUESSES.most, GUESSES.seconds);
@@ -75,7 +84,10 @@ export async function pairScreen(actor: Actor, screenId: string, code: string, a
 /** Takes a screen's player away: its token ends at once. Throws 404 where there is none. */
 export async function unpairScreen(actor: Actor, screenId: string): Promise<void> {
   await transaction(async (within) => {
-    const screen = await ScreenRow.findOne({ where: { networkId: actor.networkId, slug: screenId }, transaction: within });
+    const screen = await ScreenRow.findOne({
+      where: { networkId: actor.networkId, slug: screenId },
+      transaction: within,
+    });
     const player = screen && (await PlayerRow.findOne({ where: { screenId: screen.id }, transaction: within }));
     if (!player) throw notFound('player');
     await PairingRow.destroy({ where: { screenId: player.screenId }, transaction: within });

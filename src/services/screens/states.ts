@@ -67,7 +67,9 @@ function troublesOf(report: Report | null, target: string | null, now: number): 
   if (!report) return troubles;
   const { clockOffsetMs, download, errors, storage } = report;
   if (Math.abs(clockOffsetMs) > CLOCK_TOLERANCE_MS)
-    troubles.push(`Clock ${spoken(Math.abs(clockOffsetMs))} ${clockOffsetMs > 0 ? 'slow' : 'fast'}; it plays by the server's.`);
+    troubles.push(
+      `Clock ${spoken(Math.abs(clockOffsetMs))} ${clockOffsetMs > 0 ? 'slow' : 'fast'}; it plays by the server's.`,
+    );
   if (storage && download && storage.usedBytes + download.totalBytes - download.doneBytes > storage.limitBytes) {
     const short = storage.usedBytes + download.totalBytes - download.doneBytes - storage.limitBytes;
     troubles.push(`Storage full: ${Math.ceil(short / 1e6)} MB short.`);

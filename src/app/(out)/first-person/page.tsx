@@ -11,7 +11,9 @@ export default async function FirstPersonPage() {
   return (
     <>
       <h1 className="text-3xl">A new network</h1>
-      <p className="mt-2 mb-6 text-faint">Nobody is here yet: you are the first person, and this page works only once.</p>
+      <p className="mt-2 mb-6 text-faint">
+        Nobody is here yet: you are the first person, and this page works only once.
+      </p>
       <FirstPersonForm />
     </>
   );

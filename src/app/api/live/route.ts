@@ -1,5 +1,5 @@
-import { subscribe } from '@/database';
 import { answerAs } from '@/interface/data/routes';
+import { watchNetwork } from '@/services/live';
 
 export const dynamic = 'force-dynamic';
 
@@ -19,9 +19,7 @@ export async function GET(request: Request): Promise<Response> {
             end();
           }
         };
-        const stop = subscribe((message) => {
-          if (message.kind === 'resync' || message.network === actor.networkId) write(`event: ${message.kind}\ndata: {}\n\n`);
-        });
+        const stop = watchNetwork(actor, (what) => write(`event: ${what}\ndata: {}\n\n`));
         const timer = setInterval(() => write(': still here\n\n'), KEEP_ALIVE_MS);
         end = () => {
           stop();
@@ -32,6 +30,8 @@ export async function GET(request: Request): Promise<Response> {
       },
       cancel: () => end(),
     });
-    return new Response(stream, { headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' } });
+    return new Response(stream, {
+      headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' },
+    });
   });
 }

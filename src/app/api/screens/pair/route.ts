@@ -7,7 +7,10 @@ import { pairScreen } from '@/services/screens';
 
 export const dynamic = 'force-dynamic';
 
-const listSchema = z.array(z.object({ screen: z.string().max(80), code: z.string().max(40) })).min(1).max(1000);
+const listSchema = z
+  .array(z.object({ screen: z.string().max(80), code: z.string().max(40) }))
+  .min(1)
+  .max(1000);
 
 /** Pairs many screens at once from a list of codes. Each stands alone: the answer says of each whether it was paired. */
 export async function POST(request: Request): Promise<Response> {

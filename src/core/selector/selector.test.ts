@@ -1,0 +1,74 @@
+import fc from 'fast-check';
+import { isTag, matches, mediaTerms, parseSelector, screenTerms, selectorOf, type Selector } from '.';
+
+const hall = screenTerms({ id: 'sillarvik-hall', site: 'sillarvik', width: 1920, height: 1080, tags: ['Hall', 'lang:no'] }, ['quay', 'north']);
+const selects = (text: string) => matches(selectorOf(text), hall);
+
+test.each([
+  ['all', true],
+  ['quay and (hall or gangway) and not staff', true],
+  ['QUAY AND Hall', true],
+  ['staff or gangway', false],
+  ['not not hall', true],
+  ['lang:no', true],
+  ['screen:sillarvik-hall and site:sillarvik', true],
+  ['is:landscape and not is:portrait', true],
+  ['gangway or hall and north', true],
+])('%s', (text, expected) => {
+  expect(selects(text)).toBe(expected);
+});
+
+test('and binds more closely than or, not more closely than both', () => {
+  expect(parseSelector('not a and b or c')).toEqual({
+    kind: 'or',
+    left: { kind: 'and', left: { kind: 'not', of: { kind: 'term', term: 'a' } }, right: { kind: 'term', term: 'b' } },
+    right: { kind: 'term', term: 'c' },
+  });
+});
+
+test.each([
+  ['', 'missing', 0],
+  ['quay and', 'stops too early', 8],
+  ['(quay', 'not closed', 5],
+  ['quay hall', 'too much', 5],
+  ['or quay', 'missing before', 0],
+  ['quay & hall', "can't stand", 5],
+  ['is:wide', 'unknown', 0],
+])('"%s" is refused with a sentence and a place', (text, sentence, at) => {
+  expect(parseSelector(text)).toEqual({ error: expect.stringContaining(sentence), at });
+});
+
+test('media answer to their tags, their kind and their shape', () => {
+  const terms = mediaTerms({ kind: 'video', width: 1080, height: 1080, tags: ['safety'] });
+  expect(matches(selectorOf('KIND:video and safety and is:square'), terms)).toBe(true);
+});
+
+test('the words of the language are no tags', () => {
+  expect(['hall', 'lang:no', 'and', 'NOT', 'all', 'is:portrait', 'a b', '-a', 'a:b:c'].map(isTag)).toEqual([true, true, false, false, false, false, false, false, false]);
+});
+
+const tree = fc.letrec<{ selector: Selector }>((tie) => ({
+  selector: fc.oneof(
+    { depthSize: 'small', withCrossShrink: true },
+    fc.constantFrom<Selector>({ kind: 'all' }, { kind: 'term', term: 'hall' }, { kind: 'term', term: 'deck' }, { kind: 'term', term: 'site:x-1' }),
+    tie('selector').map((of): Selector => ({ kind: 'not', of })),
+    fc.tuple(fc.constantFrom('and' as const, 'or' as const), tie('selector'), tie('selector')).map(([kind, left, right]): Selector => ({ kind, left, right })),
+  ),
+})).selector;
+
+const write = (selector: Selector): string => {
+  switch (selector.kind) {
+    case 'all':
+      return 'all';
+    case 'term':
+      return selector.term;
+    case 'not':
+      return `not (${write(selector.of)})`;
+    default:
+      return `(${write(selector.left)}) ${selector.kind} (${write(selector.right)})`;
+  }
+};
+
+test('any selector that is written out in full is read back as it was', () => {
+  fc.assert(fc.property(tree, (selector) => expect(parseSelector(write(selector))).toEqual(selector)));
+});
