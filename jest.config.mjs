@@ -16,8 +16,8 @@ const shared = {
   transformIgnorePatterns: [
     'node_modules/(?!(@noble|canonicalize|uuid|file-type|strtok3|token-types|uint8array-extras|@tokenizer|@borewit|eventsource-parser|idb)/)',
   ],
-  // canonicalize names its file for import alone, which Jest does not look for.
-  moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1', '^canonicalize$': '<rootDir>/node_modules/canonicalize/lib/canonicalize.js' },
+  moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
+  resolver: '<rootDir>/scripts/jest-resolver.cjs',
   testEnvironment: 'node',
 };
 

@@ -39,6 +39,10 @@ export function transaction<T>(work: (transaction: Transaction) => Promise<T>): 
 
 /** One raw query's rows, in the transaction where given. */
 export async function rows<T extends object>(sql: string, bind: unknown[] = [], within?: Transaction): Promise<T[]> {
-  const [result] = await database().query(sql, { bind, transaction: within, raw: true });
+  const [result] = await database().query(sql, {
+    bind: bind.map((value) => value ?? null),
+    transaction: within,
+    raw: true,
+  });
   return result as T[];
 }

@@ -1,7 +1,7 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
 import { DAY, MINUTE, SECOND, forecast, placeOf, sha256Hex, type Asset, type ProgramDocument } from '@/core/playing';
-import type { ProtocolClient} from '@/protocol/client';
+import type { ProtocolClient } from '@/protocol/client';
 import { ProtocolError } from '@/protocol/client';
 import type { Report, Target } from '@/protocol/schemas';
 

@@ -37,7 +37,13 @@ function joined(segments: readonly Segment[]): Segment[] {
   const result: Segment[] = [];
   for (const segment of segments) {
     const last = result.at(-1);
-    if (last && last.to === segment.from && last.source === segment.source && last.id === segment.id && last.since === segment.since)
+    if (
+      last &&
+      last.to === segment.from &&
+      last.source === segment.source &&
+      last.id === segment.id &&
+      last.since === segment.since
+    )
       result[result.length - 1] = { ...last, to: segment.to };
     else result.push(segment);
   }
@@ -62,7 +68,11 @@ test('the forecast of a range equals the join of the forecasts of its parts', ()
       const [from, to] = range(one);
       const middle = Math.round(from + (to - from) * share);
       const program = screenProgram(planOf(one.request.plan), one.request.screen);
-      const [whole, first, second] = [forecast(program, from, to), forecast(program, from, middle), forecast(program, middle, to)];
+      const [whole, first, second] = [
+        forecast(program, from, to),
+        forecast(program, from, middle),
+        forecast(program, middle, to),
+      ];
       expect(joined([...first.segments, ...second.segments])).toEqual(joined(whole.segments));
     }),
     { numRuns: 60 },
@@ -75,13 +85,19 @@ test("the player's answer, from its program alone, equals the server's at every 
       const { plan, screen } = { plan: planOf(one.request.plan), screen: one.request.screen };
       const [from, to] = range(one);
       const instant = Math.round(from + (to - from - 1) * share);
-      const withFiles = { ...plan, media: plan.media.map((file) => ({ ...file, sha256: 'a'.repeat(64), type: 'image/png' })) };
+      const withFiles = {
+        ...plan,
+        media: plan.media.map((file) => ({ ...file, sha256: 'a'.repeat(64), type: 'image/png' })),
+      };
       const compiled = compileEdition(withFiles);
       if ('errors' in compiled) throw new Error('not compiled');
       const document = JSON.parse(compiled.programs.get(compiled.screens.get(screen) ?? '') ?? '') as ProgramDocument;
       const player = forecastAt(document, instant, { zones: document.zones });
       const server = forecastAt(screenProgram(plan, screen), instant);
-      expect({ ...player, segment: { ...player.segment, loop: 0 } }).toEqual({ ...server, segment: { ...server.segment, loop: 0 } });
+      expect({ ...player, segment: { ...player.segment, loop: 0 } }).toEqual({
+        ...server,
+        segment: { ...server.segment, loop: 0 },
+      });
     }),
     { numRuns: 80 },
   );
@@ -92,7 +108,12 @@ test('a booking that never wins changes nothing', () => {
     const plan = planOf(one.request.plan);
     const [from, to] = range(one);
     const before = forecast(screenProgram(plan, one.request.screen), from, to).segments;
-    const hidden = { ...plan, bookings: plan.bookings.map((booking) => (before.some((segment) => segment.id === booking.id) ? booking : { ...booking, onHold: true })) };
+    const hidden = {
+      ...plan,
+      bookings: plan.bookings.map((booking) =>
+        before.some((segment) => segment.id === booking.id) ? booking : { ...booking, onHold: true },
+      ),
+    };
     const strip = (list: readonly Segment[]) => list.map(({ loop: _loop, ...rest }) => rest);
     expect(strip(forecast(screenProgram(hidden, one.request.screen), from, to).segments)).toEqual(strip(before));
   }
@@ -103,12 +124,47 @@ const small = planOf({
   version: 1,
   network: { name: 'Ternholm Line', backdrop: { media: 'flag' } },
   sites: [{ id: 'quay', name: 'Quay', timeZone: 'Europe/Oslo' }],
-  screens: [{ id: 'hall', name: 'Hall', site: 'quay', width: 1920, height: 1080, tags: ['hall'], lightsOut: [{ windows: [['23:00', '05:00']] }] }],
-  media: ['flag', 'sailings', 'gale'].map((id) => ({ id, name: id, kind: 'image', width: 1, height: 1, bytes: 1, added: '2026-01-01T00:00:00Z' })),
+  screens: [
+    {
+      id: 'hall',
+      name: 'Hall',
+      site: 'quay',
+      width: 1920,
+      height: 1080,
+      tags: ['hall'],
+      lightsOut: [{ windows: [['23:00', '05:00']] }],
+    },
+  ],
+  media: ['flag', 'sailings', 'gale'].map((id) => ({
+    id,
+    name: id,
+    kind: 'image',
+    width: 1,
+    height: 1,
+    bytes: 1,
+    added: '2026-01-01T00:00:00Z',
+  })),
   playlists: [],
   bookings: [
-    { id: 'morning', name: 'Morning sailings', content: { media: 'sailings', durationMs: 15000 }, where: 'hall', priority: 3, created: '2026-01-01T00:00:00Z', when: { windows: [['06:00', '10:00']] } },
-    { id: 'gale', name: 'Gale notice', content: { media: 'gale' }, where: 'all', takeover: true, wake: true, created: '2026-01-02T00:00:00Z', when: { from: '2026-12-05', to: '2026-12-05', windows: [['04:00', '11:30']] } },
+    {
+      id: 'morning',
+      name: 'Morning sailings',
+      content: { media: 'sailings', durationMs: 15000 },
+      where: 'hall',
+      priority: 3,
+      created: '2026-01-01T00:00:00Z',
+      when: { windows: [['06:00', '10:00']] },
+    },
+    {
+      id: 'gale',
+      name: 'Gale notice',
+      content: { media: 'gale' },
+      where: 'all',
+      takeover: true,
+      wake: true,
+      created: '2026-01-02T00:00:00Z',
+      when: { from: '2026-12-05', to: '2026-12-05', windows: [['04:00', '11:30']] },
+    },
   ],
 });
 
@@ -116,8 +172,15 @@ test('why says what shows, until when, and what waits under it', () => {
   expect(why(small, 'hall', at('2026-12-05T06:00:00Z')).sentence).toBe(
     "Gale notice, because it is a takeover until 11:30; under it Morning sailings, priority 3, waits (a takeover goes ahead of it), and the network's backdrop waits (a takeover goes ahead of it).",
   );
-  expect(why(small, 'hall', at('2026-12-06T02:00:00Z')).sentence).toBe("Nothing, because it is lights-out until 05:00; under it the network's backdrop waits (the display is off).");
-  expect(why(small, 'hall', at('2026-12-06T12:00:00Z')).reasons[0]).toMatchObject({ source: 'backdrop', id: 'network', verdict: 'shows', rule: null });
+  expect(why(small, 'hall', at('2026-12-06T02:00:00Z')).sentence).toBe(
+    "Nothing, because it is lights-out until 05:00; under it the network's backdrop waits (the display is off).",
+  );
+  expect(why(small, 'hall', at('2026-12-06T12:00:00Z')).reasons[0]).toMatchObject({
+    source: 'backdrop',
+    id: 'network',
+    verdict: 'shows',
+    rule: null,
+  });
 });
 
 test('a takeover that wakes goes ahead of lights-out, others do not', () => {
@@ -141,5 +204,7 @@ test('a glance tells the picture, the end of its turn, and the next change', () 
 
 test("changes are counted once an instant, and a backdrop's midnight is none", () => {
   const day = at('2026-12-06T09:30:00Z');
-  expect(changes(small, day, day + 16 * HOUR).map((one) => [new Date(one.at).toISOString(), one.screens])).toEqual([['2026-12-06T22:00:00.000Z', 1]]);
+  expect(changes(small, day, day + 16 * HOUR).map((one) => [new Date(one.at).toISOString(), one.screens])).toEqual([
+    ['2026-12-06T22:00:00.000Z', 1],
+  ]);
 });

@@ -5,11 +5,41 @@ const valid = () => ({
   version: 1,
   network: { name: 'Ternholm Line', defaultDurationMs: 10000, backdrop: { playlist: 'house' } },
   calendars: [{ id: 'storm-days', name: 'Storm timetable', dates: ['2026-12-05', ['2026-12-24', '2026-12-26']] }],
-  sites: [{ id: 'sillarvik', name: 'Sillarvik Quay', timeZone: 'Europe/Oslo', tags: ['quay'], hours: { weekly: { MO: [['05:30', '22:00']], SU: [] }, dates: { '2026-12-25': [] } } }],
-  screens: [{ id: 'sillarvik-hall', name: 'Hall', site: 'sillarvik', width: 1920, height: 1080, lightsOut: [{ windows: [['23:30', '04:45']] }] }],
-  media: [{ id: 'flag', name: 'Flag', kind: 'image', width: 3840, height: 2160, bytes: 1, added: '2026-11-01T09:00:00Z' }],
-  playlists: [{ id: 'house', name: 'House', items: [{ media: 'flag', durationMs: 8000 }, { collect: 'poster and not winter', order: 'newest', limit: 5 }] }],
-  bookings: [{ id: 'morning', name: 'Morning', content: { media: 'flag' }, where: 'quay', created: '2026-11-03T10:00:00Z' }],
+  sites: [
+    {
+      id: 'sillarvik',
+      name: 'Sillarvik Quay',
+      timeZone: 'Europe/Oslo',
+      tags: ['quay'],
+      hours: { weekly: { MO: [['05:30', '22:00']], SU: [] }, dates: { '2026-12-25': [] } },
+    },
+  ],
+  screens: [
+    {
+      id: 'sillarvik-hall',
+      name: 'Hall',
+      site: 'sillarvik',
+      width: 1920,
+      height: 1080,
+      lightsOut: [{ windows: [['23:30', '04:45']] }],
+    },
+  ],
+  media: [
+    { id: 'flag', name: 'Flag', kind: 'image', width: 3840, height: 2160, bytes: 1, added: '2026-11-01T09:00:00Z' },
+  ],
+  playlists: [
+    {
+      id: 'house',
+      name: 'House',
+      items: [
+        { media: 'flag', durationMs: 8000 },
+        { collect: 'poster and not winter', order: 'newest', limit: 5 },
+      ],
+    },
+  ],
+  bookings: [
+    { id: 'morning', name: 'Morning', content: { media: 'flag' }, where: 'quay', created: '2026-11-03T10:00:00Z' },
+  ],
 });
 
 type Document = ReturnType<typeof valid> & Record<string, unknown>;
@@ -32,21 +62,74 @@ test('RFC 6901 section 5: ~ and / are escaped in pointers', () => {
 
 test.each<[string, (plan: Document) => void, string[]]>([
   ['an unknown field', (plan) => Object.assign(plan.screens[0] as object, { colour: 'red' }), ['/screens/0/colour']],
-  ['a dangling media id', (plan) => Object.assign(plan.bookings[0] as object, { content: { media: 'gone' } }), ['/bookings/0/content/media']],
+  [
+    'a dangling media id',
+    (plan) => Object.assign(plan.bookings[0] as object, { content: { media: 'gone' } }),
+    ['/bookings/0/content/media'],
+  ],
   ['a dangling site', (plan) => Object.assign(plan.screens[0] as object, { site: 'nowhere' }), ['/screens/0/site']],
-  ['a dangling calendar', (plan) => Object.assign(plan.bookings[0] as object, { when: { only: ['x'] } }), ['/bookings/0/when/only/0']],
-  ['a playlist that contains itself by way of another', (plan) => (plan.playlists as unknown[]).push({ id: 'a', name: 'A', items: [{ playlist: 'b' }] }, { id: 'b', name: 'B', items: [{ playlist: 'a' }] }), ['/playlists/1/items/0/playlist', '/playlists/2/items/0/playlist']],
-  ['a bad rule', (plan) => Object.assign(plan.bookings[0] as object, { when: { from: '2026-01-01', repeat: 'FREQ=SOMETIMES' } }), ['/bookings/0/when/repeat']],
-  ['a repeat without its first date', (plan) => Object.assign(plan.bookings[0] as object, { when: { repeat: 'FREQ=DAILY' } }), ['/bookings/0/when/from']],
-  ['a bad zone', (plan) => Object.assign(plan.sites[0] as object, { timeZone: 'Europe/Atlantis' }), ['/sites/0/timeZone']],
+  [
+    'a dangling calendar',
+    (plan) => Object.assign(plan.bookings[0] as object, { when: { only: ['x'] } }),
+    ['/bookings/0/when/only/0'],
+  ],
+  [
+    'a playlist that contains itself by way of another',
+    (plan) =>
+      (plan.playlists as unknown[]).push(
+        { id: 'a', name: 'A', items: [{ playlist: 'b' }] },
+        { id: 'b', name: 'B', items: [{ playlist: 'a' }] },
+      ),
+    ['/playlists/1/items/0/playlist', '/playlists/2/items/0/playlist'],
+  ],
+  [
+    'a bad rule',
+    (plan) => Object.assign(plan.bookings[0] as object, { when: { from: '2026-01-01', repeat: 'FREQ=SOMETIMES' } }),
+    ['/bookings/0/when/repeat'],
+  ],
+  [
+    'a repeat without its first date',
+    (plan) => Object.assign(plan.bookings[0] as object, { when: { repeat: 'FREQ=DAILY' } }),
+    ['/bookings/0/when/from'],
+  ],
+  [
+    'a bad zone',
+    (plan) => Object.assign(plan.sites[0] as object, { timeZone: 'Europe/Atlantis' }),
+    ['/sites/0/timeZone'],
+  ],
   ['a bad selector', (plan) => Object.assign(plan.bookings[0] as object, { where: 'quay and' }), ['/bookings/0/where']],
-  ['a bad window', (plan) => Object.assign(plan.bookings[0] as object, { when: { windows: [['24:00', '25:00']] } }), ['/bookings/0/when/windows/0/0', '/bookings/0/when/windows/0/1']],
-  ['opens on a named clock', (plan) => Object.assign(plan.bookings[0] as object, { when: { clock: 'Europe/Oslo', windows: [['opens', '10:00']] } }), ['/bookings/0/when/windows/0/0']],
-  ['a duration under 100 ms', (plan) => Object.assign(plan.playlists[0]?.items[0] as object, { durationMs: 99 }), ['/playlists/0/items/0/durationMs']],
-  ['a date that does not exist', (plan) => Object.assign(plan.bookings[0] as object, { when: { from: '2026-02-30' } }), ['/bookings/0/when/from']],
+  [
+    'a bad window',
+    (plan) => Object.assign(plan.bookings[0] as object, { when: { windows: [['24:00', '25:00']] } }),
+    ['/bookings/0/when/windows/0/0', '/bookings/0/when/windows/0/1'],
+  ],
+  [
+    'opens on a named clock',
+    (plan) =>
+      Object.assign(plan.bookings[0] as object, { when: { clock: 'Europe/Oslo', windows: [['opens', '10:00']] } }),
+    ['/bookings/0/when/windows/0/0'],
+  ],
+  [
+    'a duration under 100 ms',
+    (plan) => Object.assign(plan.playlists[0]?.items[0] as object, { durationMs: 99 }),
+    ['/playlists/0/items/0/durationMs'],
+  ],
+  [
+    'a date that does not exist',
+    (plan) => Object.assign(plan.bookings[0] as object, { when: { from: '2026-02-30' } }),
+    ['/bookings/0/when/from'],
+  ],
   ['an id twice', (plan) => (plan.media as unknown[]).push(plan.media[0]), ['/media/1/id']],
-  ['two contents', (plan) => Object.assign(plan.bookings[0] as object, { content: { media: 'flag', playlist: 'house' } }), ['/bookings/0/content']],
-  ['an order without a collecting rule', (plan) => Object.assign(plan.playlists[0]?.items[0] as object, { order: 'name' }), ['/playlists/0/items/0/order']],
+  [
+    'two contents',
+    (plan) => Object.assign(plan.bookings[0] as object, { content: { media: 'flag', playlist: 'house' } }),
+    ['/bookings/0/content'],
+  ],
+  [
+    'an order without a collecting rule',
+    (plan) => Object.assign(plan.playlists[0]?.items[0] as object, { order: 'name' }),
+    ['/playlists/0/items/0/order'],
+  ],
   ['another format', (plan) => Object.assign(plan, { format: 'something/else' }), ['/format']],
 ])('%s is an error at its place', (_name, change, paths) => {
   expect(errorsAfter(change)).toEqual(paths);
@@ -58,7 +141,12 @@ test('all mistakes are reported at once, those of shape and those between parts'
     Object.assign(plan.sites[0] as object, { timeZone: 'Nowhere' });
     Object.assign(plan.screens[0] as object, { site: 'gone', height: 0 });
   });
-  expect(paths.sort()).toEqual(['/network/defaultDurationMs', '/screens/0/height', '/screens/0/site', '/sites/0/timeZone']);
+  expect(paths.sort()).toEqual([
+    '/network/defaultDurationMs',
+    '/screens/0/height',
+    '/screens/0/site',
+    '/sites/0/timeZone',
+  ]);
 });
 
 test.each([null, 42, 'plan', [], { format: 'lanternpost/plan' }])('%j is no plan, and says so', (document) => {

@@ -1,7 +1,10 @@
 import fc from 'fast-check';
 import { isTag, matches, mediaTerms, parseSelector, screenTerms, selectorOf, type Selector } from '.';
 
-const hall = screenTerms({ id: 'sillarvik-hall', site: 'sillarvik', width: 1920, height: 1080, tags: ['Hall', 'lang:no'] }, ['quay', 'north']);
+const hall = screenTerms(
+  { id: 'sillarvik-hall', site: 'sillarvik', width: 1920, height: 1080, tags: ['Hall', 'lang:no'] },
+  ['quay', 'north'],
+);
 const selects = (text: string) => matches(selectorOf(text), hall);
 
 test.each([
@@ -44,15 +47,32 @@ test('media answer to their tags, their kind and their shape', () => {
 });
 
 test('the words of the language are no tags', () => {
-  expect(['hall', 'lang:no', 'and', 'NOT', 'all', 'is:portrait', 'a b', '-a', 'a:b:c'].map(isTag)).toEqual([true, true, false, false, false, false, false, false, false]);
+  expect(['hall', 'lang:no', 'and', 'NOT', 'all', 'is:portrait', 'a b', '-a', 'a:b:c'].map(isTag)).toEqual([
+    true,
+    true,
+    false,
+    false,
+    false,
+    false,
+    false,
+    false,
+    false,
+  ]);
 });
 
 const tree = fc.letrec<{ selector: Selector }>((tie) => ({
   selector: fc.oneof(
     { depthSize: 'small', withCrossShrink: true },
-    fc.constantFrom<Selector>({ kind: 'all' }, { kind: 'term', term: 'hall' }, { kind: 'term', term: 'deck' }, { kind: 'term', term: 'site:x-1' }),
+    fc.constantFrom<Selector>(
+      { kind: 'all' },
+      { kind: 'term', term: 'hall' },
+      { kind: 'term', term: 'deck' },
+      { kind: 'term', term: 'site:x-1' },
+    ),
     tie('selector').map((of): Selector => ({ kind: 'not', of })),
-    fc.tuple(fc.constantFrom('and' as const, 'or' as const), tie('selector'), tie('selector')).map(([kind, left, right]): Selector => ({ kind, left, right })),
+    fc
+      .tuple(fc.constantFrom('and' as const, 'or' as const), tie('selector'), tie('selector'))
+      .map(([kind, left, right]): Selector => ({ kind, left, right })),
   ),
 })).selector;
 

@@ -2,22 +2,31 @@ import { DateTime } from 'luxon';
 import { DAY, HOUR, MINUTE } from '../instant';
 import { dateOf, startOfDate, toInstant, toLocalTime, trimZone, zoneTable, isZone, type LocalTime } from '.';
 
-const local = (year: number, month: number, day: number, hour: number, minute = 0) => (startOfDate(dateOf(year, month, day)) + hour * HOUR + minute * MINUTE) as LocalTime;
+const local = (year: number, month: number, day: number, hour: number, minute = 0) =>
+  (startOfDate(dateOf(year, month, day)) + hour * HOUR + minute * MINUTE) as LocalTime;
 
 describe('RFC 5545 section 3.3.5: a local time that does not exist, or exists twice', () => {
   test('in a gap, the offset before it holds', () => {
     // Europe/Oslo skips 02:00 to 03:00 on 2026-03-29.
-    expect(new Date(toInstant(zoneTable('Europe/Oslo'), local(2026, 3, 29, 2, 30))).toISOString()).toBe('2026-03-29T01:30:00.000Z');
+    expect(new Date(toInstant(zoneTable('Europe/Oslo'), local(2026, 3, 29, 2, 30))).toISOString()).toBe(
+      '2026-03-29T01:30:00.000Z',
+    );
   });
 
   test('what exists twice is the first', () => {
     // America/New_York has 01:00 to 02:00 twice on 2026-11-01.
-    expect(new Date(toInstant(zoneTable('America/New_York'), local(2026, 11, 1, 1, 30))).toISOString()).toBe('2026-11-01T05:30:00.000Z');
+    expect(new Date(toInstant(zoneTable('America/New_York'), local(2026, 11, 1, 1, 30))).toISOString()).toBe(
+      '2026-11-01T05:30:00.000Z',
+    );
   });
 
   test('a change of half an hour (Lord Howe) and an offset of 45 minutes (Chatham)', () => {
-    expect(new Date(toInstant(zoneTable('Australia/Lord_Howe'), local(2026, 10, 4, 2, 15))).toISOString()).toBe('2026-10-03T15:45:00.000Z');
-    expect(new Date(toInstant(zoneTable('Pacific/Chatham'), local(2026, 6, 1, 12))).toISOString()).toBe('2026-05-31T23:15:00.000Z');
+    expect(new Date(toInstant(zoneTable('Australia/Lord_Howe'), local(2026, 10, 4, 2, 15))).toISOString()).toBe(
+      '2026-10-03T15:45:00.000Z',
+    );
+    expect(new Date(toInstant(zoneTable('Pacific/Chatham'), local(2026, 6, 1, 12))).toISOString()).toBe(
+      '2026-05-31T23:15:00.000Z',
+    );
   });
 });
 
@@ -45,7 +54,8 @@ test('a trimmed table answers the same inside its years', () => {
   const whole = zoneTable('Europe/London');
   const part = trimZone(whole, Date.UTC(2026, 0, 1), Date.UTC(2028, 0, 1));
   expect(part.changes).toHaveLength(4);
-  for (let at = Date.UTC(2026, 0, 2); at < Date.UTC(2027, 11, 30); at += 5 * DAY + 7 * HOUR) expect(toLocalTime(part, at)).toBe(toLocalTime(whole, at));
+  for (let at = Date.UTC(2026, 0, 2); at < Date.UTC(2027, 11, 30); at += 5 * DAY + 7 * HOUR)
+    expect(toLocalTime(part, at)).toBe(toLocalTime(whole, at));
 });
 
 test('only IANA names are zones', () => {

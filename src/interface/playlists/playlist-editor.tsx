@@ -9,7 +9,9 @@ import {
   useDroppable,
   useSensor,
   useSensors,
+  type Announcements,
   type DragEndEvent,
+  type UniqueIdentifier,
 } from '@dnd-kit/core';
 import {
   SortableContext,
@@ -27,6 +29,7 @@ import { Input, Select } from '@/interface/kit/field';
 import { counted, duration } from '@/interface/kit/format';
 import { Thumb } from '@/interface/kit/thumb';
 import { Filmstrip } from './filmstrip';
+import { itemName } from './item-name';
 import { ItemRow } from './item-row';
 import { Palette } from './palette';
 import { useItems } from './use-items';
@@ -50,8 +53,26 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
     const place = rows.findIndex((row) => row.key === over.id);
     const from = rows.findIndex((row) => row.key === active.id);
     const media = active.data.current?.media as string | undefined;
-    if (media !== undefined) insert({ media }, place < 0 ? items.length : place);
-    else if (from >= 0 && place >= 0 && from !== place) change(arrayMove([...items], from, place));
+    if (media !== undefined) {
+      // Below the middle of the row that it is held over, it goes after that row.
+      const held = active.rect.current.translated;
+      const below = held !== null && held.top + held.height / 2 > over.rect.top + over.rect.height / 2;
+      insert({ media }, place < 0 ? items.length : place + (below ? 1 : 0));
+    } else if (from >= 0 && place >= 0 && from !== place) change(arrayMove([...items], from, place));
+  };
+  const named = (id: UniqueIdentifier) => {
+    const row = rows.find(({ key }) => key === id);
+    return row ? itemName(draft, row.item) : 'The file';
+  };
+  const placed = (id: UniqueIdentifier, over: UniqueIdentifier | undefined) => {
+    const place = rows.findIndex(({ key }) => key === over);
+    return place < 0 ? `${named(id)} is at the end.` : `${named(id)} is at ${place + 1} of ${rows.length}.`;
+  };
+  const announcements: Announcements = {
+    onDragStart: ({ active }) => `${named(active.id)} is taken: arrows move it, space puts it down, Escape leaves it.`,
+    onDragOver: ({ active, over }) => placed(active.id, over?.id),
+    onDragEnd: ({ active, over }) => `Put down. ${placed(active.id, over?.id)}`,
+    onDragCancel: ({ active }) => `${named(active.id)} stays where it was.`,
   };
   const move = (index: number, by: number) => {
     const to = index + by;
@@ -62,6 +83,7 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
     <DndContext
       id="playlist"
       sensors={sensors}
+      accessibility={{ announcements }}
       collisionDetection={closestCenter}
       onDragStart={({ active }) => setDragged((active.data.current?.media as string | undefined) ?? null)}
       onDragEnd={onDragEnd}
@@ -127,14 +149,19 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
 }
 
 function DropList({ empty, children }: { empty: boolean; children: ReactNode }) {
-  const { setNodeRef, isOver } = useDroppable({ id: 'end' });
+  const { setNodeRef, isOver } = useDroppable({ id: 'empty', disabled: !empty });
   return (
-    <ol ref={setNodeRef} aria-label="Items" className={`mt-4 min-h-24 border-y border-rule ${isOver ? 'bg-well' : ''}`}>
-      {empty && (
-        <li className="py-8 text-center text-faint">Drag media from the right into here, or press + on one.</li>
+    <div
+      ref={setNodeRef}
+      className={`mt-4 min-h-24 border-y border-rule ${isOver ? 'bg-well' : ''}`}
+      data-testid="items"
+    >
+      {empty ? (
+        <p className="py-8 text-center text-faint">Drag media from the right into here, or press + on one.</p>
+      ) : (
+        <ol aria-label="Items">{children}</ol>
       )}
-      {children}
-    </ol>
+    </div>
   );
 }
 

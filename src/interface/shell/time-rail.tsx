@@ -51,7 +51,7 @@ export function TimeRail() {
     <footer className="flex h-20 shrink-0 items-stretch border-t border-rule bg-sheet">
       <div className="flex w-56 shrink-0 flex-col justify-center border-r border-rule px-5">
         <p className="font-code text-lg leading-tight" data-testid="moment">
-          {clockTime(moment, zone, isNow)}
+          {clockTime(moment, zone, isNow || undefined)}
         </p>
         <p className="text-sm text-faint">{dayName(moment, zone)} · your clock</p>
       </div>

@@ -1,0 +1,20 @@
+import { expect, type Page } from '@playwright/test';
+
+export const IDA = { email: 'ida@ternholm.example', password: 'lamps-at-dusk' };
+
+/** Where the instance answers. */
+export const server = (path = '') => `${process.env.LANTERNPOST_URL ?? ''}${path}`;
+
+export async function signIn(page: Page, person = IDA): Promise<void> {
+  await page.goto(server('/sign-in'));
+  await page.getByLabel('E-mail').fill(person.email);
+  await page.getByLabel('Password').fill(person.password);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByTestId('docket')).toBeVisible();
+}
+
+/** Goes to a place by the bar, as people do. */
+export async function goTo(page: Page, place: 'Now' | 'Library' | 'Playlists' | 'Plan' | 'Screens'): Promise<void> {
+  await page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: place }).click();
+  await expect(page.getByRole('heading', { level: 1, name: place })).toBeAttached();
+}

@@ -1,0 +1,98 @@
+import { EditionScreenRow, ProgramRow } from '@/database';
+import { receiveUpload, processUpload } from '../library';
+import { draftPlan, edit, lastChange } from '../plan';
+import { newNetwork, newPlan, useDatabase } from '../testing/database';
+import { picture, stream } from '../testing/files';
+import { docket, editions, publishAgain, publishEdition, publishedPlan, publishedPrograms } from '.';
+
+useDatabase();
+
+async function network() {
+  const actor = await newNetwork();
+  await newPlan(actor);
+  const received = await receiveUpload(actor, 'Flag.jpg', stream(await picture(300, 200, '#34406B')));
+  if ('upload' in received) await processUpload(received.upload.id);
+  await edit(actor, [{ kind: 'playlist', id: 'house', document: { name: 'House', items: [{ media: 'flag' }] } }]);
+  return actor;
+}
+
+type Actor = Awaited<ReturnType<typeof network>>;
+const publish = async (actor: Actor) => publishEdition(actor, await lastChange(actor.networkId));
+const book = (actor: Actor, where: string, priority = 3) =>
+  edit(actor, [{ kind: 'booking', id: 'b', document: { name: 'B', content: { playlist: 'house' }, where, priority, created: '2026-01-01T00:00:00Z', when: {} } }]);
+
+test('before the first edition the docket holds everything; after it, nothing', async () => {
+  const actor = await network();
+  const before = await docket(actor);
+  expect(before.edition).toBeNull();
+  expect(before.entries.map((entry) => `${entry.what} ${entry.kind}`).sort()).toEqual(['added media', 'added playlist', 'added screen', 'added screen', 'added site']);
+  expect(before.screens).toEqual(['deck', 'hall']);
+  expect(await publish(actor)).toEqual({ number: 1 });
+  expect(await docket(actor)).toMatchObject({ edition: { number: 1 }, entries: [], screens: [] });
+});
+
+test('the docket counts objects, not keystrokes, and only screens that would receive something else', async () => {
+  const actor = await network();
+  await publish(actor);
+  await book(actor, 'hall', 2);
+  await book(actor, 'hall', 4);
+  expect(await docket(actor)).toMatchObject({ entries: [{ what: 'added', kind: 'booking', name: 'B' }], screens: ['hall'] });
+  await edit(actor, [{ kind: 'screen', id: 'deck', document: { ...(await draftPlan(actor)).plan.screens.find((one) => one.id === 'deck'), name: 'Sun deck' } }]);
+  expect(await docket(actor)).toMatchObject({ entries: [{ what: 'changed', kind: 'screen', fields: ['name'] }, { kind: 'booking' }], screens: ['hall'] });
+  await edit(actor, [{ kind: 'booking', id: 'b', document: null }]);
+  expect((await docket(actor)).entries.map((entry) => entry.kind)).toEqual(['screen']);
+});
+
+test('publishing changes only the programs of screens that changed, and keeps every edition as it was', async () => {
+  const actor = await network();
+  await publish(actor);
+  const first = await publishedPrograms(actor.networkId);
+  await book(actor, 'hall');
+  await publish(actor);
+  const second = await publishedPrograms(actor.networkId);
+  expect(second.get('deck')).toBe(first.get('deck'));
+  expect(second.get('hall')).not.toBe(first.get('hall'));
+  expect((await editions(actor)).map(({ number, touched }) => [number, touched])).toEqual([[2, 1], [1, 2]]);
+});
+
+test('nobody publishes what they have not seen, and nothing is published twice', async () => {
+  const actor = await network();
+  const seen = await lastChange(actor.networkId);
+  await book(actor, 'hall');
+  await expect(publishEdition(actor, seen)).rejects.toMatchObject({ status: 409, message: expect.stringContaining('review it again') });
+  await publish(actor);
+  await expect(publish(actor)).rejects.toMatchObject({ status: 409, message: expect.stringContaining('nothing to publish') });
+});
+
+test('two who publish at once make one edition', async () => {
+  const actor = await network();
+  const change = await lastChange(actor.networkId);
+  const results = await Promise.allSettled([publishEdition(actor, change), publishEdition(actor, change)]);
+  expect(results.map((one) => one.status).sort()).toEqual(['fulfilled', 'rejected']);
+  expect(await editions(actor)).toHaveLength(1);
+});
+
+test('going back publishes the earlier edition again, and the docket counts from there', async () => {
+  const actor = await network();
+  await publish(actor);
+  const first = await publishedPrograms(actor.networkId);
+  await book(actor, 'all');
+  await publish(actor);
+  expect(await publishAgain(actor, 1)).toEqual({ number: 3 });
+  expect(await publishedPrograms(actor.networkId)).toEqual(first);
+  expect((await publishedPlan(actor))?.plan.bookings).toEqual([]);
+  expect((await docket(actor)).entries).toMatchObject([{ what: 'added', kind: 'booking' }]);
+  expect(await publish(actor)).toEqual({ number: 4 });
+  await expect(publishAgain(actor, 9)).rejects.toMatchObject({ status: 404 });
+});
+
+test('screens with equal programs share one', async () => {
+  const actor = await network();
+  const { plan } = await draftPlan(actor);
+  await edit(actor, plan.screens.map(({ id, ...document }) => ({ kind: 'screen' as const, id, document: { ...document, tags: [], width: 100, height: 100 } })));
+  const before = await ProgramRow.count();
+  await publish(actor);
+  expect(await ProgramRow.count()).toBeLessThanOrEqual(before + 1);
+  expect(new Set((await EditionScreenRow.findAll({ where: { screen: ['hall', 'deck'] } })).map((row) => row.hash)).size).toBeGreaterThan(0);
+  expect(new Set((await publishedPrograms(actor.networkId)).values()).size).toBe(1);
+});
