@@ -19,13 +19,32 @@ async function network() {
 type Actor = Awaited<ReturnType<typeof network>>;
 const publish = async (actor: Actor) => publishEdition(actor, await lastChange(actor.networkId));
 const book = (actor: Actor, where: string, priority = 3) =>
-  edit(actor, [{ kind: 'booking', id: 'b', document: { name: 'B', content: { playlist: 'house' }, where, priority, created: '2026-01-01T00:00:00Z', when: {} } }]);
+  edit(actor, [
+    {
+      kind: 'booking',
+      id: 'b',
+      document: {
+        name: 'B',
+        content: { playlist: 'house' },
+        where,
+        priority,
+        created: '2026-01-01T00:00:00Z',
+        when: {},
+      },
+    },
+  ]);
 
 test('before the first edition the docket holds everything; after it, nothing', async () => {
   const actor = await network();
   const before = await docket(actor);
   expect(before.edition).toBeNull();
-  expect(before.entries.map((entry) => `${entry.what} ${entry.kind}`).sort()).toEqual(['added media', 'added playlist', 'added screen', 'added screen', 'added site']);
+  expect(before.entries.map((entry) => `${entry.what} ${entry.kind}`).sort()).toEqual([
+    'added media',
+    'added playlist',
+    'added screen',
+    'added screen',
+    'added site',
+  ]);
   expect(before.screens).toEqual(['deck', 'hall']);
   expect(await publish(actor)).toEqual({ number: 1 });
   expect(await docket(actor)).toMatchObject({ edition: { number: 1 }, entries: [], screens: [] });
@@ -36,9 +55,21 @@ test('the docket counts objects, not keystrokes, and only screens that would rec
   await publish(actor);
   await book(actor, 'hall', 2);
   await book(actor, 'hall', 4);
-  expect(await docket(actor)).toMatchObject({ entries: [{ what: 'added', kind: 'booking', name: 'B' }], screens: ['hall'] });
-  await edit(actor, [{ kind: 'screen', id: 'deck', document: { ...(await draftPlan(actor)).plan.screens.find((one) => one.id === 'deck'), name: 'Sun deck' } }]);
-  expect(await docket(actor)).toMatchObject({ entries: [{ what: 'changed', kind: 'screen', fields: ['name'] }, { kind: 'booking' }], screens: ['hall'] });
+  expect(await docket(actor)).toMatchObject({
+    entries: [{ what: 'added', kind: 'booking', name: 'B' }],
+    screens: ['hall'],
+  });
+  await edit(actor, [
+    {
+      kind: 'screen',
+      id: 'deck',
+      document: { ...(await draftPlan(actor)).plan.screens.find((one) => one.id === 'deck'), name: 'Sun deck' },
+    },
+  ]);
+  expect(await docket(actor)).toMatchObject({
+    entries: [{ what: 'changed', kind: 'screen', fields: ['name'] }, { kind: 'booking' }],
+    screens: ['hall'],
+  });
   await edit(actor, [{ kind: 'booking', id: 'b', document: null }]);
   expect((await docket(actor)).entries.map((entry) => entry.kind)).toEqual(['screen']);
 });
@@ -52,16 +83,25 @@ test('publishing changes only the programs of screens that changed, and keeps ev
   const second = await publishedPrograms(actor.networkId);
   expect(second.get('deck')).toBe(first.get('deck'));
   expect(second.get('hall')).not.toBe(first.get('hall'));
-  expect((await editions(actor)).map(({ number, touched }) => [number, touched])).toEqual([[2, 1], [1, 2]]);
+  expect((await editions(actor)).map(({ number, touched }) => [number, touched])).toEqual([
+    [2, 1],
+    [1, 2],
+  ]);
 });
 
 test('nobody publishes what they have not seen, and nothing is published twice', async () => {
   const actor = await network();
   const seen = await lastChange(actor.networkId);
   await book(actor, 'hall');
-  await expect(publishEdition(actor, seen)).rejects.toMatchObject({ status: 409, message: expect.stringContaining('review it again') });
+  await expect(publishEdition(actor, seen)).rejects.toMatchObject({
+    status: 409,
+    message: expect.stringContaining('review it again'),
+  });
   await publish(actor);
-  await expect(publish(actor)).rejects.toMatchObject({ status: 409, message: expect.stringContaining('nothing to publish') });
+  await expect(publish(actor)).rejects.toMatchObject({
+    status: 409,
+    message: expect.stringContaining('nothing to publish'),
+  });
 });
 
 test('two who publish at once make one edition', async () => {
@@ -89,10 +129,19 @@ test('going back publishes the earlier edition again, and the docket counts from
 test('screens with equal programs share one', async () => {
   const actor = await network();
   const { plan } = await draftPlan(actor);
-  await edit(actor, plan.screens.map(({ id, ...document }) => ({ kind: 'screen' as const, id, document: { ...document, tags: [], width: 100, height: 100 } })));
+  await edit(
+    actor,
+    plan.screens.map(({ id, ...document }) => ({
+      kind: 'screen' as const,
+      id,
+      document: { ...document, tags: [], width: 100, height: 100 },
+    })),
+  );
   const before = await ProgramRow.count();
   await publish(actor);
   expect(await ProgramRow.count()).toBeLessThanOrEqual(before + 1);
-  expect(new Set((await EditionScreenRow.findAll({ where: { screen: ['hall', 'deck'] } })).map((row) => row.hash)).size).toBeGreaterThan(0);
+  expect(
+    new Set((await EditionScreenRow.findAll({ where: { screen: ['hall', 'deck'] } })).map((row) => row.hash)).size,
+  ).toBeGreaterThan(0);
   expect(new Set((await publishedPrograms(actor.networkId)).values()).size).toBe(1);
 });

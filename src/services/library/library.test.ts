@@ -20,7 +20,9 @@ async function add(actor: Awaited<ReturnType<typeof newNetwork>>, name: string, 
 
 const stored = () => {
   const folder = join(process.env.LANTERNPOST_DATA ?? '', 'media');
-  return existsSync(folder) ? readdirSync(folder, { recursive: true, withFileTypes: true }).filter((entry) => entry.isFile()).length : 0;
+  return existsSync(folder)
+    ? readdirSync(folder, { recursive: true, withFileTypes: true }).filter((entry) => entry.isFile()).length
+    : 0;
 };
 const incoming = () => {
   const folder = join(process.env.LANTERNPOST_DATA ?? '', 'incoming');
@@ -31,7 +33,14 @@ test('a picture is hashed, measured, given a thumbnail, and put into the plan', 
   const actor = await newNetwork();
   await add(actor, 'Pier_at dawn.jpg', await picture(1600, 900));
   const [media] = (await draftPlan(actor)).plan.media;
-  expect(media).toMatchObject({ id: 'pier-at-dawn', name: 'Pier at dawn', kind: 'image', width: 1600, height: 900, type: 'image/jpeg' });
+  expect(media).toMatchObject({
+    id: 'pier-at-dawn',
+    name: 'Pier at dawn',
+    kind: 'image',
+    width: 1600,
+    height: 900,
+    type: 'image/jpeg',
+  });
   const row = await MediaRow.findOne({ where: { networkId: actor.networkId } });
   const thumbnail = await sharp(storedPath(row?.thumbnailSha256 ?? '')).metadata();
   expect([thumbnail.width, thumbnail.height]).toEqual([640, 360]);
@@ -54,16 +63,33 @@ test('EXIF 2.3: a picture of any orientation, 1 to 8, reaches players upright', 
     const asset = sharp(storedPath(media?.sha256 ?? ''));
     expect((await asset.metadata()).orientation ?? 1).toBe(1);
     const { data, info } = await asset.greyscale().raw().toBuffer({ resolveWithObject: true });
-    const light = (x: number, y: number) => (data[(Math.floor(y * info.height) * info.width + Math.floor(x * info.width)) * info.channels] ?? 0) > 127;
-    const side = light(0.9, 0.5) && light(0.9, 0.1) && light(0.9, 0.9) ? 'right' : light(0.1, 0.5) && light(0.1, 0.1) && light(0.1, 0.9) ? 'left' : light(0.5, 0.1) ? 'top' : 'bottom';
-    expect([orientation, side]).toEqual([orientation, ['right', 'left', 'left', 'right', 'bottom', 'bottom', 'top', 'top'][orientation - 1]]);
+    const light = (x: number, y: number) =>
+      (data[(Math.floor(y * info.height) * info.width + Math.floor(x * info.width)) * info.channels] ?? 0) > 127;
+    const side =
+      light(0.9, 0.5) && light(0.9, 0.1) && light(0.9, 0.9)
+        ? 'right'
+        : light(0.1, 0.5) && light(0.1, 0.1) && light(0.1, 0.9)
+          ? 'left'
+          : light(0.5, 0.1)
+            ? 'top'
+            : 'bottom';
+    expect([orientation, side]).toEqual([
+      orientation,
+      ['right', 'left', 'left', 'right', 'bottom', 'bottom', 'top', 'top'][orientation - 1],
+    ]);
   }
 });
 
 test('a film is measured and decoded whole, with progress on the way', async () => {
   const actor = await newNetwork();
   await add(actor, 'Buoy.mp4', film());
-  expect((await draftPlan(actor)).plan.media[0]).toMatchObject({ kind: 'video', width: 320, height: 180, durationMs: 2000, type: 'video/mp4' });
+  expect((await draftPlan(actor)).plan.media[0]).toMatchObject({
+    kind: 'video',
+    width: 320,
+    height: 180,
+    durationMs: 2000,
+    type: 'video/mp4',
+  });
 });
 
 test('the same bytes are stored once: known in one network, its own media in another', async () => {
@@ -79,7 +105,10 @@ test('the same bytes are stored once: known in one network, its own media in ano
 test('two people who send the same file at once have one media file', async () => {
   const actor = await newNetwork();
   const bytes = await picture(99, 55);
-  const [a, b] = await Promise.all([receiveUpload(actor, 'A.jpg', stream(bytes)), receiveUpload(actor, 'B.jpg', stream(bytes))]);
+  const [a, b] = await Promise.all([
+    receiveUpload(actor, 'A.jpg', stream(bytes)),
+    receiveUpload(actor, 'B.jpg', stream(bytes)),
+  ]);
   if (!('upload' in a) || !('upload' in b)) throw new Error('both wait for the worker');
   await processUpload(a.upload.id);
   await processUpload(b.upload.id);
@@ -88,28 +117,52 @@ test('two people who send the same file at once have one media file', async () =
 
 describe('a file that can not be used gets one sentence and leaves nothing', () => {
   const lying = async () => {
-    const bytes = await sharp({ create: { width: 200, height: 100, channels: 3, background: '#fff' } }).png().toBuffer();
+    const bytes = await sharp({ create: { width: 200, height: 100, channels: 3, background: '#fff' } })
+      .png()
+      .toBuffer();
     bytes.writeUInt32BE(4000, 16);
     return bytes;
   };
-  const huge = () => sharp({ create: { width: 20_000, height: 20_000, channels: 3, background: '#34406B' }, limitInputPixels: false }).png().toBuffer();
+  const huge = () =>
+    sharp({ create: { width: 20_000, height: 20_000, channels: 3, background: '#34406B' }, limitInputPixels: false })
+      .png()
+      .toBuffer();
   test.each<[string, string, () => Promise<Buffer> | Buffer, number, string]>([
     ['no bytes', 'Empty.png', () => Buffer.alloc(0), 422, 'This file is empty'],
     ['text', 'Notes.png', () => Buffer.from('just words, no picture'), 415, "can't be shown"],
-    ['an SVG with a script', 'Script.svg', () => Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"><script>alert(1)</script></svg>'), 415, "can't be shown"],
+    [
+      'an SVG with a script',
+      'Script.svg',
+      () => Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"><script>alert(1)</script></svg>'),
+      415,
+      "can't be shown",
+    ],
     ['a PNG whose header lies', 'Lying.png', lying, 422, 'damaged or incomplete'],
-    ['a JPEG that stops short', 'Half.jpg', async () => (await picture(800, 800)).subarray(0, 3000), 422, 'damaged or incomplete'],
+    [
+      'a JPEG that stops short',
+      'Half.jpg',
+      async () => (await picture(800, 800)).subarray(0, 3000),
+      422,
+      'damaged or incomplete',
+    ],
     ['a film that stops short', 'Cut.mp4', () => film(3).subarray(0, 40_000), 422, 'damaged or incomplete'],
     ['20 000 × 20 000 pixels', 'Huge.png', huge, 422, 'at most 100 megapixels'],
     ['a path for a name', '../../etc/passwd.png', () => picture(), 422, 'holds a path'],
-  ])('%s', async (_what, name, bytes, status, sentence) => {
-    const actor = await newNetwork();
-    const before = [stored(), await FileRow.count(), await UploadRow.count()];
-    await expect(receiveUpload(actor, name, stream(await bytes()))).rejects.toMatchObject({ status, message: expect.stringContaining(sentence) });
-    expect([stored(), await FileRow.count(), await UploadRow.count()]).toEqual(before);
-    expect(incoming()).toEqual([]);
-    expect((await draftPlan(actor)).plan.media).toEqual([]);
-  }, 60_000);
+  ])(
+    '%s',
+    async (_what, name, bytes, status, sentence) => {
+      const actor = await newNetwork();
+      const before = [stored(), await FileRow.count(), await UploadRow.count()];
+      await expect(receiveUpload(actor, name, stream(await bytes()))).rejects.toMatchObject({
+        status,
+        message: expect.stringContaining(sentence),
+      });
+      expect([stored(), await FileRow.count(), await UploadRow.count()]).toEqual(before);
+      expect(incoming()).toEqual([]);
+      expect((await draftPlan(actor)).plan.media).toEqual([]);
+    },
+    60_000,
+  );
 
   test('a line that breaks while sending', async () => {
     const actor = await newNetwork();
@@ -126,7 +179,9 @@ describe('a file that can not be used gets one sentence and leaves nothing', () 
   test('more bytes than are allowed', async () => {
     const actor = await newNetwork();
     process.env.LANTERNPOST_UPLOAD_LIMIT = '1000';
-    await expect(receiveUpload(actor, 'Large.jpg', stream(await picture(900, 900)))).rejects.toMatchObject({ status: 413 });
+    await expect(receiveUpload(actor, 'Large.jpg', stream(await picture(900, 900)))).rejects.toMatchObject({
+      status: 413,
+    });
     delete process.env.LANTERNPOST_UPLOAD_LIMIT;
     expect(incoming()).toEqual([]);
   });

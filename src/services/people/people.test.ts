@@ -22,7 +22,10 @@ test.each([
   [{ ...first, name: ' ' }, '/name'],
   [null, ''],
 ])('a first person that is not valid is refused at its place', async (input, path) => {
-  await expect(claim(input)).rejects.toMatchObject({ status: 422, problems: expect.arrayContaining([expect.objectContaining({ path })]) });
+  await expect(claim(input)).rejects.toMatchObject({
+    status: 422,
+    problems: expect.arrayContaining([expect.objectContaining({ path })]),
+  });
 });
 
 test('sign in, be known by the token, sign out', async () => {
@@ -45,10 +48,17 @@ test.each([undefined, '', 'x', 'a'.repeat(43)])('the token %p is nobody', async 
 });
 
 test('a wrong password and an unknown address are told alike, and too many tries wait', async () => {
-  const wrong = (email: string) => signIn({ email, password: 'not this one' }, '10.0.0.9').catch((error: { status: number; message: string }) => [error.status, error.message]);
+  const wrong = (email: string) =>
+    signIn({ email, password: 'not this one' }, '10.0.0.9').catch((error: { status: number; message: string }) => [
+      error.status,
+      error.message,
+    ]);
   expect(await wrong(first.email)).toEqual(await wrong('nobody@example.org'));
   for (let i = 0; i < 9; i++) await wrong(first.email);
-  await expect(signIn({ email: first.email, password: first.password }, '10.0.0.9')).rejects.toMatchObject({ status: 429, message: expect.stringMatching(/wait \d+ seconds/) });
+  await expect(signIn({ email: first.email, password: first.password }, '10.0.0.9')).rejects.toMatchObject({
+    status: 429,
+    message: expect.stringMatching(/wait \d+ seconds/),
+  });
 });
 
 test('attempts are counted together, and forgotten when their time is over', async () => {

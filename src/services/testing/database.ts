@@ -38,7 +38,11 @@ let count = 0;
 /** A network with one person. */
 export async function newNetwork(name = `Network ${++count}`): Promise<Actor> {
   const network = await NetworkRow.create({ name, slug: `network-${randomUUID().slice(0, 8)}` });
-  return addPerson(network.id, { name: `Person of ${name}`, email: `p${randomUUID().slice(0, 8)}@example.org`, password: 'a long password' });
+  return addPerson(network.id, {
+    name: `Person of ${name}`,
+    email: `p${randomUUID().slice(0, 8)}@example.org`,
+    password: 'a long password',
+  });
 }
 
 /** A site with two screens and a playlist: enough to change something. */

@@ -7,7 +7,12 @@ import sharp from 'sharp';
 
 const folder = mkdtempSync(join(tmpdir(), 'lanternpost-files-'));
 
-export async function picture(width = 320, height = 200, background = '#1C7C8C', orientation?: number): Promise<Buffer> {
+export async function picture(
+  width = 320,
+  height = 200,
+  background = '#1C7C8C',
+  orientation?: number,
+): Promise<Buffer> {
   const image = sharp({ create: { width, height, channels: 3, background } });
   return (orientation === undefined ? image : image.withMetadata({ orientation })).jpeg().toBuffer();
 }
@@ -15,7 +20,24 @@ export async function picture(width = 320, height = 200, background = '#1C7C8C',
 /** A film in H.264 of some seconds. */
 export function film(seconds = 2, size = '320x180'): Buffer {
   const path = join(folder, `${seconds}-${size}.mp4`);
-  execFileSync('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', `testsrc2=s=${size}:r=25:d=${seconds}`, '-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv420p', '-movflags', '+faststart', '-y', path]);
+  execFileSync('ffmpeg', [
+    '-v',
+    'error',
+    '-f',
+    'lavfi',
+    '-i',
+    `testsrc2=s=${size}:r=25:d=${seconds}`,
+    '-c:v',
+    'libx264',
+    '-preset',
+    'ultrafast',
+    '-pix_fmt',
+    'yuv420p',
+    '-movflags',
+    '+faststart',
+    '-y',
+    path,
+  ]);
   return readFileSync(path);
 }
 

@@ -1,0 +1,219 @@
+import { createHash } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import { Readable } from 'node:stream';
+import fc from 'fast-check';
+import { playerApiDescription, createPlayerApp, type PlayerBackend } from './app';
+import { ProtocolClient, ProtocolError } from './client';
+import { parseRange } from './range';
+import type { Report, Target } from './schemas';
+
+const bytes = Buffer.from('0123456789'.repeat(1000));
+const sha256 = createHash('sha256').update(bytes).digest('hex');
+const token = 'a-token-of-more-than-twenty-letters';
+const target: Target = {
+  screen: { id: 'hall', name: 'Hall', width: 1920, height: 1080 },
+  edition: 3,
+  program: 'a'.repeat(64),
+  serverTime: 1_000_000,
+};
+
+/** A backend with one player, one program and one file; what is told to it is kept in `told`. */
+function fake() {
+  const told: Report[] = [];
+  const errors: unknown[] = [];
+  const wakes = new Set<(what: 'target' | 'unpaired') => void>();
+  const backend: PlayerBackend<string> = {
+    startPairing: async () => ({ deviceCode: 'd'.repeat(30), userCode: 'BCDF-GHJK', expiresIn: 900, interval: 2 }),
+    collectToken: async (code) => (code.startsWith('d') ? { token } : code.startsWith('p') ? 'pending' : 'expired'),
+    playerOf: async (given) => (given === token ? 'hall' : null),
+    targetOf: async () => target,
+    programText: async (_player, hash) => (hash === target.program ? '{"format":"lanternpost/program"}' : null),
+    fileOf: async (_player, hash) => (hash === sha256 ? { type: 'image/png', bytes: bytes.length } : null),
+    readFile: (_hash, range) => Readable.from([range ? bytes.subarray(range.start, range.end + 1) : bytes]),
+    heartbeat: (_player, report) => void told.push(report),
+    onChange: (_player, wake) => {
+      wakes.add(wake);
+      return () => wakes.delete(wake);
+    },
+    explain: () => null,
+    logError: (error) => void errors.push(error),
+  };
+  const app = createPlayerApp(backend, () => '127.0.0.1');
+  const ask = (path: string, init: RequestInit = {}) =>
+    app.request(`/api/player/v1${path}`, {
+      ...init,
+      headers: { authorization: `Bearer ${token}`, ...(init.headers as object) },
+    });
+  return { backend, app, ask, told, errors, wakes };
+}
+
+test('the description in docs is current: `npm run openapi` writes it', () => {
+  expect(JSON.parse(readFileSync('docs/openapi.json', 'utf8'))).toEqual(
+    JSON.parse(JSON.stringify(playerApiDescription())),
+  );
+});
+
+test('RFC 8628: a code, then pending, expired, or a token', async () => {
+  const { ask } = fake();
+  expect(await (await ask('/pairing', { method: 'POST' })).json()).toMatchObject({
+    user_code: 'BCDF-GHJK',
+    expires_in: 900,
+    interval: 2,
+  });
+  const collect = async (device_code: string) => {
+    const response = await ask('/pairing/token', {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ device_code }),
+    });
+    return [response.status, await response.json()];
+  };
+  expect(await collect('p'.repeat(30))).toMatchObject([400, { error: 'authorization_pending' }]);
+  expect(await collect('x'.repeat(30))).toMatchObject([400, { error: 'expired_token' }]);
+  expect(await collect('d'.repeat(30))).toMatchObject([200, { access_token: token, token_type: 'Bearer' }]);
+});
+
+test.each([
+  ['GET', '/target'],
+  ['GET', `/programs/${'a'.repeat(64)}`],
+  ['GET', `/assets/${sha256}`],
+  ['GET', '/events'],
+])('%s %s without a known token is a 401 problem', async (method, path) => {
+  const { app } = fake();
+  for (const authorization of [undefined, 'Bearer', 'Bearer wrong-token-of-twenty-letters', 'Basic abc']) {
+    const response = await app.request(`/api/player/v1${path}`, {
+      method,
+      headers: authorization ? { authorization } : {},
+    });
+    expect([response.status, response.headers.get('content-type')]).toEqual([401, 'application/problem+json']);
+    expect(await response.json()).toEqual({
+      type: 'about:blank',
+      title: 'This token is unknown: pair this player again.',
+      status: 401,
+    });
+  }
+});
+
+test('RFC 9457: what is malformed, unknown or broken is told as a problem, once', async () => {
+  const { ask, errors, backend } = fake();
+  const post = (path: string, body: string) =>
+    ask(path, { method: 'POST', headers: { 'content-type': 'application/json' }, body });
+  const status = async (response: Response | Promise<Response>) => [
+    (await response).status,
+    ((await (await response).json()) as { title: string }).title,
+  ];
+  expect(await status(ask('/assets/xyz'))).toEqual([422, expect.stringContaining('64 digits')]);
+  expect(await status(ask('/programs/..%2Fetc'))).toEqual([422, expect.stringContaining('64 digits')]);
+  expect(await status(ask(`/programs/${'b'.repeat(64)}`))).toEqual([404, expect.stringContaining('no such program')]);
+  expect(await status(ask('/nowhere'))).toEqual([404, expect.stringContaining('nothing at this address')]);
+  expect(await status(post('/heartbeat', '{'))).toEqual([400, expect.stringContaining('no JSON')]);
+  expect(await status(post('/heartbeat', '{"state":"dancing"}'))).toEqual([422, expect.stringContaining('state')]);
+  expect(errors).toEqual([]);
+  backend.targetOf = () => Promise.reject(new Error('the database is gone'));
+  expect(await status(ask('/target'))).toEqual([500, expect.stringContaining('try again')]);
+  expect(errors).toHaveLength(1);
+});
+
+test('a target that is the same is a 304', async () => {
+  const { ask } = fake();
+  const etag = (await ask('/target')).headers.get('etag') ?? '';
+  expect((await ask('/target', { headers: { 'if-none-match': etag } })).status).toBe(304);
+});
+
+test('a program is sent as the canonical text that its hash names', async () => {
+  const { ask } = fake();
+  const response = await ask(`/programs/${target.program}`);
+  expect(await response.text()).toBe('{"format":"lanternpost/program"}');
+  expect(response.headers.get('cache-control')).toContain('immutable');
+});
+
+describe('RFC 9110 section 14: ranges of an asset', () => {
+  test.each([
+    ['bytes=0-9', 206, 'bytes 0-9/10000', '0123456789'],
+    ['bytes=9995-', 206, 'bytes 9995-9999/10000', '56789'],
+    ['bytes=-3', 206, 'bytes 9997-9999/10000', '789'],
+    ['bytes=9998-20000', 206, 'bytes 9998-9999/10000', '89'],
+  ])('%s', async (range, status, contentRange, text) => {
+    const response = await fake().ask(`/assets/${sha256}`, { headers: { range } });
+    expect([response.status, response.headers.get('content-range'), await response.text()]).toEqual([
+      status,
+      contentRange,
+      text,
+    ]);
+  });
+
+  test('outside the file is a 416, malformed or many is all of it', async () => {
+    const { ask } = fake();
+    const outside = await ask(`/assets/${sha256}`, { headers: { range: 'bytes=10000-' } });
+    expect([outside.status, outside.headers.get('content-range')]).toEqual([416, 'bytes */10000']);
+    for (const range of ['bytes=5-2', 'bytes=0-1,4-5', 'lines=1-2', 'bytes=-'])
+      expect((await ask(`/assets/${sha256}`, { headers: { range } })).status).toBe(200);
+  });
+
+  test('If-Range with another ETag sends all, If-None-Match sends nothing', async () => {
+    const { ask } = fake();
+    expect((await ask(`/assets/${sha256}`, { headers: { range: 'bytes=0-1', 'if-range': '"other"' } })).status).toBe(
+      200,
+    );
+    expect(
+      (await ask(`/assets/${sha256}`, { headers: { range: 'bytes=0-1', 'if-range': `"${sha256}"` } })).status,
+    ).toBe(206);
+    expect((await ask(`/assets/${sha256}`, { headers: { 'if-none-match': `"${sha256}"` } })).status).toBe(304);
+  });
+
+  test('any range that is satisfied lies inside the file', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 500 }), fc.option(fc.nat(600)), fc.option(fc.nat(600)), (size, a, b) => {
+        const range = parseRange(`bytes=${a ?? ''}-${b ?? ''}`, size);
+        if (range && range !== 'outside')
+          expect(0 <= range.start && range.start <= range.end && range.end < size).toBe(true);
+      }),
+    );
+  });
+});
+
+test('the client measures its clock, reports, fetches and resumes', async () => {
+  const { app, told } = fake();
+  const fetcher = ((input: string, init: RequestInit) =>
+    app.request(new URL(input).pathname, init)) as unknown as typeof fetch;
+  const client = new ProtocolClient('http://player.test', token, () => 760_000, fetcher);
+  expect(await client.target()).toEqual(target);
+  expect(client.clockOffsetMs).toBe(240_000);
+  const report: Report = {
+    state: 'playing',
+    edition: 3,
+    program: target.program,
+    playing: null,
+    download: null,
+    clockOffsetMs: 240_000,
+    storage: null,
+    errors: [],
+    software: 'test',
+  };
+  await client.heartbeat(report);
+  expect(told).toEqual([report]);
+  const { body, resumed } = await client.asset(sha256, 9990);
+  expect([resumed, await new Response(body).text()]).toEqual([true, '0123456789']);
+  const stranger = new ProtocolClient('http://player.test', 'another-token-of-twenty-letters', Date.now, fetcher);
+  await expect(stranger.target()).rejects.toEqual(
+    new ProtocolError(401, 'This token is unknown: pair this player again.'),
+  );
+});
+
+test('events: the target at once, again when it changes, and the end of a pairing', async () => {
+  const { app, wakes } = fake();
+  const fetcher = ((input: string, init: RequestInit) =>
+    app.request(new URL(input).pathname, init)) as unknown as typeof fetch;
+  const client = new ProtocolClient('http://player.test', token, Date.now, fetcher);
+  const seen: (number | null | string)[] = [];
+  const ended = client.events((event) => {
+    seen.push(event.kind === 'target' ? event.target.edition : 'unpaired');
+    if (seen.length === 1) {
+      target.edition = 4;
+      wakes.forEach((wake) => wake('target'));
+    } else if (seen.length === 2) wakes.forEach((wake) => wake('unpaired'));
+  }, new AbortController().signal);
+  await ended;
+  target.edition = 3;
+  expect(seen).toEqual([3, 4, 'unpaired']);
+});

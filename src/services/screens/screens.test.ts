@@ -1,0 +1,161 @@
+import { PairingRow, PlayerRow, rows } from '@/database';
+import type { Report } from '@/protocol/schemas';
+import { newNetwork, newPlan, useDatabase } from '../testing/database';
+import { newUserCode, readCode, showCode } from './codes';
+import {
+  collectToken,
+  flushHeartbeats,
+  heartbeat,
+  pairScreen,
+  playerOf,
+  screenStatuses,
+  startPairing,
+  stateOf,
+  unpairScreen,
+} from '.';
+
+useDatabase();
+
+const report = (values: Partial<Report> = {}): Report => ({
+  state: 'playing',
+  edition: 1,
+  program: null,
+  playing: null,
+  download: null,
+  clockOffsetMs: 0,
+  storage: null,
+  errors: [],
+  software: 'test',
+  ...values,
+});
+
+async function paired(screen = 'hall') {
+  const actor = await newNetwork();
+  await newPlan(actor);
+  const { deviceCode, userCode } = await startPairing('10.1.1.1');
+  await pairScreen(actor, screen, userCode, '10.1.1.2');
+  const collected = await collectToken(deviceCode);
+  if (typeof collected === 'string') throw new Error(collected);
+  return { actor, token: collected.token, deviceCode, userCode };
+}
+
+test('RFC 8628 section 6.1: codes are of twenty consonants, eight long, and typing is forgiving', () => {
+  for (let i = 0; i < 200; i++) expect(newUserCode()).toMatch(/^[BCDFGHJKLMNPQRSTVWXZ]{8}$/);
+  expect(showCode('BCDFGHJK')).toBe('BCDF-GHJK');
+  expect(['bcdf-ghjk', ' BCDF GHJK ', 'b c d f g h j k', 'BCDF–GHJK'].map(readCode)).toEqual(Array(4).fill('BCDFGHJK'));
+  expect(['BCDF', 'AEIO-UAEI', 'BCDF-GHJKL', ''].map(readCode)).toEqual([null, null, null, null]);
+});
+
+test('from code to token: pending, then a token that is stored only as its hash', async () => {
+  const actor = await newNetwork();
+  await newPlan(actor);
+  const { deviceCode, userCode, expiresIn } = await startPairing('10.1.1.1');
+  expect(expiresIn).toBe(900);
+  expect(await collectToken(deviceCode)).toBe('pending');
+  await pairScreen(actor, 'hall', userCode.toLowerCase(), '10.1.1.2');
+  const collected = await collectToken(deviceCode);
+  if (typeof collected === 'string') throw new Error(collected);
+  expect(await playerOf(collected.token)).toMatchObject({
+    networkId: actor.networkId,
+    screen: { id: 'hall', name: 'Hall', width: 1920 },
+  });
+  expect(JSON.stringify(await PlayerRow.findAll())).not.toContain(collected.token);
+  expect(await collectToken('not a device code')).toBe('expired');
+});
+
+test('a code is good once, and for fifteen minutes', async () => {
+  const { actor, userCode } = await paired();
+  await expect(pairScreen(actor, 'deck', userCode, '10.1.1.2')).rejects.toMatchObject({ status: 422 });
+  const late = await startPairing('10.1.1.1');
+  await rows("UPDATE pairings SET expires_at = now() - interval '1 second' WHERE user_code = $1", [
+    readCode(late.userCode),
+  ]);
+  await expect(pairScreen(actor, 'deck', late.userCode, '10.1.1.2')).rejects.toMatchObject({ status: 422 });
+  expect(await collectToken(late.deviceCode)).toBe('expired');
+});
+
+test('an answer that was lost on the way: the next one replaces it', async () => {
+  const { token, deviceCode } = await paired();
+  const again = await collectToken(deviceCode);
+  if (typeof again === 'string') throw new Error(again);
+  expect(again.token).not.toBe(token);
+  expect(
+    await PlayerRow.count({
+      where: { screenId: (await PairingRow.findOne({ order: [['expiresAt', 'DESC']] }))?.screenId ?? '' },
+    }),
+  ).toBe(1);
+});
+
+test('wrong guesses are limited for the operator, right ones are not counted', async () => {
+  const actor = await newNetwork();
+  await newPlan(actor);
+  for (let i = 0; i < 20; i++)
+    await expect(pairScreen(actor, 'hall', 'BBBB-BBBB', '10.9.9.9')).rejects.toMatchObject({ status: 422 });
+  await expect(pairScreen(actor, 'hall', 'BBBB-BBBB', '10.9.9.9')).rejects.toMatchObject({ status: 429 });
+});
+
+test('pairing again replaces the hardware and keeps the screen; unpairing ends the token', async () => {
+  const { actor, token } = await paired();
+  const next = await startPairing('10.1.1.1');
+  await pairScreen(actor, 'hall', next.userCode, '10.1.1.2');
+  const collected = await collectToken(next.deviceCode);
+  if (typeof collected === 'string') throw new Error(collected);
+  expect(await PlayerRow.count({ where: { networkId: actor.networkId } })).toBe(1);
+  await unpairScreen(actor, 'hall');
+  await expect(unpairScreen(actor, 'hall')).rejects.toMatchObject({ status: 404 });
+  expect(await PlayerRow.count({ where: { networkId: actor.networkId } })).toBe(0);
+  expect(token).not.toBe(collected.token);
+});
+
+const now = Date.UTC(2026, 10, 25, 12);
+const seen = (secondsAgo: number) => new Date(now - secondsAgo * 1000);
+const target = 'a'.repeat(64);
+
+test.each([
+  [
+    'lit: heard within 45 s, on the current program',
+    { lastSeen: seen(44), report: report({ program: target }) },
+    'lit',
+  ],
+  [
+    'resting: the same, in lights-out hours',
+    { lastSeen: seen(10), report: report({ program: target, state: 'resting' }) },
+    'resting',
+  ],
+  ['behind: alive, on another program', { lastSeen: seen(10), report: report({ program: 'b'.repeat(64) }) }, 'behind'],
+  ['behind: alive, without a program', { lastSeen: seen(10), report: report() }, 'behind'],
+  ['dark: nothing heard for 45 s', { lastSeen: seen(46), report: report({ program: target }) }, 'dark'],
+  ['dark: never heard', { lastSeen: null, report: null }, 'dark'],
+] as const)('%s', (_what, known, state) => {
+  expect(stateOf({ paired: true, target, now, ...known })).toBe(state);
+});
+
+test('without a player a screen is unpaired', () => {
+  expect(stateOf({ paired: false, target, now, lastSeen: null, report: null })).toBe('unpaired');
+});
+
+test('heartbeats are gathered and written together; troubles become sentences', async () => {
+  const { actor, token } = await paired();
+  const player = await playerOf(token);
+  if (!player) throw new Error('no player');
+  heartbeat(player, report({ clockOffsetMs: 5000 }));
+  heartbeat(
+    player,
+    report({
+      clockOffsetMs: 240_000,
+      storage: { usedBytes: 95e6, limitBytes: 100e6 },
+      download: { doneBytes: 0, totalBytes: 30e6 },
+      errors: [{ at: Date.now(), message: '"gale" can not be played here' }],
+    }),
+  );
+  await flushHeartbeats();
+  const [deck, hall] = await screenStatuses(actor);
+  expect(deck).toMatchObject({ id: 'deck', state: 'unpaired', troubles: [] });
+  expect(hall).toMatchObject({ id: 'hall', state: 'behind', download: { totalBytes: 30e6 } });
+  expect(hall?.troubles).toEqual([
+    'Not in the newest edition yet: publish the docket.',
+    "Clock 4 min slow; it plays by the server's.",
+    'Storage full: 25 MB short.',
+    '"gale" can not be played here',
+  ]);
+});
