@@ -43,9 +43,15 @@ export const command: Command = {
       process.env.DATABASE_URL = cluster.url;
     };
     const family = new Family();
+    let mending = false;
     const watch = setInterval(() => {
-      if (cluster && !alive(cluster.pid)) void openCluster().catch(() => undefined);
-    }, 2000);
+      if (!cluster || mending || alive(cluster.pid)) return;
+      mending = true;
+      console.error('PostgreSQL ended: it starts again');
+      void openCluster()
+        .catch((error: unknown) => console.error(String(error)))
+        .finally(() => (mending = false));
+    }, 1000);
     const stop = async () => {
       clearInterval(watch);
       await family.stop();

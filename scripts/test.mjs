@@ -1,0 +1,57 @@
+// `npm test`: sets up what is missing, runs everything, and ends with the sum. Goes on after a failure, so that one run tells all.
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { setUp } from './setup.mjs';
+
+process.chdir(join(dirname(fileURLToPath(import.meta.url)), '..'));
+setUp();
+const reports = 'test-results/reports';
+rmSync(reports, { recursive: true, force: true });
+mkdirSync(reports, { recursive: true });
+
+let passed = 0;
+let failed = 0;
+
+function run(title, command, args, environment = {}) {
+  console.log(`\n── ${title}`);
+  const { status } = spawnSync(command, args, {
+    stdio: ['ignore', 'inherit', 'inherit'],
+    env: { ...process.env, ...environment },
+  });
+  return status === 0;
+}
+
+/** A check that is one thing: it passes or fails. */
+function check(title, command, ...args) {
+  if (run(title, command, args)) passed++;
+  else failed++;
+}
+
+/** A run of many tests: counted from its report. A run that broke without one counts as a failure. */
+function suite(title, command, args, report, count, environment = {}) {
+  const path = join(reports, report);
+  const good = run(title, command, args(path), environment);
+  const [ok, bad] = existsSync(path) ? count(JSON.parse(readFileSync(path, 'utf8'))) : [0, 0];
+  passed += ok;
+  failed += bad || (good ? 0 : 1);
+}
+
+check('Types', 'npx', 'tsc', '--noEmit');
+check('Lint and import rules', 'npx', 'eslint', '.');
+check('Format', 'npx', 'prettier', '--check', '--log-level', 'warn', '.');
+check('Dependencies', 'npx', 'knip');
+const jestCount = ({ numPassedTests, numFailedTests, numRuntimeErrorTestSuites }) => [
+  numPassedTests,
+  numFailedTests + numRuntimeErrorTestSuites,
+];
+const jestArgs = (path) => ['jest', '--json', `--outputFile=${path}`];
+suite('Core, services and processes (Jest)', 'npx', jestArgs, 'jest.json', jestCount);
+const playwrightCount = ({ stats }) => [stats.expected + stats.flaky, stats.unexpected + stats.skipped];
+suite('The real interface (Playwright)', 'npx', () => ['playwright', 'test'], 'playwright.json', playwrightCount, {
+  LANTERNPOST_REPORT: join(reports, 'playwright.json'),
+});
+
+console.log(`\n${passed} passed, ${failed} failed`);
+process.exit(failed === 0 ? 0 : 1);
