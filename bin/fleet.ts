@@ -2,9 +2,10 @@ import { join } from 'node:path';
 import { SimulatedPlayer, type Character } from '@/fleet';
 import { options, type Command } from './options';
 
-const usage = `fleet --server URL [--players N | --network] [--email E --password P] [--state FOLDER]
-       --players N    N players that wait for their codes to be typed, or, with a sign-in, are paired with screens that have none
-       --network      one player for each screen of the network that has none, of mixed character (needs a sign-in)
+const usage = `fleet --server URL [--players N [--site ID] | --network] [--email E --password P] [--state FOLDER]
+       --players N    N players that show their codes; with a sign-in they are paired with screens that have none
+       --site ID      with a sign-in: add screens to this site where there are too few
+       --network      one player for each screen of the network, of mixed character (needs a sign-in)
        --state        keep the players' tokens and programs there, over restarts
        The sign-in may also come as LANTERNPOST_EMAIL and LANTERNPOST_PASSWORD.`;
 
@@ -28,6 +29,7 @@ export const command: Command = {
         email: { type: 'string' },
         password: { type: 'string' },
         state: { type: 'string' },
+        site: { type: 'string' },
       },
       usage,
     );
@@ -42,11 +44,17 @@ export const command: Command = {
     const operator = email && password ? await Operator.signIn(server, email, password) : null;
     if (given.network && !operator) throw new Error('Pairing needs a sign-in: give --email and --password.');
     const screens = operator ? await operator.screens() : [];
-    const free = screens.filter((screen) => given.network || screen.state === 'unpaired');
-    if (operator && !given.network && free.length < count)
-      throw new Error(
-        `The network has ${free.length} screens without a player: add screens, or ask for fewer players.`,
-      );
+    const free: { id: string; state: string }[] = screens.filter(
+      (screen) => given.network || screen.state === 'unpaired',
+    );
+    if (operator && !given.network && free.length < count) {
+      if (!given.site)
+        throw new Error(
+          `The network has ${free.length} screens without a player: give --site to add more, or ask for fewer players.`,
+        );
+      const added = await operator.addScreens(given.site, count - free.length);
+      free.push(...added.map((id) => ({ id, state: 'unpaired' })));
+    }
     const names = given.network
       ? free.map((screen) => screen.id)
       : Array.from({ length: count }, (_, i) => free[i]?.id ?? `player-${i + 1}`);
@@ -98,6 +106,24 @@ class Operator {
   async screens(): Promise<{ id: string; state: string }[]> {
     const response = await fetch(`${this.server}/api/statuses`, { headers: { cookie: this.cookie } });
     return (await response.json()) as { id: string; state: string }[];
+  }
+
+  async addScreens(site: string, count: number): Promise<string[]> {
+    const from = Date.now().toString(36);
+    const screens = Array.from({ length: count }, (_, i) => ({
+      name: `Load ${from} ${i + 1}`,
+      width: 1920,
+      height: 1080,
+      tags: ['load'],
+    }));
+    const response = await fetch(`${this.server}/api/screens`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', cookie: this.cookie },
+      body: JSON.stringify({ site, screens }),
+    });
+    const body = (await response.json()) as { ids: string[]; title?: string };
+    if (!response.ok) throw new Error(body.title ?? `The server answered ${response.status}.`);
+    return body.ids;
   }
 
   /** Gathers codes for a moment, and types them all at once. */

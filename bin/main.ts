@@ -36,5 +36,5 @@ main()
   })
   .catch((error: unknown) => {
     console.error(error instanceof Error ? (process.env.LANTERNPOST_LOG === 'debug' ? error : error.message) : error);
-    process.exitCode = 1;
+    process.exit(1);
   });

@@ -37,7 +37,7 @@ export const command: Command = {
     const host = process.env.HOST ?? '127.0.0.1';
 
     const ours = !process.env.DATABASE_URL;
-    let cluster: Awaited<ReturnType<typeof startCluster>> | null = null;
+    let cluster = null as Awaited<ReturnType<typeof startCluster>> | null;
     const openCluster = async () => {
       cluster = await startCluster(join(data, 'postgres'), Number(process.env.LANTERNPOST_DB_PORT ?? 54_610));
       process.env.DATABASE_URL = cluster.url;
@@ -52,56 +52,70 @@ export const command: Command = {
         .catch((error: unknown) => console.error(String(error)))
         .finally(() => (mending = false));
     }, 1000);
-    const stop = async () => {
+    const end = async () => {
       clearInterval(watch);
       await family.stop();
       cluster?.stop();
-      process.exit(0);
     };
-    for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.once(signal, () => void stop());
+    for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const)
+      process.once(signal, () => void end().finally(() => process.exit(0)));
 
-    if (ours) {
-      say('PostgreSQL');
-      await openCluster();
-    }
-    say('Tables and queues');
-    if (reset) await removeDemo(data);
-    await prepareDatabase();
-    if (demo && (await NetworkRow.count()) === 0) {
-      say('Sample network');
-      await seedDemo(say);
-    }
-    await closeQueue();
-    await closeDatabase();
+    const light = async () => {
+      if (ours) {
+        say('PostgreSQL');
+        await openCluster();
+      }
+      say('Tables and queues');
+      if (reset) await removeDemo(data);
+      await prepareDatabase();
+      if (demo && (await NetworkRow.count()) === 0) {
+        say('Sample network');
+        await seedDemo(say);
+      }
+      await closeQueue();
+      await closeDatabase();
 
-    const port = await freePort(Number(process.env.PORT ?? 4170));
-    const gatewayPort = await freePort(Number(process.env.GATEWAY_PORT ?? 4180));
-    family.start('web', [join(root, 'node_modules/next/dist/bin/next'), 'start', root, '-p', String(port), '-H', host]);
-    family.start('gateway', [
-      join(root, 'bin/lanternpost.mjs'),
-      'gateway',
-      '--port',
-      String(gatewayPort),
-      '--host',
-      host,
-    ]);
-    family.start('worker', [join(root, 'bin/lanternpost.mjs'), 'worker']);
-    const url = `http://${host === '0.0.0.0' ? '127.0.0.1' : host}:${port}`;
-    say('Web, gateway and worker');
-    await answers(`${url}/sign-in`, family);
-    if (demo) {
-      const [ida] = DEMO_PEOPLE;
-      const players = ['fleet', '--network', '--server', url, '--state', join(data, 'fleet')];
-      family.start('fleet', [join(root, 'bin/lanternpost.mjs'), ...players], {
-        LANTERNPOST_EMAIL: ida.email,
-        LANTERNPOST_PASSWORD: ida.password,
-      });
-      say('Simulated players');
-    }
-    console.log(`\nLanternpost is lit: ${url}`);
-    if (demo)
-      for (const { name, email, password } of DEMO_PEOPLE) console.log(`  ${name}: ${email}, password ${password}`);
-    console.log(`  A player: ${url}/player   ·   gateway: port ${gatewayPort}   ·   Ctrl-C stops everything\n`);
+      const port = await freePort(Number(process.env.PORT ?? 4170));
+      const gatewayPort = await freePort(Number(process.env.GATEWAY_PORT ?? 4180));
+      family.start('web', [
+        join(root, 'node_modules/next/dist/bin/next'),
+        'start',
+        root,
+        '-p',
+        String(port),
+        '-H',
+        host,
+      ]);
+      family.start('gateway', [
+        join(root, 'bin/lanternpost.mjs'),
+        'gateway',
+        '--port',
+        String(gatewayPort),
+        '--host',
+        host,
+      ]);
+      family.start('worker', [join(root, 'bin/lanternpost.mjs'), 'worker']);
+      const url = `http://${host === '0.0.0.0' ? '127.0.0.1' : host}:${port}`;
+      say('Web, gateway and worker');
+      await answers(`${url}/sign-in`, family);
+      if (demo) {
+        const [ida] = DEMO_PEOPLE;
+        const players = ['fleet', '--network', '--server', url, '--state', join(data, 'fleet')];
+        family.start('fleet', [join(root, 'bin/lanternpost.mjs'), ...players], {
+          LANTERNPOST_EMAIL: ida.email,
+          LANTERNPOST_PASSWORD: ida.password,
+        });
+        say('Simulated players');
+      }
+      console.log(`\nLanternpost is lit: ${url}`);
+      if (demo)
+        for (const { name, email, password } of DEMO_PEOPLE) console.log(`  ${name}: ${email}, password ${password}`);
+      console.log(`  A player: ${url}/player   ·   gateway: port ${gatewayPort}   ·   Ctrl-C stops everything\n`);
+    };
+    await light().catch(async (error: unknown) => {
+      await end();
+      throw error;
+    });
     return undefined;
   },
 };

@@ -1,26 +1,33 @@
 import { spawn } from 'node:child_process';
 import { createWriteStream } from 'node:fs';
-import { mkdir, rm } from 'node:fs/promises';
+import { mkdir, readFile, rm } from 'node:fs/promises';
 import { join, resolve } from 'node:path';
 
 const root = resolve(import.meta.dirname, '../..');
 
-/** Starts Lanternpost with fresh sample data on ports of its own, and stops it when the tests are over. */
-export default async function startInstance(): Promise<() => Promise<void>> {
-  const data = join(root, 'data/e2e');
-  for (const folder of ['media', 'incoming', 'fleet']) await rm(join(data, folder), { recursive: true, force: true });
+export interface Instance {
+  readonly url: string;
+  readonly pid: number;
+  readonly data: string;
+  stop(): Promise<void>;
+}
+
+/** Starts Lanternpost in a data folder and on ports of its own, with the sample network or none; `anew` removes what was there. */
+export async function startLanternpost(name: string, firstPort: number, demo: boolean, anew = true): Promise<Instance> {
+  const data = join(root, 'data', name);
+  if (anew) await removeData(data);
   await mkdir(data, { recursive: true });
   const log = createWriteStream(join(data, 'instance.log'));
-  const child = spawn(process.execPath, ['bin/lanternpost.mjs', 'start', '--demo', '--reset'], {
+  const child = spawn(process.execPath, ['bin/lanternpost.mjs', 'start', ...(demo ? ['--demo'] : [])], {
     cwd: root,
     stdio: ['ignore', 'pipe', 'pipe'],
     env: {
       ...process.env,
       DATABASE_URL: '',
       LANTERNPOST_DATA: data,
-      PORT: '4370',
-      GATEWAY_PORT: '4380',
-      LANTERNPOST_DB_PORT: '54630',
+      PORT: String(firstPort),
+      GATEWAY_PORT: String(firstPort + 1),
+      LANTERNPOST_DB_PORT: String(firstPort + 2),
     },
   });
   child.stderr.pipe(log);
@@ -34,10 +41,37 @@ export default async function startInstance(): Promise<() => Promise<void>> {
       if (found?.[1]) lit(found[1]);
     });
   });
-  process.env.LANTERNPOST_URL = url;
-  return async () => {
+  const stop = async () => {
     const ended = new Promise((done) => child.once('exit', done));
     child.kill('SIGINT');
     await ended;
   };
+  return { url, pid: child.pid ?? 0, data, stop };
+}
+
+/** Removes a data folder; a database server that a broken-off run left running in it is stopped first. */
+async function removeData(data: string): Promise<void> {
+  const pid = await readFile(join(data, 'postgres/postmaster.pid'), 'utf8').then(
+    (text) => Number(text.split('\n')[0]),
+    () => 0,
+  );
+  if (pid > 0) {
+    try {
+      process.kill(pid, 'SIGQUIT');
+      for (;;) {
+        process.kill(pid, 0);
+        await new Promise((done) => setTimeout(done, 50));
+      }
+    } catch {
+      // It has ended.
+    }
+  }
+  await rm(data, { recursive: true, force: true });
+}
+
+/** The sample network that most tests look at; it ends when they are over. */
+export default async function startInstance(): Promise<() => Promise<void>> {
+  const { url, pid, data, stop } = await startLanternpost('e2e', 4370, true);
+  Object.assign(process.env, { LANTERNPOST_URL: url, LANTERNPOST_PID: String(pid), LANTERNPOST_E2E_DATA: data });
+  return stop;
 }

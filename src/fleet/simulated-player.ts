@@ -16,7 +16,7 @@ export interface SimulatedPlayerOptions {
   readonly onProgram?: (hash: ProgramDocument | null) => void;
 }
 
-const SLOW_BYTES_PER_SECOND = 24_000;
+const SLOW_BYTES_PER_SECOND = 1500;
 const CLOCK_SLOW_BY_MS = 4 * MINUTE;
 const DARK_AFTER_MS = 5 * SECOND;
 

@@ -1,7 +1,9 @@
-/** A media file's picture in its own aspect; a hatch where there is none. */
+/** A media file's picture in its own aspect; a hatch where there is none. An empty `alt` is for a picture beside its name. */
 export function Thumb({ src, alt, className = '' }: { src: string | undefined; alt: string; className?: string }) {
-  if (!src) return <div role="img" aria-label={alt} className={`hatch bg-well text-faint ${className}`} />;
-  return (
-    <img src={src} alt={alt} decoding="async" draggable={false} className={`bg-well object-contain ${className}`} />
-  );
+  if (src)
+    return (
+      <img src={src} alt={alt} decoding="async" draggable={false} className={`bg-well object-contain ${className}`} />
+    );
+  const spoken = alt === '' ? { 'aria-hidden': true } : { role: 'img', 'aria-label': alt };
+  return <div {...spoken} className={`hatch bg-well text-faint ${className}`} />;
 }

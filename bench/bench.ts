@@ -1,0 +1,13 @@
+import { firstLamp } from './first-lamp';
+
+/** `npm run bench [-- NAME …]`: prints a JSON line for each figure; all of them without a name. */
+const BENCHES: Record<string, () => Promise<void>> = { 'first-lamp': firstLamp };
+
+const wanted = process.argv.slice(2);
+const unknown = wanted.filter((name) => !BENCHES[name]);
+if (unknown.length > 0) {
+  console.error(`There is no benchmark ${unknown.join(', ')}: the names are ${Object.keys(BENCHES).join(', ')}.`);
+  process.exit(2);
+}
+for (const [name, run] of Object.entries(BENCHES)) if (wanted.length === 0 || wanted.includes(name)) await run();
+process.exit(0);

@@ -1,0 +1,128 @@
+import { execFileSync } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import { request as httpRequest } from 'node:http';
+import { join } from 'node:path';
+import { expect, test, type Page } from '@playwright/test';
+import { goTo, server, signIn } from './support/session';
+
+/** Processes killed hard, at bad moments: what was confirmed is there, the rest is finished or cleanly failed. */
+test.describe.configure({ mode: 'serial' });
+
+/** The process id of the web server that the instance runs now; 0 while it has none. */
+function webPid(): number {
+  const children = execFileSync('ps', ['-o', 'pid=,args=', '--ppid', process.env.LANTERNPOST_PID ?? ''], {
+    encoding: 'utf8',
+  });
+  const line = children.split('\n').find((one) => one.includes('next'));
+  return Number(line?.trim().split(' ')[0] ?? 0);
+}
+
+async function answersAgain(page: Page): Promise<void> {
+  await expect
+    .poll(
+      () =>
+        page.request.get(server('/sign-in'), { timeout: 2000 }).then(
+          (response) => response.status(),
+          () => 0,
+        ),
+      { timeout: 60_000 },
+    )
+    .toBe(200);
+}
+
+test('the web server in an upload: nothing is half stored, and the file can be sent again', async ({ page }) => {
+  await signIn(page);
+  const cookies = (await page.context().cookies()).map(({ name, value }) => `${name}=${value}`).join('; ');
+  const broken = new Promise<void>((done) => {
+    const sending = httpRequest(server('/api/uploads?name=Half%20sent.png'), {
+      method: 'POST',
+      headers: { cookie: cookies, 'content-length': 5_000_000 },
+    });
+    sending.on('error', () => done());
+    sending.on('close', () => done());
+    sending.write(Buffer.alloc(1_000_000), () => process.kill(webPid(), 'SIGKILL'));
+  });
+  await broken;
+  await answersAgain(page);
+  expect(await (await page.request.get(server('/api/uploads'))).json()).toEqual([]);
+  await page.goto(server('/library'));
+  await expect(page.getByText('40 files').or(page.getByText('42 files'))).toBeVisible();
+});
+
+test('the web server in a publication: the edition is whole, or not there', async ({ page }) => {
+  await signIn(page);
+  await goTo(page, 'Plan');
+  await page.locator('[data-booking="kiosk-card"]').click();
+  const sheet = page.getByRole('dialog');
+  await sheet.getByLabel('Seconds').fill('11');
+  await sheet.getByLabel('Name').focus();
+  await page.keyboard.press('Escape');
+  await page.getByTestId('docket').click();
+  const editions = page.getByRole('complementary', { name: 'Editions' }).getByRole('listitem');
+  await expect(editions.first()).toBeVisible();
+  const before = await editions.count();
+  await page.getByRole('button', { name: /^Publish edition/ }).click();
+  process.kill(webPid(), 'SIGKILL');
+  await answersAgain(page);
+  await page.goto(server('/publish'));
+  await expect(editions.first()).toBeVisible();
+  const button = page.getByRole('button', { name: /^Publish edition/ });
+  if ((await editions.count()) === before) {
+    await expect(button).toBeVisible();
+    await button.click();
+    await expect(page.getByText(/Edition \d+ is published\./)).toBeVisible();
+  }
+  await expect(page.getByRole('heading', { name: 'Nothing waits to be published' })).toBeVisible();
+  await expect(editions).toHaveCount(before + 1);
+});
+
+test('PostgreSQL: it comes back, and everybody goes on', async ({ page }) => {
+  await signIn(page);
+  const postmaster = () =>
+    Number(
+      readFileSync(join(process.env.LANTERNPOST_E2E_DATA ?? '', 'postgres/postmaster.pid'), 'utf8').split('\n')[0],
+    );
+  const killed = postmaster();
+  process.kill(killed, 'SIGKILL');
+  await expect
+    .poll(
+      () => {
+        try {
+          return postmaster() !== killed;
+        } catch {
+          return false;
+        }
+      },
+      { timeout: 60_000 },
+    )
+    .toBe(true);
+  await expect
+    .poll(
+      () =>
+        page.request.get(server('/api/statuses')).then(
+          (response) => response.status(),
+          () => 0,
+        ),
+      { timeout: 60_000 },
+    )
+    .toBe(200);
+  await page.goto(server('/'));
+  await expect
+    .poll(() => page.locator('[data-screen][data-state="lit"], [data-screen][data-state="resting"]').count(), {
+      timeout: 60_000,
+    })
+    .toBeGreaterThan(30);
+  // An edit and its live echo work again.
+  await goTo(page, 'Playlists');
+  await page.getByLabel('Name of a new playlist').fill('After the storm');
+  await page.getByRole('button', { name: 'Make playlist' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'After the storm' })).toBeAttached();
+  await page.getByRole('button', { name: 'Remove this playlist' }).click();
+  await expect(page.getByText('Ctrl Z brings it back')).toBeVisible();
+});
+
+test('memory: the web server stays under 400 MB', () => {
+  const status = readFileSync(`/proc/${webPid()}/status`, 'utf8');
+  const megabytes = Number(/VmRSS:\s+(\d+)/.exec(status)?.[1]) / 1024;
+  expect(megabytes).toBeLessThan(400);
+});

@@ -1,0 +1,221 @@
+import { readFileSync } from 'node:fs';
+import { basename, join } from 'node:path';
+import { gzipSync } from 'node:zlib';
+import { expect, test, type APIRequestContext } from '@playwright/test';
+import { emptyFile, hugePicture, lyingPng, svgWithScript, truncatedFilm } from './support/files';
+import { startLanternpost } from './support/instance';
+import { IDA, server, signIn } from './support/session';
+
+/** What is wrong gets the right status and one sentence, is logged once, and leaves nothing behind. */
+async function send(request: APIRequestContext, file: string, name = basename(file)) {
+  const response = await request.post(server(`/api/uploads?name=${encodeURIComponent(name)}`), {
+    data: readFileSync(file),
+    headers: { 'content-type': 'application/octet-stream' },
+  });
+  return {
+    status: response.status(),
+    type: response.headers()['content-type'],
+    body: (await response.json()) as { title: string },
+  };
+}
+
+test.describe('uploads', () => {
+  const cases: [string, () => Promise<string> | string, number, string, string?][] = [
+    ['a truncated film', truncatedFilm, 422, 'This film is damaged or incomplete: export it again, then upload it.'],
+    [
+      'a PNG with a lying header',
+      lyingPng,
+      422,
+      'This picture is damaged or incomplete: export it again, then upload it.',
+    ],
+    ['0 bytes', emptyFile, 422, 'This file is empty: choose another.'],
+    [
+      '20 000 × 20 000 pixels',
+      hugePicture,
+      422,
+      'This picture has 20000 × 20000 pixels, more than any screen needs: scale it to at most 100 megapixels.',
+    ],
+    [
+      'an SVG with a script',
+      svgWithScript,
+      415,
+      "This kind of file can't be shown: use PNG, JPEG, WebP, AVIF or GIF pictures, or MP4 and WebM films.",
+    ],
+    [
+      '../ in the name',
+      lyingPng,
+      422,
+      'This file name holds a path or nothing: rename the file, then upload it again.',
+      '../../etc/passwd.png',
+    ],
+  ];
+  for (const [what, file, status, sentence, name] of cases)
+    test(what, async ({ page }) => {
+      await signIn(page);
+      const before = await (await page.request.get(server('/api/uploads'))).json();
+      const logBefore = refusals();
+      const answer = await send(page.request, await file(), name);
+      expect([answer.status, answer.body.title]).toEqual([status, sentence]);
+      expect(answer.type).toBe('application/problem+json');
+      expect(await (await page.request.get(server('/api/uploads'))).json()).toEqual(before);
+      await expect.poll(() => refusals() - logBefore).toBe(1);
+    });
+});
+
+/** How many refused requests the server has logged. */
+const refusals = () =>
+  (
+    readFileSync(join(process.env.LANTERNPOST_E2E_DATA ?? '', 'instance.log'), 'utf8').match(
+      /"msg":"request refused"/g,
+    ) ?? []
+  ).length;
+
+test('requests without a sign-in, from other sites, or malformed', async ({ page, request }) => {
+  const status = async (answer: ReturnType<APIRequestContext['get']>) => (await answer).status();
+  for (const path of ['/api/uploads', '/api/statuses', '/api/live', `/api/files/${'a'.repeat(64)}`])
+    expect([path, await status(request.get(server(path)))]).toEqual([path, 401]);
+  expect(await status(request.post(server('/api/uploads?name=a.png'), { data: 'x' }))).toBe(401);
+  expect(await status(request.post(server('/api/screens/pair'), { data: [] }))).toBe(401);
+  expect((await request.get(server('/library'), { maxRedirects: 0 })).headers().location).toBe('/sign-in');
+
+  await signIn(page);
+  const foreign = { origin: 'https://elsewhere.example' };
+  expect(await status(page.request.post(server('/api/uploads?name=a.png'), { data: 'x', headers: foreign }))).toBe(403);
+  expect(
+    await status(
+      page.request.post(server('/api/screens/pair'), {
+        data: Buffer.from('{'),
+        headers: { 'content-type': 'application/json' },
+      }),
+    ),
+  ).toBe(400);
+  expect(await status(page.request.post(server('/api/screens/pair'), { data: [{ screen: 'x' }] }))).toBe(422);
+  expect(
+    await (
+      await page.request.post(server('/api/screens/pair'), { data: [{ screen: 'nowhere', code: 'BCDF-GHJK' }] })
+    ).json(),
+  ).toEqual([{ screen: 'nowhere', error: 'There is no such screen in your network: it may have been removed.' }]);
+  expect(await status(page.request.get(server('/api/files/xyz')))).toBe(400);
+  expect(await status(page.request.get(server(`/api/files/${'a'.repeat(64)}`)))).toBe(404);
+  expect(await status(page.request.post(server('/api/uploads'), { data: 'x' }))).toBe(400);
+});
+
+test('every page carries a strict policy, and the session is out of reach of scripts', async ({ page }) => {
+  const response = await page.goto(server('/sign-in'));
+  const headers = response?.headers() ?? {};
+  expect(headers['content-security-policy']).toMatch(/script-src 'self' 'nonce-[^']+' 'strict-dynamic'/);
+  expect(headers['content-security-policy']).not.toContain("script-src 'self' 'unsafe-inline'");
+  expect([headers['x-content-type-options'], headers['x-frame-options'], headers['x-powered-by']]).toEqual([
+    'nosniff',
+    'DENY',
+    undefined,
+  ]);
+  expect((await page.request.get(server('/player'))).headers()['content-security-policy']).toContain(
+    "default-src 'self'",
+  );
+  await signIn(page);
+  const cookie = (await page.context().cookies()).find(({ name }) => name === 'lanternpost-session');
+  expect(cookie).toMatchObject({ httpOnly: true, sameSite: 'Lax' });
+});
+
+test('the player is small: under 150 KB of script, gzipped, with the core', async ({ request }) => {
+  const script = await (await request.get(server('/player/player.js'))).body();
+  expect(gzipSync(script).length).toBeLessThan(150_000);
+});
+
+test('forms say what is missing, at its place', async ({ page }) => {
+  await page.goto(server('/sign-in'));
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByText('Write an e-mail address such as ida@example.org.')).toBeVisible();
+  await page.getByLabel('E-mail').fill(IDA.email);
+  await page.getByLabel('Password').fill('not the password');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByText('E-mail and password do not match: check both and try again.')).toBeVisible();
+
+  await signIn(page);
+  await page.goto(server('/plan'));
+  await page.getByRole('button', { name: 'New booking' }).click();
+  const sheet = page.getByRole('dialog');
+  await sheet.getByLabel('Where').fill('quay and');
+  await sheet.getByRole('button', { name: 'Add a window' }).click();
+  await sheet.getByLabel('Window 1 starts').fill('25:00');
+  await sheet.getByLabel('Window 1 ends').fill('10:00');
+  await sheet.getByRole('button', { name: 'Book it' }).click();
+  for (const sentence of [
+    'Write a name.',
+    'Choose what is shown.',
+    'The selector stops too early: a tag must follow.',
+    'A window starts at HH:MM',
+  ])
+    await expect(sheet.getByText(sentence).first()).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.goto(server('/playlists/nowhere'));
+  await expect(page.getByRole('heading', { name: 'No such playlist' })).toBeVisible();
+});
+
+test('another network sees none of it, by any route', async ({ browser }) => {
+  const pid = readFileSync(join(process.env.LANTERNPOST_E2E_DATA ?? '', 'postgres/postmaster.pid'), 'utf8').split('\n');
+  process.env.DATABASE_URL = `postgres://lanternpost@127.0.0.1:${pid[3]}/lanternpost`;
+  const { NetworkRow, MediaRow, closeDatabase } = await import('@/database');
+  const { addPerson } = await import('@/services/people');
+  const stranger = { name: 'Sten Ravn', email: 'sten@other.example', password: 'another network' };
+  const network = await NetworkRow.create({ name: 'Other Line', slug: 'other-line' });
+  await addPerson(network.id, stranger);
+  const file = (await MediaRow.findOne({ where: { slug: 'line-flag' } }))?.assetSha256;
+  await closeDatabase();
+
+  const page = await browser.newPage();
+  await signIn(page, stranger);
+  await expect(page.getByRole('heading', { name: 'No screens yet' })).toBeVisible();
+  for (const path of ['/api/statuses', '/api/uploads'])
+    expect(await (await page.request.get(server(path))).json()).toEqual([]);
+  expect((await page.request.get(server(`/api/files/${file}`))).status()).toBe(404);
+  expect(
+    await (
+      await page.request.post(server('/api/screens/pair'), { data: [{ screen: 'ternholm-hall', code: 'BCDF-GHJK' }] })
+    ).json(),
+  ).toMatchObject([{ error: expect.stringContaining('no such screen') }]);
+  await page.goto(server('/playlists/house'));
+  await expect(page.getByRole('heading', { name: 'No such playlist' })).toBeVisible();
+  await page.goto(server('/screens?screen=ternholm-hall'));
+  await expect(page.getByRole('heading', { name: 'No sites yet' })).toBeVisible();
+  await page.close();
+});
+
+test('without demo data the first start asks for a first person, on a page that works only then', async ({
+  browser,
+}) => {
+  const { url, stop } = await startLanternpost('e2e-empty', 4390, false);
+  const page = await browser.newPage();
+  try {
+    await page.goto(url);
+    await expect(page).toHaveURL(`${url}/first-person`);
+    await page.getByLabel('Name of the network').fill('Kelpie Ferries');
+    await page.getByLabel('Your name').fill('Una Berg');
+    await page.getByLabel('E-mail').fill('una@kelpie.example');
+    await page.getByLabel('Password').fill('short');
+    await page.getByRole('button', { name: 'Begin' }).click();
+    await expect(page.getByText('A password has at least 10 characters.')).toBeVisible();
+    await page.getByLabel('Password').fill('long enough by far');
+    await page.getByRole('button', { name: 'Begin' }).click();
+    await expect(page.getByRole('link', { name: 'Kelpie Ferries' })).toBeVisible();
+    await expect(page.getByRole('heading', { name: 'No screens yet' })).toBeVisible();
+    for (const [path, title] of [
+      ['/library', 'Nothing in the library yet'],
+      ['/playlists', 'No playlists yet'],
+      ['/plan', 'Nothing is booked yet'],
+      ['/screens', 'No sites yet'],
+    ] as const) {
+      await page.goto(url + path);
+      await expect(page.getByRole('heading', { name: title })).toBeVisible();
+    }
+    await page.getByRole('button', { name: 'Una' }).click();
+    await page.getByRole('menuitem', { name: 'Sign out' }).click();
+    await expect(page).toHaveURL(`${url}/sign-in`);
+    await page.goto(`${url}/first-person`);
+    await expect(page).toHaveURL(`${url}/sign-in`);
+  } finally {
+    await page.close();
+    await stop();
+  }
+});
