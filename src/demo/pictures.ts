@@ -76,8 +76,8 @@ export function board(
     const y = top + step * (i + 0.62);
     return [
       i % 2 === 0 ? `<rect y="${top + step * i}" width="${w}" height="${step}" fill="#fff" opacity=".05"/>` : '',
-      text(w * 0.06, y, step * 0.42, time, LAMP, { weight: 700 }),
-      text(w * (tall ? 0.3 : 0.22), y, step * (tall ? 0.32 : 0.42), to, PAPER, { weight: 600 }),
+      text(w * 0.06, y, step * (tall ? 0.24 : 0.42), time, LAMP, { weight: 700 }),
+      text(w * (tall ? 0.3 : 0.22), y, step * (tall ? 0.26 : 0.42), to, PAPER, { weight: 600 }),
       text(w * (tall ? 0.3 : 0.66), y + (tall ? step * 0.27 : 0), step * (tall ? 0.2 : 0.34), gate, '#AAB6D8'),
       remark
         ? text(w * 0.94, y, step * (tall ? 0.22 : 0.3), remark, remark === 'Boarding' ? LAMP : '#AAB6D8', {

@@ -126,5 +126,8 @@ test('a When reads as people say it', () => {
       not: ['storm-days'],
     }),
   ).toBe('weekdays 05:30–10:00, 1 Dec 2026 to 28 Feb 2027, not on storm-days');
+  expect(words({ from: '2026-01-01', repeat: 'FREQ=DAILY;BYMONTH=11,12,1', windows: [['10:00', '11:30']] })).toBe(
+    'daily in Nov, Dec, Jan 10:00–11:30, from 1 Jan 2026',
+  );
   expect(words({ windows: [['16:30', '18:00']], clock: 'Europe/Oslo' })).toBe('daily 16:30–18:00, Europe/Oslo time');
 });

@@ -40,11 +40,22 @@ function ruleWords(text: string): string {
   const rule = parseRule(text);
   if ('error' in rule) return text;
   const weekdays = weeklyDays(rule);
-  if (weekdays === null) return text.toLowerCase().replaceAll(';', ' ');
-  const key = weekdays.join();
-  const named =
-    key === '0,1,2,3,4' ? 'weekdays' : key === '5,6' ? 'weekends' : weekdays.map((day) => DAY_WORDS[day]).join(' ');
-  return rule.interval === 1 ? named : `every ${rule.interval} weeks ${named}`;
+  if (weekdays !== null) {
+    const key = weekdays.join();
+    const names = weekdays.map((day) => DAY_WORDS[day]).join(' ');
+    const named = key === '0,1,2,3,4' ? 'weekdays' : key === '5,6' ? 'weekends' : names;
+    return rule.interval === 1 ? named : `every ${rule.interval} weeks ${named}`;
+  }
+  const months = dailyMonths(rule);
+  return months === null
+    ? `by the rule ${text}`
+    : `daily in ${months.map((month) => MONTH_WORDS[month - 1]).join(', ')}`;
+}
+
+/** The months of a rule that is every day of some months; null where it is anything else. */
+function dailyMonths({ freq, interval, byMonth, ...rest }: Rule): readonly number[] | null {
+  const others = [rest.byDay, rest.byMonthDay, rest.bySetPos, rest.count, rest.until];
+  return freq === 'DAILY' && interval === 1 && byMonth && others.every((part) => part === undefined) ? byMonth : null;
 }
 
 /** The weekdays (0 Monday) of a plain weekly rule, ascending; null where it is more than that. */

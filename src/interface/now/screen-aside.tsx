@@ -7,7 +7,7 @@ import { DAY, type Explanation, type Glance, type Screen, type Segment } from '@
 import { useMoment } from '@/interface/data/moment';
 import { useIndex, useNetwork, useThumbnails } from '@/interface/data/provider';
 import { ask, useAnswer } from '@/interface/forecast/client';
-import { dateTime, timeNear, zoneName } from '@/interface/kit/format';
+import { clockTime, dateTime, dayName, zoneName } from '@/interface/kit/format';
 import { Lantern, STATE_WORDS } from '@/interface/kit/lantern';
 import { Thumb } from '@/interface/kit/thumb';
 import type { ScreenStatus } from '@/services/screens';
@@ -26,7 +26,7 @@ export function ScreenAside({
   onClose: () => void;
 }) {
   const { seen } = useNetwork();
-  const { moment } = useMoment();
+  const { moment, isNow } = useMoment();
   const index = useIndex(seen.plan);
   const thumbnail = useThumbnails();
   const whyRef = useRef<HTMLParagraphElement>(null);
@@ -50,6 +50,8 @@ export function ScreenAside({
     document.addEventListener('keydown', onKey);
     return () => document.removeEventListener('keydown', onKey);
   }, [onClose]);
+  // Days of a backdrop that merely follow on each other are one line.
+  const coming = day.filter((one, i) => one.source !== day[i - 1]?.source || one.id !== day[i - 1]?.id).slice(0, 14);
   const media = glance?.media ? index.media.get(glance.media) : undefined;
   const state = status?.state ?? 'unpaired';
 
@@ -91,14 +93,21 @@ export function ScreenAside({
       </p>
       <h3 className="mt-5 text-base">From here on</h3>
       <ol className="mt-1 space-y-1 text-sm">
-        {day.slice(0, 14).map((segment) => (
-          <li key={segment.from} className="flex gap-3">
-            <span className="w-24 shrink-0 font-code text-xs leading-5 text-faint">
-              {timeNear(Math.max(segment.from, moment), moment, zone).slice(-14)}
-            </span>
-            <span>{sourceName(segment, index)}</span>
-          </li>
-        ))}
+        {coming.map((segment, i) => {
+          const at = Math.max(segment.from, moment);
+          const before = coming[i - 1];
+          const newDay = dayName(at, zone) !== dayName(Math.max(before?.from ?? moment, moment), zone);
+          return (
+            <li key={segment.from} className="flex gap-3">
+              <span className="w-20 shrink-0 font-code text-xs leading-5 text-faint">
+                {i === 0 ? (isNow ? 'now' : 'then') : clockTime(at, zone)}
+              </span>
+              <span>
+                {sourceName(segment, index)} {newDay && <span className="text-faint">({dayName(at, zone)})</span>}
+              </span>
+            </li>
+          );
+        })}
       </ol>
       <Link href={`/screens?screen=${screen.id}`} className="mt-5 inline-block text-tide underline underline-offset-2">
         Open in Screens

@@ -83,7 +83,7 @@ function Tile({
         data-state={state}
         data-media={glance?.media ?? ''}
         onClick={() => onSelect(screen.id)}
-        className="block text-left outline-offset-4 aria-pressed:outline-2 aria-pressed:outline-dusk"
+        className="block w-full text-left outline-offset-4 aria-pressed:outline-2 aria-pressed:outline-dusk"
       >
         <span
           className="relative block bg-[#10151d]"

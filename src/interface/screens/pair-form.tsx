@@ -69,7 +69,7 @@ export function PairForm({ screen, status }: { screen: Screen; status: ScreenSta
             placeholder={
               state === 'unpaired' ? 'Code on the player, as BCDF-GHJK' : 'Code of another player, to replace this one'
             }
-            className="font-code uppercase"
+            className="font-code uppercase placeholder:font-text placeholder:normal-case"
             autoComplete="off"
             spellCheck={false}
             invalid={!!errors.code}
