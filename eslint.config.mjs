@@ -38,7 +38,10 @@ export default tseslint.config(
       '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false } }],
       '@typescript-eslint/await-thenable': 'error',
       '@typescript-eslint/consistent-type-imports': 'error',
-      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_', ignoreRestSiblings: true }],
+      '@typescript-eslint/no-unused-vars': [
+        'error',
+        { argsIgnorePattern: '^_', varsIgnorePattern: '^_', ignoreRestSiblings: true },
+      ],
       // Handlers that wait for a meaning, and models that Sequelize fills, are empty on purpose.
       '@typescript-eslint/no-empty-function': 'off',
       '@typescript-eslint/no-extraneous-class': 'off',
@@ -96,16 +99,34 @@ export default tseslint.config(
     files: ['src/core/**/*.ts'],
     ignores: ['**/*.test.ts'],
     rules: {
-      'no-restricted-imports': ['error', { patterns: [{ group: ['node:*', '@/*', 'react', 'react-dom', 'next', 'next/*'], message: 'The core stands alone.' }] }],
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            { group: ['node:*', '@/*', 'react', 'react-dom', 'next', 'next/*'], message: 'The core stands alone.' },
+          ],
+        },
+      ],
       'no-restricted-globals': ['error', { name: 'fetch', message: 'The core does no input or output.' }],
       'no-restricted-syntax': [
         'error',
-        { selector: "CallExpression[callee.object.name='Date'][callee.property.name='now']", message: 'The core reads no clock: take the instant as an argument.' },
-        { selector: "NewExpression[callee.name='Date'][arguments.length=0]", message: 'The core reads no clock: take the instant as an argument.' },
+        {
+          selector: "CallExpression[callee.object.name='Date'][callee.property.name='now']",
+          message: 'The core reads no clock: take the instant as an argument.',
+        },
+        {
+          selector: "NewExpression[callee.name='Date'][arguments.length=0]",
+          message: 'The core reads no clock: take the instant as an argument.',
+        },
       ],
     },
   },
-  { files: ['scripts/**', 'bench/**', '*.config.mjs', 'bin/*.mjs'], languageOptions: { globals: { process: 'readonly', console: 'readonly', fetch: 'readonly', setTimeout: 'readonly', URL: 'readonly' } } },
+  {
+    files: ['scripts/**', 'bench/**', '*.config.mjs', 'bin/*.mjs'],
+    languageOptions: {
+      globals: { process: 'readonly', console: 'readonly', fetch: 'readonly', setTimeout: 'readonly', URL: 'readonly' },
+    },
+  },
   { files: ['bin/**', 'bench/**', 'scripts/**'], rules: { 'no-console': 'off' } },
   prettier,
 );
