@@ -124,7 +124,14 @@ export default tseslint.config(
   {
     files: ['scripts/**', 'bench/**', '*.config.mjs', 'bin/*.mjs'],
     languageOptions: {
-      globals: { process: 'readonly', console: 'readonly', fetch: 'readonly', setTimeout: 'readonly', URL: 'readonly' },
+      globals: {
+        module: 'writable',
+        process: 'readonly',
+        console: 'readonly',
+        fetch: 'readonly',
+        setTimeout: 'readonly',
+        URL: 'readonly',
+      },
     },
   },
   { files: ['bin/**', 'bench/**', 'scripts/**'], rules: { 'no-console': 'off' } },

@@ -3,7 +3,7 @@ import { canonicalJson, compileEdition, sha256Hex, type ProgramDocument } from '
 
 test('RFC 8785 section 3.2.2 and 3.2.3: the sample object in its canonical form (from memory)', () => {
   const sample = {
-    numbers: [333333333.33333329, 1e30, 4.5, 2e-3, 1e-27],
+    numbers: [Number('333333333.33333329'), 1e30, 4.5, 2e-3, 1e-27],
     string: "\u20ac$\u000F\u000aA'\u0042\u0022\u005c\\\u0022/",
     literals: [null, true, false],
   };
