@@ -1,0 +1,70 @@
+'use server';
+
+import { cookies } from 'next/headers';
+import { redirect } from 'next/navigation';
+import { SESSION_COOKIE, keepSession, requestAddress } from '@/interface/people/session';
+import { publishAgain, publishEdition } from '@/services/editions';
+import { dismissUpload } from '@/services/library';
+import { claim, signIn, signOut } from '@/services/people';
+import { edit, undo, type Edit, type EditResult } from '@/services/plan';
+import { pairScreen, unpairScreen } from '@/services/screens';
+import { attempt, attemptAs } from './attempt';
+import type { Result } from './result';
+
+export async function signInAction(input: unknown): Promise<Result<null>> {
+  const result = await attempt(async () => signIn(input, await requestAddress()));
+  if (!result.ok) return result;
+  await keepSession(result.value);
+  redirect('/');
+}
+
+export async function claimAction(input: unknown): Promise<Result<null>> {
+  const result = await attempt(() => claim(input));
+  if (!result.ok) return result;
+  await keepSession(result.value);
+  redirect('/');
+}
+
+export async function signOutAction(): Promise<void> {
+  const jar = await cookies();
+  const token = jar.get(SESSION_COOKIE)?.value;
+  if (token) await signOut(token);
+  jar.delete(SESSION_COOKIE);
+  redirect('/sign-in');
+}
+
+/** An edit as a browser may ask for it: never with columns that only the library writes. */
+export type EditRequest = Omit<Edit, 'columns'>;
+
+export async function editAction(edits: readonly EditRequest[]): Promise<Result<EditResult>> {
+  return attemptAs((actor) =>
+    edit(
+      actor,
+      edits.map(({ kind, id, document, basedOn }) => ({ kind, id, document, basedOn })),
+    ),
+  );
+}
+
+export async function undoAction(changes: readonly number[]): Promise<Result<EditResult>> {
+  return attemptAs((actor) => undo(actor, changes));
+}
+
+export async function publishAction(basedOn: number): Promise<Result<{ number: number }>> {
+  return attemptAs((actor) => publishEdition(actor, basedOn));
+}
+
+export async function publishAgainAction(number: number): Promise<Result<{ number: number }>> {
+  return attemptAs((actor) => publishAgain(actor, number));
+}
+
+export async function pairAction(screen: string, code: string): Promise<Result<void>> {
+  return attemptAs(async (actor) => pairScreen(actor, screen, code, await requestAddress()));
+}
+
+export async function unpairAction(screen: string): Promise<Result<void>> {
+  return attemptAs((actor) => unpairScreen(actor, screen));
+}
+
+export async function dismissUploadAction(id: string): Promise<Result<void>> {
+  return attemptAs((actor) => dismissUpload(actor, id));
+}

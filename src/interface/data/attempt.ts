@@ -1,0 +1,31 @@
+import { logger } from '@/log';
+import { currentActor } from '@/interface/people/session';
+import { ServiceError } from '@/services/errors';
+import type { Actor } from '@/services/people';
+import type { Result } from './result';
+
+/** Runs an action's work; what a person can mend comes back as a sentence, what only we can is logged once. */
+export async function attempt<T>(work: () => Promise<T>): Promise<Result<T>> {
+  try {
+    return { ok: true, value: await work() };
+  } catch (error) {
+    if (error instanceof ServiceError)
+      return { ok: false, status: error.status, message: error.message, problems: error.problems };
+    logger.error({ error }, 'action failed');
+    return {
+      ok: false,
+      status: 500,
+      message: 'Something went wrong here: nothing was changed. Try again in a moment.',
+      problems: [],
+    };
+  }
+}
+
+/** The same for a signed-in person. */
+export function attemptAs<T>(work: (actor: Actor) => Promise<T>): Promise<Result<T>> {
+  return attempt(async () => {
+    const actor = await currentActor();
+    if (!actor) throw new ServiceError(401, 'You are signed out: sign in again.');
+    return work(actor);
+  });
+}

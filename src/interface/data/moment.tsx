@@ -1,0 +1,83 @@
+'use client';
+
+import { createContext, useCallback, useContext, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { DAY, HOUR, type Change } from '@/core';
+import { ask, useAnswer } from '@/interface/forecast/client';
+import { useNetwork } from './provider';
+
+/** The one instant that the whole interface looks at. */
+interface MomentContext {
+  readonly moment: number;
+  /** Whether it moves along with the clock. */
+  readonly isNow: boolean;
+  readonly now: number;
+  /** Looks at another instant; null follows the clock again. */
+  go(to: number | null): void;
+  /** The changes around the moment, of the screens that are selected. */
+  readonly changes: readonly Change[];
+  step(direction: 1 | -1): void;
+  /** Ids of the selected screens; changes are theirs alone while there are any. */
+  readonly selected: ReadonlySet<string>;
+  select(screens: ReadonlySet<string>): void;
+}
+
+const Context = createContext<MomentContext | null>(null);
+
+export function useMoment(): MomentContext {
+  const context = useContext(Context);
+  if (!context) throw new Error('useMoment stands outside MomentProvider');
+  return context;
+}
+
+export function MomentProvider({ children }: { children: ReactNode }) {
+  const { serverNow, seen, notify } = useNetwork();
+  const [offset] = useState(() => serverNow - Date.now());
+  const [now, setNow] = useState(serverNow);
+  const [chosen, setChosen] = useState<number | null>(null);
+  const [selected, select] = useState<ReadonlySet<string>>(new Set());
+  useEffect(() => {
+    const timer = setInterval(() => setNow(Date.now() + offset), 1000);
+    return () => clearInterval(timer);
+  }, [offset]);
+  const moment = chosen ?? now;
+
+  // The range moves in whole hours, so that a passing second asks nothing anew.
+  const hour = Math.floor(moment / HOUR) * HOUR;
+  const askChanges = useCallback(
+    () =>
+      ask(seen, {
+        kind: 'changes',
+        from: hour - DAY,
+        to: hour + 2 * DAY,
+        ...(selected.size > 0 ? { screens: [...selected] } : {}),
+      }),
+    [seen, hour, selected],
+  );
+  const changes = useAnswer<readonly Change[]>(askChanges, [askChanges], []);
+
+  const step = useCallback(
+    async (direction: 1 | -1) => {
+      // Asked again: what is drawn may still be the answer for another selection.
+      const list = await askChanges();
+      const found = direction > 0 ? list.find(({ at }) => at > moment) : list.findLast(({ at }) => at < moment);
+      if (found) setChosen(found.at);
+      else notify(direction > 0 ? 'Nothing changes in the next two days.' : 'Nothing changed in the day before.');
+    },
+    [askChanges, moment, notify],
+  );
+
+  const value = useMemo<MomentContext>(
+    () => ({
+      moment,
+      isNow: chosen === null,
+      now,
+      go: setChosen,
+      changes,
+      selected,
+      select,
+      step: (direction) => void step(direction),
+    }),
+    [moment, chosen, now, changes, selected, step],
+  );
+  return <Context value={value}>{children}</Context>;
+}

@@ -1,0 +1,183 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import type { Media, Plan, Screen, Site } from '@/core';
+import type { NamedPlan } from '@/interface/forecast/client';
+import type { EditResult } from '@/services/plan';
+import { editAction, undoAction, type EditRequest } from './actions';
+import { listenLive } from './live';
+import type { Result } from './result';
+import type { NetworkView } from './view';
+
+/** A sentence at the foot of the window: what happened, or what is wrong. */
+export interface Notice {
+  readonly text: string;
+  readonly bad: boolean;
+}
+
+interface NetworkContext extends NetworkView {
+  /** Which decisions the interface looks at: those that players have, or those that are being made. */
+  readonly looking: 'published' | 'draft';
+  look(at: 'published' | 'draft'): void;
+  /** The plan that is looked at. */
+  readonly seen: NamedPlan;
+  readonly notice: Notice | null;
+  notify(text: string, bad?: boolean): void;
+  /** Changes the plan, at once and for everybody; says so when it is refused. */
+  edit(edits: readonly EditRequest[], said?: string): Promise<Result<EditResult>>;
+  undo(): void;
+  redo(): void;
+}
+
+const Context = createContext<NetworkContext | null>(null);
+
+export function useNetwork(): NetworkContext {
+  const context = useContext(Context);
+  if (!context) throw new Error('useNetwork stands outside NetworkProvider');
+  return context;
+}
+
+const NOTICE_MS = 8000;
+
+export function NetworkProvider({ view, children }: { view: NetworkView; children: ReactNode }) {
+  const router = useRouter();
+  const [looking, look] = useState<'published' | 'draft'>('published');
+  const [notice, setNotice] = useState<Notice | null>(null);
+  const [statuses, setStatuses] = useState(view.statuses);
+  const undone = useRef<{ done: number[][]; taken: number[][] }>({ done: [], taken: [] });
+  /** The last change that this tab knows: its own edits move it on before the view is loaded anew. */
+  const change = useRef(view.change);
+  useEffect(() => {
+    change.current = Math.max(change.current, view.change);
+  }, [view.change]);
+  useEffect(() => setStatuses(view.statuses), [view.statuses]);
+
+  const notify = useCallback((text: string, bad = false) => setNotice({ text, bad }), []);
+  useEffect(() => {
+    if (!notice) return;
+    const timer = setTimeout(() => setNotice(null), NOTICE_MS);
+    return () => clearTimeout(timer);
+  }, [notice]);
+
+  useEffect(() => {
+    let waiting: ReturnType<typeof setTimeout> | null = null;
+    const refreshSoon = () => {
+      waiting ??= setTimeout(() => {
+        waiting = null;
+        router.refresh();
+      }, 150);
+    };
+    const refreshStatuses = async () => {
+      const response = await fetch('/api/statuses').catch(() => null);
+      if (response?.ok) setStatuses((await response.json()) as NetworkView['statuses']);
+    };
+    const stop = listenLive((hint) => {
+      if (hint === 'players' || hint === 'player') void refreshStatuses();
+      else refreshSoon();
+    });
+    const timer = setInterval(() => void refreshStatuses(), 15_000);
+    return () => {
+      stop();
+      clearInterval(timer);
+      if (waiting) clearTimeout(waiting);
+    };
+  }, [router]);
+
+  const settle = useCallback(
+    (result: Result<EditResult>, said: string | undefined) => {
+      if (result.ok) {
+        change.current = Math.max(change.current, result.value.change);
+        if (said) notify(said);
+        router.refresh();
+      } else notify(result.message, true);
+      return result;
+    },
+    [notify, router],
+  );
+
+  /** One's own edits take turns: each is based on the one before, so that quick ones do not contradict each other. */
+  const turn = useRef<Promise<unknown>>(Promise.resolve());
+  const edit = useCallback(
+    (edits: readonly EditRequest[], said?: string) => {
+      const work = turn.current.then(async () => {
+        const result = await editAction(
+          edits.map((one) => ({ basedOn: one.id === undefined ? undefined : change.current, ...one })),
+        );
+        if (result.ok && result.value.changes.length > 0) {
+          undone.current.done.push([...result.value.changes]);
+          undone.current.taken = [];
+        }
+        return settle(result, said);
+      });
+      turn.current = work.catch(() => undefined);
+      return work;
+    },
+    [settle],
+  );
+
+  const step = useCallback(
+    async (from: 'done' | 'taken', said: string, nothing: string) => {
+      const last = undone.current[from].pop();
+      if (!last) return notify(nothing);
+      const result = settle(await undoAction(last), said);
+      if (result.ok && result.value.changes.length > 0)
+        undone.current[from === 'done' ? 'taken' : 'done'].push([...result.value.changes]);
+    },
+    [notify, settle],
+  );
+
+  const { draft, published } = view;
+  const drafted = looking === 'draft' || !published;
+  const seen = useMemo<NamedPlan>(
+    () =>
+      drafted
+        ? { key: `draft-${view.change}`, plan: draft }
+        : { key: `edition-${published.number}`, plan: published.plan },
+    [drafted, view.change, draft, published],
+  );
+  const value = useMemo<NetworkContext>(
+    () => ({
+      ...view,
+      statuses,
+      looking: drafted ? 'draft' : 'published',
+      look,
+      seen,
+      notice,
+      notify,
+      edit,
+      undo: () => void step('done', 'Taken back.', 'There is nothing of yours to take back.'),
+      redo: () => void step('taken', 'Made again.', 'There is nothing to make again.'),
+    }),
+    [view, statuses, drafted, seen, notice, notify, edit, step],
+  );
+
+  return <Context value={value}>{children}</Context>;
+}
+
+/** Look-ups over a plan, by id. */
+export function useIndex(plan: Plan) {
+  return useMemo(() => {
+    const by = <T extends { id: string }>(list: readonly T[]) => new Map(list.map((entry) => [entry.id, entry]));
+    return {
+      sites: by<Site>(plan.sites),
+      screens: by<Screen>(plan.screens),
+      media: by<Media>(plan.media),
+      playlists: by(plan.playlists),
+      bookings: by(plan.bookings),
+    };
+  }, [plan]);
+}
+
+/** The address of a media file's thumbnail; undefined where it has none. */
+export function useThumbnails(): (mediaId: string | null | undefined) => string | undefined {
+  const { media } = useNetwork();
+  const thumbnails = useMemo(() => new Map(media.map(({ id, thumbnail }) => [id, thumbnail])), [media]);
+  return useCallback(
+    (mediaId) => {
+      const sha256 = mediaId == null ? null : thumbnails.get(mediaId);
+      return sha256 ? `/api/files/${sha256}` : undefined;
+    },
+    [thumbnails],
+  );
+}

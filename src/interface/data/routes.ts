@@ -1,0 +1,55 @@
+import { logger } from '@/log';
+import { currentActor } from '@/interface/people/session';
+import { ServiceError, problemDocument } from '@/services/errors';
+import type { Actor } from '@/services/people';
+
+/** A route handler's work for a signed-in person: errors become RFC 9457 problem details. */
+export async function answerAs(request: Request, work: (actor: Actor) => Promise<Response>): Promise<Response> {
+  return answer(request, async () => {
+    const actor = await currentActor();
+    if (!actor) throw new ServiceError(401, 'You are signed out: sign in again.');
+    return work(actor);
+  });
+}
+
+/** The same without a person. Requests that change something must come from our own pages. */
+export async function answer(request: Request, work: () => Promise<Response>): Promise<Response> {
+  try {
+    if (request.method !== 'GET' && request.method !== 'HEAD') refuseForeign(request);
+    return await work();
+  } catch (error) {
+    const told =
+      error instanceof ServiceError
+        ? error
+        : new ServiceError(500, 'Something went wrong here: nothing was changed. Try again in a moment.');
+    if (told.status === 500) logger.error({ error }, 'request failed');
+    else
+      logger.info(
+        { status: told.status, path: new URL(request.url).pathname, reason: told.message },
+        'request refused',
+      );
+    return Response.json(problemDocument(told), {
+      status: told.status,
+      headers: { 'content-type': 'application/problem+json', 'cache-control': 'no-store' },
+    });
+  }
+}
+
+/** Against requests that another site makes in a person's name: browsers say where a request comes from. Programs send neither header. */
+function refuseForeign(request: Request): void {
+  const site = request.headers.get('sec-fetch-site');
+  const origin = request.headers.get('origin');
+  const host = request.headers.get('x-forwarded-host') ?? request.headers.get('host');
+  const foreign =
+    (site !== null && site !== 'same-origin' && site !== 'none') || (origin !== null && new URL(origin).host !== host);
+  if (foreign) throw new ServiceError(403, 'This request came from another site: use the pages of this one.');
+}
+
+/** Reads a JSON body. Throws a 400 for anything else. */
+export async function readJson(request: Request): Promise<unknown> {
+  try {
+    return await request.json();
+  } catch {
+    throw new ServiceError(400, 'The body is no JSON: send one JSON object.');
+  }
+}
