@@ -7,6 +7,11 @@ const COMMANDS: Record<string, () => Promise<{ command: Command }>> = {
   migrate: () => import('./migrate'),
   fleet: () => import('./fleet'),
   forecast: () => import('./forecast'),
+  why: () => import('./why'),
+  check: () => import('./check'),
+  diff: () => import('./diff'),
+  export: async () => ({ command: (await import('./plan-commands')).exportCommand }),
+  import: async () => ({ command: (await import('./plan-commands')).importCommand }),
   openapi: () => import('./openapi'),
 };
 

@@ -4,3 +4,4 @@ export * from './selector';
 export * from './when';
 export * from './forecast';
 export * from './edition';
+export * from './preflight';

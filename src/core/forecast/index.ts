@@ -14,6 +14,7 @@ export {
   candidates,
   compareCandidates,
   lightsOutInstants,
+  segments,
   type Candidate,
   type Segment,
   type Source,

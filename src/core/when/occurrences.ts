@@ -98,6 +98,35 @@ export function occurrences(when: When, place: Place, from: Instant, to: Instant
   return [...byStart].map(([begin, finish]) => ({ from: begin, to: finish })).sort((a, b) => a.from - b.from);
 }
 
+/** What a change of clocks does to one window of a `When` on one date. */
+export interface ClockChange {
+  readonly date: LocalDate;
+  /** How long the window is as written, and how long it lasts: 0 where it does not exist. */
+  readonly writtenMs: number;
+  readonly lastsMs: number;
+}
+
+/** The windows dated in the days of `[from, to)` that a change of clocks shortens, lengthens or removes. */
+export function clockChanges(when: When, place: Place, from: Instant, to: Instant): ClockChange[] {
+  const zone = when.clock === undefined || when.clock === 'site' ? place.zone : place.zoneTable(when.clock);
+  const { windows } = compile(when);
+  const changes = zone.changes.filter((at) => at >= from && at < to);
+  return changes.flatMap((at) => {
+    const day = dateOfLocalTime(toLocalTime(zone, at));
+    return datesOf(when, place, addDays(day, -2), addDays(day, 1)).flatMap((date) =>
+      windows.flatMap((window): ClockChange[] => {
+        const opening = needsHours(window) ? openingOf(place.hours, date) : null;
+        if (needsHours(window) && !opening) return [];
+        const start = startOfDate(date) + read(window.start, opening);
+        let end = startOfDate(date) + read(window.end, opening);
+        if (end <= start) end += DAY;
+        const lastsMs = Math.max(0, toInstant(zone, end as LocalTime) - toInstant(zone, start as LocalTime));
+        return lastsMs === end - start ? [] : [{ date, writtenMs: end - start, lastsMs }];
+      }),
+    );
+  });
+}
+
 /** The instants of `[from, to)` that a `When` holds, as intervals that may reach beyond the range. */
 export function instantsOf(when: When, place: Place, from: Instant, to: Instant): Intervals {
   if (isAlways(when)) return ALWAYS;

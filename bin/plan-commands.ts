@@ -1,0 +1,74 @@
+import { writeFileSync } from 'node:fs';
+import { NetworkRow, closeDatabase } from '@/database';
+import { ServiceError } from '@/services/errors';
+import type { Actor } from '@/services/people';
+import { draftPlan, importPlan } from '@/services/plan';
+import { options, type Command } from './options';
+import { Refused, orRefuse, readJsonFile } from './plan-file';
+
+/** The network that a command works on: the named one, or the only one. Throws Refused. */
+async function actorFor(slug: string | undefined): Promise<Actor> {
+  const networks = await NetworkRow.findAll({ where: slug ? { slug } : {} });
+  const [network] = networks;
+  if (!network)
+    throw new Refused([{ path: '/network', message: `There is no network ${slug ?? ''} in this database.` }]);
+  if (networks.length > 1)
+    throw new Refused([
+      { path: '/network', message: `Name one with --network: ${networks.map((one) => one.slug).join(', ')}.` },
+    ]);
+  return { networkId: network.id, personId: null, name: 'the command line' };
+}
+
+async function withDatabase(work: () => Promise<number>): Promise<number> {
+  try {
+    return await orRefuse(async () => {
+      try {
+        return await work();
+      } catch (error) {
+        if (error instanceof ServiceError)
+          throw new Refused(error.problems.length > 0 ? error.problems : [{ path: '', message: error.message }]);
+        throw error;
+      }
+    });
+  } finally {
+    await closeDatabase();
+  }
+}
+
+const exportUsage =
+  'export [--network ID] [--out FILE]   (needs DATABASE_URL; without --out it goes to standard output)';
+
+export const exportCommand: Command = {
+  summary: "Write a network's decisions as a plan file",
+  usage: exportUsage,
+  async run(args) {
+    const { network, out } = options(args, { network: { type: 'string' }, out: { type: 'string' } }, exportUsage);
+    return withDatabase(async () => {
+      const { plan } = await draftPlan(await actorFor(network));
+      const text = `${JSON.stringify(plan, null, 2)}\n`;
+      if (out) writeFileSync(out, text);
+      else process.stdout.write(text);
+      return 0;
+    });
+  },
+};
+
+const importUsage = `import --plan FILE|- [--network ID]   (needs DATABASE_URL)
+       Makes the network's draft equal to the plan file, as changes that the docket counts; what is not in the file is removed.`;
+
+export const importCommand: Command = {
+  summary: "Make a network's draft equal to a plan file",
+  usage: importUsage,
+  async run(args) {
+    const { network, plan } = options(args, { network: { type: 'string' }, plan: { type: 'string' } }, importUsage);
+    if (!plan) {
+      console.error(`Usage: lanternpost ${importUsage}`);
+      return 2;
+    }
+    return withDatabase(async () => {
+      const { changes } = await importPlan(await actorFor(network), readJsonFile(plan));
+      console.log(`${changes.length} changes. They are a draft until they are published.`);
+      return 0;
+    });
+  },
+};

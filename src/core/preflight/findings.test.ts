@@ -1,0 +1,226 @@
+import { parseInstant } from '../instant';
+import { readPlan, type Plan } from '../plan';
+import { diffPlans } from '../edition';
+import { findings, type FindingKind } from '.';
+
+const at = (text: string) => parseInstant(text) as number;
+const [from, to] = [at('2026-12-01T00:00:00Z'), at('2026-12-08T00:00:00Z')];
+
+const base = () => ({
+  format: 'lanternpost/plan',
+  version: 1,
+  network: { name: 'Ternholm Line', backdrop: { media: 'flag' } as object | undefined },
+  sites: [
+    {
+      id: 'quay',
+      name: 'Quay',
+      timeZone: 'Europe/Oslo',
+      hours: {
+        weekly: Object.fromEntries(
+          ['MO', 'TU', 'WE', 'TH', 'FR', 'SA', 'SU'].map((day) => [day, [['06:00', '22:00']]]),
+        ),
+      },
+    },
+  ],
+  screens: ['hall', 'deck'].map((id) => ({
+    id,
+    name: id,
+    site: 'quay',
+    width: 1920,
+    height: 1080,
+    tags: [id],
+    lightsOut: [] as object[],
+  })),
+  media: ['flag', 'sailings', 'film'].map((id) => ({
+    id,
+    name: id,
+    kind: 'image',
+    width: 1,
+    height: 1,
+    bytes: 1,
+    added: '2026-01-01T00:00:00Z',
+  })),
+  playlists: [
+    {
+      id: 'long',
+      name: 'Long',
+      items: [
+        { media: 'sailings', durationMs: 600_000 },
+        { media: 'film', durationMs: 60_000 },
+      ] as object[],
+    },
+  ],
+  bookings: [] as object[],
+});
+
+type Document = ReturnType<typeof base>;
+
+function plan(change: (document: Document) => void): Plan {
+  const document = base();
+  change(document);
+  const read = readPlan(document);
+  if ('errors' in read) throw new Error(JSON.stringify(read.errors));
+  return read.plan;
+}
+
+const booking = (id: string, values: object) => ({
+  id,
+  name: id,
+  content: { media: 'sailings' },
+  where: 'hall',
+  created: '2026-01-01T00:00:00Z',
+  when: {},
+  ...values,
+});
+const found = (change: (document: Document) => void, span = [from, to] as const) => findings(plan(change), ...span);
+
+test('a plan without trouble has no findings', () => {
+  expect(found(({ bookings }) => bookings.push(booking('a', { when: { windows: [['06:00', '10:00']] } })))).toEqual([]);
+});
+
+test.each<[FindingKind, (document: Document) => void, object]>([
+  [
+    'clash',
+    ({ bookings }) =>
+      bookings.push(
+        booking('a', { when: { windows: [['06:00', '10:00']] } }),
+        booking('b', { content: { media: 'film' }, when: { windows: [['08:00', '12:00']] } }),
+      ),
+    { about: ['b', 'a'], screens: ['hall'], span: [at('2026-12-01T07:00:00Z'), at('2026-12-01T09:00:00Z')] },
+  ],
+  [
+    'gap',
+    (document) => (document.network.backdrop = undefined),
+    { severity: 'error', screens: ['hall', 'deck'], span: [from, to] },
+  ],
+  [
+    'hidden',
+    ({ bookings }) =>
+      bookings.push(
+        booking('a', { when: { windows: [['08:00', '09:00']] } }),
+        booking('b', { priority: 5, content: { media: 'film' }, when: { windows: [['07:00', '10:00']] } }),
+      ),
+    { about: ['a'], sentence: '"a" never shows: "b" is ahead of it all the time.' },
+  ],
+  [
+    'unreached item',
+    ({ bookings }) =>
+      bookings.push(booking('a', { content: { playlist: 'long' }, when: { windows: [['08:00', '08:10']] } })),
+    { about: ['a', 'film'], sentence: '"film" never comes up in "a": each of its windows ends before its turn.' },
+  ],
+  [
+    'no screen',
+    ({ bookings }) => bookings.push(booking('a', { where: 'hall and deck' })),
+    { severity: 'error', screens: [] },
+  ],
+  [
+    'nothing for this screen',
+    (document) => {
+      document.playlists.push({ id: 'halls', name: 'Halls', items: [{ media: 'film', where: 'hall' }] });
+      document.bookings.push(booking('a', { where: 'all', content: { playlist: 'halls' } }));
+    },
+    { screens: ['deck'] },
+  ],
+  [
+    'expired',
+    ({ bookings }) => bookings.push(booking('a', { when: { to: '2026-11-20' } })),
+    { sentence: '"a" is over (until 20 Nov 2026).' },
+  ],
+  [
+    'not yet begun',
+    ({ bookings }) => bookings.push(booking('a', { when: { from: '2027-03-01' } })),
+    { severity: 'notice' },
+  ],
+  [
+    'lights-out hides',
+    (document) => {
+      document.screens[0]?.lightsOut.push({ windows: [['22:00', '06:00']] });
+      document.bookings.push(booking('a', { when: { windows: [['23:00', '23:30']] } }));
+    },
+    { about: ['a'], screens: ['hall'] },
+  ],
+  [
+    'on and off exchanged',
+    (document) => document.screens[0]?.lightsOut.push({ windows: [['06:00', '22:00']] }),
+    { severity: 'error', screens: ['hall'] },
+  ],
+])('%s', (kind, change, expected) => {
+  const list = found(change);
+  expect(list.map((one) => one.kind)).toEqual([kind]);
+  expect(list[0]).toMatchObject(expected);
+  expect(list[0]?.mend).not.toBe('');
+});
+
+test('a change of clocks that shortens, lengthens or removes a window is told with its date', () => {
+  const year = [at('2026-01-01T00:00:00Z'), at('2027-01-01T00:00:00Z')] as const;
+  const list = found(
+    ({ bookings }) =>
+      bookings.push(
+        booking('a', { when: { windows: [['01:30', '03:30']] } }),
+        booking('b', { where: 'deck', when: { windows: [['02:10', '03:00']] } }),
+      ),
+    year,
+  );
+  expect(list.filter((one) => one.kind === 'change of clocks').map((one) => one.sentence)).toEqual([
+    '"b" does not happen on 2026-03-29, when the clocks change.',
+    '"a" lasts 1 h instead of 2 h on 2026-03-29, when the clocks change.',
+    '"a" lasts 3 h instead of 2 h on 2026-10-25, when the clocks change.',
+    // 02:10 is read as the first of the two, 03:00 stands after the second.
+    '"b" lasts 1 h 50 min instead of 50 min on 2026-10-25, when the clocks change.',
+  ]);
+});
+
+test('a booking on hold is no trouble', () => {
+  expect(found(({ bookings }) => bookings.push(booking('a', { where: 'nowhere', onHold: true })))).toEqual([]);
+});
+
+describe('two plans differ by what shows', () => {
+  const before = plan(({ bookings }) =>
+    bookings.push(booking('a', { where: 'all', when: { windows: [['06:00', '10:00']] } })),
+  );
+  const day = [at('2026-12-01T00:00:00Z'), at('2026-12-02T00:00:00Z')] as const;
+
+  test('names, and bookings that never win, make no difference', () => {
+    const renamed = {
+      ...before,
+      bookings: [
+        ...before.bookings.map((one) => ({ ...one, name: 'Another' })),
+        { ...(before.bookings[0] as Plan['bookings'][0]), id: 'under', priority: 1 },
+      ],
+    };
+    expect(diffPlans(before, renamed, ...day)).toEqual([]);
+  });
+
+  test('a moved window differs at its edges, and screens that change alike are one group', () => {
+    const moved = {
+      ...before,
+      bookings: before.bookings.map((one) => ({ ...one, when: { windows: [['06:00', '11:00'] as [string, string]] } })),
+    };
+    expect(diffPlans(before, moved, ...day)).toEqual([
+      {
+        screens: ['deck', 'hall'],
+        differences: [
+          {
+            from: at('2026-12-01T09:00:00Z'),
+            to: at('2026-12-01T10:00:00Z'),
+            before: { source: 'backdrop', id: 'network', media: ['flag'] },
+            after: { source: 'booking', id: 'a', media: ['sailings'] },
+          },
+        ],
+      },
+    ]);
+  });
+
+  test('the same booking with another loop differs; a screen that is gone differs all the time', () => {
+    const other = {
+      ...before,
+      screens: before.screens.filter((one) => one.id === 'hall'),
+      bookings: before.bookings.map((one) => ({ ...one, content: { media: 'film' } })),
+    };
+    const groups = diffPlans(before, other, ...day);
+    expect(groups.map((group) => [group.screens, group.differences.map((one) => one.after?.media ?? null)])).toEqual([
+      [['deck'], [null, null, null]],
+      [['hall'], [['film']]],
+    ]);
+  });
+});

@@ -1,0 +1,379 @@
+import {
+  candidates,
+  forecast,
+  lightsOutInstants,
+  placeOf,
+  programsOf,
+  segments,
+  type Candidate,
+  type ScreenProgram,
+  type Segment,
+} from '../forecast';
+import { DAY, HOUR, MINUTE, type Instant } from '../instant';
+import type { Booking, Plan } from '../plan/schema';
+import { matches, screenTerms, selectorOf } from '../selector';
+import {
+  clockChanges,
+  describeWhen,
+  formatDate,
+  instantsOf,
+  intersect,
+  occurrences,
+  subtract,
+  type Intervals,
+} from '../when';
+
+export type FindingKind =
+  | 'clash'
+  | 'gap'
+  | 'hidden'
+  | 'unreached item'
+  | 'no screen'
+  | 'nothing for this screen'
+  | 'expired'
+  | 'not yet begun'
+  | 'lights-out hides'
+  | 'on and off exchanged'
+  | 'change of clocks';
+
+/** Something in a plan that an operator would want to know before it is on the wall. */
+export interface Finding {
+  readonly kind: FindingKind;
+  /** `error` is what shows something wrong or nothing at all; `notice` is worth a look. */
+  readonly severity: 'error' | 'warning' | 'notice';
+  /** Plan ids of what it is about: bookings, a media file for an item. */
+  readonly about: readonly string[];
+  readonly screens: readonly string[];
+  /** The first span in which it shows; null where it is about no time. */
+  readonly span: readonly [Instant, Instant] | null;
+  readonly sentence: string;
+  readonly mend: string;
+}
+
+/** A screen with what is computed of it once. */
+interface Look {
+  readonly screen: string;
+  readonly program: ScreenProgram;
+  readonly segments: readonly Segment[];
+  readonly candidates: readonly Candidate[];
+  readonly dark: Intervals;
+}
+
+const LONGEST_GAP_LISTED = 100;
+
+/** Everything worth knowing of a plan in `[from, to)`, the gravest first. The same thing on many screens is one finding. */
+export function findings(plan: Plan, from: Instant, to: Instant): Finding[] {
+  const looks = [...programsOf(plan)].map(([screen, program]): Look => {
+    const place = placeOf(program);
+    return {
+      screen,
+      program,
+      segments: segments(program, place, from, to),
+      candidates: candidates(program, place, from, to),
+      dark: lightsOutInstants(program, place, from, to),
+    };
+  });
+  const names = new Map(plan.bookings.map((booking) => [booking.id, booking.name]));
+  const name = (id: string) => `"${names.get(id) ?? id}"`;
+  const found = [
+    ...clashes(looks, name),
+    ...gaps(looks),
+    ...plan.bookings
+      .filter((booking) => !booking.onHold)
+      .flatMap((booking) => aboutBooking(plan, booking, looks, from, to, name)),
+    ...unreached(plan, looks, from, to, name),
+    ...exchanged(plan, looks, from, to),
+  ];
+  const grave = { error: 0, warning: 1, notice: 2 };
+  return found.sort((a, b) => grave[a.severity] - grave[b.severity] || (a.span?.[0] ?? 0) - (b.span?.[0] ?? 0));
+}
+
+/** Gathers findings that differ by screen only. */
+class Gathering {
+  private readonly found = new Map<string, Finding & { screens: string[] }>();
+
+  add(key: string, screen: string, finding: Omit<Finding, 'screens'>): void {
+    const known = this.found.get(key);
+    if (!known) this.found.set(key, { ...finding, screens: [screen] });
+    else if (!known.screens.includes(screen)) known.screens.push(screen);
+  }
+
+  all(): Finding[] {
+    return [...this.found.values()];
+  }
+}
+
+/** Same class and priority, same time, one hides the other: only the time of beginning decides, which nobody sees in a plan. */
+function clashes(looks: readonly Look[], name: (id: string) => string): Finding[] {
+  const gathering = new Gathering();
+  for (const { screen, segments: shown, candidates: all } of looks) {
+    const rivals = all.filter((one) => one.source !== 'backdrop');
+    for (const segment of shown) {
+      if (segment.source !== 'booking' && segment.source !== 'takeover') continue;
+      const winner = rivals.find((one) => one.id === segment.id && one.since === segment.since);
+      if (!winner) continue;
+      for (const loser of rivals) {
+        if (loser.id === winner.id || loser.source !== winner.source || loser.priority !== winner.priority) continue;
+        const [first] = intersect(loser.counts, [[segment.from, segment.to]]);
+        if (!first) continue;
+        gathering.add(`${winner.id} ${loser.id}`, screen, {
+          kind: 'clash',
+          severity: 'warning',
+          about: [winner.id, loser.id],
+          span: first,
+          sentence: `${name(winner.id)} and ${name(loser.id)} have the same priority at the same time: ${name(winner.id)} shows, since it ${winner.since > loser.since ? 'begins later' : 'was made later'}.`,
+          mend: `Give the one that matters more a higher priority, or part their times or places.`,
+        });
+      }
+    }
+  }
+  return gathering.all();
+}
+
+function gaps(looks: readonly Look[]): Finding[] {
+  const gathering = new Gathering();
+  for (const { screen, segments: shown } of looks)
+    for (const { source, from, to } of shown.slice(0, LONGEST_GAP_LISTED))
+      if (source === 'nothing')
+        gathering.add(`${from} ${to}`, screen, {
+          kind: 'gap',
+          severity: 'error',
+          about: [],
+          span: [from, to],
+          sentence: 'Nothing is booked, and no backdrop has anything to show: the screen shows its name and the time.',
+          mend: 'Give the screen, its site or the network a backdrop that always has something to show.',
+        });
+  return gathering.all();
+}
+
+function aboutBooking(
+  plan: Plan,
+  booking: Booking,
+  looks: readonly Look[],
+  from: Instant,
+  to: Instant,
+  name: (id: string) => string,
+): Finding[] {
+  const { id } = booking;
+  const base = { about: [id], span: null };
+  const siteTags = new Map(plan.sites.map((site) => [site.id, site.tags]));
+  const selector = selectorOf(booking.where);
+  const selected = new Set(
+    plan.screens
+      .filter((screen) => matches(selector, screenTerms(screen, siteTags.get(screen.site))))
+      .map((screen) => screen.id),
+  );
+  if (selected.size === 0)
+    return [
+      {
+        ...base,
+        kind: 'no screen',
+        severity: 'error',
+        screens: [],
+        sentence: `${name(id)} reaches no screen: nothing matches "${booking.where}".`,
+        mend: 'Change where it shows, or give screens the tags that it asks for.',
+      },
+    ];
+  const reached = looks.filter((look) => selected.has(look.screen));
+  const willing = reached.filter((look) => look.program.bookings.some((one) => one.id === id));
+  const found: Finding[] = [];
+  const empty = reached.filter((look) => !willing.includes(look)).map((look) => look.screen);
+  if (empty.length > 0)
+    found.push({
+      ...base,
+      kind: 'nothing for this screen',
+      severity: 'warning',
+      screens: empty,
+      sentence: `${name(id)} reaches screens for which its content has no item.`,
+      mend: 'Add an item that is for these screens, or leave them out of where it shows.',
+    });
+  const own = willing.map((look) => ({
+    look,
+    mine: look.candidates.filter((one) => one.id === id && one.source !== 'backdrop'),
+  }));
+  if (willing.length > 0 && own.every(({ mine }) => mine.length === 0))
+    return [...found, ...outOfTime(booking, willing[0] as Look, from, to, name)];
+  const screens = (list: typeof own) => list.map(({ look }) => look.screen);
+  const counted = own.filter(({ mine }) => mine.some((one) => one.counts.length > 0));
+  const never = counted.filter(
+    ({ look }) => !look.segments.some((segment) => segment.id === id && segment.source !== 'backdrop'),
+  );
+  const asleep = never.filter(({ look, mine }) =>
+    mine.every((one) => one.wake === false && subtract(one.counts, look.dark).length === 0),
+  );
+  if (asleep.length > 0)
+    found.push({
+      ...base,
+      kind: 'lights-out hides',
+      severity: 'warning',
+      screens: screens(asleep),
+      span: asleep[0]?.mine[0]?.counts[0] ?? null,
+      sentence: `${name(id)} falls wholly into hours in which these displays are off.`,
+      mend: 'Change its hours or the lights-out hours; a takeover may wake a display.',
+    });
+  const covered = never.filter((one) => !asleep.includes(one));
+  if (covered.length > 0 && covered.length === counted.length - asleep.length)
+    found.push({
+      ...base,
+      kind: 'hidden',
+      severity: 'warning',
+      screens: screens(covered),
+      span: covered[0]?.mine.find((one) => one.counts.length > 0)?.counts[0] ?? null,
+      ...hiddenBy(
+        id,
+        covered.map(({ look }) => look),
+        name,
+      ),
+    });
+  return [...found, ...clocks(booking, willing, from, to, name)];
+}
+
+/** Who shows while a booking waits, most of the time. */
+function hiddenBy(
+  id: string,
+  looks: readonly Look[],
+  name: (id: string) => string,
+): Pick<Finding, 'sentence' | 'mend'> {
+  const time = new Map<string, number>();
+  for (const { candidates: all, segments: shown } of looks)
+    for (const mine of all.filter((one) => one.id === id))
+      for (const segment of shown) {
+        const hidden = intersect(mine.counts, [[segment.from, segment.to]]).reduce(
+          (sum, [begin, end]) => sum + end - begin,
+          0,
+        );
+        const winner = segment.id ?? segment.source;
+        if (hidden > 0) time.set(winner, (time.get(winner) ?? 0) + hidden);
+      }
+  const [most] = [...time].sort((a, b) => b[1] - a[1]);
+  return {
+    sentence: `${name(id)} never shows: ${most ? name(most[0]) : 'something'} is ahead of it all the time.`,
+    mend: 'Raise its priority, give it times of its own, or remove it.',
+  };
+}
+
+function outOfTime(booking: Booking, look: Look, from: Instant, to: Instant, name: (id: string) => string): Finding[] {
+  const place = placeOf(look.program);
+  const year = 366 * DAY;
+  const later = occurrences(booking.when, place, to, to + year).length > 0;
+  const earlier = !later && occurrences(booking.when, place, from - year, from).length > 0;
+  const base = { about: [booking.id], screens: [], span: null, severity: 'notice' as const };
+  if (later)
+    return [
+      {
+        ...base,
+        kind: 'not yet begun',
+        sentence: `${name(booking.id)} has no time in this span: it shows later (${describeWhen(booking.when)}).`,
+        mend: 'Nothing, if that is meant; else change its dates.',
+      },
+    ];
+  const words = earlier ? 'is over' : 'has no time at all';
+  return [
+    {
+      ...base,
+      kind: 'expired',
+      sentence: `${name(booking.id)} ${words} (${describeWhen(booking.when)}).`,
+      mend: 'Remove it, or give it new dates.',
+    },
+  ];
+}
+
+function clocks(
+  booking: Booking,
+  looks: readonly Look[],
+  from: Instant,
+  to: Instant,
+  name: (id: string) => string,
+): Finding[] {
+  const gathering = new Gathering();
+  for (const { screen, program } of looks) {
+    for (const { date, writtenMs, lastsMs } of clockChanges(booking.when, placeOf(program), from, to)) {
+      // A whole day is longer or shorter for everybody; what is told is a window that somebody chose.
+      if (writtenMs >= DAY) continue;
+      const what = lastsMs === 0 ? 'does not happen' : `lasts ${spoken(lastsMs)} instead of ${spoken(writtenMs)}`;
+      gathering.add(`${date} ${writtenMs} ${lastsMs}`, screen, {
+        kind: 'change of clocks',
+        severity: lastsMs === 0 ? 'warning' : 'notice',
+        about: [booking.id],
+        span: null,
+        sentence: `${name(booking.id)} ${what} on ${formatDate(date)}, when the clocks change.`,
+        mend: 'Nothing, if that is right; else give that day a window of its own.',
+      });
+    }
+  }
+  return gathering.all();
+}
+
+function spoken(ms: number): string {
+  const [hours, minutes] = [Math.floor(ms / HOUR), Math.round((ms % HOUR) / MINUTE)];
+  return [hours > 0 ? `${hours} h` : '', minutes > 0 ? `${minutes} min` : ''].filter((part) => part !== '').join(' ');
+}
+
+/** Items of a booking's loop that have their time but never come up, since each window ends before their turn. */
+function unreached(
+  plan: Plan,
+  looks: readonly Look[],
+  from: Instant,
+  to: Instant,
+  name: (id: string) => string,
+): Finding[] {
+  const gathering = new Gathering();
+  const files = new Map(plan.media.map((file) => [file.id, file.name]));
+  for (const { screen, program, segments: shown } of looks) {
+    const winning = program.bookings.filter((booking) =>
+      shown.some((segment) => segment.id === booking.id && segment.loop === booking.loop),
+    );
+    const long = winning.filter(({ id, loop }) => {
+      const round = (program.loops[loop] ?? []).reduce((sum, item) => sum + item.durationMs, 0);
+      return shown
+        .filter((segment) => segment.id === id)
+        .every((segment) => segment.to - (segment.since ?? segment.from) < round);
+    });
+    for (const { id, loop } of long) {
+      const seen = new Set(
+        shown
+          .filter((segment) => segment.id === id)
+          .flatMap((segment) =>
+            forecast(program, segment.from, segment.to, { plays: true }).plays.map((play) => play.media),
+          ),
+      );
+      for (const item of program.loops[loop] ?? []) {
+        const available =
+          item.when.length === 0 || item.when.every((when) => instantsOf(when, placeOf(program), from, to).length > 0);
+        if (seen.has(item.media) || !available) continue;
+        gathering.add(`${id} ${item.media}`, screen, {
+          kind: 'unreached item',
+          severity: 'warning',
+          about: [id, item.media],
+          span: null,
+          sentence: `"${files.get(item.media) ?? item.media}" never comes up in ${name(id)}: each of its windows ends before its turn.`,
+          mend: 'Shorten the loop, lengthen the window, or move the item to the front.',
+        });
+      }
+    }
+  }
+  return gathering.all();
+}
+
+/** Lights-out hours that cover most of a site's opening hours were most likely entered the wrong way round. */
+function exchanged(plan: Plan, looks: readonly Look[], from: Instant, to: Instant): Finding[] {
+  const gathering = new Gathering();
+  const sites = new Map(plan.screens.map((screen) => [screen.id, plan.sites.find((site) => site.id === screen.site)]));
+  for (const { screen, program, dark } of looks) {
+    const hours = sites.get(screen)?.hours;
+    if (dark.length === 0 || !hours) continue;
+    const open = instantsOf({ windows: [['opens', 'closes']] }, { ...placeOf(program), hours }, from, to);
+    const length = (set: Intervals) => set.reduce((sum, [begin, end]) => sum + end - begin, 0);
+    const clipped = intersect(open, [[from, to]]);
+    if (length(clipped) === 0 || length(intersect(clipped, dark)) < 0.5 * length(clipped)) continue;
+    gathering.add('exchanged', screen, {
+      kind: 'on and off exchanged',
+      severity: 'error',
+      about: [],
+      span: intersect(clipped, dark)[0] ?? null,
+      sentence: "Lights-out covers the site's opening hours: its beginning and end look exchanged.",
+      mend: 'Exchange the beginning and the end of the lights-out hours.',
+    });
+  }
+  return gathering.all();
+}

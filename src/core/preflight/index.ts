@@ -1,0 +1,1 @@
+export { findings, type Finding, type FindingKind } from './findings';
