@@ -1,7 +1,8 @@
+import { forecastBench } from './forecast';
 import { firstLamp } from './first-lamp';
 
 /** `npm run bench [-- NAME …]`: prints a JSON line for each figure; all of them without a name. */
-const BENCHES: Record<string, () => Promise<void>> = { 'first-lamp': firstLamp };
+const BENCHES: Record<string, () => Promise<void>> = { forecast: forecastBench, 'first-lamp': firstLamp };
 
 const wanted = process.argv.slice(2);
 const unknown = wanted.filter((name) => !BENCHES[name]);

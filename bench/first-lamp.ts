@@ -66,16 +66,18 @@ async function signedIn(browser: Browser, url: string): Promise<Page> {
 
 /** Server response and render of Now, to all 36 tiles with their pictures decoded; beside a page with nothing on it. */
 async function now(page: Page, url: string): Promise<void> {
-  const load = async (path: string, ready: string) => {
+  const load = async (path: string, ready: () => boolean) => {
     await page.goto(url + path, { waitUntil: 'commit' });
     await page.waitForFunction(ready);
   };
-  const tiles =
-    "document.querySelectorAll('[data-screen]').length === 36 && [...document.querySelectorAll('[data-screen] img')].every((img) => img.complete)";
+  const tiles = () => {
+    const pictures = [...document.querySelectorAll<HTMLImageElement>('[data-screen] img')];
+    return document.querySelectorAll('[data-screen]').length === 36 && pictures.every((picture) => picture.complete);
+  };
   const values: number[] = [];
   const references: number[] = [];
   for (let i = 0; i < ROUNDS; i++) {
-    references.push(await timed(() => load('/player', "document.readyState === 'complete'")));
+    references.push(await timed(() => load('/player', () => document.readyState === 'complete')));
     values.push(await timed(() => load('/', tiles)));
   }
   const value = median(values);
@@ -115,9 +117,9 @@ async function publishing(browser: Browser, page: Page, { url, data }: Instance)
   const hardware = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   const player = await hardware.newPage();
   await player.goto(`${url}/player`);
-  await player.waitForFunction("/[A-Z]{4}-[A-Z]{4}/.test(document.getElementById('code').textContent)");
+  await player.waitForFunction(() => /[A-Z]{4}-[A-Z]{4}/.test(document.getElementById('code')?.textContent ?? ''));
   await pairScreen(actor, screen, await player.locator('#code').innerText(), '127.0.0.1');
-  await player.waitForFunction("document.body.dataset.pairing === ''");
+  await player.waitForFunction(() => document.body.dataset.pairing === '');
 
   const files = new Map((await draftPlan(actor)).plan.media.map((file) => [file.id, file.sha256]));
   const values: number[] = [];

@@ -22,3 +22,4 @@ export {
 export { why, type Explanation, type Reason } from './why';
 export { changes, glances, programsOf, type Change, type Glance } from './glance';
 export { itemLength, loopLength } from './durations';
+export { NetworkForecast } from './network';

@@ -1,5 +1,5 @@
-import type { Content, Media, OpeningHours, Plan, When } from '../plan/schema';
-import { matches, mediaTerms, screenTerms, selectorOf } from '../selector';
+import type { Booking, Content, Media, OpeningHours, Plan, When } from '../plan/schema';
+import { matches, mediaTerms, namedTerms, screenTerms, selectorOf } from '../selector';
 import { isAlways, parseDate, zoneTable, type LocalDate, type Place, type ZoneTable } from '../when';
 
 /** One file's turn in a loop. It is available when all of `when` hold; an empty list is always. */
@@ -42,8 +42,8 @@ export function screenProgram(plan: Plan, screenId: string): ScreenProgram {
   return programmer(plan)(screenId);
 }
 
-/** The same for many screens of one plan: what they share is looked up once. */
-export function programmer(plan: Plan): (screenId: string) => ScreenProgram {
+/** The same for many screens of one plan: what they share is looked up once. `selected` are the bookings that reach the screen, where known. */
+export function programmer(plan: Plan): (screenId: string, selected?: readonly Booking[]) => ScreenProgram {
   const index = <T extends { id: string }>(list: readonly T[]) => new Map(list.map((entry) => [entry.id, entry]));
   const [sites, screens, media] = [index(plan.sites), index(plan.screens), index(plan.media)];
   const [playlists, calendars] = [index(plan.playlists), index(plan.calendars)];
@@ -82,26 +82,43 @@ export function programmer(plan: Plan): (screenId: string) => ScreenProgram {
     return [fileItem(media.get(content.media) as Media, content.durationMs, [])];
   };
 
-  return (screenId) => {
+  /** Loops by what tells screens apart for items, then by content: screens of one kind share them. */
+  const loopsOfTaste = new Map<string, Map<string, LoopItem[]>>();
+  const conditions = plan.playlists.flatMap((list) => list.items.flatMap((item) => item.where ?? []));
+  const personal = [...new Set(conditions)].some((text) =>
+    ['screen:', 'site:'].some((name) => namedTerms(selectorOf(text), name).length > 0),
+  );
+  const tasteOf = (terms: ReadonlySet<string>) =>
+    [...terms].filter((term) => personal || !/^(screen|site):/.test(term)).join();
+
+  return (screenId, selected) => {
     const screen = screens.get(screenId);
     const site = screen && sites.get(screen.site);
     if (!screen || !site) throw new RangeError(`There is no screen "${screenId}" in the plan.`);
     const terms = screenTerms(screen, site.tags);
+    const taste = tasteOf(terms);
+    const shared = loopsOfTaste.get(taste) ?? new Map<string, LoopItem[]>();
+    loopsOfTaste.set(taste, shared);
     const loops: Loop[] = [];
     const known = new Map<string, number>();
     /** The number of a content's loop, -1 where nothing in it is for this screen. */
     const loopOf = (content: Content): number => {
-      const key = JSON.stringify(content);
+      const key =
+        content.playlist === undefined
+          ? `media ${content.media} ${content.durationMs ?? ''}`
+          : `playlist ${content.playlist}`;
       let number = known.get(key);
       if (number === undefined) {
-        const loop = flatten(content, terms);
+        const loop = shared.get(key) ?? flatten(content, terms);
+        shared.set(key, loop);
         number = loop.length === 0 ? -1 : loops.push(loop) - 1;
         known.set(key, number);
       }
       return number;
     };
-    const bookings = plan.bookings
-      .filter((booking) => !booking.onHold && matches(selectorOf(booking.where), terms))
+    const reaching =
+      selected ?? plan.bookings.filter((booking) => !booking.onHold && matches(selectorOf(booking.where), terms));
+    const bookings = reaching
       .map((booking): ProgramBooking => ({
         id: booking.id,
         priority: booking.priority,
@@ -121,7 +138,7 @@ export function programmer(plan: Plan): (screenId: string) => ScreenProgram {
       .map(([level, content]) => ({ level, loop: content ? loopOf(content) : -1 }))
       .filter((backdrop) => backdrop.loop >= 0);
     const lightsOut = screen.lightsOut ?? [];
-    const used = [...bookings.map((one) => one.when), ...lightsOut, ...loops.flat().flatMap((item) => item.when)];
+    const used = [...bookings.map((one) => one.when), ...lightsOut, ...loops.flatMap(conditionsOf)];
     const calendarIds = new Set(used.flatMap((when) => [...(when.only ?? []), ...(when.not ?? [])]));
     return {
       zone: site.timeZone,
@@ -147,6 +164,15 @@ export function mediaOrder(order: 'name' | 'newest' | 'oldest'): (a: Media, b: M
   };
 }
 
+const conditionsKnown = new WeakMap<Loop, readonly When[]>();
+
+/** Every condition of a loop's items. */
+function conditionsOf(loop: Loop): readonly When[] {
+  let found = conditionsKnown.get(loop);
+  if (!found) conditionsKnown.set(loop, (found = loop.flatMap((item) => item.when)));
+  return found;
+}
+
 function usesHours(list: readonly When[]): boolean {
   return list.some((when) => when.windows?.some((window) => window.some((edge) => /^(opens|closes)/.test(edge))));
 }
@@ -156,7 +182,7 @@ export function zonesOf(program: ScreenProgram): string[] {
   const used = [
     ...program.bookings.map((one) => one.when),
     ...program.lightsOut,
-    ...program.loops.flat().flatMap((item) => item.when),
+    ...program.loops.flatMap(conditionsOf),
   ];
   const named = used.flatMap((when) => (when.clock && when.clock !== 'site' ? [when.clock] : []));
   return [...new Set([program.zone, ...named])].sort();

@@ -1,4 +1,5 @@
 import type { Instant } from '../instant';
+import type { When } from '../plan/schema';
 import { ALWAYS, instantsOf, intersect, occurrences, subtract, union, type Intervals, type Place } from '../when';
 import type { Loop, LoopItem, ScreenProgram } from './program';
 
@@ -17,28 +18,39 @@ export interface Segment {
   readonly loop: number;
 }
 
-/** One occurrence that may win, over the instants at which it counts. */
-export interface Candidate {
+/** Who may win: a booking or a backdrop, as one screen sees it. */
+interface Standing {
   readonly source: 'takeover' | 'booking' | 'backdrop';
   readonly id: string;
   readonly priority: number;
   readonly wake: boolean;
   readonly created: number;
   readonly loop: number;
+}
+
+/** One occurrence that may win, over the instants at which it counts. */
+export interface Candidate extends Standing {
   readonly since: Instant;
   readonly until: Instant;
   readonly counts: Intervals;
 }
+
+/** A backdrop's when: one object, so that what is remembered of it is found again. */
+const EVERY_DAY: When = {};
 
 const CLASS = { takeover: 2, booking: 1, backdrop: 0 };
 const LEVEL = { network: 0, site: 1, screen: 2 };
 
 /** Section 5's order: negative when `a` goes ahead of `b`. */
 export function compareCandidates(a: Candidate, b: Candidate): number {
+  return compareStandings(a, a.since, b, b.since);
+}
+
+function compareStandings(a: Standing, aSince: Instant, b: Standing, bSince: Instant): number {
   return (
     CLASS[b.source] - CLASS[a.source] ||
     b.priority - a.priority ||
-    b.since - a.since ||
+    bSince - aSince ||
     b.created - a.created ||
     (a.id < b.id ? 1 : a.id > b.id ? -1 : 0)
   );
@@ -54,22 +66,37 @@ function loopInstants(loop: Loop, place: Place, from: Instant, to: Instant): Int
   return union(loop.flatMap((item) => itemInstants(item, place, from, to)));
 }
 
+function standings(program: ScreenProgram): { standing: Standing; when: When }[] {
+  return [
+    ...program.bookings.map(({ id, priority, created, when, loop, takeover, wake }) => ({
+      standing: {
+        source: takeover ? ('takeover' as const) : ('booking' as const),
+        id,
+        priority,
+        wake: wake ?? false,
+        created,
+        loop,
+      },
+      when,
+    })),
+    ...program.backdrops.map(({ level, loop }) => ({
+      standing: { source: 'backdrop' as const, id: level, priority: LEVEL[level], wake: false, created: 0, loop },
+      when: EVERY_DAY,
+    })),
+  ];
+}
+
 /** Every occurrence that covers part of `[from, to)`, with the instants at which it has something to show. */
 export function candidates(program: ScreenProgram, place: Place, from: Instant, to: Instant): Candidate[] {
-  const found: Candidate[] = [];
   const shows = program.loops.map((loop) => loopInstants(loop, place, from, to));
-  const add = (base: Omit<Candidate, 'since' | 'until' | 'counts'>, when: ScreenProgram['lightsOut'][number]) => {
-    const available = shows[base.loop] ?? [];
-    for (const one of occurrences(when, place, from, to)) {
-      const counts = intersect([[Math.max(one.from, from), Math.min(one.to, to)]], available);
-      found.push({ ...base, since: one.from, until: one.to, counts });
-    }
-  };
-  for (const { id, priority, created, when, loop, takeover, wake } of program.bookings)
-    add({ source: takeover ? 'takeover' : 'booking', id, priority, wake: wake ?? false, created, loop }, when);
-  for (const { level, loop } of program.backdrops)
-    add({ source: 'backdrop', id: level, priority: LEVEL[level], wake: false, created: 0, loop }, {});
-  return found;
+  return standings(program).flatMap(({ standing, when }) =>
+    occurrences(when, place, from, to).map((one) => ({
+      ...standing,
+      since: one.from,
+      until: one.to,
+      counts: intersect([[Math.max(one.from, from), Math.min(one.to, to)]], shows[standing.loop] ?? []),
+    })),
+  );
 }
 
 /** The hours in which a program switches its display off, over `[from, to)`. */
@@ -81,21 +108,34 @@ export function lightsOutInstants(program: ScreenProgram, place: Place, from: In
 export function segments(program: ScreenProgram, place: Place, from: Instant, to: Instant): Segment[] {
   if (from >= to) return [];
   const dark = intersect([[from, to]], lightsOutInstants(program, place, from, to));
-  const spans: { from: Instant; to: Instant; candidate: Candidate | null }[] = [];
-  for (const candidate of candidates(program, place, from, to)) {
-    const counts = candidate.wake ? candidate.counts : subtract(candidate.counts, dark);
-    for (const [begin, end] of counts) spans.push({ from: begin, to: end, candidate });
+  const light = dark.length === 0 ? ALWAYS : subtract([[from, to]], dark);
+  const shows = program.loops.map((loop) => loopInstants(loop, place, from, to));
+  const spans: Span[] = dark.map(([begin, end]) => ({ from: begin, to: end, standing: null, since: null }));
+  for (const { standing, when } of standings(program)) {
+    const counts = intersect(shows[standing.loop] ?? [], standing.wake ? ALWAYS : light);
+    for (const one of occurrences(when, place, from, to)) {
+      const [begin, end] = [Math.max(one.from, from), Math.min(one.to, to)];
+      if (counts === ALWAYS) spans.push({ from: begin, to: end, standing, since: one.from });
+      else
+        for (const [first, last] of intersect([[begin, end]], counts))
+          spans.push({ from: first, to: last, standing, since: one.from });
+    }
   }
-  for (const [begin, end] of dark) spans.push({ from: begin, to: end, candidate: null });
   return sweep(spans, from, to);
 }
 
-type Span = { from: Instant; to: Instant; candidate: Candidate | null };
+/** An interval over which somebody stands to win, or, without a standing, lights-out. */
+interface Span {
+  readonly from: Instant;
+  readonly to: Instant;
+  readonly standing: Standing | null;
+  readonly since: Instant | null;
+}
 
-/** Where lights-out and a candidate overlap, the candidate is one that wakes: it goes ahead. */
+/** Where lights-out and a standing overlap, it is one that wakes: it goes ahead. */
 function compareSpans(a: Span, b: Span): number {
-  if (!a.candidate || !b.candidate) return a.candidate ? -1 : b.candidate ? 1 : 0;
-  return compareCandidates(a.candidate, b.candidate);
+  if (!a.standing || !b.standing) return a.standing ? -1 : b.standing ? 1 : 0;
+  return compareStandings(a.standing, a.since ?? 0, b.standing, b.since ?? 0);
 }
 
 function sweep(spans: Span[], from: Instant, to: Instant): Segment[] {
@@ -126,12 +166,11 @@ function insert(active: Span[], span: Span): void {
 }
 
 function append(result: Segment[], from: Instant, to: Instant, span: Span | undefined): void {
-  const winner = span?.candidate;
-  const segment: Segment = winner
-    ? { from, to, source: winner.source, id: winner.id, since: winner.since, loop: winner.loop }
-    : { from, to, source: span ? 'lights-out' : 'nothing', id: null, since: null, loop: -1 };
+  const winner = span?.standing;
+  const source = winner ? winner.source : span ? 'lights-out' : 'nothing';
+  const [id, since, loop] = winner ? [winner.id, span.since, winner.loop] : [null, null, -1];
   const last = result.at(-1);
-  if (last && last.source === segment.source && last.id === segment.id && last.since === segment.since)
+  if (last && last.source === source && last.id === id && last.since === since)
     result[result.length - 1] = { ...last, to };
-  else result.push(segment);
+  else result.push({ from, to, source, id, since, loop });
 }

@@ -2,6 +2,7 @@ export {
   isTag,
   matches,
   mediaTerms,
+  namedTerms,
   parseSelector,
   screenTerms,
   selectorOf,

@@ -119,6 +119,20 @@ export function matches(selector: Selector, terms: ReadonlySet<string>): boolean
   }
 }
 
+/** The terms of one namespace that a selector names, without it: `namedTerms(tree, 'screen:')` lists screens. */
+export function namedTerms(selector: Selector, namespace: string): string[] {
+  switch (selector.kind) {
+    case 'all':
+      return [];
+    case 'term':
+      return selector.term.startsWith(namespace) ? [selector.term.slice(namespace.length)] : [];
+    case 'not':
+      return namedTerms(selector.of, namespace);
+    default:
+      return [...namedTerms(selector.left, namespace), ...namedTerms(selector.right, namespace)];
+  }
+}
+
 function shape(width: number, height: number): string {
   return width === height ? 'is:square' : width > height ? 'is:landscape' : 'is:portrait';
 }

@@ -3,5 +3,14 @@ export { parseRule, ruleDates, type Rule } from './rule';
 export { isZone, toInstant, toLocalTime, trimZone, zoneTable, type ZoneTable } from './zone';
 export { ALWAYS, intersect, intervalAt, subtract, union, type Interval, type Intervals } from './intervals';
 export { openingOf, parseClock, parseEdge } from './windows';
-export { datesOf, instantsOf, isAlways, occurrences, clockChanges, type Occurrence, type Place } from './occurrences';
+export {
+  datesOf,
+  instantsOf,
+  isAlways,
+  occurrences,
+  clockChanges,
+  occurrenceMemo,
+  type Occurrence,
+  type Place,
+} from './occurrences';
 export { describeWhen, weeklyDays, weeklyRule } from './words';

@@ -18,6 +18,19 @@ export interface Place {
   readonly hours?: OpeningHours | undefined;
   readonly calendar: (id: string) => ReadonlySet<LocalDate>;
   readonly zoneTable: (name: string) => ZoneTable;
+  /** Occurrences that were found before, for one range of time. */
+  readonly memo?: OccurrenceMemo | undefined;
+}
+
+interface OccurrenceMemo {
+  readonly from: Instant;
+  readonly to: Instant;
+  readonly found: Map<When, Occurrence[]>;
+}
+
+/** A memory of occurrences over one range, for places that share clock, hours and calendars. */
+export function occurrenceMemo(from: Instant, to: Instant): { readonly memo: OccurrenceMemo } {
+  return { memo: { from, to, found: new Map() } };
 }
 
 /** A `When` read once. */
@@ -54,9 +67,28 @@ function compile(when: When): Compiled {
   return made;
 }
 
-/** The local dates of a `When` in `first`..`last`, both inclusive, ascending. */
-export function datesOf(when: When, place: Place, first: LocalDate, last: LocalDate): LocalDate[] {
-  const { from, to, rule, also, except } = compile(when);
+/** Dates that were found last, with some room around, so that neighbouring zones find them again. */
+interface RecentDates {
+  readonly first: LocalDate;
+  readonly last: LocalDate;
+  readonly dates: readonly LocalDate[];
+}
+
+const ROOM_DAYS = 3;
+const recent = new WeakMap<Compiled, RecentDates>();
+
+/** The dates before calendars are asked: `((rule within from..to) ∪ also) ∖ except`. Dates have no zone, so all screens share them. */
+function plainDates(compiledWhen: Compiled, first: LocalDate, last: LocalDate): readonly LocalDate[] {
+  let known = recent.get(compiledWhen);
+  if (!known || first < known.first || last > known.last) {
+    const [begin, end] = [addDays(first, -ROOM_DAYS), addDays(last, ROOM_DAYS)];
+    known = { first: begin, last: end, dates: findDates(compiledWhen, begin, end) };
+    recent.set(compiledWhen, known);
+  }
+  return known.dates.filter((date) => date >= first && date <= last);
+}
+
+function findDates({ from, to, rule, also, except }: Compiled, first: LocalDate, last: LocalDate): LocalDate[] {
   const begin = Math.max(from, first) as LocalDate;
   const end = Math.min(to, last) as LocalDate;
   let dates: LocalDate[] = [];
@@ -66,16 +98,28 @@ export function datesOf(when: When, place: Place, first: LocalDate, last: LocalD
     const more = also.filter((date) => date >= first && date <= last);
     dates = [...new Set([...dates, ...more])].sort((a, b) => a - b);
   }
+  return except.size === 0 ? dates : dates.filter((date) => !except.has(date));
+}
+
+/** The local dates of a `When` in `first`..`last`, both inclusive, ascending. */
+export function datesOf(when: When, place: Place, first: LocalDate, last: LocalDate): readonly LocalDate[] {
+  const dates = plainDates(compile(when), first, last);
   const only = when.only?.map(place.calendar);
   const not = when.not?.map(place.calendar);
-  if (except.size === 0 && !only && !not) return dates;
-  return dates.filter(
-    (date) => !except.has(date) && (!only || only.some((set) => set.has(date))) && !not?.some((set) => set.has(date)),
-  );
+  if (!only && !not) return dates;
+  return dates.filter((date) => (!only || only.some((set) => set.has(date))) && !not?.some((set) => set.has(date)));
 }
 
 /** The occurrences of a `When` that overlap `[from, to)`, by start, whole (not clipped to the range). */
 export function occurrences(when: When, place: Place, from: Instant, to: Instant): Occurrence[] {
+  const { memo } = place;
+  if (!memo || memo.from !== from || memo.to !== to) return findOccurrences(when, place, from, to);
+  let found = memo.found.get(when);
+  if (!found) memo.found.set(when, (found = findOccurrences(when, place, from, to)));
+  return found;
+}
+
+function findOccurrences(when: When, place: Place, from: Instant, to: Instant): Occurrence[] {
   const zone = when.clock === undefined || when.clock === 'site' ? place.zone : place.zoneTable(when.clock);
   const first = addDays(dateOfLocalTime(toLocalTime(zone, from)), -REACH_BACK);
   const last = addDays(dateOfLocalTime(toLocalTime(zone, to)), REACH_AHEAD);

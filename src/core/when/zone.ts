@@ -10,7 +10,8 @@ export interface ZoneTable {
 
 const FIRST = Date.UTC(1990, 0, 1);
 const LAST = Date.UTC(2061, 0, 1);
-const STEP = 7 * DAY;
+/** Shorter than the shortest time between two changes (a month of fasting with an offset of its own). */
+const STEP = 14 * DAY;
 
 const tables = new Map<string, ZoneTable>();
 

@@ -1,0 +1,69 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { DAY, HOUR } from '../instant';
+import { readPlan, type Booking, type Plan } from '../plan';
+import { NetworkForecast, forecast, programsOf } from '.';
+
+const PLANS = readFileSync(join(__dirname, 'cases.jsonl'), 'utf8')
+  .split('\n')
+  .filter((line) => line !== '')
+  .map((line) => {
+    const { request } = JSON.parse(line) as { request: { plan: unknown; from: string } };
+    const read = readPlan(request.plan);
+    if ('errors' in read) throw new Error('not a plan');
+    return { plan: read.plan, from: Date.parse(request.from) };
+  });
+
+/** The loop's number differs between a program of its own and a shared one; what shows does not. */
+const plain = (plan: Plan, from: number, to: number) =>
+  new Map(
+    [...programsOf(plan)].map(([screen, program]) => [
+      screen,
+      forecast(program, from, to).segments.map(({ loop: _loop, ...rest }) => rest),
+    ]),
+  );
+const network = (kept: NetworkForecast, plan: Plan) =>
+  new Map([...kept.segments(plan)].map(([screen, list]) => [screen, list.map(({ loop: _loop, ...rest }) => rest)]));
+
+test('all screens at once show what each shows alone', () => {
+  for (const { plan, from } of PLANS)
+    expect(network(new NetworkForecast(from, from + 4 * DAY), plan)).toEqual(plain(plan, from, from + 4 * DAY));
+});
+
+test('after any edit, what was kept and what is computed again make the same as a new start', () => {
+  for (const { plan, from } of PLANS) {
+    const to = from + 3 * DAY;
+    const kept = new NetworkForecast(from, to);
+    kept.segments(plan);
+    const [first, ...others] = plan.bookings;
+    if (!first) continue;
+    const moved: Booking = { ...first, when: { windows: [['03:10', '07:20']] } };
+    const edits: Plan[] = [
+      { ...plan, bookings: [moved, ...others] },
+      { ...plan, bookings: others },
+      {
+        ...plan,
+        bookings: [
+          ...plan.bookings,
+          { ...moved, id: 'new', where: `screen:${plan.screens[0]?.id ?? 'x'}`, takeover: true },
+        ],
+      },
+      { ...plan, bookings: plan.bookings.map((booking) => ({ ...booking, onHold: booking.id !== first.id })) },
+      { ...plan, sites: plan.sites.map((site) => ({ ...site, timeZone: 'Asia/Tokyo' })) },
+      { ...plan, playlists: plan.playlists.map((list) => ({ ...list, items: list.items.slice(0, 1) })) },
+      plan,
+    ];
+    for (const edited of edits) expect(network(kept, edited)).toEqual(plain(edited, from, to));
+  }
+});
+
+test('screens that no selector tells apart share one list', () => {
+  const { plan, from } = PLANS[0] as { plan: Plan; from: number };
+  const [screen] = plan.screens;
+  const twins = {
+    ...plan,
+    screens: [...plan.screens, { ...(screen as Plan['screens'][0]), id: 'twin', name: 'Twin' }],
+  };
+  const all = new NetworkForecast(from, from + HOUR).segments(twins);
+  expect(all.get('twin')).toBe(all.get(screen?.id ?? ''));
+});

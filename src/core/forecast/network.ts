@@ -1,0 +1,133 @@
+import type { Instant } from '../instant';
+import type { Booking, Plan, Screen } from '../plan/schema';
+import { namedTerms, screenTerms, selectorOf, matches } from '../selector';
+import { occurrenceMemo } from '../when';
+import { placeOf, programmer } from './program';
+import { segments, type Segment } from './segments';
+
+/** Screens that no selector of the plan can tell apart: they show the same, so they are computed once. */
+interface Kin {
+  readonly screen: Screen;
+  readonly terms: ReadonlySet<string>;
+}
+
+interface Known {
+  /** The bookings that reached the kin, when it was computed: the very objects. */
+  readonly bookings: readonly Booking[];
+  readonly segments: readonly Segment[];
+}
+
+/**
+ * The segments of all screens of a plan over one range of time, kept for the next plan: where a plan differs from the one
+ * before in its bookings only, and shares the other objects with it, only screens that a changed booking reaches are
+ * computed again. A plan is never altered in place: a changed booking is a new object.
+ */
+export class NetworkForecast {
+  private base: Plan | null = null;
+  /** The screens that selectors call by name. */
+  private named: ReadonlySet<string> = new Set();
+  private kin: ReadonlyMap<string, Kin> = new Map();
+  private keyOf: ReadonlyMap<string, string> = new Map();
+  private known = new Map<string, Known>();
+  /** What was found of each site's occurrences: its screens share clock and hours. */
+  private memos = new Map<string, ReturnType<typeof occurrenceMemo>['memo']>();
+  private reached = new WeakMap<Booking, ReadonlySet<string>>();
+
+  constructor(
+    private readonly from: Instant,
+    private readonly to: Instant,
+  ) {}
+
+  /** Segments by screen id. Screens that show the same share one list. */
+  segments(plan: Plan): Map<string, readonly Segment[]> {
+    if (!this.base || !sameGround(this.base, plan) || !selectedByName(plan).every((id) => this.named.has(id)))
+      this.begin(plan);
+    this.base = plan;
+    const narrow = programmer(plan);
+    const bookingsOf = new Map<string, Booking[]>([...this.kin.keys()].map((key) => [key, []]));
+    for (const booking of plan.bookings) for (const key of this.reach(booking)) bookingsOf.get(key)?.push(booking);
+    const known = new Map<string, Known>();
+    for (const [key, { screen }] of this.kin) {
+      const bookings = bookingsOf.get(key) ?? [];
+      const before = this.known.get(key);
+      if (before && sameList(before.bookings, bookings)) known.set(key, before);
+      else known.set(key, { bookings, segments: this.compute(narrow(screen.id, bookings), screen.site) });
+    }
+    this.known = known;
+    return new Map([...this.keyOf].map(([screen, key]) => [screen, known.get(key)?.segments ?? []]));
+  }
+
+  private begin(plan: Plan): void {
+    this.known = new Map();
+    this.memos = new Map();
+    this.reached = new WeakMap();
+    this.named = new Set(selectedByName(plan));
+    const [kin, keyOf] = kinOf(plan, this.named);
+    this.kin = kin;
+    this.keyOf = keyOf;
+  }
+
+  private compute(program: ReturnType<ReturnType<typeof programmer>>, site: string): readonly Segment[] {
+    const memo = this.memos.get(site) ?? occurrenceMemo(this.from, this.to).memo;
+    this.memos.set(site, memo);
+    return segments(program, { ...placeOf(program), memo }, this.from, this.to);
+  }
+
+  /** Which kin a booking reaches. */
+  private reach(booking: Booking): ReadonlySet<string> {
+    let keys = this.reached.get(booking);
+    if (!keys) {
+      const selector = selectorOf(booking.where);
+      const found = booking.onHold
+        ? []
+        : [...this.kin].filter(([, { terms }]) => matches(selector, terms)).map(([key]) => key);
+      this.reached.set(booking, (keys = new Set(found)));
+    }
+    return keys;
+  }
+}
+
+function sameGround(a: Plan, b: Plan): boolean {
+  return (
+    a.network === b.network &&
+    a.calendars === b.calendars &&
+    a.sites === b.sites &&
+    a.screens === b.screens &&
+    a.media === b.media &&
+    a.playlists === b.playlists
+  );
+}
+
+function sameList(a: readonly Booking[], b: readonly Booking[]): boolean {
+  return a.length === b.length && a.every((one, i) => one === b[i]);
+}
+
+/** Ids of the screens that selectors call by name: these are kin to nobody. */
+function selectedByName(plan: Plan): string[] {
+  const texts = [
+    ...plan.bookings.map((booking) => booking.where),
+    ...plan.playlists.flatMap((list) => list.items.flatMap((item) => item.where ?? [])),
+  ];
+  return [...new Set(texts)].flatMap((text) => namedTerms(selectorOf(text), 'screen:'));
+}
+
+function kinOf(plan: Plan, named: ReadonlySet<string>): [Map<string, Kin>, Map<string, string>] {
+  const siteTags = new Map(plan.sites.map((site) => [site.id, site.tags]));
+  const kin = new Map<string, Kin>();
+  const keyOf = new Map<string, string>();
+  for (const screen of plan.screens) {
+    const { id, site, tags, width, height, backdrop, lightsOut } = screen;
+    const alike = [
+      site,
+      Math.sign(width - height),
+      [...(tags ?? [])].sort(),
+      backdrop ?? null,
+      lightsOut ?? null,
+      named.has(id) ? id : null,
+    ];
+    const key = JSON.stringify(alike);
+    keyOf.set(id, key);
+    if (!kin.has(key)) kin.set(key, { screen, terms: screenTerms(screen, siteTags.get(site)) });
+  }
+  return [kin, keyOf];
+}
