@@ -8,7 +8,7 @@ import { chromium, type Browser, type Page } from '@playwright/test';
 import sharp from 'sharp';
 import { startLanternpost, type Instance } from '../e2e/support/instance';
 import config from '../playwright.config';
-import { NetworkRow, PersonRow, closeDatabase } from '@/database';
+import { NetworkRow, PersonRow, closeDatabase, database } from '@/database';
 import { DEMO_PEOPLE } from '@/demo';
 import { addFile } from '@/services/library';
 import type { Actor } from '@/services/people';
@@ -98,6 +98,8 @@ async function publishing(browser: Browser, page: Page, { url, data }: Instance)
     DATABASE_URL: `postgres://lanternpost@127.0.0.1:${port}/lanternpost`,
     LANTERNPOST_DATA: data,
   });
+  // The address is known only now: the models are bound to it here.
+  database();
   const network = await NetworkRow.findOne();
   const person = await PersonRow.findOne({ where: { email: DEMO_PEOPLE[0].email } });
   const actor: Actor = { networkId: network?.id ?? '', personId: person?.id ?? '', name: '' };
