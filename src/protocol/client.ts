@@ -82,6 +82,7 @@ export class ProtocolClient {
       },
     });
     const reader = (response.body as ReadableStream<Uint8Array>).getReader();
+    signal.addEventListener('abort', () => void reader.cancel().catch(() => undefined), { once: true });
     const decoder = new TextDecoder();
     for (;;) {
       const { done, value } = await reader.read();

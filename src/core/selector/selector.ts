@@ -151,15 +151,15 @@ export function screenTerms(
 }
 
 /** The terms that a media file answers to: its tags, its kind, its shape. */
-export function mediaTerms(media: {
+export function mediaTerms(file: {
   kind: string;
   width: number;
   height: number;
   tags?: readonly string[] | undefined;
 }): Set<string> {
   return new Set([
-    ...(media.tags ?? []).map((tag) => tag.toLowerCase()),
-    `kind:${media.kind}`,
-    shape(media.width, media.height),
+    ...(file.tags ?? []).map((tag) => tag.toLowerCase()),
+    `kind:${file.kind}`,
+    shape(file.width, file.height),
   ]);
 }

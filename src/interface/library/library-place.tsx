@@ -18,7 +18,6 @@ import { sendFile } from './send';
 export function LibraryPlace() {
   const { draft, notify } = useNetwork();
   const router = useRouter();
-  const thumbnail = useThumbnails();
   const [search, setSearch] = useState('');
   const [open, setOpen] = useState<string | null>(null);
   const [over, setOver] = useState(false);
@@ -108,26 +107,7 @@ export function LibraryPlace() {
       ) : (
         <ul className="grid grid-cols-[repeat(auto-fill,minmax(168px,1fr))] gap-x-5 gap-y-6">
           {found.map((media) => (
-            <li key={media.id}>
-              <button
-                type="button"
-                data-media={media.id}
-                onClick={() => setOpen(media.id)}
-                className="block w-full text-left"
-              >
-                <span className="flex h-28 items-end">
-                  <Thumb src={thumbnail(media.id)} alt="" className="max-h-28 max-w-full" />
-                </span>
-                <span className="mt-1.5 block truncate font-semibold">{media.name}</span>
-                <span className="block font-code text-[11px] text-faint">
-                  {media.width}×{media.height}
-                  {media.kind === 'video' &&
-                    media.durationMs !== undefined &&
-                    ` · ${duration(media.durationMs)}`} · {megabytes(media.bytes)}
-                </span>
-                <span className="block truncate text-sm text-tide">{media.tags?.join(', ')}</span>
-              </button>
-            </li>
+            <Card key={media.id} file={media} onOpen={() => setOpen(media.id)} />
           ))}
         </ul>
       )}
@@ -144,4 +124,24 @@ function finds(media: Media, search: string): boolean {
   if (text === '' || media.name.toLowerCase().includes(text)) return true;
   const selector = parseSelector(text);
   return !('error' in selector) && matches(selector, mediaTerms(media));
+}
+
+function Card({ file, onOpen }: { file: Media; onOpen: () => void }) {
+  const thumbnail = useThumbnails();
+  const { id, name, kind, width, height, bytes, durationMs, tags = [] } = file;
+  return (
+    <li>
+      <button type="button" data-media={id} onClick={onOpen} className="block w-full text-left">
+        <span className="flex h-28 items-end">
+          <Thumb src={thumbnail(id)} alt="" className="max-h-28 max-w-full" />
+        </span>
+        <span className="mt-1.5 block truncate font-semibold">{name}</span>
+        <span className="block font-code text-[11px] text-faint">
+          {width}×{height}
+          {kind === 'video' && durationMs !== undefined && ` · ${duration(durationMs)}`} · {megabytes(bytes)}
+        </span>
+        <span className="block truncate text-sm text-tide">{tags.join(', ')}</span>
+      </button>
+    </li>
+  );
 }

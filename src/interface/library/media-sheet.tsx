@@ -34,6 +34,7 @@ const mediaFormSchema = z.object({
 
 /** One file: what it is, how it looks on our screens, where it is used, and the little that can be changed. */
 export function MediaSheet({ media, onGone }: { media: Media; onGone: () => void }) {
+  const { tags: tagged } = media;
   const { draft, edit, media: extras } = useNetwork();
   const thumbnail = useThumbnails();
   const codec = extras.find((one) => one.id === media.id)?.codec;
@@ -44,7 +45,7 @@ export function MediaSheet({ media, onGone }: { media: Media; onGone: () => void
     mode: 'onTouched',
     values: {
       name: media.name,
-      tags: tagsText(media.tags),
+      tags: tagsText(tagged),
       seconds: media.kind === 'image' && media.durationMs !== undefined ? String(media.durationMs / 1000) : '',
       from: media.when?.from ?? '',
       to: media.when?.to ?? '',

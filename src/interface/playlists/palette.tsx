@@ -16,11 +16,8 @@ export function Palette({ onAdd }: { onAdd: (media: string) => void }) {
   const text = search.trim().toLowerCase();
   const found = draft.media
     .filter(
-      (media) =>
-        text === '' ||
-        media.name.toLowerCase().includes(text) ||
-        media.tags?.some((tag) => tag.startsWith(text)) ||
-        media.kind === text,
+      ({ name, tags, kind }) =>
+        text === '' || name.toLowerCase().includes(text) || tags?.some((tag) => tag.startsWith(text)) || kind === text,
     )
     .sort((a, b) => (a.added < b.added ? 1 : -1));
   return (

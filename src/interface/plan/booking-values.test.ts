@@ -1,0 +1,87 @@
+import { bookingSchema, type Booking } from '@/core';
+import { bookingDocument, bookingFormSchema, bookingValues } from './booking-values';
+
+const now = new Date('2026-11-25T10:00:00Z');
+const booking = (values: object): Booking =>
+  bookingSchema.parse({
+    id: 'b',
+    name: 'B',
+    content: { playlist: 'house' },
+    where: 'quay and not staff',
+    created: '2026-01-05T09:00:00Z',
+    ...values,
+  });
+
+/** What the form makes of its own values. */
+function through(before: Booking): Omit<Booking, 'id'> {
+  return bookingDocument(bookingFormSchema.parse(bookingValues(before)), before, now);
+}
+
+test.each<[string, object]>([
+  ['always', {}],
+  [
+    'weekdays, windows and a calendar',
+    {
+      when: {
+        from: '2026-12-01',
+        to: '2027-02-28',
+        repeat: 'FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR',
+        windows: [
+          ['05:30', '10:00'],
+          ['opens', 'closes-00:30'],
+        ],
+        not: ['storm-days'],
+      },
+    },
+  ],
+  ['a rule that is more than weekdays', { when: { from: '2026-01-01', repeat: 'FREQ=MONTHLY;BYDAY=1MO' } }],
+  ['single dates, which the form does not show', { when: { also: ['2026-12-24'], except: ['2026-12-31'] } }],
+  ['a pinned clock, only on a calendar', { when: { clock: 'Europe/Oslo', only: ['storm-days'] } }],
+  ['a file with seconds of its own', { content: { media: 'flag', durationMs: 12_500 }, priority: 5 }],
+  ['a takeover that wakes, on hold', { takeover: true, wake: true, onHold: true }],
+])('%s goes through the form unchanged', (_what, values) => {
+  const before = booking(values);
+  const { id: _id, ...document } = before;
+  expect(through(before)).toEqual(document);
+});
+
+test('weekdays without a first day begin today', () => {
+  const values = { ...bookingValues(null), name: 'New', content: 'media:flag', where: 'all', days: [6, 0] };
+  expect(bookingDocument(bookingFormSchema.parse(values), null, now)).toMatchObject({
+    content: { media: 'flag' },
+    created: now.toISOString(),
+    when: { from: '2026-11-25', repeat: 'FREQ=WEEKLY;BYDAY=MO,SU' },
+  });
+});
+
+test('all seven days are every day; waking is for takeovers alone', () => {
+  const values = {
+    ...bookingValues(null),
+    name: 'New',
+    content: 'playlist:house',
+    where: 'all',
+    days: [0, 1, 2, 3, 4, 5, 6],
+    wake: true,
+  };
+  const made = bookingDocument(bookingFormSchema.parse(values), null, now);
+  expect(made.when).toEqual({});
+  expect(made).not.toHaveProperty('wake');
+});
+
+test.each([
+  [{ name: ' ' }, 'name', 'Write a name.'],
+  [{ content: '' }, 'content', 'Choose what is shown.'],
+  [{ where: 'quay and' }, 'where', 'The selector stops too early'],
+  [{ from: '2026-12-05', to: '2026-12-01' }, 'to', 'The last day comes before the first.'],
+  [{ from: '2026-02-30' }, 'from', ''],
+  [{ seconds: 'long' }, 'seconds', 'Write at least 0.1 seconds'],
+  [{ windows: [{ start: '10:00', end: '' }] }, 'windows.0.end', 'A window ends at'],
+  [{ rule: 'FREQ=SOMETIMES', from: '2026-01-01' }, 'rule', 'FREQ must be'],
+  [{ rule: 'FREQ=DAILY' }, 'from', 'A repeat needs its first day.'],
+  [{ priority: '9' }, 'priority', 'A priority is 1 to 5.'],
+])('%j is told at its field', (wrong, field, sentence) => {
+  const values = { ...bookingValues(null), name: 'New', content: 'media:flag', where: 'all', ...wrong };
+  const result = bookingFormSchema.safeParse(values);
+  const issue = result.error?.issues.find((one) => one.path.join('.') === field);
+  expect(issue?.message).toContain(sentence);
+});

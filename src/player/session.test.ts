@@ -1,0 +1,226 @@
+import { createHash } from 'node:crypto';
+import { Readable } from 'node:stream';
+import { compileEdition, readPlan, type ProgramDocument } from '@/core';
+import { FleetStore } from '@/fleet/store';
+import { createPlayerApp, type PlayerBackend } from '@/protocol/app';
+import { ProtocolClient } from '@/protocol/client';
+import type { Report, Target } from '@/protocol/schemas';
+import { PlayerSession, neededSoon } from './session';
+
+const NOW = Date.UTC(2026, 10, 25, 12);
+const bytesOf = (name: string, length = 1_500_000) => Buffer.alloc(length, name);
+const shaOf = (bytes: Buffer) => createHash('sha256').update(bytes).digest('hex');
+const FILES = new Map(['flag', 'sailings', 'spring'].map((name) => [shaOf(bytesOf(name)), bytesOf(name)]));
+
+/** A program whose screen shows the flag, from 14:00 the sailings, and in spring something else. */
+function program(extra: object = {}): { hash: string; text: string } {
+  const read = readPlan({
+    format: 'lanternpost/plan',
+    version: 1,
+    network: { name: 'N', backdrop: { media: 'flag' } },
+    sites: [{ id: 'quay', name: 'Quay', timeZone: 'UTC' }],
+    screens: [{ id: 'hall', name: 'Hall', site: 'quay', width: 10, height: 10 }],
+    media: ['flag', 'sailings', 'spring'].map((name) => ({
+      id: name,
+      name,
+      kind: 'image',
+      width: 1,
+      height: 1,
+      bytes: 1_500_000,
+      added: '2026-01-01T00:00:00Z',
+      sha256: shaOf(bytesOf(name)),
+      type: 'image/png',
+    })),
+    bookings: [
+      {
+        id: 'day',
+        name: 'Day',
+        content: { media: 'sailings' },
+        where: 'all',
+        created: '2026-01-01T00:00:00Z',
+        when: { windows: [['14:00', '15:00']] },
+      },
+      {
+        id: 'spring',
+        name: 'Spring',
+        content: { media: 'spring' },
+        where: 'all',
+        created: '2026-01-01T00:00:00Z',
+        when: { from: '2027-03-01', ...extra },
+      },
+    ],
+  });
+  if ('errors' in read) throw new Error('not a plan');
+  const compiled = compileEdition(read.plan);
+  if ('errors' in compiled) throw new Error('not compiled');
+  const hash = compiled.screens.get('hall') ?? '';
+  return { hash, text: compiled.programs.get(hash) ?? '' };
+}
+
+/** A server with one screen; `world` changes how it behaves. */
+function world() {
+  const state = {
+    target: null as { edition: number; hash: string; text: string } | null,
+    paired: false,
+    cut: false,
+    /** Sends at most so many bytes of a file, then breaks the line. */
+    breakAfter: Infinity,
+    spoil: false,
+    asked: [] as { sha256: string; start: number }[],
+    reports: [] as Report[],
+    wakes: new Set<(what: 'target' | 'unpaired') => void>(),
+  };
+  const targetOf = async (): Promise<Target> => ({
+    screen: { id: 'hall', name: 'Hall', width: 10, height: 10 },
+    edition: state.target?.edition ?? null,
+    program: state.target?.hash ?? null,
+    serverTime: NOW,
+  });
+  const backend: PlayerBackend<string> = {
+    startPairing: async () => ({ deviceCode: 'd'.repeat(30), userCode: 'BCDF-GHJK', expiresIn: 900, interval: 0 }),
+    collectToken: async () => (state.paired ? { token: 't'.repeat(43) } : 'pending'),
+    playerOf: async () => (state.paired ? 'hall' : null),
+    targetOf,
+    programText: async (_player, hash) => (hash === state.target?.hash ? state.target.text : null),
+    fileOf: async (_player, sha256) => (FILES.has(sha256) ? { type: 'image/png', bytes: 1_500_000 } : null),
+    readFile: (sha256, range) => {
+      const start = range?.start ?? 0;
+      state.asked.push({ sha256, start });
+      const rest = Buffer.from((FILES.get(sha256) as Buffer).subarray(start));
+      if (state.spoil) rest[10] = 0;
+      if (rest.length <= state.breakAfter) return Readable.from([rest]);
+      const part = rest.subarray(0, state.breakAfter);
+      return Readable.from(
+        (async function* () {
+          yield part;
+          throw new Error('the line broke');
+        })(),
+      );
+    },
+    heartbeat: (_player, report) => void state.reports.push(report),
+    onChange: (_player, wake) => {
+      state.wakes.add(wake);
+      return () => state.wakes.delete(wake);
+    },
+    explain: () => null,
+    logError: () => undefined,
+  };
+  const app = createPlayerApp(backend, () => '127.0.0.1');
+  const fetcher = (async (input: string, init: RequestInit) => {
+    if (state.cut) throw new TypeError('no network');
+    return app.request(new URL(input).pathname, init);
+  }) as unknown as typeof fetch;
+  return { state, fetcher };
+}
+
+const sessions: PlayerSession[] = [];
+afterEach(() => sessions.splice(0).forEach((session) => session.stop()));
+
+function begin(fetcher: typeof fetch, store = new FleetStore(null)) {
+  const seen = { codes: [] as (string | null)[], programs: [] as (string[] | null)[] };
+  const session = new PlayerSession(
+    new ProtocolClient('http://server.test', null, () => NOW, fetcher),
+    store,
+    {
+      code: (code) => seen.codes.push(code),
+      screen: () => undefined,
+      program: (document: ProgramDocument | null) =>
+        seen.programs.push(document && Object.keys(document.assets).sort()),
+    },
+    { software: 'test', playing: () => ({ state: 'playing', playing: null }) },
+    () => NOW,
+  );
+  sessions.push(session);
+  void session.run();
+  return { seen, store, session };
+}
+
+async function until(look: () => unknown): Promise<void> {
+  for (let tries = 0; tries < 600; tries++) {
+    if (await look()) return;
+    await new Promise((done) => setTimeout(done, 20));
+  }
+  throw new Error('it never came to hold');
+}
+
+jest.setTimeout(30_000);
+
+test('from box to lit: code, token, program, and its files in the order in which they are needed', async () => {
+  const { state, fetcher } = world();
+  state.target = { edition: 1, ...program() };
+  const { seen, store } = begin(fetcher);
+  await until(() => seen.codes.includes('BCDF-GHJK'));
+  state.paired = true;
+  await until(() => seen.programs.length === 1);
+  // What the first day needs is here, what spring needs comes after.
+  expect(await store.has(shaOf(bytesOf('flag')))).toBe(true);
+  await until(() => store.has(shaOf(bytesOf('spring'))));
+  expect(state.asked.map(({ sha256 }) => sha256)).toEqual(
+    ['flag', 'sailings', 'spring'].map((name) => shaOf(bytesOf(name))),
+  );
+  await until(() => state.reports.some((report) => report.program === state.target?.hash));
+});
+
+test('a line that breaks: the file goes on where it stopped', async () => {
+  const { state, fetcher } = world();
+  state.paired = true;
+  state.target = { edition: 1, ...program() };
+  state.breakAfter = 600_000;
+  const { seen, store } = begin(fetcher);
+  await until(() => seen.programs.length === 1);
+  const flag = state.asked.filter(({ sha256 }) => sha256 === shaOf(bytesOf('flag'))).map(({ start }) => start);
+  expect(flag[0]).toBe(0);
+  expect(flag.length).toBeGreaterThan(1);
+  expect([...flag].sort((a, b) => a - b)).toEqual(flag);
+  expect(flag.at(-1)).toBeGreaterThan(0);
+  expect(await store.has(shaOf(bytesOf('flag')))).toBe(true);
+});
+
+test('a file that comes damaged is thrown away, fetched again, and reported', async () => {
+  const { state, fetcher } = world();
+  state.paired = true;
+  state.spoil = true;
+  state.target = { edition: 1, ...program() };
+  const { seen } = begin(fetcher);
+  await until(() => state.asked.length > 0);
+  await until(
+    () =>
+      state.reports.some((report) => report.errors.some((error) => error.message.includes('came damaged'))) ||
+      state.asked.length > 1,
+  );
+  expect(seen.programs).toEqual([]);
+  state.spoil = false;
+  await until(() => seen.programs.length === 1);
+});
+
+test('without a network it comes up from its own store, and follows when the network is back', async () => {
+  const { state, fetcher } = world();
+  state.paired = true;
+  state.target = { edition: 1, ...program() };
+  const first = begin(fetcher);
+  await until(() => first.store.has(shaOf(bytesOf('spring'))));
+  first.session.stop();
+  state.cut = true;
+  const again = begin(fetcher, first.store);
+  await until(() => again.seen.programs.length === 1);
+  state.target = { edition: 2, ...program({ windows: [['08:00', '09:00']] }) };
+  state.cut = false;
+  await until(() => again.seen.programs.length === 2);
+});
+
+test('unpaired, it forgets the screen and shows a new code', async () => {
+  const { state, fetcher } = world();
+  state.paired = true;
+  state.target = { edition: 1, ...program() };
+  const { seen } = begin(fetcher);
+  await until(() => seen.programs.length === 1 && state.wakes.size > 0);
+  state.paired = false;
+  state.wakes.forEach((wake) => wake('unpaired'));
+  await until(() => seen.programs.at(-1) === null && seen.codes.at(-1) === 'BCDF-GHJK');
+});
+
+test('the first day needs what it plays, whatever else the program holds', () => {
+  const document = JSON.parse(program().text) as ProgramDocument;
+  expect([...neededSoon(document, NOW)].sort()).toEqual(['flag', 'sailings']);
+  expect([...neededSoon(document, Date.UTC(2027, 2, 1, 16))].sort()).toEqual(['sailings', 'spring']);
+});
