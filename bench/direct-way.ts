@@ -1,9 +1,10 @@
 import { createRequire } from 'node:module';
 import { DateTime } from 'luxon';
+import type * as Rrule from 'rrule';
 import { matches, parseSelector, screenTerms, type Plan, type When } from '@/core';
 
 // The package names its exports in a way that Node's import does not see.
-const { RRule } = createRequire(import.meta.url)('rrule') as typeof import('rrule');
+const { RRule } = createRequire(import.meta.url)('rrule') as typeof Rrule;
 
 /** A segment as both ways can be compared. */
 export interface Plain {
