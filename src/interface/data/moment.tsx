@@ -1,6 +1,6 @@
 'use client';
 
-import { createContext, useCallback, useContext, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { DAY, HOUR, type Change } from '@/core';
 import { ask, useAnswer } from '@/interface/forecast/client';
 import { useNetwork } from './provider';
@@ -55,15 +55,26 @@ export function MomentProvider({ children }: { children: ReactNode }) {
   );
   const changes = useAnswer<readonly Change[]>(askChanges, [askChanges], []);
 
+  /** Where the steps so far have led: quick ones take turns, each from where the one before arrived. */
+  const reached = useRef(moment);
+  useEffect(() => {
+    reached.current = moment;
+  }, [moment]);
+  const turn = useRef<Promise<unknown>>(Promise.resolve());
   const step = useCallback(
-    async (direction: 1 | -1) => {
-      // Asked again: what is drawn may still be the answer for another selection.
-      const list = await askChanges();
-      const found = direction > 0 ? list.find(({ at }) => at > moment) : list.findLast(({ at }) => at < moment);
-      if (found) setChosen(found.at);
-      else notify(direction > 0 ? 'Nothing changes in the next two days.' : 'Nothing changed in the day before.');
+    (direction: 1 | -1) => {
+      turn.current = turn.current.then(async () => {
+        // Asked again: what is drawn may still be the answer for another selection.
+        const list = await askChanges().catch(() => []);
+        const from = reached.current;
+        const found = direction > 0 ? list.find(({ at }) => at > from) : list.findLast(({ at }) => at < from);
+        if (!found)
+          return notify(direction > 0 ? 'Nothing changes in the next two days.' : 'Nothing changed in the day before.');
+        reached.current = found.at;
+        setChosen(found.at);
+      });
     },
-    [askChanges, moment, notify],
+    [askChanges, notify],
   );
 
   const value = useMemo<MomentContext>(
@@ -75,7 +86,7 @@ export function MomentProvider({ children }: { children: ReactNode }) {
       changes,
       selected,
       select,
-      step: (direction) => void step(direction),
+      step,
     }),
     [moment, chosen, now, changes, selected, step],
   );
