@@ -1,4 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { truncateSync } from 'node:fs';
 import { createInterface } from 'node:readline';
 import { MediaRow, UploadRow } from '@/database';
 import { ProtocolClient } from '@/protocol/client';
@@ -6,6 +8,7 @@ import type { Report } from '@/protocol/schemas';
 import { SimulatedPlayer } from '@/fleet';
 import { publishEdition, publishedPrograms } from '@/services/editions';
 import { processUpload, receiveUpload } from '@/services/library';
+import { storedPath } from '@/services/library/store';
 import { draftPlan, edit, lastChange } from '@/services/plan';
 import { pairScreen, screenStatuses } from '@/services/screens';
 import { newNetwork, newPlan, useDatabase } from '@/services/testing/database';
@@ -153,20 +156,16 @@ test('a worker that is killed in a film: another finishes it, once', async () =>
 test('a file that turns out broken in the worker fails with a sentence', async () => {
   const actor = await newNetwork();
   const bytes = film(3, '640x360');
-  // The packets are all there, so that receiving finds nothing wrong; what is in them is noise.
-  const noise = Buffer.from(bytes);
-  for (let i = Math.floor(bytes.length * 0.5); i < bytes.length * 0.9; i++) noise[i] = (i * 7919) % 251;
-  const received = await receiveUpload(actor, 'Noise.mp4', stream(noise)).catch(
-    (error: { status: number; message: string }) => error,
-  );
-  if ('upload' in received) {
-    await start(['worker'], /worker runs/);
-    const failed = await until(async () => {
-      const row = await UploadRow.findByPk(received.upload.id);
-      return row?.state === 'failed' && row;
-    });
-    expect(failed.error).toBe('This film is damaged or incomplete: export it again, then upload it.');
-  } else expect(received).toMatchObject({ status: 422 });
+  const received = await receiveUpload(actor, 'Noise.mp4', stream(bytes));
+  if (!('upload' in received)) throw new Error('known');
+  // Receiving found it sound; by the time the worker takes it, a part of it is gone from the disk.
+  truncateSync(storedPath(createHash('sha256').update(bytes).digest('hex')), Math.floor(bytes.length * 0.6));
+  await start(['worker'], /worker runs/);
+  const failed = await until(async () => {
+    const row = await UploadRow.findByPk(received.upload.id);
+    return row?.state === 'failed' && row;
+  });
+  expect(failed.error).toBe('This film is damaged or incomplete: export it again, then upload it.');
   expect(await MediaRow.count({ where: { networkId: actor.networkId } })).toBe(0);
 });
 

@@ -1,67 +1,71 @@
 'use client';
 
 import { zodResolver } from '@hookform/resolvers/zod';
-import { useState } from 'react';
-import { useForm } from 'react-hook-form';
+import { useState, type ReactNode } from 'react';
+import { useForm, type FieldValues, type UseFormReturn } from 'react-hook-form';
 import { claimAction, signInAction } from '@/interface/data/actions';
+import type { Result } from '@/interface/data/result';
 import { Button } from '@/interface/kit/button';
 import { Field, Input } from '@/interface/kit/field';
 import { firstPersonSchema, signInSchema, type FirstPerson, type SignIn } from '@/services/people/schemas';
 
-export function SignInForm() {
-  const { register, handleSubmit, formState } = useForm<SignIn>({
-    resolver: zodResolver(signInSchema),
-    mode: 'onTouched',
-  });
+interface EntryFormProps<Values extends FieldValues> {
+  readonly form: UseFormReturn<Values, unknown, Values>;
+  readonly button: string;
+  enter(values: Values): Promise<Result<null>>;
+  readonly children: ReactNode;
+}
+
+/** A form by which somebody comes in; what is refused is told above its button. */
+function EntryForm<Values extends FieldValues>({ form, button, enter, children }: EntryFormProps<Values>) {
   const [refusal, setRefusal] = useState<string | null>(null);
-  const { errors, isSubmitting } = formState;
+  const { handleSubmit, formState } = form;
   return (
     <form
       noValidate
       className="space-y-4"
       onSubmit={(event) =>
         void handleSubmit(async (values) => {
-          const result = await signInAction(values);
+          const result = await enter(values);
           if (!result.ok) setRefusal(result.message);
         })(event)
       }
     >
+      {children}
+      {refusal && (
+        <p role="alert" className="text-brick">
+          {refusal}
+        </p>
+      )}
+      <Button look="main" type="submit" disabled={formState.isSubmitting}>
+        {button}
+      </Button>
+    </form>
+  );
+}
+
+export function SignInForm() {
+  const form = useForm<SignIn>({ resolver: zodResolver(signInSchema), mode: 'onTouched' });
+  const { register, formState } = form;
+  const { errors } = formState;
+  return (
+    <EntryForm<SignIn> form={form} button="Sign in" enter={signInAction}>
       <Field label="E-mail" error={errors.email?.message}>
         <Input type="email" autoComplete="username" invalid={!!errors.email} {...register('email')} />
       </Field>
       <Field label="Password" error={errors.password?.message}>
         <Input type="password" autoComplete="current-password" invalid={!!errors.password} {...register('password')} />
       </Field>
-      {refusal && (
-        <p role="alert" className="text-brick">
-          {refusal}
-        </p>
-      )}
-      <Button look="main" type="submit" disabled={isSubmitting}>
-        Sign in
-      </Button>
-    </form>
+    </EntryForm>
   );
 }
 
 export function FirstPersonForm() {
-  const { register, handleSubmit, formState } = useForm<FirstPerson>({
-    resolver: zodResolver(firstPersonSchema),
-    mode: 'onTouched',
-  });
-  const [refusal, setRefusal] = useState<string | null>(null);
-  const { errors, isSubmitting } = formState;
+  const form = useForm<FirstPerson>({ resolver: zodResolver(firstPersonSchema), mode: 'onTouched' });
+  const { register, formState } = form;
+  const { errors } = formState;
   return (
-    <form
-      noValidate
-      className="space-y-4"
-      onSubmit={(event) =>
-        void handleSubmit(async (values) => {
-          const result = await claimAction(values);
-          if (!result.ok) setRefusal(result.message);
-        })(event)
-      }
-    >
+    <EntryForm<FirstPerson> form={form} button="Begin" enter={claimAction}>
       <Field label="Name of the network" hint="Usually the company or the house" error={errors.network?.message}>
         <Input invalid={!!errors.network} {...register('network')} />
       </Field>
@@ -74,14 +78,6 @@ export function FirstPersonForm() {
       <Field label="Password" hint="At least 10 characters" error={errors.password?.message}>
         <Input type="password" autoComplete="new-password" invalid={!!errors.password} {...register('password')} />
       </Field>
-      {refusal && (
-        <p role="alert" className="text-brick">
-          {refusal}
-        </p>
-      )}
-      <Button look="main" type="submit" disabled={isSubmitting}>
-        Begin
-      </Button>
-    </form>
+    </EntryForm>
   );
 }
