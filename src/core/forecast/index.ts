@@ -22,4 +22,5 @@ export {
 export { why, type Explanation, type Reason } from './why';
 export { changes, glances, programsOf, type Change, type Glance } from './glance';
 export { itemLength, loopLength } from './durations';
-export { NetworkForecast } from './network';
+export { NetworkForecast, type Outcome } from './network';
+export { airTime, neverShown, whoIsAhead, type AirTime, type NeverShown, type Subject } from './airtime';

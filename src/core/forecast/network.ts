@@ -2,7 +2,7 @@ import type { Instant } from '../instant';
 import type { Booking, Plan, Screen } from '../plan/schema';
 import { namedTerms, screenTerms, selectorOf, matches } from '../selector';
 import { occurrenceMemo } from '../when';
-import { placeOf, programmer } from './program';
+import { placeOf, programmer, type ScreenProgram } from './program';
 import { segments, type Segment } from './segments';
 
 /** Screens that no selector of the plan can tell apart: they show the same, so they are computed once. */
@@ -14,6 +14,14 @@ interface Kin {
 interface Known {
   /** The bookings that reached the kin, when it was computed: the very objects. */
   readonly bookings: readonly Booking[];
+  readonly program: ScreenProgram;
+  readonly segments: readonly Segment[];
+}
+
+/** Screens that show the same over the whole range, with what they show. */
+export interface Outcome {
+  readonly screens: readonly string[];
+  readonly program: ScreenProgram;
   readonly segments: readonly Segment[];
 }
 
@@ -40,6 +48,26 @@ export class NetworkForecast {
 
   /** Segments by screen id. Screens that show the same share one list. */
   segments(plan: Plan): Map<string, readonly Segment[]> {
+    this.update(plan);
+    return new Map([...this.keyOf].map(([screen, key]) => [screen, this.known.get(key)?.segments ?? []]));
+  }
+
+  /** One entry for each kind of screen, in the plan's order of screens: those that no selector can tell apart. */
+  outcomes(plan: Plan): Outcome[] {
+    this.update(plan);
+    const screens = new Map<string, string[]>();
+    for (const [screen, key] of this.keyOf) {
+      const list = screens.get(key);
+      if (list) list.push(screen);
+      else screens.set(key, [screen]);
+    }
+    return [...screens].flatMap(([key, list]) => {
+      const known = this.known.get(key);
+      return known ? [{ screens: list, program: known.program, segments: known.segments }] : [];
+    });
+  }
+
+  private update(plan: Plan): void {
     if (!this.base || !sameGround(this.base, plan) || !selectedByName(plan).every((id) => this.named.has(id)))
       this.begin(plan);
     this.base = plan;
@@ -51,10 +79,12 @@ export class NetworkForecast {
       const bookings = bookingsOf.get(key) ?? [];
       const before = this.known.get(key);
       if (before && sameList(before.bookings, bookings)) known.set(key, before);
-      else known.set(key, { bookings, segments: this.compute(narrow(screen.id, bookings), screen.site) });
+      else {
+        const program = narrow(screen.id, bookings);
+        known.set(key, { bookings, program, segments: this.compute(program, screen.site) });
+      }
     }
     this.known = known;
-    return new Map([...this.keyOf].map(([screen, key]) => [screen, known.get(key)?.segments ?? []]));
   }
 
   private begin(plan: Plan): void {
@@ -67,7 +97,7 @@ export class NetworkForecast {
     this.keyOf = keyOf;
   }
 
-  private compute(program: ReturnType<ReturnType<typeof programmer>>, site: string): readonly Segment[] {
+  private compute(program: ScreenProgram, site: string): readonly Segment[] {
     const memo = this.memos.get(site) ?? occurrenceMemo(this.from, this.to).memo;
     this.memos.set(site, memo);
     return segments(program, { ...placeOf(program), memo }, this.from, this.to);

@@ -10,6 +10,8 @@ export interface Play {
   readonly media: string;
   /** When the item's turn began, before any clipping: where a film that is joined in the middle stands. */
   readonly start: Instant;
+  /** Index of the item in its loop. */
+  readonly item: number;
 }
 
 /** The plays of one segment, in order (domain section 6). The loop runs from `since`, seen or not. */
@@ -41,7 +43,8 @@ function loopPlays(loop: Loop, place: Place, since: Instant, from: Instant, to: 
     const { index, until } = turn;
     const item = loop[index] as LoopItem;
     const end = Math.min(at + item.durationMs, until);
-    if (end > from) plays.push({ from: Math.max(at, from), to: Math.min(end, to), media: item.media, start: at });
+    if (end > from)
+      plays.push({ from: Math.max(at, from), to: Math.min(end, to), media: item.media, start: at, item: index });
     at = end;
     cursor = (index + 1) % loop.length;
   }

@@ -37,6 +37,14 @@ export interface ScreenProgram {
 
 const DEFAULT_DURATION_MS = 10_000;
 
+/** Kept beside the loops, since a program holds nothing that a player has no use for. */
+const cameFrom = new WeakMap<LoopItem, readonly string[]>();
+
+/** The playlists that an item of a loop came through, the outermost first; empty for a file that is booked alone. */
+export function playlistsOf(item: LoopItem): readonly string[] {
+  return cameFrom.get(item) ?? [];
+}
+
 /** Narrows a checked plan to one of its screens (domain sections 4 and 6). Throws RangeError for an unknown screen. */
 export function screenProgram(plan: Plan, screenId: string): ScreenProgram {
   return programmer(plan)(screenId);
@@ -67,18 +75,22 @@ export function programmer(plan: Plan): (screenId: string, selected?: readonly B
   });
 
   const flatten = (content: Content, terms: ReadonlySet<string>): LoopItem[] => {
-    const expand = (playlistId: string, conditions: readonly When[]): LoopItem[] =>
+    const expand = (playlistId: string, conditions: readonly When[], path: readonly string[]): LoopItem[] =>
       (playlists.get(playlistId)?.items ?? []).flatMap((item) => {
         if (item.where !== undefined && !matches(selectorOf(item.where), terms)) return [];
         const all = item.when && !isAlways(item.when) ? [...conditions, item.when] : conditions;
-        if (item.playlist !== undefined) return expand(item.playlist, all);
+        if (item.playlist !== undefined) return expand(item.playlist, all, [...path, item.playlist]);
         const files =
           item.collect === undefined
             ? [media.get(item.media) as Media]
             : collect(item.collect, item.order ?? 'name', item.limit ?? Infinity);
-        return files.map((file) => fileItem(file, item.durationMs, all));
+        return files.map((file) => {
+          const one = fileItem(file, item.durationMs, all);
+          cameFrom.set(one, path);
+          return one;
+        });
       });
-    if (content.playlist !== undefined) return expand(content.playlist, []);
+    if (content.playlist !== undefined) return expand(content.playlist, [], [content.playlist]);
     return [fileItem(media.get(content.media) as Media, content.durationMs, [])];
   };
 

@@ -1,2 +1,3 @@
 export * from './schema';
 export { pointer, problemsOf, readPlan, referenceProblems, type Problem } from './read';
+export * from './edit';

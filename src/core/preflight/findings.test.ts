@@ -1,5 +1,5 @@
 import { parseInstant } from '../instant';
-import { readPlan, type Plan } from '../plan';
+import { readPlan, withEdits, type Plan } from '../plan';
 import { diffPlans } from '../edition';
 import { findings, type FindingKind } from '.';
 
@@ -100,7 +100,7 @@ test.each<[FindingKind, (document: Document) => void, object]>([
         booking('a', { when: { windows: [['08:00', '09:00']] } }),
         booking('b', { priority: 5, content: { media: 'film' }, when: { windows: [['07:00', '10:00']] } }),
       ),
-    { about: ['a'], sentence: '"a" never shows: "b" is ahead of it all the time.' },
+    { about: ['a', 'b'], sentence: '"a" never shows: "b" is ahead of it all the time.' },
   ],
   [
     'unreached item',
@@ -145,10 +145,27 @@ test.each<[FindingKind, (document: Document) => void, object]>([
     { severity: 'error', screens: ['hall'] },
   ],
 ])('%s', (kind, change, expected) => {
-  const list = found(change);
+  const before = plan(change);
+  const list = findings(before, from, to);
   expect(list.map((one) => one.kind)).toEqual([kind]);
   expect(list[0]).toMatchObject(expected);
   expect(list[0]?.mend).not.toBe('');
+  // Every mend leaves a plan that holds together, and ends what it was offered for.
+  for (const { edits } of list[0]?.mends ?? []) {
+    const read = readPlan(withEdits(before, edits));
+    expect(read).not.toHaveProperty('errors');
+    if ('plan' in read) expect(findings(read.plan, from, to)).not.toContainEqual(expect.objectContaining({ kind }));
+  }
+});
+
+test('which findings have mends that one key makes', () => {
+  const clash = found(({ bookings }) =>
+    bookings.push(booking('a', { priority: 5 }), booking('b', { priority: 5, created: '2026-01-02T00:00:00Z' })),
+  );
+  expect(clash[0]?.mends.map(({ label, edits }) => [label, edits.map((one) => one.id)])).toEqual([
+    ['"a" ahead of "b"', ['b']],
+    ['"b" ahead of "a"', ['a']],
+  ]);
 });
 
 test('a change of clocks that shortens, lengthens or removes a window is told with its date', () => {

@@ -1,16 +1,17 @@
 import {
+  NetworkForecast,
   candidates,
   forecast,
   lightsOutInstants,
   placeOf,
-  programsOf,
-  segments,
+  whoIsAhead,
   type Candidate,
   type ScreenProgram,
   type Segment,
 } from '../forecast';
 import { DAY, HOUR, MINUTE, type Instant } from '../instant';
 import type { Booking, Plan } from '../plan/schema';
+import { exchangeLightsOut, leaveOut, letWin, networkBackdrop, putOnHold, remove, toFront, type Mend } from './mends';
 import { matches, screenTerms, selectorOf } from '../selector';
 import {
   clockChanges,
@@ -47,12 +48,15 @@ export interface Finding {
   /** The first span in which it shows; null where it is about no time. */
   readonly span: readonly [Instant, Instant] | null;
   readonly sentence: string;
+  /** What to do about it, in words. */
   readonly mend: string;
+  /** Changes that end it, the likeliest first; empty where only a person can know. */
+  readonly mends: readonly Mend[];
 }
 
-/** A screen with what is computed of it once. */
+/** Screens that show the same, with what is computed of them once. */
 interface Look {
-  readonly screen: string;
+  readonly screens: readonly string[];
   readonly program: ScreenProgram;
   readonly segments: readonly Segment[];
   readonly candidates: readonly Candidate[];
@@ -63,25 +67,25 @@ const LONGEST_GAP_LISTED = 100;
 
 /** Everything worth knowing of a plan in `[from, to)`, the gravest first. The same thing on many screens is one finding. */
 export function findings(plan: Plan, from: Instant, to: Instant): Finding[] {
-  const looks = [...programsOf(plan)].map(([screen, program]): Look => {
+  const looks = new NetworkForecast(from, to).outcomes(plan).map(({ screens, program, segments }): Look => {
     const place = placeOf(program);
     return {
-      screen,
+      screens,
       program,
-      segments: segments(program, place, from, to),
+      segments,
       candidates: candidates(program, place, from, to),
       dark: lightsOutInstants(program, place, from, to),
     };
   });
-  const names = new Map(plan.bookings.map((booking) => [booking.id, booking.name]));
-  const name = (id: string) => `"${names.get(id) ?? id}"`;
+  const bookings = new Map(plan.bookings.map((booking) => [booking.id, booking]));
+  const name = (id: string) => (id === 'lights-out' ? 'lights-out' : `"${bookings.get(id)?.name ?? id}"`);
   const found = [
-    ...clashes(looks, name),
-    ...gaps(looks),
+    ...clashes(looks, bookings, name),
+    ...gaps(plan, looks),
     ...plan.bookings
       .filter((booking) => !booking.onHold)
-      .flatMap((booking) => aboutBooking(plan, booking, looks, from, to, name)),
-    ...unreached(plan, looks, from, to, name),
+      .flatMap((booking) => aboutBooking(plan, booking, bookings, looks, from, to, name)),
+    ...unreached(plan, bookings, looks, from, to, name),
     ...exchanged(plan, looks, from, to),
   ];
   const grave = { error: 0, warning: 1, notice: 2 };
@@ -92,10 +96,10 @@ export function findings(plan: Plan, from: Instant, to: Instant): Finding[] {
 class Gathering {
   private readonly found = new Map<string, Finding & { screens: string[] }>();
 
-  add(key: string, screen: string, finding: Omit<Finding, 'screens'>): void {
+  add(key: string, screens: readonly string[], finding: Omit<Finding, 'screens'>): void {
     const known = this.found.get(key);
-    if (!known) this.found.set(key, { ...finding, screens: [screen] });
-    else if (!known.screens.includes(screen)) known.screens.push(screen);
+    if (!known) this.found.set(key, { ...finding, screens: [...screens] });
+    else if (!known.screens.includes(screens[0] ?? '')) known.screens.push(...screens);
   }
 
   all(): Finding[] {
@@ -104,9 +108,13 @@ class Gathering {
 }
 
 /** Same class and priority, same time, one hides the other: only the time of beginning decides, which nobody sees in a plan. */
-function clashes(looks: readonly Look[], name: (id: string) => string): Finding[] {
+function clashes(
+  looks: readonly Look[],
+  bookings: ReadonlyMap<string, Booking>,
+  name: (id: string) => string,
+): Finding[] {
   const gathering = new Gathering();
-  for (const { screen, segments: shown, candidates: all } of looks) {
+  for (const { screens, segments: shown, candidates: all } of looks) {
     const rivals = all.filter((one) => one.source !== 'backdrop');
     for (const segment of shown) {
       if (segment.source !== 'booking' && segment.source !== 'takeover') continue;
@@ -115,14 +123,16 @@ function clashes(looks: readonly Look[], name: (id: string) => string): Finding[
       for (const loser of rivals) {
         if (loser.id === winner.id || loser.source !== winner.source || loser.priority !== winner.priority) continue;
         const [first] = intersect(loser.counts, [[segment.from, segment.to]]);
-        if (!first) continue;
-        gathering.add(`${winner.id} ${loser.id}`, screen, {
+        const [one, other] = [bookings.get(winner.id), bookings.get(loser.id)];
+        if (!first || !one || !other) continue;
+        gathering.add(`${winner.id} ${loser.id}`, screens, {
           kind: 'clash',
           severity: 'warning',
           about: [winner.id, loser.id],
           span: first,
           sentence: `${name(winner.id)} and ${name(loser.id)} have the same priority at the same time: ${name(winner.id)} shows, since it ${winner.since > loser.since ? 'begins later' : 'was made later'}.`,
           mend: `Give the one that matters more a higher priority, or part their times or places.`,
+          mends: [letWin(other, one), letWin(one, other)],
         });
       }
     }
@@ -130,18 +140,19 @@ function clashes(looks: readonly Look[], name: (id: string) => string): Finding[
   return gathering.all();
 }
 
-function gaps(looks: readonly Look[]): Finding[] {
+function gaps(plan: Plan, looks: readonly Look[]): Finding[] {
   const gathering = new Gathering();
-  for (const { screen, segments: shown } of looks)
+  for (const { screens, segments: shown } of looks)
     for (const { source, from, to } of shown.slice(0, LONGEST_GAP_LISTED))
       if (source === 'nothing')
-        gathering.add(`${from} ${to}`, screen, {
+        gathering.add(`${from} ${to}`, screens, {
           kind: 'gap',
           severity: 'error',
           about: [],
           span: [from, to],
           sentence: 'Nothing is booked, and no backdrop has anything to show: the screen shows its name and the time.',
           mend: 'Give the screen, its site or the network a backdrop that always has something to show.',
+          mends: networkBackdrop(plan),
         });
   return gathering.all();
 }
@@ -149,6 +160,7 @@ function gaps(looks: readonly Look[]): Finding[] {
 function aboutBooking(
   plan: Plan,
   booking: Booking,
+  bookings: ReadonlyMap<string, Booking>,
   looks: readonly Look[],
   from: Instant,
   to: Instant,
@@ -172,12 +184,13 @@ function aboutBooking(
         screens: [],
         sentence: `${name(id)} reaches no screen: nothing matches "${booking.where}".`,
         mend: 'Change where it shows, or give screens the tags that it asks for.',
+        mends: [putOnHold(booking), remove(booking)],
       },
     ];
-  const reached = looks.filter((look) => selected.has(look.screen));
+  const reached = looks.filter((look) => selected.has(look.screens[0] ?? ''));
   const willing = reached.filter((look) => look.program.bookings.some((one) => one.id === id));
   const found: Finding[] = [];
-  const empty = reached.filter((look) => !willing.includes(look)).map((look) => look.screen);
+  const empty = reached.filter((look) => !willing.includes(look)).flatMap((look) => look.screens);
   if (empty.length > 0)
     found.push({
       ...base,
@@ -186,6 +199,7 @@ function aboutBooking(
       screens: empty,
       sentence: `${name(id)} reaches screens for which its content has no item.`,
       mend: 'Add an item that is for these screens, or leave them out of where it shows.',
+      mends: leaveOut(booking, empty),
     });
   const own = willing.map((look) => ({
     look,
@@ -193,7 +207,7 @@ function aboutBooking(
   }));
   if (willing.length > 0 && own.every(({ mine }) => mine.length === 0))
     return [...found, ...outOfTime(booking, willing[0] as Look, from, to, name)];
-  const screens = (list: typeof own) => list.map(({ look }) => look.screen);
+  const screens = (list: typeof own) => list.flatMap(({ look }) => look.screens);
   const counted = own.filter(({ mine }) => mine.some((one) => one.counts.length > 0));
   const never = counted.filter(
     ({ look }) => !look.segments.some((segment) => segment.id === id && segment.source !== 'backdrop'),
@@ -210,46 +224,42 @@ function aboutBooking(
       span: asleep[0]?.mine[0]?.counts[0] ?? null,
       sentence: `${name(id)} falls wholly into hours in which these displays are off.`,
       mend: 'Change its hours or the lights-out hours; a takeover may wake a display.',
+      mends: [putOnHold(booking)],
     });
   const covered = never.filter((one) => !asleep.includes(one));
-  if (covered.length > 0 && covered.length === counted.length - asleep.length)
+  if (covered.length > 0 && covered.length === counted.length - asleep.length) {
+    const [first] = hidersOf(
+      id,
+      covered.map(({ look }) => look),
+    );
+    const hider = bookings.get(first ?? '');
     found.push({
       ...base,
       kind: 'hidden',
       severity: 'warning',
       screens: screens(covered),
       span: covered[0]?.mine.find((one) => one.counts.length > 0)?.counts[0] ?? null,
-      ...hiddenBy(
-        id,
-        covered.map(({ look }) => look),
-        name,
-      ),
+      about: first === undefined ? [id] : [id, first],
+      sentence: `${name(id)} never shows: ${first === undefined ? 'something' : name(first)} is ahead of it all the time.`,
+      mend: 'Raise its priority, give it times of its own, or remove it.',
+      mends: [
+        ...(hider && Boolean(hider.takeover) === Boolean(booking.takeover) ? [letWin(booking, hider)] : []),
+        putOnHold(booking),
+        remove(booking),
+      ],
     });
+  }
   return [...found, ...clocks(booking, willing, from, to, name)];
 }
 
-/** Who shows while a booking waits, most of the time. */
-function hiddenBy(
-  id: string,
-  looks: readonly Look[],
-  name: (id: string) => string,
-): Pick<Finding, 'sentence' | 'mend'> {
+/** Who shows while a booking waits, the longest first. */
+function hidersOf(id: string, looks: readonly Look[]): string[] {
   const time = new Map<string, number>();
-  for (const { candidates: all, segments: shown } of looks)
-    for (const mine of all.filter((one) => one.id === id))
-      for (const segment of shown) {
-        const hidden = intersect(mine.counts, [[segment.from, segment.to]]).reduce(
-          (sum, [begin, end]) => sum + end - begin,
-          0,
-        );
-        const winner = segment.id ?? segment.source;
-        if (hidden > 0) time.set(winner, (time.get(winner) ?? 0) + hidden);
-      }
-  const [most] = [...time].sort((a, b) => b[1] - a[1]);
-  return {
-    sentence: `${name(id)} never shows: ${most ? name(most[0]) : 'something'} is ahead of it all the time.`,
-    mend: 'Raise its priority, give it times of its own, or remove it.',
-  };
+  for (const { candidates: all, segments: shown } of looks) {
+    const mine = all.filter((one) => one.id === id && one.source !== 'backdrop');
+    for (const [winner, ms] of whoIsAhead(mine, shown)) time.set(winner, (time.get(winner) ?? 0) + ms);
+  }
+  return [...time].sort((a, b) => b[1] - a[1]).map(([winner]) => winner);
 }
 
 function outOfTime(booking: Booking, look: Look, from: Instant, to: Instant, name: (id: string) => string): Finding[] {
@@ -265,6 +275,7 @@ function outOfTime(booking: Booking, look: Look, from: Instant, to: Instant, nam
         kind: 'not yet begun',
         sentence: `${name(booking.id)} has no time in this span: it shows later (${describeWhen(booking.when)}).`,
         mend: 'Nothing, if that is meant; else change its dates.',
+        mends: [],
       },
     ];
   const words = earlier ? 'is over' : 'has no time at all';
@@ -274,6 +285,7 @@ function outOfTime(booking: Booking, look: Look, from: Instant, to: Instant, nam
       kind: 'expired',
       sentence: `${name(booking.id)} ${words} (${describeWhen(booking.when)}).`,
       mend: 'Remove it, or give it new dates.',
+      mends: [remove(booking)],
     },
   ];
 }
@@ -286,18 +298,19 @@ function clocks(
   name: (id: string) => string,
 ): Finding[] {
   const gathering = new Gathering();
-  for (const { screen, program } of looks) {
+  for (const { screens, program } of looks) {
     for (const { date, writtenMs, lastsMs } of clockChanges(booking.when, placeOf(program), from, to)) {
       // A whole day is longer or shorter for everybody; what is told is a window that somebody chose.
       if (writtenMs >= DAY) continue;
       const what = lastsMs === 0 ? 'does not happen' : `lasts ${spoken(lastsMs)} instead of ${spoken(writtenMs)}`;
-      gathering.add(`${date} ${writtenMs} ${lastsMs}`, screen, {
+      gathering.add(`${date} ${writtenMs} ${lastsMs}`, screens, {
         kind: 'change of clocks',
         severity: lastsMs === 0 ? 'warning' : 'notice',
         about: [booking.id],
         span: null,
         sentence: `${name(booking.id)} ${what} on ${formatDate(date)}, when the clocks change.`,
         mend: 'Nothing, if that is right; else give that day a window of its own.',
+        mends: [],
       });
     }
   }
@@ -312,6 +325,7 @@ function spoken(ms: number): string {
 /** Items of a booking's loop that have their time but never come up, since each window ends before their turn. */
 function unreached(
   plan: Plan,
+  bookings: ReadonlyMap<string, Booking>,
   looks: readonly Look[],
   from: Instant,
   to: Instant,
@@ -319,7 +333,7 @@ function unreached(
 ): Finding[] {
   const gathering = new Gathering();
   const files = new Map(plan.media.map((file) => [file.id, file.name]));
-  for (const { screen, program, segments: shown } of looks) {
+  for (const { screens, program, segments: shown } of looks) {
     const winning = program.bookings.filter((booking) =>
       shown.some((segment) => segment.id === booking.id && segment.loop === booking.loop),
     );
@@ -340,14 +354,16 @@ function unreached(
       for (const item of program.loops[loop] ?? []) {
         const available =
           item.when.length === 0 || item.when.every((when) => instantsOf(when, placeOf(program), from, to).length > 0);
-        if (seen.has(item.media) || !available) continue;
-        gathering.add(`${id} ${item.media}`, screen, {
+        const booking = bookings.get(id);
+        if (seen.has(item.media) || !available || !booking) continue;
+        gathering.add(`${id} ${item.media}`, screens, {
           kind: 'unreached item',
           severity: 'warning',
           about: [id, item.media],
           span: null,
           sentence: `"${files.get(item.media) ?? item.media}" never comes up in ${name(id)}: each of its windows ends before its turn.`,
           mend: 'Shorten the loop, lengthen the window, or move the item to the front.',
+          mends: toFront(plan, booking, item.media),
         });
       }
     }
@@ -358,22 +374,28 @@ function unreached(
 /** Lights-out hours that cover most of a site's opening hours were most likely entered the wrong way round. */
 function exchanged(plan: Plan, looks: readonly Look[], from: Instant, to: Instant): Finding[] {
   const gathering = new Gathering();
-  const sites = new Map(plan.screens.map((screen) => [screen.id, plan.sites.find((site) => site.id === screen.site)]));
-  for (const { screen, program, dark } of looks) {
-    const hours = sites.get(screen)?.hours;
+  const sites = new Map(plan.sites.map((site) => [site.id, site]));
+  const byId = new Map(plan.screens.map((screen) => [screen.id, screen]));
+  for (const { screens, program, dark } of looks) {
+    const alike = screens.flatMap((id) => byId.get(id) ?? []);
+    const hours = sites.get(alike[0]?.site ?? '')?.hours;
     if (dark.length === 0 || !hours) continue;
     const open = instantsOf({ windows: [['opens', 'closes']] }, { ...placeOf(program), hours }, from, to);
     const length = (set: Intervals) => set.reduce((sum, [begin, end]) => sum + end - begin, 0);
     const clipped = intersect(open, [[from, to]]);
     if (length(clipped) === 0 || length(intersect(clipped, dark)) < 0.5 * length(clipped)) continue;
-    gathering.add('exchanged', screen, {
+    gathering.add(`exchanged ${alike[0]?.site} ${JSON.stringify(alike[0]?.lightsOut)}`, screens, {
       kind: 'on and off exchanged',
       severity: 'error',
       about: [],
       span: intersect(clipped, dark)[0] ?? null,
       sentence: "Lights-out covers the site's opening hours: its beginning and end look exchanged.",
       mend: 'Exchange the beginning and the end of the lights-out hours.',
+      mends: [],
     });
   }
-  return gathering.all();
+  return gathering.all().map((one) => ({
+    ...one,
+    mends: [exchangeLightsOut(one.screens.flatMap((id) => byId.get(id) ?? []))],
+  }));
 }

@@ -1,0 +1,94 @@
+import type { Booking, Content, Plan, PlanEdit, Screen } from '../plan';
+
+/** A change that ends a finding, ready to be made. */
+export interface Mend {
+  /** What it does, as a button says it. */
+  readonly label: string;
+  readonly edits: readonly PlanEdit[];
+}
+
+const booked = ({ id, ...document }: Booking, change: Partial<Booking>): PlanEdit => ({
+  kind: 'booking',
+  id,
+  document: { ...document, ...change },
+});
+
+export const remove = (booking: Booking): Mend => ({
+  label: `Remove "${booking.name}"`,
+  edits: [{ kind: 'booking', id: booking.id, document: null }],
+});
+
+export const putOnHold = (booking: Booking): Mend => ({
+  label: `Put "${booking.name}" on hold`,
+  edits: [booked(booking, { onHold: true })],
+});
+
+/** Puts one booking ahead of another of its kind: by raising it, or where that one is at the top already, by lowering the other. */
+export function letWin(winner: Booking, loser: Booking): Mend {
+  const label = `"${winner.name}" ahead of "${loser.name}"`;
+  if (loser.priority < 5) return { label, edits: [booked(winner, { priority: loser.priority + 1 })] };
+  if (winner.priority === 5) return { label, edits: [booked(loser, { priority: 4 })] };
+  return { label, edits: [booked(winner, { priority: 5 }), booked(loser, { priority: 4 })] };
+}
+
+const MOST_NAMED = 12;
+
+/** Takes screens out of where a booking shows; none where they are too many to name. */
+export function leaveOut(booking: Booking, screens: readonly string[]): Mend[] {
+  if (screens.length > MOST_NAMED) return [];
+  const named = screens.map((id) => `screen:${id}`).join(' or ');
+  const where = `(${booking.where}) and not ${screens.length > 1 ? `(${named})` : named}`;
+  return [
+    {
+      label: screens.length > 1 ? 'Leave these screens out' : 'Leave this screen out',
+      edits: [booked(booking, { where })],
+    },
+  ];
+}
+
+/** Exchanges beginning and end of a screen's lights-out hours. */
+export function exchangeLightsOut(screens: readonly Screen[]): Mend {
+  const edge = (text: string) => (text === '24:00' ? '00:00' : text);
+  return {
+    label: 'Exchange on and off',
+    edits: screens.map(({ id, ...document }) => ({
+      kind: 'screen',
+      id,
+      document: {
+        ...document,
+        lightsOut: (document.lightsOut ?? []).map((when) => ({
+          ...when,
+          windows: (when.windows ?? []).map(([start, end]): [string, string] => [edge(end), edge(start)]),
+        })),
+      },
+    })),
+  };
+}
+
+/** Moves a file to the front of the playlist that a booking shows; none where the file is not an item of it itself. */
+export function toFront(plan: Plan, booking: Booking, media: string): Mend[] {
+  const list = plan.playlists.find((one) => one.id === booking.content.playlist);
+  const item = list?.items.find((one) => one.media === media);
+  if (!list || !item) return [];
+  const { id, ...document } = list;
+  const items = [item, ...list.items.filter((one) => one !== item)];
+  return [
+    {
+      label: `Move it to the front of "${list.name}"`,
+      edits: [{ kind: 'playlist', id, document: { ...document, items } }],
+    },
+  ];
+}
+
+/** Gives the network a backdrop; none where it has one. */
+export function networkBackdrop(plan: Plan): Mend[] {
+  const [first] = plan.playlists.filter((list) => list.items.some((item) => !item.when && !item.where));
+  if (plan.network.backdrop || !first) return [];
+  const backdrop: Content = { playlist: first.id };
+  return [
+    {
+      label: `Make "${first.name}" the network's backdrop`,
+      edits: [{ kind: 'network', id: 'network', document: { ...plan.network, backdrop } }],
+    },
+  ];
+}
