@@ -1,6 +1,6 @@
 import type { Booking, Content, Media, OpeningHours, Plan, When } from '../plan/schema';
 import { matches, mediaTerms, namedTerms, screenTerms, selectorOf } from '../selector';
-import { isAlways, parseDate, zoneTable, type LocalDate, type Place, type ZoneTable } from '../when';
+import { calendarDates, isAlways, zoneTable, type LocalDate, type Place, type ZoneTable } from '../when';
 
 /** One file's turn in a loop. It is available when all of `when` hold; an empty list is always. */
 export interface LoopItem {
@@ -224,14 +224,4 @@ export function placeOf(program: ScreenProgram, zones?: Readonly<Record<string, 
     places.set(program, place);
   }
   return place;
-}
-
-function calendarDates(entries: readonly (string | readonly [string, string])[]): Set<LocalDate> {
-  const dates = new Set<LocalDate>();
-  for (const entry of entries) {
-    const [first, last] = typeof entry === 'string' ? [entry, entry] : entry;
-    const end = parseDate(last) as LocalDate;
-    for (let date = parseDate(first) as LocalDate; date <= end; date = (date + 1) as LocalDate) dates.add(date);
-  }
-  return dates;
 }

@@ -85,3 +85,14 @@ export function formatLocalTime(time: LocalTime): string {
   const text = new Date(time).toISOString().slice(11, 19);
   return text.endsWith(':00') ? text.slice(0, 5) : text;
 }
+
+/** The dates of a calendar's entries: single ones, and pairs of first and last. */
+export function calendarDates(entries: readonly (string | readonly [string, string])[]): Set<LocalDate> {
+  const dates = new Set<LocalDate>();
+  for (const entry of entries) {
+    const [first, last] = typeof entry === 'string' ? [entry, entry] : entry;
+    const end = parseDate(last) as LocalDate;
+    for (let date = parseDate(first) as LocalDate; date <= end; date = addDays(date, 1)) dates.add(date);
+  }
+  return dates;
+}

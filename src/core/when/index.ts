@@ -1,5 +1,5 @@
 export * from './dates';
-export { parseRule, ruleDates, type Rule } from './rule';
+export { parseRule, ruleDates, writeRule, type Rule } from './rule';
 export { isZone, toInstant, toLocalTime, trimZone, zoneTable, type ZoneTable } from './zone';
 export { ALWAYS, intersect, intervalAt, subtract, union, type Interval, type Intervals } from './intervals';
 export { openingOf, parseClock, parseEdge } from './windows';
@@ -14,3 +14,4 @@ export {
   type Place,
 } from './occurrences';
 export { describeWhen, weeklyDays, weeklyRule } from './words';
+export { readWhen, type Phrase, type PhraseContext } from './phrase';

@@ -102,7 +102,12 @@ function findDates({ from, to, rule, also, except }: Compiled, first: LocalDate,
 }
 
 /** The local dates of a `When` in `first`..`last`, both inclusive, ascending. */
-export function datesOf(when: When, place: Place, first: LocalDate, last: LocalDate): readonly LocalDate[] {
+export function datesOf(
+  when: When,
+  place: Pick<Place, 'calendar'>,
+  first: LocalDate,
+  last: LocalDate,
+): readonly LocalDate[] {
   const dates = plainDates(compile(when), first, last);
   const only = when.only?.map(place.calendar);
   const not = when.not?.map(place.calendar);

@@ -5,6 +5,7 @@ import {
   dateOf,
   daysInMonth,
   daysInYear,
+  formatDate,
   parseDate,
   weekOfYear,
   weekdayIndex,
@@ -56,6 +57,25 @@ export function parseRule(text: string): Rule | { error: string } {
   const rule = draft as Rule;
   const error = contradiction(rule);
   return error ? { error } : rule;
+}
+
+/** Writes a rule as an RRULE value. `parseRule` reads it back the same. */
+export function writeRule(rule: Rule): string {
+  const { freq, interval, count, until, weekStart, byDay } = rule;
+  const numbers = (name: string, list: readonly number[] | undefined) => (list ? [`${name}=${list.join()}`] : []);
+  return [
+    `FREQ=${freq}`,
+    ...(interval === 1 ? [] : [`INTERVAL=${interval}`]),
+    ...(count === undefined ? [] : [`COUNT=${count}`]),
+    ...(until === undefined ? [] : [`UNTIL=${formatDate(until).replaceAll('-', '')}`]),
+    ...numbers('BYMONTH', rule.byMonth),
+    ...numbers('BYWEEKNO', rule.byWeekNo),
+    ...numbers('BYYEARDAY', rule.byYearDay),
+    ...numbers('BYMONTHDAY', rule.byMonthDay),
+    ...(byDay ? [`BYDAY=${byDay.map((day) => `${day.nth ?? ''}${WEEKDAYS[day.weekday] ?? ''}`).join()}`] : []),
+    ...numbers('BYSETPOS', rule.bySetPos),
+    ...(weekStart === 0 ? [] : [`WKST=${WEEKDAYS[weekStart] ?? 'MO'}`]),
+  ].join(';');
 }
 
 function readPart(draft: { -readonly [K in keyof Rule]?: Rule[K] }, key: string, value: string): string | null {

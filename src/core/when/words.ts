@@ -47,9 +47,35 @@ function ruleWords(text: string): string {
     return rule.interval === 1 ? named : `every ${rule.interval} weeks ${named}`;
   }
   const months = dailyMonths(rule);
-  return months === null
-    ? `by the rule ${text}`
-    : `daily in ${months.map((month) => MONTH_WORDS[month - 1]).join(', ')}`;
+  if (months !== null) return `daily in ${months.map((month) => MONTH_WORDS[month - 1]).join(', ')}`;
+  return plainWords(rule) ?? `by the rule ${text}`;
+}
+
+const NTH_WORDS: Record<number, string> = {
+  1: 'first',
+  2: 'second',
+  3: 'third',
+  4: 'fourth',
+  5: 'fifth',
+  [-1]: 'last',
+};
+
+const ordinal = (n: number) => `${n}${['th', 'st', 'nd', 'rd'][n > 3 && n < 21 ? 0 : n % 10] ?? 'th'}`;
+
+/** "every 3 days", "the first Mon of the month", "the 1st, 15th of the month"; null where a rule says more. */
+function plainWords({ freq, interval, weekStart: _weekStart, byDay, byMonthDay, ...rest }: Rule): string | null {
+  if (Object.values(rest).some((part) => part !== undefined)) return null;
+  if (freq === 'DAILY') return byDay || byMonthDay ? null : interval === 1 ? 'daily' : `every ${interval} days`;
+  if (freq !== 'MONTHLY' || interval !== 1) return null;
+  if (byMonthDay && !byDay) {
+    if (byMonthDay.length === 1 && byMonthDay[0] === -1) return 'last day of the month';
+    return byMonthDay.every((n) => n > 0) ? `the ${byMonthDay.map(ordinal).join(', ')} of the month` : null;
+  }
+  if (!byDay || byMonthDay || byDay.some((day) => day.weekday !== byDay[0]?.weekday)) return null;
+  const words = byDay.map((day) => NTH_WORDS[day.nth ?? 0]);
+  return words.every((word) => word !== undefined)
+    ? `the ${words.join(' and ')} ${DAY_WORDS[byDay[0]?.weekday ?? 0] ?? ''} of the month`
+    : null;
 }
 
 /** The months of a rule that is every day of some months; null where it is anything else. */

@@ -1,4 +1,6 @@
-import type { ButtonHTMLAttributes } from 'react';
+'use client';
+
+import { useSyncExternalStore, type ButtonHTMLAttributes } from 'react';
 
 const LOOKS = {
   /** The one thing that a place is for. */
@@ -8,16 +10,29 @@ const LOOKS = {
   grave: 'border border-brick px-3 py-1.5 text-brick hover:bg-brick hover:text-paper',
 };
 
+const never = () => () => {};
+
+/** Whether the page's script runs yet: before that, a press would be lost. */
+const useReady = () =>
+  useSyncExternalStore(
+    never,
+    () => true,
+    () => false,
+  );
+
 export function Button({
   look = 'plain',
   className = '',
   type = 'button',
+  disabled = false,
   ...rest
 }: ButtonHTMLAttributes<HTMLButtonElement> & { look?: keyof typeof LOOKS }) {
+  const ready = useReady();
   return (
     <button
       type={type}
-      className={`${LOOKS[look]} disabled:cursor-not-allowed disabled:opacity-50 ${className}`}
+      disabled={disabled || !ready}
+      className={`${LOOKS[look]} ${disabled ? 'cursor-not-allowed opacity-50' : ''} ${className}`}
       {...rest}
     />
   );

@@ -1,0 +1,183 @@
+import type { PlanEdit } from '../plan/edit';
+import type { Booking, Plan, When } from '../plan/schema';
+import { addDays, calendarDates, civil, datesOf, formatDate, parseDate, type LocalDate } from '../when';
+import { partWhen, shiftWhen, withoutDate } from './dates';
+
+/** Which of a booking's days a change is for. */
+export type Scope = 'this day' | 'from this day' | 'all';
+
+/** One window of a booking on one date: what is taken hold of. */
+export interface Occasion {
+  readonly date: LocalDate;
+  /** Index into the `When`'s windows; 0 where it has none and shows all day. */
+  readonly window: number;
+}
+
+/** What becomes of it. What is absent stays. */
+export interface Rescheduling {
+  /** The date that it is carried to. */
+  readonly date?: LocalDate | undefined;
+  /** The new window, its edges as a plan writes them. */
+  readonly window?: readonly [start: string, end: string] | undefined;
+  readonly priority?: number | undefined;
+  readonly takeover?: boolean | undefined;
+  /** It shows no more on those days. */
+  readonly remove?: true | undefined;
+}
+
+const WHOLE_DAY: [string, string][] = [['00:00', '24:00']];
+const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
+
+/**
+ * The edits that change one occasion of a booking, all of its days from there on, or all of them. Parting a booking makes a
+ * second one, named after the first; `created` (RFC 3339) is when. Returns a sentence where it can't be done.
+ */
+export function reschedule(
+  plan: Plan,
+  booking: Booking,
+  occasion: Occasion,
+  change: Rescheduling,
+  scope: Scope,
+  created: string,
+): readonly PlanEdit[] | { readonly error: string } {
+  const wide = widest(plan, booking, occasion.date, scope);
+  if (wide === 'all') return changeAll(booking, occasion, change);
+  return wide === 'this day'
+    ? changeDay(plan, booking, occasion, change, created)
+    : changeFrom(plan, booking, occasion, change, created);
+}
+
+/** Where a booking has no other days, or none before, a narrow scope is the whole: nothing needs to be parted. */
+function widest(plan: Plan, { when }: Booking, date: LocalDate, scope: Scope): Scope {
+  const from = when.from === undefined ? null : parseDate(when.from);
+  const to = when.to === undefined ? null : parseDate(when.to);
+  const also = (when.also ?? []).map((text) => parseDate(text) as LocalDate);
+  if (from === null || scope === 'all') return scope;
+  const earlier = Math.min(from, ...also) as LocalDate;
+  const before = earlier < date ? datesIn(plan, when, earlier, addDays(date, -1)) : [];
+  if (scope === 'from this day') return before.length === 0 ? 'all' : scope;
+  const later = to === null ? null : (Math.max(to, ...also) as LocalDate);
+  const after = later === null || later > date;
+  return before.length === 0 && !after ? 'all' : scope;
+}
+
+function datesIn(plan: Plan, when: When, first: LocalDate, last: LocalDate): readonly LocalDate[] {
+  const calendar = (id: string) => calendarDates(plan.calendars.find((one) => one.id === id)?.dates ?? []);
+  return datesOf(when, { calendar }, first, last);
+}
+
+const documentOf = ({ id: _id, ...document }: Booking): Omit<Booking, 'id'> => document;
+
+const edited = (booking: Booking, change: Partial<Booking>): PlanEdit => ({
+  kind: 'booking',
+  id: booking.id,
+  document: { ...documentOf(booking), ...change },
+});
+
+function standing(change: Rescheduling): Partial<Booking> {
+  return {
+    ...(change.priority === undefined ? {} : { priority: change.priority }),
+    ...(change.takeover === undefined ? {} : { takeover: change.takeover || undefined }),
+    ...(change.takeover === false ? { wake: undefined } : {}),
+  };
+}
+
+/** The windows after the change; empty where none is left. */
+function windowsAfter(when: When, { window }: Occasion, change: Rescheduling): [string, string][] {
+  const windows = when.windows ?? WHOLE_DAY;
+  if (change.remove) return windows.filter((_, i) => i !== window);
+  const next = change.window;
+  return next ? windows.map((one, i) => (i === window ? [next[0], next[1]] : one)) : windows;
+}
+
+const withWindows = (when: When, windows: [string, string][]): When => {
+  const { windows: _before, ...rest } = when;
+  const wholeDay = windows.length === 1 && windows[0]?.[0] === '00:00' && windows[0][1] === '24:00';
+  return wholeDay ? rest : { ...rest, windows };
+};
+
+function changeAll(booking: Booking, occasion: Occasion, change: Rescheduling): PlanEdit[] | { error: string } {
+  const windows = windowsAfter(booking.when, occasion, change);
+  if (windows.length === 0) return [{ kind: 'booking', id: booking.id, document: null }];
+  const when = shiftWhen(withWindows(booking.when, windows), (change.date ?? occasion.date) - occasion.date);
+  if ('error' in when) return when;
+  return [edited(booking, { when, ...standing(change) })];
+}
+
+function changeDay(
+  plan: Plan,
+  booking: Booking,
+  occasion: Occasion,
+  change: Rescheduling,
+  created: string,
+): PlanEdit[] {
+  const { when } = booking;
+  const day = formatDate(occasion.date);
+  const without = edited(booking, { when: withoutDate(when, day) });
+  const windows = windowsAfter(when, occasion, change);
+  if (windows.length === 0) return [without];
+  const target = change.date ?? occasion.date;
+  const date = formatDate(target);
+  const { clock } = when;
+  const alone = withWindows({ ...(clock === undefined ? {} : { clock }), from: date, to: date }, windows);
+  return [
+    without,
+    {
+      kind: 'booking',
+      document: {
+        ...documentOf(booking),
+        ...standing(change),
+        name: freeName(plan, `${booking.name}, ${spoken(target)}`),
+        created,
+        when: alone,
+      },
+    },
+  ];
+}
+
+function changeFrom(
+  plan: Plan,
+  booking: Booking,
+  occasion: Occasion,
+  change: Rescheduling,
+  created: string,
+): PlanEdit[] | { error: string } {
+  const { when } = booking;
+  const { date } = occasion;
+  const [before, after] = partWhen(when, date);
+  const until = edited(booking, { when: before });
+  const windows = windowsAfter(when, occasion, change);
+  if (windows.length === 0) return [until];
+  const shifted = shiftWhen(withWindows(after, windows), (change.date ?? date) - date);
+  if ('error' in shifted) return shifted;
+  return [
+    until,
+    {
+      kind: 'booking',
+      document: {
+        ...documentOf(booking),
+        ...standing(change),
+        name: freeName(plan, `${booking.name} from ${spoken(change.date ?? date)}`),
+        created,
+        when: shifted,
+      },
+    },
+  ];
+}
+
+function spoken(date: LocalDate): string {
+  const { day, month } = civil(date);
+  return `${day} ${MONTHS[month - 1] ?? ''}`;
+}
+
+const LONGEST_NAME = 120;
+
+/** A name that no booking has: the wanted one, or with a number. */
+export function freeName(plan: Plan, wanted: string): string {
+  const taken = new Set(plan.bookings.map((one) => one.name));
+  for (let n = 1; ; n++) {
+    const end = n === 1 ? '' : ` (${n})`;
+    const name = `${wanted.slice(0, LONGEST_NAME - end.length)}${end}`;
+    if (!taken.has(name)) return name;
+  }
+}
