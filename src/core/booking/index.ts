@@ -1,3 +1,5 @@
-export { freeName, reschedule, type Occasion, type Rescheduling, type Scope } from './reschedule';
+export { freeName, reschedule, scopesOf, type Occasion, type Rescheduling, type Scope } from './reschedule';
 export { copyDays } from './copy';
 export { shiftWhen } from './dates';
+export { sightings, type Sighting } from './occasions';
+export { carried, copyOccasion } from './carry';

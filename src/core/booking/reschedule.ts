@@ -25,7 +25,7 @@ export interface Rescheduling {
   readonly remove?: true | undefined;
 }
 
-const WHOLE_DAY: [string, string][] = [['00:00', '24:00']];
+export const WHOLE_DAY: readonly [string, string] = ['00:00', '24:00'];
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
 
 /**
@@ -45,6 +45,12 @@ export function reschedule(
   return wide === 'this day'
     ? changeDay(plan, booking, occasion, change, created)
     : changeFrom(plan, booking, occasion, change, created);
+}
+
+/** Which scopes mean something of their own for a booking on a date; one alone where there is nothing to choose. */
+export function scopesOf(plan: Plan, booking: Booking, date: LocalDate): Scope[] {
+  const scopes = (['this day', 'from this day', 'all'] as const).map((scope) => widest(plan, booking, date, scope));
+  return [...new Set(scopes)];
 }
 
 /** Where a booking has no other days, or none before, a narrow scope is the whole: nothing needs to be parted. */
@@ -84,7 +90,7 @@ function standing(change: Rescheduling): Partial<Booking> {
 
 /** The windows after the change; empty where none is left. */
 function windowsAfter(when: When, { window }: Occasion, change: Rescheduling): [string, string][] {
-  const windows = when.windows ?? WHOLE_DAY;
+  const windows = when.windows ?? [[...WHOLE_DAY] as [string, string]];
   if (change.remove) return windows.filter((_, i) => i !== window);
   const next = change.window;
   return next ? windows.map((one, i) => (i === window ? [next[0], next[1]] : one)) : windows;
@@ -92,7 +98,7 @@ function windowsAfter(when: When, { window }: Occasion, change: Rescheduling): [
 
 const withWindows = (when: When, windows: [string, string][]): When => {
   const { windows: _before, ...rest } = when;
-  const wholeDay = windows.length === 1 && windows[0]?.[0] === '00:00' && windows[0][1] === '24:00';
+  const wholeDay = windows.length === 1 && windows[0]?.join() === WHOLE_DAY.join();
   return wholeDay ? rest : { ...rest, windows };
 };
 
@@ -127,7 +133,7 @@ function changeDay(
       document: {
         ...documentOf(booking),
         ...standing(change),
-        name: freeName(plan, `${booking.name}, ${spoken(target)}`),
+        name: freeName(plan, `${booking.name}, ${spokenDate(target)}`),
         created,
         when: alone,
       },
@@ -157,7 +163,7 @@ function changeFrom(
       document: {
         ...documentOf(booking),
         ...standing(change),
-        name: freeName(plan, `${booking.name} from ${spoken(change.date ?? date)}`),
+        name: freeName(plan, `${booking.name} from ${spokenDate(change.date ?? date)}`),
         created,
         when: shifted,
       },
@@ -165,7 +171,8 @@ function changeFrom(
   ];
 }
 
-function spoken(date: LocalDate): string {
+/** "5 Dec". */
+export function spokenDate(date: LocalDate): string {
   const { day, month } = civil(date);
   return `${day} ${MONTHS[month - 1] ?? ''}`;
 }

@@ -24,3 +24,5 @@ export { changes, glances, programsOf, type Change, type Glance } from './glance
 export { itemLength, loopLength } from './durations';
 export { NetworkForecast, type Outcome } from './network';
 export { airTime, neverShown, whoIsAhead, type AirTime, type NeverShown, type Subject } from './airtime';
+export { outcomeRows, outcomeRange, type OutcomeRow, type OutcomeSpan } from './outcome';
+export { reach, type Reach } from './reach';

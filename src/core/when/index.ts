@@ -10,6 +10,8 @@ export {
   occurrences,
   clockChanges,
   occurrenceMemo,
+  wallOccurrences,
+  type WallOccurrence,
   type Occurrence,
   type Place,
 } from './occurrences';

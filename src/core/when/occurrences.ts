@@ -124,25 +124,46 @@ export function occurrences(when: When, place: Place, from: Instant, to: Instant
   return found;
 }
 
+/** One window of a `When` on one date, as walls read it. `end` is after `start`. */
+export interface WallOccurrence {
+  readonly date: LocalDate;
+  /** Index into the windows. */
+  readonly window: number;
+  readonly start: LocalTime;
+  readonly end: LocalTime;
+}
+
+/** The windows of a `When`, as walls read them, that may touch the dates `first`..`last`: also some before and after. */
+export function wallOccurrences(
+  when: When,
+  place: Pick<Place, 'calendar' | 'hours'>,
+  first: LocalDate,
+  last: LocalDate,
+): WallOccurrence[] {
+  const dates = datesOf(when, place, addDays(first, -REACH_BACK), addDays(last, REACH_AHEAD));
+  return dates.flatMap((date) => windowsOn(when, place, date));
+}
+
+function windowsOn(when: When, place: Pick<Place, 'hours'>, date: LocalDate): WallOccurrence[] {
+  return compile(when).windows.flatMap((window, i): WallOccurrence[] => {
+    const opening = needsHours(window) ? openingOf(place.hours, date) : null;
+    if (needsHours(window) && !opening) return [];
+    const start = (startOfDate(date) + read(window.start, opening)) as LocalTime;
+    let end = (startOfDate(date) + read(window.end, opening)) as LocalTime;
+    if (end <= start) end = (end + DAY) as LocalTime;
+    return [{ date, window: i, start, end }];
+  });
+}
+
 function findOccurrences(when: When, place: Place, from: Instant, to: Instant): Occurrence[] {
   const zone = when.clock === undefined || when.clock === 'site' ? place.zone : place.zoneTable(when.clock);
-  const first = addDays(dateOfLocalTime(toLocalTime(zone, from)), -REACH_BACK);
-  const last = addDays(dateOfLocalTime(toLocalTime(zone, to)), REACH_AHEAD);
-  const { windows } = compile(when);
+  const [first, last] = [from, to].map((at) => dateOfLocalTime(toLocalTime(zone, at))) as [LocalDate, LocalDate];
   const byStart = new Map<Instant, Instant>();
-  for (const date of datesOf(when, place, first, last)) {
-    for (const window of windows) {
-      const opening = needsHours(window) ? openingOf(place.hours, date) : null;
-      if (needsHours(window) && !opening) continue;
-      const midnight = startOfDate(date);
-      const start = midnight + read(window.start, opening);
-      let end = midnight + read(window.end, opening);
-      if (end <= start) end += DAY;
-      const begin = toInstant(zone, start as LocalTime);
-      const finish = toInstant(zone, end as LocalTime);
-      if (finish > begin && begin < to && finish > from)
-        byStart.set(begin, Math.max(finish, byStart.get(begin) ?? finish));
-    }
+  for (const { start, end } of wallOccurrences(when, place, first, last)) {
+    const begin = toInstant(zone, start);
+    const finish = toInstant(zone, end);
+    if (finish > begin && begin < to && finish > from)
+      byStart.set(begin, Math.max(finish, byStart.get(begin) ?? finish));
   }
   return [...byStart].map(([begin, finish]) => ({ from: begin, to: finish })).sort((a, b) => a.from - b.from);
 }
@@ -158,18 +179,12 @@ export interface ClockChange {
 /** The windows dated in the days of `[from, to)` that a change of clocks shortens, lengthens or removes. */
 export function clockChanges(when: When, place: Place, from: Instant, to: Instant): ClockChange[] {
   const zone = when.clock === undefined || when.clock === 'site' ? place.zone : place.zoneTable(when.clock);
-  const { windows } = compile(when);
   const changes = zone.changes.filter((at) => at >= from && at < to);
   return changes.flatMap((at) => {
     const day = dateOfLocalTime(toLocalTime(zone, at));
     return datesOf(when, place, addDays(day, -2), addDays(day, 1)).flatMap((date) =>
-      windows.flatMap((window): ClockChange[] => {
-        const opening = needsHours(window) ? openingOf(place.hours, date) : null;
-        if (needsHours(window) && !opening) return [];
-        const start = startOfDate(date) + read(window.start, opening);
-        let end = startOfDate(date) + read(window.end, opening);
-        if (end <= start) end += DAY;
-        const lastsMs = Math.max(0, toInstant(zone, end as LocalTime) - toInstant(zone, start as LocalTime));
+      windowsOn(when, place, date).flatMap(({ start, end }): ClockChange[] => {
+        const lastsMs = Math.max(0, toInstant(zone, end) - toInstant(zone, start));
         return lastsMs === end - start ? [] : [{ date, writtenMs: end - start, lastsMs }];
       }),
     );

@@ -9,7 +9,8 @@ const MONTH_WORDS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Se
 export function describeWhen(when: When): string {
   const days = when.repeat === undefined ? null : ruleWords(when.repeat);
   const windows = when.windows?.map(([start, end]) => `${start}–${end}`).join(', ');
-  const main = [days ?? (windows ? 'daily' : null), windows]
+  const single = when.from !== undefined && when.from === when.to;
+  const main = [days ?? (windows && !single ? 'daily' : null), windows]
     .filter((part) => part !== null && part !== undefined)
     .join(' ');
   const parts = [

@@ -22,6 +22,8 @@ interface NetworkContext extends NetworkView {
   look(at: 'published' | 'draft'): void;
   /** The plan that is looked at. */
   readonly seen: NamedPlan;
+  /** The draft under its name, whatever is looked at. */
+  readonly drafted: NamedPlan;
   readonly notice: Notice | null;
   notify(text: string, bad?: boolean): void;
   /** Changes the plan, at once and for everybody; says so when it is refused. */
@@ -128,21 +130,19 @@ export function NetworkProvider({ view, children }: { view: NetworkView; childre
   );
 
   const { draft, published } = view;
-  const drafted = looking === 'draft' || !published;
+  const drafted = useMemo<NamedPlan>(() => ({ key: `draft-${view.change}`, plan: draft }), [view.change, draft]);
   const seen = useMemo<NamedPlan>(
-    () =>
-      drafted
-        ? { key: `draft-${view.change}`, plan: draft }
-        : { key: `edition-${published.number}`, plan: published.plan },
-    [drafted, view.change, draft, published],
+    () => (looking === 'draft' || !published ? drafted : { key: `edition-${published.number}`, plan: published.plan }),
+    [looking, drafted, published],
   );
   const value = useMemo<NetworkContext>(
     () => ({
       ...view,
       statuses,
-      looking: drafted ? 'draft' : 'published',
+      looking: seen === drafted ? 'draft' : 'published',
       look,
       seen,
+      drafted,
       notice,
       notify,
       edit,

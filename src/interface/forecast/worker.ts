@@ -1,10 +1,41 @@
-import { changes, forecast, glances, programsOf, why, type Plan } from '@/core';
+import {
+  NetworkForecast,
+  airTime,
+  changes,
+  findings,
+  forecast,
+  glances,
+  neverShown,
+  outcomeRange,
+  outcomeRows,
+  programsOf,
+  reach,
+  sharing,
+  why,
+  withEdits,
+  type LocalDate,
+  type Plan,
+} from '@/core';
 import type { FromWorker, Question, ToWorker } from './messages';
 
 /** Forecasts off the page's thread: the same core that runs on the server and in the player. */
 
 const plans = new Map<string, Plan>();
 const KEPT = 6;
+let newest: Plan | null = null;
+
+/** Outlooks by their dates: each computes again only what an edit touches. */
+const outlooks = new Map<string, NetworkForecast>();
+const OUTLOOKS_KEPT = 4;
+
+function outlook(first: LocalDate, last: LocalDate): NetworkForecast {
+  const key = `${first} ${last}`;
+  const found = outlooks.get(key) ?? new NetworkForecast(...outcomeRange(first, last));
+  outlooks.delete(key);
+  outlooks.set(key, found);
+  for (const old of outlooks.keys()) if (outlooks.size > OUTLOOKS_KEPT) outlooks.delete(old);
+  return found;
+}
 
 function answer(plan: Plan, question: Question): unknown {
   switch (question.kind) {
@@ -18,13 +49,26 @@ function answer(plan: Plan, question: Question): unknown {
     }
     case 'why':
       return why(plan, question.screen, question.at);
+    case 'outcome': {
+      const { first, last, edits = [] } = question;
+      return outcomeRows(outlook(first, last).outcomes(withEdits(plan, edits)), first, last);
+    }
+    case 'reach':
+      return reach(plan, question.booking);
+    case 'findings':
+      return findings(plan, question.from, question.to);
+    case 'airtime':
+      return airTime(plan, question.subject, question.from, question.to);
+    case 'never':
+      return neverShown(plan, question.from, question.to);
   }
 }
 
 addEventListener('message', ({ data }: MessageEvent<ToWorker>) => {
   if ('plan' in data) {
+    newest = newest ? sharing(newest, data.plan) : data.plan;
     plans.delete(data.key);
-    plans.set(data.key, data.plan);
+    plans.set(data.key, newest);
     for (const key of plans.keys()) if (plans.size > KEPT) plans.delete(key);
     return;
   }

@@ -17,6 +17,18 @@ export function contentOf(value: string, durationMs?: number): Content | undefin
   return kind === 'media' ? { media: id, ...(durationMs === undefined ? {} : { durationMs }) } : { playlist: id };
 }
 
+/** The file that stands for a content: itself, or the first of a playlist, nested ones too; undefined where there is none. */
+export function firstMedia(plan: Plan, content: Content): string | undefined {
+  if (content.media !== undefined) return content.media;
+  const list = plan.playlists.find((one) => one.id === content.playlist);
+  for (const item of list?.items ?? []) {
+    const found =
+      item.media ?? (item.playlist === undefined ? undefined : firstMedia(plan, { playlist: item.playlist }));
+    if (found !== undefined) return found;
+  }
+  return undefined;
+}
+
 /** Chooses one playlist or one file; a plain file needs no playlist around it. */
 export function ContentSelect({
   plan,

@@ -2,6 +2,7 @@
 
 import { useMemo, useState, type InputHTMLAttributes, type Ref } from 'react';
 import { matches, parseSelector, screenTerms, type Plan, type Screen } from '@/core';
+import { plainSelector, pressChip } from './chips';
 import { Field, Input } from './field';
 import { counted } from './format';
 
@@ -13,17 +14,23 @@ export function selectScreens(plan: Plan, text: string): { screens: Screen[] } |
   return { screens: plan.screens.filter((screen) => matches(selector, screenTerms(screen, tags.get(screen.site)))) };
 }
 
-/** Where: a selector, with the screens that it selects counted and listed as one types. Known tags are suggested. */
+/** Where: a selector as text or by chips, with the screens that it selects counted and listed as one types. */
 export function SelectorField({
   plan,
   value,
   error,
+  onPress,
+  empty = [],
   ref,
   ...rest
 }: InputHTMLAttributes<HTMLInputElement> & {
   plan: Plan;
   value: string;
   error?: string | undefined;
+  /** A chip was pressed: the text that it makes. */
+  onPress: (text: string) => void;
+  /** Ids of screens that are selected and have nothing to play. */
+  empty?: readonly string[];
   ref?: Ref<HTMLInputElement>;
 }) {
   const [list, showList] = useState(false);
@@ -34,6 +41,8 @@ export function SelectorField({
   );
   const sites = useMemo(() => new Map(plan.sites.map((site) => [site.id, site.name])), [plan]);
   const problem = error ?? ('error' in found && value.trim() !== '' ? found.error : undefined);
+  const asked = plainSelector(value);
+  const nothing = new Set(empty);
   return (
     <div>
       <Field
@@ -42,10 +51,14 @@ export function SelectorField({
         hint={
           'screens' in found && (
             <>
-              {counted(found.screens.length, 'screen')}{' '}
+              {counted(found.screens.length, 'screen')}
+              {nothing.size > 0 && (
+                <span className="text-brick">, {nothing.size} of them with nothing to play</span>
+              )}{' '}
               {found.screens.length > 0 && (
                 <button
                   type="button"
+                  aria-expanded={list}
                   onClick={() => showList(!list)}
                   className="text-tide underline underline-offset-2"
                 >
@@ -63,14 +76,33 @@ export function SelectorField({
           {...rest}
         />
       </Field>
-      <p className="mt-1 text-sm text-faint">Tags here: {tags.join(', ') || 'none yet'}</p>
+      <div role="group" aria-label="Tags" className="mt-1.5 flex flex-wrap gap-1">
+        {tags.map((tag) => {
+          const [having, without] = [asked?.having.includes(tag) ?? false, asked?.without.includes(tag) ?? false];
+          return (
+            <button
+              key={tag}
+              type="button"
+              aria-pressed={without ? 'mixed' : having}
+              aria-label={without ? `not ${tag}` : tag}
+              onClick={() => onPress(pressChip(value, tag))}
+              className={`border px-1.5 text-sm ${having ? 'border-dusk bg-dusk text-on-dusk' : without ? 'border-brick text-brick line-through' : 'border-rule bg-sheet hover:border-ink'}`}
+            >
+              {tag}
+            </button>
+          );
+        })}
+      </div>
       {list && 'screens' in found && (
         <ul className="mt-2 max-h-40 overflow-y-auto border border-rule bg-sheet p-2 text-sm">
-          {found.screens.map((screen) => (
-            <li key={screen.id}>
-              {sites.get(screen.site)} · {screen.name}
-            </li>
-          ))}
+          {[...found.screens]
+            .sort((a, b) => Number(nothing.has(b.id)) - Number(nothing.has(a.id)))
+            .map((screen) => (
+              <li key={screen.id} className={nothing.has(screen.id) ? 'text-brick' : ''}>
+                {sites.get(screen.site)} · {screen.name}
+                {nothing.has(screen.id) && ': nothing to play here'}
+              </li>
+            ))}
         </ul>
       )}
     </div>

@@ -1,30 +1,74 @@
 'use client';
 
+import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/react';
 import { zodResolver } from '@hookform/resolvers/zod';
+import { useMemo } from 'react';
 import { useForm, type UseFormReturn } from 'react-hook-form';
-import type { Booking } from '@/core';
+import { dateOfLocalTime, toLocalTime, zoneTable, type Booking, type PhraseContext, type Reach } from '@/core';
+import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
+import { useAnswer, ask } from '@/interface/forecast/client';
 import { AutoForm } from '@/interface/kit/auto-form';
 import { Button } from '@/interface/kit/button';
 import { ContentSelect } from '@/interface/kit/content-field';
 import { Field, Input } from '@/interface/kit/field';
 import { SelectorField } from '@/interface/kit/selector-field';
 import { bookingDocument, bookingFormSchema, bookingValues, type BookingValues } from './booking-values';
+import { NextDays } from './next-days';
+import { SaidWhen } from './said-when';
 import { WhenFields } from './when-fields';
 
 const PRIORITIES = ['1', '2', '3', '4', '5'];
 
-/** One booking: what, where, when, and how urgently. */
-export function BookingForm({ booking, onDone }: { booking: Booking | null; onDone: () => void }) {
-  const { draft, edit } = useNetwork();
+/** What a sentence about time is read against: the plan's calendars and zones, and the day of the first site. */
+export function usePhraseContext(): PhraseContext {
+  const { draft } = useNetwork();
+  const { now } = useMoment();
+  const zone = draft.sites[0]?.timeZone ?? 'UTC';
+  const today = dateOfLocalTime(toLocalTime(zoneTable(zone), now));
+  return useMemo(
+    () => ({ today, calendars: draft.calendars, zones: [...new Set(draft.sites.map((site) => site.timeZone))] }),
+    [today, draft],
+  );
+}
+
+/** One booking: what, where, when, and how urgently; and what will come of it. */
+export function BookingForm({
+  booking,
+  begun = {},
+  onDone,
+}: {
+  booking: Booking | null;
+  /** What is known of a new one. */
+  begun?: Partial<Booking>;
+  onDone: () => void;
+}) {
+  const { draft, drafted, edit } = useNetwork();
+  const context = usePhraseContext();
+  const schema = useMemo(() => bookingFormSchema(context), [context]);
   const form = useForm({
-    resolver: zodResolver(bookingFormSchema),
+    resolver: zodResolver(schema),
     mode: 'onTouched',
-    defaultValues: bookingValues(booking),
+    defaultValues: bookingValues(booking, begun),
   });
-  const { register, formState, watch } = form;
+  const { register, formState, watch, setValue } = form;
   const { errors } = formState;
-  const takeover = watch('takeover');
+  const whenForm = form as unknown as UseFormReturn<BookingValues, unknown, never>;
+  const fineErrors = (['from', 'to', 'rule', 'windows', 'also', 'except', 'clock'] as const).some((key) => errors[key]);
+
+  // What is written, as a booking: for looking ahead. It is the last valid one while a field is being written.
+  const written = watch();
+  const key = JSON.stringify(written);
+  const valid = useMemo(() => {
+    const read = schema.safeParse({ ...written, name: written.name.trim() || 'New booking' });
+    return read.success ? { id: booking?.id ?? 'new-0', ...bookingDocument(read.data, booking, new Date()) } : null;
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- `key` is all that is written
+  }, [key, schema, booking]);
+  const reached = useAnswer<Reach | null>(
+    async () => (valid ? ask(drafted, { kind: 'reach', booking: valid }) : null),
+    [valid, drafted],
+    null,
+  );
   return (
     <>
       <AutoForm
@@ -59,30 +103,29 @@ export function BookingForm({ booking, onDone }: { booking: Booking | null; onDo
             </Field>
           )}
         </div>
-        <SelectorField plan={draft} error={errors.where?.message} {...register('where')} value={watch('where')} />
-        <WhenFields form={form as unknown as UseFormReturn<BookingValues, unknown, never>} plan={draft} />
-        <fieldset className="space-y-2 border-t border-rule pt-4">
-          <legend className="sr-only">Which wins</legend>
-          <p id="priority" className="text-sm font-semibold">
-            Priority
-          </p>
-          <div role="radiogroup" aria-labelledby="priority" className="flex items-end gap-1">
-            {PRIORITIES.map((priority) => (
-              <label key={priority} className="relative flex cursor-pointer flex-col items-center">
-                <input type="radio" value={priority} className="peer sr-only" {...register('priority')} />
-                <span
-                  className="w-10 border border-rule bg-sheet peer-checked:border-dusk peer-checked:bg-dusk peer-focus-visible:outline-2 peer-focus-visible:outline-tide"
-                  style={{ height: 8 + Number(priority) * 6 }}
-                />
-                <span className="text-sm">{priority}</span>
-              </label>
-            ))}
-            <span className="ml-3 pb-1 text-sm text-faint">5 goes ahead of all other bookings</span>
-          </div>
-          <Tick label="Takeover: ahead of every priority" {...register('takeover')} />
-          {takeover && <Tick label="Wakes displays that are in lights-out hours" {...register('wake')} />}
-          <Tick label="On hold: kept, but not shown" {...register('onHold')} />
-        </fieldset>
+        <SelectorField
+          plan={draft}
+          error={errors.where?.message}
+          empty={reached?.empty ?? []}
+          onPress={(text) => setValue('where', text, { shouldDirty: true, shouldValidate: true })}
+          {...register('where')}
+          value={watch('where')}
+        />
+        <SaidWhen form={whenForm} context={context} />
+        <Disclosure as="div" className="!mt-2" defaultOpen={false}>
+          {({ open }) => (
+            <>
+              <DisclosureButton className="text-sm text-tide underline-offset-2 hover:underline">
+                {open ? 'Hide the exact fields' : 'Exact dates, days, times, calendars and clock'}
+              </DisclosureButton>
+              <DisclosurePanel static={fineErrors} className="mt-3">
+                <WhenFields form={whenForm} plan={draft} />
+              </DisclosurePanel>
+            </>
+          )}
+        </Disclosure>
+        <WhichWins form={whenForm} />
+        {valid && reached && <NextDays booking={valid} isNew={!booking} screens={reached.screens} />}
       </AutoForm>
       {booking && (
         <Button
@@ -99,6 +142,34 @@ export function BookingForm({ booking, onDone }: { booking: Booking | null; onDo
         </Button>
       )}
     </>
+  );
+}
+
+/** The priority as a height and a number; takeover, waking, and hold. */
+function WhichWins({ form: { register, watch } }: { form: UseFormReturn<BookingValues, unknown, never> }) {
+  return (
+    <fieldset className="space-y-2 border-t border-rule pt-4">
+      <legend className="sr-only">Which wins</legend>
+      <p id="priority" className="text-sm font-semibold">
+        Priority
+      </p>
+      <div role="radiogroup" aria-labelledby="priority" className="flex items-end gap-1">
+        {PRIORITIES.map((priority) => (
+          <label key={priority} className="relative flex cursor-pointer flex-col items-center">
+            <input type="radio" value={priority} className="peer sr-only" {...register('priority')} />
+            <span
+              className="w-10 border border-rule bg-sheet peer-checked:border-dusk peer-checked:bg-dusk peer-focus-visible:outline-2 peer-focus-visible:outline-tide"
+              style={{ height: 8 + Number(priority) * 6 }}
+            />
+            <span className="text-sm">{priority}</span>
+          </label>
+        ))}
+        <span className="ml-3 pb-1 text-sm text-faint">5 goes ahead of all other bookings</span>
+      </div>
+      <Tick label="Takeover: ahead of every priority" {...register('takeover')} />
+      {watch('takeover') && <Tick label="Wakes displays that are in lights-out hours" {...register('wake')} />}
+      <Tick label="On hold: kept, but not shown" {...register('onHold')} />
+    </fieldset>
   );
 }
 

@@ -1,7 +1,12 @@
-import { bookingSchema, type Booking } from '@/core';
-import { bookingDocument, bookingFormSchema, bookingValues } from './booking-values';
+import { bookingSchema, parseDate, type Booking, type LocalDate } from '@/core';
+import { bookingDocument, bookingFormSchema, bookingValues, fieldsInWords, whenValues } from './booking-values';
 
 const now = new Date('2026-11-25T10:00:00Z');
+const schema = bookingFormSchema({
+  today: parseDate('2026-11-25') as LocalDate,
+  calendars: [{ id: 'storm-days', name: 'Storm timetable' }],
+  zones: ['Europe/Oslo'],
+});
 const booking = (values: object): Booking =>
   bookingSchema.parse({
     id: 'b',
@@ -14,7 +19,7 @@ const booking = (values: object): Booking =>
 
 /** What the form makes of its own values. */
 function through(before: Booking): Omit<Booking, 'id'> {
-  return bookingDocument(bookingFormSchema.parse(bookingValues(before)), before, now);
+  return bookingDocument(schema.parse(bookingValues(before)), before, now);
 }
 
 test.each<[string, object]>([
@@ -35,7 +40,7 @@ test.each<[string, object]>([
     },
   ],
   ['a rule that is more than weekdays', { when: { from: '2026-01-01', repeat: 'FREQ=MONTHLY;BYDAY=1MO' } }],
-  ['single dates, which the form does not show', { when: { also: ['2026-12-24'], except: ['2026-12-31'] } }],
+  ['single dates, and calendars', { when: { also: ['2026-12-24'], except: ['2026-12-31'], not: ['storm-days'] } }],
   ['a pinned clock, only on a calendar', { when: { clock: 'Europe/Oslo', only: ['storm-days'] } }],
   ['a file with seconds of its own', { content: { media: 'flag', durationMs: 12_500 }, priority: 5 }],
   ['a takeover that wakes, on hold', { takeover: true, wake: true, onHold: true }],
@@ -47,7 +52,7 @@ test.each<[string, object]>([
 
 test('weekdays without a first day begin today', () => {
   const values = { ...bookingValues(null), name: 'New', content: 'media:flag', where: 'all', days: [6, 0] };
-  expect(bookingDocument(bookingFormSchema.parse(values), null, now)).toMatchObject({
+  expect(bookingDocument(schema.parse(values), null, now)).toMatchObject({
     content: { media: 'flag' },
     created: now.toISOString(),
     when: { from: '2026-11-25', repeat: 'FREQ=WEEKLY;BYDAY=MO,SU' },
@@ -63,7 +68,7 @@ test('all seven days are every day; waking is for takeovers alone', () => {
     days: [0, 1, 2, 3, 4, 5, 6],
     wake: true,
   };
-  const made = bookingDocument(bookingFormSchema.parse(values), null, now);
+  const made = bookingDocument(schema.parse(values), null, now);
   expect(made.when).toEqual({});
   expect(made).not.toHaveProperty('wake');
 });
@@ -79,9 +84,17 @@ test.each([
   [{ rule: 'FREQ=SOMETIMES', from: '2026-01-01' }, 'rule', 'FREQ must be'],
   [{ rule: 'FREQ=DAILY' }, 'from', 'A repeat needs its first day.'],
   [{ priority: '9' }, 'priority', 'A priority is 1 to 5.'],
+  [{ also: '2026-12-24, soon' }, 'also', '"soon" is no date'],
+  [{ said: 'weekdays, sometimes' }, 'said', '"sometimes" is not understood'],
 ])('%j is told at its field', (wrong, field, sentence) => {
   const values = { ...bookingValues(null), name: 'New', content: 'media:flag', where: 'all', ...wrong };
-  const result = bookingFormSchema.safeParse(values);
+  const result = schema.safeParse(values);
   const issue = result.error?.issues.find((one) => one.path.join('.') === field);
   expect(issue?.message).toContain(sentence);
+});
+
+test('the fields say themselves in words, and say nothing while one of them is being written', () => {
+  const values = whenValues({ from: '2026-12-01', repeat: 'FREQ=WEEKLY;BYDAY=SA,SU', windows: [['07:00', '11:00']] });
+  expect(fieldsInWords(values, '2026-11-25')).toBe('weekends 07:00–11:00, from 1 Dec 2026');
+  expect(fieldsInWords({ ...values, windows: [{ start: '07:0', end: '' }] }, '2026-11-25')).toBeNull();
 });

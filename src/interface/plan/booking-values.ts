@@ -2,24 +2,23 @@ import { z } from 'zod';
 import {
   bookingSchema,
   dateSchema,
+  describeWhen,
   nameSchema,
   parseRule,
+  readWhen,
   selectorSchema,
   weeklyDays,
   weeklyRule,
   whenSchema,
   windowSchema,
   type Booking,
+  type PhraseContext,
   type When,
 } from '@/core';
 import { contentOf, contentValue } from '@/interface/kit/content-field';
 
-/** What the booking form holds; `bookingFormSchema` reads it into a booking by the core's own schemas. */
-export interface BookingValues {
-  name: string;
-  content: string;
-  seconds: string;
-  where: string;
+/** A `When` as fields. */
+export interface WhenValues {
   from: string;
   to: string;
   /** 0 Monday to 6 Sunday. */
@@ -28,8 +27,22 @@ export interface BookingValues {
   rule: string;
   windows: { start: string; end: string }[];
   clock: string;
-  /** `only:ID`, `not:ID`, or empty. */
-  calendar: string;
+  /** Dates added and taken away, separated by commas. */
+  also: string;
+  except: string;
+  /** Calendar ids. */
+  only: string[];
+  not: string[];
+}
+
+/** What the booking form holds; `bookingFormSchema` reads it into a booking by the core's own schemas. */
+export interface BookingValues extends WhenValues {
+  name: string;
+  content: string;
+  seconds: string;
+  where: string;
+  /** When, as one says it: a way to fill the fields below it. */
+  said: string;
   priority: string;
   takeover: boolean;
   wake: boolean;
@@ -37,88 +50,127 @@ export interface BookingValues {
 }
 
 const optionalDate = z.union([z.literal(''), dateSchema]);
+const dateList = z.string().superRefine((text, context) => {
+  const wrong = datesOfText(text).find((one) => !dateSchema.safeParse(one).success);
+  if (wrong !== undefined)
+    context.addIssue({ code: 'custom', message: `"${wrong}" is no date: write YYYY-MM-DD, with commas between.` });
+});
 
-export const bookingFormSchema = z
-  .object({
-    name: nameSchema,
-    content: z.string().min(1, 'Choose what is shown.'),
-    seconds: z.string(),
-    where: selectorSchema,
-    from: optionalDate,
-    to: optionalDate,
-    days: z.array(z.number()),
-    rule: z.string().trim(),
-    windows: z.array(
-      z.object({ start: z.string().trim(), end: z.string().trim() }).superRefine(({ start, end }, context) => {
-        for (const issue of windowSchema.safeParse([start, end]).error?.issues ?? [])
-          context.addIssue({ code: 'custom', path: [issue.path[0] === 0 ? 'start' : 'end'], message: issue.message });
-      }),
-    ),
-    clock: z.string(),
-    calendar: z.string(),
-    priority: z.coerce.number().pipe(bookingSchema.shape.priority.unwrap()),
-    takeover: z.boolean(),
-    wake: z.boolean(),
-    onHold: z.boolean(),
-  })
-  .superRefine(({ from, to, rule, seconds }, context) => {
-    if (from && to && to < from)
-      context.addIssue({ code: 'custom', path: ['to'], message: 'The last day comes before the first.' });
-    if (seconds.trim() !== '' && !(Number(seconds) >= 0.1))
-      context.addIssue({ code: 'custom', path: ['seconds'], message: 'Write at least 0.1 seconds, or nothing.' });
-    const read = rule === '' ? null : parseRule(rule);
-    if (read && 'error' in read) context.addIssue({ code: 'custom', path: ['rule'], message: read.error });
-    if (rule !== '' && from === '')
-      context.addIssue({ code: 'custom', path: ['from'], message: 'A repeat needs its first day.' });
-  });
+const datesOfText = (text: string) => text.split(/[\s,]+/).filter((part) => part !== '');
 
-/** A booking's values for the form; those of a new one where there is none. */
-export function bookingValues(booking: Booking | null): BookingValues {
-  const when: When = booking?.when ?? {};
+/** `context` is what the sentence is read against. */
+export function bookingFormSchema(context: PhraseContext) {
+  return z
+    .object({
+      name: nameSchema,
+      content: z.string().min(1, 'Choose what is shown.'),
+      seconds: z.string(),
+      where: selectorSchema,
+      said: z.string(),
+      from: optionalDate,
+      to: optionalDate,
+      days: z.array(z.number()),
+      rule: z.string().trim(),
+      windows: z.array(
+        z.object({ start: z.string().trim(), end: z.string().trim() }).superRefine(({ start, end }, check) => {
+          for (const issue of windowSchema.safeParse([start, end]).error?.issues ?? [])
+            check.addIssue({ code: 'custom', path: [issue.path[0] === 0 ? 'start' : 'end'], message: issue.message });
+        }),
+      ),
+      clock: z.string(),
+      also: dateList,
+      except: dateList,
+      only: z.array(z.string()),
+      not: z.array(z.string()),
+      priority: z.coerce.number().pipe(bookingSchema.shape.priority.unwrap()),
+      takeover: z.boolean(),
+      wake: z.boolean(),
+      onHold: z.boolean(),
+    })
+    .superRefine(({ from, to, rule, seconds, said }, check) => {
+      const issue = (path: string, message: string) => check.addIssue({ code: 'custom', path: [path], message });
+      if (from && to && to < from) issue('to', 'The last day comes before the first.');
+      if (seconds.trim() !== '' && !(Number(seconds) >= 0.1))
+        issue('seconds', 'Write at least 0.1 seconds, or nothing.');
+      const read = rule === '' ? null : parseRule(rule);
+      if (read && 'error' in read) issue('rule', read.error);
+      if (rule !== '' && from === '') issue('from', 'A repeat needs its first day.');
+      const phrase = readWhen(said, context);
+      if ('error' in phrase) issue('said', phrase.error);
+    });
+}
+
+export type CheckedBooking = z.output<ReturnType<typeof bookingFormSchema>>;
+
+/** A `When` as fields. */
+export function whenValues(when: When): WhenValues {
   const rule = when.repeat === undefined ? null : parseRule(when.repeat);
   const weekly = rule && !('error' in rule) && rule.interval === 1 ? weeklyDays(rule) : null;
-  const [only] = when.only ?? [];
-  const [not] = when.not ?? [];
   return {
-    name: booking?.name ?? '',
-    content: contentValue(booking?.content),
-    seconds: booking?.content.durationMs === undefined ? '' : String(booking.content.durationMs / 1000),
-    where: booking?.where ?? '',
     from: when.from ?? '',
     to: when.to ?? '',
     days: weekly ?? [],
     rule: weekly ? '' : (when.repeat ?? ''),
     windows: (when.windows ?? []).map(([start, end]) => ({ start, end })),
     clock: when.clock ?? 'site',
-    calendar: only ? `only:${only}` : not ? `not:${not}` : '',
-    priority: String(booking?.priority ?? 3),
-    takeover: booking?.takeover ?? false,
-    wake: booking?.wake ?? false,
-    onHold: booking?.onHold ?? false,
+    also: (when.also ?? []).join(', '),
+    except: (when.except ?? []).join(', '),
+    only: when.only ?? [],
+    not: when.not ?? [],
   };
 }
 
-/** The booking's document from checked values. What the form does not show of an earlier `When` stays. `today` starts weekdays that have no first day. */
-export function bookingDocument(
-  values: z.output<typeof bookingFormSchema>,
-  before: Booking | null,
-  now: Date,
-): Omit<Booking, 'id'> {
-  const { from, to, days, rule, windows, clock, calendar } = values;
-  const [list, id] = calendar.split(':');
+/** The `When` of checked fields. `today` (YYYY-MM-DD) begins weekdays that have no first day. */
+export function whenOf(values: WhenValues, today: string): When {
+  const { from, to, days, rule, windows, clock, only, not } = values;
   const repeat = rule !== '' ? rule : days.length > 0 && days.length < 7 ? weeklyRule(days) : undefined;
-  const first = from !== '' ? from : repeat === undefined ? undefined : now.toISOString().slice(0, 10);
-  const { also, except } = before?.when ?? {};
-  const when: When = whenSchema.parse({
+  const first = from !== '' ? from : repeat === undefined ? undefined : to !== '' && to < today ? to : today;
+  const list = (key: string, entries: readonly unknown[]) => (entries.length > 0 ? { [key]: entries } : {});
+  return whenSchema.parse({
     ...(clock === 'site' ? {} : { clock }),
     ...(first === undefined ? {} : { from: first }),
     ...(to === '' ? {} : { to }),
     ...(repeat === undefined ? {} : { repeat }),
-    ...(also ? { also } : {}),
-    ...(except ? { except } : {}),
-    ...(id ? { [list === 'only' ? 'only' : 'not']: [id] } : {}),
-    ...(windows.length > 0 ? { windows: windows.map(({ start, end }) => [start, end]) } : {}),
+    ...list('also', datesOfText(values.also)),
+    ...list('except', datesOfText(values.except)),
+    ...list('only', only),
+    ...list('not', not),
+    ...list(
+      'windows',
+      windows.map(({ start, end }) => [start.trim(), end.trim()]),
+    ),
   });
+}
+
+/** The fields in words, or null while one of them is not valid. */
+export function fieldsInWords(values: WhenValues, today: string): string | null {
+  try {
+    return describeWhen(whenOf(values, today));
+  } catch {
+    return null;
+  }
+}
+
+/** A booking's values for the form; those of a new one where there is none, begun from what is known of it. */
+export function bookingValues(booking: Booking | null, begun: Partial<Booking> = {}): BookingValues {
+  const source = booking ?? begun;
+  const when: When = source.when ?? {};
+  return {
+    name: source.name ?? '',
+    content: contentValue(source.content),
+    seconds: source.content?.durationMs === undefined ? '' : String(source.content.durationMs / 1000),
+    where: source.where ?? '',
+    said: describeWhen(when),
+    ...whenValues(when),
+    priority: String(source.priority ?? 3),
+    takeover: source.takeover ?? false,
+    wake: source.wake ?? false,
+    onHold: source.onHold ?? false,
+  };
+}
+
+/** The booking's document from checked values; `now` dates a new one. */
+export function bookingDocument(values: CheckedBooking, before: Booking | null, now: Date): Omit<Booking, 'id'> {
   const seconds = values.seconds.trim();
   return {
     name: values.name,
@@ -132,6 +184,6 @@ export function bookingDocument(
     ...(values.takeover && values.wake ? { wake: true } : {}),
     ...(values.onHold ? { onHold: true } : {}),
     created: before?.created ?? now.toISOString(),
-    when,
+    when: whenOf(values, now.toISOString().slice(0, 10)),
   };
 }

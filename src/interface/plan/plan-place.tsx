@@ -1,149 +1,343 @@
 'use client';
 
-import { useMemo, useState } from 'react';
-import { describeWhen, type Booking, type Content } from '@/core';
-import { useNetwork, useThumbnails } from '@/interface/data/provider';
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
+import { ChevronLeft, ChevronRight, TriangleAlert } from 'lucide-react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import {
+  addDays,
+  civil,
+  dateOf,
+  dateOfLocalTime,
+  formatDate,
+  formatLocalTime,
+  startOfDate,
+  toInstant,
+  toLocalTime,
+  weekdayIndex,
+  zoneTable,
+  type Booking,
+  type LocalDate,
+  type LocalTime,
+  type Site,
+} from '@/core';
+import { useMoment } from '@/interface/data/moment';
+import { useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/button';
-import { ContentSelect, contentOf, contentValue } from '@/interface/kit/content-field';
 import { Empty } from '@/interface/kit/empty';
 import { Input } from '@/interface/kit/field';
-import { counted } from '@/interface/kit/format';
 import { selectScreens } from '@/interface/kit/selector-field';
 import { Sheet } from '@/interface/kit/sheet';
-import { Thumb } from '@/interface/kit/thumb';
 import { BookingForm } from './booking-form';
+import { BookingList } from './booking-list';
+import { CopyForm } from './copy-form';
+import { FindingsPanel } from './findings-panel';
+import { MonthView, monthSpan } from './month';
+import { PrintWeek } from './print-week';
+import { Strata } from './strata/strata';
+import type { Held } from './strata/use-gesture';
+import { useFindings } from './use-findings';
+import { MONTHS, dateWords } from './wall-words';
+import { YearStrip } from './year';
 
-const LAYERS = ['takeover', 5, 4, 3, 2, 1] as const;
+const VIEWS = ['day', 'week', 'month', 'year', 'list'] as const;
+type View = (typeof VIEWS)[number];
 
-/** All decisions as layers: takeovers on top, then the priorities, the backdrop at the bottom. */
+/** What the sheet over the place shows. */
+type Open =
+  | { readonly kind: 'booking'; readonly id: string }
+  | { readonly kind: 'new'; readonly begun: Partial<Booking> }
+  | { readonly kind: 'copy' };
+
+const NOWHERE: Site = { id: 'nowhere', name: 'No site yet', timeZone: 'UTC' };
+
+/** All decisions in time: as strata of a day or a week, a month, a year, or a list. It looks at the moment's date. */
 export function PlanPlace() {
-  const { draft, edit } = useNetwork();
-  const [open, setOpen] = useState<string | 'new' | null>(null);
+  const { draft } = useNetwork();
+  const { moment, go } = useMoment();
+  const [view, setView] = useState<View>('week');
+  const [open, setOpen] = useState<Open | null>(null);
+  const [panel, showPanel] = useState(false);
   const [search, setSearch] = useState('');
-  const found = draft.bookings.filter((one) => one.name.toLowerCase().includes(search.trim().toLowerCase()));
-  const booking = draft.bookings.find((one) => one.id === open) ?? null;
-  const { network } = draft;
+  const [where, setWhere] = useState('');
+  const [clockSite, setClockSite] = useState('');
+
+  const matched = useMemo(() => (where.trim() === '' ? null : selectScreens(draft, where)), [draft, where]);
+  const screens = useMemo(
+    () => (matched && 'screens' in matched ? new Set(matched.screens.map((one) => one.id)) : null),
+    [matched],
+  );
+  const found = useMemo(
+    () =>
+      draft.bookings.filter((one) => {
+        if (!one.name.toLowerCase().includes(search.trim().toLowerCase())) return false;
+        if (!screens) return true;
+        const reached = selectScreens(draft, one.where);
+        return 'screens' in reached && reached.screens.some(({ id }) => screens.has(id));
+      }),
+    [draft, search, screens],
+  );
+  const site = useMemo(
+    () => draft.sites.find((one) => one.id === clockSite) ?? fullestSite(draft.sites, draft.screens, screens),
+    [draft, clockSite, screens],
+  );
+  const zone = zoneTable(site.timeZone);
+  const wall = toLocalTime(zone, moment);
+  const date = dateOfLocalTime(wall);
+  const [first, last] = spanOf(view, date);
+  const toDate = useCallback(
+    (to: number) => go(toInstant(zone, (startOfDate(to as LocalDate) + (wall - startOfDate(date))) as LocalTime)),
+    [go, zone, wall, date],
+  );
+  const shown = useMemo(
+    () => [first, addDays(last, 1)].map((day) => toInstant(zone, startOfDate(day))) as [number, number],
+    [zone, first, last],
+  );
+  const findings = useFindings(...shown) ?? NO_FINDINGS;
+  const worth = findings.filter((one) => one.severity !== 'notice').length;
+
+  const openBooking = useCallback((id: string) => setOpen({ kind: 'booking', id }), []);
+  const openDrawn = useCallback((drawn: Held) => setOpen({ kind: 'new', begun: begunBooking(drawn, where) }), [where]);
+  const close = () => setOpen(null);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const typing =
+        event.target instanceof HTMLElement && ['INPUT', 'SELECT', 'TEXTAREA'].includes(event.target.tagName);
+      if (typing || event.ctrlKey || event.metaKey || event.altKey || document.querySelector('[role="dialog"]')) return;
+      if (event.key === 'n') setOpen({ kind: 'new', begun: { where } });
+      else if (event.key === 'f') showPanel((now) => !now);
+      else return;
+      event.preventDefault();
+    };
+    document.addEventListener('keydown', onKey);
+    return () => document.removeEventListener('keydown', onKey);
+  }, [where]);
+
+  const booking = open?.kind === 'booking' ? (draft.bookings.find((one) => one.id === open.id) ?? null) : null;
+  const begun = open?.kind === 'new' ? open.begun : undefined;
   return (
-    <div className="px-6 pb-8">
-      <div className="sticky top-0 z-10 flex items-center gap-5 bg-paper py-3">
-        <h1 className="sr-only">Plan</h1>
-        <div className="w-72">
-          <Input
-            data-search
-            aria-label="Find bookings"
-            placeholder="Find a booking by name"
-            value={search}
-            onChange={(event) => setSearch(event.target.value)}
-          />
+    <div className="flex h-full min-h-0 flex-col">
+      <h1 className="sr-only">Plan</h1>
+      <div className="flex flex-wrap items-center gap-x-3 gap-y-2 px-6 py-2.5 print:hidden">
+        <fieldset className="flex border border-rule" aria-label="View">
+          {VIEWS.map((one) => (
+            <button
+              key={one}
+              type="button"
+              aria-pressed={view === one}
+              onClick={() => setView(one)}
+              className={`px-2.5 py-1 text-sm ${view === one ? 'bg-well font-semibold' : 'text-faint hover:text-ink'}`}
+            >
+              {one}
+            </button>
+          ))}
+        </fieldset>
+        {view !== 'list' && (
+          <Steps view={view} date={date} first={first} last={last} onDate={toDate} onToday={() => go(null)} />
+        )}
+        <Input
+          data-search
+          className="!w-36"
+          aria-label="Find bookings"
+          placeholder="Find a booking"
+          value={search}
+          onChange={(event) => setSearch(event.target.value)}
+        />
+        <Input
+          className="!w-40"
+          aria-label="Only what reaches these screens"
+          placeholder="On screens: tags"
+          value={where}
+          invalid={matched !== null && 'error' in matched}
+          title={matched && 'error' in matched ? matched.error : undefined}
+          onChange={(event) => setWhere(event.target.value)}
+        />
+        <div className="ml-auto flex items-center gap-2">
+          <Button aria-pressed={panel} aria-label={`To look at: ${worth}`} onClick={() => showPanel(!panel)}>
+            <span className="flex items-center gap-1.5">
+              <TriangleAlert size={16} aria-hidden className={worth > 0 ? 'text-brick' : 'text-faint'} /> {worth} to
+              look at
+            </span>
+          </Button>
+          <More onCopy={() => setOpen({ kind: 'copy' })} />
+          <Button look="main" onClick={() => setOpen({ kind: 'new', begun: { where } })}>
+            New booking
+          </Button>
         </div>
-        <p className="text-faint">{counted(found.length, 'booking')}</p>
-        <Button look="main" className="ml-auto" onClick={() => setOpen('new')}>
-          New booking
-        </Button>
       </div>
-      {draft.bookings.length === 0 && (
-        <Empty title="Nothing is booked yet">A booking says what is shown, where, when, and how urgently.</Empty>
-      )}
-      {LAYERS.map((layer) => {
-        const bookings = found
-          .filter((one) => (one.takeover ? 'takeover' : one.priority) === layer)
-          .sort((a, b) => a.name.localeCompare(b.name));
-        if (bookings.length === 0) return null;
-        return (
-          <section
-            key={layer}
-            aria-label={layer === 'takeover' ? 'Takeovers' : `Priority ${layer}`}
-            className="grid grid-cols-[7rem_1fr] border-t border-rule"
-          >
-            <h2 className="pt-3 text-base">{layer === 'takeover' ? 'Takeover' : <PriorityMark priority={layer} />}</h2>
-            <ul>
-              {bookings.map((one) => (
-                <BookingRow key={one.id} booking={one} onOpen={() => setOpen(one.id)} />
-              ))}
-            </ul>
-          </section>
-        );
-      })}
-      <section aria-label="Backdrop" className="grid grid-cols-[7rem_1fr] items-center border-y border-rule py-3">
-        <h2 className="text-base">Backdrop</h2>
-        <div className="flex items-center gap-3">
-          <span className="text-faint">Where nothing is booked, and site and screen say nothing else:</span>
-          <span className="w-64">
-            <ContentSelect
-              plan={draft}
-              none="nothing, a quiet card"
-              aria-label="The network's backdrop"
-              value={contentValue(network.backdrop)}
-              onChange={(event) => {
-                const { backdrop: _before, ...rest } = network;
-                const content = contentOf(event.target.value);
-                void edit([
-                  { kind: 'network', id: 'network', document: { ...rest, ...(content ? { backdrop: content } : {}) } },
-                ]);
+      <div className="flex min-h-0 flex-1 border-t border-rule print:hidden">
+        <div className="flex min-w-0 flex-1 flex-col">
+          {draft.bookings.length === 0 && (
+            <Empty title="Nothing is booked yet">
+              A booking says what is shown, where, when, and how urgently. Draw one in a layer, or press New booking.
+            </Empty>
+          )}
+          {(view === 'day' || view === 'week') && (
+            <Strata
+              bookings={found}
+              screens={screens}
+              site={site}
+              onSite={setClockSite}
+              first={first}
+              days={last - first + 1}
+              findings={findings}
+              onOpen={openBooking}
+              onDraw={openDrawn}
+              onDay={(day) => {
+                toDate(day);
+                setView(view === 'day' ? 'week' : 'day');
               }}
             />
-          </span>
+          )}
+          {view === 'month' && (
+            <MonthView
+              bookings={found}
+              site={site}
+              date={date}
+              findings={findings}
+              onDay={(day) => {
+                toDate(day);
+                setView('day');
+              }}
+            />
+          )}
+          {view === 'year' && (
+            <YearStrip
+              bookings={found}
+              site={site}
+              year={civil(date).year}
+              today={date}
+              onDay={(day) => {
+                toDate(day);
+                setView('month');
+              }}
+              onOpen={openBooking}
+            />
+          )}
+          {view === 'list' && <BookingList bookings={found} onOpen={openBooking} />}
         </div>
-      </section>
-      <Sheet
-        open={open === 'new' || booking !== null}
-        title={booking?.name ?? 'A new booking'}
-        onClose={() => setOpen(null)}
-      >
-        <BookingForm key={open} booking={booking} onDone={() => setOpen(null)} />
+        {panel && (
+          <FindingsPanel shown={shown} zone={site.timeZone} onOpen={openBooking} onClose={() => showPanel(false)} />
+        )}
+      </div>
+      <PrintWeek bookings={found} site={site} first={addDays(date, -weekdayIndex(date))} />
+      <Sheet open={open?.kind === 'new' || booking !== null} title={booking?.name ?? 'A new booking'} onClose={close}>
+        <BookingForm key={booking?.id ?? 'new'} booking={booking} {...(begun ? { begun } : {})} onDone={close} />
+      </Sheet>
+      <Sheet open={open?.kind === 'copy'} title="Copy days" onClose={close}>
+        <CopyForm date={date} onDone={close} />
       </Sheet>
     </div>
   );
 }
 
-/** A priority as a height and a number. */
-function PriorityMark({ priority }: { priority: number }) {
-  return (
-    <span className="flex items-end gap-2">
-      <span aria-hidden className="w-2 bg-dusk" style={{ height: 4 + priority * 5 }} />
-      <span>Priority {priority}</span>
-    </span>
-  );
+const NO_FINDINGS: readonly never[] = [];
+
+/** The dates that a view shows. */
+function spanOf(view: View, date: LocalDate): readonly [LocalDate, LocalDate] {
+  if (view === 'day') return [date, date];
+  if (view === 'month') return monthSpan(date);
+  const { year } = civil(date);
+  // A year is too long to look for findings in: the quarter that is looked at.
+  if (view === 'year') return [date, Math.min(addDays(date, 90), dateOf(year, 12, 31)) as LocalDate];
+  const monday = addDays(date, -weekdayIndex(date));
+  return [monday, addDays(monday, 6)];
 }
 
-function BookingRow({ booking, onOpen }: { booking: Booking; onOpen: () => void }) {
-  const { draft } = useNetwork();
-  const thumbnail = useThumbnails();
-  const found = useMemo(() => selectScreens(draft, booking.where), [draft, booking.where]);
-  const { content } = booking;
-  const file =
-    content.media ??
-    draft.playlists.find((one) => one.id === content.playlist)?.items.find((item) => item.media)?.media;
+/** The site of the most screens: its clock is the one that most people mean. */
+function fullestSite(
+  sites: readonly Site[],
+  screens: readonly { id: string; site: string }[],
+  only: ReadonlySet<string> | null,
+): Site {
+  const count = new Map<string, number>();
+  for (const { id, site } of screens) if (!only || only.has(id)) count.set(site, (count.get(site) ?? 0) + 1);
+  const [id] = [...count].sort((a, b) => b[1] - a[1])[0] ?? [];
+  return sites.find((one) => one.id === id) ?? sites[0] ?? NOWHERE;
+}
+
+function begunBooking({ start, end, layer }: Held, where: string): Partial<Booking> {
+  const date = dateOfLocalTime(start);
+  const midnight = end === startOfDate(addDays(date, 1));
+  const day = formatDate(date);
+  return {
+    where,
+    when: { from: day, to: day, windows: [[formatLocalTime(start), midnight ? '24:00' : formatLocalTime(end)]] },
+    ...(layer === 'takeover' ? { takeover: true, priority: 5 } : { priority: layer }),
+  };
+}
+
+function Steps({
+  view,
+  date,
+  first,
+  last,
+  onDate,
+  onToday,
+}: {
+  view: View;
+  date: LocalDate;
+  first: LocalDate;
+  last: LocalDate;
+  onDate: (date: number) => void;
+  onToday: () => void;
+}) {
+  const { year, month, day } = civil(date);
+  const step = (by: 1 | -1) => {
+    if (view === 'day') return onDate(date + by);
+    if (view === 'week') return onDate(date + by * 7);
+    const months = year * 12 + month - 1 + by * (view === 'year' ? 12 : 1);
+    const [y, m] = [Math.floor(months / 12), (months % 12) + 1];
+    return onDate(dateOf(y, m, Math.min(day, 28)));
+  };
+  const title =
+    view === 'year'
+      ? String(year)
+      : view === 'month'
+        ? `${MONTHS[month - 1] ?? ''} ${year}`
+        : view === 'day'
+          ? `${dateWords(date)} ${year}`
+          : `${dateWords(first)} – ${dateWords(last)}`;
   return (
-    <li className="border-b border-rule/60 last:border-b-0">
+    <div className="flex items-center gap-1">
       <button
         type="button"
-        data-booking={booking.id}
-        onClick={onOpen}
-        className={`grid w-full grid-cols-[5.5rem_15rem_1fr_1fr] items-center gap-4 py-2 text-left hover:bg-well ${booking.onHold ? 'text-faint' : ''}`}
+        aria-label={`The ${view} before`}
+        onClick={() => step(-1)}
+        className="p-1.5 hover:text-tide"
       >
-        <Thumb src={thumbnail(file)} alt="" className={`h-12 w-20 ${booking.onHold ? 'opacity-40' : ''}`} />
-        <span>
-          <span className="block font-semibold">{booking.name}</span>
-          <span className="text-sm text-faint">{booking.onHold ? 'on hold' : contentName(content, draft)}</span>
-        </span>
-        <span>{describeWhen(booking.when)}</span>
-        <span>
-          <span className="block truncate font-code text-xs">{booking.where}</span>
-          <span className="text-sm text-faint">
-            {'screens' in found ? counted(found.screens.length, 'screen') : found.error}
-          </span>
-        </span>
+        <ChevronLeft size={18} aria-hidden />
       </button>
-    </li>
+      <span className="min-w-32 text-center font-semibold" data-testid="plan-span">
+        {title}
+      </span>
+      <button type="button" aria-label={`The ${view} after`} onClick={() => step(1)} className="p-1.5 hover:text-tide">
+        <ChevronRight size={18} aria-hidden />
+      </button>
+      <Button look="quiet" onClick={onToday}>
+        today
+      </Button>
+    </div>
   );
 }
 
-function contentName(
-  content: Content,
-  plan: { playlists: readonly { id: string; name: string }[]; media: readonly { id: string; name: string }[] },
-): string {
-  if (content.playlist !== undefined)
-    return `playlist ${plan.playlists.find((one) => one.id === content.playlist)?.name ?? content.playlist}`;
-  return plan.media.find((one) => one.id === content.media)?.name ?? content.media;
+/** What is done to whole days, and on paper. */
+function More({ onCopy }: { onCopy: () => void }) {
+  const acts: readonly [string, () => void][] = [
+    ['Copy days on to others', onCopy],
+    ['Print the week', () => window.print()],
+  ];
+  return (
+    <Menu>
+      <MenuButton className="border border-rule bg-sheet px-3 py-1.5 hover:border-ink">More</MenuButton>
+      <MenuItems anchor="bottom end" className="z-50 min-w-52 border border-rule bg-sheet py-1">
+        {acts.map(([name, act]) => (
+          <MenuItem key={name}>
+            <button type="button" onClick={act} className="block w-full px-4 py-2 text-left data-focus:bg-well">
+              {name}
+            </button>
+          </MenuItem>
+        ))}
+      </MenuItems>
+    </Menu>
+  );
 }

@@ -9,16 +9,14 @@ import type { BookingValues } from './booking-values';
 
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 
-/** When: dates, weekdays, windows, calendars, and whose clock. */
-export function WhenFields({ form, plan }: { form: UseFormReturn<BookingValues, unknown, never>; plan: Plan }) {
-  const { register, formState, control, watch, setValue } = form;
+type WhenForm = UseFormReturn<BookingValues, unknown, never>;
+
+/** When, field by field: dates, weekdays, windows, single dates, calendars, and whose clock. */
+export function WhenFields({ form, plan }: { form: WhenForm; plan: Plan }) {
+  const { register, formState, watch } = form;
   const { errors } = formState;
-  const windows = useFieldArray({ control, name: 'windows' });
-  const days = watch('days');
-  const rule = watch('rule');
   return (
-    <fieldset className="space-y-4 border-t border-rule pt-4">
-      <legend className="sr-only">When</legend>
+    <div className="space-y-4 border-l-2 border-rule pl-4">
       <div className="flex gap-4">
         <Field label="From" hint="Empty: no beginning" error={errors.from?.message} className="flex-1">
           <Input type="date" invalid={!!errors.from} {...register('from')} />
@@ -27,31 +25,8 @@ export function WhenFields({ form, plan }: { form: UseFormReturn<BookingValues, 
           <Input type="date" invalid={!!errors.to} {...register('to')} />
         </Field>
       </div>
-      {rule === '' ? (
-        <div>
-          <p id="days" className="text-sm font-semibold">
-            Days
-          </p>
-          <div role="group" aria-labelledby="days" className="mt-1 flex gap-1">
-            {DAYS.map((name, day) => {
-              const on = days.includes(day);
-              return (
-                <button
-                  key={name}
-                  type="button"
-                  aria-pressed={on}
-                  onClick={() =>
-                    setValue('days', on ? days.filter((one) => one !== day) : [...days, day], { shouldDirty: true })
-                  }
-                  className={`w-12 border py-1 text-sm ${on ? 'border-dusk bg-dusk text-on-dusk' : 'border-rule bg-sheet hover:border-ink'}`}
-                >
-                  {name}
-                </button>
-              );
-            })}
-          </div>
-          <p className="mt-1 text-sm text-faint">None chosen: every day</p>
-        </div>
+      {watch('rule') === '' ? (
+        <Weekdays form={form} />
       ) : (
         <Field
           label="Repeats"
@@ -61,83 +36,140 @@ export function WhenFields({ form, plan }: { form: UseFormReturn<BookingValues, 
           <Input className="font-code text-xs" invalid={!!errors.rule} {...register('rule')} />
         </Field>
       )}
-      <div>
-        <p className="text-sm font-semibold">Times of day</p>
-        <ul className="mt-1 space-y-2">
-          {windows.fields.map((field, i) => {
-            const problem = errors.windows?.[i]?.start?.message ?? errors.windows?.[i]?.end?.message;
-            return (
-              <li key={field.id}>
-                <div className="flex items-center gap-2">
-                  <Input
-                    aria-label={`Window ${i + 1} starts`}
-                    placeholder="05:30"
-                    className="!w-32 font-code"
-                    invalid={!!errors.windows?.[i]?.start}
-                    {...register(`windows.${i}.start`)}
-                  />
-                  to
-                  <Input
-                    aria-label={`Window ${i + 1} ends`}
-                    placeholder="10:00"
-                    className="!w-32 font-code"
-                    invalid={!!errors.windows?.[i]?.end}
-                    {...register(`windows.${i}.end`)}
-                  />
-                  <button
-                    type="button"
-                    aria-label={`Remove window ${i + 1}`}
-                    onClick={() => windows.remove(i)}
-                    className="p-1 hover:text-tide"
-                  >
-                    <X size={16} aria-hidden />
-                  </button>
-                </div>
-                {problem && (
-                  <p role="alert" className="text-sm text-brick">
-                    {problem}
-                  </p>
-                )}
-              </li>
-            );
-          })}
-        </ul>
-        <p className="mt-1 text-sm text-faint">
-          {windows.fields.length === 0 ? 'All day. ' : 'HH:MM, or opens and closes of the site, as closes-00:30. '}
-          <Button look="quiet" className="!px-0" onClick={() => windows.append({ start: '', end: '' })}>
-            Add a window
-          </Button>
-        </p>
-      </div>
+      <Windows form={form} />
       <div className="flex gap-4">
-        <Field label="Clock" className="flex-1" error={errors.clock?.message}>
-          <Select {...register('clock')}>
-            <option value="site">Each site&rsquo;s own</option>
-            {[...new Set([...plan.sites.map((site) => site.timeZone), watch('clock')])]
-              .filter((zone) => zone !== 'site')
-              .map((zone) => (
-                <option key={zone} value={zone}>
-                  {zone}, the same instants everywhere
-                </option>
-              ))}
+        <Field label="Also on" hint="Dates, YYYY-MM-DD" error={errors.also?.message} className="flex-1">
+          <Input className="font-code text-sm" invalid={!!errors.also} {...register('also')} />
+        </Field>
+        <Field label="Except on" hint="Dates, YYYY-MM-DD" error={errors.except?.message} className="flex-1">
+          <Input className="font-code text-sm" invalid={!!errors.except} {...register('except')} />
+        </Field>
+      </div>
+      <Calendars form={form} plan={plan} />
+      <Field label="Clock" error={errors.clock?.message}>
+        <Select {...register('clock')}>
+          <option value="site">Each site&rsquo;s own</option>
+          {[...new Set([...plan.sites.map((site) => site.timeZone), watch('clock')])]
+            .filter((zone) => zone !== 'site')
+            .map((zone) => (
+              <option key={zone} value={zone}>
+                {zone}, the same instants everywhere
+              </option>
+            ))}
+        </Select>
+      </Field>
+    </div>
+  );
+}
+
+function Weekdays({ form: { watch, setValue } }: { form: WhenForm }) {
+  const days = watch('days');
+  return (
+    <div>
+      <p id="days" className="text-sm font-semibold">
+        Days
+      </p>
+      <div role="group" aria-labelledby="days" className="mt-1 flex gap-1">
+        {DAYS.map((name, day) => {
+          const on = days.includes(day);
+          return (
+            <button
+              key={name}
+              type="button"
+              aria-pressed={on}
+              onClick={() =>
+                setValue('days', on ? days.filter((one) => one !== day) : [...days, day], { shouldDirty: true })
+              }
+              className={`w-12 border py-1 text-sm ${on ? 'border-dusk bg-dusk text-on-dusk' : 'border-rule bg-sheet hover:border-ink'}`}
+            >
+              {name}
+            </button>
+          );
+        })}
+      </div>
+      <p className="mt-1 text-sm text-faint">None chosen: every day</p>
+    </div>
+  );
+}
+
+function Windows({ form: { control, register, formState } }: { form: WhenForm }) {
+  const windows = useFieldArray({ control, name: 'windows' });
+  const { errors } = formState;
+  return (
+    <div>
+      <p className="text-sm font-semibold">Times of day</p>
+      <ul className="mt-1 space-y-2">
+        {windows.fields.map((field, i) => {
+          const problem = errors.windows?.[i]?.start?.message ?? errors.windows?.[i]?.end?.message;
+          return (
+            <li key={field.id}>
+              <div className="flex items-center gap-2">
+                <Input
+                  aria-label={`Window ${i + 1} starts`}
+                  placeholder="05:30"
+                  className="!w-32 font-code"
+                  invalid={!!errors.windows?.[i]?.start}
+                  {...register(`windows.${i}.start`)}
+                />
+                to
+                <Input
+                  aria-label={`Window ${i + 1} ends`}
+                  placeholder="10:00"
+                  className="!w-32 font-code"
+                  invalid={!!errors.windows?.[i]?.end}
+                  {...register(`windows.${i}.end`)}
+                />
+                <button
+                  type="button"
+                  aria-label={`Remove window ${i + 1}`}
+                  onClick={() => windows.remove(i)}
+                  className="p-1 hover:text-tide"
+                >
+                  <X size={16} aria-hidden />
+                </button>
+              </div>
+              {problem && (
+                <p role="alert" className="text-sm text-brick">
+                  {problem}
+                </p>
+              )}
+            </li>
+          );
+        })}
+      </ul>
+      <p className="mt-1 text-sm text-faint">
+        {windows.fields.length === 0 ? 'All day. ' : 'HH:MM, or opens and closes of the site, as closes-00:30. '}
+        <Button look="quiet" className="!px-0" onClick={() => windows.append({ start: '', end: '' })}>
+          Add a window
+        </Button>
+      </p>
+    </div>
+  );
+}
+
+/** Each calendar: no matter, only on its dates, or not on them. */
+function Calendars({ form: { watch, setValue }, plan }: { form: WhenForm; plan: Plan }) {
+  const [only, not] = watch(['only', 'not']);
+  if (plan.calendars.length === 0) return null;
+  return (
+    <div className="grid grid-cols-2 gap-x-4 gap-y-3">
+      {plan.calendars.map(({ id, name }) => (
+        <Field key={id} label={name}>
+          <Select
+            value={only.includes(id) ? 'only' : not.includes(id) ? 'not' : ''}
+            onChange={(event) => {
+              const place = event.target.value;
+              const rest = (list: readonly string[]) => list.filter((one) => one !== id);
+              setValue('only', place === 'only' ? [...rest(only), id] : rest(only), { shouldDirty: true });
+              setValue('not', place === 'not' ? [...rest(not), id] : rest(not), { shouldDirty: true });
+            }}
+          >
+            <option value="">on any date</option>
+            <option value="only">only on its dates</option>
+            <option value="not">not on its dates</option>
           </Select>
         </Field>
-        {plan.calendars.length > 0 && (
-          <Field label="Calendar" className="flex-1">
-            <Select {...register('calendar')}>
-              <option value="">On any date</option>
-              {plan.calendars.flatMap(({ id, name }) => [
-                <option key={`only-${id}`} value={`only:${id}`}>
-                  Only on: {name}
-                </option>,
-                <option key={`not-${id}`} value={`not:${id}`}>
-                  Not on: {name}
-                </option>,
-              ])}
-            </Select>
-          </Field>
-        )}
-      </div>
-    </fieldset>
+      ))}
+    </div>
   );
 }

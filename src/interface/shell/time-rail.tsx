@@ -1,12 +1,13 @@
 'use client';
 
 import { scaleTime } from 'd3-scale';
-import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { HOUR, MINUTE } from '@/core';
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
 import { clockTime, counted, dateTime, dayName } from '@/interface/kit/format';
+import { useWidth } from '@/interface/kit/use-width';
 
 /** How much time the rail shows. */
 const SPAN = 18 * HOUR;
@@ -17,16 +18,9 @@ export function TimeRail() {
   const { looking, look, published, docket } = useNetwork();
   const zone = useZone();
   const track = useRef<HTMLDivElement>(null);
-  const [width, setWidth] = useState(900);
+  const width = useWidth(track, 900);
   /** While one drags, the ruler stands still. */
   const [held, setHeld] = useState<number | null>(null);
-  useEffect(() => {
-    if (!track.current) return;
-    const observer = new ResizeObserver(([entry]) => entry && setWidth(entry.contentRect.width));
-    observer.observe(track.current);
-    return () => observer.disconnect();
-  }, []);
-
   const start = held ?? Math.floor((moment - SPAN / 3) / (10 * MINUTE)) * 10 * MINUTE;
   const scale = useMemo(() => scaleTime([start, start + SPAN], [0, width]), [start, width]);
   const shown = changes.filter(({ at }) => at >= start && at < start + SPAN);

@@ -1,0 +1,59 @@
+import { DAY, HOUR, type Instant } from '../instant';
+import { startOfDate, toLocalTime, addDays, type LocalDate, type LocalTime } from '../when';
+import type { Outcome } from './network';
+import { placeOf } from './program';
+import type { Segment, Source } from './segments';
+
+/** What shows over a time of a wall's clock. */
+export interface OutcomeSpan {
+  readonly from: LocalTime;
+  readonly to: LocalTime;
+  readonly source: Source;
+  readonly id: string | null;
+}
+
+/** Screens whose walls read the same all the time, be they in other zones. */
+export interface OutcomeRow {
+  readonly screens: readonly string[];
+  readonly spans: readonly OutcomeSpan[];
+}
+
+/** The instants that hold the dates `first`..`last` (inclusive) in every zone of the world: UTC+14 to UTC−12. */
+export function outcomeRange(first: LocalDate, last: LocalDate): readonly [Instant, Instant] {
+  return [first * DAY - 14 * HOUR, (last + 1) * DAY + 12 * HOUR];
+}
+
+/** What shows on the dates `first`..`last` of each site's own clock, in rows of screens that see the same; the largest first. */
+export function outcomeRows(outcomes: readonly Outcome[], first: LocalDate, last: LocalDate): OutcomeRow[] {
+  const rows = new Map<string, { screens: string[]; spans: readonly OutcomeSpan[] }>();
+  for (const { screens, program, segments } of outcomes) {
+    const spans = onWalls(segments, (at) => toLocalTime(placeOf(program).zone, at), first, last);
+    const key = JSON.stringify(spans);
+    const row = rows.get(key);
+    if (row) row.screens.push(...screens);
+    else rows.set(key, { screens: [...screens], spans });
+  }
+  return [...rows.values()].sort((a, b) => b.screens.length - a.screens.length);
+}
+
+/** Where clocks are put back, the hour that walls read twice is told as its first reading; days of a backdrop are joined. */
+function onWalls(
+  segments: readonly Segment[],
+  wall: (at: Instant) => LocalTime,
+  first: LocalDate,
+  last: LocalDate,
+): OutcomeSpan[] {
+  const [begin, end] = [startOfDate(first), startOfDate(addDays(last, 1))];
+  const spans: OutcomeSpan[] = [];
+  let reached: LocalTime = begin;
+  for (const { from, to, source, id } of segments) {
+    const [a, b] = [Math.max(wall(from), reached), Math.min(wall(to), end)] as [LocalTime, LocalTime];
+    if (a >= b) continue;
+    const before = spans.at(-1);
+    if (before && before.source === source && before.id === id && before.to === a)
+      spans[spans.length - 1] = { ...before, to: b };
+    else spans.push({ from: a, to: b, source, id });
+    reached = b;
+  }
+  return spans;
+}

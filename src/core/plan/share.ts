@@ -1,0 +1,26 @@
+import type { Plan } from './schema';
+
+/**
+ * `after` with every object that it has in common with `before` taken from there, so that what was computed of an object
+ * is found again: by `===`, in place of by looking deep. A collection in which nothing changed is the same list.
+ */
+export function sharing(before: Plan, after: Plan): Plan {
+  const list = <T extends { readonly id: string }>(old: readonly T[], next: readonly T[]): T[] => {
+    const known = new Map(old.map((one) => [one.id, one]));
+    const shared = next.map((one) => same(known.get(one.id), one));
+    return shared.length === old.length && shared.every((one, i) => one === old[i]) ? (old as T[]) : shared;
+  };
+  return {
+    ...after,
+    network: same(before.network, after.network),
+    calendars: list(before.calendars, after.calendars),
+    sites: list(before.sites, after.sites),
+    screens: list(before.screens, after.screens),
+    media: list(before.media, after.media),
+    playlists: list(before.playlists, after.playlists),
+    bookings: list(before.bookings, after.bookings),
+  };
+}
+
+const same = <T>(old: T | undefined, next: T): T =>
+  old !== undefined && JSON.stringify(old) === JSON.stringify(next) ? old : next;

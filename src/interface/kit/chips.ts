@@ -1,0 +1,36 @@
+import { parseSelector, type Selector } from '@/core';
+
+/** What a selector asks of each tag, where it is no more than tags to have and tags not to have. */
+export interface PlainSelector {
+  readonly having: readonly string[];
+  readonly without: readonly string[];
+}
+
+/** Null where the text is more than that, or no selector. "all" asks for nothing. */
+export function plainSelector(text: string): PlainSelector | null {
+  if (text.trim() === '') return { having: [], without: [] };
+  const selector = parseSelector(text);
+  return 'error' in selector ? null : plain(selector);
+}
+
+function plain(selector: Selector): PlainSelector | null {
+  if (selector.kind === 'all') return { having: [], without: [] };
+  if (selector.kind === 'term') return { having: [selector.term], without: [] };
+  if (selector.kind === 'not') return selector.of.kind === 'term' ? { having: [], without: [selector.of.term] } : null;
+  if (selector.kind === 'or') return null;
+  const [left, right] = [plain(selector.left), plain(selector.right)];
+  return left && right && { having: [...left.having, ...right.having], without: [...left.without, ...right.without] };
+}
+
+/** The text after a tag's chip was pressed: to have it, not to have it, no matter. A longer selector is narrowed by it. */
+export function pressChip(text: string, tag: string): string {
+  const now = plainSelector(text);
+  if (!now) return `(${text.trim()}) and ${tag}`;
+  const { having, without } = now;
+  const next: PlainSelector = having.includes(tag)
+    ? { having: having.filter((one) => one !== tag), without: [...without, tag] }
+    : without.includes(tag)
+      ? { having, without: without.filter((one) => one !== tag) }
+      : { having: [...having, tag], without };
+  return [...next.having, ...next.without.map((one) => `not ${one}`)].join(' and ') || 'all';
+}

@@ -1,0 +1,110 @@
+'use client';
+
+import { useMemo } from 'react';
+import { describeWhen, type Booking, type Content } from '@/core';
+import { useNetwork, useThumbnails } from '@/interface/data/provider';
+import { ContentSelect, contentOf, contentValue, firstMedia } from '@/interface/kit/content-field';
+import { counted } from '@/interface/kit/format';
+import { selectScreens } from '@/interface/kit/selector-field';
+import { Thumb } from '@/interface/kit/thumb';
+import { LAYERS, layerOf } from './strata/layout';
+
+/** Bookings as a list by layers: takeovers on top, then the priorities, the backdrop at the bottom. */
+export function BookingList({ bookings, onOpen }: { bookings: readonly Booking[]; onOpen: (booking: string) => void }) {
+  const { draft, edit } = useNetwork();
+  const { network } = draft;
+  return (
+    <div className="min-h-0 flex-1 overflow-y-auto px-6 pb-8">
+      {LAYERS.map((layer) => {
+        const here = bookings.filter((one) => layerOf(one) === layer).sort((a, b) => a.name.localeCompare(b.name));
+        if (here.length === 0) return null;
+        return (
+          <section
+            key={layer}
+            aria-label={layer === 'takeover' ? 'Takeovers' : `Priority ${layer}`}
+            className="grid grid-cols-[7rem_1fr] border-t border-rule"
+          >
+            <h2 className="pt-3 text-base">{layer === 'takeover' ? 'Takeover' : <PriorityMark priority={layer} />}</h2>
+            <ul>
+              {here.map((one) => (
+                <BookingRow key={one.id} booking={one} onOpen={() => onOpen(one.id)} />
+              ))}
+            </ul>
+          </section>
+        );
+      })}
+      <section aria-label="Backdrop" className="grid grid-cols-[7rem_1fr] items-center border-y border-rule py-3">
+        <h2 className="text-base">Backdrop</h2>
+        <div className="flex items-center gap-3">
+          <span className="text-faint">Where nothing is booked, and site and screen say nothing else:</span>
+          <span className="w-64">
+            <ContentSelect
+              plan={draft}
+              none="nothing, a quiet card"
+              aria-label="The network's backdrop"
+              value={contentValue(network.backdrop)}
+              onChange={(event) => {
+                const { backdrop: _before, ...rest } = network;
+                const content = contentOf(event.target.value);
+                void edit([
+                  { kind: 'network', id: 'network', document: { ...rest, ...(content ? { backdrop: content } : {}) } },
+                ]);
+              }}
+            />
+          </span>
+        </div>
+      </section>
+    </div>
+  );
+}
+
+/** A priority as a height and a number. */
+function PriorityMark({ priority }: { priority: number }) {
+  return (
+    <span className="flex items-end gap-2">
+      <span aria-hidden className="w-2 bg-dusk" style={{ height: 4 + priority * 5 }} />
+      <span>Priority {priority}</span>
+    </span>
+  );
+}
+
+function BookingRow({ booking, onOpen }: { booking: Booking; onOpen: () => void }) {
+  const { draft } = useNetwork();
+  const thumbnail = useThumbnails();
+  const found = useMemo(() => selectScreens(draft, booking.where), [draft, booking.where]);
+  const { content } = booking;
+  const file = firstMedia(draft, content);
+  return (
+    <li className="border-b border-rule/60 last:border-b-0">
+      <button
+        type="button"
+        data-booking={booking.id}
+        onClick={onOpen}
+        className={`grid w-full grid-cols-[5.5rem_15rem_1fr_1fr] items-center gap-4 py-2 text-left hover:bg-well ${booking.onHold ? 'text-faint' : ''}`}
+      >
+        <Thumb src={thumbnail(file)} alt="" className={`h-12 w-20 ${booking.onHold ? 'opacity-40' : ''}`} />
+        <span>
+          <span className="block font-semibold">{booking.name}</span>
+          <span className="text-sm text-faint">{booking.onHold ? 'on hold' : contentName(content, draft)}</span>
+        </span>
+        <span>{describeWhen(booking.when)}</span>
+        <span>
+          <span className="block truncate font-code text-xs">{booking.where}</span>
+          <span className="text-sm text-faint">
+            {'screens' in found ? counted(found.screens.length, 'screen') : found.error}
+          </span>
+        </span>
+      </button>
+    </li>
+  );
+}
+
+/** What a booking shows, by name. */
+export function contentName(
+  content: Content,
+  plan: { playlists: readonly { id: string; name: string }[]; media: readonly { id: string; name: string }[] },
+): string {
+  if (content.playlist !== undefined)
+    return `playlist ${plan.playlists.find((one) => one.id === content.playlist)?.name ?? content.playlist}`;
+  return plan.media.find((one) => one.id === content.media)?.name ?? content.media;
+}

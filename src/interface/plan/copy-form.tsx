@@ -1,0 +1,111 @@
+'use client';
+
+import { useMemo, useState } from 'react';
+import { addDays, copyDays, formatDate, parseDate, weekdayIndex, type LocalDate } from '@/core';
+import { useNetwork } from '@/interface/data/provider';
+import { Button } from '@/interface/kit/button';
+import { Field, Input } from '@/interface/kit/field';
+import { counted } from '@/interface/kit/format';
+import { dateWords } from './wall-words';
+
+const TARGETS_SHOWN = 14;
+const WEEKS_SHOWN = 8;
+
+/** Copies what is booked on a day, or in a week, on to others. */
+export function CopyForm({ date, onDone }: { date: LocalDate; onDone: () => void }) {
+  const { draft, edit } = useNetwork();
+  const [span, setSpan] = useState<'day' | 'week'>('day');
+  const [from, setFrom] = useState(formatDate(date));
+  const [targets, setTargets] = useState<ReadonlySet<LocalDate>>(new Set());
+  const [replace, setReplace] = useState(false);
+  const read = parseDate(from);
+  const days = span === 'week' ? 7 : 1;
+  const source = read === null ? null : span === 'week' ? addDays(read, -weekdayIndex(read)) : read;
+  const edits = useMemo(
+    () =>
+      source === null || targets.size === 0
+        ? []
+        : copyDays(draft, source, days, [...targets], { replace, created: new Date().toISOString() }),
+    [draft, source, days, targets, replace],
+  );
+  const choices =
+    source === null
+      ? []
+      : Array.from({ length: span === 'week' ? WEEKS_SHOWN : TARGETS_SHOWN }, (_, i) =>
+          addDays(source, (i + 1) * days),
+        );
+  const toggle = (target: LocalDate) => {
+    const next = new Set(targets);
+    if (!next.delete(target)) next.add(target);
+    setTargets(next);
+  };
+  return (
+    <div className="space-y-5">
+      <div role="radiogroup" aria-label="What is copied" className="flex gap-5">
+        {(['day', 'week'] as const).map((one) => (
+          <label key={one} className="flex items-center gap-2">
+            <input
+              type="radio"
+              name="span"
+              className="size-4 accent-dusk"
+              checked={span === one}
+              onChange={() => {
+                setSpan(one);
+                setTargets(new Set());
+              }}
+            />
+            {one === 'day' ? 'A day' : 'A week, Monday to Sunday'}
+          </label>
+        ))}
+      </div>
+      <Field label="From" error={source === null ? 'Choose a date.' : undefined}>
+        <Input
+          type="date"
+          value={from}
+          onChange={(event) => {
+            setFrom(event.target.value);
+            setTargets(new Set());
+          }}
+        />
+      </Field>
+      <fieldset>
+        <legend className="text-sm font-semibold">On to</legend>
+        <div className="mt-1 grid grid-cols-3 gap-x-4 gap-y-1">
+          {choices.map((target) => (
+            <label key={target} className="flex items-center gap-2">
+              <input
+                type="checkbox"
+                className="size-4 accent-dusk"
+                checked={targets.has(target)}
+                onChange={() => toggle(target)}
+              />
+              {span === 'week' ? `week of ${dateWords(target).slice(4)}` : dateWords(target)}
+            </label>
+          ))}
+        </div>
+      </fieldset>
+      <label className="flex items-center gap-2">
+        <input type="checkbox" className="size-4 accent-dusk" checked={replace} onChange={() => setReplace(!replace)} />
+        In place of what is booked there
+      </label>
+      <p className="text-sm text-faint">
+        {targets.size === 0
+          ? 'Choose the dates that it is copied to.'
+          : edits.length === 0
+            ? 'Nothing changes: those dates have the same bookings already.'
+            : `${counted(edits.length, 'booking')} will change.`}
+      </p>
+      <Button
+        look="main"
+        disabled={edits.length === 0}
+        onClick={() =>
+          void edit(edits, `Copied on to ${counted(targets.size, span)}. Ctrl Z takes it back.`).then(
+            (result) => result.ok && onDone(),
+          )
+        }
+      >
+        Copy
+      </Button>
+    </div>
+  );
+}

@@ -1,0 +1,177 @@
+'use client';
+
+import { X } from 'lucide-react';
+import { useMemo, useState } from 'react';
+import {
+  civil,
+  dateOf,
+  dateOfLocalTime,
+  startOfDate,
+  toInstant,
+  toLocalTime,
+  zoneTable,
+  type Finding,
+  type FindingKind,
+  type Mend,
+} from '@/core';
+import { useMoment } from '@/interface/data/moment';
+import { useIndex, useNetwork } from '@/interface/data/provider';
+import { Select } from '@/interface/kit/field';
+import { counted, dateTime, zoneName } from '@/interface/kit/format';
+import { useFindings } from './use-findings';
+
+const SPANS = ['these days', 'this month', 'next month', 'the next 3 months'] as const;
+type Span = (typeof SPANS)[number];
+
+/** What would be discovered on the wall, gathered by kind; each with its place, its time and its mends. */
+export function FindingsPanel({
+  shown,
+  zone,
+  onOpen,
+  onClose,
+}: {
+  /** The dates that the plan shows, as instants. */
+  shown: readonly [number, number];
+  zone: string;
+  onOpen: (booking: string) => void;
+  onClose: () => void;
+}) {
+  const { edit } = useNetwork();
+  const { moment } = useMoment();
+  const [span, setSpan] = useState<Span>('these days');
+  const [from, to] = spanOf(span, shown, moment, zone);
+  const findings = useFindings(from, to);
+  const kinds = useMemo(() => byKind(findings ?? []), [findings]);
+  const mend = ({ label, edits }: Mend) => void edit(edits, `${label}: done. Ctrl Z takes it back.`);
+  return (
+    <aside aria-label="To look at" className="flex w-96 shrink-0 flex-col border-l border-rule bg-sheet print:hidden">
+      <header className="flex items-center gap-3 border-b border-rule px-5 py-3">
+        <h2 className="text-lg">To look at</h2>
+        <Select
+          aria-label="In"
+          className="!w-auto"
+          value={span}
+          onChange={(event) => setSpan(event.target.value as Span)}
+        >
+          {SPANS.map((one) => (
+            <option key={one}>{one}</option>
+          ))}
+        </Select>
+        <button type="button" aria-label="Close" onClick={onClose} className="ml-auto p-1 hover:text-tide">
+          <X size={18} aria-hidden />
+        </button>
+      </header>
+      <div className="min-h-0 flex-1 overflow-y-auto px-5 py-3" aria-busy={findings === null}>
+        {findings === null && <p className="text-faint">Computing…</p>}
+        {findings?.length === 0 && <p className="text-faint">Nothing: no clash, no gap, nothing hidden in {span}.</p>}
+        {[...kinds].map(([kind, list]) => (
+          <section key={kind} aria-label={kind} className="mb-4">
+            <h3 className="text-base">{counted(list.length, TITLES[kind][0], TITLES[kind][1])}</h3>
+            <ul>
+              {list.map((finding) => (
+                <FindingRow
+                  key={finding.sentence + (finding.span?.[0] ?? '')}
+                  finding={finding}
+                  zone={zone}
+                  onOpen={onOpen}
+                  onMend={mend}
+                />
+              ))}
+            </ul>
+          </section>
+        ))}
+      </div>
+    </aside>
+  );
+}
+
+const TITLES: Record<FindingKind, readonly [one: string, many: string]> = {
+  clash: ['clash', 'clashes'],
+  gap: ['gap', 'gaps'],
+  hidden: ['hidden booking', 'hidden bookings'],
+  'unreached item': ['unreached item', 'unreached items'],
+  'no screen': ['booking without a screen', 'bookings without a screen'],
+  'nothing for this screen': ['booking with nothing for some screens', 'bookings with nothing for some screens'],
+  expired: ['expired booking', 'expired bookings'],
+  'not yet begun': ['booking that begins later', 'bookings that begin later'],
+  'lights-out hides': ['booking in lights-out hours', 'bookings in lights-out hours'],
+  'on and off exchanged': ['lights-out that looks exchanged', 'lights-outs that look exchanged'],
+  'change of clocks': ['window that a change of clocks alters', 'windows that a change of clocks alters'],
+};
+
+function FindingRow({
+  finding,
+  zone,
+  onOpen,
+  onMend,
+}: {
+  finding: Finding;
+  zone: string;
+  onOpen: (booking: string) => void;
+  onMend: (mend: Mend) => void;
+}) {
+  const { go } = useMoment();
+  const { draft } = useNetwork();
+  const index = useIndex(draft);
+  const { sentence, span, screens, mends, severity, about } = finding;
+  const bookings = about.filter((id) => index.bookings.has(id));
+  return (
+    <li
+      data-finding={finding.kind}
+      className={`border-l-2 py-1.5 pl-3 text-sm ${severity === 'error' ? 'border-brick' : severity === 'warning' ? 'border-dusk' : 'border-rule'}`}
+    >
+      <p>{sentence}</p>
+      <p className="text-faint">
+        {span && (
+          <button type="button" onClick={() => go(Math.max(span[0], 0))} className="text-tide hover:underline">
+            {dateTime(span[0], zone)} {zoneName(zone)}
+          </button>
+        )}
+        {span && screens.length > 0 && ', '}
+        {screens.length > 0 &&
+          (screens.length > 2
+            ? `on ${counted(screens.length, 'screen')}`
+            : `on ${screens.map((id) => index.screens.get(id)?.name ?? id).join(' and ')}`)}
+      </p>
+      <p className="mt-1 flex flex-wrap gap-1.5">
+        {mends.map((mend) => (
+          <button
+            key={mend.label}
+            type="button"
+            onClick={() => onMend(mend)}
+            className="border border-rule bg-paper px-1.5 hover:border-ink"
+          >
+            {mend.label}
+          </button>
+        ))}
+        {bookings.map((id) => (
+          <button key={id} type="button" onClick={() => onOpen(id)} className="px-1 text-tide hover:underline">
+            Open {bookings.length > 1 ? `"${index.bookings.get(id)?.name ?? id}"` : 'it'}
+          </button>
+        ))}
+      </p>
+      {mends.length === 0 && <p className="text-faint">{finding.mend}</p>}
+    </li>
+  );
+}
+
+function byKind(findings: readonly Finding[]): Map<FindingKind, Finding[]> {
+  const kinds = new Map<FindingKind, Finding[]>();
+  for (const finding of findings) kinds.set(finding.kind, [...(kinds.get(finding.kind) ?? []), finding]);
+  return kinds;
+}
+
+function spanOf(span: Span, shown: readonly [number, number], moment: number, zone: string): readonly [number, number] {
+  if (span === 'these days') return shown;
+  const table = zoneTable(zone);
+  const { year, month } = civil(dateOfLocalTime(toLocalTime(table, moment)));
+  const begin = (ahead: number) => {
+    const months = year * 12 + (month - 1) + ahead;
+    return toInstant(table, startOfDate(dateOf(Math.floor(months / 12), (months % 12) + 1, 1)));
+  };
+  const [first, last] = { 'this month': [0, 1], 'next month': [1, 2], 'the next 3 months': [1, 4] }[span] as [
+    number,
+    number,
+  ];
+  return [begin(first), begin(last)];
+}

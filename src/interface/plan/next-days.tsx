@@ -1,0 +1,141 @@
+'use client';
+
+import { useMemo } from 'react';
+import {
+  addDays,
+  dateOfLocalTime,
+  sightings,
+  toLocalTime,
+  zoneTable,
+  type Booking,
+  type LocalDate,
+  type OutcomeSpan,
+  type PlanEdit,
+} from '@/core';
+import { useMoment } from '@/interface/data/moment';
+import { useIndex, useNetwork } from '@/interface/data/provider';
+import { counted } from '@/interface/kit/format';
+import { wallScale } from './strata/scale';
+import { useOutcome } from './strata/use-outcome';
+import { dateWords, spanWords } from './wall-words';
+
+const DAYS = 7;
+const WIDTH = 400;
+const GROUPS = 6;
+
+/** A booking's next seven days, as forecast with it: where it shows, and who is ahead of it where it waits. */
+export function NextDays({
+  booking,
+  isNew,
+  screens,
+}: {
+  booking: Booking;
+  isNew: boolean;
+  screens: readonly string[];
+}) {
+  const { draft, drafted } = useNetwork();
+  const { now } = useMoment();
+  const index = useIndex(draft);
+  const site = index.sites.get(index.screens.get(screens[0] ?? '')?.site ?? '');
+  const first = dateOfLocalTime(toLocalTime(zoneTable(site?.timeZone ?? 'UTC'), now));
+  const edits = useMemo<PlanEdit[]>(() => {
+    const { id, ...document } = booking;
+    return [{ kind: 'booking', id: isNew ? undefined : id, document }];
+  }, [booking, isNew]);
+  const last = addDays(first, DAYS - 1);
+  const rows = useOutcome(drafted, first, last, edits);
+  const id = isNew ? 'new-0' : booking.id;
+  const wanted = useMemo(
+    () => (site ? sightings(draft, [booking], site, first, last) : []),
+    [draft, booking, site, first, last],
+  );
+  const matched = new Set(screens);
+  const groups = (rows ?? [])
+    .map((row) => ({ spans: row.spans, screens: row.screens.filter((one) => matched.has(one)) }))
+    .filter((row) => row.screens.length > 0);
+  const shows = groups.filter((row) => row.spans.some((span) => span.id === id));
+  const scale = wallScale(first, DAYS, WIDTH);
+  if (screens.length === 0) return null;
+  return (
+    <section aria-label="Next seven days" className="border-t border-rule pt-4">
+      <h3 className="text-base">Next seven days</h3>
+      {rows && (
+        <p className="text-sm text-faint" data-testid="next-days">
+          {wanted.length === 0
+            ? 'It has no time in these days.'
+            : shows.length === 0
+              ? 'It shows on no screen in these days: something is always ahead of it.'
+              : `It shows on ${counted(
+                  shows.reduce((sum, row) => sum + row.screens.length, 0),
+                  'screen',
+                )} in these days.`}
+        </p>
+      )}
+      <Days first={first} />
+      {groups.slice(0, GROUPS).map((row) => (
+        <div key={row.screens[0]} className="flex items-center gap-2">
+          <span
+            className="w-28 truncate text-xs text-faint"
+            title={row.screens.map((one) => index.screens.get(one)?.name).join(', ')}
+          >
+            {row.screens.length > 1
+              ? counted(row.screens.length, 'screen')
+              : index.screens.get(row.screens[0] ?? '')?.name}
+          </span>
+          <span className="relative h-4 shrink-0 bg-well/60" style={{ width: WIDTH }}>
+            {wanted.map(({ start, end }) => (
+              <span
+                key={start}
+                className="absolute inset-y-0 border border-dashed border-faint"
+                style={{ left: scale.x(start), width: Math.max(2, scale.x(end) - scale.x(start)) }}
+              />
+            ))}
+            {row.spans.map((span) => (
+              <Span key={span.from} span={span} own={span.id === id} scale={scale} name={nameOf(span)} />
+            ))}
+          </span>
+        </div>
+      ))}
+      {groups.length > GROUPS && (
+        <p className="text-sm text-faint">and {counted(groups.length - GROUPS, 'more group')} of screens</p>
+      )}
+    </section>
+  );
+
+  function nameOf({ source, id: winner }: OutcomeSpan): string {
+    return index.bookings.get(winner ?? '')?.name ?? (source === 'backdrop' ? `${winner ?? ''} backdrop` : source);
+  }
+}
+
+function Days({ first }: { first: LocalDate }) {
+  return (
+    <div className="mt-2 ml-30 flex text-xs text-faint" style={{ width: WIDTH }}>
+      {Array.from({ length: DAYS }, (_, i) => (
+        <span key={i} className="flex-1 border-l border-rule pl-1">
+          {dateWords(addDays(first, i)).slice(0, -4)}
+        </span>
+      ))}
+    </div>
+  );
+}
+
+function Span({
+  span,
+  own,
+  scale,
+  name,
+}: {
+  span: OutcomeSpan;
+  own: boolean;
+  scale: ReturnType<typeof wallScale>;
+  name: string;
+}) {
+  const left = Math.max(0, scale.x(span.from));
+  return (
+    <span
+      title={`${name}: ${spanWords(span.from, span.to)}`}
+      className={`absolute inset-y-0 ${own ? 'bg-dusk' : ''}`}
+      style={{ left, width: Math.max(1, Math.min(WIDTH, scale.x(span.to)) - left) }}
+    />
+  );
+}

@@ -1,0 +1,66 @@
+'use client';
+
+import { addDays, describeWhen, sightings, type Booking, type LocalDate, type Site } from '@/core';
+import { useNetwork } from '@/interface/data/provider';
+import { selectScreens } from '@/interface/kit/selector-field';
+import { contentName } from './booking-list';
+import { LAYERS, layerName, layerOf } from './strata/layout';
+import { clockSpan, dateWords } from './wall-words';
+
+/** One week on paper: only a printer sees it. */
+export function PrintWeek({ bookings, site, first }: { bookings: readonly Booking[]; site: Site; first: LocalDate }) {
+  const { draft } = useNetwork();
+  const days = Array.from({ length: 7 }, (_, i) => addDays(first, i));
+  const seen = sightings(draft, bookings, site, first, addDays(first, 6));
+  const shown = bookings
+    .filter((one) => !one.onHold && seen.some(({ booking }) => booking === one.id))
+    .sort((a, b) => LAYERS.indexOf(layerOf(a)) - LAYERS.indexOf(layerOf(b)) || a.name.localeCompare(b.name));
+  return (
+    <div className="hidden bg-white text-black print:block" data-testid="print-week">
+      <h1 className="text-xl">
+        {draft.network.name}: {dateWords(first)} to {dateWords(addDays(first, 6))}
+      </h1>
+      <p className="text-sm">
+        Times on each site&rsquo;s own clock, opening hours of {site.name}. The higher stands above the lower: what is
+        higher up shows.
+      </p>
+      <table className="mt-3 w-full border-collapse text-[11px]">
+        <thead>
+          <tr>
+            {['Booking', ...days.map(dateWords)].map((head) => (
+              <th key={head} className="border border-black/50 px-1 py-0.5 text-left">
+                {head}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {shown.map((booking) => {
+            const found = selectScreens(draft, booking.where);
+            return (
+              <tr key={booking.id} className="break-inside-avoid align-top">
+                <td className="border border-black/50 px-1 py-0.5">
+                  <strong>{booking.name}</strong>, {layerName(layerOf(booking))}
+                  <br />
+                  {contentName(booking.content, draft)}; {booking.where}
+                  {'screens' in found && ` (${found.screens.length})`}
+                  <br />
+                  {describeWhen(booking.when)}
+                </td>
+                {days.map((day) => (
+                  <td key={day} className="border border-black/50 px-1 py-0.5 font-code text-[9px]">
+                    {seen
+                      .filter((one) => one.booking === booking.id && one.date === day)
+                      .map(({ window, start, end }) => (
+                        <div key={window}>{clockSpan(start, end)}</div>
+                      ))}
+                  </td>
+                ))}
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </div>
+  );
+}

@@ -1,0 +1,66 @@
+'use client';
+
+import { useEffect, useRef } from 'react';
+import type { UseFormReturn } from 'react-hook-form';
+import { formatDate, readWhen, type PhraseContext } from '@/core';
+import { Field, Input } from '@/interface/kit/field';
+import { fieldsInWords, whenValues, type BookingValues, type WhenValues } from './booking-values';
+
+const WHEN_FIELDS = ['from', 'to', 'days', 'rule', 'windows', 'clock', 'also', 'except', 'only', 'not'] as const;
+
+/** When, in one sentence as one says it: it fills the fields as one types, and says what they hold when they change. */
+export function SaidWhen({
+  form,
+  context,
+}: {
+  form: UseFormReturn<BookingValues, unknown, never>;
+  context: PhraseContext;
+}) {
+  const { register, setValue, watch, formState } = form;
+  const typing = useRef(false);
+  const today = formatDate(context.today);
+  const said = watch('said');
+  const values = watch([...WHEN_FIELDS]);
+  const words = fieldsInWords(
+    Object.fromEntries(WHEN_FIELDS.map((key, i) => [key, values[i]])) as unknown as WhenValues,
+    today,
+  );
+  useEffect(() => {
+    if (!typing.current && words !== null) setValue('said', words);
+  }, [words, setValue]);
+  const read = readWhen(said, context);
+  const { onBlur, ...field } = register('said');
+  return (
+    <Field
+      label="When"
+      hint={
+        words === null
+          ? 'The fields below are not complete.'
+          : words === said
+            ? 'As one says it: weekdays 05:30–10:00 until 28 Feb, not on …'
+            : words
+      }
+      error={'error' in read ? read.error : formState.errors.said?.message}
+    >
+      <Input
+        autoComplete="off"
+        spellCheck={false}
+        invalid={'error' in read}
+        {...field}
+        onChange={(event) => {
+          typing.current = true;
+          void field.onChange(event);
+          const next = readWhen(event.target.value, context);
+          if ('error' in next) return;
+          for (const [key, value] of Object.entries(whenValues(next.when)))
+            setValue(key as 'from', value as string, { shouldDirty: true });
+        }}
+        onBlur={(event) => {
+          typing.current = false;
+          if (!('error' in read) && words !== null) setValue('said', words);
+          void onBlur(event);
+        }}
+      />
+    </Field>
+  );
+}

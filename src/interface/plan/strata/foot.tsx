@@ -1,0 +1,177 @@
+'use client';
+
+import { useEffect, useRef, type ReactNode } from 'react';
+import { describeWhen, type Explanation, type Finding, type Mend, type Scope } from '@/core';
+import { Button } from '@/interface/kit/button';
+import { spanWords } from '../wall-words';
+import { layerName, type Bar } from './layout';
+import type { Choice, Gesture, Held } from './use-gesture';
+
+const SCOPE_WORDS: Record<Scope, string> = {
+  'this day': 'this day only',
+  'from this day': 'from this day on',
+  all: 'all its days',
+};
+
+/** What is in hand, and what can be done with it: one line at the foot of the strata, each part with its key. */
+export function Foot({
+  gesture,
+  picked,
+  findings,
+  asked,
+  onOpen,
+  onMend,
+}: {
+  gesture: Gesture;
+  picked: Bar | null;
+  findings: readonly Finding[];
+  asked: { readonly title: string; readonly explanation: Explanation | null } | null;
+  onOpen: (booking: string) => void;
+  onMend: (mend: Mend) => void;
+}) {
+  const { held, choice } = gesture;
+  return (
+    <div
+      aria-live="polite"
+      className="flex min-h-12 items-center gap-4 border-t border-rule bg-sheet px-6 py-1.5 print:hidden"
+    >
+      {choice ? (
+        <ScopeChoice choice={choice} gesture={gesture} />
+      ) : held ? (
+        <HeldWords held={held} />
+      ) : picked ? (
+        <Picked bar={picked} findings={findings} gesture={gesture} onOpen={onOpen} onMend={onMend} />
+      ) : asked ? (
+        <p data-testid="strata-why">
+          <span className="text-faint">{asked.title}</span> {asked.explanation?.sentence ?? '…'}
+        </p>
+      ) : (
+        <p className="text-sm text-faint">
+          Draw in a layer to book. Carry a bar to another time, day or layer, pull an end to stretch it; Alt copies,
+          Shift goes by the minute. By keys: arrows walk, Space takes hold.
+        </p>
+      )}
+    </div>
+  );
+}
+
+function Key({ children }: { children: ReactNode }) {
+  return <kbd className="border border-rule bg-paper px-1 font-code text-[11px]">{children}</kbd>;
+}
+
+function ScopeChoice({ choice, gesture }: { choice: Choice; gesture: Gesture }) {
+  const first = useRef<HTMLButtonElement>(null);
+  useEffect(() => first.current?.focus(), []);
+  const { bar, change, scopes } = choice;
+  return (
+    // eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions -- the digits are for the buttons inside
+    <div
+      role="group"
+      aria-label="Which days"
+      className="flex items-center gap-3"
+      onKeyDown={(event) => {
+        const scope = scopes[Number(event.key) - 1];
+        if (event.key === 'Escape') gesture.letGo();
+        else if (scope) gesture.choose(scope);
+        else return;
+        event.preventDefault();
+        event.stopPropagation();
+      }}
+    >
+      <span>
+        {change.remove ? 'Take' : 'Change'} <strong>{bar.booking.name}</strong> {change.remove ? 'off' : 'on'}
+      </span>
+      {scopes.map((scope, i) => (
+        <Button
+          key={scope}
+          look="plain"
+          onFocus={() => gesture.lookAt(scope)}
+          onMouseEnter={() => gesture.lookAt(scope)}
+          onClick={() => gesture.choose(scope)}
+          {...(i === 0 ? { autoFocus: true } : {})}
+        >
+          {SCOPE_WORDS[scope]} <Key>{i + 1}</Key>
+        </Button>
+      ))}
+      <Button look="quiet" onClick={gesture.letGo}>
+        Leave it <Key>Esc</Key>
+      </Button>
+    </div>
+  );
+}
+
+function HeldWords({ held }: { held: Held }) {
+  return (
+    <p>
+      {held.bar ? <strong>{held.bar.booking.name}</strong> : <strong>A new booking</strong>}{' '}
+      <span className="font-code text-sm">{spanWords(held.start, held.end)}</span>, {layerName(held.layer)}
+      {held.copy && ', as a copy'}
+      {held.bar && (
+        <span className="ml-4 text-sm text-faint">
+          <Key>← →</Key> time <Key>Shift</Key> end <Key>Ctrl</Key> start <Key>↑ ↓</Key> layer <Key>Page</Key> day{' '}
+          <Key>c</Key> copy <Key>Enter</Key> down <Key>Esc</Key> back
+        </span>
+      )}
+    </p>
+  );
+}
+
+function Picked({
+  bar,
+  findings,
+  gesture,
+  onOpen,
+  onMend,
+}: {
+  bar: Bar;
+  findings: readonly Finding[];
+  gesture: Gesture;
+  onOpen: (booking: string) => void;
+  onMend: (mend: Mend) => void;
+}) {
+  const { booking, sighting } = bar;
+  const [finding] = findings;
+  return (
+    <>
+      <div className="min-w-0 flex-1">
+        <p className="truncate">
+          <strong>{booking.name}</strong>{' '}
+          <span className="font-code text-sm">{spanWords(sighting.start, sighting.end)}</span>
+          <span className="text-faint">
+            , {layerName(bar.layer)}, {describeWhen(booking.when)}, where {booking.where}
+          </span>
+        </p>
+        {finding && (
+          <p className="flex flex-wrap items-center gap-2 text-sm">
+            <span className="text-brick">{finding.sentence}</span>
+            {finding.mends.map((mend, i) => (
+              <button
+                key={mend.label}
+                type="button"
+                onClick={() => onMend(mend)}
+                className="border border-rule bg-paper px-2 hover:border-ink"
+              >
+                {mend.label} <Key>{i + 1}</Key>
+              </button>
+            ))}
+            {finding.mends.length === 0 && <span className="text-faint">{finding.mend}</span>}
+          </p>
+        )}
+      </div>
+      <div className="flex shrink-0 items-center gap-1">
+        <Button look="quiet" onClick={() => onOpen(booking.id)}>
+          Open <Key>Enter</Key>
+        </Button>
+        <Button
+          look="quiet"
+          onClick={() => gesture.hold({ bar, start: sighting.start, end: sighting.end, layer: bar.layer, copy: false })}
+        >
+          Hold <Key>Space</Key>
+        </Button>
+        <Button look="quiet" onClick={() => gesture.remove(bar)}>
+          Take off <Key>Del</Key>
+        </Button>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,113 @@
+'use client';
+
+import { memo, useState } from 'react';
+import type { LocalTime, OutcomeRow, OutcomeSpan, Plan } from '@/core';
+import { useIndex } from '@/interface/data/provider';
+import { counted } from '@/interface/kit/format';
+import { spanWords } from '../wall-words';
+import type { WallScale } from './scale';
+
+const ROWS_AT_FIRST = 12;
+
+const LOOKS: Record<OutcomeSpan['source'], string> = {
+  takeover: 'hatch border-brick bg-sheet text-ink',
+  booking: 'border-dusk bg-dusk/15',
+  backdrop: 'border-rule bg-transparent text-faint',
+  'lights-out': 'border-transparent bg-ink/80 text-paper',
+  nothing: 'hatch border-brick text-brick',
+};
+
+/** What shows: a line for each group of screens that see the same, on their sites' own clocks. */
+export const OutcomeRows = memo(function OutcomeRows({
+  rows,
+  plan,
+  scale,
+  gutter,
+  onWhy,
+}: {
+  rows: readonly OutcomeRow[];
+  plan: Plan;
+  scale: WallScale;
+  gutter: number;
+  onWhy: (row: OutcomeRow, time: LocalTime) => void;
+}) {
+  const index = useIndex(plan);
+  const [all, showAll] = useState(false);
+  const [open, setOpen] = useState<string | null>(null);
+  const name = ({ source, id }: OutcomeSpan) =>
+    source === 'lights-out'
+      ? 'lights out'
+      : source === 'nothing'
+        ? 'nothing'
+        : source === 'backdrop'
+          ? `${id ?? ''} backdrop`
+          : (index.bookings.get(id ?? '')?.name ?? 'the new booking');
+  return (
+    <>
+      {rows.slice(0, all ? undefined : ROWS_AT_FIRST).map((row) => {
+        const key = row.screens[0] ?? '';
+        const screen = index.screens.get(key);
+        const site = index.sites.get(screen?.site ?? '');
+        return (
+          <div key={key} className="border-b border-rule/50">
+            <div className="flex items-stretch" data-outcome={row.screens.join(' ')}>
+              <button
+                type="button"
+                aria-expanded={open === key}
+                onClick={() => setOpen(open === key ? null : key)}
+                className="shrink-0 truncate pr-2 text-left text-[13px] hover:text-tide"
+                style={{ width: gutter }}
+                title={row.screens.map((id) => index.screens.get(id)?.name).join(', ')}
+              >
+                {row.screens.length > 1 && (
+                  <span className="font-semibold">{counted(row.screens.length, 'screen')} </span>
+                )}
+                <span className={row.screens.length > 1 ? 'text-faint' : ''}>
+                  {screen?.name}, {site?.name}
+                </span>
+              </button>
+              <div className="relative h-6 min-w-0 flex-1 overflow-hidden">
+                {row.spans.map((span) => {
+                  const left = Math.max(0, scale.x(span.from));
+                  const width = Math.max(1.5, scale.x(span.to) - left);
+                  return (
+                    <button
+                      key={span.from}
+                      type="button"
+                      tabIndex={-1}
+                      data-source={span.source}
+                      title={`${name(span)}: ${spanWords(span.from, span.to)}`}
+                      onClick={(event) => {
+                        const box = event.currentTarget.parentElement?.getBoundingClientRect();
+                        onWhy(row, scale.time(event.clientX - (box?.left ?? 0)));
+                      }}
+                      className={`absolute inset-y-0.5 overflow-hidden border-l text-left ${LOOKS[span.source]}`}
+                      style={{ left, width }}
+                    >
+                      {width > 40 && <span className="block truncate pl-1 text-[12px] leading-5">{name(span)}</span>}
+                    </button>
+                  );
+                })}
+              </div>
+            </div>
+            {open === key && (
+              <p className="py-1 text-sm text-faint" style={{ paddingLeft: gutter }}>
+                {row.screens
+                  .map((id) => {
+                    const one = index.screens.get(id);
+                    return `${one?.name ?? id}, ${index.sites.get(one?.site ?? '')?.name ?? ''}`;
+                  })
+                  .join(' · ')}
+              </p>
+            )}
+          </div>
+        );
+      })}
+      {rows.length > ROWS_AT_FIRST && (
+        <button type="button" onClick={() => showAll(!all)} className="py-1 text-sm text-tide hover:underline">
+          {all ? 'Fewer' : `${counted(rows.length - ROWS_AT_FIRST, 'more group')} of screens`}
+        </button>
+      )}
+    </>
+  );
+});

@@ -1,0 +1,47 @@
+import { DAY, HOUR, MINUTE, startOfDate, type LocalDate, type LocalTime } from '@/core';
+
+/** Time of a wall's clock across: `days` dates from `first` on, over `width` pixels. */
+export interface WallScale {
+  readonly first: LocalDate;
+  readonly days: number;
+  readonly width: number;
+  /** Hours between two lines of the ruler. */
+  readonly tickHours: number;
+  /** The step that times snap to, in milliseconds. */
+  readonly step: number;
+  x(time: LocalTime): number;
+  time(x: number): LocalTime;
+}
+
+export function wallScale(first: LocalDate, days: number, width: number): WallScale {
+  const begin = startOfDate(first);
+  const perPixel = (days * DAY) / Math.max(1, width);
+  return {
+    first,
+    days,
+    width,
+    tickHours: days === 1 ? 1 : 6,
+    step: (days === 1 ? 5 : 15) * MINUTE,
+    x: (time) => (time - begin) / perPixel,
+    time: (x) => (begin + x * perPixel) as LocalTime,
+  };
+}
+
+const NEAR_PIXELS = 6;
+
+/** The nearest of `edges` within a few pixels, else the nearest step; with `fine`, the nearest minute. */
+export function snap(time: LocalTime, scale: WallScale, edges: readonly LocalTime[], fine: boolean): LocalTime {
+  if (fine) return (Math.round(time / MINUTE) * MINUTE) as LocalTime;
+  const near = edges
+    .map((edge) => ({ edge, far: Math.abs(scale.x(edge) - scale.x(time)) }))
+    .filter(({ far }) => far <= NEAR_PIXELS)
+    .sort((a, b) => a.far - b.far)[0];
+  return near ? near.edge : ((Math.round(time / scale.step) * scale.step) as LocalTime);
+}
+
+/** The lines of the ruler, with the first of each day. */
+export function ticks(scale: WallScale): LocalTime[] {
+  const begin = startOfDate(scale.first);
+  const count = (scale.days * DAY) / (scale.tickHours * HOUR);
+  return Array.from({ length: count }, (_, i) => (begin + i * scale.tickHours * HOUR) as LocalTime);
+}

@@ -1,0 +1,276 @@
+'use client';
+
+import { useCallback, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import {
+  sightings,
+  addDays,
+  toInstant,
+  toLocalTime,
+  zoneTable,
+  type Booking,
+  type Explanation,
+  type Finding,
+  type LocalDate,
+  type LocalTime,
+  type Mend,
+  type OutcomeRow,
+  type Site,
+} from '@/core';
+import { useMoment } from '@/interface/data/moment';
+import { useIndex, useNetwork, useThumbnails } from '@/interface/data/provider';
+import { firstMedia } from '@/interface/kit/content-field';
+import { ask } from '@/interface/forecast/client';
+import { Select } from '@/interface/kit/field';
+import { zoneName } from '@/interface/kit/format';
+import { useWidth } from '@/interface/kit/use-width';
+import { spanWords } from '../wall-words';
+import { BarButton, LANE_HEIGHT } from './bar';
+import { Foot } from './foot';
+import { barKey, heldKey, neighbour } from './keys';
+import { layout, troubleMarks, type Bar, type Layer } from './layout';
+import { OutcomeRows } from './outcome';
+import { Lines, Ruler } from './ruler';
+import { wallScale, type WallScale } from './scale';
+import { useGesture, type Held } from './use-gesture';
+import { useOutcome } from './use-outcome';
+import { usePointer } from './use-pointer';
+
+const GUTTER = 168;
+const SHORTEST_BAND = 30;
+
+interface StrataProps {
+  readonly bookings: readonly Booking[];
+  /** Screens whose outcome is shown; all where null. */
+  readonly screens: ReadonlySet<string> | null;
+  /** On whose clock and opening hours bars are drawn. */
+  readonly site: Site;
+  onSite(site: string): void;
+  readonly first: LocalDate;
+  readonly days: number;
+  readonly findings: readonly Finding[];
+  onOpen(booking: string): void;
+  onDraw(drawn: Held): void;
+  onDay(date: number): void;
+}
+
+/** Time runs across, priorities are layers: the highest at each moment is what shows, and below stands the outcome. */
+export function Strata({ bookings, screens, site, onSite, first, days, findings, onOpen, onDraw, onDay }: StrataProps) {
+  const { draft, drafted } = useNetwork();
+  const { moment, now, go } = useMoment();
+  const thumbnail = useThumbnails();
+  const field = useRef<HTMLDivElement>(null);
+  const width = useWidth(field, 1060);
+  const scale = useMemo(() => wallScale(first, days, width), [first, days, width]);
+  const last = addDays(first, days - 1);
+  const layers = useMemo(
+    () => layout(bookings, sightings(draft, bookings, site, first, last)),
+    [draft, bookings, site, first, last],
+  );
+  const bars = useMemo(() => new Map(layers.flatMap((one) => one.bars.map((bar) => [bar.key, bar]))), [layers]);
+  const edges = useMemo(
+    () => [...new Set([...bars.values()].flatMap(({ sighting }) => [sighting.start, sighting.end]))],
+    [bars],
+  );
+  const [pickedKey, pick] = useState<string | null>(null);
+  const picked = bars.get(pickedKey ?? '') ?? null;
+  const gesture = useGesture(draft, site, onDraw);
+  const pointer = usePointer(
+    scale,
+    gesture,
+    (key) => bars.get(key),
+    edges,
+    (bar) => {
+      pick(bar?.key ?? null);
+      setAsked(null);
+    },
+  );
+  const { held, choice, preview } = gesture;
+  const hand = held ?? choice?.held;
+  const rows = useOutcome(drafted, first, last, preview);
+  const shown = useMemo(() => (rows ? narrowed(rows, screens) : null), [rows, screens]);
+  const zone = zoneTable(site.timeZone);
+  const about = useMemo(() => byBooking(findings), [findings]);
+  const marks = useMemo(() => troubleMarks([...bars.values()], findings), [bars, findings]);
+  const mend = (one: Mend) => void gesture.make(one.edits, `${one.label}: done. Ctrl Z takes it back.`);
+
+  const [asked, setAsked] = useState<{ title: string; explanation: Explanation | null } | null>(null);
+  const index = useIndex(draft);
+  const onWhy = useCallback(
+    (row: OutcomeRow, time: LocalTime) => {
+      const screen = index.screens.get(row.screens[0] ?? '');
+      const place = index.sites.get(screen?.site ?? '');
+      if (!screen || !place) return;
+      const at = toInstant(zoneTable(place.timeZone), time);
+      const title = `${screen.name}, ${place.name}, ${spanWords(time, time).replace(/–.*/, '')}:`;
+      pick(null);
+      setAsked({ title, explanation: null });
+      go(at);
+      void ask(drafted, { kind: 'why', screen: screen.id, at }).then((explanation) => setAsked({ title, explanation }));
+    },
+    [drafted, index, go],
+  );
+
+  const onBarKey = (bar: Bar) => (event: KeyboardEvent) => {
+    const done =
+      heldKey(event, gesture, scale) ||
+      barKey(event, bar, gesture, about.get(bar.booking.id)?.[0]?.mends ?? [], () => onOpen(bar.booking.id), mend);
+    const next = done ? undefined : neighbour(layers, bar, event.key);
+    if (!done && !next) return;
+    event.preventDefault();
+    event.stopPropagation();
+    if (next) field.current?.querySelector<HTMLElement>(`[data-bar="${CSS.escape(next.key)}"]`)?.focus();
+  };
+
+  const tabbable = picked?.key ?? [...bars.keys()][0];
+  const lines = [
+    { at: now, look: 'w-px bg-lamp', key: 'now' },
+    { at: moment, look: 'w-[2px] bg-dusk', key: 'moment' },
+  ].map((one) => ({ ...one, x: scale.x(toLocalTime(zone, one.at)) }));
+  return (
+    <div className="flex min-h-0 flex-1 flex-col">
+      <div className="min-h-40 flex-1 overflow-y-auto px-6 [scrollbar-gutter:stable]">
+        <div className="sticky top-0 z-20 flex border-b border-rule bg-paper">
+          <div className="shrink-0 self-center pr-3" style={{ width: GUTTER }}>
+            <Select
+              aria-label="Each site's own clock; opening hours and pinned times as at"
+              title="Times are each site's own clock. Opening hours and pinned times are drawn as at this site."
+              className="!px-1 !py-1 text-sm"
+              value={site.id}
+              onChange={(event) => onSite(event.target.value)}
+            >
+              {draft.sites.map(({ id, name, timeZone }) => (
+                <option key={id} value={id}>
+                  {name} ({zoneName(timeZone)})
+                </option>
+              ))}
+            </Select>
+          </div>
+          <div className="min-w-0 flex-1 overflow-hidden">
+            <Ruler scale={scale} zone={site.timeZone} onDay={onDay} />
+          </div>
+        </div>
+        <div className="relative flex">
+          <div className="shrink-0" style={{ width: GUTTER }}>
+            {layers.map(({ layer, lanes }) => (
+              <LayerName key={layer} layer={layer} height={bandHeight(lanes)} />
+            ))}
+          </div>
+          <div
+            ref={field}
+            role="group"
+            aria-label="Bookings in layers"
+            className="relative min-w-0 flex-1 touch-none select-none overflow-hidden"
+            {...pointer}
+          >
+            <Lines scale={scale} />
+            {layers.map(({ layer, lanes, bars: list }) => (
+              <div
+                key={layer}
+                data-layer={layer}
+                className={`relative border-b border-rule ${held?.layer === layer ? 'bg-well/70' : ''}`}
+                style={{ height: bandHeight(lanes) }}
+              >
+                {list.map((bar) => (
+                  <BarButton
+                    key={bar.key}
+                    bar={bar}
+                    scale={scale}
+                    left={Math.max(0, scale.x(bar.sighting.start))}
+                    bottom={4 + bar.lane * LANE_HEIGHT}
+                    picture={thumbnail(firstMedia(draft, bar.booking.content))}
+                    findings={about.get(bar.booking.id) ?? []}
+                    mark={marks.get(bar.key)}
+                    held={(held?.bar?.key === bar.key && !held.copy) || choice?.bar.key === bar.key}
+                    tabbable={bar.key === tabbable}
+                    onFocus={() => pick(bar.key)}
+                    onOpen={() => onOpen(bar.booking.id)}
+                    onKeyDown={onBarKey(bar)}
+                  />
+                ))}
+                {hand?.layer === layer && <Ghost held={hand} scale={scale} />}
+              </div>
+            ))}
+            {lines.map(({ key, x, look }) => (
+              <div
+                key={key}
+                aria-hidden
+                className={`pointer-events-none absolute inset-y-0 ${look}`}
+                style={{ left: x }}
+              />
+            ))}
+          </div>
+        </div>
+      </div>
+      <section
+        aria-label="What shows"
+        className="max-h-[36%] shrink-0 overflow-y-auto border-t-2 border-dusk px-6 pb-1 [scrollbar-gutter:stable]"
+      >
+        <h2 className="sticky top-0 z-10 bg-paper py-1 text-sm">What shows{preview ? ', with this change' : ''}</h2>
+        {shown ? (
+          <OutcomeRows rows={shown} plan={draft} scale={scale} gutter={GUTTER} onWhy={onWhy} />
+        ) : (
+          <p className="text-faint">Computing…</p>
+        )}
+      </section>
+      <Foot
+        gesture={gesture}
+        picked={picked}
+        findings={picked ? (about.get(picked.booking.id) ?? []) : []}
+        asked={asked}
+        onOpen={onOpen}
+        onMend={mend}
+      />
+    </div>
+  );
+}
+
+const bandHeight = (lanes: number) => Math.max(SHORTEST_BAND, lanes * LANE_HEIGHT + 6);
+
+/** A priority as a height and a number. */
+function LayerName({ layer, height }: { layer: Layer; height: number }) {
+  return (
+    <div className="flex items-end gap-2 border-b border-rule pb-1.5 text-sm" style={{ height }}>
+      {layer === 'takeover' ? (
+        <>
+          <span aria-hidden className="hatch h-6 w-2 border border-dusk" /> Takeover
+        </>
+      ) : (
+        <>
+          <span aria-hidden className="w-2 bg-dusk" style={{ height: 3 + layer * 3 }} /> Priority {layer}
+        </>
+      )}
+    </div>
+  );
+}
+
+/** Where the bar in hand would stand: a new one takes the whole layer's height. */
+function Ghost({ held, scale }: { held: Held; scale: WallScale }) {
+  const left = scale.x(held.start);
+  const own = held.bar?.layer === held.layer ? held.bar.lane : 0;
+  return (
+    <div
+      aria-hidden
+      data-testid="ghost"
+      className="pointer-events-none absolute z-20 border-2 border-tide bg-tide/25"
+      style={{
+        left,
+        width: Math.max(3, scale.x(held.end) - left),
+        bottom: 4 + own * LANE_HEIGHT,
+        ...(held.bar ? { height: LANE_HEIGHT - 4 } : { top: 2 }),
+      }}
+    />
+  );
+}
+
+function narrowed(rows: readonly OutcomeRow[], screens: ReadonlySet<string> | null): readonly OutcomeRow[] {
+  if (!screens) return rows;
+  return rows
+    .map((row) => ({ ...row, screens: row.screens.filter((id) => screens.has(id)) }))
+    .filter((row) => row.screens.length > 0);
+}
+
+function byBooking(findings: readonly Finding[]): Map<string, Finding[]> {
+  const map = new Map<string, Finding[]>();
+  for (const finding of findings) for (const id of finding.about) map.set(id, [...(map.get(id) ?? []), finding]);
+  return map;
+}

@@ -1,0 +1,162 @@
+'use client';
+
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import {
+  DAY,
+  carried,
+  copyOccasion,
+  reschedule,
+  scopesOf,
+  type LocalTime,
+  type Plan,
+  type PlanEdit,
+  type Rescheduling,
+  type Scope,
+  type Site,
+} from '@/core';
+import { useNetwork } from '@/interface/data/provider';
+import { layerOf, type Bar, type Layer } from './layout';
+
+/** What one has in hand: a bar, or a new one that is being drawn. */
+export interface Held {
+  readonly bar: Bar | null;
+  readonly start: LocalTime;
+  readonly end: LocalTime;
+  readonly layer: Layer;
+  /** Whether it is put down as a copy. */
+  readonly copy: boolean;
+}
+
+/** A change that waits for one's word on which days it is for. */
+export interface Choice {
+  readonly bar: Bar;
+  readonly change: Rescheduling;
+  /** Where it was put down; absent where it is taken off. */
+  readonly held?: Held;
+  readonly scopes: readonly Scope[];
+}
+
+/** Carrying, stretching, copying and removing bars: by pointer or keys, the same steps. */
+export function useGesture(plan: Plan, site: Pick<Site, 'timeZone'>, onDraw: (drawn: Held) => void) {
+  const { edit, notify } = useNetwork();
+  const [held, setHeld] = useState<Held | null>(null);
+  const [choice, setChoice] = useState<Choice | null>(null);
+  const [looking, lookAt] = useState<Scope | null>(null);
+  /** Edits that are on their way: shown until the plan has them. */
+  const [sent, setSent] = useState<readonly PlanEdit[] | undefined>(undefined);
+  useEffect(() => setSent(undefined), [plan]);
+
+  const stamp = useMemo(() => new Date().toISOString(), [plan]); // eslint-disable-line react-hooks/exhaustive-deps -- made anew with each plan
+
+  const changeOf = useCallback(
+    ({ bar, start, end, layer }: Held & { bar: Bar }): Rescheduling => ({
+      ...carried(bar.booking, bar.sighting, start, end, site),
+      ...(layer === bar.layer
+        ? {}
+        : layer === 'takeover'
+          ? { takeover: true }
+          : { priority: layer, ...(bar.layer === 'takeover' ? { takeover: false } : {}) }),
+    }),
+    [site],
+  );
+
+  const save = useCallback(
+    async (edits: readonly PlanEdit[], said: string) => {
+      setChoice(null);
+      lookAt(null);
+      setSent(edits);
+      const result = await edit(edits, said);
+      if (!result.ok) setSent(undefined);
+    },
+    [edit],
+  );
+
+  const settle = useCallback(
+    (bar: Bar, change: Rescheduling, scope: Scope) => {
+      const edits = reschedule(plan, bar.booking, bar.sighting, change, scope, new Date().toISOString());
+      if ('error' in edits) return notify(edits.error, true);
+      void save(edits, `"${bar.booking.name}" is ${change.remove ? 'taken off' : 'changed'}. Ctrl Z takes it back.`);
+    },
+    [plan, notify, save],
+  );
+
+  const offer = useCallback(
+    (bar: Bar, change: Rescheduling, at?: Held) => {
+      const scopes = scopesOf(plan, bar.booking, bar.sighting.date);
+      if (scopes.length === 1 && scopes[0]) settle(bar, change, scopes[0]);
+      else {
+        setChoice({ bar, change, scopes, ...(at ? { held: at } : {}) });
+        lookAt('this day');
+      }
+    },
+    [plan, settle],
+  );
+
+  const putDown = useCallback(() => {
+    if (!held) return;
+    setHeld(null);
+    const { bar } = held;
+    if (!bar) return onDraw(held);
+    const change = changeOf({ ...held, bar });
+    if (held.copy)
+      return void save(
+        [copyOccasion(plan, bar.booking, bar.sighting, change, new Date().toISOString())],
+        `"${bar.booking.name}" is copied. Ctrl Z takes it back.`,
+      );
+    const still =
+      held.start === bar.sighting.start && held.end === bar.sighting.end && held.layer === layerOf(bar.booking);
+    if (!still) offer(bar, change, held);
+  }, [held, onDraw, changeOf, plan, save, offer]);
+
+  /** What the plan would become, for looking ahead. */
+  const preview = useMemo<readonly PlanEdit[] | undefined>(() => {
+    if (held?.bar) {
+      const change = changeOf({ ...held, bar: held.bar });
+      if (held.copy) return [copyOccasion(plan, held.bar.booking, held.bar.sighting, change, stamp)];
+      const edits = reschedule(plan, held.bar.booking, held.bar.sighting, change, 'this day', stamp);
+      return 'error' in edits ? undefined : edits;
+    }
+    if (choice) {
+      const edits = reschedule(
+        plan,
+        choice.bar.booking,
+        choice.bar.sighting,
+        choice.change,
+        looking ?? 'this day',
+        stamp,
+      );
+      return 'error' in edits ? undefined : edits;
+    }
+    return sent;
+  }, [held, choice, looking, sent, plan, changeOf, stamp]);
+
+  return {
+    held,
+    choice,
+    looking,
+    preview,
+    lookAt,
+    hold: setHeld,
+    putDown,
+    letGo: useCallback(() => {
+      setHeld(null);
+      setChoice(null);
+      lookAt(null);
+    }, []),
+    choose: useCallback((scope: Scope) => choice && settle(choice.bar, choice.change, scope), [choice, settle]),
+    remove: useCallback((bar: Bar) => offer(bar, { remove: true }), [offer]),
+    make: save,
+  };
+}
+
+export type Gesture = ReturnType<typeof useGesture>;
+
+const SHORTEST = 60_000;
+
+/** A held bar with its whole, its start or its end at another time; never empty, at most a day. */
+export function stretched(held: Held, part: 'whole' | 'start' | 'end', to: LocalTime): Held {
+  const { start, end } = held;
+  if (part === 'whole') return { ...held, start: to, end: (to + end - start) as LocalTime };
+  if (part === 'start') return { ...held, start: Math.min(Math.max(to, end - DAY), end - SHORTEST) as LocalTime };
+  return { ...held, end: Math.max(Math.min(to, start + DAY), start + SHORTEST) as LocalTime };
+}
