@@ -1,6 +1,7 @@
 import { DAY, type Instant } from '../instant';
 import type { Plan } from '../plan/schema';
 import { forecast, forecastAt } from './forecast';
+import { kinOf, selectedByName } from './kin';
 import { programmer, type ScreenProgram } from './program';
 import type { Source } from './segments';
 
@@ -20,32 +21,56 @@ export interface Glance {
 
 const programs = new WeakMap<Plan, Map<string, ScreenProgram>>();
 
-/** A plan's programs by screen, narrowed once a plan. */
+/** A plan's programs by screen, narrowed once a plan; screens that no selector can tell apart share one. */
 export function programsOf(plan: Plan): ReadonlyMap<string, ScreenProgram> {
   let made = programs.get(plan);
   if (!made) {
     const narrow = programmer(plan);
-    made = new Map(plan.screens.map((screen) => [screen.id, narrow(screen.id)]));
+    const [, keyOf] = kinOf(plan, new Set(selectedByName(plan)));
+    const byKey = new Map<string, ScreenProgram>();
+    made = new Map(
+      [...keyOf].map(([screen, key]) => {
+        const program = byKey.get(key) ?? narrow(screen);
+        byKey.set(key, program);
+        return [screen, program];
+      }),
+    );
     programs.set(plan, made);
   }
   return made;
 }
 
-/** A glance at every screen of a plan. */
-export function glances(plan: Plan, instant: Instant): Glance[] {
-  return [...programsOf(plan)].map(([screen, program]) => {
-    const { segment, play } = forecastAt(program, instant);
-    const { segments } = forecast(program, instant, instant + DAY);
-    const next = segments.find((one) => one.from > instant && (one.source !== segment.source || one.id !== segment.id));
-    return {
-      screen,
-      source: segment.source,
-      id: segment.id,
-      media: play?.media ?? null,
-      until: play ? turnEnd(program, instant) : null,
-      next: next ? { at: next.from, source: next.source, id: next.id } : null,
-    };
+/** Screens with the program that they share, those of `only` alone where given. */
+function shared(plan: Plan, only?: ReadonlySet<string>): Map<ScreenProgram, string[]> {
+  const groups = new Map<ScreenProgram, string[]>();
+  for (const [screen, program] of programsOf(plan)) {
+    if (only && !only.has(screen)) continue;
+    const group = groups.get(program);
+    if (group) group.push(screen);
+    else groups.set(program, [screen]);
+  }
+  return groups;
+}
+
+/** A glance at every screen of a plan, or at those of `only`. */
+export function glances(plan: Plan, instant: Instant, only?: ReadonlySet<string>): Glance[] {
+  return [...shared(plan, only)].flatMap(([program, screens]) => {
+    const glance = glanceAt(program, instant);
+    return screens.map((screen) => ({ screen, ...glance }));
   });
+}
+
+function glanceAt(program: ScreenProgram, instant: Instant): Omit<Glance, 'screen'> {
+  const { segment, play } = forecastAt(program, instant);
+  const { segments } = forecast(program, instant, instant + DAY);
+  const next = segments.find((one) => one.from > instant && (one.source !== segment.source || one.id !== segment.id));
+  return {
+    source: segment.source,
+    id: segment.id,
+    media: play?.media ?? null,
+    until: play ? turnEnd(program, instant) : null,
+    next: next ? { at: next.from, source: next.source, id: next.id } : null,
+  };
 }
 
 /** When the turn that is on at `instant` ends. Looks ahead in growing steps: turns are mostly short. */
@@ -68,14 +93,13 @@ export interface Change {
 /** The changes of the given screens (all, where absent) in `[from, to)`, ascending. Days that merely follow on each other are none. */
 export function changes(plan: Plan, from: Instant, to: Instant, screens?: ReadonlySet<string>): Change[] {
   const found = new Map<Instant, { screens: number; takeover: boolean }>();
-  for (const [screen, program] of programsOf(plan)) {
-    if (screens && !screens.has(screen)) continue;
+  for (const [program, group] of shared(plan, screens)) {
     const { segments } = forecast(program, from, to);
     segments.forEach((segment, i) => {
       const before = segments[i - 1];
       if (!before || (before.source === segment.source && before.id === segment.id)) return;
       const entry = found.get(segment.from) ?? { screens: 0, takeover: false };
-      entry.screens++;
+      entry.screens += group.length;
       entry.takeover ||= segment.source === 'takeover';
       found.set(segment.from, entry);
     });

@@ -2,7 +2,8 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { DAY, HOUR } from '../instant';
 import { readPlan, type Booking, type Plan } from '../plan';
-import { NetworkForecast, forecast, programsOf } from '.';
+import { addDays, startOfDate, type LocalDate } from '../when';
+import { NetworkForecast, forecast, glances, outcomeRows, outcomeRange, screenProgram, forecastAt } from '.';
 
 const PLANS = readFileSync(join(__dirname, 'cases.jsonl'), 'utf8')
   .split('\n')
@@ -17,9 +18,9 @@ const PLANS = readFileSync(join(__dirname, 'cases.jsonl'), 'utf8')
 /** The loop's number differs between a program of its own and a shared one; what shows does not. */
 const plain = (plan: Plan, from: number, to: number) =>
   new Map(
-    [...programsOf(plan)].map(([screen, program]) => [
-      screen,
-      forecast(program, from, to).segments.map(({ loop: _loop, ...rest }) => rest),
+    plan.screens.map(({ id }) => [
+      id,
+      forecast(screenProgram(plan, id), from, to).segments.map(({ loop: _loop, ...rest }) => rest),
     ]),
   );
 const network = (kept: NetworkForecast, plan: Plan) =>
@@ -66,4 +67,25 @@ test('screens that no selector tells apart share one list', () => {
   };
   const all = new NetworkForecast(from, from + HOUR).segments(twins);
   expect(all.get('twin')).toBe(all.get(screen?.id ?? ''));
+});
+
+test('a glance at all screens is what each shows, also where they share a program', () => {
+  for (const { plan, from } of PLANS)
+    for (const glance of glances(plan, from)) {
+      const { segment, play } = forecastAt(screenProgram(plan, glance.screen), from);
+      expect(glance).toMatchObject({ source: segment.source, id: segment.id, media: play?.media ?? null });
+    }
+});
+
+test('the outcome in rows: every screen is in one, and each row tiles the dates of its walls', () => {
+  for (const { plan, from } of PLANS) {
+    const first = Math.floor(from / DAY) as LocalDate;
+    const last = addDays(first, 2);
+    const rows = outcomeRows(new NetworkForecast(...outcomeRange(first, last)).outcomes(plan), first, last);
+    expect(rows.flatMap((row) => row.screens).sort()).toEqual(plan.screens.map(({ id }) => id).sort());
+    for (const { spans } of rows) {
+      expect([spans[0]?.from, spans.at(-1)?.to]).toEqual([startOfDate(first), startOfDate(addDays(last, 1))]);
+      spans.slice(1).forEach((span, i) => expect(span.from).toBe(spans[i]?.to));
+    }
+  }
 });

@@ -1,15 +1,10 @@
 import type { Instant } from '../instant';
-import type { Booking, Plan, Screen } from '../plan/schema';
-import { namedTerms, screenTerms, selectorOf, matches } from '../selector';
+import type { Booking, Plan } from '../plan/schema';
+import { matches, selectorOf } from '../selector';
 import { occurrenceMemo } from '../when';
+import { kinOf, selectedByName, type Kin } from './kin';
 import { placeOf, programmer, type ScreenProgram } from './program';
 import { segments, type Segment } from './segments';
-
-/** Screens that no selector of the plan can tell apart: they show the same, so they are computed once. */
-interface Kin {
-  readonly screen: Screen;
-  readonly terms: ReadonlySet<string>;
-}
 
 interface Known {
   /** The bookings that reached the kin, when it was computed: the very objects. */
@@ -130,34 +125,4 @@ function sameGround(a: Plan, b: Plan): boolean {
 
 function sameList(a: readonly Booking[], b: readonly Booking[]): boolean {
   return a.length === b.length && a.every((one, i) => one === b[i]);
-}
-
-/** Ids of the screens that selectors call by name: these are kin to nobody. */
-function selectedByName(plan: Plan): string[] {
-  const texts = [
-    ...plan.bookings.map((booking) => booking.where),
-    ...plan.playlists.flatMap((list) => list.items.flatMap((item) => item.where ?? [])),
-  ];
-  return [...new Set(texts)].flatMap((text) => namedTerms(selectorOf(text), 'screen:'));
-}
-
-function kinOf(plan: Plan, named: ReadonlySet<string>): [Map<string, Kin>, Map<string, string>] {
-  const siteTags = new Map(plan.sites.map((site) => [site.id, site.tags]));
-  const kin = new Map<string, Kin>();
-  const keyOf = new Map<string, string>();
-  for (const screen of plan.screens) {
-    const { id, site, tags, width, height, backdrop, lightsOut } = screen;
-    const alike = [
-      site,
-      Math.sign(width - height),
-      [...(tags ?? [])].sort(),
-      backdrop ?? null,
-      lightsOut ?? null,
-      named.has(id) ? id : null,
-    ];
-    const key = JSON.stringify(alike);
-    keyOf.set(id, key);
-    if (!kin.has(key)) kin.set(key, { screen, terms: screenTerms(screen, siteTags.get(site)) });
-  }
-  return [kin, keyOf];
 }

@@ -17,3 +17,4 @@ export {
 } from './occurrences';
 export { describeWhen, weeklyDays, weeklyRule } from './words';
 export { readWhen, type Phrase, type PhraseContext } from './phrase';
+export { readMoment } from './moment';

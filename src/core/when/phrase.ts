@@ -18,10 +18,10 @@ const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', '
 const MONTH =
   '(jan(?:uary)?|feb(?:ruary)?|mar(?:ch)?|apr(?:il)?|may|june?|july?|aug(?:ust)?|sept?(?:ember)?|oct(?:ober)?|nov(?:ember)?|dec(?:ember)?)\\b';
 const DAYS = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'];
-const DAY =
+export const DAY =
   '(?:mon(?:day)?|tue(?:s(?:day)?)?|wed(?:nesday)?|thu(?:r(?:s(?:day)?)?)?|fri(?:day)?|sat(?:urday)?|sun(?:day)?)s?\\b';
 const TO = '\\s*(?:–|—|-|\\bto\\b|\\buntil\\b|\\btill\\b)\\s*';
-const EDGE =
+export const EDGE =
   '(?:(?:opens|opening|closes|closing)(?:\\s*[+-]\\s*\\d{1,2}:\\d{2}(?::\\d{2})?)?|noon|midnight|\\d{1,2}(?:[:.]\\d{2}(?::\\d{2})?)?\\s*(?:am|pm)\\b|\\d{1,2}[:.]\\d{2}(?::\\d{2})?)';
 const HOUR = `(?:${EDGE}|\\d{1,2}(?![\\d:.]|\\s*(?:st|nd|rd|th)\\b)(?!\\s+${MONTH}))`;
 const NTH: Record<string, number> = {
@@ -83,7 +83,7 @@ export function readWhen(text: string, context: PhraseContext): Phrase {
 
 const EXAMPLE = '"weekdays 05:30–10:00, 1 Dec to 28 Feb, not on storm-days"';
 
-class Reader {
+export class Reader {
   at = 0;
   error: string | null = null;
   constructor(
@@ -193,10 +193,10 @@ class Reader {
 }
 
 const monthNumber = (name: string) => MONTHS.indexOf(name.slice(0, 3).toLowerCase()) + 1;
-const weekdayNumber = (name: string) => DAYS.indexOf(name.slice(0, 3).toLowerCase());
+export const weekdayNumber = (name: string) => DAYS.indexOf(name.slice(0, 3).toLowerCase());
 
 /** Time of day as a window's edge; null where it is none. */
-function edgeOf(written: string, end: boolean): string | null {
+export function edgeOf(written: string, end: boolean): string | null {
   const text = written.toLowerCase().replace(/\s+/g, '').replace('opening', 'opens').replace('closing', 'closes');
   if (text === 'noon') return '12:00';
   if (text === 'midnight') return end ? '24:00' : '00:00';

@@ -1,5 +1,5 @@
 import 'server-only';
-import { glances, type Glance, type Plan } from '@/core';
+import { canonicalJson, glances, type Glance, type Plan } from '@/core';
 import { docket, editions, publishedPlan, type Docket, type Edition } from '@/services/editions';
 import { mediaExtras, uploads, type MediaExtras, type Upload } from '@/services/library';
 import type { Actor } from '@/services/people';
@@ -19,9 +19,12 @@ export interface NetworkView {
   readonly statuses: readonly ScreenStatus[];
   readonly uploads: readonly Upload[];
   readonly serverNow: number;
-  /** What every screen shows at `serverNow`, so that the first picture needs no second look. */
+  /** What every screen shows at `serverNow`, so that the first picture needs no second look; empty in a large network. */
   readonly glances: readonly Glance[];
 }
+
+/** Up to so many screens are glanced at before the page is sent; more are left to the browser's worker. */
+const GLANCED_AT = 300;
 
 export async function loadView(actor: Actor): Promise<NetworkView> {
   const [draft, published, newest, list, media, statuses, pending] = await Promise.all([
@@ -34,17 +37,20 @@ export async function loadView(actor: Actor): Promise<NetworkView> {
     uploads(actor),
   ]);
   const serverNow = Date.now();
+  // Sent once where nothing waits to be published.
+  const same = published !== null && canonicalJson(published.plan) === canonicalJson(draft.plan);
+  const seen = published && (same ? { ...published, plan: draft.plan } : published);
   return {
     person: actor.name,
     draft: draft.plan,
     change: draft.change,
-    published,
+    published: seen,
     docket: newest,
     editions: list,
     media,
     statuses,
     uploads: pending,
     serverNow,
-    glances: glances(published?.plan ?? draft.plan, serverNow),
+    glances: draft.plan.screens.length > GLANCED_AT ? [] : glances(seen?.plan ?? draft.plan, serverNow),
   };
 }

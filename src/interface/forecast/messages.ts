@@ -18,7 +18,7 @@ import type {
 
 /** What the page asks of the forecast worker about a plan, and what it answers. */
 export type Question =
-  | { readonly kind: 'glances'; readonly at: Instant }
+  | { readonly kind: 'glances'; readonly at: Instant; readonly screens: readonly string[] }
   | { readonly kind: 'changes'; readonly from: Instant; readonly to: Instant; readonly screens?: readonly string[] }
   | { readonly kind: 'segments'; readonly screen: string; readonly from: Instant; readonly to: Instant }
   | { readonly kind: 'why'; readonly screen: string; readonly at: Instant }

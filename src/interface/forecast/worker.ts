@@ -40,7 +40,7 @@ function outlook(first: LocalDate, last: LocalDate): NetworkForecast {
 function answer(plan: Plan, question: Question): unknown {
   switch (question.kind) {
     case 'glances':
-      return glances(plan, question.at);
+      return glances(plan, question.at, new Set(question.screens));
     case 'changes':
       return changes(plan, question.from, question.to, question.screens && new Set(question.screens));
     case 'segments': {

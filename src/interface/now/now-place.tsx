@@ -11,11 +11,18 @@ import { counted } from '@/interface/kit/format';
 import { Lantern, STATE_WORDS } from '@/interface/kit/lantern';
 import type { ScreenState } from '@/services/screens';
 import { ScreenAside } from './screen-aside';
-import { Street } from './street';
-import { useGlances } from './use-glances';
+import type { TileSize } from './blocks';
+import { Streets } from './streets';
 
-const SIZES = { small: 64, middle: 104, large: 176 } as const;
-export type TileSize = keyof typeof SIZES;
+const SIZES = {
+  small: { height: 64, least: 0, caption: 0, gap: 8 },
+  middle: { height: 104, least: 132, caption: 46, gap: 16 },
+  large: { height: 176, least: 132, caption: 46, gap: 16 },
+} as const satisfies Record<string, TileSize>;
+type SizeName = keyof typeof SIZES;
+
+/** From so many screens on, one begins with the thousand-at-a-glance size. */
+const MANY = 400;
 
 const STATES: readonly ScreenState[] = ['lit', 'behind', 'dark', 'resting', 'unpaired'];
 
@@ -23,11 +30,10 @@ const STATES: readonly ScreenState[] = ['lit', 'behind', 'dark', 'resting', 'unp
 export function NowPlace() {
   const { seen, statuses } = useNetwork();
   const { plan } = seen;
-  const { isNow, selected, select } = useMoment();
+  const { selected, select } = useMoment();
   const index = useIndex(plan);
-  const glances = useGlances();
   const [where, setWhere] = useState('');
-  const [size, setSize] = useState<TileSize>('middle');
+  const [size, setSize] = useState<SizeName>(plan.screens.length > MANY ? 'small' : 'middle');
 
   const parsed = where.trim() === '' ? null : parseSelector(where);
   const error = parsed && 'error' in parsed ? parsed.error : null;
@@ -59,76 +65,54 @@ export function NowPlace() {
 
   return (
     <div className="flex h-full min-h-0">
-      <div className="min-w-0 flex-1 overflow-y-auto px-6 pb-6">
-        <div className="sticky top-0 z-10 flex flex-wrap items-center gap-x-5 gap-y-2 bg-paper py-3">
-          <h1 className="sr-only">Now</h1>
-          <div className="w-72">
-            <Input
-              data-search
-              aria-label="Show only screens that match"
-              placeholder="All screens: type tags, as quay and not staff"
-              value={where}
-              onChange={(event) => setWhere(event.target.value)}
-              invalid={error !== null}
-            />
-          </div>
-          {error ? (
-            <p role="alert" className="text-sm text-brick">
-              {error}
-            </p>
-          ) : (
-            <ul className="flex items-center gap-4" aria-label="States">
-              <li className="text-faint">{counted(shown.length, 'screen')}</li>
-              {counts.map(({ state, n }) => (
-                <li key={state} className="flex items-center gap-1.5">
-                  <Lantern state={state} /> {n} {STATE_WORDS[state]}
-                </li>
+      <Streets
+        screens={shown}
+        size={SIZES[size]}
+        mini={size === 'small'}
+        head={
+          <div className="sticky top-0 z-10 flex flex-wrap items-center gap-x-5 gap-y-2 bg-paper py-3">
+            <h1 className="sr-only">Now</h1>
+            <div className="w-72">
+              <Input
+                data-search
+                aria-label="Show only screens that match"
+                placeholder="All screens: type tags, as quay and not staff"
+                value={where}
+                onChange={(event) => setWhere(event.target.value)}
+                invalid={error !== null}
+              />
+            </div>
+            {error ? (
+              <p role="alert" className="text-sm text-brick">
+                {error}
+              </p>
+            ) : (
+              <ul className="flex items-center gap-4" aria-label="States">
+                <li className="text-faint">{counted(shown.length, 'screen')}</li>
+                {counts.map(({ state, n }) => (
+                  <li key={state} className="flex items-center gap-1.5">
+                    <Lantern state={state} /> {n} {STATE_WORDS[state]}
+                  </li>
+                ))}
+              </ul>
+            )}
+            <fieldset className="ml-auto flex border border-rule" aria-label="Size of tiles">
+              {(Object.keys(SIZES) as SizeName[]).map((one) => (
+                <button
+                  key={one}
+                  type="button"
+                  aria-pressed={size === one}
+                  onClick={() => setSize(one)}
+                  className={`px-2.5 py-1 text-sm ${size === one ? 'bg-well font-semibold' : 'text-faint hover:text-ink'}`}
+                >
+                  {one}
+                </button>
               ))}
-            </ul>
-          )}
-          <fieldset className="ml-auto flex border border-rule" aria-label="Size of tiles">
-            {(Object.keys(SIZES) as TileSize[]).map((one) => (
-              <button
-                key={one}
-                type="button"
-                aria-pressed={size === one}
-                onClick={() => setSize(one)}
-                className={`px-2.5 py-1 text-sm ${size === one ? 'bg-well font-semibold' : 'text-faint hover:text-ink'}`}
-              >
-                {one}
-              </button>
-            ))}
-          </fieldset>
-        </div>
-        {plan.sites.map((site) => {
-          const screens = shown.filter((screen) => screen.site === site.id);
-          if (screens.length === 0) return null;
-          return (
-            <Street
-              key={site.id}
-              site={site}
-              screens={screens}
-              glances={glances}
-              status={status}
-              index={index}
-              height={SIZES[size]}
-              mini={size === 'small'}
-              dimDark={isNow}
-              selected={selected}
-              onSelect={(id) => select(selected.has(id) ? new Set() : new Set([id]))}
-            />
-          );
-        })}
-        {shown.length === 0 && <p className="py-10 text-faint">No screen matches this selector.</p>}
-      </div>
-      {chosen && (
-        <ScreenAside
-          screen={chosen}
-          glance={glances.get(chosen.id)}
-          status={status.get(chosen.id)}
-          onClose={() => select(new Set())}
-        />
-      )}
+            </fieldset>
+          </div>
+        }
+      />
+      {chosen && <ScreenAside screen={chosen} status={status.get(chosen.id)} onClose={() => select(new Set())} />}
     </div>
   );
 }

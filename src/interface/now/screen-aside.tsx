@@ -2,8 +2,8 @@
 
 import { X } from 'lucide-react';
 import Link from 'next/link';
-import { useEffect, useRef } from 'react';
-import { DAY, type Explanation, type Glance, type Screen, type Segment } from '@/core';
+import { useEffect, useMemo, useRef } from 'react';
+import { DAY, type Explanation, type Screen, type Segment } from '@/core';
 import { useMoment } from '@/interface/data/moment';
 import { useIndex, useNetwork, useThumbnails } from '@/interface/data/provider';
 import { ask, useAnswer } from '@/interface/forecast/client';
@@ -12,21 +12,22 @@ import { Lantern, STATE_WORDS } from '@/interface/kit/lantern';
 import { Thumb } from '@/interface/kit/thumb';
 import type { ScreenStatus } from '@/services/screens';
 import { sourceName } from './street';
+import { useGlances } from './use-glances';
 
 /** One chosen screen: its picture, why it shows this, and its next day. */
 export function ScreenAside({
   screen,
-  glance,
   status,
   onClose,
 }: {
   screen: Screen;
-  glance: Glance | undefined;
   status: ScreenStatus | undefined;
   onClose: () => void;
 }) {
   const { seen } = useNetwork();
   const { moment, isNow } = useMoment();
+  const own = useMemo(() => [screen.id], [screen.id]);
+  const glance = useGlances(own).get(screen.id);
   const index = useIndex(seen.plan);
   const thumbnail = useThumbnails();
   const whyRef = useRef<HTMLParagraphElement>(null);

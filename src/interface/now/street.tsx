@@ -1,25 +1,24 @@
 'use client';
 
-import type { Glance, Plan, Screen, Site } from '@/core';
+import { memo } from 'react';
+import type { Glance, Plan, Screen } from '@/core';
 import { useMoment } from '@/interface/data/moment';
-import type { useIndex } from '@/interface/data/provider';
+import { useThumbnails, type useIndex } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
-import { useThumbnails } from '@/interface/data/provider';
 import { clockTime, counted, dayName, timeNear, zoneName } from '@/interface/kit/format';
 import { Lantern } from '@/interface/kit/lantern';
 import { Thumb } from '@/interface/kit/thumb';
 import type { ScreenStatus } from '@/services/screens';
+import { tileWidth, type Block, type TileSize } from './blocks';
 
 export type Index = ReturnType<typeof useIndex>;
 
 interface StreetProps {
-  readonly site: Site;
-  readonly screens: readonly Screen[];
+  readonly block: Block;
   readonly glances: ReadonlyMap<string, Glance>;
   readonly status: ReadonlyMap<string, ScreenStatus>;
   readonly index: Index;
-  /** Height of a tile's picture, in pixels. */
-  readonly height: number;
+  readonly size: TileSize;
   /** Pictures and lanterns only. */
   readonly mini: boolean;
   /** Whether screens that are dark are drawn so: the present only. */
@@ -28,56 +27,90 @@ interface StreetProps {
   onSelect(screen: string): void;
 }
 
-/** One site: its own clock, and its screens side by side. */
-export function Street({ site, screens, ...rest }: StreetProps) {
-  const { moment, isNow } = useMoment();
-  const zone = useZone();
-  const sameDay = dayName(moment, site.timeZone) === dayName(moment, zone);
+/** One site, or a part of it: its own clock, and its screens side by side. */
+export function Street({ block, glances, status, selected, size, mini, ...rest }: StreetProps) {
+  const { site, screens, first, count } = block;
+  const { moment } = useMoment();
   return (
-    <section aria-label={site.name} className="border-t border-rule py-3">
-      <header className="flex items-baseline gap-3">
-        <h2 className="text-lg">{site.name}</h2>
-        <p className="font-code text-xs text-faint">
-          {sameDay ? '' : `${dayName(moment, site.timeZone)} `}
-          {clockTime(moment, site.timeZone, isNow ? false : undefined)} {zoneName(site.timeZone)}
-        </p>
-        <p className="text-sm text-faint">{counted(screens.length, 'screen')}</p>
-      </header>
-      <ul className="mt-2 flex flex-wrap items-end gap-x-4 gap-y-4">
-        {screens.map((screen) => (
-          <Tile key={screen.id} screen={screen} zone={site.timeZone} {...rest} />
-        ))}
+    <section
+      aria-label={first ? site.name : `${site.name}, continued`}
+      className={first ? 'border-t border-rule pt-3 pb-1' : ''}
+    >
+      {first && (
+        <header className="flex items-baseline gap-3 pb-2">
+          <h2 className="text-lg">{site.name}</h2>
+          <SiteClock zone={site.timeZone} />
+          <p className="text-sm text-faint">{counted(count, 'screen')}</p>
+        </header>
+      )}
+      <ul className="flex flex-wrap items-end" style={{ gap: size.gap }}>
+        {screens.map((screen) => {
+          const glance = glances.get(screen.id);
+          return (
+            <Tile
+              key={screen.id}
+              screen={screen}
+              glance={glance}
+              coming={glance?.next ? timeNear(glance.next.at, moment, site.timeZone) : null}
+              status={status.get(screen.id)}
+              selected={selected.has(screen.id)}
+              size={size}
+              mini={mini}
+              {...rest}
+            />
+          );
+        })}
       </ul>
     </section>
   );
 }
 
-function Tile({
+function SiteClock({ zone: siteZone }: { zone: string }) {
+  const { moment, isNow } = useMoment();
+  const zone = useZone();
+  const sameDay = dayName(moment, siteZone) === dayName(moment, zone);
+  return (
+    <p className="font-code text-xs text-faint">
+      {sameDay ? '' : `${dayName(moment, siteZone)} `}
+      {clockTime(moment, siteZone, isNow ? false : undefined)} {zoneName(siteZone)}
+    </p>
+  );
+}
+
+interface TileProps extends Pick<StreetProps, 'index' | 'size' | 'mini' | 'dimDark' | 'onSelect'> {
+  readonly screen: Screen;
+  readonly glance: Glance | undefined;
+  /** When the next change comes, in words; null for none. */
+  readonly coming: string | null;
+  readonly status: ScreenStatus | undefined;
+  readonly selected: boolean;
+}
+
+/** A screen in its true shape. Drawn again only when something of its own changes: thousands of them stand on a page. */
+const Tile = memo(function Tile({
   screen,
-  zone,
-  glances,
+  glance,
+  coming,
   status,
   index,
-  height,
+  size,
   mini,
   dimDark,
   selected,
   onSelect,
-}: Omit<StreetProps, 'site' | 'screens'> & { screen: Screen; zone: string }) {
+}: TileProps) {
   const thumbnail = useThumbnails();
-  const { moment } = useMoment();
-  const glance = glances.get(screen.id);
-  const state = status.get(screen.id)?.state ?? 'unpaired';
-  const trouble = status.get(screen.id)?.troubles[0];
+  const state = status?.state ?? 'unpaired';
+  const trouble = status?.troubles[0];
   const media = glance?.media ? index.media.get(glance.media) : undefined;
+  const { height } = size;
   const width = Math.min(height * 3, (height * screen.width) / screen.height);
-  const next = glance?.next;
   const dim = dimDark && (state === 'dark' || state === 'unpaired');
   return (
-    <li style={{ width: mini ? width : Math.max(width, 132) }}>
+    <li style={{ width: tileWidth(screen, size) }}>
       <button
         type="button"
-        aria-pressed={selected.has(screen.id)}
+        aria-pressed={selected}
         aria-label={`${screen.name}: ${state}, ${media?.name ?? 'nothing'}`}
         data-screen={screen.id}
         data-state={state}
@@ -97,7 +130,7 @@ function Tile({
             />
           ) : (
             <span className="absolute inset-0 flex items-center justify-center p-1 text-center text-[11px] text-[#aab0bf]">
-              {glance?.source === 'lights-out' ? 'lights out' : 'nothing'}
+              {glance?.source === 'lights-out' ? 'lights out' : glance ? 'nothing' : ''}
             </span>
           )}
           {mini && (
@@ -118,7 +151,7 @@ function Tile({
               </span>
             ) : (
               <span className="block truncate text-sm text-faint">
-                {next ? `${timeNear(next.at, moment, zone)} ${sourceName(next, index)}` : 'stays so'}
+                {glance?.next && coming ? `${coming} ${sourceName(glance.next, index)}` : 'stays so'}
               </span>
             )}
           </span>
@@ -126,7 +159,7 @@ function Tile({
       </button>
     </li>
   );
-}
+});
 
 /** A source in a word or two: the booking's name, or which backdrop. */
 export function sourceName(

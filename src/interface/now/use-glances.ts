@@ -6,25 +6,31 @@ import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
 import { ask } from '@/interface/forecast/client';
 
-/** What every screen shows at the moment, by id. Asked anew only when the moment leaves the time for which it is known. */
-export function useGlances(): ReadonlyMap<string, Glance> {
+/** What the given screens show at the moment, by id. Asked anew only when the moment leaves the time for which it is known. */
+export function useGlances(screens: readonly string[]): ReadonlyMap<string, Glance> {
   const { seen, glances, serverNow, looking } = useNetwork();
   const { moment } = useMoment();
   const [found, setFound] = useState(() => byScreen(glances));
-  const known = useRef({ key: looking === 'published' ? seen.key : '', from: serverNow, to: validUntil(glances) });
+  const known = useRef({
+    key: looking === 'published' ? seen.key : '',
+    from: serverNow,
+    to: validUntil(glances),
+    screens: new Set(glances.map((one) => one.screen)),
+  });
   useEffect(() => {
-    const { key, from, to } = known.current;
-    if (key === seen.key && moment >= from && moment < to) return;
+    const now = known.current;
+    const still = now.key === seen.key && moment >= now.from && moment < now.to;
+    if (still && screens.every((id) => now.screens.has(id))) return;
     let current = true;
-    void ask(seen, { kind: 'glances', at: moment }).then((answer) => {
+    void ask(seen, { kind: 'glances', at: moment, screens }).then((answer) => {
       if (!current) return;
-      known.current = { key: seen.key, from: moment, to: validUntil(answer) };
+      known.current = { key: seen.key, from: moment, to: validUntil(answer), screens: new Set(screens) };
       setFound(byScreen(answer));
     });
     return () => {
       current = false;
     };
-  }, [seen, moment]);
+  }, [seen, moment, screens]);
   return found;
 }
 

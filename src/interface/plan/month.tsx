@@ -73,6 +73,13 @@ export function MonthView({
   };
   return (
     <div className="min-h-0 flex-1 overflow-y-auto px-6 pb-6">
+      <div aria-hidden className="sticky top-0 z-10 grid grid-cols-7 bg-paper py-1 text-sm text-faint">
+        {Array.from({ length: 7 }, (_, i) => (
+          <span key={i} className="pl-1.5">
+            {dateWords(addDays(first, i)).slice(0, 3)}
+          </span>
+        ))}
+      </div>
       <div ref={grid} className="grid grid-cols-7 border-l border-t border-rule">
         {days.map((day) => {
           const here = seen.filter(({ start, end }) => start < startOfDate(addDays(day, 1)) && end > startOfDate(day));

@@ -27,6 +27,7 @@ import { Empty } from '@/interface/kit/empty';
 import { Input } from '@/interface/kit/field';
 import { selectScreens } from '@/interface/kit/selector-field';
 import { Sheet } from '@/interface/kit/sheet';
+import { isTyping } from '@/interface/shell/typing';
 import { BookingForm } from './booking-form';
 import { BookingList } from './booking-list';
 import { CopyForm } from './copy-form';
@@ -100,9 +101,8 @@ export function PlanPlace() {
   const close = () => setOpen(null);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const typing =
-        event.target instanceof HTMLElement && ['INPUT', 'SELECT', 'TEXTAREA'].includes(event.target.tagName);
-      if (typing || event.ctrlKey || event.metaKey || event.altKey || document.querySelector('[role="dialog"]')) return;
+      if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (document.querySelector('[role="dialog"]')) return;
       if (event.key === 'n') setOpen({ kind: 'new', begun: { where } });
       else if (event.key === 'f') showPanel((now) => !now);
       else return;

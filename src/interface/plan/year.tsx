@@ -106,7 +106,7 @@ export function YearStrip({
               );
             })}
             {today >= first && today < end && (
-              <span className="absolute inset-y-0 w-px bg-lamp" style={{ left: x(today) }} />
+              <span className="absolute inset-y-0 z-10 w-0.5 bg-lamp" style={{ left: x(today) }} />
             )}
           </div>
         </div>

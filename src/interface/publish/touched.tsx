@@ -17,23 +17,23 @@ interface Group {
 
 /** The touched screens, those that change alike together, with what they show at the moment before and after. */
 export function Touched({ screens }: { screens: readonly string[] }) {
-  const { draft, change, published } = useNetwork();
+  const { draft, drafted, published } = useNetwork();
   const { moment, isNow } = useMoment();
   const zone = useZone();
   const index = useIndex(draft);
   const thumbnail = useThumbnails();
   const minute = Math.floor(moment / 60_000);
   const after = useAnswer<readonly Glance[]>(
-    () => ask({ key: `draft-${change}`, plan: draft }, { kind: 'glances', at: moment }),
-    [change, minute],
+    () => ask(drafted, { kind: 'glances', at: moment, screens }),
+    [drafted, minute, screens],
     [],
   );
   const before = useAnswer<readonly Glance[]>(
     () =>
       published
-        ? ask({ key: `edition-${published.number}`, plan: published.plan }, { kind: 'glances', at: moment })
+        ? ask({ key: `edition-${published.number}`, plan: published.plan }, { kind: 'glances', at: moment, screens })
         : Promise.resolve([]),
-    [published?.number, minute],
+    [published?.number, minute, screens],
     [],
   );
   const groups = useMemo(() => {

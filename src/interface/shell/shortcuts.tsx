@@ -7,20 +7,19 @@ import { useNetwork } from '@/interface/data/provider';
 import { Sheet } from '@/interface/kit/sheet';
 import { PLACES } from './places';
 import { toggleTheme } from './theme';
+import { isTyping } from './typing';
 
 const OTHERS = [
   ['[  ]', 'The change before, the change after the moment'],
   ['t', 'Back to now'],
+  ['m', 'Look at another time: write it, as tomorrow 06:10'],
   ['w', 'Why the chosen screen shows this'],
   ['/', 'Search in this place'],
+  ['n, f', 'In Plan: a new booking; what to look at'],
   ['d', 'Day or night'],
   ['Ctrl Z, Ctrl Y', 'Take your last change back, make it again'],
   ['?', 'This list'],
 ];
-
-const isTyping = (target: EventTarget | null) =>
-  target instanceof HTMLElement &&
-  (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
 
 /** The single keys. While one types, and while a sheet is open, they are letters. */
 export function Shortcuts() {

@@ -2,12 +2,13 @@
 
 import { scaleTime } from 'd3-scale';
 import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import { HOUR, MINUTE } from '@/core';
+import { HOUR, MINUTE, zoneTable } from '@/core';
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
 import { clockTime, counted, dateTime, dayName } from '@/interface/kit/format';
 import { useWidth } from '@/interface/kit/use-width';
+import { MomentClock } from './moment-clock';
 
 /** How much time the rail shows. */
 const SPAN = 18 * HOUR;
@@ -26,6 +27,7 @@ export function TimeRail() {
   const shown = changes.filter(({ at }) => at >= start && at < start + SPAN);
   const most = Math.max(1, ...shown.map((one) => one.screens));
   const ticks = hoursOf(start, start + SPAN, zone);
+  const clockChanges = clockChangesIn(zone, start, start + SPAN);
 
   const instantAt = (event: PointerEvent) => {
     const box = track.current?.getBoundingClientRect();
@@ -43,12 +45,7 @@ export function TimeRail() {
 
   return (
     <footer className="flex h-20 shrink-0 items-stretch border-t border-rule bg-sheet">
-      <div className="flex w-56 shrink-0 flex-col justify-center border-r border-rule px-5">
-        <p className="font-code text-lg leading-tight" data-testid="moment">
-          {clockTime(moment, zone, isNow || undefined)}
-        </p>
-        <p className="text-sm text-faint">{dayName(moment, zone)} · your clock</p>
-      </div>
+      <MomentClock />
       <div
         ref={track}
         role="slider"
@@ -73,6 +70,14 @@ export function TimeRail() {
           <div key={at} className="absolute top-0 h-full border-l border-rule" style={{ left: scale(at) }}>
             <span className="absolute left-1 top-0.5 whitespace-nowrap font-code text-[11px] text-faint">
               {tickLabel(at, zone)}
+            </span>
+          </div>
+        ))}
+        {clockChanges.map(({ at, by }) => (
+          <div key={at} className="absolute top-0 z-10 h-full border-l-2 border-brick" style={{ left: scale(at) }}>
+            <span className="absolute top-5 left-1 bg-sheet whitespace-nowrap px-1 text-[11px] text-brick">
+              your clocks {by > 0 ? '+' : '−'}
+              {Math.abs(by) / HOUR} h
             </span>
           </div>
         ))}
@@ -118,6 +123,14 @@ export function TimeRail() {
         {selected.size > 0 && <span className="sr-only">Changes of {counted(selected.size, 'selected screen')}</span>}
       </div>
     </footer>
+  );
+}
+
+/** The changes of a zone's clocks in a range, and by how much they go forward (or back). */
+function clockChangesIn(zone: string, from: number, to: number): { at: number; by: number }[] {
+  const { changes, offsets } = zoneTable(zone);
+  return changes.flatMap((at, i) =>
+    at >= from && at < to ? [{ at, by: (offsets[i + 1] ?? 0) - (offsets[i] ?? 0) }] : [],
   );
 }
 

@@ -1,0 +1,106 @@
+'use client';
+
+import { useEffect, useRef, useState, type FormEvent } from 'react';
+import { DAY, dateOfLocalTime, readMoment, startOfDate, toInstant, toLocalTime, zoneTable } from '@/core';
+import { useMoment } from '@/interface/data/moment';
+import { useIndex, useNetwork } from '@/interface/data/provider';
+import { useZone } from '@/interface/data/zone';
+import { clockTime, dayName, timeNear, zoneName } from '@/interface/kit/format';
+import { isTyping } from './typing';
+
+/** The moment as a clock reads it, and says whose. Pressed (or by the key m), it takes a time as one says it: "tomorrow 06:10". */
+export function MomentClock() {
+  const { moment, isNow, go } = useMoment();
+  const zone = useZone();
+  const [writing, setWriting] = useState(false);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key !== 'm' || event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return;
+      if (document.querySelector('[role="dialog"]')) return;
+      event.preventDefault();
+      setWriting(true);
+    };
+    document.addEventListener('keydown', onKey);
+    return () => document.removeEventListener('keydown', onKey);
+  }, []);
+  if (writing) return <MomentEntry zone={zone} from={moment} onGo={go} onDone={() => setWriting(false)} />;
+  return (
+    <button
+      type="button"
+      onClick={() => setWriting(true)}
+      title="Look at another time (m)"
+      aria-label="Look at another time"
+      className="flex w-56 shrink-0 flex-col justify-center border-r border-rule px-5 text-left hover:bg-well"
+    >
+      <span className="font-code text-lg leading-tight" data-testid="moment">
+        {clockTime(moment, zone, isNow || undefined)}
+      </span>
+      <span className="text-sm text-faint">
+        {dayName(moment, zone)} · your clock <OtherClock moment={moment} zone={zone} />
+      </span>
+    </button>
+  );
+}
+
+/** The clock of the selected screens, where it is another than one's own. */
+function OtherClock({ moment, zone }: { moment: number; zone: string }) {
+  const { seen } = useNetwork();
+  const { selected } = useMoment();
+  const index = useIndex(seen.plan);
+  const zones = new Set([...selected].map((id) => index.sites.get(index.screens.get(id)?.site ?? '')?.timeZone));
+  const [other] = zones;
+  if (zones.size !== 1 || !other) return null;
+  const reads = timeNear(moment, moment, other);
+  if (reads === timeNear(moment, moment, zone) && dayName(moment, other) === dayName(moment, zone)) return null;
+  return (
+    <span className="block">
+      {zoneName(other)} {dayName(moment, other) === dayName(moment, zone) ? '' : dayName(moment, other)} {reads}
+    </span>
+  );
+}
+
+function MomentEntry({
+  zone,
+  from,
+  onGo,
+  onDone,
+}: {
+  zone: string;
+  from: number;
+  onGo: (to: number) => void;
+  onDone: () => void;
+}) {
+  const field = useRef<HTMLInputElement>(null);
+  const [error, setError] = useState<string | null>(null);
+  useEffect(() => field.current?.focus(), []);
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    const table = zoneTable(zone);
+    const wall = toLocalTime(table, from);
+    const today = dateOfLocalTime(toLocalTime(table, Date.now()));
+    const read = readMoment(field.current?.value ?? '', today, (wall - startOfDate(dateOfLocalTime(wall))) % DAY);
+    if (typeof read === 'object') return setError(read.error);
+    onGo(toInstant(table, read));
+    onDone();
+  };
+  return (
+    <form onSubmit={submit} className="flex w-56 shrink-0 flex-col justify-center border-r border-rule px-4">
+      <input
+        ref={field}
+        aria-label="Look at"
+        aria-invalid={error !== null || undefined}
+        placeholder="tomorrow 06:10"
+        className="w-full border border-rule bg-paper px-2 py-1 font-code text-sm aria-invalid:border-brick"
+        onKeyDown={(event) => event.key === 'Escape' && onDone()}
+        onBlur={onDone}
+      />
+      <span
+        role={error ? 'alert' : undefined}
+        className={`truncate text-xs ${error ? 'text-brick' : 'text-faint'}`}
+        title={error ?? ''}
+      >
+        {error ?? 'Enter goes there, Esc leaves'}
+      </span>
+    </form>
+  );
+}
