@@ -1,5 +1,5 @@
 export { freeName, reschedule, scopesOf, type Occasion, type Rescheduling, type Scope } from './reschedule';
 export { copyDays } from './copy';
-export { shiftWhen } from './dates';
+export { shiftWhen, withoutDate } from './dates';
 export { sightings, type Sighting } from './occasions';
 export { carried, copyOccasion } from './carry';

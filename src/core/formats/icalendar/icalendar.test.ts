@@ -1,0 +1,427 @@
+import fc from 'fast-check';
+import ICAL from 'ical.js';
+import { DAY, parseInstant, type Instant } from '../../instant';
+import { placeOf, screenProgram } from '../../forecast';
+import { readPlan, withEdits, type Booking, type Plan, type When } from '../../plan';
+import { occurrences, parseDate, type LocalDate } from '../../when';
+import { bookingsOf, datesOfEvents, readCalendar, writeCalendar } from '.';
+
+const at = (text: string) => parseInstant(text) as Instant;
+const from = parseDate('2026-11-25') as LocalDate;
+const stamp = at('2026-11-25T10:00:00Z');
+const [begin, end] = [at('2026-11-26T06:00:00Z'), at('2027-04-20T00:00:00Z')];
+
+const HOURS = { weekly: { MO: [['05:30', '22:00']], TU: [['05:30', '22:00']], SA: [['08:00', '01:00']] } };
+
+function plan(...bookings: object[]): Plan {
+  const read = readPlan({
+    format: 'lanternpost/plan',
+    version: 1,
+    network: { name: 'N' },
+    calendars: [{ id: 'storm', name: 'Storm', dates: ['2026-12-05', ['2026-12-24', '2026-12-26'], '2027-03-28'] }],
+    sites: [{ id: 'quay', name: 'Quay', timeZone: 'Europe/Oslo', hours: HOURS, tags: ['quay'] }],
+    screens: [{ id: 'hall', name: 'Hall', site: 'quay', width: 2, height: 1, tags: ['hall'] }],
+    media: [{ id: 'm', name: 'M', kind: 'image', width: 1, height: 1, bytes: 1, added: '2026-01-01T00:00:00Z' }],
+    playlists: [{ id: 'loop', name: 'Loop', items: [{ media: 'm' }] }],
+    bookings: bookings.map((one, i) => ({
+      id: `b${i}`,
+      name: `B${i}`,
+      content: { playlist: 'loop' },
+      where: 'quay and hall',
+      created: '2026-01-01T00:00:00Z',
+      ...one,
+    })),
+  });
+  if ('errors' in read) throw new Error(JSON.stringify(read.errors));
+  return read.plan;
+}
+
+const written = (of: Plan, atSite = true) =>
+  writeCalendar(of, of.bookings, { name: 'Quay', from, stamp, ...(atSite ? { site: of.sites[0] } : {}) });
+
+/** Every instance of a file's events in the range, as `ical.js` makes them: an independent reader. */
+function instances(file: string): string[] {
+  const calendar = new ICAL.Component(ICAL.parse(file) as unknown[]);
+  for (const zone of calendar.getAllSubcomponents('vtimezone')) ICAL.TimezoneService.register(new ICAL.Timezone(zone));
+  return calendar
+    .getAllSubcomponents('vevent')
+    .flatMap((component) => {
+      const event = new ICAL.Event(component);
+      const found: string[] = [];
+      const iterator = event.iterator();
+      for (let next = iterator.next(); next; next = iterator.next()) {
+        const { startDate, endDate } = event.getOccurrenceDetails(next);
+        const [a, b] = [instantOf(startDate), instantOf(endDate)];
+        if (a >= end) break;
+        if (b > begin) found.push(`${new Date(a).toISOString()} ${new Date(b).toISOString()}`);
+      }
+      return found;
+    })
+    .sort();
+}
+
+/** An all-day event is read on Oslo's clock, as everything of this site is. */
+function instantOf(time: ICAL.Time): Instant {
+  if (!time.isDate) return time.toUnixTime() * 1000;
+  const zone = ICAL.TimezoneService.get('Europe/Oslo') ?? ICAL.Timezone.utcTimezone;
+  return time.toUnixTime() * 1000 - zone.utcOffset(time) * 1000;
+}
+
+function shown(of: Plan): string[] {
+  const place = placeOf(screenProgram(of, 'hall'));
+  return of.bookings
+    .flatMap(({ when }) => occurrences(when, { ...place, hours: of.sites[0]?.hours }, begin, end))
+    .map(({ from: a, to: b }) => `${new Date(a).toISOString()} ${new Date(b).toISOString()}`)
+    .sort();
+}
+
+const windows: [string, string][][] = [
+  [['05:30', '10:00']],
+  [
+    ['05:30', '10:00'],
+    ['22:00', '02:00'],
+  ],
+  [['06:00', '06:00']],
+  [['12:15:30', '24:00']],
+];
+const WHENS: When[] = [
+  { from: '2026-12-01', to: '2027-02-28', repeat: 'FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR', not: ['storm'] },
+  { from: '2026-11-26', repeat: 'FREQ=WEEKLY;INTERVAL=2;BYDAY=MO,SA' },
+  { from: '2026-11-26', to: '2026-12-20', repeat: 'FREQ=DAILY;COUNT=50' },
+  { from: '2026-12-01', repeat: 'FREQ=DAILY;UNTIL=20261211' },
+  { from: '2026-12-01', repeat: 'FREQ=MONTHLY;BYDAY=1MO,-1FR', also: ['2026-12-02'], except: ['2027-01-04'] },
+  { from: '2026-12-05', to: '2026-12-05' },
+  { to: '2026-12-03' },
+  { only: ['storm'] },
+  { from: '2026-12-01', to: '2026-12-10', also: ['2026-12-20', '2026-12-04'], except: ['2026-12-01', '2026-12-20'] },
+  { from: '2027-01-01', repeat: 'FREQ=YEARLY;BYMONTH=2;BYMONTHDAY=29', also: ['2026-12-31'] },
+];
+const cases = WHENS.flatMap((when) => windows.map((list) => ({ when: { ...when, windows: list } })));
+
+test.each(cases)('read back by ical.js, $when is what shows', ({ when }) => {
+  const own = plan({ when });
+  // Where clocks change inside a window, DTSTART and DTEND give every instance the first one's exact length (section 3.8.5.3).
+  const plainDays = (list: string[]) => list.filter((line) => !/2027-03-2[78]T/.test(line));
+  expect(plainDays(instances(written(own)))).toEqual(plainDays(shown(own)));
+});
+
+test.each(cases)('what was written is read again: $when', ({ when }) => {
+  const own = plan({ when });
+  const { events, problems } = readCalendar(written(own));
+  expect(problems).toEqual([]);
+  const again = plan(
+    ...bookingsOf(own, events, { content: { media: 'm' }, where: 'all', siteClock: false, created: 'x' }).map(
+      ({ document }) => ({ ...(document as Booking), created: '2026-01-01T00:00:00Z' }),
+    ),
+  );
+  expect(again.bookings.map((one) => [one.content, one.where, one.when.clock])).toEqual(
+    again.bookings.map(() => [{ playlist: 'loop' }, 'quay and hall', undefined]),
+  );
+  expect(shown(again)).toEqual(shown(own));
+});
+
+test('all day is written as dates, and floats; a pinned clock has its zone with it', () => {
+  const own = plan(
+    { when: { from: '2026-12-05', to: '2026-12-06' } },
+    { when: { clock: 'Asia/Kathmandu', from: '2026-12-05', to: '2026-12-05', windows: [['04:00', '11:30']] } },
+  );
+  const file = written(own, false);
+  expect(file).toContain('DTSTART;VALUE=DATE:20261205\r\nDTEND;VALUE=DATE:20261206\r\nRRULE:FREQ=DAILY;UNTIL=20261206');
+  expect(file).toContain('DTSTART;TZID=Asia/Kathmandu:20261205T040000');
+  expect(file).toContain('TZOFFSETTO:+0545');
+  expect(file.match(/BEGIN:VTIMEZONE/g)).toHaveLength(1);
+});
+
+test('windows on opening hours are written out for a year, as they read at the site', () => {
+  const own = plan({ when: { windows: [['opens', 'closes-00:30']] } });
+  const until = at('2027-04-20T00:00:00Z');
+  expect(instances(written(own)).filter((line) => at(line.slice(0, 24)) < until)).toEqual(shown(own));
+});
+
+test('what a booking is stands in the fields of the standard, as far as it has them', () => {
+  const own = plan({
+    name: 'Gale; quays, decks',
+    takeover: true,
+    wake: true,
+    priority: 5,
+    onHold: true,
+    where: '(hall or deck) and not staff',
+    content: { media: 'm', durationMs: 12_000 },
+    when: { from: '2026-12-05', to: '2026-12-05' },
+  });
+  const file = written(own);
+  for (const line of [
+    'SUMMARY:Gale\\; quays\\, decks',
+    'PRIORITY:1',
+    'STATUS:TENTATIVE',
+    'CATEGORIES:hall,deck',
+    'X-LANTERNPOST-TAKEOVER:WAKE',
+  ])
+    expect(file).toContain(`\r\n${line}\r\n`);
+  const [event] = readCalendar(file).events;
+  expect(event).toMatchObject({
+    summary: 'Gale; quays, decks',
+    priority: 5,
+    takeover: true,
+    wake: true,
+    onHold: true,
+    where: '(hall or deck) and not staff',
+    content: { media: 'm', durationMs: 12_000 },
+  });
+});
+
+test('no line is longer than 75 octets, and none is cut inside a character (RFC 5545 section 3.1)', () => {
+  fc.assert(
+    fc.property(fc.string({ unit: 'grapheme', minLength: 1, maxLength: 110 }), (name) => {
+      if (name.trim() === '') return;
+      const own = plan({ name: name.slice(0, 110), when: { from: '2026-12-05', to: '2026-12-05' } });
+      const file = written(own);
+      for (const line of file.split('\r\n')) expect(new TextEncoder().encode(line).length).toBeLessThanOrEqual(75);
+      const read = new ICAL.Component(ICAL.parse(file) as unknown[]).getFirstSubcomponent('vevent');
+      // A lone control character is no part of a TEXT; what stands between the others is kept.
+      expect(String(read?.getFirstPropertyValue('summary')).trim()).toBe(
+        own.bookings[0]?.name.replace(/\r\n|\n|\r/g, '\n').trim(),
+      );
+    }),
+    { numRuns: 60 },
+  );
+});
+
+const file = (...lines: string[]) => ['BEGIN:VCALENDAR', 'VERSION:2.0', ...lines, 'END:VCALENDAR'].join('\r\n');
+const event = (...lines: string[]) => ['BEGIN:VEVENT', 'UID:1', 'SUMMARY:Market', ...lines, 'END:VEVENT'];
+const whens = (text: string) => readCalendar(text).events.map((one) => one.when);
+
+/** From memory of RFC 5545 section 3.6.5 and of files that office programs write: a zone by a name of their own. */
+const OFFICE_ZONE = [
+  'BEGIN:VTIMEZONE',
+  'TZID:W. Europe Standard Time',
+  'BEGIN:STANDARD',
+  'DTSTART:16010101T030000',
+  'TZOFFSETFROM:+0200',
+  'TZOFFSETTO:+0100',
+  'RRULE:FREQ=YEARLY;BYDAY=-1SU;BYMONTH=10',
+  'END:STANDARD',
+  'BEGIN:DAYLIGHT',
+  'DTSTART:16010101T020000',
+  'TZOFFSETFROM:+0100',
+  'TZOFFSETTO:+0200',
+  'RRULE:FREQ=YEARLY;BYDAY=-1SU;BYMONTH=3',
+  'END:DAYLIGHT',
+  'END:VTIMEZONE',
+];
+
+test.each<[string, string, When[]]>([
+  [
+    'an all-day event of three days',
+    file(...event('DTSTART;VALUE=DATE:20261224', 'DTEND;VALUE=DATE:20261227')),
+    [{ from: '2026-12-24', to: '2026-12-26' }],
+  ],
+  ['a date alone', file(...event('DTSTART;VALUE=DATE:20261224')), [{ from: '2026-12-24', to: '2026-12-24' }]],
+  [
+    'a floating time',
+    file(...event('DTSTART:20261205T080000', 'DURATION:PT90M')),
+    [{ from: '2026-12-05', to: '2026-12-05', windows: [['08:00', '09:30']] }],
+  ],
+  [
+    'UTC',
+    file(...event('DTSTART:20261205T080000Z', 'DTEND:20261205T093000Z')),
+    [{ clock: 'UTC', from: '2026-12-05', to: '2026-12-05', windows: [['08:00', '09:30']] }],
+  ],
+  [
+    'an end in another zone',
+    file(...event('DTSTART;TZID=Europe/Oslo:20261205T080000', 'DTEND;TZID=Europe/London:20261205T083000')),
+    [{ clock: 'Europe/Oslo', from: '2026-12-05', to: '2026-12-05', windows: [['08:00', '09:30']] }],
+  ],
+  [
+    'over midnight',
+    file(...event('DTSTART:20261205T220000', 'DTEND:20261206T020000')),
+    [{ from: '2026-12-05', to: '2026-12-05', windows: [['22:00', '02:00']] }],
+  ],
+  [
+    'longer than a day',
+    file(...event('DTSTART:20261204T180000', 'DTEND:20261206T060000', 'RRULE:FREQ=WEEKLY;COUNT=3')),
+    [
+      { from: '2026-12-04', repeat: 'FREQ=WEEKLY;COUNT=3', windows: [['18:00', '24:00']] },
+      { from: '2026-12-05', repeat: 'FREQ=WEEKLY;COUNT=3' },
+      { from: '2026-12-06', repeat: 'FREQ=WEEKLY;COUNT=3', windows: [['00:00', '06:00']] },
+    ],
+  ],
+  [
+    'UNTIL as an instant',
+    file(
+      ...event(
+        'DTSTART;TZID=Europe/Oslo:20261207T080000',
+        'DTEND;TZID=Europe/Oslo:20261207T090000',
+        'RRULE:FREQ=DAILY;UNTIL=20261210T065959Z',
+      ),
+    ),
+    [{ clock: 'Europe/Oslo', from: '2026-12-07', repeat: 'FREQ=DAILY;UNTIL=20261209', windows: [['08:00', '09:00']] }],
+  ],
+  [
+    'exceptions and additions',
+    file(
+      ...event(
+        'DTSTART:20261207T080000',
+        'DTEND:20261207T090000',
+        'RRULE:FREQ=WEEKLY;BYDAY=MO',
+        'EXDATE:20261214T080000',
+        'RDATE:20261216T080000,20261217T100000',
+      ),
+    ),
+    [
+      {
+        from: '2026-12-07',
+        repeat: 'FREQ=WEEKLY;BYDAY=MO',
+        also: ['2026-12-16'],
+        except: ['2026-12-14'],
+        windows: [['08:00', '09:00']],
+      },
+      { from: '2026-12-17', to: '2026-12-17', windows: [['10:00', '11:00']] },
+    ],
+  ],
+  [
+    'a first instance that its rule does not make',
+    file(...event('DTSTART:20261209T080000', 'DTEND:20261209T090000', 'RRULE:FREQ=WEEKLY;BYDAY=MO')),
+    [{ from: '2026-12-09', repeat: 'FREQ=WEEKLY;BYDAY=MO', also: ['2026-12-09'], windows: [['08:00', '09:00']] }],
+  ],
+  [
+    'an office zone by its own name',
+    file(
+      ...OFFICE_ZONE,
+      ...event(
+        'DTSTART;TZID="W. Europe Standard Time":20261205T080000',
+        'DTEND;TZID="W. Europe Standard Time":20261205T090000',
+      ),
+    ),
+    [
+      {
+        clock: expect.stringMatching(/^Europe\/|^Africa\/|^Arctic\//) as unknown as string,
+        from: '2026-12-05',
+        to: '2026-12-05',
+        windows: [['08:00', '09:00']],
+      },
+    ],
+  ],
+  [
+    'lines folded, and ended as on any system',
+    file(...event('DTSTART:20261205', ' T080000', 'DTEND:20261205T090000')).replaceAll('\r\n', '\n'),
+    [{ from: '2026-12-05', to: '2026-12-05', windows: [['08:00', '09:00']] }],
+  ],
+])('%s', (_what, text, expected) => {
+  expect(readCalendar(text).problems).toEqual([]);
+  expect(whens(text)).toEqual(expected);
+});
+
+test('an instance that was moved stands alone, one that was cancelled is taken out (RECURRENCE-ID)', () => {
+  const text = file(
+    ...event(
+      'DTSTART;TZID=Europe/Oslo:20261207T080000',
+      'DTEND;TZID=Europe/Oslo:20261207T090000',
+      'RRULE:FREQ=WEEKLY;BYDAY=MO',
+    ),
+    ...event(
+      'RECURRENCE-ID:20261214T070000Z',
+      'DTSTART;TZID=Europe/Oslo:20261215T100000',
+      'DTEND;TZID=Europe/Oslo:20261215T110000',
+    ),
+    ...event(
+      'RECURRENCE-ID;TZID=Europe/Oslo:20261221T080000',
+      'STATUS:CANCELLED',
+      'DTSTART;TZID=Europe/Oslo:20261221T080000',
+      'DTEND;TZID=Europe/Oslo:20261221T090000',
+    ),
+  );
+  expect(whens(text)).toEqual([
+    {
+      clock: 'Europe/Oslo',
+      from: '2026-12-07',
+      repeat: 'FREQ=WEEKLY;BYDAY=MO',
+      except: ['2026-12-14', '2026-12-21'],
+      windows: [['08:00', '09:00']],
+    },
+    { clock: 'Europe/Oslo', from: '2026-12-15', to: '2026-12-15', windows: [['10:00', '11:00']] },
+  ]);
+});
+
+test.each([
+  ['hello', 1, 'no BEGIN:VCALENDAR'],
+  [file(), 1, 'no events'],
+  [file('BEGIN:VEVENT', 'DTSTART:20261205T080000').replace(/\r\nEND:VCALENDAR/, ''), 3, 'cut short'],
+  [file(...event('DTEND:20261205T080000')), 3, 'no DTSTART'],
+  [file(...event('DTSTART:20261205T080000')), 3, 'no length'],
+  [file(...event('DTSTART:20261205T080000', 'DTEND:20261205T070000')), 7, 'no length'],
+  [file(...event('DTSTART;TZID=Mars/Olympus:20261205T080000', 'DURATION:PT1H')), 6, '"Mars/Olympus" is unknown'],
+  [file(...event('DTSTART:20261205T080000', 'DURATION:PT1H', 'RRULE:FREQ=HOURLY')), 8, 'FREQ must be'],
+  [
+    file(...event('DTSTART:20261205T080000', 'DURATION:PT1H', 'RRULE:FREQ=DAILY;BYHOUR=8')),
+    8,
+    'BYHOUR is not a date-level rule part',
+  ],
+  [file(...event('DTSTART:20261205T080000', 'DURATION:PT1H', 'RRULE:FREQ=DAILY', 'RRULE:FREQ=WEEKLY')), 8, 'two rules'],
+  [file(...event('DTSTART:20261205T080000', 'DURATION:P3D', 'RRULE:FREQ=MONTHLY')), 3, 'longer than a day'],
+  [file(...event('STATUS:CANCELLED', 'DTSTART:20261205T080000', 'DURATION:PT1H')), 3, 'is cancelled'],
+  [
+    file(...event('RECURRENCE-ID;RANGE=THISANDFUTURE:20261214T080000', 'DTSTART:20261205T080000', 'DURATION:PT1H')),
+    6,
+    'all later instances',
+  ],
+])('what can not be taken over is told by its line', (text, line, message) => {
+  const { events, problems } = readCalendar(text);
+  expect(events).toEqual([]);
+  expect(problems).toEqual([{ line, message: expect.stringContaining(message) as string }]);
+});
+
+test('one bad event does not spoil the others', () => {
+  const text = file(
+    ...event('DTSTART:nonsense'),
+    ...event('DTSTART;VALUE=DATE:20261224').map((one) => one.replace('UID:1', 'UID:2')),
+  );
+  const { events, problems } = readCalendar(text);
+  expect(events).toHaveLength(1);
+  expect(problems).toHaveLength(1);
+});
+
+test('events as bookings: categories say where, names that are taken get a number, times go to the sites on demand', () => {
+  const own = plan({ name: 'Market' });
+  const { events } = readCalendar(
+    file(
+      ...event('DTSTART;TZID=Europe/Oslo:20261205T080000', 'DURATION:PT1H', 'CATEGORIES:Hall,Café Deck', 'PRIORITY:2'),
+      ...event('DTSTART:20261206T080000', 'DURATION:PT1H').map((one) => one.replace('UID:1', 'UID:2')),
+    ),
+  );
+  const edits = bookingsOf(own, events, {
+    content: { media: 'm' },
+    where: 'quay',
+    siteClock: true,
+    created: '2026-11-25T10:00:00Z',
+  });
+  expect(readPlan(withEdits(own, edits))).not.toHaveProperty('errors');
+  expect(edits.map(({ document }) => document)).toMatchObject([
+    {
+      name: 'Market (2)',
+      where: 'hall or café-deck',
+      priority: 5,
+      when: { from: '2026-12-05', windows: [['08:00', '09:00']] },
+    },
+    { name: 'Market (3)', where: 'quay', priority: 3 },
+  ]);
+  expect(edits[0]?.document).not.toHaveProperty('when.clock');
+});
+
+test('events as dates: each day that they touch, those without end up to a given day', () => {
+  const { events } = readCalendar(
+    file(
+      ...event('DTSTART;VALUE=DATE:20261224', 'DTEND;VALUE=DATE:20261227'),
+      ...event('DTSTART;VALUE=DATE:20250517', 'RRULE:FREQ=YEARLY').map((one) => one.replace('UID:1', 'UID:2')),
+    ),
+  );
+  expect(datesOfEvents(events, parseDate('2028-01-01') as LocalDate)).toEqual([
+    '2025-05-17',
+    '2026-05-17',
+    '2026-12-24',
+    '2026-12-25',
+    '2026-12-26',
+    '2027-05-17',
+  ]);
+  expect(end - begin).toBeGreaterThan(140 * DAY);
+});

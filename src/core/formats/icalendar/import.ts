@@ -1,0 +1,59 @@
+import { freeName } from '../../booking';
+import { withEdits, type PlanEdit } from '../../plan/edit';
+import type { Content, Plan } from '../../plan/schema';
+import { addDays, datesOf, formatDate, parseDate, type LocalDate } from '../../when';
+import type { CalendarEvent } from './read';
+
+/** What an event does not tell: what it shows, and where. */
+export interface ImportChoices {
+  readonly content: Content;
+  /** A selector, for events that have no categories. */
+  readonly where: string;
+  /** Read all times on each site's own clock, whatever zone they were written in. */
+  readonly siteClock: boolean;
+  /** RFC 3339. */
+  readonly created: string;
+}
+
+/** Events as new bookings: what is known of them goes ahead of the choices. Names that are taken get a number. */
+export function bookingsOf(plan: Plan, events: readonly CalendarEvent[], choices: ImportChoices): PlanEdit[] {
+  const has = (content: Content) =>
+    content.playlist === undefined
+      ? plan.media.some((one) => one.id === content.media)
+      : plan.playlists.some((one) => one.id === content.playlist);
+  const edits: PlanEdit[] = [];
+  for (const event of events) {
+    const { clock, ...rest } = event.when;
+    const when = choices.siteClock || clock === undefined ? rest : { clock, ...rest };
+    const content = event.content && has(event.content) ? event.content : choices.content;
+    edits.push({
+      kind: 'booking',
+      document: {
+        name: freeName(withEdits(plan, edits), event.summary),
+        content,
+        where: event.where ?? (event.tags.length > 0 ? event.tags.join(' or ') : choices.where),
+        priority: event.priority,
+        ...(event.takeover ? { takeover: true } : {}),
+        ...(event.wake ? { wake: true } : {}),
+        ...(event.onHold ? { onHold: true } : {}),
+        created: choices.created,
+        when,
+      },
+    });
+  }
+  return edits;
+}
+
+const NO_CALENDARS = { calendar: () => new Set<LocalDate>() };
+
+/** The dates of events, ascending, for a calendar; what repeats without end is written out to `until` (inclusive). */
+export function datesOfEvents(events: readonly CalendarEvent[], until: LocalDate): string[] {
+  const dates = events.flatMap(({ when }) => {
+    const from = when.from === undefined ? addDays(until, -366) : (parseDate(when.from) as LocalDate);
+    const also = (when.also ?? []).map((text) => parseDate(text) as LocalDate);
+    const first = Math.min(from, ...also) as LocalDate;
+    const last = when.to === undefined ? until : (Math.max(parseDate(when.to) as LocalDate, ...also) as LocalDate);
+    return datesOf(when, NO_CALENDARS, first, last);
+  });
+  return [...new Set(dates)].sort((a, b) => a - b).map(formatDate);
+}

@@ -1,0 +1,3 @@
+export { writeCalendar, type CalendarOptions } from './write';
+export { readCalendar, type CalendarEvent, type CalendarFile, type LineProblem } from './read';
+export { bookingsOf, datesOfEvents, type ImportChoices } from './import';

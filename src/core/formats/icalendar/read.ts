@@ -1,0 +1,427 @@
+import ICAL from 'ical.js';
+import { DAY } from '../../instant';
+import type { Content, When } from '../../plan/schema';
+import { shiftWhen, withoutDate } from '../../booking';
+import { isTag, parseSelector } from '../../selector';
+import {
+  addDays,
+  dateOfLocalTime,
+  formatDate,
+  formatLocalTime,
+  isZone,
+  parseRule,
+  ruleDates,
+  startOfDate,
+  toInstant,
+  toLocalTime,
+  writeRule,
+  zoneTable,
+  type LocalDate,
+  type LocalTime,
+} from '../../when';
+import { componentsOf, unescapeText, unfold, type Block } from './lines';
+import { planPriority } from './priority';
+
+/** What a line of the file has that can't be taken over, and what was done about it. */
+export interface LineProblem {
+  readonly line: number;
+  readonly message: string;
+}
+
+/** An event as a booking's decisions, as far as it tells them. */
+export interface CalendarEvent {
+  readonly line: number;
+  readonly summary: string;
+  readonly when: When;
+  readonly priority: number;
+  /** Tags of CATEGORIES. */
+  readonly tags: readonly string[];
+  /** What our own files add. */
+  readonly where: string | null;
+  readonly content: Content | null;
+  readonly takeover: boolean;
+  readonly wake: boolean;
+  /** STATUS:TENTATIVE. */
+  readonly onHold: boolean;
+}
+
+export interface CalendarFile {
+  readonly events: readonly CalendarEvent[];
+  readonly problems: readonly LineProblem[];
+}
+
+/**
+ * Reads an iCalendar file (RFC 5545): events with recurrences, all-day events, foreign zones, and single instances that were
+ * changed or cancelled (RECURRENCE-ID). An event that can't be taken over whole is left out and told, by line; the rest is read.
+ */
+export function readCalendar(file: string): CalendarFile {
+  const blocks = componentsOf(unfold(file));
+  if ('message' in blocks) return { events: [], problems: [blocks] };
+  const problems: LineProblem[] = [];
+  const zones = new Zones(blocks.filter((block) => block.name === 'VTIMEZONE'));
+  const read = blocks
+    .filter((block) => block.name === 'VEVENT')
+    .flatMap((block) => {
+      try {
+        return [readEvent(block, zones)];
+      } catch (error) {
+        const at = error instanceof Refusal ? error : new Refusal(firstLine(block), sentenceOf(error));
+        problems.push({ line: at.line, message: at.message });
+        return [];
+      }
+    });
+  if (!blocks.some((block) => block.name === 'VEVENT'))
+    problems.push({ line: 1, message: 'The file has no events: nothing to read.' });
+  const events = joinSiblings(withInstances(read, problems));
+  return { events: events.flatMap((one) => spread(one, problems)), problems: problems.sort((a, b) => a.line - b.line) };
+}
+
+class Refusal extends Error {
+  constructor(
+    readonly line: number,
+    message: string,
+  ) {
+    super(message);
+  }
+}
+
+const sentenceOf = (error: unknown) =>
+  `This event can't be read (${error instanceof Error ? error.message : String(error)}): it is left out.`;
+
+const firstLine = (block: Block) => block.lines[0]?.line ?? 1;
+
+/** An event before its exceptions are applied. */
+interface RawEvent extends Omit<CalendarEvent, 'when'> {
+  readonly uid: string;
+  readonly sibling: string | null;
+  readonly cancelled: boolean;
+  /** The date of the instance that it stands for, on the event's clock. */
+  readonly instance: LocalDate | null;
+  readonly clock: string | null;
+  readonly start: LocalTime;
+  readonly end: LocalTime;
+  readonly when: When;
+  /** Added instances at another time of day, or of another length. */
+  readonly others: readonly { readonly start: LocalTime; readonly end: LocalTime }[];
+}
+
+function readEvent(block: Block, zones: Zones): RawEvent {
+  const text = block.lines.map((one) => one.text).join('\r\n');
+  const event = new ICAL.Component(ICAL.parse(text) as unknown[]);
+  const lineOf = (name: string) =>
+    block.lines.find((one) => new RegExp(`^${name}[;:]`, 'i').test(one.text))?.line ?? firstLine(block);
+  const value = (name: string) => event.getFirstPropertyValue(name);
+  const plain = (name: string) => {
+    const found = value(name);
+    return found === null || found === undefined ? null : String(found);
+  };
+  const begins = event.getFirstProperty('dtstart');
+  if (!begins) throw new Refusal(firstLine(block), 'This event has no DTSTART: it is left out.');
+  const clock = zones.clockOf(begins, lineOf('DTSTART'));
+  const start = wallOf(begins.getFirstValue() as ICAL.Time, lineOf('DTSTART'));
+  const end = endOf(event, start, clock, zones, lineOf);
+  if (end <= start)
+    throw new Refusal(lineOf('DTEND'), 'This event has no length: give it an end (DTEND or DURATION). It is left out.');
+  const onClock = (property: ICAL.Property, one: ICAL.Time) => {
+    const line = lineOf(property.name.toUpperCase());
+    const own = zones.clockOf(property, line, one);
+    const wall = wallOf(one, line);
+    return own === null || clock === null || own === clock || one.isDate
+      ? wall
+      : toLocalTime(zoneTable(clock), toInstant(zoneTable(own), wall));
+  };
+  const timeOfDay = start - startOfDate(dateOfLocalTime(start));
+  const also: LocalDate[] = [];
+  const others: { start: LocalTime; end: LocalTime }[] = [];
+  for (const property of event.getAllProperties('rdate'))
+    for (const one of property.getValues() as (ICAL.Time | ICAL.Period)[]) {
+      const period = one instanceof ICAL.Period ? one : null;
+      const begin = onClock(property, period ? period.start : (one as ICAL.Time));
+      const length = period ? period.getDuration().toSeconds() * 1000 : end - start;
+      const date = dateOfLocalTime(begin);
+      if (begin - startOfDate(date) === timeOfDay && length === end - start) also.push(date);
+      else others.push({ start: begin, end: (begin + length) as LocalTime });
+    }
+  const except = event
+    .getAllProperties('exdate')
+    .flatMap((property) => (property.getValues() as ICAL.Time[]).map((one) => dateOfLocalTime(onClock(property, one))));
+  const related = event.getAllProperties('related-to').find((one) => one.getParameter('reltype') === 'SIBLING');
+  const instance = event.getFirstProperty('recurrence-id');
+  if (instance?.getParameter('range'))
+    throw new Refusal(
+      lineOf('RECURRENCE-ID'),
+      'A change of this and all later instances can not be read: it is left out.',
+    );
+  /** The value of a property that the reader does not know is as it is written. */
+  const own = (name: string) => unescapeText(plain(`x-lanternpost-${name}`) ?? '') || null;
+  const where = own('where');
+  const siteClock = own('clock')?.toUpperCase() === 'SITE';
+  const takeover = own('takeover')?.toUpperCase();
+  return {
+    line: firstLine(block),
+    uid: plain('uid') ?? `line-${firstLine(block)}`,
+    sibling: related ? String(related.getFirstValue()) : null,
+    cancelled: plain('status')?.toUpperCase() === 'CANCELLED',
+    instance: instance ? dateOfLocalTime(onClock(instance, instance.getFirstValue() as ICAL.Time)) : null,
+    clock: siteClock ? null : clock,
+    start,
+    end,
+    summary: plain('summary')?.trim() || 'Untitled event',
+    priority: planPriority(Number(plain('priority') ?? 0)),
+    tags: event
+      .getAllProperties('categories')
+      .flatMap((one) => one.getValues().map((tag) => String(tag).trim().toLowerCase().replace(/\s+/g, '-')))
+      .filter(isTag),
+    where: where !== null && !('error' in parseSelector(where)) ? where : null,
+    content: contentOf(own('content')),
+    takeover: takeover !== undefined,
+    wake: takeover === 'WAKE',
+    onHold: plain('status')?.toUpperCase() === 'TENTATIVE',
+    when: dated(event, start, clock, also, except, lineOf),
+    others,
+  };
+}
+
+/** The dates of an event, without its times. */
+function dated(
+  event: ICAL.Component,
+  start: LocalTime,
+  clock: string | null,
+  also: readonly LocalDate[],
+  except: readonly LocalDate[],
+  lineOf: (name: string) => number,
+): When {
+  const first = dateOfLocalTime(start);
+  const rules = event.getAllProperties('rrule');
+  if (rules.length > 1) throw new Refusal(lineOf('RRULE'), 'An event with two rules can not be read: it is left out.');
+  if (event.getFirstProperty('exrule'))
+    throw new Refusal(
+      lineOf('EXRULE'),
+      'EXRULE is no part of the standard any more: write its dates as EXDATE. The event is left out.',
+    );
+  const lists = (dates: readonly LocalDate[], key: 'also' | 'except') =>
+    dates.length > 0 ? { [key]: [...new Set(dates)].sort((a, b) => a - b).map(formatDate) } : {};
+  const day = formatDate(first);
+  const [property] = rules;
+  if (!property)
+    return {
+      from: day,
+      to: day,
+      ...lists(
+        also.filter((date) => date !== first),
+        'also',
+      ),
+      ...lists(except, 'except'),
+    };
+  const written = String(property.getFirstValue());
+  const rule = parseRule(written.replace(/;?UNTIL=[^;]*/i, '').replace(/^;/, ''));
+  if ('error' in rule) throw new Refusal(lineOf('RRULE'), `${rule.error} The event is left out.`);
+  const until = untilOf((property.getFirstValue() as ICAL.Recur).until, start, clock);
+  const whole = { ...rule, ...(until === null ? {} : { until }) };
+  // Section 3.8.5.3: the first instance counts whatever the rule generates.
+  const generated = ruleDates(whole, first, first, first).length > 0;
+  return {
+    from: day,
+    repeat: writeRule(whole),
+    ...lists(generated ? also : [...also, first], 'also'),
+    ...lists(except, 'except'),
+  };
+}
+
+/** The last date that UNTIL lets in: where it is a time, an instance must begin by then. */
+function untilOf(until: ICAL.Time | null, start: LocalTime, clock: string | null): LocalDate | null {
+  if (!until) return null;
+  const wall = wallOf(until, 0);
+  if (until.isDate) return dateOfLocalTime(wall);
+  const own = until.zone === ICAL.Timezone.utcTimezone && clock !== null ? toLocalTime(zoneTable(clock), wall) : wall;
+  const date = dateOfLocalTime(own);
+  const timeOfDay = start - startOfDate(dateOfLocalTime(start));
+  return own - startOfDate(date) >= timeOfDay ? date : addDays(date, -1);
+}
+
+/** What a time's own clock reads. */
+function wallOf(time: ICAL.Time, line: number): LocalTime {
+  const { year, month, day, hour, minute, second } = time;
+  const wall = Date.UTC(year, month - 1, day, hour, minute, second);
+  if (Number.isNaN(wall)) throw new Refusal(line, 'This time does not exist: the event is left out.');
+  return wall as LocalTime;
+}
+
+function endOf(
+  event: ICAL.Component,
+  start: LocalTime,
+  clock: string | null,
+  zones: Zones,
+  lineOf: (name: string) => number,
+): LocalTime {
+  const ends = event.getFirstProperty('dtend');
+  if (ends) {
+    const own = zones.clockOf(ends, lineOf('DTEND'));
+    const wall = wallOf(ends.getFirstValue() as ICAL.Time, lineOf('DTEND'));
+    if (own === null || clock === null || own === clock) return wall;
+    return toLocalTime(zoneTable(clock), toInstant(zoneTable(own), wall));
+  }
+  const duration = event.getFirstPropertyValue('duration') as ICAL.Duration | null;
+  if (duration) return (start + duration.toSeconds() * 1000) as LocalTime;
+  // Section 3.6.1: a date alone lasts that day, a time alone no time.
+  const isDate = (event.getFirstPropertyValue('dtstart') as ICAL.Time).isDate;
+  return (isDate ? start + DAY : start) as LocalTime;
+}
+
+/** Zones as the file names them. */
+class Zones {
+  private readonly known = new Map<string, string | null>();
+
+  constructor(private readonly definitions: readonly Block[]) {}
+
+  /** The IANA zone of a property's time, null for a floating one or a date. Throws Refusal for a zone that can't be told. */
+  clockOf(property: ICAL.Property, line: number, time?: ICAL.Time): string | null {
+    const one = time ?? (property.getFirstValue() as ICAL.Time);
+    if (one.isDate) return null;
+    if (one.zone === ICAL.Timezone.utcTimezone) return 'UTC';
+    const name = property.getParameter('tzid') as string | undefined;
+    if (!name) return null;
+    if (!this.known.has(name)) this.known.set(name, this.find(name));
+    const zone = this.known.get(name);
+    if (!zone)
+      throw new Refusal(line, `The time zone "${name}" is unknown and not defined in the file: the event is left out.`);
+    return zone;
+  }
+
+  private find(name: string): string | null {
+    const own = name.replace(/^\//, '');
+    if (isZone(own)) return own;
+    const block = this.definitions.find((one) => one.lines.some(({ text }) => text.trim() === `TZID:${name}`));
+    if (!block) return null;
+    const component = new ICAL.Component(ICAL.parse(block.lines.map((one) => one.text).join('\r\n')) as unknown[]);
+    const told = String(component.getFirstPropertyValue('x-lic-location') ?? '');
+    if (isZone(told)) return told;
+    return zoneLike(new ICAL.Timezone({ component, tzid: name }));
+  }
+}
+
+const COMPARED_YEARS = [2024, 2025, 2026, 2027, 2028];
+
+/** An IANA zone whose clocks read the same as a definition's on every first of a month of some years. */
+function zoneLike(definition: ICAL.Timezone): string | null {
+  const days = COMPARED_YEARS.flatMap((year) => Array.from({ length: 12 }, (_, month) => ({ year, month: month + 1 })));
+  const offsets = days.map(({ year, month }) =>
+    definition.utcOffset(
+      new ICAL.Time(
+        { year, month, day: 1, hour: 12, minute: 0, second: 0, isDate: false },
+        ICAL.Timezone.localTimezone,
+      ),
+    ),
+  );
+  const fits = (zone: string) => {
+    const table = zoneTable(zone);
+    return days.every(({ year, month }, i) => {
+      const wall = Date.UTC(year, month - 1, 1, 12) as LocalTime;
+      return wall - toInstant(table, wall) === (offsets[i] ?? 0) * 1000;
+    });
+  };
+  return Intl.supportedValuesOf('timeZone').find(fits) ?? null;
+}
+
+/** Instances that were changed or cancelled: taken out of their event, and on their own where they still happen. */
+function withInstances(read: readonly RawEvent[], problems: LineProblem[]): RawEvent[] {
+  const masters = new Map(read.filter((one) => one.instance === null).map((one) => [one.uid, one]));
+  const events: RawEvent[] = [];
+  for (const one of read) {
+    if (one.instance === null) continue;
+    const master = masters.get(one.uid);
+    if (master) masters.set(one.uid, { ...master, when: withoutDate(master.when, formatDate(one.instance)) });
+    if (!one.cancelled) events.push({ ...one, uid: `${one.uid} ${one.instance}` });
+  }
+  const kept = [...masters.values()].filter((one) => {
+    if (one.cancelled) problems.push({ line: one.line, message: `"${one.summary}" is cancelled: it is left out.` });
+    return !one.cancelled;
+  });
+  return [...kept, ...events].sort((a, b) => a.line - b.line);
+}
+
+/** Events that are windows of one booking, as our own files write them, become one with several windows. */
+function joinSiblings(events: readonly RawEvent[]): (RawEvent & { readonly windows: readonly RawEvent[] })[] {
+  const joined = new Map<string, RawEvent & { windows: RawEvent[] }>();
+  const datesKey = ({ when }: RawEvent) => JSON.stringify(when);
+  for (const one of events) {
+    const first = joined.get(one.sibling ?? '');
+    const short = one.end - one.start <= DAY;
+    if (first && short && first.summary === one.summary && datesKey(first) === datesKey(one)) first.windows.push(one);
+    else joined.set(one.uid, { ...one, windows: [one] });
+  }
+  return [...joined.values()];
+}
+
+/** An event as one or more bookings: one that lasts longer than a day is parted at midnights, added instances at other times stand alone. */
+function spread(event: RawEvent & { readonly windows: readonly RawEvent[] }, problems: LineProblem[]): CalendarEvent[] {
+  const { uid: _uid, sibling: _sibling, cancelled: _cancelled, instance: _instance, windows, others, ...rest } = event;
+  const { clock, start: _start, end: _end, when, ...told } = rest;
+  const own = clock === null ? {} : { clock };
+  const made = (part: When): CalendarEvent => ({ ...told, when: { ...own, ...part } });
+  const alone = others.flatMap(({ start, end }) => {
+    const day = formatDate(dateOfLocalTime(start));
+    return partsOf(start, end).map(({ days, window }) => {
+      const shifted = shiftWhen({ from: day, to: day }, days);
+      return made(withWindows('error' in shifted ? {} : shifted, window ? [window] : []));
+    });
+  });
+  if (windows.length > 1)
+    return [
+      made(
+        withWindows(
+          when,
+          windows.flatMap((one) => partsOf(one.start, one.end).flatMap(({ window }) => (window ? [window] : []))),
+        ),
+      ),
+      ...alone,
+    ];
+  const parts: CalendarEvent[] = [];
+  const whole = partsOf(event.start, event.end);
+  const plainDays = whole.every(({ window }) => window === null);
+  if (plainDays && when.repeat === undefined && !when.also && !when.except) {
+    const to = formatDate(addDays(dateOfLocalTime(event.start), whole.length - 1));
+    return [made({ ...when, to }), ...alone];
+  }
+  for (const { days, window } of whole) {
+    const shifted = shiftWhen(when, days);
+    if ('error' in shifted) {
+      problems.push({
+        line: event.line,
+        message: `"${event.summary}" lasts longer than a day and repeats by months or years: it is left out.`,
+      });
+      return alone;
+    }
+    parts.push(made(withWindows(shifted, window ? [window] : [])));
+  }
+  return [...parts, ...alone];
+}
+
+const withWindows = (when: When, windows: readonly [string, string][]): When =>
+  windows.length === 0 ? when : { ...when, windows: [...windows] };
+
+/** A time from start to end as windows, each with its days after the first; a whole day has none. */
+function partsOf(start: LocalTime, end: LocalTime): { days: number; window: [string, string] | null }[] {
+  const first = dateOfLocalTime(start);
+  if (end - start <= DAY) {
+    const whole = start === startOfDate(first) && end - start === DAY;
+    const midnight = end === startOfDate(addDays(first, 1));
+    return [{ days: 0, window: whole ? null : [formatLocalTime(start), midnight ? '24:00' : formatLocalTime(end)] }];
+  }
+  const parts: { days: number; window: [string, string] | null }[] = [];
+  for (let day = first; startOfDate(day) < end; day = addDays(day, 1)) {
+    const [from, to] = [Math.max(start, startOfDate(day)), Math.min(end, startOfDate(addDays(day, 1)))];
+    const whole = to - from === DAY;
+    const last = to === startOfDate(addDays(day, 1)) ? '24:00' : formatLocalTime(to as LocalTime);
+    parts.push({ days: day - first, window: whole ? null : [formatLocalTime(from as LocalTime), last] });
+  }
+  return parts;
+}
+
+function contentOf(text: string | null): Content | null {
+  const match = /^(playlist|media):([a-z0-9][a-z0-9_-]*)(?:;(\d+))?$/.exec(text ?? '');
+  if (!match) return null;
+  const [, kind, id = '', durationMs] = match;
+  if (kind === 'playlist') return { playlist: id };
+  return { media: id, ...(durationMs ? { durationMs: Number(durationMs) } : {}) };
+}
