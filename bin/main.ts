@@ -8,10 +8,13 @@ const COMMANDS: Record<string, () => Promise<{ command: Command }>> = {
   fleet: () => import('./fleet'),
   forecast: () => import('./forecast'),
   why: () => import('./why'),
+  airtime: () => import('./airtime'),
   check: () => import('./check'),
   diff: () => import('./diff'),
   export: async () => ({ command: (await import('./plan-commands')).exportCommand }),
   import: async () => ({ command: (await import('./plan-commands')).importCommand }),
+  ics: () => import('./ics'),
+  schema: () => import('./schema'),
   openapi: () => import('./openapi'),
 };
 

@@ -63,3 +63,72 @@ test('export, change, diff, check, why, import: a plan goes out and comes back w
   });
   expect((await draftPlan(actor)).plan).toEqual(original.plan);
 });
+
+test('a week of airtime, what never shows, and the bookings as iCalendar and back', async () => {
+  const plan = file('small.json');
+  writeFileSync(
+    plan,
+    JSON.stringify({
+      format: 'lanternpost/plan',
+      version: 1,
+      network: { name: 'N' },
+      sites: [{ id: 'quay', name: 'Quay', timeZone: 'Europe/Oslo' }],
+      screens: [{ id: 'hall', name: 'Hall', site: 'quay', width: 2, height: 1, tags: ['hall'] }],
+      media: ['a', 'b'].map((id) => ({
+        id,
+        name: id,
+        kind: 'image',
+        width: 1,
+        height: 1,
+        bytes: 1,
+        added: '2026-01-01T00:00:00Z',
+      })),
+      playlists: [{ id: 'loop', name: 'Loop', items: [{ media: 'a', durationMs: 60_000 }] }],
+      bookings: [
+        {
+          id: 'morning',
+          name: 'Morning',
+          content: { playlist: 'loop' },
+          where: 'hall',
+          created: '2026-01-01T00:00:00Z',
+          when: { from: '2026-12-01', to: '2026-12-02', windows: [['05:30', '10:00']] },
+        },
+      ],
+    }),
+  );
+  const span = ['--from', '2026-12-01T00:00:00Z', '--to', '2026-12-08T00:00:00Z'];
+  expect(lanternpost('airtime', '--plan', plan, '--playlist', 'loop', ...span).stdout).toBe(
+    'hall: 9.00 h, 540 plays, first 2026-12-01T04:30:00.000Z\n',
+  );
+  expect(lanternpost('airtime', '--plan', plan, ...span).stdout).toBe('media b: not used\n');
+  expect(lanternpost('airtime', '--plan', plan, '--media', 'c', ...span).status).toBe(2);
+
+  const written = lanternpost('ics', '--plan', plan, '--where', 'hall', '--site', 'quay');
+  expect(written.stdout).toContain('DTSTART;TZID=Europe/Oslo:20261201T053000\r\n');
+  writeFileSync(file('bookings.ics'), written.stdout);
+  const read = lanternpost('ics', '--plan', plan, '--read', file('bookings.ics'));
+  expect([read.status, read.stderr]).toEqual([0, '']);
+  expect(JSON.parse(read.stdout)).toMatchObject({
+    bookings: [
+      {
+        name: 'Morning (2)',
+        content: { playlist: 'loop' },
+        where: 'hall',
+        when: { from: '2026-12-01', repeat: 'FREQ=DAILY;UNTIL=20261202', windows: [['05:30', '10:00']] },
+      },
+    ],
+  });
+  writeFileSync(file('bad.ics'), 'hello');
+  const bad = lanternpost('ics', '--plan', plan, '--read', file('bad.ics'));
+  expect([bad.status, bad.stderr]).toEqual([1, 'line 1: This is no calendar file: it has no BEGIN:VCALENDAR.\n']);
+});
+
+test('every command tells its usage', () => {
+  const { stdout } = lanternpost('--help');
+  const names = [...stdout.matchAll(/^ {2}(\w+) /gm)].map((match) => match[1] ?? '');
+  expect(names).toEqual(
+    expect.arrayContaining(['forecast', 'why', 'check', 'diff', 'airtime', 'export', 'import', 'ics', 'schema']),
+  );
+  for (const name of ['forecast', 'airtime', 'ics', 'schema'])
+    expect(lanternpost(name, '--help').stdout).toContain(`Usage: lanternpost ${name}`);
+});

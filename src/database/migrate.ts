@@ -1,8 +1,12 @@
 import type { Sequelize } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 import * as firstLamp from './migrations/0001-first-lamp';
+import * as clockwork from './migrations/0002-clockwork';
 
-const MIGRATIONS = [{ name: '0001-first-lamp', ...firstLamp }];
+const MIGRATIONS = [
+  { name: '0001-first-lamp', ...firstLamp },
+  { name: '0002-clockwork', ...clockwork },
+];
 
 /** Any number that means "this project's migrations", for PostgreSQL's advisory lock. */
 const LOCK = 7_130_001;

@@ -56,6 +56,19 @@ export class CalendarRow extends Row<CalendarRow> {
   declare slug: string;
   declare name: string;
   declare dates: Calendar['dates'];
+  declare holidays: Calendar['holidays'] | null;
+}
+
+/** An address from which a calendar program fetches bookings. */
+export class FeedRow extends Row<FeedRow> {
+  declare id: CreationOptional<string>;
+  declare networkId: string;
+  declare name: string;
+  declare selector: string;
+  declare tokenHash: string;
+  declare personId: string | null;
+  declare createdAt: CreationOptional<Date>;
+  declare fetchedAt: Date | null;
 }
 
 export class MediaRow extends Row<MediaRow> {
@@ -250,7 +263,17 @@ export function bindModels(sequelize: Sequelize): void {
   bind(PersonRow, 'people', { id, networkId: uuid, email: text, name: text, passwordHash: text });
   bind(SessionRow, 'sessions', { id, tokenHash: text, personId: uuid, expiresAt: date });
   bind(FileRow, 'files', { sha256: key(), bytes: big('bytes'), type: text });
-  bind(CalendarRow, 'calendars', { ...planObject, dates: json });
+  bind(CalendarRow, 'calendars', { ...planObject, dates: json, holidays: json });
+  bind(FeedRow, 'feeds', {
+    id,
+    networkId: uuid,
+    name: text,
+    selector: text,
+    tokenHash: text,
+    personId: uuid,
+    createdAt: now(),
+    fetchedAt: date,
+  });
   bind(MediaRow, 'media', {
     ...planObject,
     kind: text,

@@ -9,11 +9,13 @@ export interface Jobs {
   'process-upload': { upload: string };
   /** Remove files that nothing refers to, and uploads that were broken off. */
   'clean-up': Record<string, never>;
+  /** Bring the calendars that follow public holidays up to date. */
+  'refresh-holidays': Record<string, never>;
 }
 
 export type JobName = keyof Jobs;
 
-export const QUEUES: readonly JobName[] = ['process-upload', 'clean-up'];
+export const QUEUES: readonly JobName[] = ['process-upload', 'clean-up', 'refresh-holidays'];
 
 const shared = globalThis as typeof globalThis & { lanternpostQueue?: Promise<PgBoss> };
 

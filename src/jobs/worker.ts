@@ -3,6 +3,7 @@ import type PgBoss from 'pg-boss';
 import { config } from '@/config';
 import { QUEUES, openQueue, rows, type JobName, type Jobs } from '@/database';
 import { logger } from '@/log';
+import { refreshHolidays } from '@/services/calendars';
 import { cleanUp, failUpload, processUpload } from '@/services/library';
 
 /** What each queue's jobs do. Every one may be run again after a crash. */
@@ -11,6 +12,10 @@ const WORK: { [N in JobName]: (data: Jobs[N]) => Promise<void> } = {
   'clean-up': async () => {
     const removed = await cleanUp(new Date());
     if (removed.files + removed.incoming > 0) logger.info(removed, 'cleaned up');
+  },
+  'refresh-holidays': async () => {
+    const changed = await refreshHolidays(new Date());
+    if (changed > 0) logger.info({ changed }, 'calendars of public holidays were brought up to date');
   },
 };
 
@@ -22,6 +27,7 @@ const GIVE_UP: { [N in JobName]?: (data: Jobs[N]) => Promise<void> } = {
 
 const SWEEP_EVERY_MS = 3000;
 const CLEAN_UP_EVERY_MS = 10 * 60_000;
+const REFRESH_EVERY_MS = 12 * 3_600_000;
 
 /**
  * Runs background jobs until the function that is returned is called. While a job runs, its worker holds an advisory lock of
@@ -45,9 +51,11 @@ export async function startWorker(): Promise<() => Promise<void>> {
       SWEEP_EVERY_MS,
     ),
     setInterval(() => void boss.send('clean-up', {}).catch(() => undefined), CLEAN_UP_EVERY_MS),
+    setInterval(() => void boss.send('refresh-holidays', {}).catch(() => undefined), REFRESH_EVERY_MS),
   ];
   await sweep(boss, locks);
   await boss.send('clean-up', {});
+  await boss.send('refresh-holidays', {});
   return async () => {
     timers.forEach(clearInterval);
     await boss.stop({ graceful: true, timeout: 5000 });

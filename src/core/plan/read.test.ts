@@ -1,4 +1,5 @@
-import { pointer, readPlan } from '.';
+import { readFileSync } from 'node:fs';
+import { planJsonSchema, pointer, readPlan } from '.';
 
 const valid = () => ({
   format: 'lanternpost/plan',
@@ -152,4 +153,10 @@ test('all mistakes are reported at once, those of shape and those between parts'
 test.each([null, 42, 'plan', [], { format: 'lanternpost/plan' }])('%j is no plan, and says so', (document) => {
   const read = readPlan(document);
   expect('errors' in read && read.errors.length).toBeGreaterThan(0);
+});
+
+test('the JSON Schema in docs is current: the command `schema` writes it', () => {
+  expect(JSON.parse(readFileSync('docs/plan.schema.json', 'utf8'))).toEqual(
+    JSON.parse(JSON.stringify(planJsonSchema())),
+  );
 });

@@ -127,6 +127,14 @@ export const networkSchema = z.strictObject({
   backdrop: contentSchema.optional(),
 });
 
+const holidaysSchema = z.strictObject({
+  country: z.string().regex(/^[A-Z]{2}$/, 'A country is written by two capital letters (ISO 3166-1), as NO.'),
+  region: z
+    .string()
+    .regex(/^[A-Z0-9-]{1,10}$/, 'A region is written as in ISO 3166-2, without the country.')
+    .optional(),
+});
+
 export const calendarSchema = z.strictObject({
   id: idSchema,
   name: nameSchema,
@@ -139,6 +147,8 @@ export const calendarSchema = z.strictObject({
       'A calendar lists dates (YYYY-MM-DD) and pairs [first, last] in order.',
     ),
   ),
+  /** Whose public holidays the dates follow; the dates themselves are what counts. */
+  holidays: holidaysSchema.optional(),
 });
 
 export const siteSchema = z.strictObject({
@@ -293,3 +303,11 @@ export type Media = z.infer<typeof mediaSchema>;
 export type Playlist = z.infer<typeof playlistSchema>;
 export type Booking = z.infer<typeof bookingSchema>;
 export type Plan = z.infer<typeof planSchema>;
+
+/**
+ * The plan file as a JSON Schema (draft 2020-12): its form. What only shows between parts (dangling ids, a playlist in itself), and
+ * what is more than form (a rule, a zone, a selector), `readPlan` alone can tell.
+ */
+export function planJsonSchema(): object {
+  return { title: 'Lanternpost plan file', ...z.toJSONSchema(planSchema, { io: 'input', unrepresentable: 'any' }) };
+}

@@ -3,6 +3,7 @@
 import { cookies } from 'next/headers';
 import { redirect } from 'next/navigation';
 import { SESSION_COOKIE, keepSession, requestAddress } from '@/interface/people/session';
+import { addHolidays, closeFeed, holidayCountries, holidayRegions, openFeed, type Choice } from '@/services/calendars';
 import { publishAgain, publishEdition } from '@/services/editions';
 import { dismissUpload } from '@/services/library';
 import { claim, signIn, signOut } from '@/services/people';
@@ -67,4 +68,25 @@ export async function unpairAction(screen: string): Promise<Result<void>> {
 
 export async function dismissUploadAction(id: string): Promise<Result<void>> {
   return attemptAs((actor) => dismissUpload(actor, id));
+}
+
+export async function openFeedAction(input: { name: string; where: string }): Promise<Result<{ token: string }>> {
+  return attemptAs((actor) => openFeed(actor, input));
+}
+
+export async function closeFeedAction(id: string): Promise<Result<void>> {
+  return attemptAs((actor) => closeFeed(actor, id));
+}
+
+/** The countries whose public holidays are known; with a country, its regions that have their own. */
+export async function holidayChoicesAction(country?: string): Promise<Result<readonly Choice[]>> {
+  return attemptAs(async () => (country === undefined ? holidayCountries() : holidayRegions(country)));
+}
+
+export async function addHolidaysAction(input: {
+  name: string;
+  country: string;
+  region?: string | undefined;
+}): Promise<Result<EditResult>> {
+  return attemptAs((actor) => addHolidays(actor, input));
 }

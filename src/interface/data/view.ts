@@ -1,5 +1,6 @@
 import 'server-only';
 import { canonicalJson, glances, type Glance, type Plan } from '@/core';
+import { feeds, type Feed } from '@/services/calendars';
 import { docket, editions, publishedPlan, type Docket, type Edition } from '@/services/editions';
 import { mediaExtras, uploads, type MediaExtras, type Upload } from '@/services/library';
 import type { Actor } from '@/services/people';
@@ -18,6 +19,7 @@ export interface NetworkView {
   readonly media: readonly MediaExtras[];
   readonly statuses: readonly ScreenStatus[];
   readonly uploads: readonly Upload[];
+  readonly feeds: readonly Feed[];
   readonly serverNow: number;
   /** What every screen shows at `serverNow`, so that the first picture needs no second look; empty in a large network. */
   readonly glances: readonly Glance[];
@@ -27,7 +29,7 @@ export interface NetworkView {
 const GLANCED_AT = 300;
 
 export async function loadView(actor: Actor): Promise<NetworkView> {
-  const [draft, published, newest, list, media, statuses, pending] = await Promise.all([
+  const [draft, published, newest, list, media, statuses, pending, opened] = await Promise.all([
     draftPlan(actor),
     publishedPlan(actor),
     docket(actor),
@@ -35,6 +37,7 @@ export async function loadView(actor: Actor): Promise<NetworkView> {
     mediaExtras(actor),
     screenStatuses(actor),
     uploads(actor),
+    feeds(actor),
   ]);
   const serverNow = Date.now();
   // Sent once where nothing waits to be published.
@@ -50,6 +53,7 @@ export async function loadView(actor: Actor): Promise<NetworkView> {
     media,
     statuses,
     uploads: pending,
+    feeds: opened,
     serverNow,
     glances: draft.plan.screens.length > GLANCED_AT ? [] : glances(seen?.plan ?? draft.plan, serverNow),
   };

@@ -105,7 +105,9 @@ export async function loadPlan(networkId: string, transaction?: Transaction): Pr
       defaultDurationMs: network.defaultDurationMs,
       backdrop: backdrop(network),
     }),
-    calendars: calendars.map((row) => ({ id: row.slug, name: row.name, dates: row.dates })),
+    calendars: calendars.map((row) =>
+      compact<Calendar>({ id: row.slug, name: row.name, dates: row.dates, holidays: row.holidays }),
+    ),
     sites: sites.map((row) =>
       compact<Site>({
         id: row.slug,
@@ -259,7 +261,8 @@ const backdropColumns = (content: Content | undefined, ids: RowIds) => ({
 function columnsOf(kind: ObjectKind, document: PlanObjects[ObjectKind], ids: RowIds): object {
   const is = <K extends ObjectKind>(wanted: K, value: unknown): value is PlanObjects[K] =>
     kind === wanted && value !== undefined;
-  if (is('calendar', document)) return { name: document.name, dates: document.dates };
+  if (is('calendar', document))
+    return { name: document.name, dates: document.dates, holidays: document.holidays ?? null };
   if (is('site', document))
     return {
       name: document.name,

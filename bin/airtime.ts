@@ -1,0 +1,66 @@
+import { DAY, airTime, formatInstant, neverShown, type NeverShown, type Subject } from '@/core';
+import { options, type Command } from './options';
+import { Refused, instantOption, orRefuse, readPlanFile } from './plan-file';
+
+const usage = `airtime --plan FILE|- [--booking ID | --playlist ID | --media ID] [--from INSTANT] [--to INSTANT] [--json]
+       Where and how long something really shows; without a subject, all that never shows, and why. Seven days where no span is given.`;
+
+const KINDS = ['booking', 'playlist', 'media'] as const;
+
+export const command: Command = {
+  summary: 'Where and how long a booking, playlist or file shows; what never does',
+  usage,
+  async run(args) {
+    const given = options(
+      args,
+      {
+        plan: { type: 'string' },
+        booking: { type: 'string' },
+        playlist: { type: 'string' },
+        media: { type: 'string' },
+        from: { type: 'string' },
+        to: { type: 'string' },
+        json: { type: 'boolean' },
+      },
+      usage,
+    );
+    const subjects = KINDS.flatMap((kind): Subject[] => (given[kind] === undefined ? [] : [{ kind, id: given[kind] }]));
+    const [subject] = subjects;
+    if (!given.plan || subjects.length > 1) {
+      console.error(`Usage: lanternpost ${usage}`);
+      return 2;
+    }
+    const path = given.plan;
+    return orRefuse(() => {
+      const plan = readPlanFile(path);
+      const from = given.from ? instantOption('from', given.from) : Date.now();
+      const to = given.to ? instantOption('to', given.to) : from + 7 * DAY;
+      if (!subject) {
+        const never = neverShown(plan, from, to);
+        console.log(given.json ? JSON.stringify({ never }) : never.map(neverText).join('\n') || 'All of it shows.');
+        return 0;
+      }
+      const known = { booking: plan.bookings, playlist: plan.playlists, media: plan.media }[subject.kind];
+      if (!known.some(({ id }: { id: string }) => id === subject.id))
+        throw new Refused([
+          { path: `/${subject.kind}`, message: `There is no ${subject.kind} "${subject.id}" in the plan.` },
+        ]);
+      const times = airTime(plan, subject, from, to);
+      if (given.json)
+        console.log(JSON.stringify({ screens: times.map((one) => ({ ...one, first: formatInstant(one.first) })) }));
+      else
+        console.log(
+          times
+            .map((one) => `${one.screen}: ${hours(one.ms)}, ${one.plays} plays, first ${formatInstant(one.first)}`)
+            .join('\n') || 'It shows on no screen.',
+        );
+      return 0;
+    });
+  },
+};
+
+const hours = (ms: number) => `${(ms / 3_600_000).toFixed(2)} h`;
+
+function neverText({ subject, because, hiddenBy }: NeverShown): string {
+  return `${subject.kind} ${subject.id}: ${because}${hiddenBy.length > 0 ? ` (${hiddenBy.join(', ')})` : ''}`;
+}

@@ -1,0 +1,16 @@
+import { writeFileSync } from 'node:fs';
+import { planJsonSchema } from '@/core';
+import { options, type Command } from './options';
+
+const usage = 'schema [--out FILE]';
+
+export const command: Command = {
+  summary: 'Write the JSON Schema of plan files (docs/plan.schema.json)',
+  usage,
+  async run(args) {
+    const { out } = options(args, { out: { type: 'string', default: 'docs/plan.schema.json' } }, usage);
+    writeFileSync(out, `${JSON.stringify(planJsonSchema(), null, 2)}\n`);
+    console.log(`Written: ${out}`);
+    return 0;
+  },
+};

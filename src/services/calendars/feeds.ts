@@ -1,0 +1,106 @@
+import { z } from 'zod';
+import {
+  dateOfLocalTime,
+  matches,
+  nameSchema,
+  screenTerms,
+  selectorOf,
+  selectorSchema,
+  toLocalTime,
+  zoneTable,
+  type Plan,
+} from '@/core';
+import { writeCalendar } from '@/core/formats/icalendar';
+import { EditionRow, FeedRow, rows } from '@/database';
+import { notFound } from '../errors';
+import { newToken, readInput, tokenHash, type Actor } from '../people';
+
+/** A feed as the list shows it. Its address is told once: only the hash of its secret is stored. */
+export interface Feed {
+  readonly id: string;
+  readonly name: string;
+  readonly where: string;
+  readonly createdAt: string;
+  readonly fetchedAt: string | null;
+}
+
+const feedSchema = z.object({ name: nameSchema, where: selectorSchema });
+
+/** The actor's feeds, oldest first. */
+export async function feeds(actor: Actor): Promise<Feed[]> {
+  const found = await FeedRow.findAll({ where: { networkId: actor.networkId }, order: [['createdAt', 'ASC']] });
+  return found.map((row) => ({
+    id: row.id,
+    name: row.name,
+    where: row.selector,
+    createdAt: row.createdAt.toISOString(),
+    fetchedAt: row.fetchedAt?.toISOString() ?? null,
+  }));
+}
+
+/** Opens a feed of all bookings that reach the selector's screens. Returns its secret, which is told this once. Throws 422. */
+export async function openFeed(actor: Actor, input: unknown): Promise<{ token: string }> {
+  const { name, where } = readInput(feedSchema, input);
+  const { token, hash } = newToken();
+  await FeedRow.create({
+    networkId: actor.networkId,
+    name,
+    selector: where,
+    tokenHash: hash,
+    personId: actor.personId,
+    fetchedAt: null,
+  });
+  return { token };
+}
+
+/** Closes a feed: from then on its address is not known. Throws 404 for one that the actor's network does not have. */
+export async function closeFeed(actor: Actor, id: string): Promise<void> {
+  if (!z.uuid().safeParse(id).success) throw notFound('feed');
+  const removed = await FeedRow.destroy({ where: { networkId: actor.networkId, id } });
+  if (removed === 0) throw notFound('feed');
+}
+
+/** The calendar that a feed's address answers with: the newest edition's bookings. Throws 404 for an unknown or closed one. */
+export async function feedCalendar(token: string, now: number): Promise<string> {
+  const feed = await FeedRow.findOne({ where: { tokenHash: tokenHash(token) } });
+  if (!feed) throw notFound('feed');
+  const { networkId } = feed;
+  const edition = await EditionRow.findOne({ where: { networkId }, order: [['number', 'DESC']] });
+  await rows('UPDATE feeds SET fetched_at = now() WHERE id = $1', [feed.id]);
+  const stamp = edition?.publishedAt.getTime() ?? feed.createdAt.getTime();
+  return edition
+    ? calendarOf(edition.plan, feed.selector, feed.name, stamp, now)
+    : calendarOf(EMPTY, feed.selector, feed.name, stamp, now);
+}
+
+const EMPTY: Plan = {
+  format: 'lanternpost/plan',
+  version: 1,
+  network: { name: 'none' },
+  calendars: [],
+  sites: [],
+  screens: [],
+  media: [],
+  playlists: [],
+  bookings: [],
+};
+
+/**
+ * The bookings that reach a selector's screens, on the clock and opening hours of the first of their sites where all of these
+ * have one zone; floating where they have several.
+ */
+export function calendarOf(plan: Plan, where: string, name: string, stamp: number, now: number): string {
+  const siteTags = new Map(plan.sites.map((site) => [site.id, site.tags]));
+  const selector = selectorOf(where);
+  const terms = plan.screens.map((screen) => ({ screen, terms: screenTerms(screen, siteTags.get(screen.site)) }));
+  const chosen = terms.filter((one) => matches(selector, one.terms));
+  const sites = plan.sites.filter((site) => chosen.some(({ screen }) => screen.site === site.id));
+  const [site] = sites;
+  const single = new Set(sites.map((one) => one.timeZone)).size === 1 ? site : undefined;
+  const bookings = plan.bookings.filter((booking) => {
+    const reached = selectorOf(booking.where);
+    return chosen.some((one) => matches(reached, one.terms));
+  });
+  const from = dateOfLocalTime(toLocalTime(zoneTable(site?.timeZone ?? 'UTC'), now));
+  return writeCalendar(plan, bookings, { name, from, stamp, ...(single ? { site: single } : {}) });
+}

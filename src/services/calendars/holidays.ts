@@ -1,0 +1,85 @@
+import Holidays from 'date-holidays';
+import { addDays, formatDate, parseDate, type Calendar, type LocalDate } from '@/core';
+import { NetworkRow } from '@/database';
+import { ServiceError } from '../errors';
+import type { Actor } from '../people';
+import { draftPlan, edit, type EditResult } from '../plan';
+
+/** Public holidays from the package date-holidays (data: CC BY 3.0, Tommy Bajer and contributors). */
+
+/** A country, or a region of one, by its ISO 3166 code. */
+export interface Choice {
+  readonly code: string;
+  readonly name: string;
+}
+
+const choices = (names: Record<string, string> | undefined): Choice[] =>
+  Object.entries(names ?? {})
+    .map(([code, name]) => ({ code, name }))
+    .sort((a, b) => a.name.localeCompare(b.name));
+
+/** The countries whose public holidays are known, by their English names. */
+export const holidayCountries = (): Choice[] => choices(new Holidays().getCountries('en'));
+
+/** The regions of a country that have holidays of their own; empty where it has none. */
+export const holidayRegions = (country: string): Choice[] => choices(new Holidays().getStates(country, 'en'));
+
+/** A calendar reaches from the beginning of the year before to the end of the third year after. */
+const YEARS_BACK = 1;
+const YEARS_AHEAD = 3;
+const DAY_MS = 86_400_000;
+
+/** The dates of all public holidays around a year, ascending. Throws 422 for a country or region that is unknown. */
+export function holidayDates({ country, region }: NonNullable<Calendar['holidays']>, year: number): string[] {
+  if (!holidayCountries().some(({ code }) => code === country))
+    throw new ServiceError(422, `The public holidays of "${country}" are not known: choose another country.`);
+  if (region !== undefined && !holidayRegions(country).some(({ code }) => code === region))
+    throw new ServiceError(422, `"${region}" is no region of ${country} with holidays of its own: choose another.`);
+  const source = region === undefined ? new Holidays(country) : new Holidays(country, region);
+  const dates = new Set<LocalDate>();
+  for (let y = year - YEARS_BACK; y <= year + YEARS_AHEAD; y++)
+    for (const { type, date, start, end } of source.getHolidays(y)) {
+      if (type !== 'public') continue;
+      const first = parseDate(date.slice(0, 10)) as LocalDate;
+      const days = Math.max(1, Math.round((end.getTime() - start.getTime()) / DAY_MS));
+      for (let i = 0; i < days; i++) dates.add(addDays(first, i));
+    }
+  return [...dates].sort((a, b) => a - b).map(formatDate);
+}
+
+/** Adds a calendar that follows the public holidays of a country, or of one of its regions. */
+export function addHolidays(
+  actor: Actor,
+  input: { name: string; country: string; region?: string | undefined },
+  now = new Date(),
+): Promise<EditResult> {
+  const { name, country, region } = input;
+  const holidays = { country, ...(region === undefined ? {} : { region }) };
+  const dates = holidayDates(holidays, now.getUTCFullYear());
+  return edit(actor, [{ kind: 'calendar', document: { name, dates, holidays } }]);
+}
+
+/**
+ * Brings the calendars of all networks that follow public holidays up to the year of `now`, as changes that nobody made: they
+ * wait in the docket like any other. Returns how many calendars changed.
+ */
+export async function refreshHolidays(now: Date): Promise<number> {
+  let changed = 0;
+  for (const { id: networkId } of await NetworkRow.findAll({ attributes: ['id'], raw: true })) {
+    const actor: Actor = { networkId, personId: null, name: 'Lanternpost' };
+    const { plan } = await draftPlan(actor);
+    const edits = plan.calendars.flatMap(({ id, ...document }) =>
+      document.holidays
+        ? [
+            {
+              kind: 'calendar' as const,
+              id,
+              document: { ...document, dates: holidayDates(document.holidays, now.getUTCFullYear()) },
+            },
+          ]
+        : [],
+    );
+    if (edits.length > 0) changed += (await edit(actor, edits)).changes.length;
+  }
+  return changed;
+}
