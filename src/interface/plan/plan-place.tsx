@@ -1,12 +1,10 @@
 'use client';
 
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
-import { ChevronLeft, ChevronRight, TriangleAlert } from 'lucide-react';
+import { TriangleAlert } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import {
   addDays,
   civil,
-  dateOf,
   dateOfLocalTime,
   formatDate,
   formatLocalTime,
@@ -26,28 +24,18 @@ import { Button } from '@/interface/kit/button';
 import { Empty } from '@/interface/kit/empty';
 import { Input } from '@/interface/kit/field';
 import { selectScreens } from '@/interface/kit/selector-field';
-import { Sheet } from '@/interface/kit/sheet';
 import { isTyping } from '@/interface/shell/typing';
-import { BookingForm } from './booking-form';
 import { BookingList } from './booking-list';
-import { CopyForm } from './copy-form';
 import { FindingsPanel } from './findings-panel';
-import { MonthView, monthSpan } from './month';
+import { MonthView } from './month';
+import { More } from './more';
+import { PlanSheets, type Open } from './plan-sheets';
 import { PrintWeek } from './print-week';
+import { Steps, VIEWS, spanOf, type View } from './steps';
 import { Strata } from './strata/strata';
 import type { Held } from './strata/use-gesture';
 import { useFindings } from './use-findings';
-import { MONTHS, dateWords } from './wall-words';
 import { YearStrip } from './year';
-
-const VIEWS = ['day', 'week', 'month', 'year', 'list'] as const;
-type View = (typeof VIEWS)[number];
-
-/** What the sheet over the place shows. */
-type Open =
-  | { readonly kind: 'booking'; readonly id: string }
-  | { readonly kind: 'new'; readonly begun: Partial<Booking> }
-  | { readonly kind: 'copy' };
 
 const NOWHERE: Site = { id: 'nowhere', name: 'No site yet', timeZone: 'UTC' };
 
@@ -98,7 +86,6 @@ export function PlanPlace() {
 
   const openBooking = useCallback((id: string) => setOpen({ kind: 'booking', id }), []);
   const openDrawn = useCallback((drawn: Held) => setOpen({ kind: 'new', begun: begunBooking(drawn, where) }), [where]);
-  const close = () => setOpen(null);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
@@ -112,8 +99,6 @@ export function PlanPlace() {
     return () => document.removeEventListener('keydown', onKey);
   }, [where]);
 
-  const booking = open?.kind === 'booking' ? (draft.bookings.find((one) => one.id === open.id) ?? null) : null;
-  const begun = open?.kind === 'new' ? open.begun : undefined;
   return (
     <div className="flex h-full min-h-0 flex-col">
       <h1 className="sr-only">Plan</h1>
@@ -158,7 +143,7 @@ export function PlanPlace() {
               look at
             </span>
           </Button>
-          <More onCopy={() => setOpen({ kind: 'copy' })} />
+          <More onOpen={(kind) => setOpen({ kind })} />
           <Button look="main" onClick={() => setOpen({ kind: 'new', begun: { where } })}>
             New booking
           </Button>
@@ -220,28 +205,12 @@ export function PlanPlace() {
         )}
       </div>
       <PrintWeek bookings={found} site={site} first={addDays(date, -weekdayIndex(date))} />
-      <Sheet open={open?.kind === 'new' || booking !== null} title={booking?.name ?? 'A new booking'} onClose={close}>
-        <BookingForm key={booking?.id ?? 'new'} booking={booking} {...(begun ? { begun } : {})} onDone={close} />
-      </Sheet>
-      <Sheet open={open?.kind === 'copy'} title="Copy days" onClose={close}>
-        <CopyForm date={date} onDone={close} />
-      </Sheet>
+      <PlanSheets open={open} date={date} onClose={() => setOpen(null)} />
     </div>
   );
 }
 
 const NO_FINDINGS: readonly never[] = [];
-
-/** The dates that a view shows. */
-function spanOf(view: View, date: LocalDate): readonly [LocalDate, LocalDate] {
-  if (view === 'day') return [date, date];
-  if (view === 'month') return monthSpan(date);
-  const { year } = civil(date);
-  // A year is too long to look for findings in: the quarter that is looked at.
-  if (view === 'year') return [date, Math.min(addDays(date, 90), dateOf(year, 12, 31)) as LocalDate];
-  const monday = addDays(date, -weekdayIndex(date));
-  return [monday, addDays(monday, 6)];
-}
 
 /** The site of the most screens: its clock is the one that most people mean. */
 function fullestSite(
@@ -264,80 +233,4 @@ function begunBooking({ start, end, layer }: Held, where: string): Partial<Booki
     when: { from: day, to: day, windows: [[formatLocalTime(start), midnight ? '24:00' : formatLocalTime(end)]] },
     ...(layer === 'takeover' ? { takeover: true, priority: 5 } : { priority: layer }),
   };
-}
-
-function Steps({
-  view,
-  date,
-  first,
-  last,
-  onDate,
-  onToday,
-}: {
-  view: View;
-  date: LocalDate;
-  first: LocalDate;
-  last: LocalDate;
-  onDate: (date: number) => void;
-  onToday: () => void;
-}) {
-  const { year, month, day } = civil(date);
-  const step = (by: 1 | -1) => {
-    if (view === 'day') return onDate(date + by);
-    if (view === 'week') return onDate(date + by * 7);
-    const months = year * 12 + month - 1 + by * (view === 'year' ? 12 : 1);
-    const [y, m] = [Math.floor(months / 12), (months % 12) + 1];
-    return onDate(dateOf(y, m, Math.min(day, 28)));
-  };
-  const title =
-    view === 'year'
-      ? String(year)
-      : view === 'month'
-        ? `${MONTHS[month - 1] ?? ''} ${year}`
-        : view === 'day'
-          ? `${dateWords(date)} ${year}`
-          : `${dateWords(first)} – ${dateWords(last)}`;
-  return (
-    <div className="flex items-center gap-1">
-      <button
-        type="button"
-        aria-label={`The ${view} before`}
-        onClick={() => step(-1)}
-        className="p-1.5 hover:text-tide"
-      >
-        <ChevronLeft size={18} aria-hidden />
-      </button>
-      <span className="min-w-32 text-center font-semibold" data-testid="plan-span">
-        {title}
-      </span>
-      <button type="button" aria-label={`The ${view} after`} onClick={() => step(1)} className="p-1.5 hover:text-tide">
-        <ChevronRight size={18} aria-hidden />
-      </button>
-      <Button look="quiet" onClick={onToday}>
-        today
-      </Button>
-    </div>
-  );
-}
-
-/** What is done to whole days, and on paper. */
-function More({ onCopy }: { onCopy: () => void }) {
-  const acts: readonly [string, () => void][] = [
-    ['Copy days on to others', onCopy],
-    ['Print the week', () => window.print()],
-  ];
-  return (
-    <Menu>
-      <MenuButton className="border border-rule bg-sheet px-3 py-1.5 hover:border-ink">More</MenuButton>
-      <MenuItems anchor="bottom end" className="z-50 min-w-52 border border-rule bg-sheet py-1">
-        {acts.map(([name, act]) => (
-          <MenuItem key={name}>
-            <button type="button" onClick={act} className="block w-full px-4 py-2 text-left data-focus:bg-well">
-              {name}
-            </button>
-          </MenuItem>
-        ))}
-      </MenuItems>
-    </Menu>
-  );
 }

@@ -10,13 +10,24 @@ import { Button } from '@/interface/kit/button';
 import { ContentSelect, contentOf, contentValue } from '@/interface/kit/content-field';
 import { Field, Input } from '@/interface/kit/field';
 import { tagsText, tagsTextSchema } from '@/interface/kit/tags';
-import { HOURS_HINT, hoursText, hoursTextSchema } from './hours-text';
+import {
+  EXCEPTIONS_HINT,
+  HOURS_HINT,
+  exceptionsText,
+  exceptionsTextSchema,
+  hoursText,
+  hoursTextSchema,
+  placeText,
+  placeTextSchema,
+} from './hours-text';
 
 const siteFormSchema = z.object({
   name: nameSchema,
   timeZone: zoneSchema,
   tags: tagsTextSchema,
+  place: placeTextSchema,
   hours: hoursTextSchema,
+  exceptions: exceptionsTextSchema,
   backdrop: z.string(),
 });
 
@@ -32,17 +43,27 @@ export function SiteForm({ site, onDone }: { site: Site | null; onDone: (id: str
       name: site?.name ?? '',
       timeZone: site?.timeZone ?? Intl.DateTimeFormat().resolvedOptions().timeZone,
       tags: tagsText(site?.tags),
+      place: placeText(site?.location),
       hours: hoursText(site?.hours),
+      exceptions: exceptionsText(site?.hours),
       backdrop: contentValue(site?.backdrop),
     },
   });
   const { register, formState } = form;
   const { errors } = formState;
 
-  const save = async ({ name, timeZone, tags, hours, backdrop }: z.output<typeof siteFormSchema>) => {
-    const { id, backdrop: _backdrop, hours: before, ...rest } = site ?? { id: undefined };
+  const save = async ({
+    name,
+    timeZone,
+    tags,
+    place,
+    hours,
+    exceptions,
+    backdrop,
+  }: z.output<typeof siteFormSchema>) => {
+    const { id, backdrop: _backdrop, hours: _hours, location: _location, ...rest } = site ?? { id: undefined };
     const content = contentOf(backdrop);
-    const open = hours && { ...hours, ...(before?.dates ? { dates: before.dates } : {}) };
+    const open = hours || exceptions ? { ...hours, ...(exceptions ? { dates: exceptions } : {}) } : undefined;
     const result = await edit(
       [
         {
@@ -53,6 +74,7 @@ export function SiteForm({ site, onDone }: { site: Site | null; onDone: (id: str
             name,
             timeZone,
             tags,
+            ...(place ? { location: place } : {}),
             ...(open ? { hours: open } : {}),
             ...(content ? { backdrop: content } : {}),
           },
@@ -83,6 +105,12 @@ export function SiteForm({ site, onDone }: { site: Site | null; onDone: (id: str
         </Field>
         <Field label="Opening hours" hint={HOURS_HINT} error={errors.hours?.message}>
           <Input invalid={!!errors.hours} {...register('hours')} />
+        </Field>
+        <Field label="Hours on single dates" hint={EXCEPTIONS_HINT} error={errors.exceptions?.message}>
+          <Input invalid={!!errors.exceptions} {...register('exceptions')} />
+        </Field>
+        <Field label="Place" hint="Latitude and longitude in degrees: 62.1, 5.4" error={errors.place?.message}>
+          <Input invalid={!!errors.place} {...register('place')} />
         </Field>
         <Field label="Backdrop" hint="What its screens show when nothing is booked">
           <ContentSelect plan={draft} none="The network's" {...register('backdrop')} />

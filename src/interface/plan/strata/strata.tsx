@@ -24,19 +24,19 @@ import { Select } from '@/interface/kit/field';
 import { zoneName } from '@/interface/kit/format';
 import { useWidth } from '@/interface/kit/use-width';
 import { spanWords } from '../wall-words';
+import { Ghost, LayerName, bandHeight } from './band';
 import { BarButton, LANE_HEIGHT } from './bar';
 import { Foot } from './foot';
 import { barKey, heldKey, neighbour } from './keys';
-import { layout, troubleMarks, type Bar, type Layer } from './layout';
+import { layout, troubleMarks, type Bar } from './layout';
 import { OutcomeRows } from './outcome';
 import { Lines, Ruler } from './ruler';
-import { wallScale, type WallScale } from './scale';
+import { wallScale } from './scale';
 import { useGesture, type Held } from './use-gesture';
 import { useOutcome } from './use-outcome';
 import { usePointer } from './use-pointer';
 
 const GUTTER = 168;
-const SHORTEST_BAND = 30;
 
 interface StrataProps {
   readonly bookings: readonly Booking[];
@@ -221,44 +221,6 @@ export function Strata({ bookings, screens, site, onSite, first, days, findings,
         onMend={mend}
       />
     </div>
-  );
-}
-
-const bandHeight = (lanes: number) => Math.max(SHORTEST_BAND, lanes * LANE_HEIGHT + 6);
-
-/** A priority as a height and a number. */
-function LayerName({ layer, height }: { layer: Layer; height: number }) {
-  return (
-    <div className="flex items-end gap-2 border-b border-rule pb-1.5 text-sm" style={{ height }}>
-      {layer === 'takeover' ? (
-        <>
-          <span aria-hidden className="hatch h-6 w-2 border border-dusk" /> Takeover
-        </>
-      ) : (
-        <>
-          <span aria-hidden className="w-2 bg-dusk" style={{ height: 3 + layer * 3 }} /> Priority {layer}
-        </>
-      )}
-    </div>
-  );
-}
-
-/** Where the bar in hand would stand: a new one takes the whole layer's height. */
-function Ghost({ held, scale }: { held: Held; scale: WallScale }) {
-  const left = scale.x(held.start);
-  const own = held.bar?.layer === held.layer ? held.bar.lane : 0;
-  return (
-    <div
-      aria-hidden
-      data-testid="ghost"
-      className="pointer-events-none absolute z-20 border-2 border-tide bg-tide/25"
-      style={{
-        left,
-        width: Math.max(3, scale.x(held.end) - left),
-        bottom: 4 + own * LANE_HEIGHT,
-        ...(held.bar ? { height: LANE_HEIGHT - 4 } : { top: 2 }),
-      }}
-    />
   );
 }
 

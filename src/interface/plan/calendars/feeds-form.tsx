@@ -1,0 +1,99 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { parseSelector } from '@/core';
+import { closeFeedAction, openFeedAction } from '@/interface/data/actions';
+import { useNetwork } from '@/interface/data/provider';
+import { useZone } from '@/interface/data/zone';
+import { Button } from '@/interface/kit/button';
+import { Field, Input } from '@/interface/kit/field';
+import { dateTime } from '@/interface/kit/format';
+import { SelectorField } from '@/interface/kit/selector-field';
+
+/** Addresses from which calendar programs fetch what is published. An address is shown once, and can be closed. */
+export function FeedsForm() {
+  const { draft, feeds, notify } = useNetwork();
+  const router = useRouter();
+  const zone = useZone();
+  const [name, setName] = useState('');
+  const [where, setWhere] = useState('');
+  const [address, setAddress] = useState<string | null>(null);
+  const open = async () => {
+    const result = await openFeedAction({ name, where });
+    if (!result.ok) return notify(result.message, true);
+    setAddress(`${window.location.origin}/api/feeds/${result.value.token}.ics`);
+    setName('');
+    setWhere('');
+    router.refresh();
+  };
+  const close = async (id: string) => {
+    const result = await closeFeedAction(id);
+    notify(result.ok ? 'The feed is closed: its address answers no more.' : result.message, !result.ok);
+    router.refresh();
+  };
+  return (
+    <div className="space-y-6">
+      <p className="text-faint">
+        A feed shows the published bookings of some screens in any calendar program that subscribes to it (iCalendar).
+      </p>
+      {feeds.length > 0 && (
+        <ul className="border-y border-rule">
+          {feeds.map((feed) => (
+            <li key={feed.id} className="flex items-center gap-3 border-b border-rule/60 py-2 last:border-b-0">
+              <span className="min-w-0 flex-1">
+                <strong>{feed.name}</strong> <span className="font-code text-xs">{feed.where}</span>
+                <span className="block text-sm text-faint">
+                  {feed.fetchedAt ? `last fetched ${dateTime(Date.parse(feed.fetchedAt), zone)}` : 'not fetched yet'}
+                </span>
+              </span>
+              <Button look="grave" aria-label={`Close the feed ${feed.name}`} onClick={() => void close(feed.id)}>
+                Close
+              </Button>
+            </li>
+          ))}
+        </ul>
+      )}
+      {address && (
+        <div role="status" className="border border-tide bg-sheet p-3">
+          <p className="text-sm">
+            This is its address. Whoever has it can read the feed, so it is shown only now: copy it to where it is
+            needed.
+          </p>
+          <div className="mt-2 flex gap-2">
+            <Input readOnly aria-label="Address of the feed" className="font-code text-xs" value={address} />
+            <Button
+              onClick={() =>
+                void navigator.clipboard.writeText(address).then(
+                  () => notify('Copied.'),
+                  () => notify('The browser does not let it be copied: mark it and copy it by hand.', true),
+                )
+              }
+            >
+              Copy
+            </Button>
+          </div>
+        </div>
+      )}
+      <section className="space-y-3 border-t border-rule pt-4" aria-label="A new feed">
+        <h3 className="text-lg">A new feed</h3>
+        <Field label="Name of the feed">
+          <Input value={name} onChange={(event) => setName(event.target.value)} placeholder="Halls in the north" />
+        </Field>
+        <SelectorField
+          plan={draft}
+          value={where}
+          onChange={(event) => setWhere(event.target.value)}
+          onPress={setWhere}
+        />
+        <Button
+          look="main"
+          disabled={name.trim() === '' || 'error' in parseSelector(where)}
+          onClick={() => void open()}
+        >
+          Open the feed
+        </Button>
+      </section>
+    </div>
+  );
+}

@@ -1,0 +1,64 @@
+'use client';
+
+import { useEffect, useState } from 'react';
+import { addHolidaysAction, holidayChoicesAction } from '@/interface/data/actions';
+import { useNetwork } from '@/interface/data/provider';
+import { Button } from '@/interface/kit/button';
+import { Field, Select } from '@/interface/kit/field';
+import type { Choice } from '@/services/calendars';
+
+/** A calendar of the public holidays of a country or region, that keeps itself current. */
+export function Holidays() {
+  const { notify } = useNetwork();
+  const [countries, setCountries] = useState<readonly Choice[]>([]);
+  const [regions, setRegions] = useState<readonly Choice[]>([]);
+  const [country, setCountry] = useState('');
+  const [region, setRegion] = useState('');
+  useEffect(() => {
+    void holidayChoicesAction().then((result) => result.ok && setCountries(result.value));
+  }, []);
+  useEffect(() => {
+    setRegion('');
+    setRegions([]);
+    if (country !== '') void holidayChoicesAction(country).then((result) => result.ok && setRegions(result.value));
+  }, [country]);
+  const nameOf = (list: readonly Choice[], code: string) => list.find((one) => one.code === code)?.name ?? code;
+  const add = async () => {
+    const name = `Public holidays, ${region === '' ? nameOf(countries, country) : nameOf(regions, region)}`;
+    const result = await addHolidaysAction({ name, country, ...(region === '' ? {} : { region }) });
+    notify(result.ok ? `"${name}" is added, and keeps itself current.` : result.message, !result.ok);
+  };
+  return (
+    <section className="space-y-3 border-t border-rule pt-4" aria-label="Public holidays">
+      <h3 className="text-lg">Public holidays</h3>
+      <div className="flex gap-4">
+        <Field label="Country" className="flex-1">
+          <Select value={country} onChange={(event) => setCountry(event.target.value)}>
+            <option value="">Choose a country</option>
+            {countries.map(({ code, name }) => (
+              <option key={code} value={code}>
+                {name}
+              </option>
+            ))}
+          </Select>
+        </Field>
+        {regions.length > 0 && (
+          <Field label="Region" className="flex-1">
+            <Select value={region} onChange={(event) => setRegion(event.target.value)}>
+              <option value="">All of the country</option>
+              {regions.map(({ code, name }) => (
+                <option key={code} value={code}>
+                  {name}
+                </option>
+              ))}
+            </Select>
+          </Field>
+        )}
+      </div>
+      <Button disabled={country === ''} onClick={() => void add()}>
+        Add public holidays
+      </Button>
+      <p className="text-sm text-faint">Dates from date-holidays by Tommy Bajer and contributors, CC BY 3.0.</p>
+    </section>
+  );
+}

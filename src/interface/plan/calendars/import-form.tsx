@@ -1,0 +1,124 @@
+'use client';
+
+import { useMemo, useState } from 'react';
+import { describeWhen, parseSelector, type Content } from '@/core';
+import { useNetwork } from '@/interface/data/provider';
+import { Button } from '@/interface/kit/button';
+import { ContentSelect, contentOf } from '@/interface/kit/content-field';
+import { Field } from '@/interface/kit/field';
+import { counted } from '@/interface/kit/format';
+import { SelectorField } from '@/interface/kit/selector-field';
+import { FileText } from './file-text';
+import { Problems } from './problems';
+import { useCalendarFile } from './use-calendar-file';
+
+/** Takes the events of a calendar file into the draft as bookings: first looked at, then all of them at once. */
+export function ImportForm({ onDone }: { onDone: () => void }) {
+  const { draft, edit } = useNetwork();
+  const [text, setText] = useState('');
+  const [refused, setRefused] = useState<string | null>(null);
+  const [what, setWhat] = useState('');
+  const [where, setWhere] = useState('');
+  const [siteClock, setSiteClock] = useState(true);
+  const [left, setLeft] = useState<ReadonlySet<number>>(new Set());
+  const read = useCalendarFile(text);
+  const events = useMemo(() => read?.file.events ?? [], [read]);
+  const chosen = useMemo(() => events.filter((_, i) => !left.has(i)), [events, left]);
+  const needsWhat = chosen.some((one) => one.content === null);
+  const needsWhere = chosen.some((one) => one.where === null && one.tags.length === 0);
+  const content = contentOf(what);
+  const ready =
+    chosen.length > 0 && (!needsWhat || content !== undefined) && (!needsWhere || !('error' in parseSelector(where)));
+  const save = async () => {
+    if (!read) return;
+    const edits = read.reader.bookingsOf(draft, chosen, {
+      content: content ?? (chosen[0]?.content as Content),
+      where: where.trim() === '' ? 'all' : where,
+      siteClock,
+      created: new Date().toISOString(),
+    });
+    const result = await edit(edits, `${counted(edits.length, 'booking')} added. Ctrl Z takes them back.`);
+    if (result.ok) onDone();
+  };
+  return (
+    <div className="space-y-5">
+      <FileText
+        value={text}
+        onProblem={setRefused}
+        onChange={(next) => {
+          setText(next);
+          setRefused(null);
+          setLeft(new Set());
+        }}
+      />
+      {refused && (
+        <p role="alert" className="text-brick">
+          {refused}
+        </p>
+      )}
+      {read && <Problems problems={read.file.problems} />}
+      {events.length > 0 && (
+        <>
+          <ul aria-label="Events" className="max-h-64 overflow-y-auto border border-rule bg-sheet">
+            {events.map((event, i) => (
+              <li key={`${event.line} ${i}`} className="border-b border-rule/60 px-3 py-1.5 last:border-b-0">
+                <label className="flex items-start gap-2">
+                  <input
+                    type="checkbox"
+                    className="mt-1 size-4 accent-dusk"
+                    checked={!left.has(i)}
+                    onChange={() => {
+                      const next = new Set(left);
+                      if (!next.delete(i)) next.add(i);
+                      setLeft(next);
+                    }}
+                  />
+                  <span>
+                    <strong>{event.summary}</strong>, {describeWhen(event.when)}
+                    <span className="block text-sm text-faint">
+                      priority {event.priority}
+                      {(event.where ?? event.tags.join(' or '))
+                        ? `, where ${event.where ?? event.tags.join(' or ')}`
+                        : ''}
+                      {event.onHold ? ', on hold' : ''}
+                    </span>
+                  </span>
+                </label>
+              </li>
+            ))}
+          </ul>
+          {needsWhat && (
+            <Field label="What they show" hint="Calendar files do not say it; events of our own files do.">
+              <ContentSelect
+                plan={draft}
+                none="Choose a playlist or a file"
+                value={what}
+                onChange={(event) => setWhat(event.target.value)}
+              />
+            </Field>
+          )}
+          {needsWhere && (
+            <SelectorField
+              plan={draft}
+              value={where}
+              onChange={(event) => setWhere(event.target.value)}
+              onPress={setWhere}
+            />
+          )}
+          <label className="flex items-center gap-2">
+            <input
+              type="checkbox"
+              className="size-4 accent-dusk"
+              checked={siteClock}
+              onChange={() => setSiteClock(!siteClock)}
+            />
+            On each site&rsquo;s own clock, whatever zone they were written in
+          </label>
+          <Button look="main" disabled={!ready} onClick={() => void save()}>
+            Add {counted(chosen.length, 'booking')}
+          </Button>
+        </>
+      )}
+    </div>
+  );
+}
