@@ -2,8 +2,9 @@
 
 import { cookies } from 'next/headers';
 import { redirect } from 'next/navigation';
+import { civil, dateOfLocalTime, type LocalTime } from '@/core';
 import { SESSION_COOKIE, keepSession, requestAddress } from '@/interface/people/session';
-import { addHolidays, closeFeed, holidayCountries, holidayRegions, openFeed, type Choice } from '@/services/calendars';
+import { holidayDates, closeFeed, holidayCountries, holidayRegions, openFeed, type Choice } from '@/services/calendars';
 import { publishAgain, publishEdition } from '@/services/editions';
 import { dismissUpload } from '@/services/library';
 import { claim, signIn, signOut } from '@/services/people';
@@ -83,10 +84,10 @@ export async function holidayChoicesAction(country?: string): Promise<Result<rea
   return attemptAs(async () => (country === undefined ? holidayCountries() : holidayRegions(country)));
 }
 
-export async function addHolidaysAction(input: {
-  name: string;
-  country: string;
-  region?: string | undefined;
-}): Promise<Result<EditResult>> {
-  return attemptAs((actor) => addHolidays(actor, input));
+/** The dates of a country's public holidays, or a region's, around this year. */
+export async function holidayDatesAction(country: string, region?: string): Promise<Result<readonly string[]>> {
+  return attemptAs(async () => {
+    const { year } = civil(dateOfLocalTime(Date.now() as LocalTime));
+    return holidayDates({ country, ...(region === undefined ? {} : { region }) }, year);
+  });
 }

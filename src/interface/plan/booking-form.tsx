@@ -13,10 +13,23 @@ import { Button } from '@/interface/kit/button';
 import { ContentSelect } from '@/interface/kit/content-field';
 import { Field, Input } from '@/interface/kit/field';
 import { SelectorField } from '@/interface/kit/selector-field';
+import { Conflicts, useTheirs } from '@/interface/kit/use-theirs';
 import { bookingDocument, bookingFormSchema, bookingValues, type BookingValues } from './booking-values';
 import { NextDays } from './next-days';
 import { SaidWhen } from './said-when';
 import { WhenFields } from './when-fields';
+
+/** What people call the fields. */
+const FIELD_NAMES = {
+  name: 'Name',
+  content: 'What',
+  seconds: 'Seconds',
+  where: 'Where',
+  said: 'When',
+  priority: 'Priority',
+  takeover: 'Takeover',
+  onHold: 'On hold',
+};
 
 const PRIORITIES = ['1', '2', '3', '4', '5'];
 
@@ -51,6 +64,7 @@ export function BookingForm({
     mode: 'onTouched',
     defaultValues: bookingValues(booking, begun),
   });
+  const theirs = useTheirs(form, booking ? bookingValues(booking) : undefined);
   const { register, formState, watch, setValue } = form;
   const { errors } = formState;
   const whenForm = form as unknown as UseFormReturn<BookingValues, unknown, never>;
@@ -83,13 +97,22 @@ export function BookingForm({
         }
         save={async (values) => {
           const result = await edit(
-            [{ kind: 'booking', id: booking?.id, document: bookingDocument(values, booking, new Date()) }],
+            [
+              {
+                kind: 'booking',
+                id: booking?.id,
+                document: bookingDocument(values, booking, new Date()),
+                ...(booking ? { basedOn: theirs.basedOn.current } : {}),
+              },
+            ],
             booking ? undefined : `${values.name} is booked. Publish the docket when it is right.`,
           );
+          if (result.ok) theirs.basedOn.current = result.value.change;
           if (result.ok && !booking) onDone();
           return result;
         }}
       >
+        <Conflicts theirs={theirs} names={FIELD_NAMES} />
         <Field label="Name" error={errors.name?.message}>
           <Input invalid={!!errors.name} {...register('name')} />
         </Field>

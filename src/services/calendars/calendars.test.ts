@@ -3,16 +3,7 @@ import { ChangeRow } from '@/database';
 import { publishEdition } from '../editions';
 import { draftPlan, edit, lastChange } from '../plan';
 import { newNetwork, newPlan, useDatabase } from '../testing/database';
-import {
-  addHolidays,
-  closeFeed,
-  feedCalendar,
-  feeds,
-  holidayDates,
-  holidayRegions,
-  openFeed,
-  refreshHolidays,
-} from '.';
+import { closeFeed, feedCalendar, feeds, holidayDates, holidayRegions, openFeed, refreshHolidays } from '.';
 
 useDatabase();
 
@@ -45,7 +36,10 @@ test('public holidays of a country, and of a region that has more', () => {
 
 test('a calendar of public holidays is part of the plan, and keeps itself current as a change of nobody', async () => {
   const actor = await newNetwork();
-  await addHolidays(actor, { name: 'Holidays', country: 'NO' }, new Date('2026-06-01T00:00:00Z'));
+  const holidays = { country: 'NO' };
+  await edit(actor, [
+    { kind: 'calendar', document: { name: 'Holidays', dates: holidayDates(holidays, 2026), holidays } },
+  ]);
   const last = async () => (await draftPlan(actor)).plan.calendars[0]?.dates.at(-1);
   expect(await last()).toBe('2029-12-26');
   expect((await draftPlan(actor)).plan.calendars[0]).toMatchObject({ id: 'holidays', holidays: { country: 'NO' } });

@@ -3,7 +3,7 @@ import { addDays, formatDate, parseDate, type Calendar, type LocalDate } from '@
 import { NetworkRow } from '@/database';
 import { ServiceError } from '../errors';
 import type { Actor } from '../people';
-import { draftPlan, edit, type EditResult } from '../plan';
+import { draftPlan, edit } from '../plan';
 
 /** Public holidays from the package date-holidays (data: CC BY 3.0, Tommy Bajer and contributors). */
 
@@ -45,18 +45,6 @@ export function holidayDates({ country, region }: NonNullable<Calendar['holidays
       for (let i = 0; i < days; i++) dates.add(addDays(first, i));
     }
   return [...dates].sort((a, b) => a - b).map(formatDate);
-}
-
-/** Adds a calendar that follows the public holidays of a country, or of one of its regions. */
-export function addHolidays(
-  actor: Actor,
-  input: { name: string; country: string; region?: string | undefined },
-  now = new Date(),
-): Promise<EditResult> {
-  const { name, country, region } = input;
-  const holidays = { country, ...(region === undefined ? {} : { region }) };
-  const dates = holidayDates(holidays, now.getUTCFullYear());
-  return edit(actor, [{ kind: 'calendar', document: { name, dates, holidays } }]);
 }
 
 /**

@@ -1,2 +1,2 @@
 export { calendarOf, closeFeed, feedCalendar, feeds, openFeed, type Feed } from './feeds';
-export { addHolidays, holidayCountries, holidayDates, holidayRegions, refreshHolidays, type Choice } from './holidays';
+export { holidayCountries, holidayDates, holidayRegions, refreshHolidays, type Choice } from './holidays';

@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import { addHolidaysAction, holidayChoicesAction } from '@/interface/data/actions';
+import { holidayChoicesAction, holidayDatesAction } from '@/interface/data/actions';
 import { useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/button';
 import { Field, Select } from '@/interface/kit/field';
@@ -9,7 +9,7 @@ import type { Choice } from '@/services/calendars';
 
 /** A calendar of the public holidays of a country or region, that keeps itself current. */
 export function Holidays() {
-  const { notify } = useNetwork();
+  const { edit, notify } = useNetwork();
   const [countries, setCountries] = useState<readonly Choice[]>([]);
   const [regions, setRegions] = useState<readonly Choice[]>([]);
   const [country, setCountry] = useState('');
@@ -25,8 +25,13 @@ export function Holidays() {
   const nameOf = (list: readonly Choice[], code: string) => list.find((one) => one.code === code)?.name ?? code;
   const add = async () => {
     const name = `Public holidays, ${region === '' ? nameOf(countries, country) : nameOf(regions, region)}`;
-    const result = await addHolidaysAction({ name, country, ...(region === '' ? {} : { region }) });
-    notify(result.ok ? `"${name}" is added, and keeps itself current.` : result.message, !result.ok);
+    const found = await holidayDatesAction(country, region === '' ? undefined : region);
+    if (!found.ok) return notify(found.message, true);
+    const holidays = { country, ...(region === '' ? {} : { region }) };
+    await edit(
+      [{ kind: 'calendar', document: { name, dates: found.value, holidays } }],
+      `"${name}" is added, and keeps itself current.`,
+    );
   };
   return (
     <section className="space-y-3 border-t border-rule pt-4" aria-label="Public holidays">

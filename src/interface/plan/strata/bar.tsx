@@ -11,7 +11,6 @@ export const LANE_HEIGHT = 26;
 
 const LABEL_ROOM = 24;
 const PICTURE = 36;
-const PICTURE_FROM = 84;
 
 /** A booking's occasion: its ends can be pulled, its name stands in it or beside it. */
 export function BarButton({
@@ -48,8 +47,9 @@ export function BarButton({
   const right = Math.min(scale.x(sighting.end), scale.width);
   const width = Math.max(3, right - left);
   const hidden = findings.some(({ kind, about }) => kind === 'hidden' && about[0] === booking.id);
-  const pictured = picture !== undefined && width >= PICTURE_FROM && !booking.onHold;
-  const inside = width >= booking.name.length * 6.5 + LABEL_ROOM + (pictured ? PICTURE : 0);
+  const named = booking.name.length * 6.5 + LABEL_ROOM;
+  const inside = width >= named;
+  const pictured = picture !== undefined && width >= named + PICTURE && !booking.onHold;
   const room = (bar.next === null ? scale.width : Math.min(scale.width, scale.x(bar.next as LocalTime))) - right - 6;
   const name = (
     <span className="pointer-events-none truncate text-[13px] leading-[20px]">
