@@ -35,6 +35,13 @@ for (const theme of ['light', 'dark'] as const) {
       expect([place, ...(await violations(page))]).toEqual([place]);
     }
     await page.goto(server('/plan'));
+    for (const view of ['day', 'month', 'year', 'list']) {
+      await page.getByRole('button', { name: view, exact: true }).click();
+      expect([view, ...(await violations(page))]).toEqual([view]);
+    }
+    await page.getByRole('button', { name: /^To look at/ }).click();
+    await expect(page.getByRole('region', { name: 'clash' })).toBeVisible();
+    expect(await violations(page)).toEqual([]);
     await page.locator('[data-booking="morning-sailings"]').click();
     await expect(page.getByRole('button', { name: 'Close' })).toBeVisible();
     expect(await violations(page)).toEqual([]);

@@ -160,9 +160,7 @@ test("a booking's window switches the player on the second, in step with the for
   await expect(sheet.getByText('1 screen')).toBeVisible();
   begins = Math.ceil(Date.now() / 1000) * 1000 + 20_000;
   ends = begins + 8_000;
-  await sheet.getByRole('button', { name: 'Add a window' }).click();
-  await sheet.getByLabel('Window 1 starts').fill(osloTime(begins));
-  await sheet.getByLabel('Window 1 ends').fill(osloTime(ends));
+  await sheet.getByLabel('When').fill(`daily ${osloTime(begins)} to ${osloTime(ends)}`);
   await sheet.getByText('4', { exact: true }).click();
   await sheet.getByRole('button', { name: 'Book it' }).click();
   await expect(docket()).toContainText('1 change, 1 screen');
@@ -237,6 +235,7 @@ test('going back publishes an earlier edition again, and what was taken back can
   await expect(page.getByText('edition 1 again')).toBeVisible();
 
   await goTo(page, 'Plan');
+  await page.getByRole('button', { name: 'list', exact: true }).click();
   await page.locator('[data-booking="crew-board"]').click();
   await page.getByRole('dialog').getByRole('button', { name: 'Remove this booking' }).click();
   await expect(page.locator('[data-booking="crew-board"]')).toHaveCount(0);

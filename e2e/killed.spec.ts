@@ -52,6 +52,7 @@ test('the web server in an upload: nothing is half stored, and the file can be s
 test('the web server in a publication: the edition is whole, or not there', async ({ page }) => {
   await signIn(page);
   await goTo(page, 'Plan');
+  await page.getByRole('button', { name: 'list', exact: true }).click();
   await page.locator('[data-booking="kiosk-card"]').click();
   const sheet = page.getByRole('dialog');
   await sheet.getByLabel('Seconds').fill('11');

@@ -137,6 +137,10 @@ test('forms say what is missing, at its place', async ({ page }) => {
   await page.getByRole('button', { name: 'New booking' }).click();
   const sheet = page.getByRole('dialog');
   await sheet.getByLabel('Where').fill('quay and');
+  await sheet.getByLabel('When').fill('weekdays, sometimes');
+  await expect(sheet.getByText('"sometimes" is not understood')).toBeVisible();
+  await sheet.getByLabel('When').fill('weekdays');
+  await sheet.getByRole('button', { name: 'Exact dates, days, times' }).click();
   await sheet.getByRole('button', { name: 'Add a window' }).click();
   await sheet.getByLabel('Window 1 starts').fill('25:00');
   await sheet.getByLabel('Window 1 ends').fill('10:00');

@@ -26,18 +26,32 @@ export function AutoForm<Values extends FieldValues, Output>({
   fieldOf = firstKey,
   children,
 }: AutoFormProps<Values, Output>) {
-  const { handleSubmit, formState, reset, getValues, setError } = form;
+  const { handleSubmit, formState, reset, getValues, setError, setValue } = form;
   const { isDirty, isSubmitting } = formState;
   const busy = useRef(false);
+  const wanted = useRef(false);
+  /** What was saved is clean; what was written while it was being saved is not. */
+  const clean = (saved: Values) => {
+    const now = structuredClone(getValues());
+    reset(saved);
+    for (const [key, value] of Object.entries(now))
+      if (JSON.stringify(value) !== JSON.stringify(saved[key]))
+        setValue(key as never, value as never, { shouldDirty: true });
+  };
   const submit = (event?: FormEvent) => {
     event?.preventDefault();
+    wanted.current = busy.current;
     if (busy.current) return;
     busy.current = true;
     void handleSubmit(async (values) => {
+      const written = structuredClone(getValues());
       const result = await save(values);
-      if (result.ok) reset(getValues());
+      if (result.ok) clean(written);
       else for (const problem of result.problems) setError(fieldOf(problem) as never, { message: problem.message });
-    })().finally(() => (busy.current = false));
+    })().finally(() => {
+      busy.current = false;
+      if (wanted.current) submit();
+    });
   };
   return (
     // eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions -- leaving any field saves: nothing is to be pressed

@@ -37,7 +37,14 @@ export function useTheirs<V extends FieldValues, O>(form: UseFormReturn<V, unkno
       setValue(field as Path<V>, value, {
         shouldDirty: JSON.stringify(value) !== JSON.stringify((current as FieldValues)[field]),
       });
-    setConflicts(both.map((field) => ({ field, theirs: (current as FieldValues)[field] })));
+    const theirs = current as FieldValues;
+    const differs = (field: string) => JSON.stringify(theirs[field]) !== JSON.stringify((values as FieldValues)[field]);
+    setConflicts((known) =>
+      [...new Set<string>([...known.map((one) => one.field).filter(differs), ...both])].map((field) => ({
+        field,
+        theirs: theirs[field],
+      })),
+    );
     if (changed && both.length === 0) notify('Somebody changed this meanwhile: the form shows it.');
     // eslint-disable-next-line react-hooks/exhaustive-deps -- `key` is all of `current`
   }, [key, change, getValues, setValue, reset, notify]);

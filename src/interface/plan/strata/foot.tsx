@@ -33,6 +33,7 @@ export function Foot({
   return (
     <div
       aria-live="polite"
+      data-testid="foot"
       className="flex min-h-12 items-center gap-4 border-t border-rule bg-sheet px-6 py-1.5 print:hidden"
     >
       {choice ? (

@@ -1,0 +1,337 @@
+import { expect, test, type Locator, type Page } from '@playwright/test';
+import ICAL from 'ical.js';
+import {
+  addDays,
+  dateOfLocalTime,
+  findings,
+  formatDate,
+  startOfDate,
+  toInstant,
+  toLocalTime,
+  weekdayIndex,
+  why,
+  zoneTable,
+  type LocalDate,
+  type LocalTime,
+} from '@/core';
+import { Operator } from './support/operator';
+import { draft } from './support/plan';
+import { goTo, server, signIn } from './support/session';
+
+/** Where people see and shape time: an operator's tasks, counted, and the strata by pointer and by keys. */
+
+const OSLO = zoneTable('Europe/Oslo');
+const today = () => dateOfLocalTime(toLocalTime(OSLO, Date.now()));
+const monday = () => addDays(today(), -weekdayIndex(today()));
+const HOUR = 3_600_000;
+
+const bar = (page: Page, booking: string, date: LocalDate) => page.locator(`[data-bar^="${booking} ${date} "]`).first();
+const bookingNamed = async (name: string) => (await draft()).bookings.find((one) => one.name === name);
+
+async function box(target: Locator) {
+  await target.scrollIntoViewIfNeeded();
+  const found = await target.boundingBox();
+  if (!found) throw new Error('not in sight');
+  return found;
+}
+
+/** The place of a time of the shown week within a layer. */
+async function placeOf(page: Page, layer: string, date: LocalDate, hours: number) {
+  const band = await box(page.locator(`[data-layer="${layer}"]`));
+  const share = (date - monday() + hours / 24) / 7;
+  return { x: band.x + share * band.width, y: band.y + 6 };
+}
+
+test('task: book a playlist for weekday mornings on every hall screen in the north except staff rooms', async ({
+  page,
+}) => {
+  await signIn(page);
+  const ida = new Operator(page);
+  await ida.click(page.getByRole('link', { name: 'Plan' }));
+  await ida.click(page.getByRole('button', { name: 'New booking' }));
+  const sheet = page.getByRole('dialog');
+  await ida.fill(sheet.getByLabel('Name'), 'Northern mornings');
+  await ida.choose(sheet.getByLabel('What'), 'playlist:sailings-am');
+  for (const tag of ['hall', 'north', 'staff']) await ida.click(sheet.getByRole('button', { name: tag, exact: true }));
+  // A second press: not staff.
+  await ida.click(sheet.getByRole('button', { name: 'staff', exact: true }));
+  await ida.fill(sheet.getByLabel('When'), 'weekdays 05:30–10:00');
+  await expect(sheet.getByTestId('next-days')).toBeVisible();
+  await ida.click(sheet.getByRole('button', { name: 'Book it' }));
+  await expect(page.getByText('Northern mornings is booked.')).toBeVisible();
+  expect(ida.acts).toBeLessThanOrEqual(15);
+  expect(await bookingNamed('Northern mornings')).toMatchObject({
+    where: 'hall and north and not staff',
+    content: { playlist: 'sailings-am' },
+    when: { repeat: 'FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR', windows: [['05:30', '10:00']] },
+  });
+});
+
+test('task: why does a screen show what it shows tomorrow at 06:10?', async ({ page }) => {
+  await signIn(page);
+  await page.getByLabel('Looking at').selectOption('draft');
+  const ida = new Operator(page);
+  await ida.click(page.getByRole('button', { name: 'Look at another time' }));
+  await ida.write('tomorrow 06:10');
+  await ida.click(page.locator('[data-screen="sillarvik-hall"]'));
+  expect(ida.acts).toBeLessThanOrEqual(4);
+  const at = toInstant(OSLO, (startOfDate(addDays(today(), 1)) + (6 + 1 / 6) * HOUR) as LocalTime);
+  await expect(page.getByTestId('why')).toHaveText(why(await draft(), 'sillarvik-hall', at).sentence);
+});
+
+test('task: make room for a one-off on Wednesday only', async ({ page }) => {
+  await signIn(page);
+  const wednesday = addDays(monday(), 2);
+  const ida = new Operator(page);
+  await ida.click(page.getByRole('link', { name: 'Plan' }));
+  const nine = await placeOf(page, '3', wednesday, 9);
+  const morning = await box(bar(page, 'morning-sailings', wednesday));
+  const y = morning.y + morning.height / 2;
+  await ida.drag({ x: morning.x + morning.width - 2, y }, { x: nine.x - 2, y });
+  await ida.click(page.getByRole('button', { name: 'this day only' }));
+  await expect.poll(async () => (await bookingNamed('Morning sailings'))?.when.except).toEqual([formatDate(wednesday)]);
+  await ida.drag(await placeOf(page, '5', wednesday, 9), await placeOf(page, '5', wednesday, 10));
+  const sheet = page.getByRole('dialog');
+  await ida.fill(sheet.getByLabel('Name'), 'Regatta');
+  await ida.choose(sheet.getByLabel('What'), 'media:route-map');
+  await ida.fill(sheet.getByLabel('Where'), 'hall');
+  await ida.click(sheet.getByRole('button', { name: 'Book it' }));
+  await expect(page.getByText('Regatta is booked.')).toBeVisible();
+  expect(ida.acts).toBeLessThanOrEqual(8);
+  const day = formatDate(wednesday);
+  expect(await bookingNamed('Regatta')).toMatchObject({
+    priority: 5,
+    when: { from: day, to: day, windows: [['09:00', '10:00']] },
+  });
+  const parted = (await draft()).bookings.find((one) => one.name.startsWith('Morning sailings, '));
+  expect(parted?.when).toEqual({ from: day, to: day, windows: [['05:30', '09:00']] });
+});
+
+test('task: find every clash of next month', async ({ page }) => {
+  await signIn(page);
+  const ida = new Operator(page);
+  await ida.click(page.getByRole('link', { name: 'Plan' }));
+  await ida.click(page.getByRole('button', { name: /^To look at/ }));
+  await ida.choose(page.getByLabel('In', { exact: true }), 'next month');
+  expect(ida.acts).toBeLessThanOrEqual(3);
+  const { timeZone } = (await draft()).sites.find((one) => one.id === 'ternholm') ?? { timeZone: 'Europe/Oslo' };
+  expect(timeZone).toBe('Europe/Oslo');
+  const day = new Date(today() * 24 * HOUR);
+  const first = (ahead: number) =>
+    toInstant(OSLO, Date.UTC(day.getUTCFullYear(), day.getUTCMonth() + ahead, 1) as LocalTime);
+  const expected = findings(await draft(), first(1), first(2)).filter((one) => one.kind === 'clash');
+  expect(expected.length).toBeGreaterThan(0);
+  const rows = page.locator('[data-finding="clash"]');
+  await expect(rows).toHaveCount(expected.length);
+  for (const { sentence } of expected) await expect(rows.getByText(sentence, { exact: true }).first()).toBeVisible();
+});
+
+test('bars by keys: walk, take hold, carry, stretch, change the layer, put down; take back and make again', async ({
+  page,
+}) => {
+  await signIn(page);
+  await goTo(page, 'Plan');
+  const thursday = addDays(monday(), 3);
+  const drill = bar(page, 'crew-drill-thursday', thursday);
+  await drill.focus();
+  await page.keyboard.press('Space');
+  await expect(page.getByTestId('foot')).toContainText('Drill reminder');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Shift+ArrowLeft');
+  await page.keyboard.press('ArrowUp');
+  await expect(page.getByTestId('ghost')).toBeVisible();
+  await page.keyboard.press('Enter');
+  const choice = page.getByRole('group', { name: 'Which days' });
+  await expect(choice).toBeVisible();
+  // What shows is told with the change before it is made.
+  await expect(page.getByRole('heading', { name: 'What shows, with this change' })).toBeVisible();
+  await page.keyboard.press('3');
+  await expect.poll(async () => (await bookingNamed('Drill reminder'))?.priority).toBe(5);
+  expect((await bookingNamed('Drill reminder'))?.when.windows).toEqual([['08:30', '14:15']]);
+  await expect(page.getByText('Ctrl Z takes it back')).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await bookingNamed('Drill reminder'))?.priority).toBe(4);
+  await page.keyboard.press('Control+y');
+  await expect.poll(async () => (await bookingNamed('Drill reminder'))?.priority).toBe(5);
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await bookingNamed('Drill reminder'))?.when.windows).toEqual([['08:00', '14:00']]);
+
+  // Escape puts everything back; Delete takes one day off.
+  await drill.focus();
+  await page.keyboard.press('Space');
+  await page.keyboard.press('PageDown');
+  await page.keyboard.press('Escape');
+  await expect(page.getByTestId('ghost')).toHaveCount(0);
+  await page.keyboard.press('Delete');
+  await page.keyboard.press('1');
+  await expect.poll(async () => (await bookingNamed('Drill reminder'))?.when.except).toEqual([formatDate(thursday)]);
+  await expect(drill).toHaveCount(0);
+  await page.keyboard.press('Control+z');
+  await expect(drill).toHaveCount(1);
+});
+
+test('Alt copies a bar to another day; a clash is ended by its mend, with one key', async ({ page }) => {
+  await signIn(page);
+  await goTo(page, 'Plan');
+  const thursday = addDays(monday(), 3);
+  const step = (await placeOf(page, '4', addDays(thursday, 1), 0)).x - (await placeOf(page, '4', thursday, 0)).x;
+  const from = await box(bar(page, 'crew-drill-thursday', thursday));
+  await page.keyboard.down('Alt');
+  const ida = new Operator(page);
+  const grip = { x: from.x + from.width / 2, y: from.y + from.height / 2 };
+  await ida.drag(grip, { x: grip.x + step, y: grip.y });
+  await page.keyboard.up('Alt');
+  const friday = formatDate(addDays(thursday, 1));
+  await expect
+    .poll(async () => (await draft()).bookings.find((one) => one.name.startsWith('Drill reminder, '))?.when)
+    .toEqual({ from: friday, to: friday, windows: [['08:00', '14:00']] });
+  expect((await bookingNamed('Drill reminder'))?.when.except).toBeUndefined();
+
+  const sunday = addDays(monday(), 6);
+  await bar(page, 'weekend-sailings', sunday).focus();
+  await expect(page.getByTestId('foot')).toContainText('have the same priority at the same time');
+  const before = (await draft()).bookings;
+  await page.keyboard.press('1');
+  await expect(page.getByText('done. Ctrl Z takes it back.')).toBeVisible();
+  await expect.poll(async () => (await draft()).bookings).not.toEqual(before);
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await draft()).bookings).toEqual(before);
+});
+
+test('a day is copied on to others, and a week is printed', async ({ page }) => {
+  await signIn(page);
+  await goTo(page, 'Plan');
+  await page.getByRole('button', { name: 'More', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Copy days on to others' }).click();
+  const sheet = page.getByRole('dialog');
+  const saturday = addDays(monday(), 5);
+  await sheet.getByLabel('From').fill(formatDate(saturday));
+  await sheet.getByRole('checkbox').nth(2).check();
+  await expect(sheet.getByText(/bookings? will change/)).toBeVisible();
+  await sheet.getByRole('button', { name: 'Copy', exact: true }).click();
+  const target = formatDate(addDays(saturday, 3));
+  await expect.poll(async () => (await bookingNamed('Weekend sailings'))?.when.also).toEqual([target]);
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await bookingNamed('Weekend sailings'))?.when.also).toBeUndefined();
+
+  await page.emulateMedia({ media: 'print' });
+  const sheetOfPaper = page.getByTestId('print-week');
+  await expect(sheetOfPaper).toBeVisible();
+  await expect(sheetOfPaper.getByRole('row', { name: /Evening sailings/ })).toContainText('16:30–23:30');
+  await expect(page.getByRole('button', { name: 'New booking' })).toBeHidden();
+});
+
+test('two people at one booking: each sees the other, and neither loses words', async ({ browser, page }) => {
+  await signIn(page);
+  const other = await browser.newContext();
+  const otto = await other.newPage();
+  await signIn(otto, { email: 'otto@ternholm.example', password: 'lamps-at-dawn' });
+  const openSheet = async (who: Page) => {
+    await goTo(who, 'Plan');
+    await who.getByRole('button', { name: 'list', exact: true }).click();
+    await who.locator('[data-booking="kiosk-card"]').click();
+    return who.getByRole('dialog');
+  };
+  const [ours, theirs] = [await openSheet(page), await openSheet(otto)];
+  // Ida writes and has not left the field; Otto changes another field, and the same one.
+  await ours.getByLabel('Name').fill('Kiosk card of Ida');
+  await theirs.getByLabel('Name').fill('Kiosk card of Otto');
+  await theirs.getByLabel('Where').fill('kiosk and north');
+  await theirs.getByLabel('Seconds').focus();
+  await expect.poll(async () => (await bookingNamed('Kiosk card of Otto'))?.where).toBe('kiosk and north');
+  await expect(ours.getByTestId('conflicts')).toContainText('Name: theirs is Kiosk card of Otto');
+  await expect(ours.getByLabel('Where')).toHaveValue('kiosk and north');
+  await expect(ours.getByLabel('Name')).toHaveValue('Kiosk card of Ida');
+  await ours.getByRole('button', { name: 'Keep mine' }).click();
+  await expect.poll(async () => (await bookingNamed('Kiosk card of Ida'))?.where).toBe('kiosk and north');
+  await expect(theirs.getByLabel('Name')).toHaveValue('Kiosk card of Ida');
+  await other.close();
+});
+
+test('a calendar file becomes bookings after a look at it; a feed is read until it is closed', async ({ page }) => {
+  await signIn(page);
+  await goTo(page, 'Plan');
+  await page.getByRole('button', { name: 'More', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Bookings from a calendar file' }).click();
+  const sheet = page.getByRole('dialog');
+  const event = (...lines: string[]) => ['BEGIN:VEVENT', ...lines, 'END:VEVENT'];
+  await sheet
+    .getByLabel('Or paste it here')
+    .fill(
+      [
+        'BEGIN:VCALENDAR',
+        ...event(
+          'UID:1',
+          'SUMMARY:Harbour market',
+          'DTSTART;TZID=Europe/Oslo:20261205T080000',
+          'DURATION:PT6H',
+          'RRULE:FREQ=WEEKLY;BYDAY=SA;COUNT=4',
+          'CATEGORIES:hall',
+        ),
+        ...event('UID:2', 'SUMMARY:Broken', 'DTSTART:20261205T080000'),
+        'END:VCALENDAR',
+      ].join('\r\n'),
+    );
+  await expect(sheet.getByText('line 10')).toBeVisible();
+  await expect(sheet.getByLabel('Events').getByText('Harbour market')).toBeVisible();
+  await expect(sheet.getByRole('button', { name: 'Add 1 booking' })).toBeDisabled();
+  await sheet.getByLabel('What they show').selectOption('media:route-map');
+  await sheet.getByRole('button', { name: 'Add 1 booking' }).click();
+  await expect(page.getByText('1 booking added.')).toBeVisible();
+  expect(await bookingNamed('Harbour market')).toMatchObject({
+    where: 'hall',
+    when: { from: '2026-12-05', repeat: 'FREQ=WEEKLY;COUNT=4;BYDAY=SA', windows: [['08:00', '14:00']] },
+  });
+
+  await page.getByRole('button', { name: 'More', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Feeds for calendar programs' }).click();
+  await sheet.getByLabel('Name of the feed').fill('Halls');
+  await sheet.getByLabel('Where').fill('hall');
+  await sheet.getByRole('button', { name: 'Open the feed' }).click();
+  const address = await sheet.getByLabel('Address of the feed').inputValue();
+  // Whoever has the address: without a session.
+  const answer = await fetch(address);
+  expect([answer.status, answer.headers.get('content-type')]).toEqual([200, 'text/calendar; charset=utf-8']);
+  const names = new ICAL.Component(ICAL.parse(await answer.text()) as unknown[])
+    .getAllSubcomponents('vevent')
+    .map((one) => String(one.getFirstPropertyValue('summary')));
+  expect(names).toContain('Morning sailings');
+  expect(names).not.toContain('Harbour market');
+  const etag = answer.headers.get('etag') ?? '';
+  expect((await fetch(address, { headers: { 'if-none-match': etag } })).status).toBe(304);
+  await sheet.getByRole('button', { name: 'Close the feed Halls' }).click();
+  await expect(page.getByText('The feed is closed')).toBeVisible();
+  expect((await fetch(address)).status).toBe(404);
+  expect((await fetch(server('/api/feeds/guess.ics'))).status).toBe(404);
+});
+
+test('public holidays become a calendar that bookings can name', async ({ page }) => {
+  await signIn(page);
+  await goTo(page, 'Plan');
+  await page.getByRole('button', { name: 'More', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Calendars of dates' }).click();
+  const sheet = page.getByRole('dialog');
+  await sheet.getByLabel('Country').selectOption('NO');
+  await sheet.getByRole('button', { name: 'Add public holidays' }).click();
+  await expect(sheet.getByText('Public holidays, Norway')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('n');
+  await sheet.getByLabel('When').fill('weekends, not on Public holidays, Norway');
+  await expect(sheet.getByText('weekends, from').or(sheet.getByText(/not on public-holidays-norway/))).toBeVisible();
+});
+
+test('the month and the year lead to a day; the moment moves along', async ({ page }) => {
+  await signIn(page);
+  await goTo(page, 'Plan');
+  await page.getByRole('button', { name: 'year', exact: true }).click();
+  await page.getByRole('button', { name: 'Dec', exact: true }).click();
+  await expect(page.getByTestId('plan-span')).toContainText('Dec');
+  const fifth = page.getByRole('button', { name: /^\w+ 5 Dec/ });
+  await fifth.click();
+  await expect(page.getByTestId('plan-span')).toContainText('5 Dec');
+  await expect(page.getByTestId('moment').locator('..')).toContainText('5 Dec');
+  // A click on what shows tells why, at that time.
+  await page.locator('[data-outcome] [data-source]').first().click();
+  await expect(page.getByTestId('strata-why')).toContainText('because');
+});
