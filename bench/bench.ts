@@ -1,8 +1,13 @@
 import { forecastBench } from './forecast';
 import { firstLamp } from './first-lamp';
+import { nowBench } from './now';
 
 /** `npm run bench [-- NAME …]`: prints a JSON line for each figure; all of them without a name. */
-const BENCHES: Record<string, () => Promise<void>> = { forecast: forecastBench, 'first-lamp': firstLamp };
+const BENCHES: Record<string, () => Promise<void>> = {
+  forecast: forecastBench,
+  'first-lamp': firstLamp,
+  now: nowBench,
+};
 
 const wanted = process.argv.slice(2);
 const unknown = wanted.filter((name) => !BENCHES[name]);

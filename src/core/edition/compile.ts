@@ -3,6 +3,7 @@ import type { Problem } from '../plan/read';
 import type { Media, Plan } from '../plan/schema';
 import { trimZone, zoneTable, type ZoneTable } from '../when';
 import { canonicalJson, sha256Hex } from './canonical';
+import { touchedScreens } from './touched';
 
 /** A file that a program needs. */
 export interface Asset {
@@ -24,7 +25,7 @@ export interface ProgramDocument extends ScreenProgram {
 }
 
 export interface CompiledEdition {
-  /** Canonical program documents by hash. */
+  /** Canonical program documents by hash; with a base, the new ones alone. */
   readonly programs: ReadonlyMap<string, string>;
   /** Program hash by screen id. */
   readonly screens: ReadonlyMap<string, string>;
@@ -34,17 +35,30 @@ export interface CompiledEdition {
 const ZONES_FROM = Date.UTC(2024, 0, 1);
 const ZONES_TO = Date.UTC(2045, 0, 1);
 
+/** What was compiled before: a plan that shares its objects with the next, and its hashes by screen. */
+export interface CompiledBase {
+  readonly plan: Plan;
+  readonly screens: ReadonlyMap<string, string>;
+}
+
 /**
  * Compiles a checked plan: each screen's program, equal ones once. Pure: the same plan gives the same hashes anywhere.
- * Files without hash and type (not processed yet) that a program needs are returned as errors instead.
+ * Files without hash and type (not processed yet) that a program needs are returned as errors instead. With a base, screens
+ * that no change touches keep their hash, and their program is not made again: only new programs are in the result.
  */
-export function compileEdition(plan: Plan): CompiledEdition | { errors: Problem[] } {
+export function compileEdition(plan: Plan, base?: CompiledBase): CompiledEdition | { errors: Problem[] } {
   const narrow = programmer(plan);
+  const touched = base && touchedScreens(base.plan, plan);
   const files = new Map(plan.media.map((file, i) => [file.id, { file, path: `/media/${i}` }]));
   const programs = new Map<string, string>();
   const screens = new Map<string, string>();
   const errors = new Map<string, Problem>();
   for (const screen of plan.screens) {
+    const known = touched?.has(screen.id) === false ? base?.screens.get(screen.id) : undefined;
+    if (known !== undefined) {
+      screens.set(screen.id, known);
+      continue;
+    }
     const program = narrow(screen.id);
     const assets: Record<string, Asset> = {};
     for (const { media: id } of program.loops.flat()) {

@@ -1,5 +1,9 @@
-import { readPlan, type Plan } from '../plan';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import fc from 'fast-check';
+import { readPlan, samePlan, sharing, type Plan } from '../plan';
 import { canonicalJson, compileEdition, sha256Hex, type ProgramDocument } from '.';
+import { touchedScreens } from './touched';
 
 test('RFC 8785 section 3.2.2 and 3.2.3: the sample object in its canonical form (from memory)', () => {
   const sample = {
@@ -102,4 +106,97 @@ test('a file without bytes is refused where a program needs it', () => {
       { path: '/media/1', message: expect.stringContaining('has no file yet') },
     ],
   });
+});
+
+/** The plans of the worked forecasts, with files. */
+const PLANS = readFileSync(join(__dirname, '../forecast/cases.jsonl'), 'utf8')
+  .split('\n')
+  .filter((line) => line !== '')
+  .map((line) => {
+    const read = readPlan((JSON.parse(line) as { request: { plan: unknown } }).request.plan);
+    if ('errors' in read) throw new Error('not a plan');
+    const media = read.plan.media.map((file) => ({ ...file, sha256: 'a'.repeat(64), type: 'image/png' }));
+    return { ...read.plan, media };
+  });
+
+/** One change somewhere in a plan, chosen by a number; null where the plan has no such thing. */
+function changedPlan(plan: Plan, kind: number, pick: number): Plan | null {
+  const one = <K extends 'calendars' | 'sites' | 'screens' | 'media' | 'playlists' | 'bookings'>(
+    key: K,
+    change: (entry: Plan[K][number]) => object,
+  ): Plan | null => {
+    const list: Plan[K][number][] = plan[key];
+    if (list.length === 0) return null;
+    const at = pick % list.length;
+    return { ...plan, [key]: list.map((entry, i) => (i === at ? { ...entry, ...change(entry) } : entry)) };
+  };
+  switch (kind) {
+    case 0:
+      return one('bookings', () => ({ priority: (pick % 5) + 1, where: 'all' }));
+    case 1:
+      return one('bookings', () => ({ onHold: true }));
+    case 2:
+      return one('playlists', (list) => ({ items: [...list.items].reverse() }));
+    case 3:
+      return one('media', () => ({ tags: [], when: { to: '2026-06-30' } }));
+    case 4:
+      return one('media', () => ({ sha256: 'b'.repeat(64) }));
+    case 5:
+      return one('sites', () => ({ tags: ['moved'] }));
+    case 6:
+      return one('screens', () => ({ tags: ['other'], lightsOut: [{ windows: [['22:00', '05:00']] }] }));
+    case 7:
+      return one('calendars', () => ({ dates: ['2026-12-24'] }));
+    case 8:
+      return { ...plan, network: { ...plan.network, defaultDurationMs: 7000 } };
+    case 9:
+      return plan.bookings.length === 0 ? null : { ...plan, bookings: plan.bookings.slice(1) };
+    default:
+      return one('screens', (screen) => ({ name: `${screen.name} anew` }));
+  }
+}
+
+test('after any changes, only touched screens are compiled again, and the hashes are those of a whole compilation', () => {
+  let kept = 0;
+  fc.assert(
+    fc.property(
+      fc.nat(PLANS.length - 1),
+      fc.array(fc.tuple(fc.nat(10), fc.nat(50)), { minLength: 1, maxLength: 3 }),
+      (which, steps) => {
+        const before = PLANS[which] as Plan;
+        const base = compileEdition(before);
+        let after = before;
+        for (const [kind, pick] of steps) after = changedPlan(after, kind, pick) ?? after;
+        const whole = compileEdition(after);
+        if ('errors' in base || 'errors' in whole) throw new Error('not compiled');
+        const shared = sharing(before, JSON.parse(JSON.stringify(after)) as Plan);
+        const next = compileEdition(shared, { plan: before, screens: base.screens });
+        if ('errors' in next) throw new Error('not compiled');
+        expect([...next.screens]).toEqual([...whole.screens]);
+        for (const [hash, text] of next.programs) expect(whole.programs.get(hash)).toBe(text);
+        for (const hash of next.screens.values()) expect(next.programs.has(hash) || base.programs.has(hash)).toBe(true);
+        if (touchedScreens(before, shared).size < before.screens.length) kept++;
+      },
+    ),
+    { numRuns: 150 },
+  );
+  expect(kept).toBeGreaterThan(0);
+});
+
+test('plans that were read anew share what is the same, whatever the order of their fields', () => {
+  const [plan] = PLANS as [Plan, ...Plan[]];
+  const turned = (value: unknown): unknown =>
+    Array.isArray(value)
+      ? value.map(turned)
+      : typeof value === 'object' && value !== null
+        ? Object.fromEntries(
+            Object.entries(value)
+              .reverse()
+              .map(([key, one]) => [key, turned(one)]),
+          )
+        : value;
+  const again = sharing(plan, turned(plan) as Plan);
+  expect(samePlan(again, plan)).toBe(true);
+  expect(touchedScreens(plan, again).size).toBe(0);
+  expect(samePlan(sharing(plan, { ...plan, bookings: [] }), plan)).toBe(plan.bookings.length === 0);
 });

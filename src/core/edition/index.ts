@@ -1,3 +1,3 @@
 export { canonicalJson, sha256Hex } from './canonical';
 export { diffPlans, type Difference, type DifferenceGroup, type Shown } from './diff';
-export { compileEdition, type Asset, type CompiledEdition, type ProgramDocument } from './compile';
+export { compileEdition, type Asset, type CompiledBase, type CompiledEdition, type ProgramDocument } from './compile';

@@ -1,3 +1,4 @@
+import equal from 'fast-deep-equal';
 import type { Plan } from './schema';
 
 /**
@@ -22,5 +23,17 @@ export function sharing(before: Plan, after: Plan): Plan {
   };
 }
 
-const same = <T>(old: T | undefined, next: T): T =>
-  old !== undefined && JSON.stringify(old) === JSON.stringify(next) ? old : next;
+const same = <T>(old: T | undefined, next: T): T => (old !== undefined && equal(old, next) ? old : next);
+
+/** Whether two plans that share their objects are the same. */
+export function samePlan(a: Plan, b: Plan): boolean {
+  return (
+    a.network === b.network &&
+    a.calendars === b.calendars &&
+    a.sites === b.sites &&
+    a.screens === b.screens &&
+    a.media === b.media &&
+    a.playlists === b.playlists &&
+    a.bookings === b.bookings
+  );
+}

@@ -1,5 +1,5 @@
 import 'server-only';
-import { canonicalJson, glances, type Glance, type Plan } from '@/core';
+import { glances, samePlan, sharing, type Glance, type Plan } from '@/core';
 import { feeds, type Feed } from '@/services/calendars';
 import { docket, editions, publishedPlan, type Docket, type Edition } from '@/services/editions';
 import { mediaExtras, uploads, type MediaExtras, type Upload } from '@/services/library';
@@ -29,10 +29,10 @@ export interface NetworkView {
 const GLANCED_AT = 300;
 
 export async function loadView(actor: Actor): Promise<NetworkView> {
-  const [draft, published, newest, list, media, statuses, pending, opened] = await Promise.all([
-    draftPlan(actor),
+  const draft = await draftPlan(actor);
+  const [published, newest, list, media, statuses, pending, opened] = await Promise.all([
     publishedPlan(actor),
-    docket(actor),
+    docket(actor, draft),
     editions(actor),
     mediaExtras(actor),
     screenStatuses(actor),
@@ -40,9 +40,9 @@ export async function loadView(actor: Actor): Promise<NetworkView> {
     feeds(actor),
   ]);
   const serverNow = Date.now();
-  // Sent once where nothing waits to be published.
-  const same = published !== null && canonicalJson(published.plan) === canonicalJson(draft.plan);
-  const seen = published && (same ? { ...published, plan: draft.plan } : published);
+  // What the published plan has in common with the draft is sent once.
+  const shared = published && sharing(draft.plan, published.plan);
+  const seen = published && shared && { ...published, plan: samePlan(shared, draft.plan) ? draft.plan : shared };
   return {
     person: actor.name,
     draft: draft.plan,

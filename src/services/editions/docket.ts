@@ -1,7 +1,7 @@
-import { canonicalJson, compileEdition, type Problem } from '@/core';
+import { canonicalJson, compileEdition, sharing, type Problem } from '@/core';
 import { rows, type ChangeKind } from '@/database';
 import type { Actor } from '../people';
-import { draftPlan } from '../plan';
+import { draftPlan, type Draft } from '../plan';
 import { newestEdition, publishedPrograms } from './editions';
 
 /** What became of one object since the last edition. */
@@ -28,15 +28,17 @@ export interface Docket {
   readonly problems: readonly Problem[];
 }
 
-export async function docket(actor: Actor): Promise<Docket> {
+/** `known` is the draft, where the caller has it. */
+export async function docket(actor: Actor, known?: Draft): Promise<Docket> {
   const { networkId } = actor;
   const newest = await newestEdition(networkId);
-  const { plan, change } = await draftPlan(actor);
+  const { plan: draft, change } = known ?? (await draftPlan(actor));
+  const plan = newest ? sharing(newest.plan, draft) : draft;
   const entries = await netChanges(networkId, newest?.lastChange ?? 0);
   const edition = newest && { number: newest.number, publishedAt: newest.publishedAt.toISOString() };
-  const compiled = compileEdition(plan);
-  if ('errors' in compiled) return { edition, change, entries, screens: [], problems: compiled.errors };
   const published = await publishedPrograms(networkId);
+  const compiled = compileEdition(plan, newest ? { plan: newest.plan, screens: published } : undefined);
+  if ('errors' in compiled) return { edition, change, entries, screens: [], problems: compiled.errors };
   const ids = new Set([...published.keys(), ...compiled.screens.keys()]);
   const screens = [...ids].filter((id) => published.get(id) !== compiled.screens.get(id)).sort();
   return { edition, change, entries, screens, problems: [] };

@@ -1,5 +1,13 @@
 import type { Transaction } from 'sequelize';
-import { compileEdition, type CompiledEdition, type Plan, type Problem, type ProgramDocument } from '@/core';
+import {
+  compileEdition,
+  sharing,
+  type CompiledBase,
+  type CompiledEdition,
+  type Plan,
+  type Problem,
+  type ProgramDocument,
+} from '@/core';
 import { EditionRow, EditionScreenRow, NetworkRow, ProgramRow, publish, rows, transaction } from '@/database';
 import { ServiceError, notFound } from '../errors';
 import type { Actor } from '../people';
@@ -40,9 +48,14 @@ export async function publishedPlan(actor: Actor): Promise<{ plan: Plan; number:
   return row && { plan: row.plan, number: row.number };
 }
 
+/** What the newest edition was compiled to; undefined before the first. */
+async function baseOf(newest: EditionRow | null): Promise<CompiledBase | undefined> {
+  return newest ? { plan: newest.plan, screens: await publishedPrograms(newest.networkId) } : undefined;
+}
+
 /** Compiles, or throws a 422 that names the files that are missing. */
-export function compileOrRefuse(plan: Plan): CompiledEdition {
-  const compiled = compileEdition(plan);
+export function compileOrRefuse(plan: Plan, base?: CompiledBase): CompiledEdition {
+  const compiled = compileEdition(base ? sharing(base.plan, plan) : plan, base);
   if ('errors' in compiled)
     throw new ServiceError(
       422,
@@ -66,7 +79,11 @@ export async function publishEdition(actor: Actor, basedOn: number): Promise<{ n
     const newest = await newestEdition(actor.networkId, within);
     if (newest && newest.lastChange === change && newest.again === null)
       throw new ServiceError(409, `Nothing was changed since edition ${newest.number}: there is nothing to publish.`);
-    return write(actor, { plan, compiled: compileOrRefuse(plan), lastChange: change, again: null }, within);
+    return write(
+      actor,
+      { plan, compiled: compileOrRefuse(plan, await baseOf(newest)), lastChange: change, again: null },
+      within,
+    );
   });
 }
 

@@ -1,0 +1,183 @@
+import { mkdtemp, readFile, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { chromium, type Browser, type Page } from '@playwright/test';
+import sharp from 'sharp';
+import { startLanternpost, type Instance } from '../e2e/support/instance';
+import config from '../playwright.config';
+import { NetworkRow, closeDatabase, database } from '@/database';
+import { publishEdition } from '@/services/editions';
+import { addFile } from '@/services/library';
+import { addPerson, type Actor } from '@/services/people';
+import { importPlan, draftPlan, lastChange } from '@/services/plan';
+import { generatedNetwork } from './generated-network';
+import { median, print, timed } from './figure';
+
+const SCREENS = 5000;
+const PICTURES = 24;
+const ROUNDS = 5;
+const PERSON = { name: 'Bench', email: 'bench@example.org', password: 'a long password' };
+
+/** Now with 5 000 screens: how soon the first tiles are there, and what a frame costs while one scrolls. */
+export async function nowBench(): Promise<void> {
+  const instance = await startLanternpost('bench-now', 4420, false);
+  let browser: Browser | null = null;
+  try {
+    await largeNetwork(instance);
+    browser = await chromium.launch(config.use?.launchOptions);
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    await page.goto(`${instance.url}/sign-in`);
+    await page.getByLabel('E-mail').fill(PERSON.email);
+    await page.getByLabel('Password').fill(PERSON.password);
+    await page.getByRole('button', { name: 'Sign in' }).click();
+    await page.getByTestId('docket').waitFor({ timeout: 60_000 });
+    await firstTiles(page, instance.url);
+    await scrolling(browser, page);
+  } finally {
+    await browser?.close();
+    await instance.stop();
+  }
+}
+
+/** Fills the instance with a made-up network of real pictures, published. */
+async function largeNetwork({ data }: Instance): Promise<void> {
+  const [, , , port] = (await readFile(join(data, 'postgres/postmaster.pid'), 'utf8')).split('\n');
+  Object.assign(process.env, {
+    DATABASE_URL: `postgres://lanternpost@127.0.0.1:${port}/lanternpost`,
+    LANTERNPOST_DATA: data,
+  });
+  database();
+  const network = await NetworkRow.create({ name: 'Generated', slug: 'generated' });
+  const actor: Actor = await addPerson(network.id, PERSON);
+  const folder = await mkdtemp(join(tmpdir(), 'lanternpost-bench-'));
+  for (let i = 0; i < PICTURES; i++) {
+    const path = join(folder, `${i}.png`);
+    const background = { r: (i * 37) % 256, g: (i * 91) % 256, b: (i * 53) % 256 };
+    const [width, height] = i % 3 === 0 ? [1080, 1920] : [1920, 1080];
+    await sharp({ create: { width, height, channels: 3, background } })
+      .png()
+      .toFile(path);
+    await addFile(actor, path, { id: `picture-${i}`, name: `Picture ${i}`, added: '2026-01-01T00:00:00Z' });
+  }
+  await rm(folder, { recursive: true, force: true });
+  const { plan } = await draftPlan(actor);
+  const generated = generatedNetwork(SCREENS);
+  const playlists = generated.playlists.map((list, i) => ({
+    ...list,
+    items: list.items.map((item, n) => ({ ...item, media: `picture-${(i * 7 + n) % PICTURES}` })),
+  }));
+  await importPlan(actor, {
+    ...generated,
+    network: { ...generated.network, name: 'Generated' },
+    media: plan.media,
+    playlists,
+  });
+  await publishEdition(actor, await lastChange(network.id));
+  await closeDatabase();
+}
+
+async function firstTiles(page: Page, url: string): Promise<void> {
+  const load = (path: string, ready: () => boolean) =>
+    timed(async () => {
+      await page.goto(url + path, { waitUntil: 'commit' });
+      await page.waitForFunction(ready);
+    });
+  const values: number[] = [];
+  const references: number[] = [];
+  for (let i = 0; i < ROUNDS; i++) {
+    references.push(await load('/player', () => document.readyState === 'complete'));
+    values.push(await load('/', () => document.querySelectorAll('[data-screen]').length >= 20));
+  }
+  const value = median(values);
+  print({
+    bench: 'now/5000-first-tiles',
+    value,
+    unit: 's',
+    reference: { what: 'the player page, which is nearly empty', value: median(references) },
+    goal: 'value < 1',
+    met: value < 1,
+  });
+}
+
+const WHEEL_STEPS = 240;
+const WHEEL_PIXELS = 90;
+const FRAME_MS = 16;
+
+interface TraceEvent {
+  readonly name: string;
+  readonly ph: string;
+  readonly ts: number;
+  readonly dur?: number;
+  readonly pid: number;
+  readonly tid: number;
+}
+
+/** Scrolls through the streets, and takes the scripting and layout of every frame from Chromium's trace. */
+async function scrolling(browser: Browser, page: Page): Promise<void> {
+  await page.waitForFunction(() => document.querySelectorAll('[data-screen] img').length > 20, null, {
+    timeout: 60_000,
+  });
+  await page.mouse.move(600, 400);
+  await browser.startTracing(page, { categories: ['devtools.timeline', 'disabled-by-default-devtools.timeline'] });
+  const begun = await page.evaluate(() => performance.now());
+  for (let i = 0; i < WHEEL_STEPS; i++) {
+    await page.mouse.wheel(0, WHEEL_PIXELS);
+    await page.waitForTimeout(FRAME_MS);
+  }
+  const seconds = ((await page.evaluate(() => performance.now())) - begun) / 1000;
+  const { traceEvents } = JSON.parse((await browser.stopTracing()).toString()) as { traceEvents: TraceEvent[] };
+  const frames = frameCosts(traceEvents);
+  const sorted = [...frames].sort((a, b) => a - b);
+  const value = sorted[Math.floor(sorted.length * 0.95)] ?? NaN;
+  print({
+    bench: 'now/5000-scroll-frame-p95',
+    value,
+    unit: 'ms',
+    reference: { what: `a frame at 60 a second; ${frames.length} frames in ${seconds.toFixed(1)} s`, value: 1000 / 60 },
+    goal: 'value < 8',
+    met: value < 8,
+  });
+}
+
+const WORK = new Set([
+  'FunctionCall',
+  'EvaluateScript',
+  'EventDispatch',
+  'FireAnimationFrame',
+  'RunMicrotasks',
+  'TimerFire',
+  'Layout',
+  'UpdateLayoutTree',
+  'MinorGC',
+  'MajorGC',
+]);
+
+/** Milliseconds of scripting and layout in each frame of the page's main thread; what is nested counts once. */
+function frameCosts(events: readonly TraceEvent[]): number[] {
+  const perThread = new Map<string, TraceEvent[]>();
+  for (const event of events) {
+    const key = `${event.pid} ${event.tid}`;
+    const list = perThread.get(key);
+    if (list) list.push(event);
+    else perThread.set(key, [event]);
+  }
+  // The page's thread is the one that makes layouts most.
+  const [main = []] = [...perThread.values()].sort(
+    (a, b) => b.filter((one) => one.name === 'Layout').length - a.filter((one) => one.name === 'Layout').length,
+  );
+  const begins = main
+    .filter((one) => one.name === 'BeginMainThreadFrame')
+    .map((one) => one.ts)
+    .sort((a, b) => a - b);
+  const work = main.filter((one) => one.ph === 'X' && WORK.has(one.name)).sort((a, b) => a.ts - b.ts);
+  const costs = begins.map(() => 0);
+  let covered = 0;
+  let frame = 0;
+  for (const { ts, dur = 0 } of work) {
+    if (ts < covered) continue;
+    covered = ts + dur;
+    while (frame + 1 < begins.length && (begins[frame + 1] ?? Infinity) <= ts) frame++;
+    costs[frame] = (costs[frame] ?? 0) + dur / 1000;
+  }
+  return costs;
+}

@@ -1,0 +1,81 @@
+import type { Content, Plan, When } from '../plan/schema';
+import { matches, mediaTerms, screenTerms, selectorOf } from '../selector';
+
+/**
+ * The screens whose programs a change from one plan to another may alter: all others have the same program in both. The plans
+ * share the objects that they have in common (`sharing`); what is not the same object counts as changed.
+ */
+export function touchedScreens(before: Plan, after: Plan): ReadonlySet<string> {
+  const all = new Set([...before.screens, ...after.screens].map((screen) => screen.id));
+  const touch = new Touch(before, after);
+  if (before.network !== after.network || touch.content(after.network.backdrop)) return all;
+  const touched = new Set<string>();
+  const sites = new Set(changedOf(before.sites, after.sites).map((site) => site.id));
+  for (const plan of [before, after])
+    for (const site of plan.sites) if (touch.content(site.backdrop)) sites.add(site.id);
+  for (const screen of changedOf(before.screens, after.screens)) touched.add(screen.id);
+  const selectors = new Set<string>();
+  for (const booking of changedOf(before.bookings, after.bookings)) selectors.add(booking.where);
+  for (const booking of after.bookings)
+    if (touch.content(booking.content) || touch.when(booking.when)) selectors.add(booking.where);
+  const parsed = [...selectors].map(selectorOf);
+  const siteTags = new Map(after.sites.map((site) => [site.id, site.tags]));
+  for (const screen of after.screens) {
+    const own = sites.has(screen.site) || touch.content(screen.backdrop) || screen.lightsOut?.some(touch.when);
+    if (own) touched.add(screen.id);
+    else if (parsed.length > 0 && !touched.has(screen.id)) {
+      const terms = screenTerms(screen, siteTags.get(screen.site));
+      if (parsed.some((selector) => matches(selector, terms))) touched.add(screen.id);
+    }
+  }
+  return touched;
+}
+
+/** The entries of either list that are not in both, by their identity. */
+function changedOf<T extends { readonly id: string }>(before: readonly T[], after: readonly T[]): T[] {
+  if (before === after) return [];
+  const [old, next] = [new Set(before), new Set(after)];
+  return [...before.filter((one) => !next.has(one)), ...after.filter((one) => !old.has(one))];
+}
+
+/** What changed below bookings and backdrops: calendars, files, playlists, and the playlists that hold them. */
+class Touch {
+  private readonly calendars: ReadonlySet<string>;
+  private readonly media: ReadonlySet<string>;
+  private readonly playlists: ReadonlySet<string>;
+
+  constructor(before: Plan, after: Plan) {
+    this.calendars = new Set(changedOf(before.calendars, after.calendars).map((one) => one.id));
+    const files = [
+      ...changedOf(before.media, after.media),
+      ...after.media.filter((file) => file.when && this.when(file.when)),
+    ];
+    this.media = new Set(files.map((file) => file.id));
+    const terms = files.map(mediaTerms);
+    const lists = [...before.playlists, ...after.playlists];
+    const touched = new Set(changedOf(before.playlists, after.playlists).map((one) => one.id));
+    for (const list of lists) {
+      const own = list.items.some(
+        (item) =>
+          (item.media !== undefined && this.media.has(item.media)) ||
+          (item.collect !== undefined && terms.some((one) => matches(selectorOf(item.collect), one))) ||
+          (item.when !== undefined && this.when(item.when)),
+      );
+      if (own) touched.add(list.id);
+    }
+    for (let size = -1; size !== touched.size;) {
+      size = touched.size;
+      for (const list of lists)
+        if (list.items.some((item) => item.playlist !== undefined && touched.has(item.playlist))) touched.add(list.id);
+    }
+    this.playlists = touched;
+  }
+
+  readonly when = (when: When): boolean =>
+    this.calendars.size > 0 && [...(when.only ?? []), ...(when.not ?? [])].some((id) => this.calendars.has(id));
+
+  content(content: Content | undefined): boolean {
+    if (!content) return false;
+    return content.playlist === undefined ? this.media.has(content.media) : this.playlists.has(content.playlist);
+  }
+}
