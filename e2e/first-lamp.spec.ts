@@ -1,5 +1,6 @@
 import { expect, test, type BrowserContext, type Page } from '@playwright/test';
 import { film, sidewaysPhoto, truncatedFilm } from './support/files';
+import { draft } from './support/plan';
 import { goTo, server, signIn } from './support/session';
 
 /** What a newcomer does, step by step: the tests go on from each other, in one window, with a real browser as the player. */
@@ -138,6 +139,10 @@ test('a backdrop for the screen; the docket counts; publish; the player plays it
   await sheet.getByLabel('Backdrop').selectOption('playlist:pier-loop');
   await sheet.getByLabel('Name').focus();
   await page.keyboard.press('Escape');
+  // What is saved is in the docket before it is reviewed.
+  await expect
+    .poll(async () => (await draft()).screens.find((one) => one.id === 'pier-end')?.backdrop)
+    .toEqual({ playlist: 'pier-loop' });
   await expect(docket()).toContainText('4 changes, 1 screen');
 
   await docket().click();

@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs';
 import { request as httpRequest } from 'node:http';
 import { join } from 'node:path';
 import { expect, test, type Page } from '@playwright/test';
+import { draft } from './support/plan';
 import { goTo, server, signIn } from './support/session';
 
 /** Processes killed hard, at bad moments: what was confirmed is there, the rest is finished or cleanly failed. */
@@ -58,6 +59,9 @@ test('the web server in a publication: the edition is whole, or not there', asyn
   await sheet.getByLabel('Seconds').fill('11');
   await sheet.getByLabel('Name').focus();
   await page.keyboard.press('Escape');
+  await expect
+    .poll(async () => (await draft()).bookings.find((one) => one.id === 'kiosk-card')?.content.durationMs)
+    .toBe(11_000);
   await page.getByTestId('docket').click();
   const editions = page.getByRole('complementary', { name: 'Editions' }).getByRole('listitem');
   await expect(editions.first()).toBeVisible();

@@ -4,6 +4,7 @@ import { gzipSync } from 'node:zlib';
 import { expect, test, type APIRequestContext } from '@playwright/test';
 import { emptyFile, hugePicture, lyingPng, svgWithScript, truncatedFilm } from './support/files';
 import { startLanternpost } from './support/instance';
+import { bindDatabase } from './support/plan';
 import { IDA, server, signIn } from './support/session';
 
 /** What is wrong gets the right status and one sentence, is logged once, and leaves nothing behind. */
@@ -158,9 +159,9 @@ test('forms say what is missing, at its place', async ({ page }) => {
 });
 
 test('another network sees none of it, by any route', async ({ browser }) => {
-  const pid = readFileSync(join(process.env.LANTERNPOST_E2E_DATA ?? '', 'postgres/postmaster.pid'), 'utf8').split('\n');
-  process.env.DATABASE_URL = `postgres://lanternpost@127.0.0.1:${pid[3]}/lanternpost`;
-  const { NetworkRow, MediaRow, closeDatabase } = await import('@/database');
+  bindDatabase();
+  const { NetworkRow, MediaRow, closeDatabase, database } = await import('@/database');
+  database();
   const { addPerson } = await import('@/services/people');
   const stranger = { name: 'Sten Ravn', email: 'sten@other.example', password: 'another network' };
   const network = await NetworkRow.create({ name: 'Other Line', slug: 'other-line' });

@@ -12,7 +12,9 @@ export function bindDatabase(): void {
 /** The sample network's draft, as its services give it. */
 export async function draft(): Promise<Plan> {
   bindDatabase();
-  const { NetworkRow } = await import('@/database');
+  const { NetworkRow, database } = await import('@/database');
+  // Another test may have closed the connection: the models are bound to an open one.
+  database();
   const { draftPlan } = await import('@/services/plan');
   const network = await NetworkRow.findOne({ where: { slug: 'ternholm-line' } });
   const { plan } = await draftPlan({ networkId: network?.id ?? '', personId: null, name: '' });

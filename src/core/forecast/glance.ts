@@ -1,9 +1,11 @@
 import { DAY, type Instant } from '../instant';
 import type { Plan } from '../plan/schema';
-import { forecast, forecastAt } from './forecast';
+import type { Place } from '../when';
+import { forecast } from './forecast';
 import { kinOf, selectedByName } from './kin';
-import { programmer, type ScreenProgram } from './program';
-import type { Source } from './segments';
+import { segmentPlays, type Play } from './plays';
+import { placeOf, programmer, type ScreenProgram } from './program';
+import { segments, type Segment, type Source } from './segments';
 
 /** What a screen shows at one instant, and what comes after. */
 export interface Glance {
@@ -61,26 +63,29 @@ export function glances(plan: Plan, instant: Instant, only?: ReadonlySet<string>
 }
 
 function glanceAt(program: ScreenProgram, instant: Instant): Omit<Glance, 'screen'> {
-  const { segment, play } = forecastAt(program, instant);
-  const { segments } = forecast(program, instant, instant + DAY);
-  const next = segments.find((one) => one.from > instant && (one.source !== segment.source || one.id !== segment.id));
+  const place = placeOf(program);
+  const [first, ...later] = segments(program, place, instant, instant + DAY) as [Segment, ...Segment[]];
+  const next = later.find((one) => one.source !== first.source || one.id !== first.id);
+  const turn = turnAt(program, place, first, instant);
   return {
-    source: segment.source,
-    id: segment.id,
-    media: play?.media ?? null,
-    until: play ? turnEnd(program, instant) : null,
+    source: first.source,
+    id: first.id,
+    media: turn?.media ?? null,
+    until: turn?.to ?? null,
     next: next ? { at: next.from, source: next.source, id: next.id } : null,
   };
 }
 
-/** When the turn that is on at `instant` ends. Looks ahead in growing steps: turns are mostly short. */
-function turnEnd(program: ScreenProgram, instant: Instant): Instant {
-  for (let ahead = 60_000; ahead < 2 * DAY; ahead *= 8) {
-    const [first] = forecast(program, instant, instant + ahead, { plays: true }).plays;
-    if (first && first.to < instant + ahead) return first.to;
+/** The turn that is on at `instant`, up to its end or its segment's. Looks ahead in growing steps: turns are mostly short. */
+function turnAt(program: ScreenProgram, place: Place, segment: Segment, instant: Instant): Play | undefined {
+  for (let ahead = FIRST_LOOK; ; ahead *= 8) {
+    const to = Math.min(segment.to, instant + ahead);
+    const [turn] = segmentPlays(program, place, { ...segment, to });
+    if (!turn || turn.to < to || to === segment.to) return turn;
   }
-  return instant + DAY;
 }
+
+const FIRST_LOOK = 60_000;
 
 /** An instant at which screens change what wins, and how many. */
 export interface Change {

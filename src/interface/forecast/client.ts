@@ -36,7 +36,7 @@ export function ask<Q extends Question>({ key, plan }: NamedPlan, question: Q): 
   if (!sent.has(key)) {
     sent.add(key);
     if (sent.size > SENT_KEPT) sent.delete(sent.values().next().value as string);
-    send({ key, plan });
+    send({ key, plan: JSON.stringify(plan) });
   }
   const id = ++count;
   return new Promise((resolve, reject) => {

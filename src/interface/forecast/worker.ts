@@ -66,7 +66,8 @@ function answer(plan: Plan, question: Question): unknown {
 
 addEventListener('message', ({ data }: MessageEvent<ToWorker>) => {
   if ('plan' in data) {
-    newest = newest ? sharing(newest, data.plan) : data.plan;
+    const plan = JSON.parse(data.plan) as Plan;
+    newest = newest ? sharing(newest, plan) : plan;
     plans.delete(data.key);
     plans.set(data.key, newest);
     for (const key of plans.keys()) if (plans.size > KEPT) plans.delete(key);

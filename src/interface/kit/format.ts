@@ -43,9 +43,11 @@ export function megabytes(bytes: number): string {
   return `${new Intl.NumberFormat('en-GB', { maximumFractionDigits: bytes < 1e7 ? 1 : 0 }).format(bytes / 1e6)} MB`;
 }
 
+const WHOLE = new Intl.NumberFormat('en-GB');
+
 /** "1 screen", "3 screens". */
 export function counted(n: number, thing: string, many = `${thing}s`): string {
-  return `${new Intl.NumberFormat('en-GB').format(n)} ${n === 1 ? thing : many}`;
+  return `${WHOLE.format(n)} ${n === 1 ? thing : many}`;
 }
 
 /** The zone's last name, as people say it: Europe/Oslo is Oslo. */

@@ -7,17 +7,17 @@ const screens = (count: number, of: string): Screen[] =>
   Array.from({ length: count }, (_, i) => ({ id: `${of}-${i}`, name: `${i}`, site: of, width: 100, height: 100 }));
 
 test('a street is cut into blocks of whole lines; every screen stands in one, in order', () => {
-  const all = [...screens(75, 'quay'), ...screens(2, 'pier')];
+  const all = [...screens(25, 'quay'), ...screens(2, 'pier')];
   const blocks = blocksOf([site('quay'), site('empty'), site('pier')], all, size, 700);
-  // Ten tiles a line, three lines a block.
-  expect(blocks.map(({ key, first, count, screens: own }) => [key, first, count, own.length])).toEqual([
-    ['quay 0', true, 75, 30],
-    ['quay 1', false, 75, 30],
-    ['quay 2', false, 75, 15],
+  // Ten tiles a line, a line a block.
+  expect(blocks.map(({ key, first, count, lines }) => [key, first, count, lines.flat().length])).toEqual([
+    ['quay 0', true, 25, 10],
+    ['quay 1', false, 25, 10],
+    ['quay 2', false, 25, 5],
     ['pier 0', true, 2, 2],
   ]);
-  expect(blocks.flatMap((one) => one.screens)).toEqual(all);
-  expect(blocks.map((one) => one.height)).toEqual([272, 222, 152, 132]);
+  expect(blocks.flatMap((one) => one.lines.flat())).toEqual(all);
+  expect(blocks.map((one) => one.height)).toEqual([124, 70, 70, 124]);
 });
 
 test('tiles have the true aspect of their screens, within reason', () => {

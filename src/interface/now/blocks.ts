@@ -4,11 +4,12 @@ import type { Screen, Site } from '@/core';
 export interface Block {
   readonly key: string;
   readonly site: Site;
-  readonly screens: readonly Screen[];
+  /** Its screens, line by line. */
+  readonly lines: readonly (readonly Screen[])[];
   readonly first: boolean;
   /** How many screens the whole street has. */
   readonly count: number;
-  /** Its height in pixels, near enough to scroll by until it is measured. */
+  /** Its height in pixels: exact, so that nothing has to be measured while one scrolls. */
   readonly height: number;
 }
 
@@ -22,9 +23,10 @@ export interface TileSize {
   readonly gap: number;
 }
 
-const HEADER = 50;
-const PADDING = 12;
-const LARGEST_BLOCK = 30;
+/** Height of a street's name, in pixels. */
+export const HEADER = 54;
+/** Few enough to be drawn within a frame while one scrolls. */
+const LARGEST_BLOCK = 12;
 
 /** A tile's width: the screen's true aspect, at most three times as wide as high. */
 export function tileWidth(screen: Pick<Screen, 'width' | 'height'>, size: TileSize): number {
@@ -47,8 +49,8 @@ export function blocksOf(sites: readonly Site[], screens: readonly Screen[], siz
     const close = () => {
       if (held.length === 0) return;
       const first = blocks.length === 0;
-      const height = held.length * (size.height + size.caption + size.gap) + PADDING + (first ? HEADER : 0);
-      blocks.push({ key: `${site.id} ${blocks.length}`, site, screens: held.flat(), first, count: all.length, height });
+      const height = held.length * (size.height + size.caption + size.gap) + (first ? HEADER : 0);
+      blocks.push({ key: `${site.id} ${blocks.length}`, site, lines: held, first, count: all.length, height });
       held = [];
     };
     for (const line of lines) {

@@ -16,8 +16,8 @@ import { Streets } from './streets';
 
 const SIZES = {
   small: { height: 64, least: 0, caption: 0, gap: 8 },
-  middle: { height: 104, least: 132, caption: 46, gap: 16 },
-  large: { height: 176, least: 132, caption: 46, gap: 16 },
+  middle: { height: 104, least: 132, caption: 50, gap: 16 },
+  large: { height: 176, least: 132, caption: 50, gap: 16 },
 } as const satisfies Record<string, TileSize>;
 type SizeName = keyof typeof SIZES;
 
@@ -43,10 +43,14 @@ export function NowPlace() {
     return plan.screens.filter((screen) => matches(selector, screenTerms(screen, index.sites.get(screen.site)?.tags)));
   }, [plan, where, index]);
   const status = useMemo(() => new Map(statuses.map((one) => [one.id, one])), [statuses]);
-  const counts = STATES.map((state) => ({
-    state,
-    n: shown.filter((one) => (status.get(one.id)?.state ?? 'unpaired') === state).length,
-  })).filter(({ n }) => n > 0);
+  const counts = useMemo(() => {
+    const found = new Map<ScreenState, number>();
+    for (const { id } of shown) {
+      const state = status.get(id)?.state ?? 'unpaired';
+      found.set(state, (found.get(state) ?? 0) + 1);
+    }
+    return STATES.flatMap((state) => (found.has(state) ? [{ state, n: found.get(state) ?? 0 }] : []));
+  }, [shown, status]);
   const chosen = selected.size === 1 ? index.screens.get([...selected][0] ?? '') : undefined;
 
   if (plan.screens.length === 0)

@@ -3,13 +3,13 @@
 import { memo } from 'react';
 import type { Glance, Plan, Screen } from '@/core';
 import { useMoment } from '@/interface/data/moment';
-import { useThumbnails, type useIndex } from '@/interface/data/provider';
+import type { useIndex } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
 import { clockTime, counted, dayName, timeNear, zoneName } from '@/interface/kit/format';
 import { Lantern } from '@/interface/kit/lantern';
 import { Thumb } from '@/interface/kit/thumb';
 import type { ScreenStatus } from '@/services/screens';
-import { tileWidth, type Block, type TileSize } from './blocks';
+import { HEADER, tileWidth, type Block, type TileSize } from './blocks';
 
 export type Index = ReturnType<typeof useIndex>;
 
@@ -24,46 +24,52 @@ interface StreetProps {
   /** Whether screens that are dark are drawn so: the present only. */
   readonly dimDark: boolean;
   readonly selected: ReadonlySet<string>;
+  /** An instant of this hour: times of another day say so. */
+  readonly near: number;
+  thumbnail(media: string): string | undefined;
   onSelect(screen: string): void;
 }
 
 /** One site, or a part of it: its own clock, and its screens side by side. */
-export function Street({ block, glances, status, selected, size, mini, ...rest }: StreetProps) {
-  const { site, screens, first, count } = block;
-  const { moment } = useMoment();
+export const Street = memo(function Street({ block, glances, status, selected, size, mini, ...rest }: StreetProps) {
+  const Shown = mini ? MiniTile : Tile;
+  const { site, lines, first, count } = block;
   return (
     <section
       aria-label={first ? site.name : `${site.name}, continued`}
-      className={first ? 'border-t border-rule pt-3 pb-1' : ''}
+      className={first ? 'border-t border-rule' : ''}
+      style={{ height: block.height }}
     >
       {first && (
-        <header className="flex items-baseline gap-3 pb-2">
+        <header className="flex items-center gap-3" style={{ height: HEADER - 1 }}>
           <h2 className="text-lg">{site.name}</h2>
           <SiteClock zone={site.timeZone} />
           <p className="text-sm text-faint">{counted(count, 'screen')}</p>
         </header>
       )}
-      <ul className="flex flex-wrap items-end" style={{ gap: size.gap }}>
-        {screens.map((screen) => {
-          const glance = glances.get(screen.id);
-          return (
-            <Tile
+      {lines.map((screens) => (
+        <ul
+          key={screens[0]?.id}
+          className="flex items-end"
+          style={{ gap: size.gap, height: size.height + size.caption, marginBottom: size.gap }}
+        >
+          {screens.map((screen) => (
+            <Shown
               key={screen.id}
               screen={screen}
-              glance={glance}
-              coming={glance?.next ? timeNear(glance.next.at, moment, site.timeZone) : null}
+              zone={site.timeZone}
+              glance={glances.get(screen.id)}
               status={status.get(screen.id)}
               selected={selected.has(screen.id)}
               size={size}
-              mini={mini}
               {...rest}
             />
-          );
-        })}
-      </ul>
+          ))}
+        </ul>
+      ))}
     </section>
   );
-}
+});
 
 function SiteClock({ zone: siteZone }: { zone: string }) {
   const { moment, isNow } = useMoment();
@@ -77,29 +83,67 @@ function SiteClock({ zone: siteZone }: { zone: string }) {
   );
 }
 
-interface TileProps extends Pick<StreetProps, 'index' | 'size' | 'mini' | 'dimDark' | 'onSelect'> {
+interface TileProps extends Pick<StreetProps, 'index' | 'size' | 'dimDark' | 'near' | 'thumbnail' | 'onSelect'> {
   readonly screen: Screen;
+  /** The site's own. */
+  readonly zone: string;
   readonly glance: Glance | undefined;
-  /** When the next change comes, in words; null for none. */
-  readonly coming: string | null;
   readonly status: ScreenStatus | undefined;
   readonly selected: boolean;
 }
 
-/** A screen in its true shape. Drawn again only when something of its own changes: thousands of them stand on a page. */
-const Tile = memo(function Tile({
+/** The thousand-at-a-glance form: picture and lantern alone, in as few elements as can be. */
+const MiniTile = memo(function MiniTile({
   screen,
   glance,
-  coming,
   status,
   index,
   size,
-  mini,
   dimDark,
   selected,
+  thumbnail,
   onSelect,
 }: TileProps) {
-  const thumbnail = useThumbnails();
+  const state = status?.state ?? 'unpaired';
+  const media = glance?.media ? index.media.get(glance.media) : undefined;
+  const picture = media && thumbnail(media.id);
+  const width = tileWidth(screen, size);
+  const dim = dimDark && (state === 'dark' || state === 'unpaired');
+  return (
+    <li>
+      <button
+        type="button"
+        aria-pressed={selected}
+        aria-label={`${screen.name}: ${state}, ${media?.name ?? (glance?.source === 'lights-out' ? 'lights out' : 'nothing')}`}
+        data-screen={screen.id}
+        data-state={state}
+        data-media={glance?.media ?? ''}
+        onClick={() => onSelect(screen.id)}
+        className={dim ? 'mini-tile mini-tile-dim' : 'mini-tile'}
+        style={{
+          width,
+          height: Math.min(size.height, (width * screen.height) / screen.width),
+          ...(picture ? { backgroundImage: `url("${picture}")` } : {}),
+        }}
+      />
+    </li>
+  );
+});
+
+/** A screen in its true shape. Drawn again only when something of its own changes: thousands of them stand on a page. */
+const Tile = memo(function Tile({
+  screen,
+  zone,
+  glance,
+  status,
+  index,
+  size,
+  dimDark,
+  selected,
+  near,
+  thumbnail,
+  onSelect,
+}: TileProps) {
   const state = status?.state ?? 'unpaired';
   const trouble = status?.troubles[0];
   const media = glance?.media ? index.media.get(glance.media) : undefined;
@@ -107,7 +151,7 @@ const Tile = memo(function Tile({
   const width = Math.min(height * 3, (height * screen.width) / screen.height);
   const dim = dimDark && (state === 'dark' || state === 'unpaired');
   return (
-    <li style={{ width: tileWidth(screen, size) }}>
+    <li className="shrink-0" style={{ width: tileWidth(screen, size) }}>
       <button
         type="button"
         aria-pressed={selected}
@@ -129,33 +173,28 @@ const Tile = memo(function Tile({
               className={`absolute inset-0 h-full w-full !bg-transparent ${dim ? 'opacity-30 grayscale' : ''}`}
             />
           ) : (
-            <span className="absolute inset-0 flex items-center justify-center p-1 text-center text-[11px] text-[#aab0bf]">
-              {glance?.source === 'lights-out' ? 'lights out' : glance ? 'nothing' : ''}
-            </span>
+            glance && (
+              <span className="absolute inset-0 flex items-center justify-center p-1 text-center text-[11px] text-[#aab0bf]">
+                {glance.source === 'lights-out' ? 'lights out' : 'nothing'}
+              </span>
+            )
           )}
-          {mini && (
-            <span className="absolute right-0 bottom-0 bg-paper p-0.5">
-              <Lantern state={state} size={13} />
+        </span>
+        <span className="mt-1 block">
+          <span className="flex items-center gap-1.5">
+            <Lantern state={state} size={16} />
+            <span className="truncate font-semibold">{screen.name}</span>
+          </span>
+          {trouble ? (
+            <span className="block truncate text-sm text-brick" title={trouble}>
+              {trouble}
+            </span>
+          ) : (
+            <span className="block truncate text-sm text-faint">
+              {glance?.next ? `${timeNear(glance.next.at, near, zone)} ${sourceName(glance.next, index)}` : 'stays so'}
             </span>
           )}
         </span>
-        {!mini && (
-          <span className="mt-1 block">
-            <span className="flex items-center gap-1.5">
-              <Lantern state={state} size={16} />
-              <span className="truncate font-semibold">{screen.name}</span>
-            </span>
-            {trouble ? (
-              <span className="block truncate text-sm text-brick" title={trouble}>
-                {trouble}
-              </span>
-            ) : (
-              <span className="block truncate text-sm text-faint">
-                {glance?.next && coming ? `${coming} ${sourceName(glance.next, index)}` : 'stays so'}
-              </span>
-            )}
-          </span>
-        )}
       </button>
     </li>
   );

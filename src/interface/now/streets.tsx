@@ -2,9 +2,10 @@
 
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useCallback, useMemo, useRef, type ReactNode } from 'react';
-import type { Screen } from '@/core';
+import { HOUR, type Screen } from '@/core';
 import { useMoment } from '@/interface/data/moment';
-import { useIndex, useNetwork } from '@/interface/data/provider';
+import { useIndex, useNetwork, useThumbnails } from '@/interface/data/provider';
+import { LANTERN_IMAGES } from '@/interface/kit/lantern-image';
 import { useWidth } from '@/interface/kit/use-width';
 import { blocksOf, type TileSize } from './blocks';
 import { Street } from './street';
@@ -14,7 +15,10 @@ import { useGlances } from './use-glances';
 const SIDES = 48;
 /** A network of so many screens is drawn whole; of a larger one, what is in sight and a little around. */
 const DRAWN_WHOLE = 200;
-const BLOCKS_AROUND = 3;
+const BLOCKS_AROUND = 4;
+/** Blocks that are forecast together. */
+const STRETCH = 12;
+const stretchOf = (index: number) => Math.floor(index / STRETCH);
 const FIRST_SIGHT = { width: 1240, height: 700 };
 
 /** All streets under each other. However many there are, only those in sight are drawn and forecast. */
@@ -30,8 +34,9 @@ export function Streets({
   mini: boolean;
 }) {
   const { seen, statuses } = useNetwork();
-  const { isNow, selected, select } = useMoment();
+  const { moment, isNow, selected, select } = useMoment();
   const index = useIndex(seen.plan);
+  const thumbnail = useThumbnails();
   const scroll = useRef<HTMLDivElement>(null);
   const width = useWidth(scroll, FIRST_SIGHT.width - SIDES);
   const status = useMemo(() => new Map(statuses.map((one) => [one.id, one])), [statuses]);
@@ -46,20 +51,27 @@ export function Streets({
     getItemKey: (i) => blocks[i]?.key ?? i,
     overscan: screens.length <= DRAWN_WHOLE ? blocks.length : BLOCKS_AROUND,
     initialRect: FIRST_SIGHT,
+    // A scroll that is late by a frame is better than one that holds the frame up.
+    useFlushSync: false,
   });
   const items = virtual.getVirtualItems();
-  const [from, to] = [items[0]?.index ?? 0, items.at(-1)?.index ?? -1];
-  const inSight = useMemo(
-    () => blocks.slice(from, to + 1).flatMap((block) => block.screens.map((screen) => screen.id)),
+  // Forecast a stretch ahead, so that what comes into sight has its picture, and few questions are asked.
+  const from = stretchOf(items[0]?.index ?? 0) - 1;
+  const to = stretchOf(items.at(-1)?.index ?? 0) + 1;
+  const near = useMemo(
+    () =>
+      blocks
+        .slice(Math.max(0, from * STRETCH), (to + 1) * STRETCH)
+        .flatMap((block) => block.lines.flat().map((screen) => screen.id)),
     [blocks, from, to],
   );
-  const glances = useGlances(inSight);
+  const glances = useGlances(near);
   const onSelect = useCallback(
     (id: string) => select(selected.has(id) ? new Set() : new Set([id])),
     [select, selected],
   );
   return (
-    <div ref={scroll} data-testid="streets" className="min-w-0 flex-1 overflow-y-auto px-6 pb-6">
+    <div ref={scroll} style={LANTERN_IMAGES} data-testid="streets" className="min-w-0 flex-1 overflow-y-auto px-6 pb-6">
       {head}
       <div className="relative" style={{ height: virtual.getTotalSize() }}>
         {items.map((item) => {
@@ -68,10 +80,8 @@ export function Streets({
             block && (
               <div
                 key={item.key}
-                ref={virtual.measureElement}
-                data-index={item.index}
                 className="absolute inset-x-0 top-0"
-                style={{ transform: `translateY(${item.start}px)`, paddingBottom: size.gap }}
+                style={{ transform: `translateY(${item.start}px)` }}
               >
                 <Street
                   block={block}
@@ -82,6 +92,8 @@ export function Streets({
                   mini={mini}
                   dimDark={isNow}
                   selected={selected}
+                  thumbnail={thumbnail}
+                  near={Math.floor(moment / HOUR) * HOUR}
                   onSelect={onSelect}
                 />
               </div>

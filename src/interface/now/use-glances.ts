@@ -4,37 +4,78 @@ import { useEffect, useRef, useState } from 'react';
 import type { Glance } from '@/core';
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
-import { ask } from '@/interface/forecast/client';
+import { ask, type NamedPlan } from '@/interface/forecast/client';
 
-/** What the given screens show at the moment, by id. Asked anew only when the moment leaves the time for which it is known. */
-export function useGlances(screens: readonly string[]): ReadonlyMap<string, Glance> {
+type Glances = ReadonlyMap<string, Glance>;
+
+/** What is known, of which plan, and for which moments. */
+interface Known {
+  readonly key: string;
+  readonly from: number;
+  readonly to: number;
+  readonly glances: Glances;
+}
+
+/**
+ * What the given screens show at the moment, by id. What is known is asked anew only when the moment leaves the time for which it
+ * holds; screens that come into sight are asked for alone, one question at a time.
+ */
+export function useGlances(screens: readonly string[]): Glances {
   const { seen, glances, serverNow, looking } = useNetwork();
   const { moment } = useMoment();
-  const [found, setFound] = useState(() => byScreen(glances));
-  const known = useRef({
+  const known = useRef<Known>({
     key: looking === 'published' ? seen.key : '',
     from: serverNow,
     to: validUntil(glances),
-    screens: new Set(glances.map((one) => one.screen)),
+    glances: new Map(glances.map((one) => [one.screen, one])),
   });
+  const [found, setFound] = useState<Glances>(known.current.glances);
+  const wanted = useRef<{ plan: NamedPlan; moment: number; screens: readonly string[] } | null>(null);
+  const busy = useRef(false);
+  const gone = useRef(false);
   useEffect(() => {
-    const now = known.current;
-    const still = now.key === seen.key && moment >= now.from && moment < now.to;
-    if (still && screens.every((id) => now.screens.has(id))) return;
-    let current = true;
-    void ask(seen, { kind: 'glances', at: moment, screens }).then((answer) => {
-      if (!current) return;
-      known.current = { key: seen.key, from: moment, to: validUntil(answer), screens: new Set(screens) };
-      setFound(byScreen(answer));
-    });
+    gone.current = false;
     return () => {
-      current = false;
+      gone.current = true;
     };
+  }, []);
+  useEffect(() => {
+    wanted.current = { plan: seen, moment, screens };
+    if (busy.current) return;
+    busy.current = true;
+    void (async () => {
+      for (let want = wanted.current; want && !gone.current; want = wanted.current) {
+        wanted.current = null;
+        const next = await learn(known.current, want).catch(() => null);
+        if (next && next !== known.current) {
+          known.current = next;
+          setFound(next.glances);
+        }
+      }
+      busy.current = false;
+    })();
   }, [seen, moment, screens]);
   return found;
 }
 
-const byScreen = (list: readonly Glance[]) => new Map(list.map((one) => [one.screen, one]));
+async function learn(
+  known: Known,
+  want: { plan: NamedPlan; moment: number; screens: readonly string[] },
+): Promise<Known> {
+  const { plan, moment, screens } = want;
+  const holds = known.key === plan.key && moment >= known.from && moment < known.to;
+  const unknown = holds ? screens.filter((id) => !known.glances.has(id)) : screens;
+  if (unknown.length === 0) return known;
+  const answer = await ask(plan, { kind: 'glances', at: moment, screens: unknown });
+  // What did not change stays the same object, so that only tiles that differ are drawn again.
+  const glances = new Map(holds ? known.glances : []);
+  for (const one of answer) {
+    const before = known.glances.get(one.screen);
+    glances.set(one.screen, before && JSON.stringify(before) === JSON.stringify(one) ? before : one);
+  }
+  const to = Math.min(validUntil(answer), holds ? known.to : Infinity);
+  return { key: plan.key, from: moment, to, glances };
+}
 
 function validUntil(list: readonly Glance[]): number {
   return Math.min(Infinity, ...list.flatMap(({ until, next }) => [until ?? Infinity, next?.at ?? Infinity]));
