@@ -138,7 +138,7 @@ function changedPlan(plan: Plan, kind: number, pick: number): Plan | null {
     case 2:
       return one('playlists', (list) => ({ items: [...list.items].reverse() }));
     case 3:
-      return one('media', () => ({ tags: [], when: { to: '2026-06-30' } }));
+      return one('media', () => ({ when: { to: '2026-06-30' }, tags: [] }));
     case 4:
       return one('media', () => ({ sha256: 'b'.repeat(64) }));
     case 5:
