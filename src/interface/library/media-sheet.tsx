@@ -14,6 +14,7 @@ import { duration, megabytes } from '@/interface/kit/format';
 import { tagsText, tagsTextSchema } from '@/interface/kit/tags';
 import { Thumb } from '@/interface/kit/thumb';
 import { fitWords, fits } from './fit';
+import { OnAir } from '@/interface/kit/on-air';
 import { usesOf } from './uses';
 
 const empty = z.literal('').transform(() => undefined);
@@ -132,6 +133,10 @@ export function MediaSheet({ media, onGone }: { media: Media; onGone: () => void
             </li>
           ))}
         </ul>
+      </section>
+      <section>
+        <h3 className="text-base">On air</h3>
+        <OnAir kind="media" id={media.id} />
       </section>
       <section>
         <h3 className="text-base">Used in</h3>

@@ -12,6 +12,7 @@ import { AutoForm } from '@/interface/kit/auto-form';
 import { Button } from '@/interface/kit/button';
 import { ContentSelect } from '@/interface/kit/content-field';
 import { Field, Input } from '@/interface/kit/field';
+import { OnAir } from '@/interface/kit/on-air';
 import { SelectorField } from '@/interface/kit/selector-field';
 import { Conflicts, useTheirs } from '@/interface/kit/use-theirs';
 import { bookingDocument, bookingFormSchema, bookingValues, type BookingValues } from './booking-values';
@@ -150,6 +151,12 @@ export function BookingForm({
         <WhichWins form={whenForm} />
         {valid && reached && <NextDays booking={valid} isNew={!booking} screens={reached.screens} />}
       </AutoForm>
+      {booking && (
+        <section className="mt-5">
+          <h3 className="text-base">On air</h3>
+          <OnAir kind="booking" id={booking.id} />
+        </section>
+      )}
       {booking && (
         <Button
           look="grave"

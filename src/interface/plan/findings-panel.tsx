@@ -18,6 +18,7 @@ import { useMoment } from '@/interface/data/moment';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { Select } from '@/interface/kit/field';
 import { counted, dateTime, zoneName } from '@/interface/kit/format';
+import { NeverShows } from './never-shows';
 import { useFindings } from './use-findings';
 
 const SPANS = ['these days', 'this month', 'next month', 'the next 3 months'] as const;
@@ -80,6 +81,7 @@ export function FindingsPanel({
             </ul>
           </section>
         ))}
+        <NeverShows from={from} to={to} />
       </div>
     </aside>
   );

@@ -23,6 +23,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState, type ReactNode } from 'react';
 import { loopLength, type Item, type Playlist } from '@/core';
+import { OnAir } from '@/interface/kit/on-air';
 import { useNetwork, useThumbnails } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/button';
 import { Input, Select } from '@/interface/kit/field';
@@ -126,6 +127,10 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
             </DropList>
           </SortableContext>
           <MoreItems playlist={playlist} onAdd={insert} />
+          <section className="mt-6">
+            <h2 className="text-base">On air</h2>
+            <OnAir kind="playlist" id={playlist.id} />
+          </section>
           <Button
             look="grave"
             className="mt-10"

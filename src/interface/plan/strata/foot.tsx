@@ -13,6 +13,13 @@ const SCOPE_WORDS: Record<Scope, string> = {
   all: 'all its days',
 };
 
+/** Why something shows, as it was asked, and what would end a gap there. */
+export interface Asked {
+  readonly title: string;
+  readonly explanation: Explanation | null;
+  readonly mends: readonly Mend[];
+}
+
 /** What is in hand, and what can be done with it: one line at the foot of the strata, each part with its key. */
 export function Foot({
   gesture,
@@ -25,7 +32,7 @@ export function Foot({
   gesture: Gesture;
   picked: Bar | null;
   findings: readonly Finding[];
-  asked: { readonly title: string; readonly explanation: Explanation | null } | null;
+  asked: Asked | null;
   onOpen: (booking: string) => void;
   onMend: (mend: Mend) => void;
 }) {
@@ -43,8 +50,11 @@ export function Foot({
       ) : picked ? (
         <Picked bar={picked} findings={findings} gesture={gesture} onOpen={onOpen} onMend={onMend} />
       ) : asked ? (
-        <p data-testid="strata-why">
-          <span className="text-faint">{asked.title}</span> {asked.explanation?.sentence ?? '…'}
+        <p data-testid="strata-why" className="flex flex-wrap items-center gap-2">
+          <span>
+            <span className="text-faint">{asked.title}</span> {asked.explanation?.sentence ?? '…'}
+          </span>
+          <Mends mends={asked.mends} onMend={onMend} />
         </p>
       ) : (
         <p className="text-sm text-faint">
@@ -117,6 +127,19 @@ function HeldWords({ held }: { held: Held }) {
   );
 }
 
+function Mends({ mends, onMend }: { mends: readonly Mend[]; onMend: (mend: Mend) => void }) {
+  return mends.map((mend, i) => (
+    <button
+      key={mend.label}
+      type="button"
+      onClick={() => onMend(mend)}
+      className="border border-rule bg-paper px-2 hover:border-ink"
+    >
+      {mend.label} <Key>{i + 1}</Key>
+    </button>
+  ));
+}
+
 function Picked({
   bar,
   findings,
@@ -145,16 +168,7 @@ function Picked({
         {finding && (
           <p className="flex flex-wrap items-center gap-2 text-sm">
             <span className="text-brick">{finding.sentence}</span>
-            {finding.mends.map((mend, i) => (
-              <button
-                key={mend.label}
-                type="button"
-                onClick={() => onMend(mend)}
-                className="border border-rule bg-paper px-2 hover:border-ink"
-              >
-                {mend.label} <Key>{i + 1}</Key>
-              </button>
-            ))}
+            <Mends mends={finding.mends} onMend={onMend} />
             {finding.mends.length === 0 && <span className="text-faint">{finding.mend}</span>}
           </p>
         )}

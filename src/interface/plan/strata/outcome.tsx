@@ -1,6 +1,6 @@
 'use client';
 
-import { memo, useState } from 'react';
+import { memo, useState, type KeyboardEvent } from 'react';
 import type { LocalTime, OutcomeRow, OutcomeSpan, Plan } from '@/core';
 import { useIndex } from '@/interface/data/provider';
 import { counted } from '@/interface/kit/format';
@@ -24,12 +24,15 @@ export const OutcomeRows = memo(function OutcomeRows({
   scale,
   gutter,
   onWhy,
+  onDigit,
 }: {
   rows: readonly OutcomeRow[];
   plan: Plan;
   scale: WallScale;
   gutter: number;
   onWhy: (row: OutcomeRow, time: LocalTime) => void;
+  /** A digit was pressed on what shows: for the mends that were told. */
+  onDigit: (digit: number) => void;
 }) {
   const index = useIndex(plan);
   const [all, showAll] = useState(false);
@@ -55,6 +58,7 @@ export const OutcomeRows = memo(function OutcomeRows({
                 type="button"
                 aria-expanded={open === key}
                 onClick={() => setOpen(open === key ? null : key)}
+                onKeyDown={walk}
                 className="shrink-0 truncate pr-2 text-left text-[13px] hover:text-tide"
                 style={{ width: gutter }}
                 title={row.screens.map((id) => index.screens.get(id)?.name).join(', ')}
@@ -77,9 +81,15 @@ export const OutcomeRows = memo(function OutcomeRows({
                       tabIndex={-1}
                       data-source={span.source}
                       title={`${name(span)}: ${spanWords(span.from, span.to)}`}
+                      onKeyDown={(event) => {
+                        if (/^[1-9]$/.test(event.key)) onDigit(Number(event.key));
+                        else walk(event);
+                      }}
                       onClick={(event) => {
+                        // By keys there is no place that was pressed: the beginning is meant.
                         const box = event.currentTarget.parentElement?.getBoundingClientRect();
-                        onWhy(row, scale.time(event.clientX - (box?.left ?? 0)));
+                        const pressed = scale.time(event.clientX - (box?.left ?? 0));
+                        onWhy(row, event.detail === 0 ? (Math.max(span.from, scale.time(0)) as LocalTime) : pressed);
                       }}
                       className={`absolute inset-y-0.5 overflow-hidden border-l text-left ${LOOKS[span.source]}`}
                       style={{ left, width }}
@@ -111,3 +121,15 @@ export const OutcomeRows = memo(function OutcomeRows({
     </>
   );
 });
+
+/** Arrows lead from a group's name through what it shows, and back. */
+function walk(event: KeyboardEvent<HTMLElement>): void {
+  const step = { ArrowRight: 1, ArrowLeft: -1 }[event.key];
+  if (step === undefined) return;
+  const row = event.currentTarget.closest('[data-outcome]');
+  const stops = [...(row?.querySelectorAll<HTMLElement>('button') ?? [])];
+  const next = stops[stops.indexOf(event.currentTarget) + step];
+  if (!next) return;
+  event.preventDefault();
+  next.focus();
+}

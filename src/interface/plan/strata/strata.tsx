@@ -8,7 +8,6 @@ import {
   toLocalTime,
   zoneTable,
   type Booking,
-  type Explanation,
   type Finding,
   type LocalDate,
   type LocalTime,
@@ -26,7 +25,7 @@ import { useWidth } from '@/interface/kit/use-width';
 import { spanWords } from '../wall-words';
 import { Ghost, LayerName, bandHeight } from './band';
 import { BarButton, LANE_HEIGHT } from './bar';
-import { Foot } from './foot';
+import { Foot, type Asked } from './foot';
 import { barKey, heldKey, neighbour } from './keys';
 import { layout, troubleMarks, type Bar } from './layout';
 import { OutcomeRows } from './outcome';
@@ -93,7 +92,7 @@ export function Strata({ bookings, screens, site, onSite, first, days, findings,
   const marks = useMemo(() => troubleMarks([...bars.values()], findings), [bars, findings]);
   const mend = (one: Mend) => void gesture.make(one.edits, `${one.label}: done. Ctrl Z takes it back.`);
 
-  const [asked, setAsked] = useState<{ title: string; explanation: Explanation | null } | null>(null);
+  const [asked, setAsked] = useState<Asked | null>(null);
   const index = useIndex(draft);
   const onWhy = useCallback(
     (row: OutcomeRow, time: LocalTime) => {
@@ -103,12 +102,24 @@ export function Strata({ bookings, screens, site, onSite, first, days, findings,
       const at = toInstant(zoneTable(place.timeZone), time);
       const title = `${screen.name}, ${place.name}, ${spanWords(time, time).replace(/–.*/, '')}:`;
       pick(null);
-      setAsked({ title, explanation: null });
+      const [gap] = findings.filter(
+        ({ kind, span, screens: of }) =>
+          kind === 'gap' && span && of.includes(screen.id) && at >= span[0] && at < span[1],
+      );
+      const mends = gap?.mends ?? [];
+      setAsked({ title, explanation: null, mends });
       go(at);
-      void ask(drafted, { kind: 'why', screen: screen.id, at }).then((explanation) => setAsked({ title, explanation }));
+      void ask(drafted, { kind: 'why', screen: screen.id, at }).then((explanation) =>
+        setAsked({ title, explanation, mends }),
+      );
     },
-    [drafted, index, go],
+    [drafted, index, go, findings],
   );
+
+  const onDigit = (digit: number) => {
+    const one = asked?.mends[digit - 1];
+    if (one) mend(one);
+  };
 
   const onBarKey = (bar: Bar) => (event: KeyboardEvent) => {
     const done =
@@ -207,7 +218,7 @@ export function Strata({ bookings, screens, site, onSite, first, days, findings,
       >
         <h2 className="sticky top-0 z-10 bg-paper py-1 text-sm">What shows{preview ? ', with this change' : ''}</h2>
         {shown ? (
-          <OutcomeRows rows={shown} plan={draft} scale={scale} gutter={GUTTER} onWhy={onWhy} />
+          <OutcomeRows rows={shown} plan={draft} scale={scale} gutter={GUTTER} onWhy={onWhy} onDigit={onDigit} />
         ) : (
           <p className="text-faint">Computing…</p>
         )}
