@@ -15,7 +15,17 @@ const playerPolicy =
 const config: NextConfig = {
   poweredByHeader: false,
   reactStrictMode: true,
-  serverExternalPackages: ['sequelize', 'pg', 'pg-boss', 'umzug', 'sharp', '@node-rs/argon2', 'pino', 'file-type', 'date-holidays'],
+  serverExternalPackages: [
+    'sequelize',
+    'pg',
+    'pg-boss',
+    'umzug',
+    'sharp',
+    '@node-rs/argon2',
+    'pino',
+    'file-type',
+    'date-holidays',
+  ],
   async rewrites() {
     return [{ source: '/player', destination: '/player/index.html' }];
   },

@@ -2,6 +2,7 @@ import { expect, test, type Locator, type Page } from '@playwright/test';
 import ICAL from 'ical.js';
 import {
   addDays,
+  airTime,
   dateOfLocalTime,
   findings,
   formatDate,
@@ -331,7 +332,27 @@ test('the month and the year lead to a day; the moment moves along', async ({ pa
   await fifth.click();
   await expect(page.getByTestId('plan-span')).toContainText('5 Dec');
   await expect(page.getByTestId('moment').locator('..')).toContainText('5 Dec');
-  // A click on what shows tells why, at that time.
+  // A click on what shows tells why, at that time; so do the keys.
   await page.locator('[data-outcome] [data-source]').first().click();
   await expect(page.getByTestId('strata-why')).toContainText('because');
+  const row = page.locator('[data-outcome]').nth(1);
+  await row.getByRole('button').first().focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('strata-why')).toContainText('because');
+});
+
+test('time on air is told where things are made: as the core counts it', async ({ page }) => {
+  await signIn(page);
+  const from = Math.floor(Date.now() / HOUR) * HOUR;
+  const times = airTime(await draft(), { kind: 'media', id: 'route-map' }, from, from + 7 * 24 * HOUR);
+  await goTo(page, 'Library');
+  await page.locator('[data-media="route-map"]').click();
+  const told = page.getByRole('dialog').getByTestId('on-air');
+  await expect(told).toContainText(`on ${times.length} screens`);
+  await page.keyboard.press('Escape');
+  await goTo(page, 'Plan');
+  await page.getByRole('button', { name: /^To look at/ }).click();
+  const never = page.getByRole('region', { name: 'Never shows' });
+  await expect(never).toContainText('Gale notice on hold');
 });
