@@ -68,12 +68,13 @@ export function neverShown(plan: Plan, from: Instant, to: Instant): NeverShown[]
   const outcomes = new NetworkForecast(from, to).outcomes(plan);
   const shown = whatShows(outcomes);
   const used = usedContents(plan);
+  const stands = standsOf(outcomes, from, to);
   const bookings = plan.bookings
     .filter((booking) => !shown.has(`booking ${booking.id}`))
     .map((booking): NeverShown => {
       const subject = { kind: 'booking', id: booking.id } as const;
       if (booking.onHold) return { subject, hiddenBy: [], because: 'on hold' };
-      return { subject, ...whyNever(booking.id, outcomes, from, to) };
+      return { subject, ...whyNever(booking.id, stands) };
     });
   const rest = (kind: 'playlist' | 'media') =>
     plan[kind === 'media' ? 'media' : 'playlists']
@@ -107,15 +108,20 @@ function whatShows(outcomes: readonly Outcome[]): Set<string> {
     for (const segment of segments) {
       if (segment.source === 'booking' || segment.source === 'takeover') shown.add(`booking ${segment.id}`);
       const loop = program.loops[segment.loop] ?? [];
-      const known = loop.every(
-        (item) => shown.has(`media ${item.media}`) && playlistsOf(item).every((id) => shown.has(`playlist ${id}`)),
-      );
-      if (known) continue;
-      for (const play of segmentPlays(program, place, segment)) {
-        const item = loop[play.item];
-        if (!item) continue;
-        shown.add(`media ${item.media}`);
-        for (const id of playlistsOf(item)) shown.add(`playlist ${id}`);
+      const known = () =>
+        loop.every(
+          (item) => shown.has(`media ${item.media}`) && playlistsOf(item).every((id) => shown.has(`playlist ${id}`)),
+        );
+      // Mostly the first rounds show all of a loop: only where they do not is the whole segment played.
+      const round = loop.reduce((sum, item) => sum + item.durationMs, 0);
+      for (const to of [Math.min(segment.to, segment.from + 2 * round), segment.to]) {
+        if (known()) break;
+        for (const play of segmentPlays(program, place, { ...segment, to })) {
+          const item = loop[play.item];
+          if (!item) continue;
+          shown.add(`media ${item.media}`);
+          for (const id of playlistsOf(item)) shown.add(`playlist ${id}`);
+        }
       }
     }
   }
@@ -133,24 +139,32 @@ function usedContents(plan: Plan): Set<string> {
   );
 }
 
-function whyNever(
-  id: string,
-  outcomes: readonly Outcome[],
-  from: Instant,
-  to: Instant,
-): Pick<NeverShown, 'because' | 'hiddenBy'> {
-  const willing = outcomes.filter(({ program }) => program.bookings.some((one) => one.id === id));
+function whyNever(id: string, stands: readonly Stand[]): Pick<NeverShown, 'because' | 'hiddenBy'> {
+  const willing = stands.filter(({ outcome }) => outcome.program.bookings.some((one) => one.id === id));
   if (willing.length === 0) return { because: 'no screen', hiddenBy: [] };
   const total = new Map<string, number>();
   let occurs = false;
-  for (const { program, segments, screens } of willing) {
-    const own = candidates(program, placeOf(program), from, to).filter((one) => isBooking(one, id));
+  for (const { outcome, candidates: all } of willing) {
+    const own = all().filter((one) => isBooking(one, id));
     occurs ||= own.length > 0;
-    for (const [winner, ms] of whoIsAhead(own, segments))
-      total.set(winner, (total.get(winner) ?? 0) + ms * screens.length);
+    for (const [winner, ms] of whoIsAhead(own, outcome.segments))
+      total.set(winner, (total.get(winner) ?? 0) + ms * outcome.screens.length);
   }
   const hiddenBy = [...total].sort((a, b) => b[1] - a[1]).map(([winner]) => winner);
   return { because: !occurs ? 'no time' : hiddenBy.length > 0 ? 'hidden' : 'nothing to show', hiddenBy };
+}
+
+/** An outcome with who stands to win there, found when it is first asked for. */
+interface Stand {
+  readonly outcome: Outcome;
+  candidates(): readonly Candidate[];
+}
+
+function standsOf(outcomes: readonly Outcome[], from: Instant, to: Instant): Stand[] {
+  return outcomes.map((outcome) => {
+    let found: readonly Candidate[] | undefined;
+    return { outcome, candidates: () => (found ??= candidates(outcome.program, placeOf(outcome.program), from, to)) };
+  });
 }
 
 const isBooking = (one: Candidate, id: string) => one.id === id && one.source !== 'backdrop';
@@ -160,6 +174,7 @@ export function whoIsAhead(waiting: readonly Candidate[], segments: readonly Seg
   const time = new Map<string, number>();
   for (const mine of waiting)
     for (const segment of segments) {
+      if (segment.to <= mine.since || segment.from >= mine.until) continue;
       if (segment.id === mine.id && segment.source === mine.source) continue;
       const covered = intersect(mine.counts, [[segment.from, segment.to]]);
       const ms = covered.reduce((sum, [begin, end]) => sum + end - begin, 0);

@@ -60,7 +60,20 @@ interface Look {
   readonly program: ScreenProgram;
   readonly segments: readonly Segment[];
   readonly candidates: readonly Candidate[];
+  /** Those of bookings, by the booking's id. */
+  readonly own: ReadonlyMap<string, readonly Candidate[]>;
   readonly dark: Intervals;
+}
+
+function byBooking(all: readonly Candidate[]): Map<string, Candidate[]> {
+  const found = new Map<string, Candidate[]>();
+  for (const one of all) {
+    if (one.source === 'backdrop') continue;
+    const list = found.get(one.id);
+    if (list) list.push(one);
+    else found.set(one.id, [one]);
+  }
+  return found;
 }
 
 const LONGEST_GAP_LISTED = 100;
@@ -69,11 +82,13 @@ const LONGEST_GAP_LISTED = 100;
 export function findings(plan: Plan, from: Instant, to: Instant): Finding[] {
   const looks = new NetworkForecast(from, to).outcomes(plan).map(({ screens, program, segments }): Look => {
     const place = placeOf(program);
+    const all = candidates(program, place, from, to);
     return {
       screens,
       program,
       segments,
-      candidates: candidates(program, place, from, to),
+      candidates: all,
+      own: byBooking(all),
       dark: lightsOutInstants(program, place, from, to),
     };
   });
@@ -121,6 +136,7 @@ function clashes(
       const winner = rivals.find((one) => one.id === segment.id && one.since === segment.since);
       if (!winner) continue;
       for (const loser of rivals) {
+        if (loser.until <= segment.from || loser.since >= segment.to) continue;
         if (loser.id === winner.id || loser.source !== winner.source || loser.priority !== winner.priority) continue;
         const [first] = intersect(loser.counts, [[segment.from, segment.to]]);
         const [one, other] = [bookings.get(winner.id), bookings.get(loser.id)];
@@ -203,7 +219,7 @@ function aboutBooking(
     });
   const own = willing.map((look) => ({
     look,
-    mine: look.candidates.filter((one) => one.id === id && one.source !== 'backdrop'),
+    mine: look.own.get(id) ?? [],
   }));
   if (willing.length > 0 && own.every(({ mine }) => mine.length === 0))
     return [...found, ...outOfTime(booking, willing[0] as Look, from, to, name)];
@@ -255,9 +271,8 @@ function aboutBooking(
 /** Who shows while a booking waits, the longest first. */
 function hidersOf(id: string, looks: readonly Look[]): string[] {
   const time = new Map<string, number>();
-  for (const { candidates: all, segments: shown } of looks) {
-    const mine = all.filter((one) => one.id === id && one.source !== 'backdrop');
-    for (const [winner, ms] of whoIsAhead(mine, shown)) time.set(winner, (time.get(winner) ?? 0) + ms);
+  for (const { own, segments: shown } of looks) {
+    for (const [winner, ms] of whoIsAhead(own.get(id) ?? [], shown)) time.set(winner, (time.get(winner) ?? 0) + ms);
   }
   return [...time].sort((a, b) => b[1] - a[1]).map(([winner]) => winner);
 }

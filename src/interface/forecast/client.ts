@@ -12,27 +12,37 @@ export interface NamedPlan {
 
 const SENT_KEPT = 5;
 
-let worker: Worker | null = null;
+/** Questions about the whole plan take long in a large network: they have a worker of their own, and nothing waits for them. */
+const LONG: ReadonlySet<Question['kind']> = new Set(['findings', 'airtime', 'never']);
+
+interface Asked {
+  readonly worker: Worker;
+  readonly sent: Set<string>;
+}
+
+const workers = new Map<'quick' | 'long', Asked>();
 let count = 0;
 const pending = new Map<number, { resolve: (value: never) => void; reject: (error: Error) => void }>();
-const sent = new Set<string>();
 
-function forecaster(): Worker {
-  if (!worker) {
-    worker = new Worker(new URL('./worker.ts', import.meta.url), { type: 'module' });
+function forecaster(name: 'quick' | 'long'): Asked {
+  let found = workers.get(name);
+  if (!found) {
+    const worker = new Worker(new URL('./worker.ts', import.meta.url), { type: 'module' });
     worker.addEventListener('message', ({ data }: MessageEvent<FromWorker>) => {
       const waiting = pending.get(data.id);
       pending.delete(data.id);
       if ('error' in data) waiting?.reject(new Error(data.error));
       else waiting?.resolve(data.value as never);
     });
+    workers.set(name, (found = { worker, sent: new Set() }));
   }
-  return worker;
+  return found;
 }
 
-/** Asks the forecast worker about a plan, sending it first where the worker does not have it. */
+/** Asks a forecast worker about a plan, sending it first where the worker does not have it. */
 export function ask<Q extends Question>({ key, plan }: NamedPlan, question: Q): Promise<Answers[Q['kind']]> {
-  const send = (message: ToWorker) => forecaster().postMessage(message);
+  const { worker, sent } = forecaster(LONG.has(question.kind) ? 'long' : 'quick');
+  const send = (message: ToWorker) => worker.postMessage(message);
   if (!sent.has(key)) {
     sent.add(key);
     if (sent.size > SENT_KEPT) sent.delete(sent.values().next().value as string);
