@@ -118,13 +118,17 @@ export function NetworkProvider({ view, children }: { view: NetworkView; childre
     [settle],
   );
 
+  /** Undo and redo take turns with edits too: a quick one finds what the one before has made. */
   const step = useCallback(
-    async (from: 'done' | 'taken', said: string, nothing: string) => {
-      const last = undone.current[from].pop();
-      if (!last) return notify(nothing);
-      const result = settle(await undoAction(last), said);
-      if (result.ok && result.value.changes.length > 0)
-        undone.current[from === 'done' ? 'taken' : 'done'].push([...result.value.changes]);
+    (from: 'done' | 'taken', said: string, nothing: string) => {
+      const work = turn.current.then(async () => {
+        const last = undone.current[from].pop();
+        if (!last) return notify(nothing);
+        const result = settle(await undoAction(last), said);
+        if (result.ok && result.value.changes.length > 0)
+          undone.current[from === 'done' ? 'taken' : 'done'].push([...result.value.changes]);
+      });
+      turn.current = work.catch(() => undefined);
     },
     [notify, settle],
   );
@@ -146,8 +150,8 @@ export function NetworkProvider({ view, children }: { view: NetworkView; childre
       notice,
       notify,
       edit,
-      undo: () => void step('done', 'Taken back.', 'There is nothing of yours to take back.'),
-      redo: () => void step('taken', 'Made again.', 'There is nothing to make again.'),
+      undo: () => step('done', 'Taken back.', 'There is nothing of yours to take back.'),
+      redo: () => step('taken', 'Made again.', 'There is nothing to make again.'),
     }),
     [view, statuses, drafted, seen, notice, notify, edit, step],
   );
