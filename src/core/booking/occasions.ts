@@ -1,3 +1,4 @@
+import { DAY } from '../instant';
 import type { Booking, Plan, Site } from '../plan/schema';
 import {
   calendarDates,
@@ -44,8 +45,6 @@ export function sightings(
       .filter(({ start, end }) => touches(start, end, first, last));
   });
 }
-
-const DAY = 86_400_000;
 
 function touches(start: LocalTime, end: LocalTime, first: LocalDate, last: LocalDate): boolean {
   return start < end && start < (last + 1) * DAY && end > first * DAY;

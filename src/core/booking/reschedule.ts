@@ -1,6 +1,6 @@
 import type { PlanEdit } from '../plan/edit';
 import type { Booking, Plan, When } from '../plan/schema';
-import { addDays, calendarDates, civil, datesOf, formatDate, parseDate, type LocalDate } from '../when';
+import { MONTH_WORDS, addDays, calendarDates, civil, datesOf, formatDate, parseDate, type LocalDate } from '../when';
 import { partWhen, shiftWhen, withoutDate } from './dates';
 
 /** Which of a booking's days a change is for. */
@@ -26,7 +26,6 @@ export interface Rescheduling {
 }
 
 export const WHOLE_DAY: readonly [string, string] = ['00:00', '24:00'];
-const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
 
 /**
  * The edits that change one occasion of a booking, all of its days from there on, or all of them. Parting a booking makes a
@@ -174,7 +173,7 @@ function changeFrom(
 /** "5 Dec". */
 export function spokenDate(date: LocalDate): string {
   const { day, month } = civil(date);
-  return `${day} ${MONTHS[month - 1] ?? ''}`;
+  return `${day} ${MONTH_WORDS[month - 1] ?? ''}`;
 }
 
 const LONGEST_NAME = 120;

@@ -1,5 +1,6 @@
 import type { Instant } from '../instant';
 import type { Booking, Plan } from '../plan/schema';
+import { sameGround } from '../plan/share';
 import { matches, selectorOf } from '../selector';
 import { occurrenceMemo } from '../when';
 import { kinOf, selectedByName, type Kin } from './kin';
@@ -110,17 +111,6 @@ export class NetworkForecast {
     }
     return keys;
   }
-}
-
-function sameGround(a: Plan, b: Plan): boolean {
-  return (
-    a.network === b.network &&
-    a.calendars === b.calendars &&
-    a.sites === b.sites &&
-    a.screens === b.screens &&
-    a.media === b.media &&
-    a.playlists === b.playlists
-  );
 }
 
 function sameList(a: readonly Booking[], b: readonly Booking[]): boolean {

@@ -25,15 +25,17 @@ export function sharing(before: Plan, after: Plan): Plan {
 
 const same = <T>(old: T | undefined, next: T): T => (old !== undefined && equal(old, next) ? old : next);
 
-/** Whether two plans that share their objects are the same. */
-export function samePlan(a: Plan, b: Plan): boolean {
+/** Whether two plans that share their objects differ in their bookings at most. */
+export function sameGround(a: Plan, b: Plan): boolean {
   return (
     a.network === b.network &&
     a.calendars === b.calendars &&
     a.sites === b.sites &&
     a.screens === b.screens &&
     a.media === b.media &&
-    a.playlists === b.playlists &&
-    a.bookings === b.bookings
+    a.playlists === b.playlists
   );
 }
+
+/** Whether two plans that share their objects are the same. */
+export const samePlan = (a: Plan, b: Plan): boolean => sameGround(a, b) && a.bookings === b.bookings;

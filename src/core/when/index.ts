@@ -15,6 +15,6 @@ export {
   type Occurrence,
   type Place,
 } from './occurrences';
-export { describeWhen, weeklyDays, weeklyRule } from './words';
+export { DAY_WORDS, MONTH_WORDS, describeWhen, weeklyDays, weeklyRule } from './words';
 export { readWhen, type Phrase, type PhraseContext } from './phrase';
 export { readMoment } from './moment';

@@ -2,8 +2,8 @@ import type { When } from '../plan/schema';
 import { WEEKDAYS, civil, parseDate, type LocalDate } from './dates';
 import { parseRule, type Rule } from './rule';
 
-const DAY_WORDS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
-const MONTH_WORDS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
+export const DAY_WORDS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
+export const MONTH_WORDS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
 
 /** A `When` in words: "weekdays 05:30–10:00, 1 Dec 2026 to 28 Feb 2027, not on storm-days". `{}` is "always". */
 export function describeWhen(when: When): string {

@@ -2,6 +2,7 @@
 
 import { useMemo, useRef, type KeyboardEvent } from 'react';
 import {
+  MONTH_WORDS,
   addDays,
   civil,
   dateOf,
@@ -21,7 +22,7 @@ import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
 import { counted } from '@/interface/kit/format';
 import { LAYERS, layerOf } from './strata/layout';
-import { MONTHS, dateWords } from './wall-words';
+import { dateWords } from './wall-words';
 
 const HEIGHT = 64;
 const DAY_MS = 86_400_000;
@@ -100,7 +101,7 @@ export function MonthView({
             >
               <span className="flex items-baseline gap-1.5 text-sm">
                 <span className={day === today ? 'border-b-2 border-lamp font-semibold' : ''}>
-                  {number === 1 ? `1 ${MONTHS[month - 1] ?? ''}` : number}
+                  {number === 1 ? `1 ${MONTH_WORDS[month - 1] ?? ''}` : number}
                 </span>
                 {trouble > 0 && (
                   <span className="ml-auto bg-brick px-1 font-code text-[10px] text-paper" aria-hidden>

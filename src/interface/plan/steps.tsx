@@ -1,10 +1,10 @@
 'use client';
 
 import { ChevronLeft, ChevronRight } from 'lucide-react';
-import { addDays, civil, dateOf, weekdayIndex, type LocalDate } from '@/core';
+import { MONTH_WORDS, addDays, civil, dateOf, weekdayIndex, type LocalDate } from '@/core';
 import { Button } from '@/interface/kit/button';
 import { monthSpan } from './month';
-import { MONTHS, dateWords } from './wall-words';
+import { dateWords } from './wall-words';
 
 export const VIEWS = ['day', 'week', 'month', 'year', 'list'] as const;
 export type View = (typeof VIEWS)[number];
@@ -48,7 +48,7 @@ export function Steps({
     view === 'year'
       ? String(year)
       : view === 'month'
-        ? `${MONTHS[month - 1] ?? ''} ${year}`
+        ? `${MONTH_WORDS[month - 1] ?? ''} ${year}`
         : view === 'day'
           ? `${dateWords(date)} ${year}`
           : `${dateWords(first)} – ${dateWords(last)}`;

@@ -1,4 +1,6 @@
 import {
+  DAY_WORDS,
+  MONTH_WORDS,
   addDays,
   civil,
   dateOfLocalTime,
@@ -9,13 +11,10 @@ import {
   type LocalTime,
 } from '@/core';
 
-const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
-export const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
-
 /** "Wed 25 Nov". */
 export function dateWords(date: LocalDate): string {
   const { day, month } = civil(date);
-  return `${DAYS[weekdayIndex(date)] ?? ''} ${day} ${MONTHS[month - 1] ?? ''}`;
+  return `${DAY_WORDS[weekdayIndex(date)] ?? ''} ${day} ${MONTH_WORDS[month - 1] ?? ''}`;
 }
 
 /** "05:30–10:00"; an end at midnight is 24:00. */

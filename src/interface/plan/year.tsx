@@ -1,12 +1,12 @@
 'use client';
 
 import { useMemo, useRef } from 'react';
-import { dateOf, describeWhen, sightings, type Booking, type LocalDate, type Site } from '@/core';
+import { MONTH_WORDS, dateOf, describeWhen, sightings, type Booking, type LocalDate, type Site } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
 import { counted } from '@/interface/kit/format';
 import { useWidth } from '@/interface/kit/use-width';
 import { LAYERS, layerName, layerOf } from './strata/layout';
-import { MONTHS, dateWords } from './wall-words';
+import { dateWords } from './wall-words';
 
 const NAME_WIDTH = 208;
 /** Dates that are no further apart stand in one run: weekdays are a season, not fifty stripes. */
@@ -58,7 +58,7 @@ export function YearStrip({
       <div className="sticky top-0 z-10 flex border-b border-rule bg-paper">
         <div style={{ width: NAME_WIDTH }} className="shrink-0" />
         <div ref={track} className="relative h-7 flex-1">
-          {MONTHS.map((name, i) => (
+          {MONTH_WORDS.map((name, i) => (
             <button
               key={name}
               type="button"
@@ -87,7 +87,7 @@ export function YearStrip({
             {booking.onHold && ' (on hold)'}
           </button>
           <div className="relative h-6 flex-1">
-            {MONTHS.map((name, i) => (
+            {MONTH_WORDS.map((name, i) => (
               <span
                 key={name}
                 className="absolute inset-y-0 border-l border-rule/50"
