@@ -3,7 +3,8 @@ import ICAL from 'ical.js';
 import { DAY, parseInstant, type Instant } from '../../instant';
 import { placeOf, screenProgram } from '../../forecast';
 import { readPlan, withEdits, type Booking, type Plan, type When } from '../../plan';
-import { occurrences, parseDate, type LocalDate } from '../../when';
+import { randomPlan, runs } from '../../tests/random-plan';
+import { occurrences, parseDate, toInstant, union, zoneTable, type LocalDate, type LocalTime } from '../../when';
 import { bookingsOf, datesOfEvents, readCalendar, writeCalendar } from '.';
 
 const at = (text: string) => parseInstant(text) as Instant;
@@ -118,6 +119,70 @@ test.each(cases)('what was written is read again: $when', ({ when }) => {
     again.bookings.map(() => [{ playlist: 'loop' }, 'quay and hall', undefined]),
   );
   expect(shown(again)).toEqual(shown(own));
+});
+
+/** Whether clocks change on a site within a day of an instant. */
+const nearClockChange = (zone: string, at: number) =>
+  zoneTable(zone).changes.some((change) => Math.abs(change - at) < 2 * DAY);
+
+/** A random plan with one booking that follows no opening hours, on a site whose clock ical.js can read. */
+const randomBooking = randomPlan
+  .map(({ plan: whole, from: a, to: b }) => ({ whole, a, b, one: whole.bookings.find(isFixed) }))
+  .filter((found): found is typeof found & { one: Booking } => found.one !== undefined);
+const isFixed = ({ when: { windows: list = [] } }: Booking) => !list.flat().some((edge) => /opens|closes/.test(edge));
+const writtenFor = (whole: Plan, one: Booking) =>
+  writeCalendar(whole, [one], {
+    ...{ name: 'One', from: parseDate('2026-02-01') as LocalDate, stamp },
+    site: { timeZone: whole.sites[0]?.timeZone ?? 'UTC' },
+  });
+
+test('random bookings: what is written is read again, and shows the same, whatever the clocks do', () => {
+  fc.assert(
+    fc.property(randomBooking, ({ whole, one, a, b }) => {
+      const { events, problems } = readCalendar(writtenFor(whole, one));
+      expect(problems).toEqual([]);
+      const again = bookingsOf(whole, events, {
+        content: { media: 'map' },
+        where: 'all',
+        siteClock: false,
+        created: 'x',
+      });
+      const place = placeOf(screenProgram(whole, 'one'));
+      const spans = (list: readonly When[]) =>
+        union(list.flatMap((when) => occurrences(when, place, a, b)).map((span) => [span.from, span.to] as const));
+      expect(spans(again.map(({ document }) => (document as Booking).when))).toEqual(spans([one.when]));
+    }),
+    runs(60),
+  );
+});
+
+test('random bookings: ical.js finds each of their occasions where they begin, away from changes of clocks', () => {
+  fc.assert(
+    fc.property(randomBooking, ({ whole, one, a, b }) => {
+      const zone = one.when.clock ?? whole.sites[0]?.timeZone ?? 'UTC';
+      const calendar = new ICAL.Component(ICAL.parse(writtenFor(whole, one)) as unknown[]);
+      const zones = calendar.getAllSubcomponents('vtimezone').map((part) => new ICAL.Timezone(part));
+      const own = zones.find(({ tzid }) => tzid === zone) ?? ICAL.Timezone.utcTimezone;
+      const begins = calendar.getAllSubcomponents('vevent').flatMap((component) => {
+        const found: number[] = [];
+        const iterator = new ICAL.Event(component).iterator();
+        for (let next = iterator.next(), i = 0; next && i < 600; next = iterator.next(), i++) {
+          // Whole days float: they begin at the midnight of whoever reads them.
+          const wall = next.toUnixTime() * 1000;
+          if (next.isDate) found.push(toInstant(zoneTable(zone), wall as LocalTime));
+          else found.push(wall - (next.zone === ICAL.Timezone.localTimezone ? own.utcOffset(next) * 1000 : 0));
+        }
+        return found;
+      });
+      const calm = (list: readonly number[]) =>
+        [...new Set(list)].filter((at) => at > a && at < b && !nearClockChange(zone, at)).sort((x, y) => x - y);
+      const ours = occurrences(one.when, placeOf(screenProgram(whole, 'one')), a, b).map((span) => span.from);
+      expect(calm(begins).map((at) => new Date(at).toISOString())).toEqual(
+        calm(ours).map((at) => new Date(at).toISOString()),
+      );
+    }),
+    runs(60),
+  );
 });
 
 test('all day is written as dates, and floats; a pinned clock has its zone with it', () => {

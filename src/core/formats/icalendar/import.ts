@@ -2,7 +2,7 @@ import { freeName } from '../../booking';
 import { withEdits, type PlanEdit } from '../../plan/edit';
 import type { Content, Plan } from '../../plan/schema';
 import { addDays, datesOf, formatDate, parseDate, type LocalDate } from '../../when';
-import type { CalendarEvent } from './read';
+import type { CalendarEvent } from './event';
 
 /** What an event does not tell: what it shows, and where. */
 export interface ImportChoices {

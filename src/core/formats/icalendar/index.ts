@@ -1,3 +1,4 @@
 export { writeCalendar, type CalendarOptions } from './write';
-export { readCalendar, type CalendarEvent, type CalendarFile, type LineProblem } from './read';
+export type { CalendarEvent, LineProblem } from './event';
+export { readCalendar, type CalendarFile } from './read';
 export { bookingsOf, datesOfEvents, type ImportChoices } from './import';

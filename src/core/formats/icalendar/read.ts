@@ -1,13 +1,11 @@
 import ICAL from 'ical.js';
 import { DAY } from '../../instant';
 import type { Content, When } from '../../plan/schema';
-import { shiftWhen, withoutDate } from '../../booking';
 import { isTag, parseSelector } from '../../selector';
 import {
   addDays,
   dateOfLocalTime,
   formatDate,
-  formatLocalTime,
   isZone,
   parseRule,
   ruleDates,
@@ -19,31 +17,10 @@ import {
   type LocalDate,
   type LocalTime,
 } from '../../when';
+import type { CalendarEvent, LineProblem, RawEvent } from './event';
 import { componentsOf, unescapeText, unfold, type Block } from './lines';
 import { planPriority } from './priority';
-
-/** What a line of the file has that can't be taken over, and what was done about it. */
-export interface LineProblem {
-  readonly line: number;
-  readonly message: string;
-}
-
-/** An event as a booking's decisions, as far as it tells them. */
-export interface CalendarEvent {
-  readonly line: number;
-  readonly summary: string;
-  readonly when: When;
-  readonly priority: number;
-  /** Tags of CATEGORIES. */
-  readonly tags: readonly string[];
-  /** What our own files add. */
-  readonly where: string | null;
-  readonly content: Content | null;
-  readonly takeover: boolean;
-  readonly wake: boolean;
-  /** STATUS:TENTATIVE. */
-  readonly onHold: boolean;
-}
+import { joinSiblings, spread, withInstances } from './spread';
 
 export interface CalendarFile {
   readonly events: readonly CalendarEvent[];
@@ -89,21 +66,6 @@ const sentenceOf = (error: unknown) =>
   `This event can't be read (${error instanceof Error ? error.message : String(error)}): it is left out.`;
 
 const firstLine = (block: Block) => block.lines[0]?.line ?? 1;
-
-/** An event before its exceptions are applied. */
-interface RawEvent extends Omit<CalendarEvent, 'when'> {
-  readonly uid: string;
-  readonly sibling: string | null;
-  readonly cancelled: boolean;
-  /** The date of the instance that it stands for, on the event's clock. */
-  readonly instance: LocalDate | null;
-  readonly clock: string | null;
-  readonly start: LocalTime;
-  readonly end: LocalTime;
-  readonly when: When;
-  /** Added instances at another time of day, or of another length. */
-  readonly others: readonly { readonly start: LocalTime; readonly end: LocalTime }[];
-}
 
 function readEvent(block: Block, zones: Zones): RawEvent {
   const text = block.lines.map((one) => one.text).join('\r\n');
@@ -321,101 +283,6 @@ function zoneLike(definition: ICAL.Timezone): string | null {
     });
   };
   return Intl.supportedValuesOf('timeZone').find(fits) ?? null;
-}
-
-/** Instances that were changed or cancelled: taken out of their event, and on their own where they still happen. */
-function withInstances(read: readonly RawEvent[], problems: LineProblem[]): RawEvent[] {
-  const masters = new Map(read.filter((one) => one.instance === null).map((one) => [one.uid, one]));
-  const events: RawEvent[] = [];
-  for (const one of read) {
-    if (one.instance === null) continue;
-    const master = masters.get(one.uid);
-    if (master) masters.set(one.uid, { ...master, when: withoutDate(master.when, formatDate(one.instance)) });
-    if (!one.cancelled) events.push({ ...one, uid: `${one.uid} ${one.instance}` });
-  }
-  const kept = [...masters.values()].filter((one) => {
-    if (one.cancelled) problems.push({ line: one.line, message: `"${one.summary}" is cancelled: it is left out.` });
-    return !one.cancelled;
-  });
-  return [...kept, ...events].sort((a, b) => a.line - b.line);
-}
-
-/** Events that are windows of one booking, as our own files write them, become one with several windows. */
-function joinSiblings(events: readonly RawEvent[]): (RawEvent & { readonly windows: readonly RawEvent[] })[] {
-  const joined = new Map<string, RawEvent & { windows: RawEvent[] }>();
-  const datesKey = ({ when }: RawEvent) => JSON.stringify(when);
-  for (const one of events) {
-    const first = joined.get(one.sibling ?? '');
-    const short = one.end - one.start <= DAY;
-    if (first && short && first.summary === one.summary && datesKey(first) === datesKey(one)) first.windows.push(one);
-    else joined.set(one.uid, { ...one, windows: [one] });
-  }
-  return [...joined.values()];
-}
-
-/** An event as one or more bookings: one that lasts longer than a day is parted at midnights, added instances at other times stand alone. */
-function spread(event: RawEvent & { readonly windows: readonly RawEvent[] }, problems: LineProblem[]): CalendarEvent[] {
-  const { uid: _uid, sibling: _sibling, cancelled: _cancelled, instance: _instance, windows, others, ...rest } = event;
-  const { clock, start: _start, end: _end, when, ...told } = rest;
-  const own = clock === null ? {} : { clock };
-  const made = (part: When): CalendarEvent => ({ ...told, when: { ...own, ...part } });
-  const alone = others.flatMap(({ start, end }) => {
-    const day = formatDate(dateOfLocalTime(start));
-    return partsOf(start, end).map(({ days, window }) => {
-      const shifted = shiftWhen({ from: day, to: day }, days);
-      return made(withWindows('error' in shifted ? {} : shifted, window ? [window] : []));
-    });
-  });
-  if (windows.length > 1)
-    return [
-      made(
-        withWindows(
-          when,
-          windows.flatMap((one) => partsOf(one.start, one.end).flatMap(({ window }) => (window ? [window] : []))),
-        ),
-      ),
-      ...alone,
-    ];
-  const parts: CalendarEvent[] = [];
-  const whole = partsOf(event.start, event.end);
-  const plainDays = whole.every(({ window }) => window === null);
-  if (plainDays && when.repeat === undefined && !when.also && !when.except) {
-    const to = formatDate(addDays(dateOfLocalTime(event.start), whole.length - 1));
-    return [made({ ...when, to }), ...alone];
-  }
-  for (const { days, window } of whole) {
-    const shifted = shiftWhen(when, days);
-    if ('error' in shifted) {
-      problems.push({
-        line: event.line,
-        message: `"${event.summary}" lasts longer than a day and repeats by months or years: it is left out.`,
-      });
-      return alone;
-    }
-    parts.push(made(withWindows(shifted, window ? [window] : [])));
-  }
-  return [...parts, ...alone];
-}
-
-const withWindows = (when: When, windows: readonly [string, string][]): When =>
-  windows.length === 0 ? when : { ...when, windows: [...windows] };
-
-/** A time from start to end as windows, each with its days after the first; a whole day has none. */
-function partsOf(start: LocalTime, end: LocalTime): { days: number; window: [string, string] | null }[] {
-  const first = dateOfLocalTime(start);
-  if (end - start <= DAY) {
-    const whole = start === startOfDate(first) && end - start === DAY;
-    const midnight = end === startOfDate(addDays(first, 1));
-    return [{ days: 0, window: whole ? null : [formatLocalTime(start), midnight ? '24:00' : formatLocalTime(end)] }];
-  }
-  const parts: { days: number; window: [string, string] | null }[] = [];
-  for (let day = first; startOfDate(day) < end; day = addDays(day, 1)) {
-    const [from, to] = [Math.max(start, startOfDate(day)), Math.min(end, startOfDate(addDays(day, 1)))];
-    const whole = to - from === DAY;
-    const last = to === startOfDate(addDays(day, 1)) ? '24:00' : formatLocalTime(to as LocalTime);
-    parts.push({ days: day - first, window: whole ? null : [formatLocalTime(from as LocalTime), last] });
-  }
-  return parts;
 }
 
 function contentOf(text: string | null): Content | null {
