@@ -71,7 +71,7 @@ export default tseslint.config(
   },
   {
     files: ['{src,bin}/**/*.{ts,tsx}'],
-    ignores: ['**/*.test.ts', 'src/**/testing/**'],
+    ignores: ['**/*.test.ts', 'src/**/tests/**'],
     plugins: { boundaries },
     settings: {
       'import/resolver': { typescript: { alwaysTryTypes: true } },

@@ -24,6 +24,8 @@ const shared = {
 /** Two projects: the core on its own, and everything that needs a PostgreSQL server. */
 export default {
   maxWorkers: 2,
+  // Shared machines stand still at times: what hangs is told late rather than what is slow is told as wrong.
+  testTimeout: 60_000,
   projects: [
     { ...shared, displayName: 'core', testMatch: ['<rootDir>/src/{core,player,fleet,interface}/**/*.test.ts'] },
     {

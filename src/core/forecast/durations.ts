@@ -1,4 +1,4 @@
-import type { Item, Plan } from '../plan/schema';
+import type { Item, Media, Plan } from '../plan/schema';
 import { mediaOrder } from './program';
 import { matches, mediaTerms, selectorOf } from '../selector';
 
@@ -24,15 +24,18 @@ function lengthWithin(plan: Plan, item: Item, above: ReadonlySet<string>): { dur
         files: 0,
       });
   }
-  const files =
-    item.collect === undefined
-      ? plan.media.filter((file) => file.id === item.media)
-      : plan.media
-          .filter((file) => matches(selectorOf(item.collect), mediaTerms(file)))
-          .sort(mediaOrder(item.order ?? 'name'))
-          .slice(0, item.limit ?? Infinity);
+  const files = itemFiles(plan, item);
   return {
     durationMs: files.reduce((sum, file) => sum + (item.durationMs ?? file.durationMs ?? usual), 0),
     files: files.length,
   };
+}
+
+/** The files that an item stands for, in their order: one, those that a collecting rule finds, or none for a nested playlist. */
+export function itemFiles(plan: Plan, item: Item): readonly Media[] {
+  if (item.collect === undefined) return plan.media.filter((file) => file.id === item.media);
+  return plan.media
+    .filter((file) => matches(selectorOf(item.collect), mediaTerms(file)))
+    .sort(mediaOrder(item.order ?? 'name'))
+    .slice(0, item.limit ?? Infinity);
 }

@@ -21,7 +21,7 @@ export {
 } from './segments';
 export { why, type Explanation, type Reason } from './why';
 export { changes, glances, programsOf, type Change, type Glance } from './glance';
-export { itemLength, loopLength } from './durations';
+export { itemFiles, itemLength, loopLength } from './durations';
 export { NetworkForecast, type Outcome } from './network';
 export { airTime, neverShown, whoIsAhead, type AirTime, type NeverShown, type Subject } from './airtime';
 export { outcomeRows, outcomeRange, type OutcomeRow, type OutcomeSpan } from './outcome';

@@ -33,7 +33,8 @@ function loopPlays(loop: Loop, place: Place, since: Instant, from: Instant, to: 
     const calm = Math.min(edges[edge] ?? Infinity, from);
     if (calm > at) {
       const cycle = cycleLength(loop, available, at);
-      if (cycle > 0) at += Math.floor((calm - at) / cycle) * cycle;
+      // Whole rounds are skipped, but never up to the edge itself: who is next there depends on who played last before it.
+      if (cycle > 0) at += Math.floor((calm - at - 1) / cycle) * cycle;
     }
     const turn = nextAvailable(available, cursor, at);
     if (!turn) {

@@ -72,7 +72,7 @@ export function why(plan: Plan, screenId: string, instant: Instant): Explanation
     verdict: 'shows',
     rule: null,
     priority: null,
-    until: dark?.[1] ?? null,
+    until: dark && Number.isFinite(dark[1]) ? dark[1] : null,
   };
   const reasons = [
     ...rows.filter((row) => row.verdict === 'shows'),

@@ -132,6 +132,11 @@ test.each<[FindingKind, (document: Document) => void, object]>([
     { severity: 'notice' },
   ],
   [
+    'not yet begun',
+    ({ bookings }) => bookings.push(booking('a', { when: { from: '2029-05-01', repeat: 'FREQ=YEARLY;BYMONTH=7' } })),
+    { sentence: expect.stringContaining('it shows later') },
+  ],
+  [
     'lights-out hides',
     (document) => {
       document.screens[0]?.lightsOut.push({ windows: [['22:00', '06:00']] });

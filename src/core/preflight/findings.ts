@@ -20,8 +20,11 @@ import {
   instantsOf,
   intersect,
   occurrences,
+  parseDate,
+  startOfDate,
   subtract,
   type Intervals,
+  type LocalDate,
 } from '../when';
 
 export type FindingKind =
@@ -255,7 +258,7 @@ function aboutBooking(
       severity: 'warning',
       screens: screens(covered),
       span: covered[0]?.mine.find((one) => one.counts.length > 0)?.counts[0] ?? null,
-      about: first === undefined ? [id] : [id, first],
+      about: first === undefined || first === 'lights-out' ? [id] : [id, first],
       sentence: `${name(id)} never shows: ${first === undefined ? 'something' : name(first)} is ahead of it all the time.`,
       mend: 'Raise its priority, give it times of its own, or remove it.',
       mends: [
@@ -280,7 +283,13 @@ function hidersOf(id: string, looks: readonly Look[]): string[] {
 function outOfTime(booking: Booking, look: Look, from: Instant, to: Instant, name: (id: string) => string): Finding[] {
   const place = placeOf(look.program);
   const year = 366 * DAY;
-  const later = occurrences(booking.when, place, to, to + year).length > 0;
+  const { from: begins, also = [] } = booking.when;
+  const written = [...(begins === undefined ? [] : [begins]), ...also].map((date) =>
+    startOfDate(parseDate(date) as LocalDate),
+  );
+  const later = [to, ...written.filter((at) => at > to)].some(
+    (at) => occurrences(booking.when, place, Math.max(to, at - 2 * DAY), at + year).length > 0,
+  );
   const earlier = !later && occurrences(booking.when, place, from - year, from).length > 0;
   const base = { about: [booking.id], screens: [], span: null, severity: 'notice' as const };
   if (later)

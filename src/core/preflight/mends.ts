@@ -1,4 +1,6 @@
-import type { Booking, Content, Plan, PlanEdit, Screen } from '../plan';
+import { itemFiles } from '../forecast';
+import type { Booking, Content, Plan, PlanEdit, Playlist, Screen } from '../plan';
+import { isAlways } from '../when';
 
 /** A change that ends a finding, ready to be made. */
 export interface Mend {
@@ -80,9 +82,9 @@ export function toFront(plan: Plan, booking: Booking, media: string): Mend[] {
   ];
 }
 
-/** Gives the network a backdrop; none where it has one. */
+/** Gives the network a backdrop that always has something to show on every screen; none where it has one. */
 export function networkBackdrop(plan: Plan): Mend[] {
-  const [first] = plan.playlists.filter((list) => list.items.some((item) => !item.when && !item.where));
+  const first = plan.playlists.find((list) => alwaysShows(plan, list));
   if (plan.network.backdrop || !first) return [];
   const backdrop: Content = { playlist: first.id };
   return [
@@ -91,4 +93,14 @@ export function networkBackdrop(plan: Plan): Mend[] {
       edits: [{ kind: 'network', id: 'network', document: { ...plan.network, backdrop } }],
     },
   ];
+}
+
+/** Whether an item of the playlist is available at every instant, on every screen. */
+function alwaysShows(plan: Plan, { items }: Playlist): boolean {
+  return items.some((item) => {
+    if (item.where !== undefined || (item.when && !isAlways(item.when))) return false;
+    const nested = plan.playlists.find(({ id }) => id === item.playlist);
+    if (nested) return alwaysShows(plan, nested);
+    return itemFiles(plan, item).some((file) => !file.when || isAlways(file.when));
+  });
 }

@@ -1,4 +1,6 @@
 import fc from 'fast-check';
+import { runs } from '../tests/random-plan';
+import { selects as readAgain } from '../tests/second-reading';
 import { isTag, matches, mediaTerms, parseSelector, screenTerms, selectorOf, type Selector } from '.';
 
 const hall = screenTerms(
@@ -91,4 +93,23 @@ const write = (selector: Selector): string => {
 
 test('any selector that is written out in full is read back as it was', () => {
   fc.assert(fc.property(tree, (selector) => expect(parseSelector(write(selector))).toEqual(selector)));
+});
+
+test('random selectors select what a second reading of the grammar does, whatever their brackets and capitals', () => {
+  const terms = fc.subarray(['hall', 'deck', 'site:x-1']).map((list) => new Set(list));
+  const bare = (selector: Selector): string => {
+    if (selector.kind === 'all') return 'ALL';
+    if (selector.kind === 'term') return selector.term;
+    if (selector.kind === 'not')
+      return `Not ${selector.of.kind === 'term' ? bare(selector.of) : `( ${bare(selector.of)})`}`;
+    const side = (one: Selector) => (one.kind === 'or' && selector.kind === 'and' ? `(${bare(one)} )` : bare(one));
+    return `${side(selector.left)}  ${selector.kind} ${side(selector.right)}`;
+  };
+  fc.assert(
+    fc.property(tree, terms, (selector, of) => {
+      expect(matches(selectorOf(bare(selector)), of)).toBe(readAgain(bare(selector), of));
+      expect(matches(selectorOf(bare(selector)), of)).toBe(matches(selector, of));
+    }),
+    runs(300),
+  );
 });

@@ -1,0 +1,163 @@
+import fc from 'fast-check';
+import { DAY, MINUTE, type Instant } from '../instant';
+import { placeOf, screenProgram } from '../forecast';
+import { readPlan, withEdits, type Booking, type Plan, type PlanEdit, type Site } from '../plan';
+import { randomPlan, runs, type RandomPlan } from '../tests/random-plan';
+import {
+  addDays,
+  calendarDates,
+  dateOfLocalTime,
+  datesOf,
+  occurrences,
+  startOfDate,
+  toInstant,
+  zoneTable,
+  type LocalDate,
+  type LocalTime,
+} from '../when';
+import { carried, copyDays, copyOccasion, reschedule, scopesOf, sightings, type Sighting } from '.';
+
+/** What can be done with a booking's time by hand, on random plans: what one does is what becomes of it, and nothing else. */
+
+const CREATED = '2026-12-31T00:00:00Z';
+
+/** The site of screen `one`, with the dates that a range touches there. */
+function wallOf({ plan, from, to }: RandomPlan): { site: Site; first: LocalDate; last: LocalDate } {
+  const [site] = plan.sites as [Site, ...Site[]];
+  return {
+    site,
+    first: dateOfLocalTime((from - DAY) as LocalTime),
+    last: dateOfLocalTime((to + DAY) as LocalTime),
+  };
+}
+
+/** A random plan with one occasion of one of its bookings that stands within the range. */
+const occasion = randomPlan
+  .chain((random) => {
+    const { site, first, last } = wallOf(random);
+    const all = sightings(random.plan, random.plan.bookings, site, first, last).filter(
+      ({ date, start, end }) => date >= first && date <= last && end - start <= DAY && start >= startOfDate(first),
+    );
+    return fc.tuple(fc.constant(random), all.length === 0 ? fc.constant(null) : fc.constantFrom(...all));
+  })
+  .filter((pair): pair is [RandomPlan, Sighting] => pair[1] !== null)
+  .map(([random, sighting]) => ({
+    random,
+    sighting,
+    booking: random.plan.bookings.find(({ id }) => id === sighting.booking) as Booking,
+  }));
+
+const made = (plan: Plan, edits: readonly PlanEdit[]): Plan => {
+  const read = readPlan(withEdits(plan, edits));
+  if ('errors' in read) throw new Error(JSON.stringify(read.errors));
+  return read.plan;
+};
+
+/** Where a wall sees bookings, as text without their names. */
+const seenOn = (plan: Plan, bookings: readonly Booking[], random: RandomPlan) => {
+  const { site, first, last } = wallOf(random);
+  return sightings(plan, bookings, site, first, last).map(({ start, end }) => `${start} ${end}`);
+};
+
+test('bars stand where the forecast has the occurrences, away from changes of clocks', () => {
+  fc.assert(
+    fc.property(randomPlan, (random) => {
+      const { plan, from, to } = random;
+      const { site, first, last } = wallOf(random);
+      const zone = zoneTable(site.timeZone);
+      const place = { ...placeOf(screenProgram(plan, 'one')), hours: site.hours };
+      const inRange = ([a, b]: readonly [Instant, Instant]) => a < to && b > from;
+      for (const booking of plan.bookings) {
+        const clocks = [site.timeZone, booking.when.clock ?? 'site'].filter((name) => name !== 'site').map(zoneTable);
+        const calm = ([a, b]: readonly [Instant, Instant]) =>
+          !clocks.some(({ changes }) => changes.some((at) => at > a - DAY && at < b + DAY));
+        // Windows of one start are one occurrence to the latest end; each has a bar of its own.
+        const latest = new Map<number, number>();
+        for (const { start, end } of sightings(plan, [booking], site, first, last)) {
+          const [begins, ends] = [toInstant(zone, start), toInstant(zone, end)];
+          latest.set(begins, Math.max(ends, latest.get(begins) ?? ends));
+        }
+        const bars = [...latest].filter((span) => inRange(span) && calm(span)).sort((x, y) => x[0] - y[0]);
+        const real = occurrences(booking.when, place, from, to).map((one) => [one.from, one.to] as const);
+        expect(bars).toEqual(real.filter(calm));
+      }
+    }),
+    runs(60),
+  );
+});
+
+test('a day alone is changed: its occasion stands where it was put, and every other day as before', () => {
+  fc.assert(
+    fc.property(occasion, fc.integer({ min: -600, max: 600 }), ({ random, sighting, booking }, minutes) => {
+      const { plan } = random;
+      const { site, first, last } = wallOf(random);
+      const by = minutes * MINUTE;
+      const [start, end] = [sighting.start + by, sighting.end + by] as [LocalTime, LocalTime];
+      const change = carried(booking, sighting, start, end, site);
+      const edits = reschedule(plan, booking, sighting, change, 'this day', CREATED);
+      if ('error' in edits) throw new Error(edits.error);
+      const after = made(plan, edits);
+      const mine = after.bookings.filter(({ id }) => id === booking.id || !plan.bookings.some((one) => one.id === id));
+      const seen = sightings(after, mine, site, addDays(first, -2), addDays(last, 2));
+      if (booking.when.clock === undefined && scopesOf(plan, booking, sighting.date).length > 1)
+        expect(seen).toContainEqual(expect.objectContaining({ start, end: Math.min(end, start + DAY) }));
+      const others = (list: readonly Sighting[]) =>
+        list
+          .filter(({ date }) => date !== sighting.date && date !== (change.date ?? sighting.date))
+          .map((one) => `${one.start} ${one.end}`)
+          .sort();
+      const before = sightings(plan, [booking], site, addDays(first, -2), addDays(last, 2));
+      if (scopesOf(plan, booking, sighting.date).length > 1) expect(others(seen)).toEqual(others(before));
+      expect(after.bookings.filter((one) => !mine.includes(one))).toEqual(
+        plan.bookings.filter(({ id }) => id !== booking.id),
+      );
+    }),
+    runs(60),
+  );
+});
+
+test('a copy leaves all that was, and adds one occasion', () => {
+  fc.assert(
+    fc.property(occasion, fc.integer({ min: -2, max: 2 }), ({ random, sighting, booking }, days) => {
+      const { plan } = random;
+      const { site } = wallOf(random);
+      const shift = days * DAY;
+      const change = carried(
+        booking,
+        sighting,
+        (sighting.start + shift) as LocalTime,
+        (sighting.end + shift) as LocalTime,
+        site,
+      );
+      const after = made(plan, [copyOccasion(plan, booking, sighting, change, CREATED)]);
+      expect(after.bookings.slice(0, plan.bookings.length)).toEqual(plan.bookings);
+      const copy = after.bookings.slice(plan.bookings.length);
+      expect(copy.map(({ when }) => when.from === when.to && when.repeat === undefined)).toEqual([true]);
+      expect(seenOn(after, copy, random).length).toBeLessThanOrEqual(1);
+    }),
+    runs(60),
+  );
+});
+
+test('days copied on to others, in place of what is there: the same is booked on both', () => {
+  fc.assert(
+    fc.property(randomPlan, fc.integer({ min: 1, max: 9 }), (random, ahead) => {
+      const { plan } = random;
+      const { first } = wallOf(random);
+      const target = addDays(first, ahead);
+      const after = made(plan, copyDays(plan, first, 1, [target], { replace: true, created: CREATED }));
+      const on = (of: Plan, day: LocalDate) => {
+        const calendar = (id: string) => calendarDates(of.calendars.find((one) => one.id === id)?.dates ?? []);
+        return of.bookings
+          .filter(({ onHold, when }) => !onHold && datesOf(when, { calendar }, day, day).length > 0)
+          .map(({ content, where, priority, takeover, when: { windows, clock } }) =>
+            JSON.stringify({ content, where, priority, takeover, windows, clock }),
+          )
+          .sort();
+      };
+      expect(on(after, target)).toEqual(on(plan, first));
+      expect(on(after, first)).toEqual(on(plan, first));
+    }),
+    runs(60),
+  );
+});
