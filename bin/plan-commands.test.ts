@@ -3,7 +3,7 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { draftPlan, edit } from '@/services/plan';
-import { newNetwork, newPlan, useDatabase } from '@/services/testing/database';
+import { newNetwork, newPlan, useDatabase } from '@/services/tests/database';
 
 useDatabase();
 jest.setTimeout(60_000);

@@ -11,8 +11,8 @@ import { processUpload, receiveUpload } from '@/services/library';
 import { storedPath } from '@/services/library/store';
 import { draftPlan, edit, lastChange } from '@/services/plan';
 import { pairScreen, screenStatuses } from '@/services/screens';
-import { newNetwork, newPlan, useDatabase } from '@/services/testing/database';
-import { film, picture, stream } from '@/services/testing/files';
+import { newNetwork, newPlan, useDatabase } from '@/services/tests/database';
+import { film, picture, stream } from '@/services/tests/files';
 
 useDatabase();
 jest.setTimeout(90_000);

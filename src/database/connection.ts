@@ -1,5 +1,5 @@
 import pg from 'pg';
-import { Sequelize, type Transaction } from 'sequelize';
+import { Sequelize, Transaction } from 'sequelize';
 import { config } from '@/config';
 import { bindModels } from './models';
 
@@ -35,6 +35,11 @@ export async function closeDatabase(): Promise<void> {
 /** Runs `work` in a transaction: all of it is written, or none. */
 export function transaction<T>(work: (transaction: Transaction) => Promise<T>): Promise<T> {
   return database().transaction(work);
+}
+
+/** Runs reads that all see the database as it was at the first of them. */
+export function snapshot<T>(work: (transaction: Transaction) => Promise<T>): Promise<T> {
+  return database().transaction({ isolationLevel: Transaction.ISOLATION_LEVELS.REPEATABLE_READ }, work);
 }
 
 /** One raw query's rows, in the transaction where given. */

@@ -4,7 +4,7 @@ import { database } from './connection';
 if (process.env.DATABASE_URL) database();
 
 export * from './models';
-export { closeDatabase, database, rows, transaction } from './connection';
+export { closeDatabase, database, rows, snapshot, transaction } from './connection';
 export { closeBus, publish, subscribe, type BusMessage } from './bus';
 export { migrate } from './migrate';
 export { closeQueue, enqueue, openQueue, QUEUES, type JobName, type Jobs } from './queue';

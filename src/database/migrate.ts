@@ -2,10 +2,12 @@ import type { Sequelize } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 import * as firstLamp from './migrations/0001-first-lamp';
 import * as clockwork from './migrations/0002-clockwork';
+import * as acts from './migrations/0003-acts';
 
 const MIGRATIONS = [
   { name: '0001-first-lamp', ...firstLamp },
   { name: '0002-clockwork', ...clockwork },
+  { name: '0003-acts', ...acts },
 ];
 
 /** Any number that means "this project's migrations", for PostgreSQL's advisory lock. */

@@ -170,6 +170,9 @@ export class ChangeRow extends Row<ChangeRow> {
   declare object: string;
   declare before: unknown;
   declare after: unknown;
+  declare act: CreationOptional<string | null>;
+  declare takesBack: CreationOptional<string | null>;
+  declare columns: CreationOptional<object | null>;
 }
 
 export class EditionRow extends Row<EditionRow> {
@@ -344,6 +347,9 @@ export function bindModels(sequelize: Sequelize): void {
     object: text,
     before: json,
     after: json,
+    act: uuid,
+    takesBack: uuid,
+    columns: json,
   });
   bind(EditionRow, 'editions', {
     id,

@@ -8,7 +8,7 @@ import { holidayDates, closeFeed, holidayCountries, holidayRegions, openFeed, ty
 import { publishAgain, publishEdition } from '@/services/editions';
 import { dismissUpload } from '@/services/library';
 import { claim, signIn, signOut } from '@/services/people';
-import { edit, undo, type Edit, type EditResult } from '@/services/plan';
+import { edit, undo, type Edit, type EditResult, type UndoResult, type Way } from '@/services/plan';
 import { pairScreen, unpairScreen } from '@/services/screens';
 import { attempt, attemptAs } from './attempt';
 import type { Result } from './result';
@@ -47,8 +47,9 @@ export async function editAction(edits: readonly EditRequest[]): Promise<Result<
   );
 }
 
-export async function undoAction(changes: readonly number[]): Promise<Result<EditResult>> {
-  return attemptAs((actor) => undo(actor, changes));
+/** Takes the signed-in person's last act back, or makes it again: the same in each of their windows, also after a reload. */
+export async function undoAction(way: Way): Promise<Result<UndoResult>> {
+  return attemptAs((actor) => undo(actor, way === 'redo' ? 'redo' : 'undo'));
 }
 
 export async function publishAction(basedOn: number): Promise<Result<{ number: number }>> {

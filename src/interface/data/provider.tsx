@@ -4,7 +4,7 @@ import { useRouter } from 'next/navigation';
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import type { Media, Plan, Screen, Site } from '@/core';
 import type { NamedPlan } from '@/interface/forecast/client';
-import type { EditResult } from '@/services/plan';
+import type { EditResult, Way } from '@/services/plan';
 import { editAction, undoAction, type EditRequest } from './actions';
 import { listenLive } from './live';
 import type { Result } from './result';
@@ -41,13 +41,17 @@ export function useNetwork(): NetworkContext {
 }
 
 const NOTICE_MS = 8000;
+const DONE: Record<Way, string> = { undo: 'Taken back', redo: 'Made again' };
+const NOTHING_TO: Record<Way, string> = {
+  undo: 'There is nothing of yours from the last day to take back.',
+  redo: 'There is nothing to make again.',
+};
 
 export function NetworkProvider({ view, children }: { view: NetworkView; children: ReactNode }) {
   const router = useRouter();
   const [looking, look] = useState<'published' | 'draft'>('published');
   const [notice, setNotice] = useState<Notice | null>(null);
   const [statuses, setStatuses] = useState(view.statuses);
-  const undone = useRef<{ done: number[][]; taken: number[][] }>({ done: [], taken: [] });
   /** The last change that this tab knows: its own edits move it on before the view is loaded anew. */
   const change = useRef(view.change);
   useEffect(() => {
@@ -106,10 +110,6 @@ export function NetworkProvider({ view, children }: { view: NetworkView; childre
         const result = await editAction(
           edits.map((one) => ({ basedOn: one.id === undefined ? undefined : change.current, ...one })),
         );
-        if (result.ok && result.value.changes.length > 0) {
-          undone.current.done.push([...result.value.changes]);
-          undone.current.taken = [];
-        }
         return settle(result, said);
       });
       turn.current = work.catch(() => undefined);
@@ -120,13 +120,11 @@ export function NetworkProvider({ view, children }: { view: NetworkView; childre
 
   /** Undo and redo take turns with edits too: a quick one finds what the one before has made. */
   const step = useCallback(
-    (from: 'done' | 'taken', said: string, nothing: string) => {
+    (way: Way) => {
       const work = turn.current.then(async () => {
-        const last = undone.current[from].pop();
-        if (!last) return notify(nothing);
-        const result = settle(await undoAction(last), said);
-        if (result.ok && result.value.changes.length > 0)
-          undone.current[from === 'done' ? 'taken' : 'done'].push([...result.value.changes]);
+        const result = await undoAction(way);
+        if (result.ok && result.value.about === null) return notify(NOTHING_TO[way]);
+        settle(result, result.ok ? `${DONE[way]}: ${result.value.about ?? ''}.` : undefined);
       });
       turn.current = work.catch(() => undefined);
     },
@@ -150,8 +148,8 @@ export function NetworkProvider({ view, children }: { view: NetworkView; childre
       notice,
       notify,
       edit,
-      undo: () => step('done', 'Taken back.', 'There is nothing of yours to take back.'),
-      redo: () => step('taken', 'Made again.', 'There is nothing to make again.'),
+      undo: () => step('undo'),
+      redo: () => step('redo'),
     }),
     [view, statuses, drafted, seen, notice, notify, edit, step],
   );

@@ -41,8 +41,7 @@ export async function loadView(actor: Actor): Promise<NetworkView> {
   ]);
   const serverNow = Date.now();
   // What the published plan has in common with the draft is sent once.
-  const shared = published && sharing(draft.plan, published.plan);
-  const seen = published && shared && { ...published, plan: samePlan(shared, draft.plan) ? draft.plan : shared };
+  const seen = published && { ...published, plan: sharedWith(draft.plan, published.plan) };
   return {
     person: actor.name,
     draft: draft.plan,
@@ -57,4 +56,16 @@ export async function loadView(actor: Actor): Promise<NetworkView> {
     serverNow,
     glances: draft.plan.screens.length > GLANCED_AT ? [] : glances(seen?.plan ?? draft.plan, serverNow),
   };
+}
+
+/** What was shared last with a published plan: both stand until somebody edits or publishes. */
+const shared = new WeakMap<Plan, { readonly draft: Plan; readonly plan: Plan }>();
+
+function sharedWith(draft: Plan, published: Plan): Plan {
+  const known = shared.get(published);
+  if (known?.draft === draft) return known.plan;
+  const plan = sharing(draft, published);
+  const made = { draft, plan: samePlan(plan, draft) ? draft : plan };
+  shared.set(published, made);
+  return made.plan;
 }

@@ -2,7 +2,7 @@ import ICAL from 'ical.js';
 import { ChangeRow } from '@/database';
 import { publishEdition } from '../editions';
 import { draftPlan, edit, lastChange } from '../plan';
-import { newNetwork, newPlan, useDatabase } from '../testing/database';
+import { newNetwork, newPlan, useDatabase } from '../tests/database';
 import { closeFeed, feedCalendar, feeds, holidayDates, holidayRegions, openFeed, refreshHolidays } from '.';
 
 useDatabase();

@@ -1,8 +1,9 @@
+import { LRUCache } from 'lru-cache';
 import { canonicalJson, compileEdition, sharing, type Problem } from '@/core';
 import { rows, type ChangeKind } from '@/database';
 import type { Actor } from '../people';
 import { draftPlan, type Draft } from '../plan';
-import { newestEdition, publishedPrograms } from './editions';
+import { newestEdition, publishedPrograms, type WholeEdition } from './editions';
 
 /** What became of one object since the last edition. */
 export interface DocketEntry {
@@ -28,11 +29,27 @@ export interface Docket {
   readonly problems: readonly Problem[];
 }
 
+/** Dockets that were made last, by network: one stands until something is edited or published. */
+const remembered = new LRUCache<string, { readonly of: string; readonly docket: Docket }>({ max: 16 });
+
 /** `known` is the draft, where the caller has it. */
 export async function docket(actor: Actor, known?: Draft): Promise<Docket> {
   const { networkId } = actor;
   const newest = await newestEdition(networkId);
-  const { plan: draft, change } = known ?? (await draftPlan(actor));
+  const draft = known ?? (await draftPlan(actor));
+  const of = `${newest?.id ?? ''} ${draft.change}`;
+  const found = remembered.get(networkId);
+  if (found?.of === of) return found.docket;
+  const made = await makeDocket(networkId, newest, draft);
+  remembered.set(networkId, { of, docket: made });
+  return made;
+}
+
+async function makeDocket(
+  networkId: string,
+  newest: WholeEdition | null,
+  { plan: draft, change }: Draft,
+): Promise<Docket> {
   const plan = newest ? sharing(newest.plan, draft) : draft;
   const entries = await netChanges(networkId, newest?.lastChange ?? 0);
   const edition = newest && { number: newest.number, publishedAt: newest.publishedAt.toISOString() };

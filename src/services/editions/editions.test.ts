@@ -1,8 +1,8 @@
 import { ProgramRow } from '@/database';
 import { receiveUpload, processUpload } from '../library';
 import { draftPlan, edit, lastChange } from '../plan';
-import { newNetwork, newPlan, useDatabase } from '../testing/database';
-import { picture, stream } from '../testing/files';
+import { newNetwork, newPlan, useDatabase } from '../tests/database';
+import { picture, stream } from '../tests/files';
 import { docket, editions, publishAgain, publishEdition, publishedPlan, publishedPrograms } from '.';
 
 useDatabase();

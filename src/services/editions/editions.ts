@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import type { Transaction } from 'sequelize';
 import {
   compileEdition,
@@ -8,10 +9,10 @@ import {
   type Problem,
   type ProgramDocument,
 } from '@/core';
-import { EditionRow, EditionScreenRow, NetworkRow, ProgramRow, publish, rows, transaction } from '@/database';
+import { EditionRow, EditionScreenRow, ProgramRow, publish, rows, transaction } from '@/database';
 import { ServiceError, notFound } from '../errors';
 import type { Actor } from '../people';
-import { lastChange, loadPlan } from '../plan';
+import { lastChange, loadPlan, takeTurn } from '../plan';
 
 /** One publication, as the list shows it. */
 export interface Edition {
@@ -37,19 +38,46 @@ export async function editions(actor: Actor): Promise<Edition[]> {
   return found.map((row) => ({ ...row, publishedAt: row.publishedAt.toISOString() }));
 }
 
+/** An edition as a whole. Its plan is shared between callers: they may not change it. */
+export interface WholeEdition {
+  readonly id: string;
+  readonly networkId: string;
+  readonly number: number;
+  readonly publishedAt: Date;
+  readonly lastChange: number;
+  readonly again: number | null;
+  readonly plan: Plan;
+}
+
+/** Plans of editions by the edition's id: an edition never changes. */
+const remembered = new LRUCache<string, Plan>({ max: 16 });
+
 /** The newest edition of a network, or null before the first. */
-export function newestEdition(networkId: string, within?: Transaction): Promise<EditionRow | null> {
-  return EditionRow.findOne({ where: { networkId }, order: [['number', 'DESC']], transaction: within });
+export async function newestEdition(networkId: string, within?: Transaction): Promise<WholeEdition | null> {
+  const row = await EditionRow.findOne({
+    where: { networkId },
+    attributes: { exclude: ['plan'] },
+    order: [['number', 'DESC']],
+    transaction: within,
+  });
+  if (!row) return null;
+  const { id, number, publishedAt, lastChange: change, again } = row;
+  let plan = remembered.get(id);
+  if (!plan) {
+    const whole = await EditionRow.findByPk(id, { attributes: ['plan'], transaction: within, rejectOnEmpty: true });
+    remembered.set(id, (plan = whole.plan));
+  }
+  return { id, networkId, number, publishedAt, lastChange: change, again, plan };
 }
 
 /** The plan of the newest edition: what the players run. Null before the first. */
 export async function publishedPlan(actor: Actor): Promise<{ plan: Plan; number: number } | null> {
-  const row = await newestEdition(actor.networkId);
-  return row && { plan: row.plan, number: row.number };
+  const newest = await newestEdition(actor.networkId);
+  return newest && { plan: newest.plan, number: newest.number };
 }
 
 /** What the newest edition was compiled to; undefined before the first. */
-async function baseOf(newest: EditionRow | null): Promise<CompiledBase | undefined> {
+async function baseOf(newest: WholeEdition | null): Promise<CompiledBase | undefined> {
   return newest ? { plan: newest.plan, screens: await publishedPrograms(newest.networkId) } : undefined;
 }
 
@@ -71,7 +99,7 @@ export function compileOrRefuse(plan: Plan, base?: CompiledBase): CompiledEditio
  */
 export async function publishEdition(actor: Actor, basedOn: number): Promise<{ number: number }> {
   return transaction(async (within) => {
-    await takeTurn(actor, within);
+    await takeTurn(actor.networkId, within);
     const change = await lastChange(actor.networkId, within);
     if (change !== basedOn)
       throw new ServiceError(409, 'The plan changed since you opened the docket: review it again, then publish.');
@@ -90,16 +118,12 @@ export async function publishEdition(actor: Actor, basedOn: number): Promise<{ n
 /** Publishes an earlier edition again, as a new one. The docket then counts from that edition on. Throws 404 for none. */
 export async function publishAgain(actor: Actor, number: number): Promise<{ number: number }> {
   return transaction(async (within) => {
-    await takeTurn(actor, within);
+    await takeTurn(actor.networkId, within);
     const old = await EditionRow.findOne({ where: { networkId: actor.networkId, number }, transaction: within });
     if (!old) throw notFound('edition');
     const { plan, lastChange: change } = old;
     return write(actor, { plan, compiled: compileOrRefuse(plan), lastChange: change, again: number }, within);
   });
-}
-
-async function takeTurn(actor: Actor, within: Transaction): Promise<void> {
-  await NetworkRow.findByPk(actor.networkId, { transaction: within, lock: within.LOCK.UPDATE });
 }
 
 async function write(

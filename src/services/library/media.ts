@@ -1,6 +1,7 @@
 import { rows, transaction } from '@/database';
 import { ServiceError, notFound } from '../errors';
 import type { Actor } from '../people';
+import { UNDO_MS } from '../plan';
 import { forget, removeStaleIncoming, storedBefore } from './store';
 
 /** What the plan file does not say of a media file. */
@@ -33,7 +34,7 @@ export async function libraryFile(actor: Actor, sha256: string): Promise<{ type:
 const GRACE_MS = 10 * 60_000;
 
 /**
- * Removes files that no media, program or upload refers to any more, and what broken-off uploads left. `now` decides what
+ * Removes files that no media, program or upload refers to any more and no undo can bring back, and what broken-off uploads left. `now` decides what
  * is old enough. Returns how many were removed.
  */
 export async function cleanUp(now: Date): Promise<{ files: number; incoming: number }> {
@@ -44,8 +45,10 @@ export async function cleanUp(now: Date): Promise<{ files: number; incoming: num
          AND NOT EXISTS (SELECT 1 FROM media m WHERE f.sha256 IN (m.asset_sha256, m.thumbnail_sha256, m.original_sha256))
          AND NOT EXISTS (SELECT 1 FROM program_files p WHERE p.sha256 = f.sha256)
          AND NOT EXISTS (SELECT 1 FROM uploads u WHERE u.sha256 = f.sha256 AND u.state IN ('waiting', 'working'))
+         AND NOT EXISTS (SELECT 1 FROM changes c WHERE c.columns IS NOT NULL AND c.at > $2
+           AND f.sha256 IN (c.before->>'sha256', c.columns->>'originalSha256', c.columns->>'thumbnailSha256'))
        RETURNING f.sha256`,
-      [before],
+      [before, new Date(before.getTime() - UNDO_MS)],
       within,
     ),
   );

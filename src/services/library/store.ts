@@ -1,6 +1,6 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { createReadStream, createWriteStream, type ReadStream } from 'node:fs';
-import { mkdir, readdir, rename, rm, stat, utimes } from 'node:fs/promises';
+import { createReadStream, type ReadStream } from 'node:fs';
+import { mkdir, open, readdir, rename, rm, stat, utimes } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
@@ -38,7 +38,9 @@ export async function receive(body: Readable, path: string, limit: number): Prom
       yield chunk;
     }
   };
-  await pipeline(body, counted, createWriteStream(path));
+  // Opened first: a stream that is broken off before its file is there would make it afterwards.
+  const file = await open(path, 'w');
+  await pipeline(body, counted, file.createWriteStream());
   return { sha256: hash.digest('hex'), bytes };
 }
 

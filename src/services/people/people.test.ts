@@ -1,5 +1,5 @@
 import { PersonRow, SessionRow, rows } from '@/database';
-import { useDatabase } from '../testing/database';
+import { useDatabase } from '../tests/database';
 import { actorOf, claim, isUnclaimed, limitAttempts, signIn, signOut } from '.';
 
 useDatabase();

@@ -13,12 +13,13 @@ import {
   type Plan,
   type Problem,
 } from '@/core';
-import { ChangeRow, NetworkRow, publish, rows, transaction, type ChangeKind } from '@/database';
+import { ChangeRow, NetworkRow, publish, rows, transaction, uuidv7, type ChangeKind } from '@/database';
 import { ServiceError, notFound } from '../errors';
 import type { Actor } from '../people';
 import {
   COLLECTION,
   loadPlan,
+  mediaColumns,
   removeObject,
   writeNetwork,
   writeObject,
@@ -40,7 +41,7 @@ export interface Edit {
 export interface EditResult {
   /** The last change's number, to base the next edit on. */
   readonly change: number;
-  /** Numbers of the changes that were made, for undo. */
+  /** Numbers of the changes that were made. */
   readonly changes: readonly number[];
   /** The ids of the objects, in the order of the edits. */
   readonly ids: readonly string[];
@@ -56,7 +57,7 @@ const SCHEMAS = {
   booking: bookingSchema,
 };
 
-const THING: Record<ChangeKind, string> = {
+export const THING: Record<ChangeKind, string> = {
   network: 'network',
   calendar: 'calendar',
   site: 'site',
@@ -69,20 +70,35 @@ const THING: Record<ChangeKind, string> = {
 /** Fields of a media file that are measured, not chosen. */
 const MEASURED = ['kind', 'width', 'height', 'bytes', 'added', 'sha256', 'type'] as const;
 
-/** Makes edits in one transaction: all of them with their rows in the audit trail, or none. */
-export function edit(actor: Actor, edits: readonly Edit[]): Promise<EditResult> {
-  return transaction((within) => editWithin(actor, edits, within));
+/** What a person does in one go, and what undo takes back whole. */
+export interface Act {
+  readonly id: string;
+  /** The act that this one takes back. */
+  readonly takesBack?: string | undefined;
 }
 
-/** The same inside a transaction that does more. Edits of one network take turns. */
-export async function editWithin(actor: Actor, edits: readonly Edit[], within: Transaction): Promise<EditResult> {
+/** Makes a person's edits in one transaction: all of them with their rows in the audit trail, or none. They are one act. */
+export function edit(actor: Actor, edits: readonly Edit[]): Promise<EditResult> {
+  return transaction((within) => editWithin(actor, edits, within, { id: uuidv7() }));
+}
+
+/** The same inside a transaction that does more; without an act, what can't be undone. Edits of one network take turns. */
+export async function editWithin(
+  actor: Actor,
+  edits: readonly Edit[],
+  within: Transaction,
+  act?: Act,
+): Promise<EditResult> {
   const { networkId } = actor;
-  await NetworkRow.findByPk(networkId, { transaction: within, lock: within.LOCK.UPDATE });
+  await takeTurn(networkId, within);
   const loaded = await loadPlan(networkId, within);
   const steps = edits.map((one) => ({ ...one, ...applied(loaded.plan, one) }));
   refuseDangling(loaded.plan, edits);
+  const removed = new Map<string, MediaColumns | null>();
   for (const step of steps) {
     await refuseConflict(networkId, step, within);
+    if (step.kind === 'media' && step.after === null)
+      removed.set(step.id, await mediaColumns(networkId, step.id, within));
     await write(networkId, step, loaded.ids, within);
   }
   const made = steps.filter(({ before, after }) => canonicalJson(before) !== canonicalJson(after));
@@ -94,6 +110,9 @@ export async function editWithin(actor: Actor, edits: readonly Edit[], within: T
       after,
       networkId,
       personId: actor.personId,
+      act: act?.id ?? null,
+      takesBack: act?.takesBack ?? null,
+      columns: (kind === 'media' && removed.get(id)) || null,
     })),
     { transaction: within, returning: true },
   );
@@ -104,6 +123,11 @@ export async function editWithin(actor: Actor, edits: readonly Edit[], within: T
     changes,
     ids: steps.map((step) => step.id),
   };
+}
+
+/** Waits until nobody else edits the network, and keeps others waiting until the transaction ends. */
+export async function takeTurn(networkId: string, within: Transaction): Promise<void> {
+  await NetworkRow.findByPk(networkId, { transaction: within, lock: within.LOCK.UPDATE });
 }
 
 /** Number of the network's last change; 0 before the first. */
@@ -223,23 +247,4 @@ function ownerName(plan: Plan, problem: Problem): string {
   if (collection === 'network') return "the network's backdrop";
   const entry = (plan[collection as 'sites'] as { name: string }[])[Number(index)];
   return `${collection.replace(/s$/, '')} "${entry?.name ?? index}"`;
-}
-
-/** Takes changes back, as new changes. Refused where an object was changed again since. */
-export async function undo(actor: Actor, changes: readonly number[]): Promise<EditResult> {
-  return transaction(async (within) => {
-    const found = await ChangeRow.findAll({
-      where: { networkId: actor.networkId, id: [...changes] },
-      order: [['id', 'DESC']],
-      transaction: within,
-    });
-    if (found.length !== changes.length) throw notFound('change');
-    const edits = found.map((row): Edit => ({
-      kind: row.kind,
-      id: row.object,
-      document: row.before,
-      basedOn: Math.max(...changes),
-    }));
-    return editWithin(actor, edits, within);
-  });
 }

@@ -1,5 +1,6 @@
-import { readPlan, type Plan, type Problem } from '@/core';
-import { transaction } from '@/database';
+import { LRUCache } from 'lru-cache';
+import { readPlan, sharing, type Plan, type Problem } from '@/core';
+import { snapshot, transaction } from '@/database';
 import { ServiceError } from '../errors';
 import type { Actor } from '../people';
 import { editWithin, lastChange, type Edit, type EditResult } from './edits';
@@ -11,11 +12,25 @@ export interface Draft {
   readonly change: number;
 }
 
-export async function draftPlan(actor: Actor): Promise<Draft> {
-  return transaction(async (within) => ({
-    plan: (await loadPlan(actor.networkId, within)).plan,
-    change: await lastChange(actor.networkId, within),
-  }));
+/** Drafts that were read last, by network. The number of the last change says whether one still stands: every edit leaves a change. */
+const remembered = new LRUCache<string, Draft>({ max: 16 });
+
+/** A network's plan as it is being made. It is shared between callers: they may not change it. */
+export async function draftPlan({ networkId }: Actor): Promise<Draft> {
+  return snapshot(async (within) => {
+    const change = await lastChange(networkId, within);
+    const known = remembered.get(networkId);
+    if (known?.change === change) return known;
+    const { plan } = await loadPlan(networkId, within);
+    const draft = { plan: frozen(known ? sharing(known.plan, plan) : plan), change };
+    if (change > 0) remembered.set(networkId, draft);
+    return draft;
+  });
+}
+
+function frozen(plan: Plan): Plan {
+  for (const list of Object.values(COLLECTION)) Object.freeze(plan[list]);
+  return Object.freeze(plan);
 }
 
 /** Makes a network's plan equal to a plan file, in one transaction: adds, changes and removes what differs. */

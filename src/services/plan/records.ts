@@ -200,6 +200,17 @@ export interface MediaColumns {
   readonly codec: string | null;
 }
 
+/** Those columns of a media file; null for one that the database does not hold or that has no files. */
+export async function mediaColumns(
+  networkId: string,
+  slug: string,
+  transaction: Transaction,
+): Promise<MediaColumns | null> {
+  const row = await MediaRow.findOne({ where: { networkId, slug }, raw: true, transaction });
+  const { originalSha256, thumbnailSha256, codec } = row ?? {};
+  return originalSha256 && thumbnailSha256 ? { originalSha256, thumbnailSha256, codec: codec ?? null } : null;
+}
+
 /** Writes one checked object, new or known, and returns its row id. References are resolved through `ids`. */
 export async function writeObject<K extends ObjectKind>(
   networkId: string,

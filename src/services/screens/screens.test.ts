@@ -1,6 +1,6 @@
 import { PairingRow, PlayerRow, rows } from '@/database';
 import type { Report } from '@/protocol/schemas';
-import { newNetwork, newPlan, useDatabase } from '../testing/database';
+import { newNetwork, newPlan, useDatabase } from '../tests/database';
 import { newUserCode, readCode, showCode } from './codes';
 import {
   collectToken,

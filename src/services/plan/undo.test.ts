@@ -1,0 +1,138 @@
+import { MediaRow, rows, transaction } from '@/database';
+import { addPerson } from '../people';
+import { newNetwork, newPlan, useDatabase } from '../tests/database';
+import { draftPlan, edit, editWithin, nextActs, undo } from '.';
+
+useDatabase();
+
+const screen = (name: string) => ({ name, site: 'quay', width: 1080, height: 1920, tags: ['deck'] });
+const rename = (actor: Parameters<typeof edit>[0], name: string) =>
+  edit(actor, [{ kind: 'screen', id: 'deck', document: screen(name) }]);
+const nameOf = async (actor: Parameters<typeof edit>[0]) =>
+  (await draftPlan(actor)).plan.screens.find(({ id }) => id === 'deck')?.name;
+
+describe('which act is next', () => {
+  const acts = (...list: (string | [string, string])[]) =>
+    list.map((one) => (typeof one === 'string' ? { id: one } : { id: one[0], takesBack: one[1] }));
+
+  test.each([
+    ['nothing done', acts(), null, null],
+    ['two acts', acts('a', 'b'), 'b', null],
+    ['one of them undone', acts('a', 'b', ['u', 'b']), 'a', 'u'],
+    ['both undone', acts('a', 'b', ['u', 'b'], ['v', 'a']), null, 'v'],
+    ['one made again', acts('a', 'b', ['u', 'b'], ['v', 'a'], ['r', 'v']), 'r', 'u'],
+    ['both made again', acts('a', 'b', ['u', 'b'], ['v', 'a'], ['r', 'v'], ['s', 'u']), 's', null],
+    ['what was made again, undone', acts('a', ['u', 'a'], ['r', 'u'], ['w', 'r']), null, 'w'],
+    ['a new act after an undo ends redo', acts('a', ['u', 'a'], 'b'), 'b', null],
+    ['an undo whose act is out of sight stands as an act', acts(['u', 'long-ago']), 'u', null],
+  ])('%s', (_what, list, undone, redone) => {
+    expect(nextActs(list)).toEqual({ undo: undone, redo: redone });
+  });
+});
+
+test('undo walks back through changes of the same thing, redo walks forward, each as a new change', async () => {
+  const actor = await newNetwork();
+  await newPlan(actor);
+  for (const name of ['A', 'B', 'C']) await rename(actor, name);
+  const seen = [];
+  for (const way of ['undo', 'undo', 'redo', 'undo', 'undo', 'redo', 'redo', 'redo', 'redo'] as const) {
+    const { about } = await undo(actor, way);
+    seen.push([way, about, await nameOf(actor)]);
+  }
+  expect(seen).toEqual([
+    ['undo', '"C"', 'B'],
+    ['undo', '"B"', 'A'],
+    ['redo', '"A"', 'B'],
+    ['undo', '"B"', 'A'],
+    ['undo', '"A"', 'Deck'],
+    ['redo', '"Deck"', 'A'],
+    ['redo', '"A"', 'B'],
+    ['redo', '"B"', 'C'],
+    ['redo', null, 'C'],
+  ]);
+});
+
+test('an act of several edits is taken back whole, also one that removes', async () => {
+  const actor = await newNetwork();
+  await newPlan(actor);
+  const { plan: before } = await draftPlan(actor);
+  await edit(actor, [
+    { kind: 'screen', id: 'hall', document: null },
+    { kind: 'screen', id: 'deck', document: null },
+    { kind: 'site', id: 'quay', document: null },
+  ]);
+  expect((await undo(actor, 'undo')).about).toBe('"Hall" and 2 more');
+  expect((await draftPlan(actor)).plan).toEqual(before);
+});
+
+test('each person takes back what is theirs, and never over what another has said since', async () => {
+  const actor = await newNetwork();
+  await newPlan(actor);
+  const other = await addPerson(actor.networkId, {
+    name: 'Other',
+    email: 'other@example.org',
+    password: 'a long password',
+  });
+  expect(await undo(other, 'undo')).toMatchObject({ about: null, changes: [] });
+  await edit(actor, [{ kind: 'playlist', document: { name: 'Mine', items: [] } }]);
+  await rename(actor, 'Mine');
+  await rename(other, 'Theirs');
+  await expect(undo(actor, 'undo')).rejects.toMatchObject({
+    status: 409,
+    message: expect.stringContaining('screen "Theirs" was changed again since'),
+  });
+  expect(await nameOf(actor)).toBe('Theirs');
+  // The act that stood in the way is given up: the next undo goes further back.
+  expect((await undo(actor, 'undo')).about).toBe('"Mine"');
+  expect((await draftPlan(actor)).plan.playlists.map(({ id }) => id)).toEqual(['house']);
+});
+
+test('two undos at once take two acts back, not one twice', async () => {
+  const actor = await newNetwork();
+  await newPlan(actor);
+  for (const name of ['A', 'B']) await rename(actor, name);
+  const both = await Promise.all([undo(actor, 'undo'), undo(actor, 'undo')]);
+  expect(both.map(({ about }) => about).sort()).toEqual(['"A"', '"B"']);
+  expect(await nameOf(actor)).toBe('Deck');
+});
+
+test('a removed media file comes back with its files', async () => {
+  const actor = await newNetwork();
+  const [asset, thumbnail, original] = ['a', 'b', 'c'].map((digit) => digit.repeat(64)) as [string, string, string];
+  for (const sha256 of [asset, thumbnail, original])
+    await rows("INSERT INTO files (sha256, bytes, type) VALUES ($1, 10, 'image/webp')", [sha256]);
+  const document = {
+    ...{ name: 'Poster', kind: 'image', width: 10, height: 10, bytes: 10, added: '2026-01-01T00:00:00Z' },
+    ...{ sha256: asset, type: 'image/webp' },
+  };
+  await transaction((within) =>
+    editWithin(
+      actor,
+      [
+        {
+          kind: 'media',
+          id: 'poster',
+          document,
+          columns: { originalSha256: original, thumbnailSha256: thumbnail, codec: null },
+        },
+      ],
+      within,
+    ),
+  );
+  const before = await MediaRow.findOne({ where: { slug: 'poster', networkId: actor.networkId }, raw: true });
+  await edit(actor, [{ kind: 'media', id: 'poster', document: null }]);
+  await undo(actor, 'undo');
+  const after = await MediaRow.findOne({ where: { slug: 'poster', networkId: actor.networkId }, raw: true });
+  expect({ ...after, id: null }).toEqual({ ...before, id: null });
+  // Its arrival was the library's work, no act of a person's: there is nothing before it.
+  expect((await undo(actor, 'undo')).about).toBeNull();
+});
+
+test('what is older than a day stays', async () => {
+  const actor = await newNetwork();
+  await newPlan(actor);
+  await rename(actor, 'A');
+  await rows("UPDATE changes SET at = at - interval '25 hours' WHERE network_id = $1", [actor.networkId]);
+  expect((await undo(actor, 'undo')).about).toBeNull();
+  expect(await nameOf(actor)).toBe('A');
+});

@@ -1,0 +1,110 @@
+import { canonicalJson, type Plan } from '@/core';
+import { ChangeRow, rows, transaction, uuidv7 } from '@/database';
+import { ServiceError } from '../errors';
+import type { Actor } from '../people';
+import { THING, editWithin, takeTurn, type Act, type Edit, type EditResult } from './edits';
+import { COLLECTION, loadPlan, type MediaColumns } from './records';
+
+/** How long after it an act can be taken back: a working day and the night after it. */
+export const UNDO_MS = 24 * 60 * 60_000;
+
+/** How far back undo looks: more acts than anybody takes back one by one. */
+const ACTS_KEPT = 500;
+
+export type Way = 'undo' | 'redo';
+
+export interface UndoResult extends EditResult {
+  /** What it was about, as in `"Morning sailings" and 2 more`; null where there was nothing to take back. */
+  readonly about: string | null;
+}
+
+/**
+ * What undo and redo would take back next, from a person's acts in order: an undo takes the last act that stands, a redo the
+ * last undo, and an act of any other kind ends what could be made again. The same rule in every window and after every reload,
+ * because nothing is remembered but the acts.
+ */
+export function nextActs(acts: readonly Act[]): { readonly undo: string | null; readonly redo: string | null } {
+  const standing: string[] = [];
+  let undone: string[] = [];
+  for (const { id, takesBack } of acts) {
+    if (takesBack !== undefined && standing.at(-1) === takesBack) {
+      standing.pop();
+      undone.push(id);
+    } else {
+      standing.push(id);
+      if (takesBack !== undefined && undone.at(-1) === takesBack) undone.pop();
+      else undone = [];
+    }
+  }
+  return { undo: standing.at(-1) ?? null, redo: undone.at(-1) ?? null };
+}
+
+/**
+ * Takes back the person's last act, or makes again what they took back last, as new changes. Refused with 409 where one of its
+ * objects is no longer as the act left it; such an act is then given up, so that the next undo goes further back.
+ */
+export async function undo(actor: Actor, way: Way): Promise<UndoResult> {
+  let tried: string | null = null;
+  try {
+    return await transaction(async (within) => {
+      await takeTurn(actor.networkId, within);
+      tried = nextActs(await actsOf(actor, within))[way];
+      if (tried === null) return { change: 0, changes: [], ids: [], about: null };
+      const made = await ChangeRow.findAll({
+        where: { networkId: actor.networkId, act: tried },
+        order: [['id', 'DESC']],
+        transaction: within,
+      });
+      const { plan } = await loadPlan(actor.networkId, within);
+      for (const row of made) refuseChanged(plan, row);
+      const edits = made.map((row): Edit => ({
+        kind: row.kind,
+        id: row.object,
+        document: row.before,
+        columns: (row.columns ?? undefined) as MediaColumns | undefined,
+      }));
+      const result = await editWithin(actor, edits, within, { id: uuidv7(), takesBack: tried });
+      return { ...result, about: aboutChanges(made) };
+    });
+  } catch (error) {
+    if (tried !== null && error instanceof ServiceError) await giveUp(actor, tried);
+    throw error;
+  }
+}
+
+async function actsOf({ networkId, personId }: Actor, within: Parameters<typeof takeTurn>[1]): Promise<Act[]> {
+  const found = await rows<{ id: string; takesBack: string | null }>(
+    `SELECT act AS id, takes_back AS "takesBack" FROM changes
+     WHERE network_id = $1 AND person_id = $2 AND act IS NOT NULL AND at > now() - $3 * interval '1 millisecond'
+     GROUP BY act, takes_back ORDER BY max(id) DESC LIMIT $4`,
+    [networkId, personId, UNDO_MS, ACTS_KEPT],
+    within,
+  );
+  return found.reverse().map(({ id, takesBack }) => ({ id, takesBack: takesBack ?? undefined }));
+}
+
+/** Somebody's later words are never overwritten by an undo. */
+function refuseChanged(plan: Plan, { kind, object, after }: ChangeRow): void {
+  const now =
+    kind === 'network'
+      ? plan.network
+      : ((plan[COLLECTION[kind]] as { id: string }[]).find(({ id }) => id === object) ?? null);
+  if (canonicalJson(now) === canonicalJson(after)) return;
+  const name = (now as { name?: string } | null)?.name ?? object;
+  throw new ServiceError(
+    409,
+    `The ${THING[kind]} "${name}" was changed again since: your earlier change of it stays. Undo once more for the one before.`,
+  );
+}
+
+async function giveUp({ networkId, personId }: Actor, act: string): Promise<void> {
+  await ChangeRow.update({ act: null, takesBack: null }, { where: { networkId, personId, act } });
+}
+
+function aboutChanges(made: readonly ChangeRow[]): string {
+  const [first, ...rest] = [...made].reverse().map((row) => {
+    const document = (row.after ?? row.before) as { name?: string };
+    return document.name ?? row.object;
+  });
+  return `"${first ?? ''}"${rest.length > 0 ? ` and ${rest.length} more` : ''}`;
+}
