@@ -27,13 +27,13 @@ import { selectScreens } from '@/interface/kit/selector-field';
 import { isTyping } from '@/interface/shell/typing';
 import { BookingList } from './booking-list';
 import { FindingsPanel } from './findings-panel';
-import { MonthView } from './month';
+import { MonthView } from './month/month';
 import { More } from './more';
 import { PlanSheets, type Open } from './plan-sheets';
 import { PrintWeek } from './print-week';
 import { Steps, VIEWS, spanOf, type View } from './steps';
 import { Strata } from './strata/strata';
-import type { Held } from './strata/use-gesture';
+import type { Held } from './strata/held';
 import { useFindings } from './use-findings';
 import { YearStrip } from './year';
 
@@ -183,6 +183,13 @@ export function PlanPlace() {
                 toDate(day);
                 setView('day');
               }}
+              onOpen={openBooking}
+              onDrawn={(from, to) =>
+                setOpen({
+                  kind: 'new',
+                  begun: { where, when: { from: formatDate(from), to: formatDate(to) } },
+                })
+              }
             />
           )}
           {view === 'year' && (

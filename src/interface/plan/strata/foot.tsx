@@ -5,7 +5,8 @@ import { describeWhen, type Explanation, type Finding, type Mend, type Scope } f
 import { Button } from '@/interface/kit/button';
 import { spanWords } from '../wall-words';
 import { layerName, type Bar } from './layout';
-import type { Choice, Gesture, Held } from './use-gesture';
+import type { Held } from './held';
+import type { Choice, Gesture } from './use-gesture';
 
 const SCOPE_WORDS: Record<Scope, string> = {
   'this day': 'this day only',
@@ -28,6 +29,8 @@ export function Foot({
   asked,
   onOpen,
   onMend,
+  hint,
+  heldKeys,
 }: {
   gesture: Gesture;
   picked: Bar | null;
@@ -35,6 +38,10 @@ export function Foot({
   asked: Asked | null;
   onOpen: (booking: string) => void;
   onMend: (mend: Mend) => void;
+  /** What can be done here, while nothing is picked. */
+  hint: string;
+  /** The keys that move what is held. */
+  heldKeys: readonly (readonly [key: string, does: string])[];
 }) {
   const { held, choice } = gesture;
   return (
@@ -46,7 +53,7 @@ export function Foot({
       {choice ? (
         <ScopeChoice choice={choice} gesture={gesture} />
       ) : held ? (
-        <HeldWords held={held} />
+        <HeldWords held={held} keys={heldKeys} />
       ) : picked ? (
         <Picked bar={picked} findings={findings} gesture={gesture} onOpen={onOpen} onMend={onMend} />
       ) : asked ? (
@@ -57,10 +64,7 @@ export function Foot({
           <Mends mends={asked.mends} onMend={onMend} />
         </p>
       ) : (
-        <p className="text-sm text-faint">
-          Draw in a layer to book. Carry a bar to another time, day or layer, pull an end to stretch it; Alt copies,
-          Shift goes by the minute. By keys: arrows walk, Space takes hold.
-        </p>
+        <p className="text-sm text-faint">{hint}</p>
       )}
     </div>
   );
@@ -111,7 +115,7 @@ function ScopeChoice({ choice, gesture }: { choice: Choice; gesture: Gesture }) 
   );
 }
 
-function HeldWords({ held }: { held: Held }) {
+function HeldWords({ held, keys }: { held: Held; keys: readonly (readonly [key: string, does: string])[] }) {
   return (
     <p>
       {held.bar ? <strong>{held.bar.booking.name}</strong> : <strong>A new booking</strong>}{' '}
@@ -119,8 +123,11 @@ function HeldWords({ held }: { held: Held }) {
       {held.copy && ', as a copy'}
       {held.bar && (
         <span className="ml-4 text-sm text-faint">
-          <Key>← →</Key> time <Key>Shift</Key> end <Key>Ctrl</Key> start <Key>↑ ↓</Key> layer <Key>Page</Key> day{' '}
-          <Key>c</Key> copy <Key>Enter</Key> down <Key>Esc</Key> back
+          {keys.map(([key, does]) => (
+            <span key={key}>
+              <Key>{key}</Key> {does}{' '}
+            </span>
+          ))}
         </span>
       )}
     </p>

@@ -1,7 +1,8 @@
 import { DAY, type LocalTime, type Mend } from '@/core';
 import { LAYERS, type Bar, type LayerOfBars } from './layout';
 import type { WallScale } from './scale';
-import { stretched, type Gesture } from './use-gesture';
+import { stretched } from './held';
+import type { Gesture } from './use-gesture';
 
 /** What a key does to a bar that is in hand. Returns whether it was for it. */
 export function heldKey(event: KeyboardEvent | React.KeyboardEvent, gesture: Gesture, scale: WallScale): boolean {

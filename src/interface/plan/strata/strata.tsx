@@ -31,7 +31,8 @@ import { layout, troubleMarks, type Bar } from './layout';
 import { OutcomeRows } from './outcome';
 import { Lines, Ruler } from './ruler';
 import { wallScale } from './scale';
-import { useGesture, type Held } from './use-gesture';
+import type { Held } from './held';
+import { useGesture } from './use-gesture';
 import { useOutcome } from './use-outcome';
 import { usePointer } from './use-pointer';
 
@@ -230,10 +231,23 @@ export function Strata({ bookings, screens, site, onSite, first, days, findings,
         asked={asked}
         onOpen={onOpen}
         onMend={mend}
+        hint="Draw in a layer to book. Carry a bar to another time, day or layer, pull an end to stretch it; Alt copies, Shift goes by the minute. By keys: arrows walk, Space takes hold."
+        heldKeys={HELD_KEYS}
       />
     </div>
   );
 }
+
+const HELD_KEYS = [
+  ['← →', 'time'],
+  ['Shift', 'end'],
+  ['Ctrl', 'start'],
+  ['↑ ↓', 'layer'],
+  ['Page', 'day'],
+  ['c', 'copy'],
+  ['Enter', 'down'],
+  ['Esc', 'back'],
+] as const;
 
 function narrowed(rows: readonly OutcomeRow[], screens: ReadonlySet<string> | null): readonly OutcomeRow[] {
   if (!screens) return rows;

@@ -2,12 +2,10 @@
 
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import {
-  DAY,
   carried,
   copyOccasion,
   reschedule,
   scopesOf,
-  type LocalTime,
   type Plan,
   type PlanEdit,
   type Rescheduling,
@@ -15,17 +13,8 @@ import {
   type Site,
 } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
-import { layerOf, type Bar, type Layer } from './layout';
-
-/** What one has in hand: a bar, or a new one that is being drawn. */
-export interface Held {
-  readonly bar: Bar | null;
-  readonly start: LocalTime;
-  readonly end: LocalTime;
-  readonly layer: Layer;
-  /** Whether it is put down as a copy. */
-  readonly copy: boolean;
-}
+import type { Held } from './held';
+import { layerOf, type Bar } from './layout';
 
 /** A change that waits for one's word on which days it is for. */
 export interface Choice {
@@ -150,13 +139,3 @@ export function useGesture(plan: Plan, site: Pick<Site, 'timeZone'>, onDraw: (dr
 }
 
 export type Gesture = ReturnType<typeof useGesture>;
-
-const SHORTEST = 60_000;
-
-/** A held bar with its whole, its start or its end at another time; never empty, at most a day. */
-export function stretched(held: Held, part: 'whole' | 'start' | 'end', to: LocalTime): Held {
-  const { start, end } = held;
-  if (part === 'whole') return { ...held, start: to, end: (to + end - start) as LocalTime };
-  if (part === 'start') return { ...held, start: Math.min(Math.max(to, end - DAY), end - SHORTEST) as LocalTime };
-  return { ...held, end: Math.max(Math.min(to, start + DAY), start + SHORTEST) as LocalTime };
-}

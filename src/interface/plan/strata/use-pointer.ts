@@ -4,7 +4,8 @@ import { useRef, type PointerEvent } from 'react';
 import { HOUR, type LocalTime } from '@/core';
 import { LAYERS, type Bar, type Layer } from './layout';
 import { snap, type WallScale } from './scale';
-import { stretched, type Gesture, type Held } from './use-gesture';
+import { stretched, type Held } from './held';
+import type { Gesture } from './use-gesture';
 
 const MOVED_PIXELS = 4;
 

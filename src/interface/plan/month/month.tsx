@@ -1,0 +1,159 @@
+'use client';
+
+import { useMemo, useState } from 'react';
+import {
+  addDays,
+  civil,
+  dateOfLocalTime,
+  sightings,
+  startOfDate,
+  toLocalTime,
+  withEdits,
+  zoneTable,
+  type Booking,
+  type Finding,
+  type LocalDate,
+  type Mend,
+  type Sighting,
+  type Site,
+} from '@/core';
+import { useMoment } from '@/interface/data/moment';
+import { useNetwork } from '@/interface/data/provider';
+import { Foot } from '../strata/foot';
+import { layerOf, sightingKey, type Bar } from '../strata/layout';
+import { useGesture } from '../strata/use-gesture';
+import { dateWords } from '../wall-words';
+import { Day } from './day';
+import { drawnSpan, monthSpan, rareBookings } from './carried';
+import { useCarry } from './use-carry';
+
+/** Weeks under each other: what is special to a day can be carried to another, and days be drawn for a new booking. */
+export function MonthView({
+  bookings,
+  site,
+  date,
+  findings,
+  onDay,
+  onOpen,
+  onDrawn,
+}: {
+  bookings: readonly Booking[];
+  site: Site;
+  date: LocalDate;
+  findings: readonly Finding[];
+  onDay: (date: LocalDate) => void;
+  onOpen: (booking: string) => void;
+  onDrawn: (from: LocalDate, to: LocalDate) => void;
+}) {
+  const { draft } = useNetwork();
+  const { now } = useMoment();
+  const [pickedKey, pick] = useState<string | null>(null);
+  const [first, last] = monthSpan(date);
+  const gesture = useGesture(draft, site, NOTHING_DRAWN);
+  const { preview, held, choice } = gesture;
+  const bars = useMemo(() => {
+    const plan = preview ? withEdits(draft, preview) : draft;
+    const known = new Set(draft.bookings.map(({ id }) => id));
+    const wanted = new Set(bookings.map(({ id }) => id));
+    const shown = plan.bookings.filter(({ id }) => wanted.has(id) || !known.has(id));
+    return barsOf(shown, sightings(plan, shown, site, first, last));
+  }, [draft, preview, bookings, site, first, last]);
+  const carry = useCarry(gesture, [first, last], (key) => bars.find((bar) => bar.key === key), onDrawn);
+  const days = Array.from({ length: last - first + 1 }, (_, i) => addDays(first, i));
+  const special = useMemo(() => rareBookings(bars, days.length), [bars, days.length]);
+  const zone = zoneTable(site.timeZone);
+  const troubled = new Map<number, number>();
+  for (const { span, kind } of findings)
+    if (span && kind !== 'change of clocks') {
+      const day = dateOfLocalTime(toLocalTime(zone, span[0]));
+      troubled.set(day, (troubled.get(day) ?? 0) + 1);
+    }
+  const today = dateOfLocalTime(toLocalTime(zone, now));
+  const hand = held ?? choice?.held;
+  const handDay = hand?.bar ? dateOfLocalTime(hand.start) : null;
+  const [drawnFrom, drawnTo] = carry.drawn ? drawnSpan(carry.drawn) : [Infinity, -Infinity];
+  const picked = bars.find((bar) => bar.key === pickedKey) ?? null;
+  const aboutPicked = picked ? findings.filter(({ about }) => about.includes(picked.booking.id)) : [];
+  const click = (work: () => void) => () => {
+    if (!carry.wasPulled()) work();
+  };
+  return (
+    <div className="flex min-h-0 flex-1 flex-col">
+      <div className="flex min-h-0 flex-1 flex-col overflow-y-auto px-6 pb-3">
+        <div aria-hidden className="sticky top-0 z-10 grid grid-cols-7 bg-paper py-1 text-sm text-faint">
+          {Array.from({ length: 7 }, (_, i) => (
+            <span key={i} className="pl-1.5">
+              {dateWords(addDays(first, i)).slice(0, 3)}
+            </span>
+          ))}
+        </div>
+        <div
+          ref={carry.grid}
+          role="group"
+          aria-label="Days of the month"
+          className="grid flex-1 auto-rows-[minmax(min-content,1fr)] grid-cols-7 border-l border-t border-rule select-none"
+          {...carry.on}
+        >
+          {days.map((day) => (
+            <Day
+              key={day}
+              day={day}
+              bars={bars.filter(
+                ({ sighting: { start, end } }) => start < startOfDate(addDays(day, 1)) && end > startOfDate(day),
+              )}
+              isSpecial={(id) => special.has(id) || id === hand?.bar?.booking.id}
+              looks={{
+                month: civil(day).month === civil(date).month,
+                today: day === today,
+                picked: day === date,
+                drawn: day >= drawnFrom && day <= drawnTo,
+              }}
+              trouble={troubled.get(day) ?? 0}
+              carried={day === handDay ? (hand?.bar?.key ?? null) : null}
+              onOpenDay={click(() => onDay(day))}
+              onOpen={(id) => click(() => onOpen(id))()}
+              onPick={(bar) => pick(bar?.key ?? null)}
+            />
+          ))}
+        </div>
+      </div>
+      <Foot
+        gesture={gesture}
+        picked={picked}
+        findings={aboutPicked}
+        asked={null}
+        onOpen={onOpen}
+        onMend={(one: Mend) => void gesture.make(one.edits, `${one.label}: done. Ctrl Z takes it back.`)}
+        hint={
+          carry.drawn
+            ? `A new booking: ${[...new Set(drawnSpan(carry.drawn))].map(dateWords).join(' – ')}. Arrows go on, Enter writes it, Esc leaves it.`
+            : HINT
+        }
+        heldKeys={HELD_KEYS}
+      />
+    </div>
+  );
+}
+
+const HINT =
+  'Carry a name to another day; Alt copies. Pull over days to book them. By keys: arrows walk, Space takes hold of a name or begins days, Enter opens.';
+
+const HELD_KEYS = [
+  ['← →', 'day'],
+  ['↑ ↓', 'week'],
+  ['c', 'copy'],
+  ['Enter', 'down'],
+  ['Esc', 'back'],
+] as const;
+
+const NOTHING_DRAWN = () => undefined;
+
+function barsOf(bookings: readonly Booking[], seen: readonly Sighting[]): Bar[] {
+  const byId = new Map(bookings.map((one) => [one.id, one]));
+  return seen.flatMap((sighting) => {
+    const booking = byId.get(sighting.booking);
+    return booking
+      ? [{ key: sightingKey(sighting), sighting, booking, layer: layerOf(booking), lane: 0, next: null }]
+      : [];
+  });
+}

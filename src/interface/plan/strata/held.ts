@@ -1,0 +1,22 @@
+import { DAY, type LocalTime } from '@/core';
+import type { Bar, Layer } from './layout';
+
+/** What one has in hand: a bar, or a new one that is being drawn. */
+export interface Held {
+  readonly bar: Bar | null;
+  readonly start: LocalTime;
+  readonly end: LocalTime;
+  readonly layer: Layer;
+  /** Whether it is put down as a copy. */
+  readonly copy: boolean;
+}
+
+const SHORTEST = 60_000;
+
+/** A held bar with its whole, its start or its end at another time; never empty, at most a day. */
+export function stretched(held: Held, part: 'whole' | 'start' | 'end', to: LocalTime): Held {
+  const { start, end } = held;
+  if (part === 'whole') return { ...held, start: to, end: (to + end - start) as LocalTime };
+  if (part === 'start') return { ...held, start: Math.min(Math.max(to, end - DAY), end - SHORTEST) as LocalTime };
+  return { ...held, end: Math.max(Math.min(to, start + DAY), start + SHORTEST) as LocalTime };
+}
