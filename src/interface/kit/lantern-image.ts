@@ -37,7 +37,11 @@ function image(state: ScreenState): string {
   return `url("data:image/svg+xml,${encodeURIComponent(svg)}")`;
 }
 
-/** CSS variables `--lantern-lit` and so on: the lanterns as images, for thousands of small tiles. */
-export const LANTERN_IMAGES: Readonly<Record<string, string>> = Object.fromEntries(
-  (Object.keys(LANTERN_STROKES) as ScreenState[]).map((state) => [`--lantern-${state}`, image(state)]),
-);
+/**
+ * Rules that put each state's lantern as an image after elements of a class with that `data-state`. Rules and not variables: the
+ * image is then read once, and not for each of thousands of tiles.
+ */
+export const lanternRules = (className: string): string =>
+  (Object.keys(LANTERN_STROKES) as ScreenState[])
+    .map((state) => `.${className}[data-state='${state}']::after{background-image:${image(state)}}`)
+    .join('\n');

@@ -30,9 +30,10 @@ interface StreetProps {
   onSelect(screen: string): void;
 }
 
-/** One site, or a part of it: its own clock, and its screens side by side. */
+/** One site, or a part of it: its own clock, and its screens side by side. Drawn again only when one of them looks otherwise. */
 export const Street = memo(function Street({ block, glances, status, selected, size, mini, ...rest }: StreetProps) {
-  const Shown = mini ? MiniTile : Tile;
+  // A thousand at a glance are a group of plain buttons: half the elements of a list.
+  const [Line, Shown] = mini ? (['div', MiniTile] as const) : (['ul', Tile] as const);
   const { site, lines, first, count } = block;
   return (
     <section
@@ -48,7 +49,7 @@ export const Street = memo(function Street({ block, glances, status, selected, s
         </header>
       )}
       {lines.map((screens) => (
-        <ul
+        <Line
           key={screens[0]?.id}
           className="flex items-end"
           style={{ gap: size.gap, height: size.height + size.caption, marginBottom: size.gap }}
@@ -65,11 +66,27 @@ export const Street = memo(function Street({ block, glances, status, selected, s
               {...rest}
             />
           ))}
-        </ul>
+        </Line>
       ))}
     </section>
   );
-});
+}, looksTheSame);
+
+/** Whether a street would look as before: of the maps of all screens, only its own entries count. */
+function looksTheSame(before: StreetProps, after: StreetProps): boolean {
+  const { glances, status, selected, ...rest } = before;
+  return (
+    (Object.keys(rest) as (keyof typeof rest)[]).every((name) => before[name] === after[name]) &&
+    after.block.lines.every((line) =>
+      line.every(
+        ({ id }) =>
+          glances.get(id) === after.glances.get(id) &&
+          status.get(id) === after.status.get(id) &&
+          selected.has(id) === after.selected.has(id),
+      ),
+    )
+  );
+}
 
 function SiteClock({ zone: siteZone }: { zone: string }) {
   const { moment, isNow } = useMoment();
@@ -110,23 +127,21 @@ const MiniTile = memo(function MiniTile({
   const width = tileWidth(screen, size);
   const dim = dimDark && (state === 'dark' || state === 'unpaired');
   return (
-    <li>
-      <button
-        type="button"
-        aria-pressed={selected}
-        aria-label={`${screen.name}: ${state}, ${media?.name ?? (glance?.source === 'lights-out' ? 'lights out' : 'nothing')}`}
-        data-screen={screen.id}
-        data-state={state}
-        data-media={glance?.media ?? ''}
-        onClick={() => onSelect(screen.id)}
-        className={dim ? 'mini-tile mini-tile-dim' : 'mini-tile'}
-        style={{
-          width,
-          height: Math.min(size.height, (width * screen.height) / screen.width),
-          ...(picture ? { backgroundImage: `url("${picture}")` } : {}),
-        }}
-      />
-    </li>
+    <button
+      type="button"
+      aria-pressed={selected}
+      aria-label={`${screen.name}: ${state}, ${media?.name ?? (glance?.source === 'lights-out' ? 'lights out' : 'nothing')}`}
+      data-screen={screen.id}
+      data-state={state}
+      data-media={glance?.media ?? ''}
+      onClick={() => onSelect(screen.id)}
+      className={dim ? 'mini-tile mini-tile-dim' : 'mini-tile'}
+      style={{
+        width,
+        height: Math.min(size.height, (width * screen.height) / screen.width),
+        ...(picture ? { backgroundImage: `url("${picture}")` } : {}),
+      }}
+    />
   );
 });
 

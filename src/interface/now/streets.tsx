@@ -1,11 +1,11 @@
 'use client';
 
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useCallback, useMemo, useRef, type ReactNode } from 'react';
+import { useCallback, useInsertionEffect, useMemo, useRef, type ReactNode } from 'react';
 import { HOUR, type Screen } from '@/core';
 import { useMoment } from '@/interface/data/moment';
 import { useIndex, useNetwork, useThumbnails } from '@/interface/data/provider';
-import { LANTERN_IMAGES } from '@/interface/kit/lantern-image';
+import { lanternRules } from '@/interface/kit/lantern-image';
 import { useWidth } from '@/interface/kit/use-width';
 import { blocksOf, type TileSize } from './blocks';
 import { Street } from './street';
@@ -18,6 +18,17 @@ const DRAWN_WHOLE = 200;
 const BLOCKS_AROUND = 4;
 /** Blocks that are forecast together. */
 const STRETCH = 12;
+let lanternsAdopted = false;
+
+/** The mini form's lanterns, once a page: as a sheet of our own making, which the policy for styles lets through. */
+function adoptLanterns(): void {
+  if (lanternsAdopted) return;
+  lanternsAdopted = true;
+  const sheet = new CSSStyleSheet();
+  sheet.replaceSync(lanternRules('mini-tile'));
+  document.adoptedStyleSheets = [...document.adoptedStyleSheets, sheet];
+}
+
 const stretchOf = (index: number) => Math.floor(index / STRETCH);
 const FIRST_SIGHT = { width: 1240, height: 700 };
 
@@ -37,6 +48,7 @@ export function Streets({
   const { moment, isNow, selected, select } = useMoment();
   const index = useIndex(seen.plan);
   const thumbnail = useThumbnails();
+  useInsertionEffect(adoptLanterns, []);
   const scroll = useRef<HTMLDivElement>(null);
   const width = useWidth(scroll, FIRST_SIGHT.width - SIDES);
   const status = useMemo(() => new Map(statuses.map((one) => [one.id, one])), [statuses]);
@@ -71,7 +83,7 @@ export function Streets({
     [select, selected],
   );
   return (
-    <div ref={scroll} style={LANTERN_IMAGES} data-testid="streets" className="min-w-0 flex-1 overflow-y-auto px-6 pb-6">
+    <div ref={scroll} data-testid="streets" className="min-w-0 flex-1 overflow-y-auto px-6 pb-6">
       {head}
       <div className="relative" style={{ height: virtual.getTotalSize() }}>
         {items.map((item) => {
@@ -80,8 +92,9 @@ export function Streets({
             block && (
               <div
                 key={item.key}
-                className="absolute inset-x-0 top-0"
-                style={{ transform: `translateY(${item.start}px)` }}
+                // Laid out on its own: what comes into sight makes nothing else be laid out again.
+                className="absolute inset-x-0 top-0 contain-[layout_size_style]"
+                style={{ height: block.height, transform: `translateY(${item.start}px)` }}
               >
                 <Street
                   block={block}
@@ -100,6 +113,8 @@ export function Streets({
             )
           );
         })}
+        {/* While one scrolls, tiles that pass under the pointer are not meant by it. */}
+        <div aria-hidden className={`absolute inset-0 ${virtual.isScrolling ? '' : 'pointer-events-none'}`} />
       </div>
       {screens.length === 0 && <p className="py-10 text-faint">No screen matches this selector.</p>}
     </div>
