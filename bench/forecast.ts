@@ -69,9 +69,9 @@ async function measure(plan: Plan, count: number): Promise<void> {
     met: !whole || warm <= 0.3,
   });
   if (whole) {
-    const memory = process.memoryUsage().rss / 2 ** 20;
+    const memory = process.resourceUsage().maxRSS / 2 ** 10;
     print({
-      bench: 'forecast/memory',
+      bench: 'forecast/peak-memory',
       value: memory,
       unit: 'MB',
       reference: { what: 'limit', value: 1024 },

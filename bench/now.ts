@@ -108,6 +108,8 @@ interface TraceEvent {
   readonly ph: string;
   readonly ts: number;
   readonly dur?: number;
+  /** The thread's own time within it: what other programs took in between is not in it. */
+  readonly tdur?: number;
   readonly pid: number;
   readonly tid: number;
 }
@@ -140,15 +142,17 @@ async function scrolling(browser: Browser, page: Page): Promise<void> {
   }
   const seconds = ((await page.evaluate(() => performance.now())) - begun) / 1000;
   const { traceEvents } = JSON.parse((await browser.stopTracing()).toString()) as { traceEvents: TraceEvent[] };
-  const frames = frameCosts(traceEvents);
-  const sorted = [...frames].sort((a, b) => a - b);
-  const value = sorted[Math.floor(sorted.length * 0.95)] ?? NaN;
+  const p95 = (frames: readonly number[]) => [...frames].sort((a, b) => a - b)[Math.floor(frames.length * 0.95)] ?? NaN;
+  const frames = frameCosts(traceEvents, ({ tdur, dur = 0 }) => tdur ?? dur);
+  const onTheClock = p95(frameCosts(traceEvents, ({ dur = 0 }) => dur));
+  const value = p95(frames);
+  const pace = Math.round((WHEEL_STEPS * WHEEL_PIXELS) / seconds);
   print({
     bench: 'now/5000-scroll-frame-p95',
     value,
     unit: 'ms',
     reference: {
-      what: `a frame at 60 a second; ${frames.length} frames, ${Math.round((WHEEL_STEPS * WHEEL_PIXELS) / seconds)} pixels a second`,
+      what: `a frame at 60 a second; ${frames.length} frames at ${pace} pixels a second, ${onTheClock.toFixed(1)} ms on the clock, with what other programs took of it`,
       value: 1000 / 60,
     },
     goal: 'value < 8',
@@ -169,8 +173,8 @@ const WORK = new Set([
   'MajorGC',
 ]);
 
-/** Milliseconds of scripting and layout in each frame of the page's main thread; what is nested counts once. */
-function frameCosts(events: readonly TraceEvent[]): number[] {
+/** Milliseconds of scripting and layout in each frame of the page's main thread, by `lasting` in microseconds; what is nested counts once. */
+function frameCosts(events: readonly TraceEvent[], lasting: (event: TraceEvent) => number): number[] {
   const perThread = new Map<string, TraceEvent[]>();
   for (const event of events) {
     const key = `${event.pid} ${event.tid}`;
@@ -190,11 +194,12 @@ function frameCosts(events: readonly TraceEvent[]): number[] {
   const costs = begins.map(() => 0);
   let covered = 0;
   let frame = 0;
-  for (const { ts, dur = 0 } of work) {
+  for (const event of work) {
+    const { ts, dur = 0 } = event;
     if (ts < covered) continue;
     covered = ts + dur;
     while (frame + 1 < begins.length && (begins[frame + 1] ?? Infinity) <= ts) frame++;
-    costs[frame] = (costs[frame] ?? 0) + dur / 1000;
+    costs[frame] = (costs[frame] ?? 0) + lasting(event) / 1000;
   }
   return costs;
 }

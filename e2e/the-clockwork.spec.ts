@@ -4,6 +4,7 @@ import {
   addDays,
   airTime,
   dateOfLocalTime,
+  describeWhen,
   findings,
   formatDate,
   startOfDate,
@@ -30,7 +31,8 @@ const bar = (page: Page, booking: string, date: LocalDate) => page.locator(`[dat
 const bookingNamed = async (name: string) => (await draft()).bookings.find((one) => one.name === name);
 
 async function box(target: Locator) {
-  await target.scrollIntoViewIfNeeded();
+  // To the middle: at the edge it would lie under the ruler, which stays in sight.
+  await target.evaluate((element) => element.scrollIntoView({ block: 'center' }));
   const found = await target.boundingBox();
   if (!found) throw new Error('not in sight');
   return found;
@@ -168,7 +170,13 @@ test('bars by keys: walk, take hold, carry, stretch, change the layer, put down;
   await page.keyboard.press('1');
   await expect.poll(async () => (await bookingNamed('Drill reminder'))?.when.except).toEqual([formatDate(thursday)]);
   await expect(drill).toHaveCount(0);
+
+  // Undo outlives the page: after a reload too it takes back what was done last.
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'New booking' })).toBeEnabled();
+  await expect(drill).toHaveCount(0);
   await page.keyboard.press('Control+z');
+  await expect(page.getByText('Taken back: "Drill reminder".')).toBeVisible();
   await expect(drill).toHaveCount(1);
 });
 
@@ -198,6 +206,59 @@ test('Alt copies a bar to another day; a clash is ended by its mend, with one ke
   await expect.poll(async () => (await draft()).bookings).not.toEqual(before);
   await page.keyboard.press('Control+z');
   await expect.poll(async () => (await draft()).bookings).toEqual(before);
+});
+
+test('in the month a name is carried to another day, by pointer and by keys, and days are drawn for a new booking', async ({
+  page,
+}) => {
+  await signIn(page);
+  await goTo(page, 'Plan');
+  await page.getByRole('button', { name: 'month', exact: true }).click();
+  const thursday = addDays(monday(), 3);
+  const day = (date: LocalDate) => page.locator(`[data-day="${date}"]`);
+  const drill = day(thursday).getByRole('button', { name: 'Drill reminder' });
+  const before = (await draft()).bookings;
+  const known = new Set(before.map(({ id }) => id));
+  const dates = async () =>
+    (await draft()).bookings
+      .filter(({ id, name }) => name === 'Drill reminder' || !known.has(id))
+      .map(({ when }) => when);
+  const carried = (to: LocalDate) => [
+    expect.objectContaining({ except: [formatDate(thursday)] }),
+    expect.objectContaining({ from: formatDate(to), to: formatDate(to), windows: [['08:00', '14:00']] }),
+  ];
+
+  const wednesday = addDays(thursday, -1);
+  await day(wednesday).scrollIntoViewIfNeeded();
+  const [from, to] = [await box(drill), await box(day(wednesday))];
+  await new Operator(page).drag({ x: from.x + 20, y: from.y + 6 }, { x: to.x + to.width / 2, y: to.y + 40 });
+  await expect(day(wednesday).getByRole('button', { name: /^Drill reminder, / })).toBeVisible();
+  await expect(drill).toHaveCount(0);
+  await page.keyboard.press('1');
+  await expect.poll(dates).toEqual(carried(wednesday));
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await draft()).bookings).toEqual(before);
+
+  // Enter still opens what has the focus, after a pull too.
+  await drill.focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('dialog', { name: 'Drill reminder' })).toHaveCount(1);
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+
+  await drill.focus();
+  for (const key of ['Space', 'ArrowLeft', 'ArrowLeft', 'Enter', '1']) await page.keyboard.press(key);
+  await expect.poll(dates).toEqual(carried(addDays(thursday, -2)));
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await draft()).bookings).toEqual(before);
+
+  await page.locator(`[data-open-day="${thursday}"]`).focus();
+  for (const key of ['Space', 'ArrowRight', 'ArrowRight']) await page.keyboard.press(key);
+  await expect(page.locator('[data-drawn]')).toHaveCount(3);
+  await page.keyboard.press('Enter');
+  const sheet = page.getByRole('dialog', { name: 'A new booking' });
+  const drawn = { from: formatDate(thursday), to: formatDate(addDays(thursday, 2)) };
+  await expect(sheet.getByLabel('When', { exact: true })).toHaveValue(describeWhen(drawn));
 });
 
 test('a day is copied on to others, and a week is printed', async ({ page }) => {
