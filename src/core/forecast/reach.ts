@@ -1,5 +1,5 @@
 import type { Booking, Plan } from '../plan/schema';
-import { matches, screenTerms, selectorOf } from '../selector';
+import { screensMatching, selectorOf } from '../selector';
 import { programmer } from './program';
 
 /** Whom a booking reaches: the screens that its selector matches, and those of them for which its content has no item. */
@@ -10,11 +10,7 @@ export interface Reach {
 
 /** Ids in the plan's order of screens. The booking need not be in the plan; on hold it reaches the same. */
 export function reach(plan: Plan, booking: Booking): Reach {
-  const siteTags = new Map(plan.sites.map((site) => [site.id, site.tags]));
-  const selector = selectorOf(booking.where);
   const narrow = programmer(plan);
-  const screens = plan.screens
-    .filter((screen) => matches(selector, screenTerms(screen, siteTags.get(screen.site))))
-    .map((screen) => screen.id);
+  const screens = screensMatching(plan, selectorOf(booking.where)).map((screen) => screen.id);
   return { screens, empty: screens.filter((id) => narrow(id, [booking]).bookings.length === 0) };
 }

@@ -12,7 +12,7 @@ import {
 import { DAY, HOUR, MINUTE, type Instant } from '../instant';
 import type { Booking, Plan } from '../plan/schema';
 import { exchangeLightsOut, leaveOut, letWin, networkBackdrop, putOnHold, remove, toFront, type Mend } from './mends';
-import { matches, screenTerms, selectorOf } from '../selector';
+import { screensMatching, selectorOf } from '../selector';
 import {
   clockChanges,
   describeWhen,
@@ -187,13 +187,7 @@ function aboutBooking(
 ): Finding[] {
   const { id } = booking;
   const base = { about: [id], span: null };
-  const siteTags = new Map(plan.sites.map((site) => [site.id, site.tags]));
-  const selector = selectorOf(booking.where);
-  const selected = new Set(
-    plan.screens
-      .filter((screen) => matches(selector, screenTerms(screen, siteTags.get(screen.site))))
-      .map((screen) => screen.id),
-  );
+  const selected = new Set(screensMatching(plan, selectorOf(booking.where)).map((screen) => screen.id));
   if (selected.size === 0)
     return [
       {

@@ -1,3 +1,4 @@
+export { screensMatching } from './register';
 export {
   isTag,
   matches,

@@ -1,7 +1,7 @@
 'use client';
 
 import { useMemo, useState, type InputHTMLAttributes, type Ref } from 'react';
-import { matches, parseSelector, screenTerms, type Plan, type Screen } from '@/core';
+import { parseSelector, screensMatching, type Plan, type Screen } from '@/core';
 import { plainSelector, pressChip } from './chips';
 import { Field, Input } from './field';
 import { counted } from './format';
@@ -10,8 +10,7 @@ import { counted } from './format';
 export function selectScreens(plan: Plan, text: string): { screens: Screen[] } | { error: string } {
   const selector = parseSelector(text);
   if ('error' in selector) return { error: selector.error };
-  const tags = new Map(plan.sites.map((site) => [site.id, site.tags ?? []]));
-  return { screens: plan.screens.filter((screen) => matches(selector, screenTerms(screen, tags.get(screen.site)))) };
+  return { screens: screensMatching(plan, selector) };
 }
 
 /** Where: a selector as text or by chips, with the screens that it selects counted and listed as one types. */

@@ -2,7 +2,7 @@
 
 import Link from 'next/link';
 import { useMemo, useState } from 'react';
-import { matches, parseSelector, screenTerms } from '@/core';
+import { parseSelector, screensMatching } from '@/core';
 import { useMoment } from '@/interface/data/moment';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { Empty } from '@/interface/kit/empty';
@@ -40,8 +40,8 @@ export function NowPlace() {
   const shown = useMemo(() => {
     const selector = where.trim() === '' ? null : parseSelector(where);
     if (!selector || 'error' in selector) return plan.screens;
-    return plan.screens.filter((screen) => matches(selector, screenTerms(screen, index.sites.get(screen.site)?.tags)));
-  }, [plan, where, index]);
+    return screensMatching(plan, selector);
+  }, [plan, where]);
   const status = useMemo(() => new Map(statuses.map((one) => [one.id, one])), [statuses]);
   const counts = useMemo(() => {
     const found = new Map<ScreenState, number>();

@@ -1,9 +1,8 @@
 import { z } from 'zod';
 import {
   dateOfLocalTime,
-  matches,
   nameSchema,
-  screenTerms,
+  screensMatching,
   selectorOf,
   selectorSchema,
   toLocalTime,
@@ -90,17 +89,14 @@ const EMPTY: Plan = {
  * have one zone; floating where they have several.
  */
 export function calendarOf(plan: Plan, where: string, name: string, stamp: number, now: number): string {
-  const siteTags = new Map(plan.sites.map((site) => [site.id, site.tags]));
-  const selector = selectorOf(where);
-  const terms = plan.screens.map((screen) => ({ screen, terms: screenTerms(screen, siteTags.get(screen.site)) }));
-  const chosen = terms.filter((one) => matches(selector, one.terms));
-  const sites = plan.sites.filter((site) => chosen.some(({ screen }) => screen.site === site.id));
+  const chosen = new Set(screensMatching(plan, selectorOf(where)));
+  const places = new Set([...chosen].map((screen) => screen.site));
+  const sites = plan.sites.filter((site) => places.has(site.id));
   const [site] = sites;
   const single = new Set(sites.map((one) => one.timeZone)).size === 1 ? site : undefined;
-  const bookings = plan.bookings.filter((booking) => {
-    const reached = selectorOf(booking.where);
-    return chosen.some((one) => matches(reached, one.terms));
-  });
+  const bookings = plan.bookings.filter((booking) =>
+    screensMatching(plan, selectorOf(booking.where)).some((screen) => chosen.has(screen)),
+  );
   const from = dateOfLocalTime(toLocalTime(zoneTable(site?.timeZone ?? 'UTC'), now));
   return writeCalendar(plan, bookings, { name, from, stamp, ...(single ? { site: single } : {}) });
 }

@@ -1,0 +1,61 @@
+import { screenTerms, type Selector } from './selector';
+
+type Placed = Parameters<typeof screenTerms>[0];
+
+/** Screens with their sites, as a plan holds them. */
+interface Ground<S extends Placed> {
+  readonly screens: readonly S[];
+  readonly sites: readonly { readonly id: string; readonly tags?: readonly string[] | undefined }[];
+}
+
+/** Which screens bear each term, by their place in the list. */
+type Register = ReadonlyMap<string, readonly number[]>;
+
+/** Kept for as long as the two lists are: plans are never altered in place. */
+const registers = new WeakMap<readonly object[], { readonly sites: readonly object[]; readonly register: Register }>();
+
+function registerOf({ screens, sites }: Ground<Placed>): Register {
+  const known = registers.get(screens);
+  if (known?.sites === sites) return known.register;
+  const siteTags = new Map(sites.map((site) => [site.id, site.tags]));
+  const register = new Map<string, number[]>();
+  screens.forEach((screen, place) => {
+    for (const term of screenTerms(screen, siteTags.get(screen.site))) {
+      const places = register.get(term);
+      if (places) places.push(place);
+      else register.set(term, [place]);
+    }
+  });
+  registers.set(screens, { sites, register });
+  return register;
+}
+
+/** One byte for each screen: 1 where the selector matches. */
+function marks(selector: Selector, register: Register, count: number): Uint8Array {
+  switch (selector.kind) {
+    case 'all':
+      return new Uint8Array(count).fill(1);
+    case 'term': {
+      const found = new Uint8Array(count);
+      for (const place of register.get(selector.term) ?? []) found[place] = 1;
+      return found;
+    }
+    case 'not':
+      return marks(selector.of, register, count).map((mark) => 1 - mark);
+    default: {
+      const [left, right] = [marks(selector.left, register, count), marks(selector.right, register, count)];
+      return left.map(
+        selector.kind === 'and' ? (mark, i) => mark & (right[i] ?? 0) : (mark, i) => mark | (right[i] ?? 0),
+      );
+    }
+  }
+}
+
+/**
+ * The screens that a selector matches, in their order: the same that `matches` finds one by one. Whole lists are asked about
+ * again and again, so it is looked up once which screens bear a term.
+ */
+export function screensMatching<S extends Placed>(ground: Ground<S>, selector: Selector): S[] {
+  const found = marks(selector, registerOf(ground), ground.screens.length);
+  return ground.screens.filter((_, place) => found[place] === 1);
+}
