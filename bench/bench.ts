@@ -1,12 +1,14 @@
 import { forecastBench } from './forecast';
 import { firstLamp } from './first-lamp';
 import { nowBench } from './now';
+import { planBench } from './plan';
 
 /** `npm run bench [-- NAME …]`: prints a JSON line for each figure; all of them without a name. */
 const BENCHES: Record<string, () => Promise<void>> = {
   forecast: forecastBench,
   'first-lamp': firstLamp,
   now: nowBench,
+  plan: planBench,
 };
 
 const wanted = process.argv.slice(2);

@@ -1,20 +1,19 @@
 import { randomBytes } from 'node:crypto';
 import { execFileSync } from 'node:child_process';
-import { readFileSync } from 'node:fs';
 import { mkdtemp } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { chromium, type Browser, type Page } from '@playwright/test';
+import type { Browser, Page } from '@playwright/test';
 import sharp from 'sharp';
 import { startLanternpost, type Instance } from '../e2e/support/instance';
-import config from '../playwright.config';
-import { NetworkRow, PersonRow, closeDatabase, database } from '@/database';
+import { NetworkRow, PersonRow, closeDatabase } from '@/database';
 import { DEMO_PEOPLE } from '@/demo';
 import { addFile } from '@/services/library';
 import type { Actor } from '@/services/people';
 import { draftPlan, edit } from '@/services/plan';
 import { pairScreen } from '@/services/screens';
 import { median, print, timed } from './figure';
+import { bind, launch, signedIn } from './instance';
 
 const ROUNDS = 10;
 
@@ -42,26 +41,15 @@ export async function firstLamp(): Promise<void> {
     met: start < 15,
   });
 
-  const browser = await chromium.launch(config.use?.launchOptions);
+  const browser = await launch();
   try {
-    const page = await signedIn(browser, instance.url);
+    const page = await signedIn(browser, instance.url, DEMO_PEOPLE[0]);
     await now(page, instance.url);
     await publishing(browser, page, instance);
   } finally {
     await browser.close();
     await instance.stop();
   }
-}
-
-async function signedIn(browser: Browser, url: string): Promise<Page> {
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  const [ida] = DEMO_PEOPLE;
-  await page.goto(`${url}/sign-in`);
-  await page.getByLabel('E-mail').fill(ida.email);
-  await page.getByLabel('Password').fill(ida.password);
-  await page.getByRole('button', { name: 'Sign in' }).click();
-  await page.getByTestId('docket').waitFor();
-  return page;
 }
 
 /** Server response and render of Now, to all 36 tiles with their pictures decoded; beside a page with nothing on it. */
@@ -92,14 +80,9 @@ async function now(page: Page, url: string): Promise<void> {
 }
 
 /** From the click on Publish to the first frame of a new playlist with a 5 MB picture, on a connected player. */
-async function publishing(browser: Browser, page: Page, { url, data }: Instance): Promise<void> {
-  const [, , , port] = readFileSync(join(data, 'postgres/postmaster.pid'), 'utf8').split('\n');
-  Object.assign(process.env, {
-    DATABASE_URL: `postgres://lanternpost@127.0.0.1:${port}/lanternpost`,
-    LANTERNPOST_DATA: data,
-  });
-  // The address is known only now: the models are bound to it here.
-  database();
+async function publishing(browser: Browser, page: Page, instance: Instance): Promise<void> {
+  const { url } = instance;
+  bind(instance);
   const network = await NetworkRow.findOne();
   const person = await PersonRow.findOne({ where: { email: DEMO_PEOPLE[0].email } });
   const actor: Actor = { networkId: network?.id ?? '', personId: person?.id ?? '', name: '' };

@@ -1,79 +1,16 @@
-import { mkdtemp, readFile, rm } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { chromium, type Browser, type Page } from '@playwright/test';
-import sharp from 'sharp';
-import { startLanternpost, type Instance } from '../e2e/support/instance';
-import config from '../playwright.config';
-import { NetworkRow, closeDatabase, database } from '@/database';
-import { publishEdition } from '@/services/editions';
-import { addFile } from '@/services/library';
-import { addPerson, type Actor } from '@/services/people';
-import { importPlan, draftPlan, lastChange } from '@/services/plan';
-import { generatedNetwork } from './generated-network';
+import type { Browser, Page } from '@playwright/test';
+import { withLargeNetwork } from './instance';
 import { median, print, timed } from './figure';
 
 const SCREENS = 5000;
-const PICTURES = 24;
 const ROUNDS = 5;
-const PERSON = { name: 'Bench', email: 'bench@example.org', password: 'a long password' };
 
 /** Now with 5 000 screens: how soon the first tiles are there, and what a frame costs while one scrolls. */
 export async function nowBench(): Promise<void> {
-  const instance = await startLanternpost('bench-now', 4420, false);
-  let browser: Browser | null = null;
-  try {
-    await largeNetwork(instance);
-    browser = await chromium.launch(config.use?.launchOptions);
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-    await page.goto(`${instance.url}/sign-in`);
-    await page.getByLabel('E-mail').fill(PERSON.email);
-    await page.getByLabel('Password').fill(PERSON.password);
-    await page.getByRole('button', { name: 'Sign in' }).click();
-    await page.getByTestId('docket').waitFor({ timeout: 60_000 });
-    await firstTiles(page, instance.url);
+  await withLargeNetwork(SCREENS, async (page, browser, url) => {
+    await firstTiles(page, url);
     await scrolling(browser, page);
-  } finally {
-    await browser?.close();
-    await instance.stop();
-  }
-}
-
-/** Fills the instance with a made-up network of real pictures, published. */
-async function largeNetwork({ data }: Instance): Promise<void> {
-  const [, , , port] = (await readFile(join(data, 'postgres/postmaster.pid'), 'utf8')).split('\n');
-  Object.assign(process.env, {
-    DATABASE_URL: `postgres://lanternpost@127.0.0.1:${port}/lanternpost`,
-    LANTERNPOST_DATA: data,
   });
-  database();
-  const network = await NetworkRow.create({ name: 'Generated', slug: 'generated' });
-  const actor: Actor = await addPerson(network.id, PERSON);
-  const folder = await mkdtemp(join(tmpdir(), 'lanternpost-bench-'));
-  for (let i = 0; i < PICTURES; i++) {
-    const path = join(folder, `${i}.png`);
-    const background = { r: (i * 37) % 256, g: (i * 91) % 256, b: (i * 53) % 256 };
-    const [width, height] = i % 3 === 0 ? [1080, 1920] : [1920, 1080];
-    await sharp({ create: { width, height, channels: 3, background } })
-      .png()
-      .toFile(path);
-    await addFile(actor, path, { id: `picture-${i}`, name: `Picture ${i}`, added: '2026-01-01T00:00:00Z' });
-  }
-  await rm(folder, { recursive: true, force: true });
-  const { plan } = await draftPlan(actor);
-  const generated = generatedNetwork(SCREENS);
-  const playlists = generated.playlists.map((list, i) => ({
-    ...list,
-    items: list.items.map((item, n) => ({ ...item, media: `picture-${(i * 7 + n) % PICTURES}` })),
-  }));
-  await importPlan(actor, {
-    ...generated,
-    network: { ...generated.network, name: 'Generated' },
-    media: plan.media,
-    playlists,
-  });
-  await publishEdition(actor, await lastChange(network.id));
-  await closeDatabase();
 }
 
 async function firstTiles(page: Page, url: string): Promise<void> {

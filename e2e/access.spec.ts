@@ -54,7 +54,9 @@ for (const theme of ['light', 'dark'] as const) {
 
 test('whole by keyboard: places, the moment, the docket', async ({ page }) => {
   const errors: string[] = [];
-  page.on('console', (message) => message.type() === 'error' && errors.push(message.text()));
+  page.on('console', (message) => {
+    if (message.type() === 'error') errors.push(`${message.text()} ${message.location().url}`);
+  });
   page.on('pageerror', (error) => errors.push(error.message));
   await signIn(page);
   for (const [key, place] of [

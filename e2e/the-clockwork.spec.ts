@@ -229,8 +229,9 @@ test('in the month a name is carried to another day, by pointer and by keys, and
   ];
 
   const wednesday = addDays(thursday, -1);
-  await day(wednesday).scrollIntoViewIfNeeded();
-  const [from, to] = [await box(drill), await box(day(wednesday))];
+  // Scrolled once: what is measured must not move again.
+  const [to, from] = [await box(day(wednesday)), await drill.boundingBox()];
+  if (!from) throw new Error('not in sight');
   await new Operator(page).drag({ x: from.x + 20, y: from.y + 6 }, { x: to.x + to.width / 2, y: to.y + 40 });
   await expect(day(wednesday).getByRole('button', { name: /^Drill reminder, / })).toBeVisible();
   await expect(drill).toHaveCount(0);
@@ -416,4 +417,21 @@ test('time on air is told where things are made: as the core counts it', async (
   await page.getByRole('button', { name: /^To look at/ }).click();
   const never = page.getByRole('region', { name: 'Never shows' });
   await expect(never).toContainText('Gale notice on hold');
+});
+
+test('a browser whose own zone data are others tells the times of the server', async ({ page }) => {
+  const errors: string[] = [];
+  page.on('pageerror', ({ message }) => errors.push(message));
+  await page.addInitScript(() => {
+    const Own = Intl.DateTimeFormat;
+    const Other = function (locale?: string, options?: Intl.DateTimeFormatOptions) {
+      return new Own(locale, options?.timeZone === 'Europe/Oslo' ? { ...options, timeZone: 'Pacific/Apia' } : options);
+    };
+    Object.assign(Intl, { DateTimeFormat: Object.assign(Other, { supportedLocalesOf: Own.supportedLocalesOf }) });
+  });
+  await signIn(page);
+  const clock = page.getByRole('region', { name: 'Sillarvik Quay' }).locator('header');
+  const oslo = () => new Date(toLocalTime(OSLO, Date.now())).toISOString().slice(11, 16);
+  await expect.poll(async () => (await clock.innerText()).includes(oslo())).toBe(true);
+  expect(errors).toEqual([]);
 });

@@ -9,9 +9,10 @@ import { Shell } from '@/interface/shell/shell';
 export const dynamic = 'force-dynamic';
 
 export default async function InsideLayout({ children }: { children: ReactNode }) {
-  const zone = decodeURIComponent((await cookies()).get(ZONE_COOKIE)?.value ?? '');
+  const cookie = decodeURIComponent((await cookies()).get(ZONE_COOKIE)?.value ?? '');
+  const zone = isZone(cookie) ? cookie : 'UTC';
   return (
-    <Shell view={await loadView(await requireActor())} zone={isZone(zone) ? zone : 'UTC'}>
+    <Shell view={await loadView(await requireActor(), zone)} zone={zone}>
       {children}
     </Shell>
   );

@@ -3,3 +3,4 @@ export { copyDays } from './copy';
 export { shiftWhen, withoutDate } from './dates';
 export { sightings, type Sighting } from './occasions';
 export { carried, copyOccasion } from './carry';
+export { seasons, type Run, type Season } from './seasons';

@@ -23,12 +23,21 @@ export function outcomeRange(first: LocalDate, last: LocalDate): readonly [Insta
   return [first * DAY - 14 * HOUR, (last + 1) * DAY + 12 * HOUR];
 }
 
-/** What shows on the dates `first`..`last` of each site's own clock, in rows of screens that see the same; the largest first. */
-export function outcomeRows(outcomes: readonly Outcome[], first: LocalDate, last: LocalDate): OutcomeRow[] {
+/**
+ * What shows on the dates `first`..`last` of each site's own clock, in rows of screens that see the same; the largest first.
+ * Of the screens in `only` alone, where it is given.
+ */
+export function outcomeRows(
+  outcomes: readonly Outcome[],
+  first: LocalDate,
+  last: LocalDate,
+  only?: ReadonlySet<string>,
+): OutcomeRow[] {
   const rows = new Map<string, { screens: string[]; spans: readonly OutcomeSpan[] }>();
-  for (const { screens, program, segments } of outcomes) {
-    const spans = onWalls(segments, (at) => toLocalTime(placeOf(program).zone, at), first, last);
-    const key = JSON.stringify(spans);
+  for (const outcome of outcomes) {
+    const screens = only ? outcome.screens.filter((id) => only.has(id)) : outcome.screens;
+    if (screens.length === 0) continue;
+    const { key, spans } = onWalls(outcome, first, last);
     const row = rows.get(key);
     if (row) row.screens.push(...screens);
     else rows.set(key, { screens: [...screens], spans });
@@ -36,8 +45,28 @@ export function outcomeRows(outcomes: readonly Outcome[], first: LocalDate, last
   return [...rows.values()].sort((a, b) => b.screens.length - a.screens.length);
 }
 
+interface Walls {
+  readonly first: LocalDate;
+  readonly last: LocalDate;
+  readonly spans: readonly OutcomeSpan[];
+  /** The spans as text, for finding the same ones. */
+  readonly key: string;
+}
+
+/** What walls read of segments, as last asked: while one drags, most are the same as before. */
+const walls = new WeakMap<readonly Segment[], Walls>();
+
+function onWalls({ program, segments }: Outcome, first: LocalDate, last: LocalDate): Walls {
+  const before = walls.get(segments);
+  if (before?.first === first && before.last === last) return before;
+  const spans = spansOf(segments, (at) => toLocalTime(placeOf(program).zone, at), first, last);
+  const made = { first, last, spans, key: JSON.stringify(spans) };
+  walls.set(segments, made);
+  return made;
+}
+
 /** Where clocks are put back, the hour that walls read twice is told as its first reading; days of a backdrop are joined. */
-function onWalls(
+function spansOf(
   segments: readonly Segment[],
   wall: (at: Instant) => LocalTime,
   first: LocalDate,

@@ -1,6 +1,6 @@
 export * from './dates';
 export { parseRule, ruleDates, writeRule, type Rule } from './rule';
-export { isZone, toInstant, toLocalTime, trimZone, zoneTable, type ZoneTable } from './zone';
+export { adoptZones, isZone, toInstant, toLocalTime, trimZone, zoneTable, type ZoneTable } from './zone';
 export { ALWAYS, intersect, intervalAt, subtract, union, type Interval, type Intervals } from './intervals';
 export { openingOf, parseClock, parseEdge } from './windows';
 export {

@@ -1,6 +1,16 @@
 import { DateTime } from 'luxon';
 import { DAY, HOUR, MINUTE } from '../instant';
-import { dateOf, startOfDate, toInstant, toLocalTime, trimZone, zoneTable, isZone, type LocalTime } from '.';
+import {
+  adoptZones,
+  dateOf,
+  startOfDate,
+  toInstant,
+  toLocalTime,
+  trimZone,
+  zoneTable,
+  isZone,
+  type LocalTime,
+} from '.';
 
 const local = (year: number, month: number, day: number, hour: number, minute = 0) =>
   (startOfDate(dateOf(year, month, day)) + hour * HOUR + minute * MINUTE) as LocalTime;
@@ -56,6 +66,14 @@ test('a trimmed table answers the same inside its years', () => {
   expect(part.changes).toHaveLength(4);
   for (let at = Date.UTC(2026, 0, 2); at < Date.UTC(2027, 11, 30); at += 5 * DAY + 7 * HOUR)
     expect(toLocalTime(part, at)).toBe(toLocalTime(whole, at));
+});
+
+test('zone data from elsewhere hold in place of the own', () => {
+  const own = zoneTable('Pacific/Apia');
+  adoptZones([{ ...own, changes: [], offsets: [HOUR] }]);
+  expect(toInstant(zoneTable('Pacific/Apia'), local(2026, 6, 1, 12))).toBe(Date.UTC(2026, 5, 1, 11));
+  adoptZones([own]);
+  expect(zoneTable('Pacific/Apia')).toBe(own);
 });
 
 test('only IANA names are zones', () => {

@@ -33,6 +33,14 @@ export function zoneTable(name: string): ZoneTable {
   return table;
 }
 
+/**
+ * Takes zone data from elsewhere, in place of this runtime's own: a browser's may be older or newer than the server's, and a
+ * forecast must not depend on where it is made.
+ */
+export function adoptZones(from: readonly ZoneTable[]): void {
+  for (const table of from) tables.set(table.name, table);
+}
+
 /** The part of a table that a player needs: changes in `from`..`to` only. */
 export function trimZone(table: ZoneTable, from: Instant, to: Instant): ZoneTable {
   const first = table.changes.findIndex((at) => at >= from);

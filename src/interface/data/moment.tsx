@@ -22,12 +22,16 @@ interface MomentContext {
 }
 
 const Context = createContext<MomentContext | null>(null);
+const Go = createContext<MomentContext['go']>(() => undefined);
 
 export function useMoment(): MomentContext {
   const context = useContext(Context);
   if (!context) throw new Error('useMoment stands outside MomentProvider');
   return context;
 }
+
+/** The way to another instant, for what is not to be drawn again each second. */
+export const useGo = () => useContext(Go);
 
 export function MomentProvider({ children }: { children: ReactNode }) {
   const { serverNow, seen, notify } = useNetwork();
@@ -90,5 +94,9 @@ export function MomentProvider({ children }: { children: ReactNode }) {
     }),
     [moment, chosen, now, changes, selected, step],
   );
-  return <Context value={value}>{children}</Context>;
+  return (
+    <Go value={setChosen}>
+      <Context value={value}>{children}</Context>
+    </Go>
+  );
 }

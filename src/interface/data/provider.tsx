@@ -2,7 +2,7 @@
 
 import { useRouter } from 'next/navigation';
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
-import type { Media, Plan, Screen, Site } from '@/core';
+import { adoptZones, type Media, type Plan, type Screen, type Site } from '@/core';
 import type { NamedPlan } from '@/interface/forecast/client';
 import type { EditResult, Way } from '@/services/plan';
 import { editAction, undoAction, type EditRequest } from './actions';
@@ -48,6 +48,8 @@ const NOTHING_TO: Record<Way, string> = {
 };
 
 export function NetworkProvider({ view, children }: { view: NetworkView; children: ReactNode }) {
+  // Before anything below reads a clock.
+  useMemo(() => adoptZones(view.zones), [view.zones]);
   const router = useRouter();
   const [looking, look] = useState<'published' | 'draft'>('published');
   const [notice, setNotice] = useState<Notice | null>(null);

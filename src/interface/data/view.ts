@@ -1,5 +1,5 @@
 import 'server-only';
-import { glances, samePlan, sharing, type Glance, type Plan } from '@/core';
+import { glances, planZones, samePlan, sharing, zoneTable, type Glance, type Plan, type ZoneTable } from '@/core';
 import { feeds, type Feed } from '@/services/calendars';
 import { docket, editions, publishedPlan, type Docket, type Edition } from '@/services/editions';
 import { mediaExtras, uploads, type MediaExtras, type Upload } from '@/services/library';
@@ -11,6 +11,8 @@ import { screenStatuses, type ScreenStatus } from '@/services/screens';
 export interface NetworkView {
   readonly person: string;
   readonly draft: Plan;
+  /** The changes of clocks in the plans' zones and the person's own: the server's zone data holds in every browser. */
+  readonly zones: readonly ZoneTable[];
   /** The last change of the draft: edits are based on it. */
   readonly change: number;
   readonly published: { readonly plan: Plan; readonly number: number } | null;
@@ -28,7 +30,8 @@ export interface NetworkView {
 /** Up to so many screens are glanced at before the page is sent; more are left to the browser's worker. */
 const GLANCED_AT = 300;
 
-export async function loadView(actor: Actor): Promise<NetworkView> {
+/** `zone` is that of the person's own clock. */
+export async function loadView(actor: Actor, zone: string): Promise<NetworkView> {
   const draft = await draftPlan(actor);
   const [published, newest, list, media, statuses, pending, opened] = await Promise.all([
     publishedPlan(actor),
@@ -45,6 +48,7 @@ export async function loadView(actor: Actor): Promise<NetworkView> {
   return {
     person: actor.name,
     draft: draft.plan,
+    zones: [...new Set([zone, ...planZones(draft.plan), ...planZones(seen?.plan ?? draft.plan)])].map(zoneTable),
     change: draft.change,
     published: seen,
     docket: newest,

@@ -1,7 +1,7 @@
 'use client';
 
-import { useEffect, useState } from 'react';
-import type { Plan } from '@/core';
+import { useEffect, useRef, useState } from 'react';
+import { planZones, zoneTable, type Plan } from '@/core';
 import type { Answers, FromWorker, Question, ToWorker } from './messages';
 
 /** A plan under a name: the worker gets each once. */
@@ -46,7 +46,7 @@ export function ask<Q extends Question>({ key, plan }: NamedPlan, question: Q): 
   if (!sent.has(key)) {
     sent.add(key);
     if (sent.size > SENT_KEPT) sent.delete(sent.values().next().value as string);
-    send({ key, plan: JSON.stringify(plan) });
+    send({ key, plan: JSON.stringify(plan), zones: planZones(plan).map(zoneTable) });
   }
   const id = ++count;
   return new Promise((resolve, reject) => {
@@ -67,6 +67,38 @@ export function useAnswer<T>(work: () => Promise<T>, deps: readonly unknown[], i
     return () => {
       current = false;
     };
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the caller names what the question depends on
+  }, deps);
+  return value;
+}
+
+/**
+ * The newest answer to a question that may change faster than it is answered, as while one drags: null until there is one. The
+ * worker is asked one at a time, and then about what is wanted by then.
+ */
+export function useNewest<T>(work: () => Promise<T>, deps: readonly unknown[]): T | null {
+  const [value, setValue] = useState<T | null>(null);
+  const wanted = useRef<(() => Promise<T>) | null>(null);
+  const busy = useRef(false);
+  const gone = useRef(false);
+  useEffect(() => {
+    gone.current = false;
+    return () => {
+      gone.current = true;
+    };
+  }, []);
+  useEffect(() => {
+    wanted.current = work;
+    if (busy.current) return;
+    busy.current = true;
+    void (async () => {
+      for (let next = wanted.current; next && !gone.current; next = wanted.current) {
+        wanted.current = null;
+        const answer = await next().catch(() => null);
+        if (answer !== null) setValue(answer);
+      }
+      busy.current = false;
+    })();
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the caller names what the question depends on
   }, deps);
   return value;

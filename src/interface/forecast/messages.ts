@@ -11,9 +11,16 @@ import type {
   OutcomeRow,
   PlanEdit,
   Reach,
+  Season,
   Segment,
+  Sighting,
+  Site,
   Subject,
+  ZoneTable,
 } from '@/core';
+
+/** Whose clock and opening hours are meant. */
+export type Wall = Pick<Site, 'timeZone' | 'hours'>;
 
 /** What the page asks of the forecast worker about a plan, and what it answers. */
 export type Question =
@@ -21,33 +28,56 @@ export type Question =
   | { readonly kind: 'changes'; readonly from: Instant; readonly to: Instant; readonly screens?: readonly string[] }
   | { readonly kind: 'segments'; readonly screen: string; readonly from: Instant; readonly to: Instant }
   | { readonly kind: 'why'; readonly screen: string; readonly at: Instant }
-  /** What shows on the dates `first`..`last`, with edits that are not made yet. */
+  /** What shows on the dates `first`..`last`, with edits that are not made yet: on all screens, or on those of a selector. */
   | {
       readonly kind: 'outcome';
       readonly first: LocalDate;
       readonly last: LocalDate;
       readonly edits?: readonly PlanEdit[] | undefined;
+      readonly where?: string | undefined;
+      /** How many groups are wanted, the largest first; all of them where it is absent. */
+      readonly limit?: number | undefined;
     }
+  /** All bookings' occasions as a wall of `site` reads them, with edits that are not made yet. */
+  | {
+      readonly kind: 'sightings';
+      readonly site: Wall;
+      readonly first: LocalDate;
+      readonly last: LocalDate;
+      readonly edits?: readonly PlanEdit[] | undefined;
+    }
+  | { readonly kind: 'seasons'; readonly site: Wall; readonly first: LocalDate; readonly last: LocalDate }
   | { readonly kind: 'reach'; readonly booking: Booking }
   | { readonly kind: 'findings'; readonly from: Instant; readonly to: Instant }
   | { readonly kind: 'airtime'; readonly subject: Subject; readonly from: Instant; readonly to: Instant }
   | { readonly kind: 'never'; readonly from: Instant; readonly to: Instant };
+
+/** What shows, by groups of screens that see the same: as many as were asked for, of how many. */
+export interface Outlook {
+  readonly rows: readonly OutcomeRow[];
+  readonly groups: number;
+}
 
 export interface Answers {
   glances: readonly Glance[];
   changes: readonly Change[];
   segments: readonly Segment[];
   why: Explanation;
-  outcome: readonly OutcomeRow[];
+  outcome: Outlook;
+  sightings: readonly Sighting[];
+  seasons: readonly Season[];
   reach: Reach;
   findings: readonly Finding[];
   airtime: readonly AirTime[];
   never: readonly NeverShown[];
 }
 
-/** Plans are sent once, and named by a key from then on. As text: for a large plan that is far quicker than a structured clone. */
+/**
+ * Plans are sent once, with the changes of their clocks, and named by a key from then on. As text: for a large plan that is far
+ * quicker than a structured clone.
+ */
 export type ToWorker =
-  | { readonly key: string; readonly plan: string }
+  | { readonly key: string; readonly plan: string; readonly zones: readonly ZoneTable[] }
   | { readonly key: string; readonly id: number; readonly question: Question };
 
 export type FromWorker =

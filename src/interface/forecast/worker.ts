@@ -1,5 +1,6 @@
 import {
   NetworkForecast,
+  adoptZones,
   airTime,
   changes,
   findings,
@@ -10,13 +11,17 @@ import {
   outcomeRows,
   programsOf,
   reach,
+  screensMatching,
+  seasons,
+  selectorOf,
   sharing,
+  sightings,
   why,
   withEdits,
   type LocalDate,
   type Plan,
 } from '@/core';
-import type { FromWorker, Question, ToWorker } from './messages';
+import type { Answers, FromWorker, Question, ToWorker } from './messages';
 
 /** Forecasts off the page's thread: the same core that runs on the server and in the player. */
 
@@ -50,9 +55,19 @@ function answer(plan: Plan, question: Question): unknown {
     case 'why':
       return why(plan, question.screen, question.at);
     case 'outcome': {
-      const { first, last, edits = [] } = question;
-      return outcomeRows(outlook(first, last).outcomes(withEdits(plan, edits)), first, last);
+      const { first, last, edits = [], where, limit } = question;
+      const edited = withEdits(plan, edits);
+      const only = where === undefined ? undefined : screensMatching(edited, selectorOf(where)).map(({ id }) => id);
+      const rows = outcomeRows(outlook(first, last).outcomes(edited), first, last, only && new Set(only));
+      return { rows: rows.slice(0, limit), groups: rows.length } satisfies Answers['outcome'];
     }
+    case 'sightings': {
+      const { site, first, last, edits = [] } = question;
+      const edited = withEdits(plan, edits);
+      return sightings(edited, edited.bookings, site, first, last);
+    }
+    case 'seasons':
+      return seasons(plan, plan.bookings, question.site, question.first, question.last);
     case 'reach':
       return reach(plan, question.booking);
     case 'findings':
@@ -66,6 +81,7 @@ function answer(plan: Plan, question: Question): unknown {
 
 addEventListener('message', ({ data }: MessageEvent<ToWorker>) => {
   if ('plan' in data) {
+    adoptZones(data.zones);
     const plan = JSON.parse(data.plan) as Plan;
     newest = newest ? sharing(newest, plan) : plan;
     plans.delete(data.key);

@@ -1,22 +1,23 @@
-import type { Instant } from '@/core';
+import { toLocalTime, zoneTable, type Instant } from '@/core';
 
 const cache = new Map<string, Intl.DateTimeFormat>();
 
-function format(zone: string, options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
-  const key = `${zone}${JSON.stringify(options)}`;
+/** An instant as a zone's clock has it: by the zones of the core, which are the same on the server and in every browser. */
+function format(at: Instant, zone: string, options: Intl.DateTimeFormatOptions): string {
+  const key = JSON.stringify(options);
   let made = cache.get(key);
   if (!made)
-    cache.set(key, (made = new Intl.DateTimeFormat('en-GB', { timeZone: zone, hourCycle: 'h23', ...options })));
-  return made;
+    cache.set(key, (made = new Intl.DateTimeFormat('en-GB', { timeZone: 'UTC', hourCycle: 'h23', ...options })));
+  return made.format(toLocalTime(zoneTable(zone), at));
 }
 
 /** HH:MM on a zone's clock, with seconds where there are any or where asked for. */
 export function clockTime(at: Instant, zone: string, seconds = at % 60_000 !== 0): string {
-  return format(zone, { hour: '2-digit', minute: '2-digit', ...(seconds ? { second: '2-digit' } : {}) }).format(at);
+  return format(at, zone, { hour: '2-digit', minute: '2-digit', ...(seconds ? { second: '2-digit' } : {}) });
 }
 
 export function dayName(at: Instant, zone: string): string {
-  return format(zone, { weekday: 'short', day: 'numeric', month: 'short' }).format(at);
+  return format(at, zone, { weekday: 'short', day: 'numeric', month: 'short' });
 }
 
 export function dateTime(at: Instant, zone: string): string {

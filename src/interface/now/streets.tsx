@@ -113,8 +113,6 @@ export function Streets({
             )
           );
         })}
-        {/* While one scrolls, tiles that pass under the pointer are not meant by it. */}
-        <div aria-hidden className={`absolute inset-0 ${virtual.isScrolling ? '' : 'pointer-events-none'}`} />
       </div>
       {screens.length === 0 && <p className="py-10 text-faint">No screen matches this selector.</p>}
     </div>

@@ -1,6 +1,6 @@
 'use client';
 
-import { useMemo } from 'react';
+import { memo, useMemo } from 'react';
 import { describeWhen, type Booking, type Content } from '@/core';
 import { useNetwork, useThumbnails } from '@/interface/data/provider';
 import { ContentSelect, contentOf, contentValue, firstMedia } from '@/interface/kit/content-field';
@@ -10,7 +10,13 @@ import { Thumb } from '@/interface/kit/thumb';
 import { LAYERS, layerOf } from './strata/layout';
 
 /** Bookings as a list by layers: takeovers on top, then the priorities, the backdrop at the bottom. */
-export function BookingList({ bookings, onOpen }: { bookings: readonly Booking[]; onOpen: (booking: string) => void }) {
+export const BookingList = memo(function BookingList({
+  bookings,
+  onOpen,
+}: {
+  bookings: readonly Booking[];
+  onOpen: (booking: string) => void;
+}) {
   const { draft, edit } = useNetwork();
   const { network } = draft;
   return (
@@ -56,7 +62,7 @@ export function BookingList({ bookings, onOpen }: { bookings: readonly Booking[]
       </section>
     </div>
   );
-}
+});
 
 /** A priority as a height and a number. */
 function PriorityMark({ priority }: { priority: number }) {
@@ -75,7 +81,7 @@ function BookingRow({ booking, onOpen }: { booking: Booking; onOpen: () => void 
   const { content } = booking;
   const file = firstMedia(draft, content);
   return (
-    <li className="border-b border-rule/60 last:border-b-0">
+    <li className="border-b border-rule/60 [contain-intrinsic-size:auto_4rem] [content-visibility:auto] last:border-b-0">
       <button
         type="button"
         data-booking={booking.id}

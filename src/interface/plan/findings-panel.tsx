@@ -1,5 +1,6 @@
 'use client';
 
+import { group } from 'd3-array';
 import { X } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import {
@@ -14,7 +15,7 @@ import {
   type FindingKind,
   type Mend,
 } from '@/core';
-import { useMoment } from '@/interface/data/moment';
+import { useGo, useMoment } from '@/interface/data/moment';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { Select } from '@/interface/kit/field';
 import { counted, dateTime, zoneName } from '@/interface/kit/format';
@@ -42,7 +43,7 @@ export function FindingsPanel({
   const [span, setSpan] = useState<Span>('these days');
   const [from, to] = spanOf(span, shown, moment, zone);
   const findings = useFindings(from, to);
-  const kinds = useMemo(() => byKind(findings ?? []), [findings]);
+  const kinds = useMemo(() => group(findings ?? [], (one) => one.kind), [findings]);
   const mend = ({ label, edits }: Mend) => void edit(edits, `${label}: done. Ctrl Z takes it back.`);
   return (
     <aside aria-label="To look at" className="flex w-96 shrink-0 flex-col border-l border-rule bg-sheet print:hidden">
@@ -112,7 +113,7 @@ function FindingRow({
   onOpen: (booking: string) => void;
   onMend: (mend: Mend) => void;
 }) {
-  const { go } = useMoment();
+  const go = useGo();
   const { draft } = useNetwork();
   const index = useIndex(draft);
   const { sentence, span, screens, mends, severity, about } = finding;
@@ -155,12 +156,6 @@ function FindingRow({
       {mends.length === 0 && <p className="text-faint">{finding.mend}</p>}
     </li>
   );
-}
-
-function byKind(findings: readonly Finding[]): Map<FindingKind, Finding[]> {
-  const kinds = new Map<FindingKind, Finding[]>();
-  for (const finding of findings) kinds.set(finding.kind, [...(kinds.get(finding.kind) ?? []), finding]);
-  return kinds;
 }
 
 function spanOf(span: Span, shown: readonly [number, number], moment: number, zone: string): readonly [number, number] {

@@ -16,7 +16,7 @@ import { useMoment } from '@/interface/data/moment';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { counted } from '@/interface/kit/format';
 import { wallScale } from './strata/scale';
-import { useOutcome } from './strata/use-outcome';
+import { useOutcome } from './use-ahead';
 import { dateWords, spanWords } from './wall-words';
 
 const DAYS = 7;
@@ -33,7 +33,7 @@ export function NextDays({
   isNew: boolean;
   screens: readonly string[];
 }) {
-  const { draft, drafted } = useNetwork();
+  const { draft } = useNetwork();
   const { now } = useMoment();
   const index = useIndex(draft);
   const site = index.sites.get(index.screens.get(screens[0] ?? '')?.site ?? '');
@@ -43,16 +43,13 @@ export function NextDays({
     return [{ kind: 'booking', id: isNew ? undefined : id, document }];
   }, [booking, isNew]);
   const last = addDays(first, DAYS - 1);
-  const rows = useOutcome(drafted, first, last, edits);
+  const rows = useOutcome(first, last, edits, booking.where)?.rows;
   const id = isNew ? 'new-0' : booking.id;
   const wanted = useMemo(
     () => (site ? sightings(draft, [booking], site, first, last) : []),
     [draft, booking, site, first, last],
   );
-  const matched = new Set(screens);
-  const groups = (rows ?? [])
-    .map((row) => ({ spans: row.spans, screens: row.screens.filter((one) => matched.has(one)) }))
-    .filter((row) => row.screens.length > 0);
+  const groups = rows ?? [];
   const shows = groups.filter((row) => row.spans.some((span) => span.id === id));
   const scale = wallScale(first, DAYS, WIDTH);
   if (screens.length === 0) return null;

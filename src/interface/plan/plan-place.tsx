@@ -1,7 +1,7 @@
 'use client';
 
 import { TriangleAlert } from 'lucide-react';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { startTransition, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import {
   addDays,
   civil,
@@ -42,7 +42,7 @@ const NOWHERE: Site = { id: 'nowhere', name: 'No site yet', timeZone: 'UTC' };
 /** All decisions in time: as strata of a day or a week, a month, a year, or a list. It looks at the moment's date. */
 export function PlanPlace() {
   const { draft } = useNetwork();
-  const { moment, go } = useMoment();
+  const { moment, now, go } = useMoment();
   const [view, setView] = useState<View>('week');
   const [open, setOpen] = useState<Open | null>(null);
   const [panel, showPanel] = useState(false);
@@ -72,11 +72,26 @@ export function PlanPlace() {
   const zone = zoneTable(site.timeZone);
   const wall = toLocalTime(zone, moment);
   const date = dateOfLocalTime(wall);
+  const today = dateOfLocalTime(toLocalTime(zone, now));
   const [first, last] = spanOf(view, date);
+  const timeOfDay = useRef(0);
+  useEffect(() => {
+    timeOfDay.current = wall - startOfDate(date);
+  }, [wall, date]);
   const toDate = useCallback(
-    (to: number) => go(toInstant(zone, (startOfDate(to as LocalDate) + (wall - startOfDate(date))) as LocalTime)),
-    [go, zone, wall, date],
+    (to: number) => go(toInstant(zone, (startOfDate(to as LocalDate) + timeOfDay.current) as LocalTime)),
+    [go, zone],
   );
+  const turnTo = useCallback(
+    (to: View) => (day: number) => {
+      toDate(day);
+      startTransition(() => setView(to));
+    },
+    [toDate],
+  );
+  const toDay = useMemo(() => turnTo('day'), [turnTo]);
+  const toWeek = useMemo(() => turnTo('week'), [turnTo]);
+  const toMonth = useMemo(() => turnTo('month'), [turnTo]);
   const shown = useMemo(
     () => [first, addDays(last, 1)].map((day) => toInstant(zone, startOfDate(day))) as [number, number],
     [zone, first, last],
@@ -85,6 +100,11 @@ export function PlanPlace() {
   const worth = findings.filter((one) => one.severity !== 'notice').length;
 
   const openBooking = useCallback((id: string) => setOpen({ kind: 'booking', id }), []);
+  const openDrawnDays = useCallback(
+    (from: LocalDate, to: LocalDate) =>
+      setOpen({ kind: 'new', begun: { where, when: { from: formatDate(from), to: formatDate(to) } } }),
+    [where],
+  );
   const openDrawn = useCallback((drawn: Held) => setOpen({ kind: 'new', begun: begunBooking(drawn, where) }), [where]);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -109,7 +129,7 @@ export function PlanPlace() {
               key={one}
               type="button"
               aria-pressed={view === one}
-              onClick={() => setView(one)}
+              onClick={() => startTransition(() => setView(one))}
               className={`px-2.5 py-1 text-sm ${view === one ? 'bg-well font-semibold' : 'text-faint hover:text-ink'}`}
             >
               {one}
@@ -159,7 +179,7 @@ export function PlanPlace() {
           {(view === 'day' || view === 'week') && (
             <Strata
               bookings={found}
-              screens={screens}
+              where={screens ? where : undefined}
               site={site}
               onSite={setClockSite}
               first={first}
@@ -167,10 +187,7 @@ export function PlanPlace() {
               findings={findings}
               onOpen={openBooking}
               onDraw={openDrawn}
-              onDay={(day) => {
-                toDate(day);
-                setView(view === 'day' ? 'week' : 'day');
-              }}
+              onDay={view === 'day' ? toWeek : toDay}
             />
           )}
           {view === 'month' && (
@@ -178,18 +195,11 @@ export function PlanPlace() {
               bookings={found}
               site={site}
               date={date}
+              today={today}
               findings={findings}
-              onDay={(day) => {
-                toDate(day);
-                setView('day');
-              }}
+              onDay={toDay}
               onOpen={openBooking}
-              onDrawn={(from, to) =>
-                setOpen({
-                  kind: 'new',
-                  begun: { where, when: { from: formatDate(from), to: formatDate(to) } },
-                })
-              }
+              onDrawn={openDrawnDays}
             />
           )}
           {view === 'year' && (
@@ -197,11 +207,8 @@ export function PlanPlace() {
               bookings={found}
               site={site}
               year={civil(date).year}
-              today={date}
-              onDay={(day) => {
-                toDate(day);
-                setView('month');
-              }}
+              today={today}
+              onDay={toMonth}
               onOpen={openBooking}
             />
           )}

@@ -1,17 +1,50 @@
 'use client';
 
-import { addDays, describeWhen, sightings, type Booking, type LocalDate, type Site } from '@/core';
+import { memo, useEffect, useState } from 'react';
+import { flushSync } from 'react-dom';
+import { addDays, describeWhen, type Booking, type LocalDate, type Sighting, type Site } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
 import { selectScreens } from '@/interface/kit/selector-field';
 import { contentName } from './booking-list';
 import { LAYERS, layerName, layerOf } from './strata/layout';
+import { useSightings } from './use-ahead';
 import { clockSpan, dateWords } from './wall-words';
 
-/** One week on paper: only a printer sees it. */
-export function PrintWeek({ bookings, site, first }: { bookings: readonly Booking[]; site: Site; first: LocalDate }) {
+interface PrintWeekProps {
+  readonly bookings: readonly Booking[];
+  readonly site: Site;
+  readonly first: LocalDate;
+}
+
+/** One week on paper: only a printer sees it, and only for a printer it is made. */
+export const PrintWeek = memo(function PrintWeek(props: PrintWeekProps) {
+  const seen = useSightings(props.site, props.first, addDays(props.first, 6));
+  return usePrinting() && <Paper {...props} seen={seen ?? []} />;
+});
+
+/** Whether the page is being printed: told in time for what is drawn for it alone. */
+function usePrinting(): boolean {
+  const [printing, set] = useState(false);
+  useEffect(() => {
+    const query = matchMedia('print');
+    const tell = (value: boolean) => () => flushSync(() => set(value));
+    const [onBefore, onAfter] = [tell(true), tell(false)];
+    const onChange = () => tell(query.matches)();
+    query.addEventListener('change', onChange);
+    window.addEventListener('beforeprint', onBefore);
+    window.addEventListener('afterprint', onAfter);
+    return () => {
+      query.removeEventListener('change', onChange);
+      window.removeEventListener('beforeprint', onBefore);
+      window.removeEventListener('afterprint', onAfter);
+    };
+  }, []);
+  return printing;
+}
+
+function Paper({ bookings, site, first, seen }: PrintWeekProps & { seen: readonly Sighting[] }) {
   const { draft } = useNetwork();
   const days = Array.from({ length: 7 }, (_, i) => addDays(first, i));
-  const seen = sightings(draft, bookings, site, first, addDays(first, 6));
   const shown = bookings
     .filter((one) => !one.onHold && seen.some(({ booking }) => booking === one.id))
     .sort((a, b) => LAYERS.indexOf(layerOf(a)) - LAYERS.indexOf(layerOf(b)) || a.name.localeCompare(b.name));

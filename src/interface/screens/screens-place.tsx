@@ -1,8 +1,9 @@
 'use client';
 
+import { group } from 'd3-array';
 import { useRouter, useSearchParams } from 'next/navigation';
-import { useMemo, useState } from 'react';
-import { describeWhen, matches, parseSelector, screenTerms, type Screen } from '@/core';
+import { memo, useCallback, useMemo, useState } from 'react';
+import { describeWhen, parseSelector, screensMatching, type Plan, type Screen } from '@/core';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/button';
 import { Empty } from '@/interface/kit/empty';
@@ -22,7 +23,6 @@ type Open = { kind: 'site'; id: string | null } | { kind: 'screen'; id: string |
 /** Every site and screen: state, player, and what is decided for them. */
 export function ScreensPlace() {
   const { draft, statuses } = useNetwork();
-  const { now } = useMoment();
   const router = useRouter();
   const wanted = useSearchParams().get('screen');
   const index = useIndex(draft);
@@ -32,7 +32,9 @@ export function ScreensPlace() {
     return screen ? { kind: 'screen', id: screen.id, site: screen.site } : null;
   });
   const status = useMemo(() => new Map(statuses.map((one) => [one.id, one])), [statuses]);
-  const shown = draft.screens.filter((screen) => finds(screen, index.sites.get(screen.site)?.tags, search));
+  const shown = useMemo(() => found(draft, search), [draft, search]);
+  const screensOf = useMemo(() => group(shown, (one) => one.site), [shown]);
+  const openScreen = useCallback(({ id, site: of }: Screen) => setOpen({ kind: 'screen', id, site: of }), []);
   const site = open?.kind === 'site' && open.id ? (index.sites.get(open.id) ?? null) : null;
   const screen = open?.kind === 'screen' && open.id ? (index.screens.get(open.id) ?? null) : null;
   const close = () => {
@@ -62,7 +64,7 @@ export function ScreensPlace() {
         <Empty title="No sites yet">A site is a place with a clock of its own. Add the first, then its screens.</Empty>
       )}
       {draft.sites.map((one) => {
-        const screens = shown.filter((entry) => entry.site === one.id);
+        const screens = screensOf.get(one.id) ?? [];
         if (search && screens.length === 0) return null;
         return (
           <section key={one.id} aria-label={one.name} className="border-t border-rule py-4">
@@ -73,7 +75,7 @@ export function ScreensPlace() {
                 </button>
               </h2>
               <p className="font-code text-xs text-faint">
-                {clockTime(now, one.timeZone, false)} {zoneName(one.timeZone)}
+                <Clock zone={one.timeZone} /> {zoneName(one.timeZone)}
               </p>
               <p className="text-sm text-tide">{one.tags?.join(', ')}</p>
               <Button
@@ -97,12 +99,7 @@ export function ScreensPlace() {
               </thead>
               <tbody>
                 {screens.map((entry) => (
-                  <Row
-                    key={entry.id}
-                    screen={entry}
-                    status={status.get(entry.id)}
-                    onOpen={() => setOpen({ kind: 'screen', id: entry.id, site: one.id })}
-                  />
+                  <Row key={entry.id} screen={entry} status={status.get(entry.id)} onOpen={openScreen} />
                 ))}
               </tbody>
             </table>
@@ -132,7 +129,20 @@ export function ScreensPlace() {
   );
 }
 
-function Row({ screen, status, onOpen }: { screen: Screen; status: ScreenStatus | undefined; onOpen: () => void }) {
+function Clock({ zone }: { zone: string }) {
+  const { now } = useMoment();
+  return clockTime(now, zone, false);
+}
+
+const Row = memo(function Row({
+  screen,
+  status,
+  onOpen,
+}: {
+  screen: Screen;
+  status: ScreenStatus | undefined;
+  onOpen: (screen: Screen) => void;
+}) {
   const state = status?.state ?? 'unpaired';
   const { download } = status ?? {};
   return (
@@ -145,7 +155,7 @@ function Row({ screen, status, onOpen }: { screen: Screen; status: ScreenStatus 
       <td className="w-56">
         <button
           type="button"
-          onClick={onOpen}
+          onClick={() => onOpen(screen)}
           data-screen-row={screen.id}
           className="font-semibold underline-offset-2 hover:underline"
         >
@@ -169,11 +179,13 @@ function Row({ screen, status, onOpen }: { screen: Screen; status: ScreenStatus 
       </td>
     </tr>
   );
-}
+});
 
-function finds(screen: Screen, siteTags: readonly string[] | undefined, search: string): boolean {
+/** The screens whose name holds what is searched, or that it selects as a selector. */
+function found(plan: Plan, search: string): readonly Screen[] {
   const text = search.trim().toLowerCase();
-  if (text === '' || screen.name.toLowerCase().includes(text)) return true;
+  if (text === '') return plan.screens;
   const selector = parseSelector(text);
-  return !('error' in selector) && matches(selector, screenTerms(screen, siteTags));
+  const selected = new Set('error' in selector ? [] : screensMatching(plan, selector));
+  return plan.screens.filter((screen) => selected.has(screen) || screen.name.toLowerCase().includes(text));
 }

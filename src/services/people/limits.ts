@@ -18,6 +18,11 @@ export async function limitAttempts(key: string, most: number, seconds: number):
     throw new ServiceError(429, `Too many attempts: wait ${row.wait} seconds, then try again.`);
 }
 
+/** Takes one attempt under `key` back: it succeeded, and many may come from one address rightly. */
+export async function giveBackAttempt(key: string): Promise<void> {
+  await rows('UPDATE attempts SET count = count - 1 WHERE key = $1 AND count > 0', [key]);
+}
+
 /** Forgets the attempts under `key`, after one that succeeded. */
 export async function forgetAttempts(key: string): Promise<void> {
   await rows('DELETE FROM attempts WHERE key = $1', [key]);

@@ -47,6 +47,13 @@ test.each([undefined, '', 'x', 'a'.repeat(43)])('the token %p is nobody', async 
   expect(await actorOf(token)).toBeNull();
 });
 
+test('those who know their passwords may be many at one address', async () => {
+  for (let i = 0; i < 31; i++) await signIn({ email: first.email, password: first.password }, '10.0.0.7');
+  expect(
+    await actorOf((await signIn({ email: first.email, password: first.password }, '10.0.0.7')).token),
+  ).not.toBeNull();
+});
+
 test('a wrong password and an unknown address are told alike, and too many tries wait', async () => {
   const wrong = (email: string) =>
     signIn({ email, password: 'not this one' }, '10.0.0.9').catch((error: { status: number; message: string }) => [

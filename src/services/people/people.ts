@@ -4,7 +4,7 @@ import { problemsOf } from '@/core';
 import { NetworkRow, PersonRow, SessionRow, rows, transaction } from '@/database';
 import { ServiceError } from '../errors';
 import { slugFor } from '../plan/slug';
-import { forgetAttempts, limitAttempts } from './limits';
+import { forgetAttempts, giveBackAttempt, limitAttempts } from './limits';
 import { firstPersonSchema, signInSchema } from './schemas';
 import { newToken, tokenHash } from './tokens';
 
@@ -38,7 +38,7 @@ export async function signIn(input: unknown, address: string): Promise<{ token: 
   const known = person?.passwordHash ?? (await (nobody ??= hash('nobody has this password')));
   if (!(await verify(known, password)) || !person)
     throw new ServiceError(401, 'E-mail and password do not match: check both and try again.');
-  await forgetAttempts(`sign-in:${email}`);
+  await Promise.all([forgetAttempts(`sign-in:${email}`), giveBackAttempt(`sign-in:${address}`)]);
   return openSession(person.id);
 }
 

@@ -1,11 +1,10 @@
 'use client';
 
-import { useMemo, useState } from 'react';
+import { memo, useCallback, useMemo, useState } from 'react';
 import {
   addDays,
   civil,
   dateOfLocalTime,
-  sightings,
   startOfDate,
   toLocalTime,
   withEdits,
@@ -17,21 +16,22 @@ import {
   type Sighting,
   type Site,
 } from '@/core';
-import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
 import { Foot } from '../strata/foot';
 import { layerOf, sightingKey, type Bar } from '../strata/layout';
 import { useGesture } from '../strata/use-gesture';
+import { useSightings } from '../use-ahead';
 import { dateWords } from '../wall-words';
 import { Day } from './day';
 import { drawnSpan, monthSpan, rareBookings } from './carried';
 import { useCarry } from './use-carry';
 
 /** Weeks under each other: what is special to a day can be carried to another, and days be drawn for a new booking. */
-export function MonthView({
+export const MonthView = memo(function MonthView({
   bookings,
   site,
   date,
+  today,
   findings,
   onDay,
   onOpen,
@@ -40,27 +40,28 @@ export function MonthView({
   bookings: readonly Booking[];
   site: Site;
   date: LocalDate;
+  today: LocalDate;
   findings: readonly Finding[];
   onDay: (date: LocalDate) => void;
   onOpen: (booking: string) => void;
   onDrawn: (from: LocalDate, to: LocalDate) => void;
 }) {
   const { draft } = useNetwork();
-  const { now } = useMoment();
   const [pickedKey, pick] = useState<string | null>(null);
   const [first, last] = monthSpan(date);
   const gesture = useGesture(draft, site, NOTHING_DRAWN);
   const { preview, held, choice } = gesture;
+  const seen = useSightings(site, first, last, preview);
+  const known = useMemo(() => new Set(draft.bookings.map(({ id }) => id)), [draft]);
   const bars = useMemo(() => {
     const plan = preview ? withEdits(draft, preview) : draft;
-    const known = new Set(draft.bookings.map(({ id }) => id));
     const wanted = new Set(bookings.map(({ id }) => id));
     const shown = plan.bookings.filter(({ id }) => wanted.has(id) || !known.has(id));
-    return barsOf(shown, sightings(plan, shown, site, first, last));
-  }, [draft, preview, bookings, site, first, last]);
+    return barsOf(shown, seen ?? []);
+  }, [draft, known, preview, bookings, seen]);
+  const barsOn = useMemo(() => byDay(bars, first, last), [bars, first, last]);
   const carry = useCarry(gesture, [first, last], (key) => bars.find((bar) => bar.key === key), onDrawn);
   const days = Array.from({ length: last - first + 1 }, (_, i) => addDays(first, i));
-  const special = useMemo(() => rareBookings(bars, days.length), [bars, days.length]);
   const zone = zoneTable(site.timeZone);
   const troubled = new Map<number, number>();
   for (const { span, kind } of findings)
@@ -68,15 +69,25 @@ export function MonthView({
       const day = dateOfLocalTime(toLocalTime(zone, span[0]));
       troubled.set(day, (troubled.get(day) ?? 0) + 1);
     }
-  const today = dateOfLocalTime(toLocalTime(zone, now));
   const hand = held ?? choice?.held;
+  const inHand = hand?.bar?.booking.id;
+  const special = useMemo(
+    () => new Set([...rareBookings(bars, last - first + 1), ...(inHand === undefined ? [] : [inHand])]),
+    [bars, first, last, inHand],
+  );
   const handDay = hand?.bar ? dateOfLocalTime(hand.start) : null;
+  /** What is in hand stands under a name of its own where it is carried to: it is made by the change that is looked at. */
+  const carried = useMemo(() => {
+    const there = handDay === null ? [] : (barsOn.get(handDay) ?? []);
+    return (there.find(({ booking }) => !known.has(booking.id)) ?? there.find(({ booking }) => booking.id === inHand))
+      ?.key;
+  }, [known, barsOn, handDay, inHand]);
   const [drawnFrom, drawnTo] = carry.drawn ? drawnSpan(carry.drawn) : [Infinity, -Infinity];
   const picked = bars.find((bar) => bar.key === pickedKey) ?? null;
   const aboutPicked = picked ? findings.filter(({ about }) => about.includes(picked.booking.id)) : [];
-  const click = (work: () => void) => () => {
-    if (!carry.wasPulled()) work();
-  };
+  const { wasPulled } = carry;
+  const openDay = useCallback((day: LocalDate) => void (wasPulled() || onDay(day)), [wasPulled, onDay]);
+  const open = useCallback((booking: string) => void (wasPulled() || onOpen(booking)), [wasPulled, onOpen]);
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <div className="flex min-h-0 flex-1 flex-col overflow-y-auto px-6 pb-3">
@@ -98,21 +109,17 @@ export function MonthView({
             <Day
               key={day}
               day={day}
-              bars={bars.filter(
-                ({ sighting: { start, end } }) => start < startOfDate(addDays(day, 1)) && end > startOfDate(day),
-              )}
-              isSpecial={(id) => special.has(id) || id === hand?.bar?.booking.id}
-              looks={{
-                month: civil(day).month === civil(date).month,
-                today: day === today,
-                picked: day === date,
-                drawn: day >= drawnFrom && day <= drawnTo,
-              }}
+              bars={barsOn.get(day) ?? NO_BARS}
+              special={special}
+              inMonth={civil(day).month === civil(date).month}
+              isToday={day === today}
+              picked={day === date}
+              drawn={day >= drawnFrom && day <= drawnTo}
               trouble={troubled.get(day) ?? 0}
-              carried={day === handDay ? (hand?.bar?.key ?? null) : null}
-              onOpenDay={click(() => onDay(day))}
-              onOpen={(id) => click(() => onOpen(id))()}
-              onPick={(bar) => pick(bar?.key ?? null)}
+              carried={day === handDay ? (carried ?? null) : null}
+              onOpenDay={openDay}
+              onOpen={open}
+              onPick={pick}
             />
           ))}
         </div>
@@ -133,7 +140,7 @@ export function MonthView({
       />
     </div>
   );
-}
+});
 
 const HINT =
   'Carry a name to another day; Alt copies. Pull over days to book them. By keys: arrows walk, Space takes hold of a name or begins days, Enter opens.';
@@ -147,6 +154,22 @@ const HELD_KEYS = [
 ] as const;
 
 const NOTHING_DRAWN = () => undefined;
+
+const NO_BARS: readonly Bar[] = [];
+
+/** The bars that touch each day. */
+function byDay(bars: readonly Bar[], first: LocalDate, last: LocalDate): Map<LocalDate, Bar[]> {
+  const map = new Map<LocalDate, Bar[]>();
+  for (const bar of bars) {
+    const { start, end } = bar.sighting;
+    for (let day = dateOfLocalTime(start); day <= last && startOfDate(day) < end; day = addDays(day, 1)) {
+      const list = map.get(day);
+      if (list) list.push(bar);
+      else if (day >= first) map.set(day, [bar]);
+    }
+  }
+  return map;
+}
 
 function barsOf(bookings: readonly Booking[], seen: readonly Sighting[]): Bar[] {
   const byId = new Map(bookings.map((one) => [one.id, one]));

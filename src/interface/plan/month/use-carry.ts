@@ -99,7 +99,7 @@ export function useCarry(
     grid,
     drawn,
     /** Whether a click is the end of a pull, and so no click. */
-    wasPulled: () => pulled.current,
+    wasPulled: useCallback(() => pulled.current, []),
     on: {
       onKeyDown(event: KeyboardEvent<HTMLElement>) {
         pulled.current = false;

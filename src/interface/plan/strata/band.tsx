@@ -1,11 +1,16 @@
 'use client';
 
-import { LANE_HEIGHT } from './bar';
-import type { Layer } from './layout';
+import { group } from 'd3-array';
+import { memo } from 'react';
+import type { Finding } from '@/core';
+import { BAR_HEIGHT, BarButton, LANE_HEIGHT } from './bar';
+import type { Bar, Layer, Marks } from './layout';
 import type { WallScale } from './scale';
 import type { Held } from './held';
 
 const SHORTEST_BAND = 30;
+/** Where the lowest lane begins, above its layer's foot. */
+const LANES_FROM = 2;
 
 /** How high a layer stands, in pixels: room for its lanes, and for drawing where it has none. */
 export const bandHeight = (lanes: number) => Math.max(SHORTEST_BAND, lanes * LANE_HEIGHT + 6);
@@ -29,6 +34,52 @@ export function LayerName({ layer, height }: { layer: Layer; height: number }) {
   );
 }
 
+/** The bars of a layer. Drawn anew only when they look otherwise, not while one is carried over them. */
+export const LayerBars = memo(function LayerBars({
+  bars,
+  scale,
+  pictures,
+  findings,
+  marks,
+  taken,
+  tabbable,
+}: {
+  bars: readonly Bar[];
+  scale: WallScale;
+  /** Addresses of pictures of what bookings show. */
+  pictures: ReadonlyMap<string, string | undefined>;
+  findings: ReadonlyMap<string, readonly Finding[]>;
+  marks: Marks;
+  /** The bar that is in hand, or waits to be changed. */
+  taken: string | null;
+  /** The bar that Tab leads to. */
+  tabbable: string | undefined;
+}) {
+  return [...group(bars, (bar) => bar.lane)].map(([lane, list]) => (
+    // Lanes out of sight are neither laid out nor painted: a layer may have dozens.
+    <div
+      key={lane}
+      className="absolute inset-x-0 [content-visibility:auto]"
+      style={{ bottom: LANES_FROM + lane * LANE_HEIGHT, height: LANE_HEIGHT }}
+    >
+      {list.map((bar) => (
+        <BarButton
+          key={bar.key}
+          bar={bar}
+          scale={scale}
+          picture={pictures.get(bar.booking.id)}
+          findings={findings.get(bar.booking.id) ?? NO_FINDINGS}
+          mark={marks.get(bar.key)}
+          held={bar.key === taken}
+          tabbable={bar.key === tabbable}
+        />
+      ))}
+    </div>
+  ));
+});
+
+const NO_FINDINGS: readonly Finding[] = [];
+
 /** Where the bar in hand would stand: a new one takes the whole layer's height. */
 export function Ghost({ held, scale }: { held: Held; scale: WallScale }) {
   const left = scale.x(held.start);
@@ -41,8 +92,8 @@ export function Ghost({ held, scale }: { held: Held; scale: WallScale }) {
       style={{
         left,
         width: Math.max(3, scale.x(held.end) - left),
-        bottom: 4 + own * LANE_HEIGHT,
-        ...(held.bar ? { height: LANE_HEIGHT - 4 } : { top: 2 }),
+        bottom: LANES_FROM + own * LANE_HEIGHT + (LANE_HEIGHT - BAR_HEIGHT) / 2,
+        ...(held.bar ? { height: BAR_HEIGHT } : { top: 2 }),
       }}
     />
   );

@@ -1,36 +1,35 @@
 'use client';
 
-import type { KeyboardEvent } from 'react';
+import { memo } from 'react';
 import type { Finding, LocalTime } from '@/core';
 import { Thumb } from '@/interface/kit/thumb';
 import { spanWords } from '../wall-words';
+import { fitted, nameWidth } from './label';
 import { layerName, type Bar } from './layout';
 import type { WallScale } from './scale';
 
 export const LANE_HEIGHT = 26;
+export const BAR_HEIGHT = 22;
+/** Bars stand in the middle of their lane. */
+const BOTTOM = (LANE_HEIGHT - BAR_HEIGHT) / 2;
 
 const LABEL_ROOM = 24;
 const PICTURE = 36;
+const WIDEST_NAME = 220;
+const NAME = 'text-[13px] leading-[22px]';
 
-/** A booking's occasion: its ends can be pulled, its name stands in it or beside it. */
-export function BarButton({
+/** A booking's occasion: its ends can be pulled, its name stands in it or beside it. The field around it hears its keys. */
+export const BarButton = memo(function BarButton({
   bar,
   scale,
-  left,
-  bottom,
   picture,
   findings,
   mark,
   held,
   tabbable,
-  onFocus,
-  onOpen,
-  onKeyDown,
 }: {
   bar: Bar;
   scale: WallScale;
-  left: number;
-  bottom: number;
   /** Address of a picture of what it shows. */
   picture: string | undefined;
   findings: readonly Finding[];
@@ -39,24 +38,17 @@ export function BarButton({
   /** Whether it is in hand now, or waits to be changed. */
   held: boolean;
   tabbable: boolean;
-  onFocus: () => void;
-  onOpen: () => void;
-  onKeyDown: (event: KeyboardEvent) => void;
 }) {
   const { booking, sighting } = bar;
+  const left = Math.max(0, scale.x(sighting.start));
   const right = Math.min(scale.x(sighting.end), scale.width);
   const width = Math.max(3, right - left);
   const hidden = findings.some(({ kind, about }) => kind === 'hidden' && about[0] === booking.id);
-  const named = booking.name.length * 6.5 + LABEL_ROOM;
+  const called = booking.onHold ? `${booking.name} (on hold)` : booking.name;
+  const named = nameWidth(called) + LABEL_ROOM;
   const inside = width >= named;
   const pictured = picture !== undefined && width >= named + PICTURE && !booking.onHold;
   const room = (bar.next === null ? scale.width : Math.min(scale.width, scale.x(bar.next as LocalTime))) - right - 6;
-  const name = (
-    <span className="pointer-events-none truncate text-[13px] leading-[20px]">
-      {booking.name}
-      {booking.onHold && ' (on hold)'}
-    </span>
-  );
   return (
     <>
       <button
@@ -65,17 +57,14 @@ export function BarButton({
         data-booking-bar={booking.id}
         tabIndex={tabbable ? 0 : -1}
         aria-label={`${booking.name}, ${layerName(bar.layer)}, ${spanWords(sighting.start, sighting.end)}${booking.onHold ? ', on hold' : ''}${findings.map(({ kind }) => `, ${kind}`).join('')}`}
-        onFocus={onFocus}
-        onDoubleClick={onOpen}
-        onKeyDown={onKeyDown}
-        className={`absolute flex items-center overflow-hidden border text-left focus-visible:z-10 focus-visible:outline-offset-1 ${
+        className={`absolute flex items-center border text-left whitespace-nowrap focus-visible:z-10 focus-visible:outline-offset-0 ${
           booking.onHold
             ? 'border-dashed border-faint bg-transparent text-faint'
             : hidden
               ? 'border-dashed border-dusk bg-paper'
               : 'border-dusk bg-dusk/20'
         } ${bar.layer === 'takeover' && !booking.onHold ? 'hatch' : ''} ${held ? 'opacity-35' : ''}`}
-        style={{ left, width, bottom, height: LANE_HEIGHT - 4 }}
+        style={{ left, width, bottom: BOTTOM, height: BAR_HEIGHT }}
       >
         <span data-part="start" className="absolute inset-y-0 left-0 w-1.5 cursor-ew-resize bg-dusk/70" />
         {pictured && (
@@ -85,7 +74,7 @@ export function BarButton({
             className="pointer-events-none ml-1.5 h-full shrink-0 !bg-transparent object-cover"
           />
         )}
-        {inside && <span className="flex min-w-0 items-center gap-1.5 px-2.5">{name}</span>}
+        {inside && <span className={`pointer-events-none px-2.5 ${NAME}`}>{called}</span>}
         <span data-part="end" className="absolute inset-y-0 right-0 w-1.5 cursor-ew-resize" />
       </button>
       {mark && (
@@ -93,7 +82,7 @@ export function BarButton({
           aria-hidden
           title={mark.finding.sentence}
           className="pointer-events-none absolute z-10 bg-brick px-[3px] font-code text-[10px] leading-[13px] text-paper"
-          style={{ left: Math.max(left, scale.x(mark.at)) - 2, bottom: bottom + LANE_HEIGHT - 14 }}
+          style={{ left: Math.max(left, scale.x(mark.at)) - 2, top: 1 }}
         >
           !
         </span>
@@ -101,12 +90,12 @@ export function BarButton({
       {!inside && room > 48 && (
         <span
           aria-hidden
-          className={`pointer-events-none absolute flex items-center ${booking.onHold ? 'text-faint' : ''}`}
-          style={{ left: right + 4, width: Math.min(room, 220), bottom, height: LANE_HEIGHT - 4 }}
+          className={`pointer-events-none absolute whitespace-nowrap ${NAME} ${booking.onHold ? 'text-faint' : ''}`}
+          style={{ left: right + 4, bottom: BOTTOM }}
         >
-          {name}
+          {fitted(called, Math.min(room, WIDEST_NAME))}
         </span>
       )}
     </>
   );
-}
+});

@@ -1,3 +1,4 @@
+import { group } from 'd3-array';
 import type { Booking, Finding, LocalTime, Sighting } from '@/core';
 
 export type Layer = 'takeover' | 5 | 4 | 3 | 2 | 1;
@@ -31,12 +32,7 @@ export interface LayerOfBars {
 
 /** All layers with their bars. A booking keeps to one lane, the longest stand lowest; bars of one lane never overlap. */
 export function layout(bookings: readonly Booking[], sightings: readonly Sighting[]): LayerOfBars[] {
-  const byBooking = new Map<string, Sighting[]>();
-  for (const one of sightings) {
-    const list = byBooking.get(one.booking);
-    if (list) list.push(one);
-    else byBooking.set(one.booking, [one]);
-  }
+  const byBooking = group(sightings, (one) => one.booking);
   return LAYERS.map((layer) => {
     const here = bookings
       .filter((booking) => layerOf(booking) === layer && byBooking.has(booking.id))
@@ -65,12 +61,7 @@ export type Marks = ReadonlyMap<string, { readonly at: LocalTime; readonly findi
 
 /** A clash is marked on the one that waits, where the two meet; what else is wrong with a booking, on all of its bars. */
 export function troubleMarks(bars: readonly Bar[], findings: readonly Finding[]): Marks {
-  const byBooking = new Map<string, Bar[]>();
-  for (const bar of bars) {
-    const list = byBooking.get(bar.booking.id);
-    if (list) list.push(bar);
-    else byBooking.set(bar.booking.id, [bar]);
-  }
+  const byBooking = group(bars, (bar) => bar.booking.id);
   const marks = new Map<string, { at: LocalTime; finding: Finding }>();
   for (const finding of findings) {
     const [first = '', second = ''] = finding.about;

@@ -5,9 +5,12 @@ import type { LocalTime, OutcomeRow, OutcomeSpan, Plan } from '@/core';
 import { useIndex } from '@/interface/data/provider';
 import { counted } from '@/interface/kit/format';
 import { spanWords } from '../wall-words';
+import type { Outlook } from '@/interface/forecast/messages';
+import { fitted } from './label';
 import type { WallScale } from './scale';
 
-const ROWS_AT_FIRST = 12;
+/** Pixels from which on a time is told by name. */
+const SHORTEST_NAMED = 40;
 
 const LOOKS: Record<OutcomeSpan['source'], string> = {
   takeover: 'hatch border-brick bg-sheet text-ink',
@@ -19,14 +22,20 @@ const LOOKS: Record<OutcomeSpan['source'], string> = {
 
 /** What shows: a line for each group of screens that see the same, on their sites' own clocks. */
 export const OutcomeRows = memo(function OutcomeRows({
-  rows,
+  outlook,
+  all,
+  onAll,
   plan,
   scale,
   gutter,
   onWhy,
   onDigit,
 }: {
-  rows: readonly OutcomeRow[];
+  outlook: Outlook;
+  /** Whether all groups were asked for. */
+  all: boolean;
+  /** All groups are wanted, or only the largest again. */
+  onAll: (all: boolean) => void;
   plan: Plan;
   scale: WallScale;
   gutter: number;
@@ -35,7 +44,7 @@ export const OutcomeRows = memo(function OutcomeRows({
   onDigit: (digit: number) => void;
 }) {
   const index = useIndex(plan);
-  const [all, showAll] = useState(false);
+  const { rows, groups } = outlook;
   const [open, setOpen] = useState<string | null>(null);
   const name = ({ source, id }: OutcomeSpan) =>
     source === 'lights-out'
@@ -47,7 +56,7 @@ export const OutcomeRows = memo(function OutcomeRows({
           : (index.bookings.get(id ?? '')?.name ?? 'the new booking');
   return (
     <>
-      {rows.slice(0, all ? undefined : ROWS_AT_FIRST).map((row) => {
+      {rows.map((row) => {
         const key = row.screens[0] ?? '';
         const screen = index.screens.get(key);
         const site = index.sites.get(screen?.site ?? '');
@@ -91,10 +100,10 @@ export const OutcomeRows = memo(function OutcomeRows({
                         const pressed = scale.time(event.clientX - (box?.left ?? 0));
                         onWhy(row, event.detail === 0 ? (Math.max(span.from, scale.time(0)) as LocalTime) : pressed);
                       }}
-                      className={`absolute inset-y-0.5 overflow-hidden border-l text-left ${LOOKS[span.source]}`}
+                      className={`absolute inset-y-0.5 border-l text-left text-[12px] leading-5 whitespace-nowrap ${width > SHORTEST_NAMED ? 'pl-1' : ''} ${LOOKS[span.source]}`}
                       style={{ left, width }}
                     >
-                      {width > 40 && <span className="block truncate pl-1 text-[12px] leading-5">{name(span)}</span>}
+                      {width > SHORTEST_NAMED && fitted(name(span), width - 6)}
                     </button>
                   );
                 })}
@@ -113,9 +122,9 @@ export const OutcomeRows = memo(function OutcomeRows({
           </div>
         );
       })}
-      {rows.length > ROWS_AT_FIRST && (
-        <button type="button" onClick={() => showAll(!all)} className="py-1 text-sm text-tide hover:underline">
-          {all ? 'Fewer' : `${counted(rows.length - ROWS_AT_FIRST, 'more group')} of screens`}
+      {(groups > rows.length || all) && (
+        <button type="button" onClick={() => onAll(!all)} className="py-1 text-sm text-tide hover:underline">
+          {all ? 'Fewer' : `${counted(groups - rows.length, 'more group')} of screens`}
         </button>
       )}
     </>

@@ -1,11 +1,20 @@
 'use client';
 
-import { useCallback, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { rollup } from 'd3-array';
 import {
-  sightings,
+  memo,
+  useCallback,
+  useDeferredValue,
+  useMemo,
+  useRef,
+  useState,
+  type FocusEvent,
+  type KeyboardEvent,
+  type MouseEvent,
+} from 'react';
+import {
   addDays,
   toInstant,
-  toLocalTime,
   zoneTable,
   type Booking,
   type Finding,
@@ -15,33 +24,34 @@ import {
   type OutcomeRow,
   type Site,
 } from '@/core';
-import { useMoment } from '@/interface/data/moment';
+import { useGo } from '@/interface/data/moment';
 import { useIndex, useNetwork, useThumbnails } from '@/interface/data/provider';
 import { firstMedia } from '@/interface/kit/content-field';
 import { ask } from '@/interface/forecast/client';
 import { Select } from '@/interface/kit/field';
 import { zoneName } from '@/interface/kit/format';
 import { useWidth } from '@/interface/kit/use-width';
+import { useOutcome, useSightings } from '../use-ahead';
 import { spanWords } from '../wall-words';
-import { Ghost, LayerName, bandHeight } from './band';
-import { BarButton, LANE_HEIGHT } from './bar';
+import { Ghost, LayerBars, LayerName, bandHeight } from './band';
 import { Foot, type Asked } from './foot';
 import { barKey, heldKey, neighbour } from './keys';
-import { layout, troubleMarks, type Bar } from './layout';
+import { layout, troubleMarks } from './layout';
+import { Moments } from './moments';
 import { OutcomeRows } from './outcome';
 import { Lines, Ruler } from './ruler';
 import { wallScale } from './scale';
 import type { Held } from './held';
 import { useGesture } from './use-gesture';
-import { useOutcome } from './use-outcome';
 import { usePointer } from './use-pointer';
 
 const GUTTER = 168;
+const GROUPS_AT_FIRST = 12;
 
 interface StrataProps {
   readonly bookings: readonly Booking[];
-  /** Screens whose outcome is shown; all where null. */
-  readonly screens: ReadonlySet<string> | null;
+  /** The selector of the screens whose outcome is shown; all where it is absent. */
+  readonly where: string | undefined;
   /** On whose clock and opening hours bars are drawn. */
   readonly site: Site;
   onSite(site: string): void;
@@ -54,18 +64,28 @@ interface StrataProps {
 }
 
 /** Time runs across, priorities are layers: the highest at each moment is what shows, and below stands the outcome. */
-export function Strata({ bookings, screens, site, onSite, first, days, findings, onOpen, onDraw, onDay }: StrataProps) {
+export const Strata = memo(function Strata({
+  bookings,
+  where,
+  site,
+  onSite,
+  first,
+  days,
+  findings,
+  onOpen,
+  onDraw,
+  onDay,
+}: StrataProps) {
   const { draft, drafted } = useNetwork();
-  const { moment, now, go } = useMoment();
+  const go = useGo();
   const thumbnail = useThumbnails();
   const field = useRef<HTMLDivElement>(null);
   const width = useWidth(field, 1060);
   const scale = useMemo(() => wallScale(first, days, width), [first, days, width]);
   const last = addDays(first, days - 1);
-  const layers = useMemo(
-    () => layout(bookings, sightings(draft, bookings, site, first, last)),
-    [draft, bookings, site, first, last],
-  );
+  // Thousands of bars are drawn bit by bit: what one does meanwhile comes first.
+  const seen = useDeferredValue(useSightings(site, first, last));
+  const layers = useMemo(() => layout(bookings, seen ?? []), [bookings, seen]);
   const bars = useMemo(() => new Map(layers.flatMap((one) => one.bars.map((bar) => [bar.key, bar]))), [layers]);
   const edges = useMemo(
     () => [...new Set([...bars.values()].flatMap(({ sighting }) => [sighting.start, sighting.end]))],
@@ -86,10 +106,9 @@ export function Strata({ bookings, screens, site, onSite, first, days, findings,
   );
   const { held, choice, preview } = gesture;
   const hand = held ?? choice?.held;
-  const rows = useOutcome(drafted, first, last, preview);
-  const shown = useMemo(() => (rows ? narrowed(rows, screens) : null), [rows, screens]);
-  const zone = zoneTable(site.timeZone);
-  const about = useMemo(() => byBooking(findings), [findings]);
+  const [allGroups, showAllGroups] = useState(false);
+  const outlook = useOutcome(first, last, preview, where, allGroups ? undefined : GROUPS_AT_FIRST);
+  const about = useMemo(() => aboutBookings(findings), [findings]);
   const marks = useMemo(() => troubleMarks([...bars.values()], findings), [bars, findings]);
   const mend = (one: Mend) => void gesture.make(one.edits, `${one.label}: done. Ctrl Z takes it back.`);
 
@@ -122,7 +141,11 @@ export function Strata({ bookings, screens, site, onSite, first, days, findings,
     if (one) mend(one);
   };
 
-  const onBarKey = (bar: Bar) => (event: KeyboardEvent) => {
+  const barAt = ({ target }: FocusEvent | KeyboardEvent | MouseEvent) =>
+    bars.get((target as HTMLElement).closest<HTMLElement>('[data-bar]')?.dataset.bar ?? '');
+  const onKeyDown = (event: KeyboardEvent) => {
+    const bar = barAt(event);
+    if (!bar) return;
     const done =
       heldKey(event, gesture, scale) ||
       barKey(event, bar, gesture, about.get(bar.booking.id)?.[0]?.mends ?? [], () => onOpen(bar.booking.id), mend);
@@ -133,11 +156,26 @@ export function Strata({ bookings, screens, site, onSite, first, days, findings,
     if (next) field.current?.querySelector<HTMLElement>(`[data-bar="${CSS.escape(next.key)}"]`)?.focus();
   };
 
+  /** What is done to bars is heard here, so that thousands of them stay as they are. */
+  const hears = {
+    onKeyDown,
+    onFocus(event: FocusEvent) {
+      const bar = barAt(event);
+      if (bar) pick(bar.key);
+    },
+    onDoubleClick(event: MouseEvent) {
+      const bar = barAt(event);
+      if (bar) onOpen(bar.booking.id);
+    },
+  };
+
   const tabbable = picked?.key ?? [...bars.keys()][0];
-  const lines = [
-    { at: now, look: 'w-px bg-lamp', key: 'now' },
-    { at: moment, look: 'w-[2px] bg-dusk', key: 'moment' },
-  ].map((one) => ({ ...one, x: scale.x(toLocalTime(zone, one.at)) }));
+  const pictures = useMemo(
+    () => new Map(bookings.map(({ id, content }) => [id, thumbnail(firstMedia(draft, content))])),
+    [bookings, draft, thumbnail],
+  );
+  /** The bar that is in hand or waits to be changed: what it was is seen through. */
+  const taken = choice?.bar.key ?? (held && !held.copy ? held.bar?.key : undefined) ?? null;
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <div className="min-h-40 flex-1 overflow-y-auto px-6 [scrollbar-gutter:stable]">
@@ -173,6 +211,7 @@ export function Strata({ bookings, screens, site, onSite, first, days, findings,
             aria-label="Bookings in layers"
             className="relative min-w-0 flex-1 touch-none select-none overflow-hidden"
             {...pointer}
+            {...hears}
           >
             <Lines scale={scale} />
             {layers.map(({ layer, lanes, bars: list }) => (
@@ -182,34 +221,19 @@ export function Strata({ bookings, screens, site, onSite, first, days, findings,
                 className={`relative border-b border-rule ${held?.layer === layer ? 'bg-well/70' : ''}`}
                 style={{ height: bandHeight(lanes) }}
               >
-                {list.map((bar) => (
-                  <BarButton
-                    key={bar.key}
-                    bar={bar}
-                    scale={scale}
-                    left={Math.max(0, scale.x(bar.sighting.start))}
-                    bottom={4 + bar.lane * LANE_HEIGHT}
-                    picture={thumbnail(firstMedia(draft, bar.booking.content))}
-                    findings={about.get(bar.booking.id) ?? []}
-                    mark={marks.get(bar.key)}
-                    held={(held?.bar?.key === bar.key && !held.copy) || choice?.bar.key === bar.key}
-                    tabbable={bar.key === tabbable}
-                    onFocus={() => pick(bar.key)}
-                    onOpen={() => onOpen(bar.booking.id)}
-                    onKeyDown={onBarKey(bar)}
-                  />
-                ))}
+                <LayerBars
+                  bars={list}
+                  scale={scale}
+                  pictures={pictures}
+                  findings={about}
+                  marks={marks}
+                  taken={taken}
+                  tabbable={tabbable}
+                />
                 {hand?.layer === layer && <Ghost held={hand} scale={scale} />}
               </div>
             ))}
-            {lines.map(({ key, x, look }) => (
-              <div
-                key={key}
-                aria-hidden
-                className={`pointer-events-none absolute inset-y-0 ${look}`}
-                style={{ left: x }}
-              />
-            ))}
+            <Moments scale={scale} zone={site.timeZone} />
           </div>
         </div>
       </div>
@@ -218,8 +242,17 @@ export function Strata({ bookings, screens, site, onSite, first, days, findings,
         className="max-h-[36%] shrink-0 overflow-y-auto border-t-2 border-dusk px-6 pb-1 [scrollbar-gutter:stable]"
       >
         <h2 className="sticky top-0 z-10 bg-paper py-1 text-sm">What shows{preview ? ', with this change' : ''}</h2>
-        {shown ? (
-          <OutcomeRows rows={shown} plan={draft} scale={scale} gutter={GUTTER} onWhy={onWhy} onDigit={onDigit} />
+        {outlook ? (
+          <OutcomeRows
+            outlook={outlook}
+            all={allGroups}
+            onAll={showAllGroups}
+            plan={draft}
+            scale={scale}
+            gutter={GUTTER}
+            onWhy={onWhy}
+            onDigit={onDigit}
+          />
         ) : (
           <p className="text-faint">Computing…</p>
         )}
@@ -236,7 +269,7 @@ export function Strata({ bookings, screens, site, onSite, first, days, findings,
       />
     </div>
   );
-}
+});
 
 const HELD_KEYS = [
   ['← →', 'time'],
@@ -249,15 +282,12 @@ const HELD_KEYS = [
   ['Esc', 'back'],
 ] as const;
 
-function narrowed(rows: readonly OutcomeRow[], screens: ReadonlySet<string> | null): readonly OutcomeRow[] {
-  if (!screens) return rows;
-  return rows
-    .map((row) => ({ ...row, screens: row.screens.filter((id) => screens.has(id)) }))
-    .filter((row) => row.screens.length > 0);
-}
-
-function byBooking(findings: readonly Finding[]): Map<string, Finding[]> {
-  const map = new Map<string, Finding[]>();
-  for (const finding of findings) for (const id of finding.about) map.set(id, [...(map.get(id) ?? []), finding]);
-  return map;
+/** The findings about each booking; one about two stands at both. */
+function aboutBookings(findings: readonly Finding[]): ReadonlyMap<string, readonly Finding[]> {
+  const pairs = findings.flatMap((finding) => finding.about.map((id) => ({ id, finding })));
+  return rollup(
+    pairs,
+    (list) => list.map((one) => one.finding),
+    (one) => one.id,
+  );
 }

@@ -1,0 +1,91 @@
+import { readFileSync } from 'node:fs';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { chromium, type Browser, type Page } from '@playwright/test';
+import sharp from 'sharp';
+import { startLanternpost, type Instance } from '../e2e/support/instance';
+import config from '../playwright.config';
+import { NetworkRow, closeDatabase, database } from '@/database';
+import { publishEdition } from '@/services/editions';
+import { addFile } from '@/services/library';
+import { addPerson, type Actor } from '@/services/people';
+import { draftPlan, importPlan, lastChange } from '@/services/plan';
+import { generatedNetwork } from './generated-network';
+
+/** Binds this process to an instance's database and files: its address is known only once it runs. */
+export function bind({ data }: Instance): void {
+  const [, , , port] = readFileSync(join(data, 'postgres/postmaster.pid'), 'utf8').split('\n');
+  Object.assign(process.env, {
+    DATABASE_URL: `postgres://lanternpost@127.0.0.1:${port}/lanternpost`,
+    LANTERNPOST_DATA: data,
+  });
+  database();
+}
+
+export const launch = (): Promise<Browser> => chromium.launch(config.use?.launchOptions);
+
+/** A page of somebody who has signed in, on Now. */
+export async function signedIn(
+  browser: Browser,
+  url: string,
+  { email, password }: { readonly email: string; readonly password: string },
+): Promise<Page> {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(`${url}/sign-in`);
+  await page.getByLabel('E-mail').fill(email);
+  await page.getByLabel('Password').fill(password);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.getByTestId('docket').waitFor({ timeout: 60_000 });
+  return page;
+}
+
+const PICTURES = 24;
+const PERSON = { name: 'Bench', email: 'bench@example.org', password: 'a long password' };
+
+/** Runs `work` on an instance of its own with a made-up network of `screens` screens, 500 bookings and real pictures, published. */
+export async function withLargeNetwork(
+  screens: number,
+  work: (page: Page, browser: Browser, url: string) => Promise<void>,
+): Promise<void> {
+  const instance = await startLanternpost('bench-large', 4420, false);
+  let browser: Browser | null = null;
+  try {
+    bind(instance);
+    const network = await NetworkRow.create({ name: 'Generated', slug: 'generated' });
+    await fill(await addPerson(network.id, PERSON), screens);
+    await closeDatabase();
+    browser = await launch();
+    await work(await signedIn(browser, instance.url, PERSON), browser, instance.url);
+  } finally {
+    await browser?.close();
+    await instance.stop();
+  }
+}
+
+async function fill(actor: Actor, screens: number): Promise<void> {
+  const folder = await mkdtemp(join(tmpdir(), 'lanternpost-bench-'));
+  for (let i = 0; i < PICTURES; i++) {
+    const path = join(folder, `${i}.png`);
+    const background = { r: (i * 37) % 256, g: (i * 91) % 256, b: (i * 53) % 256 };
+    const [width, height] = i % 3 === 0 ? [1080, 1920] : [1920, 1080];
+    await sharp({ create: { width, height, channels: 3, background } })
+      .png()
+      .toFile(path);
+    await addFile(actor, path, { id: `picture-${i}`, name: `Picture ${i}`, added: '2026-01-01T00:00:00Z' });
+  }
+  await rm(folder, { recursive: true, force: true });
+  const { plan } = await draftPlan(actor);
+  const generated = generatedNetwork(screens);
+  const playlists = generated.playlists.map((list, i) => ({
+    ...list,
+    items: list.items.map((item, n) => ({ ...item, media: `picture-${(i * 7 + n) % PICTURES}` })),
+  }));
+  await importPlan(actor, {
+    ...generated,
+    network: { ...generated.network, name: 'Generated' },
+    media: plan.media,
+    playlists,
+  });
+  await publishEdition(actor, await lastChange(actor.networkId));
+}

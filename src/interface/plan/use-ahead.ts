@@ -1,0 +1,35 @@
+'use client';
+
+import type { LocalDate, PlanEdit, Sighting, Site } from '@/core';
+import { useNetwork } from '@/interface/data/provider';
+import { ask, useNewest } from '@/interface/forecast/client';
+import type { Outlook } from '@/interface/forecast/messages';
+
+/** What shows on the dates `first`..`last` of the draft, with edits that are not made yet: null until it is known. */
+export function useOutcome(
+  first: LocalDate,
+  last: LocalDate,
+  edits: readonly PlanEdit[] | undefined,
+  where?: string,
+  limit?: number,
+): Outlook | null {
+  const { drafted } = useNetwork();
+  return useNewest(
+    () => ask(drafted, { kind: 'outcome', first, last, edits, where, limit }),
+    [drafted, first, last, edits, where, limit],
+  );
+}
+
+/** All bookings' occasions on the dates `first`..`last` as a wall of `site` reads them; with edits that are not made yet. */
+export function useSightings(
+  site: Site,
+  first: LocalDate,
+  last: LocalDate,
+  edits?: readonly PlanEdit[],
+): readonly Sighting[] | null {
+  const { drafted } = useNetwork();
+  return useNewest(
+    () => ask(drafted, { kind: 'sightings', site, first, last, edits }),
+    [drafted, site, first, last, edits],
+  );
+}
