@@ -229,7 +229,8 @@ test('in the month a name is carried to another day, by pointer and by keys, and
   ];
 
   const wednesday = addDays(thursday, -1);
-  // Scrolled once: what is measured must not move again.
+  // What is measured must not move again: names are there, and it is scrolled once.
+  await expect(drill).toBeVisible();
   const [to, from] = [await box(day(wednesday)), await drill.boundingBox()];
   if (!from) throw new Error('not in sight');
   await new Operator(page).drag({ x: from.x + 20, y: from.y + 6 }, { x: to.x + to.width / 2, y: to.y + 40 });
