@@ -7,7 +7,8 @@ import { LAYERS, type Bar, type Layer } from '../strata/layout';
 import { dateWords } from '../wall-words';
 
 const HEIGHT = 32;
-const NAMES_SHOWN = 3;
+/** Lines for names, which every day has room for: days stay where they are while a name is carried over them. */
+const NAME_LINES = 3;
 
 /** One day of the month: a small picture of its layers, and what is special to it by name, to be carried. */
 export const Day = memo(function Day({
@@ -49,11 +50,12 @@ export const Day = memo(function Day({
   const told = bars.filter((bar) => special.has(bar.booking.id) && first.get(bar.booking.id) === bar);
   // What is in hand is seen first wherever it is carried, also to a day that has no room for all its names.
   const names = carried ? [...told].sort((a, b) => Number(b.key === carried) - Number(a.key === carried)) : told;
+  const shown = names.length > NAME_LINES ? names.slice(0, NAME_LINES - 1) : names;
   return (
     <div
       data-day={day}
       data-drawn={drawn || undefined}
-      className={`relative flex min-h-24 flex-col gap-0.5 border-r border-b border-rule p-1.5 ${drawn || carried ? 'bg-dusk/15' : inMonth ? 'hover:bg-well' : 'bg-well/50 text-faint'} ${picked ? 'outline-2 -outline-offset-2 outline-dusk' : ''}`}
+      className={`relative flex min-h-27.5 flex-col gap-0.5 border-r border-b border-rule px-1.5 py-1 ${drawn || carried ? 'bg-dusk/15' : inMonth ? 'hover:bg-well' : 'bg-well/50 text-faint'} ${picked ? 'outline-2 -outline-offset-2 outline-dusk' : ''}`}
     >
       <button
         type="button"
@@ -72,7 +74,7 @@ export const Day = memo(function Day({
         {trouble > 0 && <span className="ml-auto bg-brick px-1 font-code text-[10px] text-paper">{trouble}</span>}
       </span>
       <DayPicture day={day} bars={bars} />
-      {names.slice(0, NAMES_SHOWN).map((bar) => (
+      {shown.map((bar) => (
         <button
           key={bar.key}
           type="button"
@@ -85,8 +87,8 @@ export const Day = memo(function Day({
           {bar.booking.name}
         </button>
       ))}
-      {told.length > NAMES_SHOWN && (
-        <span className="pointer-events-none text-xs text-faint">and {told.length - NAMES_SHOWN} more</span>
+      {told.length > shown.length && (
+        <span className="pointer-events-none text-xs text-faint">and {told.length - shown.length} more</span>
       )}
     </div>
   );
@@ -100,7 +102,7 @@ function DayPicture({ day, bars }: { day: LocalDate; bars: readonly Bar[] }) {
     <svg
       viewBox={`0 0 100 ${HEIGHT}`}
       preserveAspectRatio="none"
-      className="pointer-events-none relative mb-0.5 h-7 w-full bg-well/60"
+      className="pointer-events-none relative mb-0.5 h-5 w-full bg-well/60"
       aria-hidden
     >
       {LAYERS.flatMap((layer, i) =>
