@@ -37,6 +37,7 @@ export function LayerName({ layer, height }: { layer: Layer; height: number }) {
 /** The bars of a layer. Drawn anew only when they look otherwise, not while one is carried over them. */
 export const LayerBars = memo(function LayerBars({
   bars,
+  fromLane,
   scale,
   pictures,
   findings,
@@ -45,6 +46,8 @@ export const LayerBars = memo(function LayerBars({
   tabbable,
 }: {
   bars: readonly Bar[];
+  /** The lowest lane that is drawn. */
+  fromLane: number;
   scale: WallScale;
   /** Addresses of pictures of what bookings show. */
   pictures: ReadonlyMap<string, string | undefined>;
@@ -55,7 +58,8 @@ export const LayerBars = memo(function LayerBars({
   /** The bar that Tab leads to. */
   tabbable: string | undefined;
 }) {
-  return [...group(bars, (bar) => bar.lane)].map(([lane, list]) => (
+  const lanes = [...group(bars, (bar) => bar.lane)].filter(([lane]) => lane >= fromLane);
+  return lanes.map(([lane, list]) => (
     // Lanes out of sight are neither laid out nor painted: a layer may have dozens.
     <div
       key={lane}

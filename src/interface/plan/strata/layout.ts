@@ -56,6 +56,10 @@ export function layout(bookings: readonly Booking[], sightings: readonly Sightin
   });
 }
 
+/** How many lanes stand above a layer. */
+export const lanesAbove = (layers: readonly LayerOfBars[], at: number) =>
+  layers.slice(0, at).reduce((sum, { lanes }) => sum + lanes, 0);
+
 /** Where a bar has trouble: the time at which its mark stands, and what it is, by the bar's key. */
 export type Marks = ReadonlyMap<string, { readonly at: LocalTime; readonly finding: Finding }>;
 

@@ -36,13 +36,14 @@ import { spanWords } from '../wall-words';
 import { Ghost, LayerBars, LayerName, bandHeight } from './band';
 import { Foot, type Asked } from './foot';
 import { barKey, heldKey, neighbour } from './keys';
-import { layout, troubleMarks } from './layout';
+import { lanesAbove, layout, troubleMarks } from './layout';
 import { Moments } from './moments';
 import { OutcomeRows } from './outcome';
 import { Lines, Ruler } from './ruler';
 import { wallScale } from './scale';
 import type { Held } from './held';
 import { useGesture } from './use-gesture';
+import { useGrowing } from './use-growing';
 import { usePointer } from './use-pointer';
 
 const GUTTER = 168;
@@ -86,6 +87,7 @@ export const Strata = memo(function Strata({
   // Thousands of bars are drawn bit by bit: what one does meanwhile comes first.
   const seen = useDeferredValue(useSightings(site, first, last));
   const layers = useMemo(() => layout(bookings, seen ?? []), [bookings, seen]);
+  const shownLanes = useGrowing(lanesAbove(layers, layers.length), `${first} ${days}`);
   const bars = useMemo(() => new Map(layers.flatMap((one) => one.bars.map((bar) => [bar.key, bar]))), [layers]);
   const edges = useMemo(
     () => [...new Set([...bars.values()].flatMap(({ sighting }) => [sighting.start, sighting.end]))],
@@ -214,7 +216,7 @@ export const Strata = memo(function Strata({
             {...hears}
           >
             <Lines scale={scale} />
-            {layers.map(({ layer, lanes, bars: list }) => (
+            {layers.map(({ layer, lanes, bars: list }, i) => (
               <div
                 key={layer}
                 data-layer={layer}
@@ -223,6 +225,7 @@ export const Strata = memo(function Strata({
               >
                 <LayerBars
                   bars={list}
+                  fromLane={lanes - Math.max(0, shownLanes - lanesAbove(layers, i))}
                   scale={scale}
                   pictures={pictures}
                   findings={about}
