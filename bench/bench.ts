@@ -1,3 +1,4 @@
+import { findingsBench } from './findings';
 import { forecastBench } from './forecast';
 import { firstLamp } from './first-lamp';
 import { nowBench } from './now';
@@ -6,6 +7,7 @@ import { planBench } from './plan';
 /** `npm run bench [-- NAME …]`: prints a JSON line for each figure; all of them without a name. */
 const BENCHES: Record<string, () => Promise<void>> = {
   forecast: forecastBench,
+  findings: findingsBench,
   'first-lamp': firstLamp,
   now: nowBench,
   plan: planBench,

@@ -4,7 +4,7 @@ import { intersect } from '../when';
 import { NetworkForecast, type Outcome } from './network';
 import { segmentPlays } from './plays';
 import { placeOf, playlistsOf, type Loop, type LoopItem, type ScreenProgram } from './program';
-import { candidates, itemInstants, type Candidate, type Segment } from './segments';
+import { candidates, itemInstants, overlapping, type Candidate, type Segment } from './segments';
 
 /** What is asked about: a booking, a playlist (nested ones too), or a file. */
 export interface Subject {
@@ -163,18 +163,17 @@ interface Stand {
 function standsOf(outcomes: readonly Outcome[], from: Instant, to: Instant): Stand[] {
   return outcomes.map((outcome) => {
     let found: readonly Candidate[] | undefined;
-    return { outcome, candidates: () => (found ??= candidates(outcome.program, placeOf(outcome.program), from, to)) };
+    return { outcome, candidates: () => (found ??= candidates(outcome.program, outcome.place, from, to)) };
   });
 }
 
 const isBooking = (one: Candidate, id: string) => one.id === id && one.source !== 'backdrop';
 
-/** Who shows while the given candidates, which have something to show, wait: booking ids, or `lights-out`, with the time in milliseconds. */
+/** Who shows while the given candidates, which have something to show, wait, of segments in order: booking ids, or `lights-out`, with the time in milliseconds. */
 export function whoIsAhead(waiting: readonly Candidate[], segments: readonly Segment[]): Map<string, number> {
   const time = new Map<string, number>();
   for (const mine of waiting)
-    for (const segment of segments) {
-      if (segment.to <= mine.since || segment.from >= mine.until) continue;
+    for (const segment of overlapping(segments, mine.since, mine.until)) {
       if (segment.id === mine.id && segment.source === mine.source) continue;
       const covered = intersect(mine.counts, [[segment.from, segment.to]]);
       const ms = covered.reduce((sum, [begin, end]) => sum + end - begin, 0);

@@ -9,7 +9,7 @@ export {
   type LoopItem,
   type ScreenProgram,
 } from './program';
-export { type Play } from './plays';
+export { segmentPlays, type Play } from './plays';
 export {
   candidates,
   compareCandidates,

@@ -2,7 +2,7 @@ import type { Instant } from '../instant';
 import type { Booking, Plan } from '../plan/schema';
 import { sameGround } from '../plan/share';
 import { matches, selectorOf } from '../selector';
-import { occurrenceMemo } from '../when';
+import { occurrenceMemo, type Place } from '../when';
 import { kinOf, selectedByName, type Kin } from './kin';
 import { placeOf, programmer, type ScreenProgram } from './program';
 import { segments, type Segment } from './segments';
@@ -19,6 +19,8 @@ export interface Outcome {
   readonly screens: readonly string[];
   readonly program: ScreenProgram;
   readonly segments: readonly Segment[];
+  /** Where its times are read, with what was found over the range: screens of a site share it. */
+  readonly place: Place;
 }
 
 /**
@@ -59,7 +61,10 @@ export class NetworkForecast {
     }
     return [...screens].flatMap(([key, list]) => {
       const known = this.known.get(key);
-      return known ? [{ screens: list, program: known.program, segments: known.segments }] : [];
+      const site = this.kin.get(key)?.screen.site;
+      return known && site !== undefined
+        ? [{ screens: list, program: known.program, segments: known.segments, place: this.place(known.program, site) }]
+        : [];
     });
   }
 
@@ -94,9 +99,13 @@ export class NetworkForecast {
   }
 
   private compute(program: ScreenProgram, site: string): readonly Segment[] {
+    return segments(program, this.place(program, site), this.from, this.to);
+  }
+
+  private place(program: ScreenProgram, site: string): Place {
     const memo = this.memos.get(site) ?? occurrenceMemo(this.from, this.to).memo;
     this.memos.set(site, memo);
-    return segments(program, { ...placeOf(program), memo }, this.from, this.to);
+    return { ...placeOf(program), memo };
   }
 
   /** Which kin a booking reaches. */

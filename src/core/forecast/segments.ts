@@ -89,14 +89,16 @@ function standings(program: ScreenProgram): { standing: Standing; when: When }[]
 /** Every occurrence that covers part of `[from, to)`, with the instants at which it has something to show. */
 export function candidates(program: ScreenProgram, place: Place, from: Instant, to: Instant): Candidate[] {
   const shows = program.loops.map((loop) => loopInstants(loop, place, from, to));
-  return standings(program).flatMap(({ standing, when }) =>
-    occurrences(when, place, from, to).map((one) => ({
-      ...standing,
-      since: one.from,
-      until: one.to,
-      counts: intersect([[Math.max(one.from, from), Math.min(one.to, to)]], shows[standing.loop] ?? []),
-    })),
-  );
+  return standings(program).flatMap(({ standing, when }) => {
+    const { source, id, priority, wake, created, loop } = standing;
+    const available = shows[loop] ?? [];
+    return occurrences(when, place, from, to).map((one) => {
+      const whole: Intervals = [[Math.max(one.from, from), Math.min(one.to, to)]];
+      const counts = available === ALWAYS ? whole : intersect(whole, available);
+      // Written out: millions are made in a large network, and spreading an object is slow.
+      return { source, id, priority, wake, created, loop, since: one.from, until: one.to, counts };
+    });
+  });
 }
 
 /** The hours in which a program switches its display off, over `[from, to)`. */
@@ -122,6 +124,19 @@ export function segments(program: ScreenProgram, place: Place, from: Instant, to
     }
   }
   return sweep(spans, from, to);
+}
+
+/** The segments that overlap `[from, to)`, of a list that tiles its range in order. */
+export function overlapping(tiles: readonly Segment[], from: Instant, to: Instant): readonly Segment[] {
+  let [low, high] = [0, tiles.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if ((tiles[middle]?.to ?? Infinity) <= from) low = middle + 1;
+    else high = middle;
+  }
+  let end = low;
+  while (end < tiles.length && (tiles[end]?.from ?? Infinity) < to) end++;
+  return tiles.slice(low, end);
 }
 
 /** An interval over which somebody stands to win, or, without a standing, lights-out. */

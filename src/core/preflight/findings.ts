@@ -1,13 +1,13 @@
 import {
   NetworkForecast,
   candidates,
-  forecast,
   lightsOutInstants,
-  placeOf,
+  segmentPlays,
   whoIsAhead,
   type Candidate,
   type ScreenProgram,
   type Segment,
+  type Source,
 } from '../forecast';
 import { DAY, HOUR, MINUTE, type Instant } from '../instant';
 import type { Booking, Plan } from '../plan/schema';
@@ -25,6 +25,7 @@ import {
   subtract,
   type Intervals,
   type LocalDate,
+  type Place,
 } from '../when';
 
 export type FindingKind =
@@ -62,16 +63,21 @@ interface Look {
   readonly screens: readonly string[];
   readonly program: ScreenProgram;
   readonly segments: readonly Segment[];
-  readonly candidates: readonly Candidate[];
-  /** Those of bookings, by the booking's id. */
-  readonly own: ReadonlyMap<string, readonly Candidate[]>;
+  /** The segments of each booking that shows, by its id. */
+  readonly shows: ReadonlyMap<string, readonly Segment[]>;
+  /** What those have that do not show, by the booking's id. */
+  readonly waiting: ReadonlyMap<string, readonly Candidate[]>;
+  readonly place: Place;
   readonly dark: Intervals;
 }
 
-function byBooking(all: readonly Candidate[]): Map<string, Candidate[]> {
-  const found = new Map<string, Candidate[]>();
+/** Bookings' own, by the booking's id. */
+function byBooking<T extends { readonly source: Source; readonly id: string | null }>(
+  all: readonly T[],
+): Map<string, T[]> {
+  const found = new Map<string, T[]>();
   for (const one of all) {
-    if (one.source === 'backdrop') continue;
+    if ((one.source !== 'booking' && one.source !== 'takeover') || one.id === null) continue;
     const list = found.get(one.id);
     if (list) list.push(one);
     else found.set(one.id, [one]);
@@ -83,22 +89,19 @@ const LONGEST_GAP_LISTED = 100;
 
 /** Everything worth knowing of a plan in `[from, to)`, the gravest first. The same thing on many screens is one finding. */
 export function findings(plan: Plan, from: Instant, to: Instant): Finding[] {
-  const looks = new NetworkForecast(from, to).outcomes(plan).map(({ screens, program, segments }): Look => {
-    const place = placeOf(program);
-    const all = candidates(program, place, from, to);
-    return {
-      screens,
-      program,
-      segments,
-      candidates: all,
-      own: byBooking(all),
-      dark: lightsOutInstants(program, place, from, to),
-    };
-  });
   const bookings = new Map(plan.bookings.map((booking) => [booking.id, booking]));
   const name = (id: string) => (id === 'lights-out' ? 'lights-out' : `"${bookings.get(id)?.name ?? id}"`);
+  const clashes = new Gathering();
+  const looks = new NetworkForecast(from, to).outcomes(plan).map(({ screens, program, segments, place }): Look => {
+    const all = candidates(program, place, from, to);
+    const shows = byBooking(segments);
+    gatherClashes(clashes, screens, segments, all, bookings, name);
+    // Millions in a large network: only those are kept that are asked about again.
+    const waiting = byBooking(all.filter((one) => !shows.has(one.id)));
+    return { screens, program, segments, place, shows, waiting, dark: lightsOutInstants(program, place, from, to) };
+  });
   const found = [
-    ...clashes(looks, bookings, name),
+    ...clashes.all(),
     ...gaps(plan, looks),
     ...plan.bookings
       .filter((booking) => !booking.onHold)
@@ -112,51 +115,54 @@ export function findings(plan: Plan, from: Instant, to: Instant): Finding[] {
 
 /** Gathers findings that differ by screen only. */
 class Gathering {
-  private readonly found = new Map<string, Finding & { screens: string[] }>();
+  private readonly found = new Map<string, { finding: Omit<Finding, 'screens'>; looks: Set<readonly string[]> }>();
 
-  add(key: string, screens: readonly string[], finding: Omit<Finding, 'screens'>): void {
+  /** `finding` is made when it is found first. */
+  add(key: string, screens: readonly string[], finding: () => Omit<Finding, 'screens'>): void {
     const known = this.found.get(key);
-    if (!known) this.found.set(key, { ...finding, screens: [...screens] });
-    else if (!known.screens.includes(screens[0] ?? '')) known.screens.push(...screens);
+    if (known) known.looks.add(screens);
+    else this.found.set(key, { finding: finding(), looks: new Set([screens]) });
   }
 
   all(): Finding[] {
-    return [...this.found.values()];
+    return [...this.found.values()].map(({ finding, looks }) => ({ ...finding, screens: [...looks].flat() }));
   }
 }
 
 /** Same class and priority, same time, one hides the other: only the time of beginning decides, which nobody sees in a plan. */
-function clashes(
-  looks: readonly Look[],
+function gatherClashes(
+  gathering: Gathering,
+  screens: readonly string[],
+  shown: readonly Segment[],
+  all: readonly Candidate[],
   bookings: ReadonlyMap<string, Booking>,
   name: (id: string) => string,
-): Finding[] {
-  const gathering = new Gathering();
-  for (const { screens, segments: shown, candidates: all } of looks) {
-    const rivals = all.filter((one) => one.source !== 'backdrop');
-    for (const segment of shown) {
-      if (segment.source !== 'booking' && segment.source !== 'takeover') continue;
-      const winner = rivals.find((one) => one.id === segment.id && one.since === segment.since);
-      if (!winner) continue;
-      for (const loser of rivals) {
-        if (loser.until <= segment.from || loser.since >= segment.to) continue;
-        if (loser.id === winner.id || loser.source !== winner.source || loser.priority !== winner.priority) continue;
-        const [first] = intersect(loser.counts, [[segment.from, segment.to]]);
-        const [one, other] = [bookings.get(winner.id), bookings.get(loser.id)];
-        if (!first || !one || !other) continue;
-        gathering.add(`${winner.id} ${loser.id}`, screens, {
-          kind: 'clash',
-          severity: 'warning',
-          about: [winner.id, loser.id],
-          span: first,
-          sentence: `${name(winner.id)} and ${name(loser.id)} have the same priority at the same time: ${name(winner.id)} shows, since it ${winner.since > loser.since ? 'begins later' : 'was made later'}.`,
-          mend: `Give the one that matters more a higher priority, or part their times or places.`,
-          mends: [letWin(other, one), letWin(one, other)],
-        });
-      }
+): void {
+  const rivals = all.filter((one) => one.source !== 'backdrop').sort((a, b) => a.since - b.since);
+  let next = 0;
+  let present: Candidate[] = [];
+  for (const segment of shown) {
+    for (let rival = rivals[next]; rival && rival.since < segment.to; rival = rivals[++next]) present.push(rival);
+    present = present.filter((one) => one.until > segment.from);
+    if (segment.source !== 'booking' && segment.source !== 'takeover') continue;
+    const winner = present.find((one) => one.id === segment.id && one.since === segment.since);
+    if (!winner) continue;
+    for (const loser of present) {
+      if (loser.id === winner.id || loser.source !== winner.source || loser.priority !== winner.priority) continue;
+      const [first] = intersect(loser.counts, [[segment.from, segment.to]]);
+      const [one, other] = [bookings.get(winner.id), bookings.get(loser.id)];
+      if (!first || !one || !other) continue;
+      gathering.add(`${winner.id} ${loser.id}`, screens, () => ({
+        kind: 'clash',
+        severity: 'warning',
+        about: [winner.id, loser.id],
+        span: first,
+        sentence: `${name(winner.id)} and ${name(loser.id)} have the same priority at the same time: ${name(winner.id)} shows, since it ${winner.since > loser.since ? 'begins later' : 'was made later'}.`,
+        mend: `Give the one that matters more a higher priority, or part their times or places.`,
+        mends: [letWin(other, one), letWin(one, other)],
+      }));
     }
   }
-  return gathering.all();
 }
 
 function gaps(plan: Plan, looks: readonly Look[]): Finding[] {
@@ -164,7 +170,7 @@ function gaps(plan: Plan, looks: readonly Look[]): Finding[] {
   for (const { screens, segments: shown } of looks)
     for (const { source, from, to } of shown.slice(0, LONGEST_GAP_LISTED))
       if (source === 'nothing')
-        gathering.add(`${from} ${to}`, screens, {
+        gathering.add(`${from} ${to}`, screens, () => ({
           kind: 'gap',
           severity: 'error',
           about: [],
@@ -172,7 +178,7 @@ function gaps(plan: Plan, looks: readonly Look[]): Finding[] {
           sentence: 'Nothing is booked, and no backdrop has anything to show: the screen shows its name and the time.',
           mend: 'Give the screen, its site or the network a backdrop that always has something to show.',
           mends: networkBackdrop(plan),
-        });
+        }));
   return gathering.all();
 }
 
@@ -214,17 +220,12 @@ function aboutBooking(
       mend: 'Add an item that is for these screens, or leave them out of where it shows.',
       mends: leaveOut(booking, empty),
     });
-  const own = willing.map((look) => ({
-    look,
-    mine: look.own.get(id) ?? [],
-  }));
-  if (willing.length > 0 && own.every(({ mine }) => mine.length === 0))
+  const own = willing.map((look) => ({ look, shows: look.shows.has(id), mine: look.waiting.get(id) ?? [] }));
+  if (willing.length > 0 && own.every(({ shows, mine }) => !shows && mine.length === 0))
     return [...found, ...outOfTime(booking, willing[0] as Look, from, to, name)];
   const screens = (list: typeof own) => list.flatMap(({ look }) => look.screens);
-  const counted = own.filter(({ mine }) => mine.some((one) => one.counts.length > 0));
-  const never = counted.filter(
-    ({ look }) => !look.segments.some((segment) => segment.id === id && segment.source !== 'backdrop'),
-  );
+  const counted = own.filter(({ shows, mine }) => shows || mine.some((one) => one.counts.length > 0));
+  const never = counted.filter(({ shows }) => !shows);
   const asleep = never.filter(({ look, mine }) =>
     mine.every((one) => one.wake === false && subtract(one.counts, look.dark).length === 0),
   );
@@ -268,14 +269,14 @@ function aboutBooking(
 /** Who shows while a booking waits, the longest first. */
 function hidersOf(id: string, looks: readonly Look[]): string[] {
   const time = new Map<string, number>();
-  for (const { own, segments: shown } of looks) {
-    for (const [winner, ms] of whoIsAhead(own.get(id) ?? [], shown)) time.set(winner, (time.get(winner) ?? 0) + ms);
+  for (const { waiting, segments: shown } of looks) {
+    for (const [winner, ms] of whoIsAhead(waiting.get(id) ?? [], shown)) time.set(winner, (time.get(winner) ?? 0) + ms);
   }
   return [...time].sort((a, b) => b[1] - a[1]).map(([winner]) => winner);
 }
 
 function outOfTime(booking: Booking, look: Look, from: Instant, to: Instant, name: (id: string) => string): Finding[] {
-  const place = placeOf(look.program);
+  const { place } = look;
   const year = 366 * DAY;
   const { from: begins, also = [] } = booking.when;
   const written = [...(begins === undefined ? [] : [begins]), ...also].map((date) =>
@@ -316,12 +317,12 @@ function clocks(
   name: (id: string) => string,
 ): Finding[] {
   const gathering = new Gathering();
-  for (const { screens, program } of looks) {
-    for (const { date, writtenMs, lastsMs } of clockChanges(booking.when, placeOf(program), from, to)) {
+  for (const { screens, place } of looks) {
+    for (const { date, writtenMs, lastsMs } of clockChanges(booking.when, place, from, to)) {
       // A whole day is longer or shorter for everybody; what is told is a window that somebody chose.
       if (writtenMs >= DAY) continue;
       const what = lastsMs === 0 ? 'does not happen' : `lasts ${spoken(lastsMs)} instead of ${spoken(writtenMs)}`;
-      gathering.add(`${date} ${writtenMs} ${lastsMs}`, screens, {
+      gathering.add(`${date} ${writtenMs} ${lastsMs}`, screens, () => ({
         kind: 'change of clocks',
         severity: lastsMs === 0 ? 'warning' : 'notice',
         about: [booking.id],
@@ -329,7 +330,7 @@ function clocks(
         sentence: `${name(booking.id)} ${what} on ${formatDate(date)}, when the clocks change.`,
         mend: 'Nothing, if that is right; else give that day a window of its own.',
         mends: [],
-      });
+      }));
     }
   }
   return gathering.all();
@@ -351,30 +352,20 @@ function unreached(
 ): Finding[] {
   const gathering = new Gathering();
   const files = new Map(plan.media.map((file) => [file.id, file.name]));
-  for (const { screens, program, segments: shown } of looks) {
-    const winning = program.bookings.filter((booking) =>
-      shown.some((segment) => segment.id === booking.id && segment.loop === booking.loop),
-    );
-    const long = winning.filter(({ id, loop }) => {
+  for (const { screens, program, shows, place } of looks) {
+    const long = program.bookings.filter(({ id, loop }) => {
       const round = (program.loops[loop] ?? []).reduce((sum, item) => sum + item.durationMs, 0);
-      return shown
-        .filter((segment) => segment.id === id)
-        .every((segment) => segment.to - (segment.since ?? segment.from) < round);
+      return shows.get(id)?.every((segment) => segment.to - (segment.since ?? segment.from) < round);
     });
     for (const { id, loop } of long) {
-      const seen = new Set(
-        shown
-          .filter((segment) => segment.id === id)
-          .flatMap((segment) =>
-            forecast(program, segment.from, segment.to, { plays: true }).plays.map((play) => play.media),
-          ),
-      );
+      const played = (shows.get(id) ?? []).flatMap((segment) => segmentPlays(program, place, segment));
+      const seen = new Set(played.map((play) => program.loops[loop]?.[play.item]?.media));
       for (const item of program.loops[loop] ?? []) {
         const available =
-          item.when.length === 0 || item.when.every((when) => instantsOf(when, placeOf(program), from, to).length > 0);
+          item.when.length === 0 || item.when.every((when) => instantsOf(when, place, from, to).length > 0);
         const booking = bookings.get(id);
         if (seen.has(item.media) || !available || !booking) continue;
-        gathering.add(`${id} ${item.media}`, screens, {
+        gathering.add(`${id} ${item.media}`, screens, () => ({
           kind: 'unreached item',
           severity: 'warning',
           about: [id, item.media],
@@ -382,7 +373,7 @@ function unreached(
           sentence: `"${files.get(item.media) ?? item.media}" never comes up in ${name(id)}: each of its windows ends before its turn.`,
           mend: 'Shorten the loop, lengthen the window, or move the item to the front.',
           mends: toFront(plan, booking, item.media),
-        });
+        }));
       }
     }
   }
@@ -394,15 +385,15 @@ function exchanged(plan: Plan, looks: readonly Look[], from: Instant, to: Instan
   const gathering = new Gathering();
   const sites = new Map(plan.sites.map((site) => [site.id, site]));
   const byId = new Map(plan.screens.map((screen) => [screen.id, screen]));
-  for (const { screens, program, dark } of looks) {
+  for (const { screens, place, dark } of looks) {
     const alike = screens.flatMap((id) => byId.get(id) ?? []);
     const hours = sites.get(alike[0]?.site ?? '')?.hours;
     if (dark.length === 0 || !hours) continue;
-    const open = instantsOf({ windows: [['opens', 'closes']] }, { ...placeOf(program), hours }, from, to);
+    const open = instantsOf({ windows: [['opens', 'closes']] }, { ...place, hours }, from, to);
     const length = (set: Intervals) => set.reduce((sum, [begin, end]) => sum + end - begin, 0);
     const clipped = intersect(open, [[from, to]]);
     if (length(clipped) === 0 || length(intersect(clipped, dark)) < 0.5 * length(clipped)) continue;
-    gathering.add(`exchanged ${alike[0]?.site} ${JSON.stringify(alike[0]?.lightsOut)}`, screens, {
+    gathering.add(`exchanged ${alike[0]?.site} ${JSON.stringify(alike[0]?.lightsOut)}`, screens, () => ({
       kind: 'on and off exchanged',
       severity: 'error',
       about: [],
@@ -410,7 +401,7 @@ function exchanged(plan: Plan, looks: readonly Look[], from: Instant, to: Instan
       sentence: "Lights-out covers the site's opening hours: its beginning and end look exchanged.",
       mend: 'Exchange the beginning and the end of the lights-out hours.',
       mends: [],
-    });
+    }));
   }
   return gathering.all().map((one) => ({
     ...one,

@@ -2,14 +2,10 @@
 
 import type { Finding, Instant } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
-import { ask, useAnswer } from '@/interface/forecast/client';
+import { ask, useNewest } from '@/interface/forecast/client';
 
 /** What is worth knowing of the draft in `[from, to)`; null until it is known. */
 export function useFindings(from: Instant, to: Instant): readonly Finding[] | null {
   const { drafted } = useNetwork();
-  return useAnswer<readonly Finding[] | null>(
-    () => ask(drafted, { kind: 'findings', from, to }),
-    [drafted, from, to],
-    null,
-  );
+  return useNewest(() => ask(drafted, { kind: 'findings', from, to }), [drafted, from, to]);
 }
