@@ -14,6 +14,7 @@ export async function planBench(): Promise<void> {
     await page.addInitScript(watch);
     await page.goto(`${url}/plan`);
     await page.locator('[data-outcome]').first().waitFor({ timeout: 120_000 });
+    await page.waitForTimeout(LOOK_MS);
     for (const view of VIEWS) {
       // Not by its role: looking for that holds up the page's thread itself.
       const button = page.getByLabel('View').locator('button', { hasText: view });

@@ -3,7 +3,6 @@ import type {
   Booking,
   Change,
   Explanation,
-  Finding,
   Glance,
   Instant,
   LocalDate,
@@ -18,6 +17,7 @@ import type {
   Subject,
   ZoneTable,
 } from '@/core';
+import type { PackedFinding } from './packed';
 
 /** Whose clock and opening hours are meant. */
 export type Wall = Pick<Site, 'timeZone' | 'hours'>;
@@ -67,7 +67,7 @@ export interface Answers {
   sightings: readonly Sighting[];
   seasons: readonly Season[];
   reach: Reach;
-  findings: readonly Finding[];
+  findings: readonly PackedFinding[];
   airtime: readonly AirTime[];
   never: readonly NeverShown[];
 }

@@ -21,6 +21,7 @@ import {
   type LocalDate,
   type Plan,
 } from '@/core';
+import { pack } from './packed';
 import type { Answers, FromWorker, Question, ToWorker } from './messages';
 
 /** Forecasts off the page's thread: the same core that runs on the server and in the player. */
@@ -71,7 +72,7 @@ function answer(plan: Plan, question: Question): unknown {
     case 'reach':
       return reach(plan, question.booking);
     case 'findings':
-      return findings(plan, question.from, question.to);
+      return findings(plan, question.from, question.to).map(pack);
     case 'airtime':
       return airTime(plan, question.subject, question.from, question.to);
     case 'never':
