@@ -37,6 +37,9 @@ import type { Held } from './strata/held';
 import { useFindings } from './use-findings';
 import { YearStrip } from './year';
 
+/** What a day that is pressed leads to, from each view. */
+const OPENED: Record<View, View> = { day: 'week', week: 'day', month: 'day', year: 'month', list: 'list' };
+
 const NOWHERE: Site = { id: 'nowhere', name: 'No site yet', timeZone: 'UTC' };
 
 /** All decisions in time: as strata of a day or a week, a month, a year, or a list. It looks at the moment's date. */
@@ -82,16 +85,13 @@ export function PlanPlace() {
     (to: number) => go(toInstant(zone, (startOfDate(to as LocalDate) + timeOfDay.current) as LocalTime)),
     [go, zone],
   );
-  const turnTo = useCallback(
-    (to: View) => (day: number) => {
+  const openDay = useCallback(
+    (day: number) => {
       toDate(day);
-      startTransition(() => setView(to));
+      startTransition(() => setView((view) => OPENED[view]));
     },
     [toDate],
   );
-  const toDay = useMemo(() => turnTo('day'), [turnTo]);
-  const toWeek = useMemo(() => turnTo('week'), [turnTo]);
-  const toMonth = useMemo(() => turnTo('month'), [turnTo]);
   const shown = useMemo(
     () => [first, addDays(last, 1)].map((day) => toInstant(zone, startOfDate(day))) as [number, number],
     [zone, first, last],
@@ -187,7 +187,7 @@ export function PlanPlace() {
               findings={findings}
               onOpen={openBooking}
               onDraw={openDrawn}
-              onDay={view === 'day' ? toWeek : toDay}
+              onDay={openDay}
             />
           )}
           {view === 'month' && (
@@ -197,7 +197,7 @@ export function PlanPlace() {
               date={date}
               today={today}
               findings={findings}
-              onDay={toDay}
+              onDay={openDay}
               onOpen={openBooking}
               onDrawn={openDrawnDays}
             />
@@ -208,7 +208,7 @@ export function PlanPlace() {
               site={site}
               year={civil(date).year}
               today={today}
-              onDay={toMonth}
+              onDay={openDay}
               onOpen={openBooking}
             />
           )}
