@@ -17,6 +17,9 @@ import { PairForm } from './pair-form';
 import { ScreenForm } from './screen-form';
 import { SiteForm } from './site-form';
 
+/** About how high a site stands without its screens, and each of these, in pixels. */
+const [SITE_HEIGHT, ROW_HEIGHT] = [70, 34];
+
 /** What the sheet shows: a site or a screen, known or new. */
 type Open = { kind: 'site'; id: string | null } | { kind: 'screen'; id: string | null; site: string } | null;
 
@@ -67,7 +70,13 @@ export function ScreensPlace() {
         const screens = screensOf.get(one.id) ?? [];
         if (search && screens.length === 0) return null;
         return (
-          <section key={one.id} aria-label={one.name} className="border-t border-rule py-4">
+          // Sites out of sight are not laid out: a network may have hundreds, with thousands of screens.
+          <section
+            key={one.id}
+            aria-label={one.name}
+            className="border-t border-rule py-4 [content-visibility:auto]"
+            style={{ containIntrinsicSize: `auto ${SITE_HEIGHT + screens.length * ROW_HEIGHT}px` }}
+          >
             <header className="flex items-baseline gap-4">
               <h2 className="text-lg">
                 <button type="button" onClick={() => setOpen({ kind: 'site', id: one.id })} className="hover:text-tide">
