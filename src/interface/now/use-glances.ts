@@ -1,10 +1,10 @@
 'use client';
 
-import { useEffect, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import type { Glance } from '@/core';
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
-import { ask, type NamedPlan } from '@/interface/forecast/client';
+import { ask, useNewest, type NamedPlan } from '@/interface/forecast/client';
 
 type Glances = ReadonlyMap<string, Glance>;
 
@@ -23,39 +23,18 @@ interface Known {
 export function useGlances(screens: readonly string[]): Glances {
   const { seen, glances, serverNow, looking } = useNetwork();
   const { moment } = useMoment();
-  const known = useRef<Known>({
+  const [begun] = useState<Known>(() => ({
     key: looking === 'published' ? seen.key : '',
     from: serverNow,
     to: validUntil(glances),
     glances: new Map(glances.map((one) => [one.screen, one])),
-  });
-  const [found, setFound] = useState<Glances>(known.current.glances);
-  const wanted = useRef<{ plan: NamedPlan; moment: number; screens: readonly string[] } | null>(null);
-  const busy = useRef(false);
-  const gone = useRef(false);
-  useEffect(() => {
-    gone.current = false;
-    return () => {
-      gone.current = true;
-    };
-  }, []);
-  useEffect(() => {
-    wanted.current = { plan: seen, moment, screens };
-    if (busy.current) return;
-    busy.current = true;
-    void (async () => {
-      for (let want = wanted.current; want && !gone.current; want = wanted.current) {
-        wanted.current = null;
-        const next = await learn(known.current, want).catch(() => null);
-        if (next && next !== known.current) {
-          known.current = next;
-          setFound(next.glances);
-        }
-      }
-      busy.current = false;
-    })();
+  }));
+  const known = useRef(begun);
+  const found = useNewest(async () => {
+    known.current = await learn(known.current, { plan: seen, moment, screens });
+    return known.current.glances;
   }, [seen, moment, screens]);
-  return found;
+  return found ?? begun.glances;
 }
 
 async function learn(
