@@ -81,6 +81,8 @@ test('whole by keyboard: places, the moment, the docket', async ({ page }) => {
   await expect(moment).not.toHaveText(later);
   await page.keyboard.press('Home');
   await expect(page.getByRole('button', { name: 'Back to now' })).toHaveAttribute('aria-pressed', 'true');
+  // Browsers ask for this of themselves at times, whatever the pages name.
+  expect((await page.request.get(server('/favicon.ico'))).status()).toBe(200);
   // Neither the policy for scripts nor anything else was broken on the way.
   expect(errors).toEqual([]);
 });
