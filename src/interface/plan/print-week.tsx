@@ -19,7 +19,11 @@ interface PrintWeekProps {
 /** One week on paper: only a printer sees it, and only for a printer it is made. */
 export const PrintWeek = memo(function PrintWeek(props: PrintWeekProps) {
   const seen = useSightings(props.site, props.first, addDays(props.first, 6));
-  return usePrinting() && <Paper {...props} seen={seen ?? []} />;
+  const printing = usePrinting();
+  if (!printing) return null;
+  // Rather no week than an empty one.
+  if (!seen) return <p className="hidden print:block">The week is still being computed: print it again in a moment.</p>;
+  return <Paper {...props} seen={seen} />;
 });
 
 /** Whether the page is being printed: told in time for what is drawn for it alone. */
