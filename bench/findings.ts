@@ -10,14 +10,14 @@ const MONTH_DAYS = 42;
 /** What is worth knowing of a large network's week, and of its month: beside the forecast that it rests on. */
 export async function findingsBench(): Promise<void> {
   const read = readPlan(generatedNetwork(SCREENS));
-  if ('errors' in read) throw new Error(JSON.stringify(read.errors.slice(0, 3)));
+  if (!read.ok) throw new Error(JSON.stringify(read.problems.slice(0, 3)));
   for (const [name, days] of [
     ['week', 7],
     ['month', MONTH_DAYS],
   ] as const) {
     const to = FROM + days * DAY;
-    const forecast = await timed(async () => void new NetworkForecast(FROM, to).segments(read.plan));
-    const value = await timed(async () => void findings(read.plan, FROM, to));
+    const forecast = await timed(async () => void new NetworkForecast(FROM, to).segments(read.value));
+    const value = await timed(async () => void findings(read.value, FROM, to));
     print({
       bench: `findings/${name}-${SCREENS}`,
       value,

@@ -97,7 +97,7 @@ async function publishing(browser: Browser, page: Page, instance: Instance): Pro
     await addFile(actor, path, { id: `noise-${run}-${i}`, name: `Noise ${i}`, added: new Date().toISOString() });
   }
   await edit(actor, [
-    { kind: 'screen', id: screen, document: { name: screen, site: 'ternholm', width: 1280, height: 800, tags: [] } },
+    { kind: 'screen', id: screen, set: { name: screen, site: 'ternholm', width: 1280, height: 800, tags: [] } },
   ]);
   const hardware = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   const player = await hardware.newPage();
@@ -112,11 +112,11 @@ async function publishing(browser: Browser, page: Page, instance: Instance): Pro
   for (let i = 0; i < ROUNDS; i++) {
     const media = `noise-${run}-${i}`;
     await edit(actor, [
-      { kind: 'playlist', id: `list-${run}-${i}`, document: { name: `List ${run} ${i}`, items: [{ media }] } },
+      { kind: 'playlist', id: `list-${run}-${i}`, add: { name: `List ${run} ${i}`, items: [{ media }] } },
       {
         kind: 'screen',
         id: screen,
-        document: {
+        set: {
           name: screen,
           site: 'ternholm',
           width: 1280,

@@ -11,8 +11,8 @@ const SAMPLE = 25;
 export async function forecastBench(): Promise<void> {
   for (const count of [100, 1000, 10_000]) {
     const read = readPlan(generatedNetwork(count));
-    if ('errors' in read) throw new Error(JSON.stringify(read.errors.slice(0, 3)));
-    await measure(read.plan, count);
+    if (!read.ok) throw new Error(JSON.stringify(read.problems.slice(0, 3)));
+    await measure(read.value, count);
   }
 }
 

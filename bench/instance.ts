@@ -6,11 +6,11 @@ import { chromium, type Browser, type Page } from '@playwright/test';
 import sharp from 'sharp';
 import { startLanternpost, type Instance } from '../e2e/support/instance';
 import config from '../playwright.config';
-import { NetworkRow, closeDatabase, database } from '@/database';
+import { closeDatabase, database } from '@/database';
 import { publishEdition } from '@/services/editions';
 import { addFile } from '@/services/library';
 import { addPerson, type Actor } from '@/services/people';
-import { draftPlan, importPlan, lastChange } from '@/services/plan';
+import { createNetwork, draftPlan, importPlan, lastChange } from '@/services/plan';
 import { generatedNetwork } from './generated-network';
 
 /** Binds this process to an instance's database and files: its address is known only once it runs. */
@@ -52,8 +52,8 @@ export async function withLargeNetwork(
   let browser: Browser | null = null;
   try {
     bind(instance);
-    const network = await NetworkRow.create({ name: 'Generated', slug: 'generated' });
-    await fill(await addPerson(network.id, PERSON), screens);
+    const networkId = await createNetwork({ name: 'Generated', slug: 'generated' });
+    await fill(await addPerson(networkId, PERSON), screens);
     await closeDatabase();
     browser = await launch();
     await work(await signedIn(browser, instance.url, PERSON), browser, instance.url);

@@ -14,7 +14,7 @@ interface Request {
 /** Answers one forecast request, or says everything that is wrong with it. */
 export function answer(request: Request): object {
   const read = readPlan(request.plan);
-  const errors: Problem[] = 'errors' in read ? [...read.errors] : [];
+  const errors: Problem[] = read.ok ? [] : [...read.problems];
   const instant = (key: 'from' | 'to') => {
     const value = request[key];
     const parsed = typeof value === 'string' ? parseInstant(value) : null;
@@ -25,12 +25,12 @@ export function answer(request: Request): object {
   if (errors.length === 0 && to < from)
     errors.push({ path: '/to', message: 'The end must not come before the start.' });
   const { screen } = request;
-  const known = 'plan' in read && read.plan.screens.some((one) => one.id === screen);
-  if ('plan' in read && !known)
+  const known = read.ok && read.value.screens.some((one) => one.id === screen);
+  if (read.ok && !known)
     errors.push({ path: '/screen', message: `There is no screen "${String(screen)}" in the plan.` });
-  if (errors.length > 0 || !('plan' in read) || typeof screen !== 'string') return { errors };
+  if (errors.length > 0 || !read.ok || typeof screen !== 'string') return { errors };
   const plays = request.plays === true;
-  return forecastDocument(screen, forecast(screenProgram(read.plan, screen), from, to, { plays }), plays);
+  return forecastDocument(screen, forecast(screenProgram(read.value, screen), from, to, { plays }), plays);
 }
 
 function parse(text: string): unknown {

@@ -86,13 +86,13 @@ function read(
     throw new Refused([{ path: '/content', message: 'Say what is shown: --content playlist:ID or media:ID.' }]);
   const content = match[1] === 'media' ? { media: match[2] } : { playlist: match[2] };
   const { events, problems } = readCalendar(readFileSync(file === '-' ? 0 : file, 'utf8'));
-  const edits = bookingsOf(plan, events, {
+  const patches = bookingsOf(plan, events, {
     content,
     where,
     siteClock: given['site-clock'] ?? false,
     created: formatInstant(Date.now()),
   });
-  console.log(JSON.stringify({ bookings: edits.map((one) => one.document) }, null, 2));
+  console.log(JSON.stringify({ bookings: patches.flatMap((one) => ('add' in one ? [one.add] : [])) }, null, 2));
   for (const { line, message } of problems) console.error(`line ${line}: ${message}`);
   return problems.length > 0 ? 1 : 0;
 }

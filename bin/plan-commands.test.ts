@@ -1,3 +1,4 @@
+import { planFile } from '@/core';
 import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -18,11 +19,11 @@ test('export, change, diff, check, why, import: a plan goes out and comes back w
   await newPlan(actor);
   const original = await draftPlan(actor);
   expect(lanternpost('export', '--out', file('plan.json')).status).toBe(0);
-  expect(JSON.parse(readFileSync(file('plan.json'), 'utf8'))).toEqual(original.plan);
+  expect(JSON.parse(readFileSync(file('plan.json'), 'utf8'))).toEqual(planFile(original.plan));
 
   await edit(actor, [
-    { kind: 'screen', id: 'hall', document: null },
-    { kind: 'playlist', id: 'more', document: { name: 'More', items: [] } },
+    { kind: 'screen', id: 'hall', remove: true },
+    { kind: 'playlist', id: 'more', add: { name: 'More', items: [] } },
   ]);
   const span = ['--from', '2026-12-01T00:00:00Z', '--to', '2026-12-02T00:00:00Z'];
   expect(lanternpost('export', '--out', file('after.json')).status).toBe(0);
@@ -54,14 +55,14 @@ test('export, change, diff, check, why, import: a plan goes out and comes back w
     status: 0,
     stdout: expect.stringMatching(/^2 changes\./),
   });
-  expect((await draftPlan(actor)).plan).toEqual(original.plan);
+  expect((await draftPlan(actor)).plan).toEqual(planFile(original.plan));
   writeFileSync(file('wrong.json'), JSON.stringify({ ...original.plan, bookings: [{ id: 'b' }] }));
   const refused = lanternpost('import', '--plan', file('wrong.json'));
   expect([refused.status, refused.stdout]).toEqual([2, '']);
   expect(JSON.parse(refused.stderr)).toMatchObject({
     errors: expect.arrayContaining([{ path: '/bookings/0/name', message: expect.any(String) }]),
   });
-  expect((await draftPlan(actor)).plan).toEqual(original.plan);
+  expect((await draftPlan(actor)).plan).toEqual(planFile(original.plan));
 });
 
 test('a week of airtime, what never shows, and the bookings as iCalendar and back', async () => {

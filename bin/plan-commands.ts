@@ -1,6 +1,6 @@
 import { writeFileSync } from 'node:fs';
 import { NetworkRow, closeDatabase } from '@/database';
-import { ServiceError } from '@/services/errors';
+import { Refusal, orThrow, planFile, readPlan } from '@/core';
 import type { Actor } from '@/services/people';
 import { draftPlan, importPlan } from '@/services/plan';
 import { options, type Command } from './options';
@@ -25,7 +25,7 @@ async function withDatabase(work: () => Promise<number>): Promise<number> {
       try {
         return await work();
       } catch (error) {
-        if (error instanceof ServiceError)
+        if (error instanceof Refusal)
           throw new Refused(error.problems.length > 0 ? error.problems : [{ path: '', message: error.message }]);
         throw error;
       }
@@ -45,7 +45,7 @@ export const exportCommand: Command = {
     const { network, out } = options(args, { network: { type: 'string' }, out: { type: 'string' } }, exportUsage);
     return withDatabase(async () => {
       const { plan } = await draftPlan(await actorFor(network));
-      const text = `${JSON.stringify(plan, null, 2)}\n`;
+      const text = `${JSON.stringify(orThrow(readPlan(planFile(plan))), null, 2)}\n`;
       if (out) writeFileSync(out, text);
       else process.stdout.write(text);
       return 0;

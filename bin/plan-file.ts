@@ -26,8 +26,8 @@ export function readJsonFile(path: string): unknown {
 /** The plan in a file. Throws Refused with all of its mistakes. */
 export function readPlanFile(path: string): Plan {
   const read = readPlan(readJsonFile(path));
-  if ('errors' in read) throw new Refused(read.errors);
-  return read.plan;
+  if (!read.ok) throw new Refused(read.problems);
+  return read.value;
 }
 
 /** An instant that an option gives. Throws Refused. */

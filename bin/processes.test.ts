@@ -2,7 +2,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { truncateSync } from 'node:fs';
 import { createInterface } from 'node:readline';
-import { MediaRow, UploadRow } from '@/database';
+import { MediaFilesRow, UploadRow } from '@/database';
 import { ProtocolClient } from '@/protocol/client';
 import type { Report } from '@/protocol/schemas';
 import { SimulatedPlayer } from '@/fleet';
@@ -66,8 +66,8 @@ async function networkWithFlag() {
   const received = await receiveUpload(actor, 'Flag.jpg', stream(await picture(640, 360, '#E3A008')));
   if ('upload' in received) await processUpload(received.upload.id);
   await edit(actor, [
-    { kind: 'playlist', id: 'house', document: { name: 'House', items: [{ media: 'flag' }] } },
-    { kind: 'network', document: { name: 'Two gateways', backdrop: { playlist: 'house' } } },
+    { kind: 'playlist', id: 'house', set: { name: 'House', items: [{ media: 'flag' }] } },
+    { kind: 'network', id: 'network', set: { name: 'Two gateways', backdrop: { playlist: 'house' } } },
   ]);
   return actor;
 }
@@ -95,7 +95,7 @@ test('two server processes both reach every player, and either takes its reports
     {
       kind: 'booking',
       id: 'b',
-      document: {
+      add: {
         name: 'B',
         content: { media: 'flag', durationMs: 5000 },
         where: 'all',
@@ -125,7 +125,7 @@ test('a gateway that is killed: its players go on with another', async () => {
   await until(async () => lit);
   child.kill('SIGKILL');
   await edit(actor, [
-    { kind: 'playlist', id: 'house', document: { name: 'House', items: [{ media: 'flag', durationMs: 3000 }] } },
+    { kind: 'playlist', id: 'house', set: { name: 'House', items: [{ media: 'flag', durationMs: 3000 }] } },
   ]);
   await publishEdition(actor, await lastChange(actor.networkId));
   await start(['gateway', '--port', String(port)], /gateway runs/);
@@ -149,7 +149,7 @@ test('a worker that is killed in a film: another finishes it, once', async () =>
   expect((await upload())?.state).toBe('working');
   await start(['worker'], /worker runs/);
   await until(async () => (await upload())?.state === 'ready');
-  expect(await MediaRow.count({ where: { networkId: actor.networkId } })).toBe(1);
+  expect(await MediaFilesRow.count({ where: { networkId: actor.networkId } })).toBe(1);
   expect((await draftPlan(actor)).plan.media[0]).toMatchObject({ durationMs: 40_000 });
 });
 
@@ -166,7 +166,7 @@ test('a file that turns out broken in the worker fails with a sentence', async (
     return row?.state === 'failed' && row;
   });
   expect(failed.error).toBe('This film is damaged or incomplete: export it again, then upload it.');
-  expect(await MediaRow.count({ where: { networkId: actor.networkId } })).toBe(0);
+  expect(await MediaFilesRow.count({ where: { networkId: actor.networkId } })).toBe(0);
 });
 
 test('heartbeats of many players come through one gateway', async () => {

@@ -160,13 +160,16 @@ test('forms say what is missing, at its place', async ({ page }) => {
 
 test('another network sees none of it, by any route', async ({ browser }) => {
   bindDatabase();
-  const { NetworkRow, MediaRow, closeDatabase, database } = await import('@/database');
+  const { closeDatabase, database, rows } = await import('@/database');
   database();
   const { addPerson } = await import('@/services/people');
   const stranger = { name: 'Sten Ravn', email: 'sten@other.example', password: 'another network' };
-  const network = await NetworkRow.create({ name: 'Other Line', slug: 'other-line' });
-  await addPerson(network.id, stranger);
-  const file = (await MediaRow.findOne({ where: { slug: 'line-flag' } }))?.assetSha256;
+  const { createNetwork } = await import('@/services/plan');
+  await addPerson(await createNetwork({ name: 'Other Line', slug: 'other-line' }), stranger);
+  const [{ file } = { file: '' }] = await rows<{ file: string }>(
+    `SELECT document->>'sha256' AS file FROM plan_objects WHERE kind = 'media' AND slug = 'line-flag'`,
+  );
+  expect(file).toMatch(/^[0-9a-f]{64}$/);
   await closeDatabase();
 
   const page = await browser.newPage();

@@ -19,6 +19,6 @@ export async function draft(): Promise<Plan> {
   const network = await NetworkRow.findOne({ where: { slug: 'ternholm-line' } });
   const { plan } = await draftPlan({ networkId: network?.id ?? '', personId: null, name: '' });
   const read = readPlan(plan);
-  if ('errors' in read) throw new Error(JSON.stringify(read.errors));
-  return read.plan;
+  if (!read.ok) throw new Error(JSON.stringify(read.problems));
+  return read.value;
 }

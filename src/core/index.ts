@@ -1,4 +1,5 @@
 export * from './instant';
+export * from './refusal';
 export * from './plan';
 export * from './selector';
 export * from './when';

@@ -6,3 +6,4 @@ export type { Play } from './forecast/plays';
 export type { Segment } from './forecast/segments';
 export { sha256Hex } from './edition/canonical';
 export type { Asset, ProgramDocument } from './edition/compile';
+export { never } from './refusal';

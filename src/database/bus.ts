@@ -5,7 +5,9 @@ import { rows } from './connection';
 
 /** What processes tell each other through PostgreSQL's LISTEN/NOTIFY: small, and only ever a hint to look again. */
 export type BusMessage =
-  | { readonly kind: 'changes' | 'edition' | 'players' | 'uploads'; readonly network: string }
+  | { readonly kind: 'edition' | 'players' | 'uploads'; readonly network: string }
+  /** Objects of the plan were changed; `change` is the number of the last of these changes. */
+  | { readonly kind: 'changes'; readonly network: string; readonly change: number }
   | { readonly kind: 'player'; readonly network: string; readonly player: string }
   /** The line to PostgreSQL was lost and is back: anything may have happened. */
   | { readonly kind: 'resync' };

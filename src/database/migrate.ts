@@ -1,20 +1,26 @@
 import type { Sequelize } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
-import * as firstLamp from './migrations/0001-first-lamp';
-import * as clockwork from './migrations/0002-clockwork';
-import * as acts from './migrations/0003-acts';
+import * as networks from './migrations/0001-networks-plans-editions-players';
+import * as feeds from './migrations/0002-holidays-and-feeds';
+import * as acts from './migrations/0003-acts-for-undo';
+import * as planObjects from './migrations/0004-plan-objects';
 
+/** In order. The database remembers the ids of those that were run: they stay, whatever a file is called later. */
 const MIGRATIONS = [
-  { name: '0001-first-lamp', ...firstLamp },
-  { name: '0002-clockwork', ...clockwork },
+  { name: '0001-first-lamp', ...networks },
+  { name: '0002-clockwork', ...feeds },
   { name: '0003-acts', ...acts },
+  { name: '0004-plan-objects', ...planObjects },
 ];
 
 /** Any number that means "this project's migrations", for PostgreSQL's advisory lock. */
 const LOCK = 7_130_001;
 
-/** Brings the database to the current schema, each migration whole or not at all. Two processes at once take turns. */
-export async function migrate(sequelize: Sequelize): Promise<string[]> {
+/**
+ * Brings the database to the current schema, or to that of the step `to`; each step whole or not at all. Two processes at once take
+ * turns. Returns the names of the steps that were made.
+ */
+export async function migrate(sequelize: Sequelize, to?: string): Promise<string[]> {
   return sequelize.transaction(async (turn) => {
     await sequelize.query('SELECT pg_advisory_xact_lock($1)', { bind: [LOCK], transaction: turn });
     const umzug = new Umzug({
@@ -26,6 +32,6 @@ export async function migrate(sequelize: Sequelize): Promise<string[]> {
       storage: new SequelizeStorage({ sequelize, tableName: 'migrations' }),
       logger: undefined,
     });
-    return (await umzug.up()).map((migration) => migration.name);
+    return (await umzug.up(to === undefined ? {} : { to })).map((migration) => migration.name);
   });
 }

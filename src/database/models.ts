@@ -8,25 +8,14 @@ import {
   type ModelStatic,
   type Sequelize,
 } from 'sequelize';
-import type { Calendar, OpeningHours, Plan, When } from '@/core';
+import type { Kind } from '@/core';
 import { uuidv7 } from './uuid';
 
 class Row<M extends Model> extends Model<InferAttributes<M>, InferCreationAttributes<M>> {}
 
-interface Backdrop {
-  backdropMediaId: CreationOptional<string | null>;
-  backdropPlaylistId: CreationOptional<string | null>;
-  backdropDurationMs: CreationOptional<number | null>;
-}
-
-export class NetworkRow extends Row<NetworkRow> implements Backdrop {
+export class NetworkRow extends Row<NetworkRow> {
   declare id: CreationOptional<string>;
   declare slug: string;
-  declare name: string;
-  declare defaultDurationMs: CreationOptional<number | null>;
-  declare backdropMediaId: CreationOptional<string | null>;
-  declare backdropPlaylistId: CreationOptional<string | null>;
-  declare backdropDurationMs: CreationOptional<number | null>;
 }
 
 export class PersonRow extends Row<PersonRow> {
@@ -50,13 +39,26 @@ export class FileRow extends Row<FileRow> {
   declare type: string;
 }
 
-export class CalendarRow extends Row<CalendarRow> {
+/** A plan object of any kind: its document, and what the registry says of it. */
+export class ObjectRow extends Row<ObjectRow> {
   declare id: CreationOptional<string>;
   declare networkId: string;
+  declare kind: Kind;
   declare slug: string;
   declare name: string;
-  declare dates: Calendar['dates'];
-  declare holidays: Calendar['holidays'] | null;
+  declare nameScope: string | null;
+  declare document: object;
+  declare format: number;
+}
+
+/** The files that a media file was made of. */
+export class MediaFilesRow extends Row<MediaFilesRow> {
+  declare mediaId: string;
+  declare networkId: string;
+  declare originalSha256: string;
+  declare assetSha256: string;
+  declare thumbnailSha256: string;
+  declare codec: string | null;
 }
 
 /** An address from which a calendar program fetches bookings. */
@@ -71,105 +73,16 @@ export class FeedRow extends Row<FeedRow> {
   declare fetchedAt: Date | null;
 }
 
-export class MediaRow extends Row<MediaRow> {
-  declare id: CreationOptional<string>;
-  declare networkId: string;
-  declare slug: string;
-  declare name: string;
-  declare kind: 'image' | 'video';
-  declare width: number;
-  declare height: number;
-  declare bytes: number;
-  declare durationMs: number | null;
-  declare codec: CreationOptional<string | null>;
-  declare tags: string[] | null;
-  declare when: When | null;
-  declare added: Date;
-  declare originalSha256: CreationOptional<string | null>;
-  declare assetSha256: string | null;
-  declare thumbnailSha256: CreationOptional<string | null>;
-  declare type: string | null;
-}
-
-export class PlaylistRow extends Row<PlaylistRow> {
-  declare id: CreationOptional<string>;
-  declare networkId: string;
-  declare slug: string;
-  declare name: string;
-}
-
-export class PlaylistItemRow extends Row<PlaylistItemRow> {
-  declare networkId: string;
-  declare playlistId: string;
-  declare position: number;
-  declare mediaId: string | null;
-  declare nestedId: string | null;
-  declare collect: string | null;
-  declare order: 'name' | 'newest' | 'oldest' | null;
-  declare limit: number | null;
-  declare durationMs: number | null;
-  declare selector: string | null;
-  declare when: When | null;
-}
-
-export class SiteRow extends Row<SiteRow> implements Backdrop {
-  declare id: CreationOptional<string>;
-  declare networkId: string;
-  declare slug: string;
-  declare name: string;
-  declare timeZone: string;
-  declare tags: string[] | null;
-  declare latitude: number | null;
-  declare longitude: number | null;
-  declare hours: OpeningHours | null;
-  declare backdropMediaId: CreationOptional<string | null>;
-  declare backdropPlaylistId: CreationOptional<string | null>;
-  declare backdropDurationMs: CreationOptional<number | null>;
-}
-
-export class ScreenRow extends Row<ScreenRow> implements Backdrop {
-  declare id: CreationOptional<string>;
-  declare networkId: string;
-  declare siteId: string;
-  declare slug: string;
-  declare name: string;
-  declare width: number;
-  declare height: number;
-  declare tags: string[] | null;
-  declare lightsOut: When[] | null;
-  declare backdropMediaId: CreationOptional<string | null>;
-  declare backdropPlaylistId: CreationOptional<string | null>;
-  declare backdropDurationMs: CreationOptional<number | null>;
-}
-
-export class BookingRow extends Row<BookingRow> {
-  declare id: CreationOptional<string>;
-  declare networkId: string;
-  declare slug: string;
-  declare name: string;
-  declare mediaId: string | null;
-  declare playlistId: string | null;
-  declare durationMs: number | null;
-  declare selector: string;
-  declare priority: number;
-  declare takeover: boolean | null;
-  declare wake: boolean | null;
-  declare onHold: boolean | null;
-  declare created: Date;
-  declare when: When;
-}
-
-export type ChangeKind = 'network' | 'calendar' | 'site' | 'screen' | 'media' | 'playlist' | 'booking';
-
 export class ChangeRow extends Row<ChangeRow> {
   declare id: CreationOptional<number>;
   declare networkId: string;
   declare personId: string | null;
   declare at: CreationOptional<Date>;
-  declare kind: ChangeKind;
+  declare kind: Kind;
   declare object: string;
-  declare before: unknown;
-  declare after: unknown;
+  declare before: object | null;
+  declare after: object | null;
+  declare format: number;
   declare act: CreationOptional<string | null>;
   declare takesBack: CreationOptional<string | null>;
   declare columns: CreationOptional<object | null>;
@@ -183,7 +96,8 @@ export class EditionRow extends Row<EditionRow> {
   declare personId: string | null;
   declare lastChange: number;
   declare again: number | null;
-  declare plan: Plan;
+  declare plan: object;
+  declare format: number;
 }
 
 export class ProgramRow extends Row<ProgramRow> {
@@ -240,9 +154,7 @@ const text = DataTypes.TEXT;
 const integer = DataTypes.INTEGER;
 const json = DataTypes.JSONB;
 const date = DataTypes.DATE;
-const flag = DataTypes.BOOLEAN;
 const now = () => ({ type: DataTypes.DATE, defaultValue: DataTypes.NOW });
-const tags = DataTypes.ARRAY(DataTypes.TEXT);
 /** bigint columns stay well under 2^53 here, so plain numbers carry them. */
 const big = (name: string) => ({
   type: DataTypes.BIGINT,
@@ -250,9 +162,6 @@ const big = (name: string) => ({
     return Number(this.getDataValue(name as never));
   },
 });
-const backdrop = { backdropMediaId: uuid, backdropPlaylistId: uuid, backdropDurationMs: integer };
-const planObject = { id, networkId: uuid, slug: text, name: text };
-
 /** Binds the models to a connection. The columns' rules are in the migrations: the database enforces them. */
 export function bindModels(sequelize: Sequelize): void {
   const bind = (model: unknown, tableName: string, attributes: Record<string, unknown>) =>
@@ -262,11 +171,28 @@ export function bindModels(sequelize: Sequelize): void {
       underscored: true,
       timestamps: false,
     });
-  bind(NetworkRow, 'networks', { id, slug: text, name: text, defaultDurationMs: integer, ...backdrop });
+  bind(NetworkRow, 'networks', { id, slug: text });
   bind(PersonRow, 'people', { id, networkId: uuid, email: text, name: text, passwordHash: text });
   bind(SessionRow, 'sessions', { id, tokenHash: text, personId: uuid, expiresAt: date });
   bind(FileRow, 'files', { sha256: key(), bytes: big('bytes'), type: text });
-  bind(CalendarRow, 'calendars', { ...planObject, dates: json, holidays: json });
+  bind(ObjectRow, 'plan_objects', {
+    id,
+    networkId: uuid,
+    kind: text,
+    slug: text,
+    name: text,
+    nameScope: text,
+    document: json,
+    format: integer,
+  });
+  bind(MediaFilesRow, 'media_files', {
+    mediaId: { type: uuid, primaryKey: true },
+    networkId: uuid,
+    originalSha256: { type: text, field: 'original_sha256' },
+    assetSha256: { type: text, field: 'asset_sha256' },
+    thumbnailSha256: { type: text, field: 'thumbnail_sha256' },
+    codec: text,
+  });
   bind(FeedRow, 'feeds', {
     id,
     networkId: uuid,
@@ -277,67 +203,6 @@ export function bindModels(sequelize: Sequelize): void {
     createdAt: now(),
     fetchedAt: date,
   });
-  bind(MediaRow, 'media', {
-    ...planObject,
-    kind: text,
-    width: integer,
-    height: integer,
-    bytes: big('bytes'),
-    durationMs: integer,
-    codec: text,
-    tags,
-    when: json,
-    added: date,
-    originalSha256: { type: text, field: 'original_sha256' },
-    assetSha256: { type: text, field: 'asset_sha256' },
-    thumbnailSha256: { type: text, field: 'thumbnail_sha256' },
-    type: text,
-  });
-  bind(PlaylistRow, 'playlists', planObject);
-  bind(PlaylistItemRow, 'playlist_items', {
-    networkId: uuid,
-    playlistId: { type: uuid, primaryKey: true },
-    position: { type: integer, primaryKey: true },
-    mediaId: uuid,
-    nestedId: uuid,
-    collect: text,
-    order: text,
-    limit: integer,
-    durationMs: integer,
-    selector: text,
-    when: json,
-  });
-  bind(SiteRow, 'sites', {
-    ...planObject,
-    timeZone: text,
-    tags,
-    latitude: DataTypes.DOUBLE,
-    longitude: DataTypes.DOUBLE,
-    hours: json,
-    ...backdrop,
-  });
-  bind(ScreenRow, 'screens', {
-    ...planObject,
-    siteId: uuid,
-    width: integer,
-    height: integer,
-    tags,
-    lightsOut: json,
-    ...backdrop,
-  });
-  bind(BookingRow, 'bookings', {
-    ...planObject,
-    mediaId: uuid,
-    playlistId: uuid,
-    durationMs: integer,
-    selector: text,
-    priority: integer,
-    takeover: flag,
-    wake: flag,
-    onHold: flag,
-    created: date,
-    when: json,
-  });
   bind(ChangeRow, 'changes', {
     id: { ...big('id'), primaryKey: true, autoIncrement: true },
     networkId: uuid,
@@ -347,6 +212,7 @@ export function bindModels(sequelize: Sequelize): void {
     object: text,
     before: json,
     after: json,
+    format: integer,
     act: uuid,
     takesBack: uuid,
     columns: json,
@@ -360,6 +226,7 @@ export function bindModels(sequelize: Sequelize): void {
     lastChange: big('lastChange'),
     again: integer,
     plan: json,
+    format: integer,
   });
   bind(ProgramRow, 'programs', { hash: key(), document: text });
   bind(ProgramFileRow, 'program_files', { hash: key(), sha256: key() });

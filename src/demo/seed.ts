@@ -4,11 +4,11 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
 import sharp from 'sharp';
-import { NetworkRow } from '@/database';
 import { publishEdition } from '@/services/editions';
 import { addFile } from '@/services/library';
 import { addPerson, type Actor } from '@/services/people';
-import { edit, lastChange } from '@/services/plan';
+import { createNetwork, edit, lastChange } from '@/services/plan';
+import { NETWORK_ID } from '@/core';
 import { FILMS, PICTURES, type DemoFilm } from './media';
 import { FORMATS } from './pictures';
 import { demoPlan } from './plan';
@@ -24,19 +24,19 @@ export const DEMO_NETWORK = 'ternholm-line';
 
 /** Fills an empty database with the sample network, its media made here, and publishes edition 1. `tell` hears what is being done. */
 export async function seedDemo(tell: (step: string) => void): Promise<void> {
-  const network = await NetworkRow.create({ name: 'Ternholm Line', slug: DEMO_NETWORK });
-  const [ida] = await Promise.all(DEMO_PEOPLE.map((person) => addPerson(network.id, person)));
+  const networkId = await createNetwork({ name: 'Ternholm Line', slug: DEMO_NETWORK });
+  const [ida] = await Promise.all(DEMO_PEOPLE.map((person) => addPerson(networkId, person)));
   await seedMedia(ida as Actor, tell);
   tell('Sites, screens, playlists and bookings');
   const { network: settings, calendars, sites, screens, playlists, bookings } = demoPlan();
   const named = { calendar: calendars, playlist: playlists, site: sites, screen: screens, booking: bookings };
   await edit(ida as Actor, [
     ...Object.entries(named).flatMap(([kind, list]) =>
-      list.map(({ id, ...document }) => ({ kind: kind as 'site', id, document })),
+      list.map(({ id, ...document }) => ({ kind: kind as 'site', id, add: document })),
     ),
-    { kind: 'network', document: settings },
+    { kind: 'network', id: NETWORK_ID, set: settings },
   ]);
-  await publishEdition(ida as Actor, await lastChange(network.id));
+  await publishEdition(ida as Actor, await lastChange(networkId));
 }
 
 async function seedMedia(actor: Actor, tell: (step: string) => void): Promise<void> {

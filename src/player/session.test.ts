@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { Readable } from 'node:stream';
-import { compileEdition, readPlan, type ProgramDocument } from '@/core';
+import { compileEdition, orThrow, readPlan, type ProgramDocument } from '@/core';
 import { FleetStore } from '@/fleet/store';
 import { createPlayerApp, type PlayerBackend } from '@/protocol/app';
 import { ProtocolClient } from '@/protocol/client';
@@ -50,9 +50,8 @@ function program(extra: object = {}): { hash: string; text: string } {
       },
     ],
   });
-  if ('errors' in read) throw new Error('not a plan');
-  const compiled = compileEdition(read.plan);
-  if ('errors' in compiled) throw new Error('not compiled');
+  if (!read.ok) throw new Error('not a plan');
+  const compiled = orThrow(compileEdition(read.value));
   const hash = compiled.screens.get('hall') ?? '';
   return { hash, text: compiled.programs.get(hash) ?? '' };
 }

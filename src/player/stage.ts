@@ -1,4 +1,4 @@
-import type { Asset } from '@/core/playing';
+import { never, type Asset } from '@/core/playing';
 
 /** One picture or film, loaded and decoded, ready to be seen at once. */
 interface Layer {
@@ -61,7 +61,7 @@ export class Stage {
     const blob = await this.open(asset.sha256);
     if (!blob) throw new Error(`"${media}" is not here yet.`);
     const url = URL.createObjectURL(blob);
-    const element = asset.kind === 'video' ? document.createElement('video') : document.createElement('img');
+    const element = elementFor(asset.kind);
     element.hidden = true;
     element.className = 'layer';
     try {
@@ -99,5 +99,16 @@ export class Stage {
 
   private drop(layer: Promise<Layer> | undefined): void {
     layer?.then((loaded) => this.remove(loaded)).catch(() => undefined);
+  }
+}
+
+function elementFor(kind: Asset['kind']): HTMLVideoElement | HTMLImageElement {
+  switch (kind) {
+    case 'video':
+      return document.createElement('video');
+    case 'image':
+      return document.createElement('img');
+    default:
+      return never(kind);
   }
 }

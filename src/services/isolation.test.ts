@@ -24,14 +24,14 @@ test('one network can not read or touch another by any id', async () => {
   if (!('upload' in received)) throw new Error('known');
   await processUpload(received.upload.id);
   await edit(theirs, [
-    { kind: 'playlist', id: 'house', document: { name: 'House', items: [{ media: 'secret' }] } },
+    { kind: 'playlist', id: 'house', set: { name: 'House', items: [{ media: 'secret' }] } },
     {
       kind: 'booking',
       id: 'b',
-      document: { name: 'B', content: { playlist: 'house' }, where: 'all', created: '2026-01-01T00:00:00Z' },
+      add: { name: 'B', content: { playlist: 'house' }, where: 'all', created: '2026-01-01T00:00:00Z' },
     },
   ]);
-  await edit(theirs, [{ kind: 'screen', id: 'extra', document: { name: 'Extra', site: 'quay', width: 5, height: 5 } }]);
+  await edit(theirs, [{ kind: 'screen', id: 'extra', add: { name: 'Extra', site: 'quay', width: 5, height: 5 } }]);
   await publishEdition(theirs, await lastChange(theirs.networkId));
   const before = await draftPlan(theirs);
   const sha256 = before.plan.media[0]?.sha256 ?? '';
@@ -64,7 +64,8 @@ test('one network can not read or touch another by any id', async () => {
 
   // Touching
   const changed = { name: 'Taken', site: 'quay', width: 1, height: 1 };
-  await expect(edit(ours, [{ kind: 'screen', id: 'hall', document: changed }])).rejects.toMatchObject({ status: 422 });
+  await expect(edit(ours, [{ kind: 'screen', id: 'hall', set: changed }])).rejects.toMatchObject({ status: 404 });
+  await expect(edit(ours, [{ kind: 'screen', add: changed }])).rejects.toMatchObject({ status: 422 });
   for (const [kind, id] of [
     ['screen', 'hall'],
     ['site', 'quay'],
@@ -72,7 +73,7 @@ test('one network can not read or touch another by any id', async () => {
     ['media', 'secret'],
     ['booking', 'b'],
   ] as const)
-    await expect(edit(ours, [{ kind, id, document: null }])).rejects.toMatchObject({ status: 404 });
+    await expect(edit(ours, [{ kind, id, remove: true }])).rejects.toMatchObject({ status: 404 });
   expect(await undo(ours, 'undo')).toMatchObject({ about: null, changes: [] });
   await expect(publishAgain(ours, 1)).rejects.toMatchObject({ status: 404 });
   await expect(pairScreen(ours, 'hall', 'BCDF-GHJK', '10.2.2.4')).rejects.toMatchObject({ status: 404 });

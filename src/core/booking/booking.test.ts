@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { readPlan, withEdits, type Booking, type Plan, type PlanEdit } from '../plan';
+import { readPlan, withPatches, type Booking, type Plan, type Patch } from '../plan';
+import { orThrow } from '../refusal';
 import { addDays, datesOf, formatDate, parseDate, type LocalDate } from '../when';
 import { copyDays, reschedule, type Occasion, type Rescheduling, type Scope } from '.';
 
@@ -23,8 +24,8 @@ function plan(...bookings: object[]): Plan {
       ...one,
     })),
   });
-  if ('errors' in read) throw new Error(JSON.stringify(read.errors));
-  return read.plan;
+  if (!read.ok) throw new Error(JSON.stringify(read.problems));
+  return read.value;
 }
 
 /** Every window of a plan's bookings on every date: `2026-12-01 06:00-10:00 p3`, in order. */
@@ -43,15 +44,14 @@ function diary(of: Plan, from = first, to = last): string[] {
 
 function changed(of: Plan, occasion: Occasion, change: Rescheduling, scope: Scope): Plan {
   const edits = reschedule(of, of.bookings[0] as Booking, occasion, change, scope, CREATED);
-  if ('error' in edits) throw new Error(edits.error);
-  return applied(of, edits);
+  return applied(of, orThrow(edits));
 }
 
 /** The edits made, and the plan proved to hold together. */
-function applied(of: Plan, edits: readonly PlanEdit[]): Plan {
-  const read = readPlan(withEdits(of, edits));
-  if ('errors' in read) throw new Error(JSON.stringify(read.errors));
-  return read.plan;
+function applied(of: Plan, edits: readonly Patch[]): Plan {
+  const read = readPlan(withPatches(of, edits));
+  if (!read.ok) throw new Error(JSON.stringify(read.problems));
+  return read.value;
 }
 
 const RULES = [
@@ -191,7 +191,7 @@ test.each([
     'all',
     CREATED,
   );
-  expect(edits).toEqual({ error: expect.stringContaining(sentence) as string });
+  expect(edits).toMatchObject({ ok: false, message: expect.stringContaining(sentence) as string });
 });
 
 describe('copying days', () => {

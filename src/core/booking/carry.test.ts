@@ -1,5 +1,5 @@
 import { HOUR, MINUTE } from '../instant';
-import { bookingSchema, readPlan, withEdits, type Booking, type Plan, type Site } from '../plan';
+import { bookingSchema, readPlan, withPatches, type Booking, type Plan, type Site } from '../plan';
 import { addDays, formatDate, parseDate, startOfDate, type LocalDate, type LocalTime } from '../when';
 import { carried, copyOccasion, scopesOf, sightings } from '.';
 
@@ -34,8 +34,8 @@ function plan(...bookings: Booking[]): Plan {
     media: [{ id: 'm', name: 'M', kind: 'image', width: 1, height: 1, bytes: 1, added: '2026-01-01T00:00:00Z' }],
     bookings,
   });
-  if ('errors' in read) throw new Error(JSON.stringify(read.errors));
-  return read.plan;
+  if (!read.ok) throw new Error(JSON.stringify(read.problems));
+  return read.value;
 }
 
 const seen = (one: Booking, from: string, to: string, site: Pick<Site, 'timeZone' | 'hours'> = oslo) =>
@@ -140,7 +140,7 @@ describe('carrying a bar', () => {
       { date: date('2026-12-02'), takeover: true },
       '2026-11-25T10:00:00Z',
     );
-    const [first, second] = withEdits(own, [copy]).bookings;
+    const [first, second] = withPatches(own, [copy]).bookings;
     expect(first).toEqual(one);
     expect(second).toMatchObject({
       name: 'Morning, 2 Dec',

@@ -1,4 +1,4 @@
-import type { PlanEdit } from '../plan/edit';
+import type { Patch } from '../plan/patch';
 import type { Booking, Plan, Site } from '../plan/schema';
 import { DAY } from '../instant';
 import {
@@ -11,6 +11,7 @@ import {
   zoneTable,
   type LocalTime,
 } from '../when';
+import { aloneOn } from './dates';
 import type { Sighting } from './occasions';
 import { WHOLE_DAY, freeName, spokenDate, type Rescheduling } from './reschedule';
 
@@ -48,19 +49,18 @@ export function copyOccasion(
   { date, window }: Pick<Sighting, 'date' | 'window'>,
   change: Rescheduling,
   created: string,
-): PlanEdit {
+): Patch<'booking'> {
   const day = formatDate(change.date ?? date);
   const [start, end] = change.window ?? document.when.windows?.[window] ?? WHOLE_DAY;
-  const { clock } = document.when;
   return {
     kind: 'booking',
-    document: {
+    add: {
       ...document,
       ...(change.priority === undefined ? {} : { priority: change.priority }),
       ...(change.takeover === undefined ? {} : { takeover: change.takeover || undefined }),
       name: freeName(plan, `${document.name}, ${spokenDate(change.date ?? date)}`),
       created,
-      when: { ...(clock === undefined ? {} : { clock }), from: day, to: day, windows: [[start, end]] },
+      when: { ...aloneOn(document.when, day), windows: [[start, end]] },
     },
   };
 }

@@ -1,7 +1,7 @@
-import { withEdits, type PlanEdit } from '../plan/edit';
+import { changed, withPatches, type Patch } from '../plan/patch';
 import type { Booking, Plan, When } from '../plan/schema';
 import { addDays, calendarDates, datesOf, formatDate, type LocalDate } from '../when';
-import { withDate, withoutDate } from './dates';
+import { aloneOn, withDate, withoutDate } from './dates';
 import { freeName } from './reschedule';
 
 /**
@@ -15,15 +15,14 @@ export function copyDays(
   days: number,
   targets: readonly LocalDate[],
   options: { readonly replace: boolean; readonly created: string },
-): PlanEdit[] {
+): Patch<'booking'>[] {
   const sets = new Map(plan.calendars.map((one) => [one.id, calendarDates(one.dates)]));
   const place = { calendar: (id: string) => sets.get(id) ?? new Set<LocalDate>() };
   const shows = (when: When, date: LocalDate) => datesOf(when, place, date, date).length > 0;
   let now = plan;
-  const added: PlanEdit[] = [];
+  const added: Patch<'booking'>[] = [];
   const change = (booking: Booking, when: When) => {
-    const { id, ...document } = booking;
-    now = withEdits(now, [{ kind: 'booking', id, document: { ...document, when } }]);
+    now = withPatches(now, changed('booking', booking, { when }));
   };
   for (const target of targets)
     for (let day = 0; day < days; day++) {
@@ -40,16 +39,16 @@ export function copyDays(
         } else if (!here && there && options.replace) change(booking, withoutDate(booking.when, formatDate(to)));
       }
     }
-  const changed = now.bookings.flatMap((booking): PlanEdit[] => {
-    const { id, ...document } = booking;
-    return plan.bookings.some((one) => one === booking) ? [] : [{ kind: 'booking', id, document }];
+  const before = new Map(plan.bookings.map((one) => [one.id, one]));
+  const patches = now.bookings.flatMap((booking) => {
+    const old = before.get(booking.id);
+    return old && old !== booking ? changed('booking', old, { when: booking.when }) : [];
   });
-  return [...changed, ...added];
+  return [...patches, ...added];
 }
 
-function alone(plan: Plan, { id: _id, ...booking }: Booking, date: LocalDate, created: string): PlanEdit {
+function alone(plan: Plan, { id: _id, ...booking }: Booking, date: LocalDate, created: string): Patch<'booking'> {
   const day = formatDate(date);
-  const { clock, windows } = booking.when;
-  const when = { ...(clock ? { clock } : {}), from: day, to: day, ...(windows ? { windows } : {}) };
-  return { kind: 'booking', document: { ...booking, name: freeName(plan, `${booking.name}, ${day}`), created, when } };
+  const name = freeName(plan, `${booking.name}, ${day}`);
+  return { kind: 'booking', add: { ...booking, name, created, when: aloneOn(booking.when, day) } };
 }

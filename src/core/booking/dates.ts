@@ -1,4 +1,5 @@
-import type { When } from '../plan/schema';
+import { done, refused, type Result } from '../refusal';
+import { WHEN_FIELDS, type When } from '../when/schema';
 import {
   WEEKDAYS,
   addDays,
@@ -15,24 +16,26 @@ import {
  * A `When` carried on by whole days: dates, weekdays and week starts move alike, so that each of its dates moves by `days`.
  * Calendars and times of day stay. Returns a sentence where its repeat can't be carried as a whole.
  */
-export function shiftWhen(when: When, days: number): When | { error: string } {
-  if (days === 0) return when;
+export function shiftWhen(when: When, days: number): Result<When> {
+  if (days === 0) return done(when);
   const shift = (text: string) => formatDate(addDays(parseDate(text) as LocalDate, days));
   const { from, to, repeat, also, except } = when;
   if (repeat === undefined && from === undefined && to === undefined)
-    return { error: 'It shows every day: carry one day alone, or give it dates first.' };
+    return cannot('It shows every day: carry one day alone, or give it dates first.');
   const rule = repeat === undefined ? null : parseRule(repeat);
   const moved = rule && !('error' in rule) ? shiftRule(rule, days) : null;
-  if (rule && !moved) return { error: 'This repeat can not be carried to other days as a whole: carry one day alone.' };
-  return {
+  if (rule && !moved) return cannot('This repeat can not be carried to other days as a whole: carry one day alone.');
+  return done({
     ...when,
     ...(from === undefined ? {} : { from: shift(from) }),
     ...(to === undefined ? {} : { to: shift(to) }),
     ...(moved ? { repeat: writeRule(moved) } : {}),
     ...(also ? { also: also.map(shift) } : {}),
     ...(except ? { except: except.map(shift) } : {}),
-  };
+  });
 }
+
+const cannot = (message: string) => refused([{ path: '/when', message }]);
 
 /** Daily and weekly rules only: months have no even length. */
 function shiftRule(rule: Rule, days: number): Rule | null {
@@ -45,6 +48,12 @@ function shiftRule(rule: Rule, days: number): Rule | null {
     ...(rule.until === undefined ? {} : { until: addDays(rule.until, days) }),
     ...(freq === 'WEEKLY' && rule.interval > 1 ? { weekStart: turn(rule.weekStart) } : {}),
   };
+}
+
+/** What a `When` says of times, on one date (YYYY-MM-DD) alone: all that it says of dates is left behind. */
+export function aloneOn(when: When, day: string): When {
+  const times = Object.entries(when).filter(([field]) => WHEN_FIELDS[field as keyof When] === 'times');
+  return { ...Object.fromEntries(times), from: day, to: day };
 }
 
 /** A `When` with one date more. Calendars may still keep it away. */

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { DAY, MINUTE, type Instant } from '../instant';
 import { placeOf, screenProgram } from '../forecast';
-import { readPlan, withEdits, type Booking, type Plan, type PlanEdit, type Site } from '../plan';
+import { orThrow } from '../refusal';
+import { readPlan, withPatches, type Booking, type Plan, type Patch, type Site } from '../plan';
 import { randomPlan, runs, type RandomPlan } from '../tests/random-plan';
 import {
   addDays,
@@ -47,10 +48,10 @@ const occasion = randomPlan
     booking: random.plan.bookings.find(({ id }) => id === sighting.booking) as Booking,
   }));
 
-const made = (plan: Plan, edits: readonly PlanEdit[]): Plan => {
-  const read = readPlan(withEdits(plan, edits));
-  if ('errors' in read) throw new Error(JSON.stringify(read.errors));
-  return read.plan;
+const made = (plan: Plan, edits: readonly Patch[]): Plan => {
+  const read = readPlan(withPatches(plan, edits));
+  if (!read.ok) throw new Error(JSON.stringify(read.problems));
+  return read.value;
 };
 
 /** Where a wall sees bookings, as text without their names. */
@@ -94,9 +95,7 @@ test('a day alone is changed: its occasion stands where it was put, and every ot
       const by = minutes * MINUTE;
       const [start, end] = [sighting.start + by, sighting.end + by] as [LocalTime, LocalTime];
       const change = carried(booking, sighting, start, end, site);
-      const edits = reschedule(plan, booking, sighting, change, 'this day', CREATED);
-      if ('error' in edits) throw new Error(edits.error);
-      const after = made(plan, edits);
+      const after = made(plan, orThrow(reschedule(plan, booking, sighting, change, 'this day', CREATED)));
       const mine = after.bookings.filter(({ id }) => id === booking.id || !plan.bookings.some((one) => one.id === id));
       const seen = sightings(after, mine, site, addDays(first, -2), addDays(last, 2));
       if (booking.when.clock === undefined && scopesOf(plan, booking, sighting.date).length > 1)

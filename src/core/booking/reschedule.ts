@@ -1,7 +1,8 @@
-import type { PlanEdit } from '../plan/edit';
+import { changed, removed, type Patch } from '../plan/patch';
 import type { Booking, Plan, When } from '../plan/schema';
+import { done, type Result } from '../refusal';
 import { MONTH_WORDS, addDays, calendarDates, civil, datesOf, formatDate, parseDate, type LocalDate } from '../when';
-import { partWhen, shiftWhen, withoutDate } from './dates';
+import { aloneOn, partWhen, shiftWhen, withoutDate } from './dates';
 
 /** Which of a booking's days a change is for. */
 export type Scope = 'this day' | 'from this day' | 'all';
@@ -28,8 +29,8 @@ export interface Rescheduling {
 export const WHOLE_DAY: readonly [string, string] = ['00:00', '24:00'];
 
 /**
- * The edits that change one occasion of a booking, all of its days from there on, or all of them. Parting a booking makes a
- * second one, named after the first; `created` (RFC 3339) is when. Returns a sentence where it can't be done.
+ * The patches that change one occasion of a booking, all of its days from there on, or all of them. Parting a booking makes a
+ * second one, named after the first; `created` (RFC 3339) is when. Refused with a sentence where it can't be done.
  */
 export function reschedule(
   plan: Plan,
@@ -38,11 +39,11 @@ export function reschedule(
   change: Rescheduling,
   scope: Scope,
   created: string,
-): readonly PlanEdit[] | { readonly error: string } {
+): Result<readonly Patch<'booking'>[]> {
   const wide = widest(plan, booking, occasion.date, scope);
   if (wide === 'all') return changeAll(booking, occasion, change);
   return wide === 'this day'
-    ? changeDay(plan, booking, occasion, change, created)
+    ? done(changeDay(plan, booking, occasion, change, created))
     : changeFrom(plan, booking, occasion, change, created);
 }
 
@@ -73,12 +74,6 @@ function datesIn(plan: Plan, when: When, first: LocalDate, last: LocalDate): rea
 
 const documentOf = ({ id: _id, ...document }: Booking): Omit<Booking, 'id'> => document;
 
-const edited = (booking: Booking, change: Partial<Booking>): PlanEdit => ({
-  kind: 'booking',
-  id: booking.id,
-  document: { ...documentOf(booking), ...change },
-});
-
 function standing(change: Rescheduling): Partial<Booking> {
   return {
     ...(change.priority === undefined ? {} : { priority: change.priority }),
@@ -101,12 +96,12 @@ const withWindows = (when: When, windows: [string, string][]): When => {
   return wholeDay ? rest : { ...rest, windows };
 };
 
-function changeAll(booking: Booking, occasion: Occasion, change: Rescheduling): PlanEdit[] | { error: string } {
+function changeAll(booking: Booking, occasion: Occasion, change: Rescheduling): Result<readonly Patch<'booking'>[]> {
   const windows = windowsAfter(booking.when, occasion, change);
-  if (windows.length === 0) return [{ kind: 'booking', id: booking.id, document: null }];
+  if (windows.length === 0) return done([removed('booking', booking)]);
   const when = shiftWhen(withWindows(booking.when, windows), (change.date ?? occasion.date) - occasion.date);
-  if ('error' in when) return when;
-  return [edited(booking, { when, ...standing(change) })];
+  if (!when.ok) return when;
+  return done(changed('booking', booking, { when: when.value, ...standing(change) }));
 }
 
 function changeDay(
@@ -115,21 +110,18 @@ function changeDay(
   occasion: Occasion,
   change: Rescheduling,
   created: string,
-): PlanEdit[] {
+): Patch<'booking'>[] {
   const { when } = booking;
-  const day = formatDate(occasion.date);
-  const without = edited(booking, { when: withoutDate(when, day) });
+  const without = changed('booking', booking, { when: withoutDate(when, formatDate(occasion.date)) });
   const windows = windowsAfter(when, occasion, change);
-  if (windows.length === 0) return [without];
+  if (windows.length === 0) return without;
   const target = change.date ?? occasion.date;
-  const date = formatDate(target);
-  const { clock } = when;
-  const alone = withWindows({ ...(clock === undefined ? {} : { clock }), from: date, to: date }, windows);
+  const alone = withWindows(aloneOn(when, formatDate(target)), windows);
   return [
-    without,
+    ...without,
     {
       kind: 'booking',
-      document: {
+      add: {
         ...documentOf(booking),
         ...standing(change),
         name: freeName(plan, `${booking.name}, ${spokenDate(target)}`),
@@ -146,28 +138,28 @@ function changeFrom(
   occasion: Occasion,
   change: Rescheduling,
   created: string,
-): PlanEdit[] | { error: string } {
+): Result<readonly Patch<'booking'>[]> {
   const { when } = booking;
   const { date } = occasion;
   const [before, after] = partWhen(when, date);
-  const until = edited(booking, { when: before });
+  const until = changed('booking', booking, { when: before });
   const windows = windowsAfter(when, occasion, change);
-  if (windows.length === 0) return [until];
+  if (windows.length === 0) return done(until);
   const shifted = shiftWhen(withWindows(after, windows), (change.date ?? date) - date);
-  if ('error' in shifted) return shifted;
-  return [
-    until,
+  if (!shifted.ok) return shifted;
+  return done([
+    ...until,
     {
       kind: 'booking',
-      document: {
+      add: {
         ...documentOf(booking),
         ...standing(change),
         name: freeName(plan, `${booking.name} from ${spokenDate(change.date ?? date)}`),
         created,
-        when: shifted,
+        when: shifted.value,
       },
     },
-  ];
+  ]);
 }
 
 /** "5 Dec". */

@@ -1,5 +1,5 @@
 import { programmer, zonesOf, type ScreenProgram } from '../forecast';
-import type { Problem } from '../plan/read';
+import { done, refused, type Problem, type Result } from '../refusal';
 import type { Media, Plan } from '../plan/schema';
 import { trimZone, zoneTable, type ZoneTable } from '../when';
 import { canonicalJson, sha256Hex } from './canonical';
@@ -43,10 +43,10 @@ export interface CompiledBase {
 
 /**
  * Compiles a checked plan: each screen's program, equal ones once. Pure: the same plan gives the same hashes anywhere.
- * Files without hash and type (not processed yet) that a program needs are returned as errors instead. With a base, screens
+ * Files without hash and type (not processed yet) that a program needs are told as problems instead. With a base, screens
  * that no change touches keep their hash, and their program is not made again: only new programs are in the result.
  */
-export function compileEdition(plan: Plan, base?: CompiledBase): CompiledEdition | { errors: Problem[] } {
+export function compileEdition(plan: Plan, base?: CompiledBase): Result<CompiledEdition> {
   const narrow = programmer(plan);
   const touched = base && touchedScreens(base.plan, plan);
   const files = new Map(plan.media.map((file, i) => [file.id, { file, path: `/media/${i}` }]));
@@ -81,5 +81,5 @@ export function compileEdition(plan: Plan, base?: CompiledBase): CompiledEdition
     programs.set(hash, text);
     screens.set(screen.id, hash);
   }
-  return errors.size > 0 ? { errors: [...errors.values()] } : { programs, screens };
+  return errors.size > 0 ? refused([...errors.values()]) : done({ programs, screens });
 }

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import fc from 'fast-check';
+import { orThrow } from '../refusal';
 import { readPlan, samePlan, sharing, type Plan } from '../plan';
 import { canonicalJson, compileEdition, sha256Hex, type ProgramDocument } from '.';
 import { touchedScreens } from './touched';
@@ -61,10 +62,8 @@ const document = {
 
 function compiled(change: (plan: Plan) => Plan = (plan) => plan) {
   const read = readPlan(document);
-  if ('errors' in read) throw new Error(JSON.stringify(read.errors));
-  const result = compileEdition(change(read.plan));
-  if ('errors' in result) throw new Error(JSON.stringify(result.errors));
-  return result;
+  if (!read.ok) throw new Error(JSON.stringify(read.problems));
+  return orThrow(compileEdition(change(read.value)));
 }
 
 test('screens with equal programs share one, and a program holds what its screen needs and no more', () => {
@@ -100,8 +99,9 @@ test('a file without bytes is refused where a program needs it', () => {
     ...document,
     media: document.media.map(({ sha256: _sha256, type: _type, ...rest }) => rest),
   });
-  expect('plan' in read && compileEdition(read.plan)).toEqual({
-    errors: [
+  expect(compileEdition(orThrow(read))).toMatchObject({
+    ok: false,
+    problems: [
       { path: '/media/0', message: expect.stringContaining('has no file yet') },
       { path: '/media/1', message: expect.stringContaining('has no file yet') },
     ],
@@ -114,9 +114,9 @@ const PLANS = readFileSync(join(__dirname, '../forecast/cases.jsonl'), 'utf8')
   .filter((line) => line !== '')
   .map((line) => {
     const read = readPlan((JSON.parse(line) as { request: { plan: unknown } }).request.plan);
-    if ('errors' in read) throw new Error('not a plan');
-    const media = read.plan.media.map((file) => ({ ...file, sha256: 'a'.repeat(64), type: 'image/png' }));
-    return { ...read.plan, media };
+    if (!read.ok) throw new Error('not a plan');
+    const media = read.value.media.map((file) => ({ ...file, sha256: 'a'.repeat(64), type: 'image/png' }));
+    return { ...read.value, media };
   });
 
 /** One change somewhere in a plan, chosen by a number; null where the plan has no such thing. */
@@ -164,14 +164,12 @@ test('after any changes, only touched screens are compiled again, and the hashes
       fc.array(fc.tuple(fc.nat(10), fc.nat(50)), { minLength: 1, maxLength: 3 }),
       (which, steps) => {
         const before = PLANS[which] as Plan;
-        const base = compileEdition(before);
+        const base = orThrow(compileEdition(before));
         let after = before;
         for (const [kind, pick] of steps) after = changedPlan(after, kind, pick) ?? after;
-        const whole = compileEdition(after);
-        if ('errors' in base || 'errors' in whole) throw new Error('not compiled');
+        const whole = orThrow(compileEdition(after));
         const shared = sharing(before, JSON.parse(JSON.stringify(after)) as Plan);
-        const next = compileEdition(shared, { plan: before, screens: base.screens });
-        if ('errors' in next) throw new Error('not compiled');
+        const next = orThrow(compileEdition(shared, { plan: before, screens: base.screens }));
         expect([...next.screens]).toEqual([...whole.screens]);
         for (const [hash, text] of next.programs) expect(whole.programs.get(hash)).toBe(text);
         for (const hash of next.screens.values()) expect(next.programs.has(hash) || base.programs.has(hash)).toBe(true);

@@ -1,4 +1,6 @@
-import type { Content, Plan, When } from '../plan/schema';
+import { knownContent, knownItem } from '../plan/known';
+import type { Content, Item, Plan, When } from '../plan/schema';
+import { never } from '../refusal';
 import { matches, mediaTerms, screenTerms, selectorOf } from '../selector';
 
 /**
@@ -57,16 +59,14 @@ class Touch {
     for (const list of lists) {
       const own = list.items.some(
         (item) =>
-          (item.media !== undefined && this.media.has(item.media)) ||
-          (item.collect !== undefined && terms.some((one) => matches(selectorOf(item.collect), one))) ||
-          (item.when !== undefined && this.when(item.when)),
+          (item.when !== undefined && this.when(item.when)) || this.item(item, terms),
       );
       if (own) touched.add(list.id);
     }
     for (let size = -1; size !== touched.size;) {
       size = touched.size;
       for (const list of lists)
-        if (list.items.some((item) => item.playlist !== undefined && touched.has(item.playlist))) touched.add(list.id);
+        if (list.items.some((item) => touched.has(item.playlist ?? ''))) touched.add(list.id);
     }
     this.playlists = touched;
   }
@@ -76,6 +76,29 @@ class Touch {
 
   content(content: Content | undefined): boolean {
     if (!content) return false;
-    return content.playlist === undefined ? this.media.has(content.media) : this.playlists.has(content.playlist);
+    const what = knownContent(content);
+    switch (what.kind) {
+      case 'media':
+        return this.media.has(what.id);
+      case 'playlist':
+        return this.playlists.has(what.id);
+      default:
+        return never(what);
+    }
+  }
+
+  /** Whether one of an item's own files changed; those of nested playlists come by their own. */
+  private item(item: Item, changed: readonly ReadonlySet<string>[]): boolean {
+    const what = knownItem(item);
+    switch (what.kind) {
+      case 'media':
+        return this.media.has(what.id);
+      case 'collect':
+        return changed.some((terms) => matches(selectorOf(what.rule), terms));
+      case 'playlist':
+        return false;
+      default:
+        return never(what);
+    }
   }
 }

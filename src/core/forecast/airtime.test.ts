@@ -38,8 +38,8 @@ function plan(bookings: object[], more: object = {}): Plan {
     bookings,
     ...more,
   });
-  if ('errors' in read) throw new Error(JSON.stringify(read.errors));
-  return read.plan;
+  if (!read.ok) throw new Error(JSON.stringify(read.problems));
+  return read.value;
 }
 
 const HOUR = 3_600_000;

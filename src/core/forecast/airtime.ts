@@ -1,3 +1,4 @@
+import { knownContent, knownItem } from '../plan/known';
 import type { Instant } from '../instant';
 import type { Plan } from '../plan/schema';
 import { intersect } from '../when';
@@ -132,11 +133,9 @@ function usedContents(plan: Plan): Set<string> {
   const contents = [
     ...plan.bookings.map((one) => one.content),
     ...[plan.network, ...plan.sites, ...plan.screens].flatMap((one) => one.backdrop ?? []),
-    ...plan.playlists.flatMap((list) => list.items),
-  ];
-  return new Set(
-    contents.map((one) => (one.playlist === undefined ? `media ${one.media ?? ''}` : `playlist ${one.playlist}`)),
-  );
+  ].map(knownContent);
+  const used = [...contents, ...plan.playlists.flatMap((list) => list.items.map(knownItem))];
+  return new Set(used.flatMap((one) => (one.kind === 'collect' ? [] : [`${one.kind} ${one.id}`])));
 }
 
 function whyNever(id: string, stands: readonly Stand[]): Pick<NeverShown, 'because' | 'hiddenBy'> {

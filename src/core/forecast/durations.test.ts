@@ -1,4 +1,5 @@
-import { readPlan, type Plan } from '../plan';
+import { readPlan } from '../plan';
+import { orThrow } from '../refusal';
 import { itemLength, loopLength } from '.';
 
 const read = readPlan({
@@ -42,7 +43,7 @@ const read = readPlan({
     },
   ],
 });
-const plan = (read as { plan: Plan }).plan;
+const plan = orThrow(read);
 const [inner, outer] = plan.playlists;
 
 test("an item lasts its own time, else its file's, else the network's; a playlist lasts all of its items", () => {

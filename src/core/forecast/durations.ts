@@ -1,4 +1,6 @@
 import type { Item, Media, Plan } from '../plan/schema';
+import { knownItem } from '../plan/known';
+import { never } from '../refusal';
 import { mediaOrder } from './program';
 import { matches, mediaTerms, selectorOf } from '../selector';
 
@@ -14,28 +16,45 @@ export function loopLength(plan: Plan, items: readonly Item[]): number {
 
 function lengthWithin(plan: Plan, item: Item, above: ReadonlySet<string>): { durationMs: number; files: number } {
   const usual = plan.network.defaultDurationMs ?? 10_000;
-  if (item.playlist !== undefined) {
-    const nested = above.has(item.playlist) ? undefined : plan.playlists.find((one) => one.id === item.playlist);
-    const inside = new Set([...above, item.playlist]);
-    return (nested?.items ?? [])
-      .map((one) => lengthWithin(plan, one, inside))
-      .reduce((sum, one) => ({ durationMs: sum.durationMs + one.durationMs, files: sum.files + one.files }), {
-        durationMs: 0,
-        files: 0,
-      });
+  const what = knownItem(item);
+  switch (what.kind) {
+    case 'playlist': {
+      const nested = above.has(what.id) ? undefined : plan.playlists.find((one) => one.id === what.id);
+      const inside = new Set([...above, what.id]);
+      return (nested?.items ?? [])
+        .map((one) => lengthWithin(plan, one, inside))
+        .reduce((sum, one) => ({ durationMs: sum.durationMs + one.durationMs, files: sum.files + one.files }), {
+          durationMs: 0,
+          files: 0,
+        });
+    }
+    case 'media':
+    case 'collect': {
+      const files = itemFiles(plan, item);
+      return {
+        durationMs: files.reduce((sum, file) => sum + (what.durationMs ?? file.durationMs ?? usual), 0),
+        files: files.length,
+      };
+    }
+    default:
+      return never(what);
   }
-  const files = itemFiles(plan, item);
-  return {
-    durationMs: files.reduce((sum, file) => sum + (item.durationMs ?? file.durationMs ?? usual), 0),
-    files: files.length,
-  };
 }
 
 /** The files that an item stands for, in their order: one, those that a collecting rule finds, or none for a nested playlist. */
 export function itemFiles(plan: Plan, item: Item): readonly Media[] {
-  if (item.collect === undefined) return plan.media.filter((file) => file.id === item.media);
-  return plan.media
-    .filter((file) => matches(selectorOf(item.collect), mediaTerms(file)))
-    .sort(mediaOrder(item.order ?? 'name'))
-    .slice(0, item.limit ?? Infinity);
+  const what = knownItem(item);
+  switch (what.kind) {
+    case 'playlist':
+      return [];
+    case 'media':
+      return plan.media.filter((file) => file.id === what.id);
+    case 'collect':
+      return plan.media
+        .filter((file) => matches(selectorOf(what.rule), mediaTerms(file)))
+        .sort(mediaOrder(what.order))
+        .slice(0, what.limit);
+    default:
+      return never(what);
+  }
 }

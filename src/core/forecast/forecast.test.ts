@@ -4,6 +4,7 @@ import fc from 'fast-check';
 import { compileEdition, type ProgramDocument } from '../edition';
 import { HOUR, parseInstant } from '../instant';
 import { readPlan, type Plan } from '../plan';
+import { orThrow } from '../refusal';
 import { changes, forecast, forecastAt, forecastDocument, glances, screenProgram, why, type Segment } from '.';
 
 interface Case {
@@ -18,8 +19,8 @@ const CASES = readFileSync(join(__dirname, 'cases.jsonl'), 'utf8')
 
 function planOf(document: unknown): Plan {
   const read = readPlan(document);
-  if ('errors' in read) throw new Error(JSON.stringify(read.errors));
-  return read.plan;
+  if (!read.ok) throw new Error(JSON.stringify(read.problems));
+  return read.value;
 }
 
 const at = (text: string) => parseInstant(text) as number;
@@ -89,8 +90,7 @@ test("the player's answer, from its program alone, equals the server's at every 
         ...plan,
         media: plan.media.map((file) => ({ ...file, sha256: 'a'.repeat(64), type: 'image/png' })),
       };
-      const compiled = compileEdition(withFiles);
-      if ('errors' in compiled) throw new Error('not compiled');
+      const compiled = orThrow(compileEdition(withFiles));
       const document = JSON.parse(compiled.programs.get(compiled.screens.get(screen) ?? '') ?? '') as ProgramDocument;
       const player = forecastAt(document, instant, { zones: document.zones });
       const server = forecastAt(screenProgram(plan, screen), instant);

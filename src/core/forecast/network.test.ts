@@ -11,8 +11,8 @@ const PLANS = readFileSync(join(__dirname, 'cases.jsonl'), 'utf8')
   .map((line) => {
     const { request } = JSON.parse(line) as { request: { plan: unknown; from: string } };
     const read = readPlan(request.plan);
-    if ('errors' in read) throw new Error('not a plan');
-    return { plan: read.plan, from: Date.parse(request.from) };
+    if (!read.ok) throw new Error('not a plan');
+    return { plan: read.value, from: Date.parse(request.from) };
   });
 
 /** The loop's number differs between a program of its own and a shared one; what shows does not. */

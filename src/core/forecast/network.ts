@@ -1,6 +1,6 @@
 import type { Instant } from '../instant';
 import type { Booking, Plan } from '../plan/schema';
-import { sameGround } from '../plan/share';
+import { sameButBookings } from '../plan/share';
 import { matches, selectorOf } from '../selector';
 import { occurrenceMemo, type Place } from '../when';
 import { kinOf, selectedByName, type Kin } from './kin';
@@ -69,7 +69,7 @@ export class NetworkForecast {
   }
 
   private update(plan: Plan): void {
-    if (!this.base || !sameGround(this.base, plan) || !selectedByName(plan).every((id) => this.named.has(id)))
+    if (!this.base || !sameButBookings(this.base, plan) || !selectedByName(plan).every((id) => this.named.has(id)))
       this.begin(plan);
     this.base = plan;
     const narrow = programmer(plan);

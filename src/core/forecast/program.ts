@@ -1,4 +1,6 @@
 import type { Booking, Content, Media, OpeningHours, Plan, When } from '../plan/schema';
+import { contentKey, knownContent, knownItem } from '../plan/known';
+import { never } from '../refusal';
 import { matches, mediaTerms, namedTerms, screenTerms, selectorOf } from '../selector';
 import { calendarDates, isAlways, zoneTable, type LocalDate, type Place, type ZoneTable } from '../when';
 
@@ -79,19 +81,33 @@ export function programmer(plan: Plan): (screenId: string, selected?: readonly B
       (playlists.get(playlistId)?.items ?? []).flatMap((item) => {
         if (item.where !== undefined && !matches(selectorOf(item.where), terms)) return [];
         const all = item.when && !isAlways(item.when) ? [...conditions, item.when] : conditions;
-        if (item.playlist !== undefined) return expand(item.playlist, all, [...path, item.playlist]);
-        const files =
-          item.collect === undefined
-            ? [media.get(item.media) as Media]
-            : collect(item.collect, item.order ?? 'name', item.limit ?? Infinity);
-        return files.map((file) => {
-          const one = fileItem(file, item.durationMs, all);
-          cameFrom.set(one, path);
-          return one;
-        });
+        const what = knownItem(item);
+        const through = (files: readonly Media[]) =>
+          files.map((file) => {
+            const one = fileItem(file, item.durationMs, all);
+            cameFrom.set(one, path);
+            return one;
+          });
+        switch (what.kind) {
+          case 'playlist':
+            return expand(what.id, all, [...path, what.id]);
+          case 'media':
+            return through([media.get(what.id) as Media]);
+          case 'collect':
+            return through(collect(what.rule, what.order, what.limit));
+          default:
+            return never(what);
+        }
       });
-    if (content.playlist !== undefined) return expand(content.playlist, [], [content.playlist]);
-    return [fileItem(media.get(content.media) as Media, content.durationMs, [])];
+    const what = knownContent(content);
+    switch (what.kind) {
+      case 'playlist':
+        return expand(what.id, [], [what.id]);
+      case 'media':
+        return [fileItem(media.get(what.id) as Media, what.durationMs, [])];
+      default:
+        return never(what);
+    }
   };
 
   /** Loops by what tells screens apart for items, then by content: screens of one kind share them. */
@@ -115,10 +131,7 @@ export function programmer(plan: Plan): (screenId: string, selected?: readonly B
     const known = new Map<string, number>();
     /** The number of a content's loop, -1 where nothing in it is for this screen. */
     const loopOf = (content: Content): number => {
-      const key =
-        content.playlist === undefined
-          ? `media ${content.media} ${content.durationMs ?? ''}`
-          : `playlist ${content.playlist}`;
+      const key = contentKey(content);
       let number = known.get(key);
       if (number === undefined) {
         const loop = shared.get(key) ?? flatten(content, terms);

@@ -1,11 +1,8 @@
 import type { z } from 'zod';
+import { done, refused, type Problem, type Result } from '../refusal';
+import { linksOf } from './references';
+import { ALL_KINDS, LISTED_KINDS, collectionOf, isKind, kindOf, referencesOf, type Kind, type ListedKind } from './registry';
 import { planSchema, type Plan } from './schema';
-
-/** A mistake in a document: an RFC 6901 JSON Pointer to the place, and a sentence that says what to do. */
-export interface Problem {
-  readonly path: string;
-  readonly message: string;
-}
 
 /** Writes a path of keys as an RFC 6901 JSON Pointer. */
 export function pointer(path: readonly PropertyKey[]): string {
@@ -33,15 +30,22 @@ export function problemsOf(error: z.ZodError): Problem[] {
   });
 }
 
+/** One object's document, checked; all of its problems at once where it is not valid. */
+export function readDocument(kind: Kind, document: object): Result<object> {
+  const read = kindOf(kind).schema.safeParse(document);
+  return read.success ? done(read.data) : refused(problemsOf(read.error));
+}
+
 /**
  * Reads a plan document. Returns the plan, or all of its problems at once: wrong fields, dangling ids, ids given twice,
  * playlists that contain themselves. Nothing is half read.
  */
-export function readPlan(document: unknown): { plan: Plan } | { errors: Problem[] } {
-  const result = planSchema.safeParse(document);
-  const errors = [...(result.success ? [] : problemsOf(result.error)), ...referenceProblems(document)];
-  if (result.success && errors.length === 0) return { plan: result.data };
-  return { errors };
+export function readPlan(document: unknown): Result<Plan> {
+  const read = planSchema.safeParse(document);
+  const problems = [...(read.success ? [] : problemsOf(read.error)), ...referenceProblems(document)];
+  return read.success && problems.length === 0
+    ? done(read.data)
+    : refused(problems, 'This plan file has mistakes: nothing was read.');
 }
 
 type Loose = Record<string, unknown>;
@@ -50,6 +54,12 @@ const isObject = (value: unknown): value is Loose =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
 const listOf = (value: unknown): unknown[] => (Array.isArray(value) ? value : []);
 
+/** There is no such object, told at the place that names it. */
+export const danglingMessage = (kind: string, id: string) =>
+  `There is no ${isKind(kind) ? kindOf(kind).noun : kind} "${id}": name one that the plan has.`;
+
+export const cycleMessage = (kind: Kind) => `This ${kindOf(kind).noun} contains itself: take the item out.`;
+
 /**
  * The problems that only show between parts of a plan. Reads the document before it is known to be well-formed, so that
  * they are reported together with the others; what is malformed is left to the schema.
@@ -57,88 +67,55 @@ const listOf = (value: unknown): unknown[] => (Array.isArray(value) ? value : []
 export function referenceProblems(document: unknown): Problem[] {
   if (!isObject(document)) return [];
   const problems: Problem[] = [];
-  const report = (path: PropertyKey[], message: string) => problems.push({ path: pointer(path), message });
-  const ids: Record<string, Set<string>> = {};
-
-  for (const collection of ['calendars', 'sites', 'screens', 'media', 'playlists', 'bookings']) {
-    const seen = (ids[collection] = new Set<string>());
-    listOf(document[collection]).forEach((entry, i) => {
+  const report = (path: readonly PropertyKey[], message: string) => problems.push({ path: pointer(path), message });
+  const ids = new Map<string, Set<string>>();
+  for (const kind of LISTED_KINDS) {
+    const seen = new Set<string>();
+    ids.set(kind, seen);
+    listOf(document[collectionOf(kind)]).forEach((entry, i) => {
       if (!isObject(entry) || typeof entry.id !== 'string') return;
-      if (seen.has(entry.id)) report([collection, i, 'id'], `"${entry.id}" is taken by another entry: ids are unique.`);
+      if (seen.has(entry.id))
+        report([collectionOf(kind), i, 'id'], `"${entry.id}" is taken by another entry: ids are unique.`);
       seen.add(entry.id);
     });
   }
-
-  const refer = (path: PropertyKey[], collection: string, thing: string, id: unknown) => {
-    if (typeof id === 'string' && !ids[collection]?.has(id))
-      report(path, `There is no ${thing} "${id}": name one that the plan has.`);
-  };
-  const checkContent = (path: PropertyKey[], content: unknown) => {
-    if (!isObject(content)) return;
-    refer([...path, 'media'], 'media', 'media file', content.media);
-    refer([...path, 'playlist'], 'playlists', 'playlist', content.playlist);
-  };
-  const checkWhen = (path: PropertyKey[], when: unknown) => {
-    if (!isObject(when)) return;
-    for (const field of ['only', 'not'])
-      listOf(when[field]).forEach((id, i) => refer([...path, field, i], 'calendars', 'calendar', id));
-  };
-
-  if (isObject(document.network)) checkContent(['network', 'backdrop'], document.network.backdrop);
-  listOf(document.sites).forEach((site, i) => isObject(site) && checkContent(['sites', i, 'backdrop'], site.backdrop));
-  listOf(document.screens).forEach((screen, i) => {
-    if (!isObject(screen)) return;
-    refer(['screens', i, 'site'], 'sites', 'site', screen.site);
-    checkContent(['screens', i, 'backdrop'], screen.backdrop);
-    listOf(screen.lightsOut).forEach((when, j) => checkWhen(['screens', i, 'lightsOut', j], when));
-  });
-  listOf(document.media).forEach((media, i) => isObject(media) && checkWhen(['media', i, 'when'], media.when));
-  listOf(document.bookings).forEach((booking, i) => {
-    if (!isObject(booking)) return;
-    checkContent(['bookings', i, 'content'], booking.content);
-    checkWhen(['bookings', i, 'when'], booking.when);
-  });
-  listOf(document.playlists).forEach((playlist, i) => {
-    if (!isObject(playlist)) return;
-    listOf(playlist.items).forEach((item, j) => {
-      checkContent(['playlists', i, 'items', j], item);
-      if (isObject(item)) checkWhen(['playlists', i, 'items', j, 'when'], item.when);
-    });
-  });
-  for (const path of selfContaining(document)) report(path, 'This playlist contains itself: take the item out.');
+  for (const kind of ALL_KINDS)
+    for (const [place, one] of placesOf(document, kind))
+      for (const link of linksOf(one, referencesOf(kind)))
+        if (!ids.get(link.kind)?.has(link.id)) report([...place, ...link.path], danglingMessage(link.kind, link.id));
+  for (const kind of LISTED_KINDS)
+    for (const path of cycles(document, kind)) report(path, cycleMessage(kind));
   return problems;
 }
 
-/** Paths of the playlist items that lead back to the playlist that they stand in. */
-function selfContaining(document: Loose): PropertyKey[][] {
-  const nested = new Map<string, string[]>();
-  const playlists = listOf(document.playlists);
-  for (const playlist of playlists)
-    if (isObject(playlist) && typeof playlist.id === 'string')
-      nested.set(
-        playlist.id,
-        listOf(playlist.items).flatMap((item) =>
-          isObject(item) && typeof item.playlist === 'string' ? [item.playlist] : [],
-        ),
-      );
-  const reaches = (from: string, target: string): boolean => {
-    const seen = new Set<string>();
-    const pending = [from];
-    for (let id = pending.pop(); id !== undefined; id = pending.pop()) {
-      if (id === target) return true;
-      if (seen.has(id)) continue;
-      seen.add(id);
-      pending.push(...(nested.get(id) ?? []));
-    }
-    return false;
-  };
-  return playlists.flatMap((playlist, i) => {
-    if (!isObject(playlist) || typeof playlist.id !== 'string') return [];
-    const own = playlist.id;
-    return listOf(playlist.items).flatMap((item, j) =>
-      isObject(item) && typeof item.playlist === 'string' && reaches(item.playlist, own)
-        ? [['playlists', i, 'items', j, 'playlist']]
-        : [],
-    );
-  });
+function placesOf(document: Loose, kind: Kind): (readonly [readonly PropertyKey[], unknown])[] {
+  if (kind === 'network') return [[['network'], document.network]];
+  const collection = collectionOf(kind);
+  return listOf(document[collection]).map((one, i) => [[collection, i], one] as const);
+}
+
+/** Paths of the references by which an object of a kind comes to contain itself. */
+function cycles(document: Loose, kind: ListedKind): PropertyKey[][] {
+  const own = referencesOf(kind).filter((one) => one.kind === kind);
+  if (own.length === 0) return [];
+  const entries = placesOf(document, kind).flatMap(([place, one]) =>
+    isObject(one) && typeof one.id === 'string' ? [{ place, id: one.id, links: linksOf(one, own) }] : [],
+  );
+  const nested = new Map(entries.map(({ id, links }) => [id, links.map((link) => link.id)]));
+  return entries.flatMap(({ place, id, links }) =>
+    links.filter((link) => leadsTo(nested, link.id, id)).map((link) => [...place, ...link.path]),
+  );
+}
+
+/** Whether following `nested` from one id leads to another. */
+export function leadsTo(nested: ReadonlyMap<string, readonly string[]>, from: string, target: string): boolean {
+  const seen = new Set<string>();
+  const pending = [from];
+  for (let id = pending.pop(); id !== undefined; id = pending.pop()) {
+    if (id === target) return true;
+    if (seen.has(id)) continue;
+    seen.add(id);
+    pending.push(...(nested.get(id) ?? []));
+  }
+  return false;
 }

@@ -1,4 +1,5 @@
 import equal from 'fast-deep-equal';
+import { LISTED_KINDS, collectionOf, type Collection } from './registry';
 import type { Plan } from './schema';
 
 /**
@@ -6,36 +7,35 @@ import type { Plan } from './schema';
  * is found again: by `===`, in place of by looking deep. A collection in which nothing changed is the same list.
  */
 export function sharing(before: Plan, after: Plan): Plan {
-  const list = <T extends { readonly id: string }>(old: readonly T[], next: readonly T[]): T[] => {
-    const known = new Map(old.map((one) => [one.id, one]));
-    const shared = next.map((one) => same(known.get(one.id), one));
-    return shared.length === old.length && shared.every((one, i) => one === old[i]) ? (old as T[]) : shared;
-  };
-  return {
-    ...after,
-    network: same(before.network, after.network),
-    calendars: list(before.calendars, after.calendars),
-    sites: list(before.sites, after.sites),
-    screens: list(before.screens, after.screens),
-    media: list(before.media, after.media),
-    playlists: list(before.playlists, after.playlists),
-    bookings: list(before.bookings, after.bookings),
-  };
+  const lists = LISTED_KINDS.map((kind) => {
+    const collection = collectionOf(kind);
+    return [collection, sharedList<{ readonly id: string }>(before[collection], after[collection])] as const;
+  });
+  return { ...after, network: same(before.network, after.network), ...Object.fromEntries(lists) };
+}
+
+function sharedList<T extends { readonly id: string }>(old: readonly T[], next: readonly T[]): readonly T[] {
+  if (old === next) return old;
+  const known = new Map(old.map((one) => [one.id, one]));
+  const shared = next.map((one) => same(known.get(one.id), one));
+  return shared.length === old.length && shared.every((one, i) => one === old[i]) ? old : shared;
 }
 
 const same = <T>(old: T | undefined, next: T): T => (old !== undefined && equal(old, next) ? old : next);
 
+/** The lists in which two plans that share their objects differ; and whether their networks do. */
+export function differingLists(a: Plan, b: Plan): { network: boolean; lists: Collection[] } {
+  return {
+    network: a.network !== b.network,
+    lists: LISTED_KINDS.map((kind) => collectionOf(kind)).filter((collection) => a[collection] !== b[collection]),
+  };
+}
+
 /** Whether two plans that share their objects differ in their bookings at most. */
-export function sameGround(a: Plan, b: Plan): boolean {
-  return (
-    a.network === b.network &&
-    a.calendars === b.calendars &&
-    a.sites === b.sites &&
-    a.screens === b.screens &&
-    a.media === b.media &&
-    a.playlists === b.playlists
-  );
+export function sameButBookings(a: Plan, b: Plan): boolean {
+  const { network, lists } = differingLists(a, b);
+  return !network && lists.every((collection) => collection === 'bookings');
 }
 
 /** Whether two plans that share their objects are the same. */
-export const samePlan = (a: Plan, b: Plan): boolean => sameGround(a, b) && a.bookings === b.bookings;
+export const samePlan = (a: Plan, b: Plan): boolean => sameButBookings(a, b) && a.bookings === b.bookings;

@@ -1,5 +1,6 @@
 import { parseInstant } from '../instant';
-import { readPlan, withEdits, type Plan } from '../plan';
+import { orThrow } from '../refusal';
+import { readPlan, withPatches, type Plan } from '../plan';
 import { diffPlans } from '../edition';
 import { findings, type FindingKind } from '.';
 
@@ -59,8 +60,8 @@ function plan(change: (document: Document) => void): Plan {
   const document = base();
   change(document);
   const read = readPlan(document);
-  if ('errors' in read) throw new Error(JSON.stringify(read.errors));
-  return read.plan;
+  if (!read.ok) throw new Error(JSON.stringify(read.problems));
+  return read.value;
 }
 
 const booking = (id: string, values: object) => ({
@@ -157,9 +158,8 @@ test.each<[FindingKind, (document: Document) => void, object]>([
   expect(list[0]?.mend).not.toBe('');
   // Every mend leaves a plan that holds together, and ends what it was offered for.
   for (const { edits } of list[0]?.mends ?? []) {
-    const read = readPlan(withEdits(before, edits));
-    expect(read).not.toHaveProperty('errors');
-    if ('plan' in read) expect(findings(read.plan, from, to)).not.toContainEqual(expect.objectContaining({ kind }));
+    const read = readPlan(withPatches(before, edits));
+    expect(findings(orThrow(read), from, to)).not.toContainEqual(expect.objectContaining({ kind }));
   }
 });
 

@@ -1,36 +1,33 @@
 import { itemFiles } from '../forecast';
-import type { Booking, Content, Plan, PlanEdit, Playlist, Screen } from '../plan';
+import { NETWORK_ID, changed, patchOf, removed } from '../plan';
+import type { Booking, Content, Patch, Plan, Playlist, Screen } from '../plan';
 import { isAlways } from '../when';
 
 /** A change that ends a finding, ready to be made. */
 export interface Mend {
   /** What it does, as a button says it. */
   readonly label: string;
-  readonly edits: readonly PlanEdit[];
+  readonly edits: readonly Patch[];
 }
 
-const booked = ({ id, ...document }: Booking, change: Partial<Booking>): PlanEdit => ({
-  kind: 'booking',
-  id,
-  document: { ...document, ...change },
-});
+const booked = (booking: Booking, change: Partial<Booking>): Patch[] => changed('booking', booking, change);
 
 export const remove = (booking: Booking): Mend => ({
   label: `Remove "${booking.name}"`,
-  edits: [{ kind: 'booking', id: booking.id, document: null }],
+  edits: [removed('booking', booking)],
 });
 
 export const putOnHold = (booking: Booking): Mend => ({
   label: `Put "${booking.name}" on hold`,
-  edits: [booked(booking, { onHold: true })],
+  edits: booked(booking, { onHold: true }),
 });
 
 /** Puts one booking ahead of another of its kind: by raising it, or where that one is at the top already, by lowering the other. */
 export function letWin(winner: Booking, loser: Booking): Mend {
   const label = `"${winner.name}" ahead of "${loser.name}"`;
-  if (loser.priority < 5) return { label, edits: [booked(winner, { priority: loser.priority + 1 })] };
-  if (winner.priority === 5) return { label, edits: [booked(loser, { priority: 4 })] };
-  return { label, edits: [booked(winner, { priority: 5 }), booked(loser, { priority: 4 })] };
+  if (loser.priority < 5) return { label, edits: booked(winner, { priority: loser.priority + 1 }) };
+  if (winner.priority === 5) return { label, edits: booked(loser, { priority: 4 }) };
+  return { label, edits: [...booked(winner, { priority: 5 }), ...booked(loser, { priority: 4 })] };
 }
 
 const MOST_NAMED = 12;
@@ -43,7 +40,7 @@ export function leaveOut(booking: Booking, screens: readonly string[]): Mend[] {
   return [
     {
       label: screens.length > 1 ? 'Leave these screens out' : 'Leave this screen out',
-      edits: [booked(booking, { where })],
+      edits: booked(booking, { where }),
     },
   ];
 }
@@ -53,17 +50,14 @@ export function exchangeLightsOut(screens: readonly Screen[]): Mend {
   const edge = (text: string) => (text === '24:00' ? '00:00' : text);
   return {
     label: 'Exchange on and off',
-    edits: screens.map(({ id, ...document }) => ({
-      kind: 'screen',
-      id,
-      document: {
-        ...document,
-        lightsOut: (document.lightsOut ?? []).map((when) => ({
+    edits: screens.flatMap((screen): Patch[] =>
+      changed('screen', screen, {
+        lightsOut: (screen.lightsOut ?? []).map((when) => ({
           ...when,
           windows: (when.windows ?? []).map(([start, end]): [string, string] => [edge(end), edge(start)]),
         })),
-      },
-    })),
+      }),
+    ),
   };
 }
 
@@ -72,12 +66,11 @@ export function toFront(plan: Plan, booking: Booking, media: string): Mend[] {
   const list = plan.playlists.find((one) => one.id === booking.content.playlist);
   const item = list?.items.find((one) => one.media === media);
   if (!list || !item) return [];
-  const { id, ...document } = list;
   const items = [item, ...list.items.filter((one) => one !== item)];
   return [
     {
       label: `Move it to the front of "${list.name}"`,
-      edits: [{ kind: 'playlist', id, document: { ...document, items } }],
+      edits: changed('playlist', list, { items }),
     },
   ];
 }
@@ -87,10 +80,11 @@ export function networkBackdrop(plan: Plan): Mend[] {
   const first = plan.playlists.find((list) => alwaysShows(plan, list));
   if (plan.network.backdrop || !first) return [];
   const backdrop: Content = { playlist: first.id };
+  const patch = patchOf('network', NETWORK_ID, plan.network, { ...plan.network, backdrop });
   return [
     {
       label: `Make "${first.name}" the network's backdrop`,
-      edits: [{ kind: 'network', id: 'network', document: { ...plan.network, backdrop } }],
+      edits: patch ? [patch] : [],
     },
   ];
 }

@@ -18,7 +18,7 @@ import {
   screenProgram,
   startOfDate,
   addDays,
-  withEdits,
+  withPatches,
   type LocalTime,
   type Plan,
   type Segment,
@@ -38,7 +38,7 @@ const plain = ({ loop: _loop, ...rest }: Segment) => rest;
 test('a plan is written and read again with nothing lost', () => {
   fc.assert(
     fc.property(randomPlan, ({ plan }) => {
-      expect(readPlan(JSON.parse(JSON.stringify(plan)))).toEqual({ plan });
+      expect(readPlan(JSON.parse(JSON.stringify(plan)))).toEqual({ ok: true, value: plan });
     }),
     RUNS,
   );
@@ -206,9 +206,9 @@ test('each finding speaks of things of the plan, and each mend makes a valid pla
         expect(finding.screens.filter((id) => !SCREENS.includes(id))).toEqual([]);
         expect(finding.sentence).toMatch(/^\S.*\.$/);
         for (const mend of finding.mends) {
-          const read = readPlan(withEdits(plan, mend.edits));
-          if ('errors' in read) throw new Error(`${mend.label}: ${JSON.stringify(read.errors)}`);
-          const still = findings(read.plan, from, to).filter(
+          const read = readPlan(withPatches(plan, mend.edits));
+          if (!read.ok) throw new Error(`${mend.label}: ${JSON.stringify(read.problems)}`);
+          const still = findings(read.value, from, to).filter(
             (one) =>
               one.kind === finding.kind &&
               one.about.join() === finding.about.join() &&

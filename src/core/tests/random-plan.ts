@@ -184,8 +184,8 @@ export const randomPlan: fc.Arbitrary<RandomPlan> = fc.constantFrom(...TENDER_DA
     .map((made) => {
       const document = documentOf(made);
       const read = readPlan(document);
-      if ('errors' in read) throw new Error(JSON.stringify(read.errors));
-      return { document, plan: read.plan, from: made.range[0], to: made.range[1] };
+      if (!read.ok) throw new Error(JSON.stringify(read.problems));
+      return { document, plan: read.value, from: made.range[0], to: made.range[1] };
     });
 });
 

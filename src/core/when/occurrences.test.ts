@@ -1,6 +1,6 @@
 import { formatInstant } from '../instant';
-import { whenSchema, type When } from '../plan';
-import { describeWhen, occurrences, parseDate, zoneTable, type LocalDate, type Place } from '.';
+import type { When } from '../plan';
+import { describeWhen, occurrences, parseDate, whenSchema, zoneTable, type LocalDate, type Place } from '.';
 
 const place = (zone: string, hours?: Place['hours'], calendars: Record<string, string[]> = {}): Place => ({
   zone: zoneTable(zone),

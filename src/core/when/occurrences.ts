@@ -1,5 +1,5 @@
 import { DAY, type Instant } from '../instant';
-import type { OpeningHours, When } from '../plan/schema';
+import type { OpeningHours, When } from './schema';
 import { addDays, dateOfLocalTime, parseDate, startOfDate, type LocalDate, type LocalTime } from './dates';
 import { ALWAYS, union, type Intervals } from './intervals';
 import { parseRule, ruleDates, type Rule } from './rule';

@@ -1,4 +1,4 @@
-import type { When } from '../plan/schema';
+import type { When } from './schema';
 import { WEEKDAYS, addDays, civil, dateOf, daysInMonth, formatDate, parseDate, type LocalDate } from './dates';
 import { parseRule } from './rule';
 import { parseEdge } from './windows';

@@ -1,6 +1,6 @@
 import { DAY } from '../instant';
 import { WEEKDAYS, formatDate, weekdayIndex, type LocalDate } from './dates';
-import type { OpeningHours, When } from '../plan/schema';
+import type { OpeningHours, When } from './schema';
 
 /** One end of a window: milliseconds after midnight, or after (negative: before) the site's opening or closing. */
 export interface Edge {

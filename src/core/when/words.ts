@@ -1,12 +1,15 @@
-import type { When } from '../plan/schema';
+import type { When } from './schema';
 import { WEEKDAYS, civil, parseDate, type LocalDate } from './dates';
 import { parseRule, type Rule } from './rule';
 
 export const DAY_WORDS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 export const MONTH_WORDS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
 
-/** A `When` in words: "weekdays 05:30–10:00, 1 Dec 2026 to 28 Feb 2027, not on storm-days". `{}` is "always". */
-export function describeWhen(when: When): string {
+/**
+ * A `When` in words: "weekdays 05:30–10:00, 1 Dec 2026 to 28 Feb 2027, not on storm-days". `{}` is "always". Calendars are told by
+ * their ids, as `readWhen` reads them, unless `calendar` names them.
+ */
+export function describeWhen(when: When, calendar = (id: string) => id): string {
   const days = when.repeat === undefined ? null : ruleWords(when.repeat);
   const windows = when.windows?.map(([start, end]) => `${start}–${end}`).join(', ');
   const single = when.from !== undefined && when.from === when.to;
@@ -18,8 +21,8 @@ export function describeWhen(when: When): string {
     rangeWords(when.from, when.to),
     when.also && when.also.length > 0 ? `also ${when.also.map(dateWords).join(', ')}` : '',
     when.except && when.except.length > 0 ? `except ${when.except.map(dateWords).join(', ')}` : '',
-    when.only ? `only on ${when.only.join(', ')}` : '',
-    when.not ? `not on ${when.not.join(', ')}` : '',
+    when.only ? `only on ${when.only.map(calendar).join(', ')}` : '',
+    when.not ? `not on ${when.not.map(calendar).join(', ')}` : '',
     when.clock && when.clock !== 'site' ? `${when.clock.replaceAll('_', ' ')} time` : '',
   ];
   return parts.filter((part) => part !== '').join(', ') || 'always';

@@ -2,16 +2,15 @@
 
 import { cookies } from 'next/headers';
 import { redirect } from 'next/navigation';
-import { civil, dateOfLocalTime, type LocalTime } from '@/core';
+import { civil, dateOfLocalTime, patchesSchema, type LocalTime, type LoosePatch, type Result } from '@/core';
 import { SESSION_COOKIE, keepSession, requestAddress } from '@/interface/people/session';
 import { holidayDates, closeFeed, holidayCountries, holidayRegions, openFeed, type Choice } from '@/services/calendars';
 import { publishAgain, publishEdition } from '@/services/editions';
 import { dismissUpload } from '@/services/library';
-import { claim, signIn, signOut } from '@/services/people';
-import { edit, undo, type Edit, type EditResult, type UndoResult, type Way } from '@/services/plan';
+import { claim, readInput, signIn, signOut } from '@/services/people';
+import { edit, undo, type EditResult, type UndoResult, type Way } from '@/services/plan';
 import { pairScreen, unpairScreen } from '@/services/screens';
 import { attempt, attemptAs } from './attempt';
-import type { Result } from './result';
 
 export async function signInAction(input: unknown): Promise<Result<null>> {
   const result = await attempt(async () => signIn(input, await requestAddress()));
@@ -35,16 +34,9 @@ export async function signOutAction(): Promise<void> {
   redirect('/sign-in');
 }
 
-/** An edit as a browser may ask for it: never with columns that only the library writes. */
-export type EditRequest = Omit<Edit, 'columns'>;
-
-export async function editAction(edits: readonly EditRequest[]): Promise<Result<EditResult>> {
-  return attemptAs((actor) =>
-    edit(
-      actor,
-      edits.map(({ kind, id, document, basedOn }) => ({ kind, id, document, basedOn })),
-    ),
-  );
+/** Makes patches as a browser asks for them: what is no patch is refused, and never with files that only the library makes. */
+export async function editAction(patches: readonly LoosePatch[]): Promise<Result<EditResult>> {
+  return attemptAs((actor) => edit(actor, readInput(patchesSchema, patches)));
 }
 
 /** Takes the signed-in person's last act back, or makes it again: the same in each of their windows, also after a reload. */

@@ -1,15 +1,14 @@
 import { logger } from '@/log';
 import { currentActor } from '@/interface/people/session';
-import { ServiceError } from '@/services/errors';
+import { Refusal, type Result } from '@/core';
 import type { Actor } from '@/services/people';
-import type { Result } from './result';
 
 /** Runs an action's work; what a person can mend comes back as a sentence, what only we can is logged once. */
 export async function attempt<T>(work: () => Promise<T>): Promise<Result<T>> {
   try {
     return { ok: true, value: await work() };
   } catch (error) {
-    if (error instanceof ServiceError)
+    if (error instanceof Refusal)
       return { ok: false, status: error.status, message: error.message, problems: error.problems };
     logger.error({ error }, 'action failed');
     return {
@@ -25,7 +24,7 @@ export async function attempt<T>(work: () => Promise<T>): Promise<Result<T>> {
 export function attemptAs<T>(work: (actor: Actor) => Promise<T>): Promise<Result<T>> {
   return attempt(async () => {
     const actor = await currentActor();
-    if (!actor) throw new ServiceError(401, 'You are signed out: sign in again.');
+    if (!actor) throw new Refusal(401, 'You are signed out: sign in again.');
     return work(actor);
   });
 }

@@ -2,12 +2,11 @@
 
 import { useRouter } from 'next/navigation';
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
-import { adoptZones, type Media, type Plan, type Screen, type Site } from '@/core';
+import { adoptZones, type Media, type Plan, type Screen, type Site, done, type LoosePatch, type Result } from '@/core';
 import type { NamedPlan } from '@/interface/forecast/client';
 import type { EditResult, Way } from '@/services/plan';
-import { editAction, undoAction, type EditRequest } from './actions';
+import { editAction, undoAction } from './actions';
 import { listenLive } from './live';
-import type { Result } from './result';
 import type { NetworkView } from './view';
 
 /** A sentence at the foot of the window: what happened, or what is wrong. */
@@ -27,7 +26,9 @@ interface NetworkContext extends NetworkView {
   readonly notice: Notice | null;
   notify(text: string, bad?: boolean): void;
   /** Changes the plan, at once and for everybody; says so when it is refused. */
-  edit(edits: readonly EditRequest[], said?: string): Promise<Result<EditResult>>;
+  edit(patches: readonly LoosePatch[], said?: string): Promise<Result<EditResult>>;
+  /** The same for a form's patch; where there is nothing to save, it is saved. */
+  save(patch: LoosePatch | null, said?: string): Promise<Result<EditResult>>;
   undo(): void;
   redo(): void;
 }
@@ -107,17 +108,18 @@ export function NetworkProvider({ view, children }: { view: NetworkView; childre
   /** One's own edits take turns: each is based on the one before, so that quick ones do not contradict each other. */
   const turn = useRef<Promise<unknown>>(Promise.resolve());
   const edit = useCallback(
-    (edits: readonly EditRequest[], said?: string) => {
-      const work = turn.current.then(async () => {
-        const result = await editAction(
-          edits.map((one) => ({ basedOn: one.id === undefined ? undefined : change.current, ...one })),
-        );
-        return settle(result, said);
-      });
+    (patches: readonly LoosePatch[], said?: string) => {
+      const work = turn.current.then(async () => settle(await editAction(patches), said));
       turn.current = work.catch(() => undefined);
       return work;
     },
     [settle],
+  );
+
+  const save = useCallback(
+    (patch: LoosePatch | null, said?: string) =>
+      patch ? edit([patch], said) : Promise.resolve(done({ change: change.current, changes: [], ids: [] })),
+    [edit],
   );
 
   /** Undo and redo take turns with edits too: a quick one finds what the one before has made. */
@@ -150,10 +152,11 @@ export function NetworkProvider({ view, children }: { view: NetworkView; childre
       notice,
       notify,
       edit,
+      save,
       undo: () => step('undo'),
       redo: () => step('redo'),
     }),
-    [view, statuses, drafted, seen, notice, notify, edit, step],
+    [view, statuses, drafted, seen, notice, notify, edit, save, step],
   );
 
   return <Context value={value}>{children}</Context>;

@@ -1,13 +1,14 @@
 import { logger } from '@/log';
 import { currentActor } from '@/interface/people/session';
-import { ServiceError, problemDocument } from '@/services/errors';
+import { Refusal } from '@/core';
+import { problemDocument } from '@/services/errors';
 import type { Actor } from '@/services/people';
 
 /** A route handler's work for a signed-in person: errors become RFC 9457 problem details. */
 export async function answerAs(request: Request, work: (actor: Actor) => Promise<Response>): Promise<Response> {
   return answer(request, async () => {
     const actor = await currentActor();
-    if (!actor) throw new ServiceError(401, 'You are signed out: sign in again.');
+    if (!actor) throw new Refusal(401, 'You are signed out: sign in again.');
     return work(actor);
   });
 }
@@ -19,9 +20,9 @@ export async function answer(request: Request, work: () => Promise<Response>): P
     return await work();
   } catch (error) {
     const told =
-      error instanceof ServiceError
+      error instanceof Refusal
         ? error
-        : new ServiceError(500, 'Something went wrong here: nothing was changed. Try again in a moment.');
+        : new Refusal(500, 'Something went wrong here: nothing was changed. Try again in a moment.');
     if (told.status === 500) logger.error({ error }, 'request failed');
     else
       logger.info(
@@ -42,7 +43,7 @@ function refuseForeign(request: Request): void {
   const host = request.headers.get('x-forwarded-host') ?? request.headers.get('host');
   const foreign =
     (site !== null && site !== 'same-origin' && site !== 'none') || (origin !== null && new URL(origin).host !== host);
-  if (foreign) throw new ServiceError(403, 'This request came from another site: use the pages of this one.');
+  if (foreign) throw new Refusal(403, 'This request came from another site: use the pages of this one.');
 }
 
 /** Reads a JSON body. Throws a 400 for anything else. */
@@ -50,6 +51,6 @@ export async function readJson(request: Request): Promise<unknown> {
   try {
     return await request.json();
   } catch {
-    throw new ServiceError(400, 'The body is no JSON: send one JSON object.');
+    throw new Refusal(400, 'The body is no JSON: send one JSON object.');
   }
 }

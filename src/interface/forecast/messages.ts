@@ -8,7 +8,7 @@ import type {
   LocalDate,
   NeverShown,
   OutcomeRow,
-  PlanEdit,
+  Patch,
   Reach,
   Season,
   Segment,
@@ -33,7 +33,7 @@ export type Question =
       readonly kind: 'outcome';
       readonly first: LocalDate;
       readonly last: LocalDate;
-      readonly edits?: readonly PlanEdit[] | undefined;
+      readonly edits?: readonly Patch[] | undefined;
       readonly where?: string | undefined;
       /** How many groups are wanted, the largest first; all of them where it is absent. */
       readonly limit?: number | undefined;
@@ -44,7 +44,7 @@ export type Question =
       readonly site: Wall;
       readonly first: LocalDate;
       readonly last: LocalDate;
-      readonly edits?: readonly PlanEdit[] | undefined;
+      readonly edits?: readonly Patch[] | undefined;
     }
   | { readonly kind: 'seasons'; readonly site: Wall; readonly first: LocalDate; readonly last: LocalDate }
   | { readonly kind: 'reach'; readonly booking: Booking }

@@ -17,7 +17,7 @@ import {
   sharing,
   sightings,
   why,
-  withEdits,
+  withPatches,
   type LocalDate,
   type Plan,
 } from '@/core';
@@ -57,14 +57,14 @@ function answer(plan: Plan, question: Question): unknown {
       return why(plan, question.screen, question.at);
     case 'outcome': {
       const { first, last, edits = [], where, limit } = question;
-      const edited = withEdits(plan, edits);
+      const edited = withPatches(plan, edits);
       const only = where === undefined ? undefined : screensMatching(edited, selectorOf(where)).map(({ id }) => id);
       const rows = outcomeRows(outlook(first, last).outcomes(edited), first, last, only && new Set(only));
       return { rows: rows.slice(0, limit), groups: rows.length } satisfies Answers['outcome'];
     }
     case 'sightings': {
       const { site, first, last, edits = [] } = question;
-      const edited = withEdits(plan, edits);
+      const edited = withPatches(plan, edits);
       return sightings(edited, edited.bookings, site, first, last);
     }
     case 'seasons':

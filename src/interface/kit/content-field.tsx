@@ -1,32 +1,64 @@
 'use client';
 
 import type { Ref, SelectHTMLAttributes } from 'react';
-import type { Content, Plan } from '@/core';
+import { itemFiles, knownContent, knownItem, never, type Content, type Item, type Plan } from '@/core';
 import { Select } from './field';
 
 /** A content as a select's value: `playlist:house`, `media:line-flag`, or empty for none. */
 export function contentValue(content: Content | undefined): string {
   if (!content) return '';
-  return content.playlist === undefined ? `media:${content.media}` : `playlist:${content.playlist}`;
+  const { kind, id } = knownContent(content);
+  return `${kind}:${id}`;
 }
 
 /** The content of a select's value; `durationMs` is for a file alone. */
 export function contentOf(value: string, durationMs?: number): Content | undefined {
   const [kind, id] = value.split(':');
   if (!id) return undefined;
-  return kind === 'media' ? { media: id, ...(durationMs === undefined ? {} : { durationMs }) } : { playlist: id };
+  switch (kind) {
+    case 'media':
+      return { media: id, ...(durationMs === undefined ? {} : { durationMs }) };
+    case 'playlist':
+      return { playlist: id };
+    default:
+      throw new RangeError(`"${value}" is no content: it names a media file or a playlist.`);
+  }
 }
 
 /** The file that stands for a content: itself, or the first of a playlist, nested ones too; undefined where there is none. */
 export function firstMedia(plan: Plan, content: Content): string | undefined {
-  if (content.media !== undefined) return content.media;
-  const list = plan.playlists.find((one) => one.id === content.playlist);
-  for (const item of list?.items ?? []) {
-    const found =
-      item.media ?? (item.playlist === undefined ? undefined : firstMedia(plan, { playlist: item.playlist }));
+  const what = knownContent(content);
+  switch (what.kind) {
+    case 'media':
+      return what.id;
+    case 'playlist':
+      return firstOf(plan, plan.playlists.find((one) => one.id === what.id)?.items ?? []);
+    default:
+      return never(what);
+  }
+}
+
+function firstOf(plan: Plan, items: readonly Item[]): string | undefined {
+  for (const item of items) {
+    const found = firstFile(plan, item);
     if (found !== undefined) return found;
   }
   return undefined;
+}
+
+/** The file that stands for an item: its own, or the first one inside. */
+export function firstFile(plan: Plan, item: Item): string | undefined {
+  const what = knownItem(item);
+  switch (what.kind) {
+    case 'media':
+      return what.id;
+    case 'playlist':
+      return firstMedia(plan, { playlist: what.id });
+    case 'collect':
+      return itemFiles(plan, item)[0]?.id;
+    default:
+      return never(what);
+  }
 }
 
 /** Chooses one playlist or one file; a plain file needs no playlist around it. */

@@ -1,13 +1,14 @@
 'use client';
 
+import { Conflicts, useRecord } from '@/interface/forms/use-record';
 import { zodResolver } from '@hookform/resolvers/zod';
 import Link from 'next/link';
 import { useMemo } from 'react';
 import { useForm } from 'react-hook-form';
 import { z } from 'zod';
-import { dateSchema, durationSchema, nameSchema, type Media } from '@/core';
+import { dateSchema, durationSchema, nameSchema, type Media, removed } from '@/core';
 import { useNetwork, useThumbnails } from '@/interface/data/provider';
-import { AutoForm } from '@/interface/kit/auto-form';
+import { AutoForm } from '@/interface/forms/auto-form';
 import { Button } from '@/interface/kit/button';
 import { Field, Input } from '@/interface/kit/field';
 import { duration, megabytes } from '@/interface/kit/format';
@@ -33,10 +34,27 @@ const mediaFormSchema = z.object({
   to: z.union([empty, dateSchema]),
 });
 
+/** What people call the fields. */
+const FIELD_NAMES = {
+  name: 'Name',
+  tags: 'Tags',
+  seconds: 'Seconds on screen',
+  from: 'First day',
+  to: 'Last day',
+};
+
+/** A film's length is measured: it has no seconds of its own. */
+const mediaValues = (media: Media) => ({
+  name: media.name,
+  tags: tagsText(media.tags),
+  seconds: media.kind === 'image' && media.durationMs !== undefined ? String(media.durationMs / 1000) : '',
+  from: media.when?.from ?? '',
+  to: media.when?.to ?? '',
+});
+
 /** One file: what it is, how it looks on our screens, where it is used, and the little that can be changed. */
 export function MediaSheet({ media, onGone }: { media: Media; onGone: () => void }) {
-  const { tags: tagged } = media;
-  const { draft, edit, media: extras } = useNetwork();
+  const { draft, edit, save, media: extras } = useNetwork();
   const thumbnail = useThumbnails();
   const codec = extras.find((one) => one.id === media.id)?.codec;
   const uses = useMemo(() => usesOf(draft, media.id), [draft, media.id]);
@@ -44,35 +62,22 @@ export function MediaSheet({ media, onGone }: { media: Media; onGone: () => void
   const form = useForm({
     resolver: zodResolver(mediaFormSchema),
     mode: 'onTouched',
-    values: {
-      name: media.name,
-      tags: tagsText(tagged),
-      seconds: media.kind === 'image' && media.durationMs !== undefined ? String(media.durationMs / 1000) : '',
-      from: media.when?.from ?? '',
-      to: media.when?.to ?? '',
-    },
+    defaultValues: mediaValues(media),
+  });
+  const record = useRecord(form, {
+    kind: 'media',
+    object: media,
+    valuesOf: mediaValues,
+    madeOf: { durationMs: ['seconds'], when: ['from', 'to'] },
   });
   const { register, formState } = form;
   const { errors } = formState;
 
-  const save = ({ name, tags, seconds, from, to }: z.output<typeof mediaFormSchema>) => {
-    const { when, durationMs, ...rest } = media;
-    const { from: _from, to: _to, ...others } = when ?? {};
+  const submit = ({ name, tags, seconds, from, to }: z.output<typeof mediaFormSchema>) => {
+    const { from: _from, to: _to, ...others } = media.when ?? {};
     const available = { ...others, ...(from ? { from } : {}), ...(to ? { to } : {}) };
-    const length = media.kind === 'video' ? durationMs : seconds;
-    return edit([
-      {
-        kind: 'media',
-        id: media.id,
-        document: {
-          ...rest,
-          name,
-          tags,
-          ...(length === undefined ? {} : { durationMs: length }),
-          ...(Object.keys(available).length > 0 ? { when: available } : {}),
-        },
-      },
-    ]);
+    const when = Object.keys(available).length > 0 ? available : undefined;
+    return save(record.patch({ ...media, name, tags, durationMs: seconds, when }));
   };
 
   return (
@@ -92,7 +97,8 @@ export function MediaSheet({ media, onGone }: { media: Media; onGone: () => void
         {media.width} × {media.height} · {codec ?? media.type} · {megabytes(media.bytes)}
         {media.kind === 'video' && media.durationMs !== undefined && ` · ${duration(media.durationMs)}`}
       </p>
-      <AutoForm form={form} save={save}>
+      <AutoForm form={form} save={submit} held={record.conflicts.length > 0}>
+        <Conflicts record={record} names={FIELD_NAMES} />
         <Field label="Name" error={errors.name?.message}>
           <Input invalid={!!errors.name} {...register('name')} />
         </Field>
@@ -158,7 +164,7 @@ export function MediaSheet({ media, onGone }: { media: Media; onGone: () => void
         look="grave"
         onClick={() =>
           void edit(
-            [{ kind: 'media', id: media.id, document: null }],
+            [removed('media', media)],
             `"${media.name}" was removed. Ctrl Z brings it back.`,
           ).then((result) => result.ok && onGone())
         }

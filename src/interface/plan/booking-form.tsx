@@ -4,18 +4,18 @@ import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/react
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useMemo } from 'react';
 import { useForm, type UseFormReturn } from 'react-hook-form';
-import { dateOfLocalTime, toLocalTime, zoneTable, type Booking, type PhraseContext, type Reach } from '@/core';
+import { dateOfLocalTime, toLocalTime, zoneTable, type Booking, type PhraseContext, type Reach, removed } from '@/core';
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
 import { useAnswer, ask } from '@/interface/forecast/client';
-import { AutoForm } from '@/interface/kit/auto-form';
+import { AutoForm } from '@/interface/forms/auto-form';
 import { Button } from '@/interface/kit/button';
 import { ContentSelect } from '@/interface/kit/content-field';
 import { Field, Input } from '@/interface/kit/field';
 import { OnAir } from '@/interface/kit/on-air';
 import { SelectorField } from '@/interface/kit/selector-field';
-import { Conflicts, useTheirs } from '@/interface/kit/use-theirs';
-import { bookingDocument, bookingFormSchema, bookingValues, type BookingValues } from './booking-values';
+import { Conflicts, useRecord } from '@/interface/forms/use-record';
+import { bookingDocument, bookingFormSchema, bookingValues, type BookingValues, WHEN_INPUTS } from './booking-values';
 import { NextDays } from './next-days';
 import { SaidWhen } from './said-when';
 import { WhenFields } from './when-fields';
@@ -57,7 +57,7 @@ export function BookingForm({
   begun?: Partial<Booking>;
   onDone: () => void;
 }) {
-  const { draft, drafted, edit } = useNetwork();
+  const { draft, drafted, edit, save } = useNetwork();
   const context = usePhraseContext();
   const schema = useMemo(() => bookingFormSchema(context), [context]);
   const form = useForm({
@@ -65,7 +65,12 @@ export function BookingForm({
     mode: 'onTouched',
     defaultValues: bookingValues(booking, begun),
   });
-  const theirs = useTheirs(form, booking ? bookingValues(booking) : undefined);
+  const record = useRecord(form, {
+    kind: 'booking',
+    object: booking,
+    valuesOf: bookingValues,
+    madeOf: { content: ['content', 'seconds'], when: WHEN_INPUTS },
+  });
   const { register, formState, watch, setValue } = form;
   const { errors } = formState;
   const whenForm = form as unknown as UseFormReturn<BookingValues, unknown, never>;
@@ -89,6 +94,7 @@ export function BookingForm({
       <AutoForm
         form={form}
         create={booking ? undefined : 'Book it'}
+        held={record.conflicts.length > 0}
         fieldOf={({ path }) =>
           path.startsWith('/content')
             ? 'content'
@@ -97,23 +103,15 @@ export function BookingForm({
               : (path.split('/')[1] ?? 'name')
         }
         save={async (values) => {
-          const result = await edit(
-            [
-              {
-                kind: 'booking',
-                id: booking?.id,
-                document: bookingDocument(values, booking, new Date()),
-                ...(booking ? { basedOn: theirs.basedOn.current } : {}),
-              },
-            ],
+          const result = await save(
+            record.patch(bookingDocument(values, booking, new Date())),
             booking ? undefined : `${values.name} is booked. Publish the docket when it is right.`,
           );
-          if (result.ok) theirs.basedOn.current = result.value.change;
           if (result.ok && !booking) onDone();
           return result;
         }}
       >
-        <Conflicts theirs={theirs} names={FIELD_NAMES} />
+        <Conflicts record={record} names={FIELD_NAMES} />
         <Field label="Name" error={errors.name?.message}>
           <Input invalid={!!errors.name} {...register('name')} />
         </Field>
@@ -163,7 +161,7 @@ export function BookingForm({
           className="mt-8"
           onClick={() =>
             void edit(
-              [{ kind: 'booking', id: booking.id, document: null }],
+              [removed('booking', booking)],
               `"${booking.name}" was removed. Ctrl Z brings it back.`,
             ).then((result) => result.ok && onDone())
           }

@@ -1,7 +1,7 @@
 'use client';
 
 import { memo, useMemo } from 'react';
-import { describeWhen, type Booking, type Content } from '@/core';
+import { describeWhen, type Booking, type Content, NETWORK_ID, knownContent, never, patchOf } from '@/core';
 import { useNetwork, useThumbnails } from '@/interface/data/provider';
 import { ContentSelect, contentOf, contentValue, firstMedia } from '@/interface/kit/content-field';
 import { counted } from '@/interface/kit/format';
@@ -50,11 +50,9 @@ export const BookingList = memo(function BookingList({
               aria-label="The network's backdrop"
               value={contentValue(network.backdrop)}
               onChange={(event) => {
-                const { backdrop: _before, ...rest } = network;
-                const content = contentOf(event.target.value);
-                void edit([
-                  { kind: 'network', id: 'network', document: { ...rest, ...(content ? { backdrop: content } : {}) } },
-                ]);
+                const backdrop = contentOf(event.target.value);
+                const patch = patchOf('network', NETWORK_ID, network, { ...network, backdrop });
+                if (patch) void edit([patch]);
               }}
             />
           </span>
@@ -110,7 +108,13 @@ export function contentName(
   content: Content,
   plan: { playlists: readonly { id: string; name: string }[]; media: readonly { id: string; name: string }[] },
 ): string {
-  if (content.playlist !== undefined)
-    return `playlist ${plan.playlists.find((one) => one.id === content.playlist)?.name ?? content.playlist}`;
-  return plan.media.find((one) => one.id === content.media)?.name ?? content.media;
+  const what = knownContent(content);
+  switch (what.kind) {
+    case 'playlist':
+      return `playlist ${plan.playlists.find((one) => one.id === what.id)?.name ?? what.id}`;
+    case 'media':
+      return plan.media.find((one) => one.id === what.id)?.name ?? what.id;
+    default:
+      return never(what);
+  }
 }

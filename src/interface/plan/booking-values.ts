@@ -120,13 +120,34 @@ export function whenValues(when: When): WhenValues {
   };
 }
 
-/** The `When` of checked fields. `today` (YYYY-MM-DD) begins weekdays that have no first day. */
-export function whenOf(values: WhenValues, today: string): When {
+/** The form's inputs of which a `When` is made. */
+export const WHEN_INPUTS = [
+  'said',
+  'from',
+  'to',
+  'days',
+  'rule',
+  'windows',
+  'clock',
+  'also',
+  'except',
+  'only',
+  'not',
+] as const satisfies readonly (keyof BookingValues)[];
+
+/** The fields of a `When` that the form has inputs for: what else one says is kept. */
+const KNOWN = ['clock', 'from', 'to', 'repeat', 'also', 'except', 'only', 'not', 'windows'];
+
+/**
+ * The `When` of checked fields; what `before` says besides is kept. `today` (YYYY-MM-DD) begins weekdays that have no first day.
+ */
+export function whenOf(values: WhenValues, today: string, before: When = {}): When {
   const { from, to, days, rule, windows, clock, only, not } = values;
   const repeat = rule !== '' ? rule : days.length > 0 && days.length < 7 ? weeklyRule(days) : undefined;
   const first = from !== '' ? from : repeat === undefined ? undefined : to !== '' && to < today ? to : today;
   const list = (key: string, entries: readonly unknown[]) => (entries.length > 0 ? { [key]: entries } : {});
   return whenSchema.parse({
+    ...Object.fromEntries(Object.entries(before).filter(([field]) => !KNOWN.includes(field))),
     ...(clock === 'site' ? {} : { clock }),
     ...(first === undefined ? {} : { from: first }),
     ...(to === '' ? {} : { to }),
@@ -184,6 +205,6 @@ export function bookingDocument(values: CheckedBooking, before: Booking | null, 
     ...(values.takeover && values.wake ? { wake: true } : {}),
     ...(values.onHold ? { onHold: true } : {}),
     created: before?.created ?? now.toISOString(),
-    when: whenOf(values, now.toISOString().slice(0, 10)),
+    when: whenOf(values, now.toISOString().slice(0, 10), before?.when),
   };
 }

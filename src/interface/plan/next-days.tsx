@@ -10,7 +10,7 @@ import {
   type Booking,
   type LocalDate,
   type OutcomeSpan,
-  type PlanEdit,
+  type Patch,
 } from '@/core';
 import { useMoment } from '@/interface/data/moment';
 import { useIndex, useNetwork } from '@/interface/data/provider';
@@ -38,9 +38,9 @@ export function NextDays({
   const index = useIndex(draft);
   const site = index.sites.get(index.screens.get(screens[0] ?? '')?.site ?? '');
   const first = dateOfLocalTime(toLocalTime(zoneTable(site?.timeZone ?? 'UTC'), now));
-  const edits = useMemo<PlanEdit[]>(() => {
-    const { id, ...document } = booking;
-    return [{ kind: 'booking', id: isNew ? undefined : id, document }];
+  const edits = useMemo<Patch[]>(() => {
+    const { id, ...add } = booking;
+    return isNew ? [{ kind: 'booking', add }] : [{ kind: 'booking', id, set: add }];
   }, [booking, isNew]);
   const last = addDays(first, DAYS - 1);
   const rows = useOutcome(first, last, edits, booking.where)?.rows;

@@ -1,6 +1,6 @@
 'use client';
 
-import type { LocalDate, PlanEdit, Sighting, Site } from '@/core';
+import type { LocalDate, Patch, Sighting, Site } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
 import { ask, useNewest } from '@/interface/forecast/client';
 import type { Outlook } from '@/interface/forecast/messages';
@@ -9,7 +9,7 @@ import type { Outlook } from '@/interface/forecast/messages';
 export function useOutcome(
   first: LocalDate,
   last: LocalDate,
-  edits: readonly PlanEdit[] | undefined,
+  edits: readonly Patch[] | undefined,
   where?: string,
   limit?: number,
 ): Outlook | null {
@@ -25,7 +25,7 @@ export function useSightings(
   site: Site,
   first: LocalDate,
   last: LocalDate,
-  edits?: readonly PlanEdit[],
+  edits?: readonly Patch[],
 ): readonly Sighting[] | null {
   const { drafted } = useNetwork();
   return useNewest(

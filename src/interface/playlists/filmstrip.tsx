@@ -1,5 +1,6 @@
 'use client';
 
+import { firstFile } from '@/interface/kit/content-field';
 import type { Item, Plan } from '@/core';
 import { itemLength } from '@/core';
 import { useThumbnails } from '@/interface/data/provider';
@@ -36,13 +37,3 @@ export function Filmstrip({ plan, items, tall = false }: { plan: Plan; items: re
 /** A picture again and again, as on film. */
 const frames = (src: string | undefined) =>
   src ? { backgroundImage: `url(${src})`, backgroundSize: 'auto 100%', backgroundRepeat: 'repeat-x' } : {};
-
-/** The file that stands for an item: its own, or the first one inside. */
-function firstFile(plan: Plan, item: Item, depth = 0): string | undefined {
-  if (item.media !== undefined) return item.media;
-  if (item.playlist === undefined || depth > 8) return undefined;
-  return plan.playlists
-    .find((one) => one.id === item.playlist)
-    ?.items.map((one) => firstFile(plan, one, depth + 1))
-    .find((id) => id !== undefined);
-}

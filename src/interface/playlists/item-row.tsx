@@ -4,7 +4,7 @@ import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { ChevronDown, ChevronUp, GripVertical, X } from 'lucide-react';
 import { useState } from 'react';
-import { describeWhen, durationSchema, itemLength, parseSelector, type Item, type Plan } from '@/core';
+import { describeWhen, durationSchema, itemLength, parseSelector, type Item, type Plan, knownItem } from '@/core';
 import { useThumbnails } from '@/interface/data/provider';
 import { Input } from '@/interface/kit/field';
 import { counted, duration } from '@/interface/kit/format';
@@ -22,6 +22,13 @@ interface ItemRowProps {
   onRemove(): void;
 }
 
+/** What is no single file says what it is. */
+const KIND_WORDS: Record<ReturnType<typeof knownItem>['kind'], string | null> = {
+  media: null,
+  playlist: 'playlist',
+  collect: 'collecting rule',
+};
+
 /** One item: dragged by its grip, or moved by the grip's keys (space, arrows, space) and the two arrows. */
 export function ItemRow({ id, plan, item, first, last, onChange, onMove, onRemove }: ItemRowProps) {
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({
@@ -31,7 +38,7 @@ export function ItemRow({ id, plan, item, first, last, onChange, onMove, onRemov
   const name = itemName(plan, item);
   const media = item.media === undefined ? undefined : plan.media.find((one) => one.id === item.media);
   const { durationMs, files } = itemLength(plan, item);
-  const kind = item.playlist === undefined ? (item.collect === undefined ? null : 'collecting rule') : 'playlist';
+  const kind = KIND_WORDS[knownItem(item).kind];
   return (
     <li
       ref={setNodeRef}

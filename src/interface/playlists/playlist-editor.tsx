@@ -22,7 +22,7 @@ import {
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState, type ReactNode } from 'react';
-import { loopLength, type Item, type Playlist } from '@/core';
+import { loopLength, type Item, type Playlist, changed, removed } from '@/core';
 import { OnAir } from '@/interface/kit/on-air';
 import { useNetwork, useThumbnails } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/button';
@@ -136,7 +136,7 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
             className="mt-10"
             onClick={() =>
               void edit(
-                [{ kind: 'playlist', id: playlist.id, document: null }],
+                [removed('playlist', playlist)],
                 `"${playlist.name}" was removed. Ctrl Z brings it back.`,
               ).then((result) => result.ok && router.push('/playlists'))
             }
@@ -182,7 +182,7 @@ function NameInput({ playlist }: { playlist: Playlist }) {
       onBlur={() => {
         const wanted = name.trim();
         if (wanted === playlist.name) return;
-        void edit([{ kind: 'playlist', id: playlist.id, document: { ...playlist, name: wanted } }]).then(
+        void edit(changed('playlist', playlist, { name: wanted })).then(
           (result) => !result.ok && setName(playlist.name),
         );
       }}

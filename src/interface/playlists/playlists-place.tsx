@@ -32,7 +32,7 @@ export function PlaylistsPlace() {
         className="sticky top-0 z-10 flex items-center gap-3 bg-paper py-3"
         onSubmit={(event) =>
           void handleSubmit(async ({ name }) => {
-            const result = await edit([{ kind: 'playlist', document: { name, items: [] } }]);
+            const result = await edit([{ kind: 'playlist', add: { name, items: [] } }]);
             if (result.ok) router.push(`/playlists/${result.value.ids[0]}`);
           })(event)
         }

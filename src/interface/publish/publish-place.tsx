@@ -2,6 +2,7 @@
 
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
+import { KINDS } from '@/core';
 import { publishAction, publishAgainAction } from '@/interface/data/actions';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
@@ -87,27 +88,16 @@ export function PublishPlace() {
   );
 }
 
-const FIELD_WORDS: Record<string, string> = {
-  content: 'what',
-  where: 'where',
-  when: 'when',
-  lightsOut: 'lights-out',
-  timeZone: 'time zone',
-  durationMs: 'duration',
-  defaultDurationMs: 'usual duration',
-  onHold: 'hold',
-};
-
 function Entry({ entry }: { entry: DocketEntry }) {
-  const { what, kind, name, fields, people, at } = entry;
+  const { what, kind, name, sentences, people, at } = entry;
   const zone = useZone();
   return (
     <li className="flex items-baseline gap-3 border-b border-rule/60 py-2 last:border-b-0" data-testid="change">
       <span className={`w-20 text-sm ${what === 'removed' ? 'text-brick' : 'text-tide'}`}>{what}</span>
-      <span className="w-24 text-sm text-faint">{kind === 'media' ? 'media file' : kind}</span>
+      <span className="w-24 text-sm text-faint">{KINDS[kind].noun}</span>
       <span className="flex-1">
         <span className="font-semibold">{name}</span>{' '}
-        <span className="text-sm text-faint">{fields.map((field) => FIELD_WORDS[field] ?? field).join(', ')}</span>
+        {sentences.length > 0 && <span className="text-sm text-faint">{sentences.join('; ')}</span>}
       </span>
       <span className="text-sm text-faint">
         {people.join(', ')} · {dateTime(Date.parse(at), zone)}

@@ -3,9 +3,10 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useForm } from 'react-hook-form';
 import { z } from 'zod';
-import { idSchema, nameSchema, screenSchema, windowSchema, type Screen } from '@/core';
+import { idSchema, nameSchema, removed, screenSchema, windowSchema, type Screen } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
-import { AutoForm } from '@/interface/kit/auto-form';
+import { AutoForm } from '@/interface/forms/auto-form';
+import { Conflicts, useRecord } from '@/interface/forms/use-record';
 import { Button } from '@/interface/kit/button';
 import { ContentSelect, contentOf, contentValue } from '@/interface/kit/content-field';
 import { Field, Input, Select } from '@/interface/kit/field';
@@ -37,6 +38,40 @@ const screenFormSchema = z
       context.addIssue({ code: 'custom', path: [issue.path[0] === 0 ? 'off' : 'on'], message: issue.message });
   });
 
+/** What people call the fields. */
+const FIELD_NAMES = {
+  name: 'Name',
+  site: 'Site',
+  width: 'Width',
+  height: 'Height',
+  tags: 'Tags',
+  backdrop: 'Backdrop',
+  off: 'Lights out from',
+  on: 'Lights out until',
+};
+
+/** The one window of each night in which the display is off, empty for none; null where its hours are more than that. */
+function nightlyOf(screen: Screen | null): readonly [string, string] | null {
+  const [first, ...more] = screen?.lightsOut ?? [];
+  if (!first) return ['', ''];
+  const [window, ...others] = first.windows ?? [];
+  return window && more.length + others.length === 0 && Object.keys(first).join() === 'windows' ? window : null;
+}
+
+function screenValues(screen: Screen | null, site: string) {
+  const [off, on] = nightlyOf(screen) ?? ['', ''];
+  return {
+    name: screen?.name ?? '',
+    site: screen?.site ?? site,
+    width: String(screen?.width ?? 1920),
+    height: String(screen?.height ?? 1080),
+    tags: tagsText(screen?.tags),
+    backdrop: contentValue(screen?.backdrop),
+    off,
+    on,
+  };
+}
+
 /** A screen: where it stands, its size, its tags, its backdrop, and when its display is off. */
 export function ScreenForm({
   screen,
@@ -47,46 +82,27 @@ export function ScreenForm({
   site: string;
   onDone: (id: string) => void;
 }) {
-  const { draft, edit } = useNetwork();
-  const nightly = screen?.lightsOut?.length === 1 ? screen.lightsOut[0] : undefined;
-  const simple =
-    !screen?.lightsOut?.length ||
-    (nightly && Object.keys(nightly).join() === 'windows' && nightly.windows?.length === 1);
-  const [off = '', on = ''] = nightly?.windows?.[0] ?? [];
+  const { draft, edit, save } = useNetwork();
+  const simple = nightlyOf(screen) !== null;
   const form = useForm({
     resolver: zodResolver(screenFormSchema),
     mode: 'onTouched',
-    defaultValues: {
-      name: screen?.name ?? '',
-      site: screen?.site ?? site,
-      width: String(screen?.width ?? 1920),
-      height: String(screen?.height ?? 1080),
-      tags: tagsText(screen?.tags),
-      backdrop: contentValue(screen?.backdrop),
-      off: simple ? off : '',
-      on: simple ? on : '',
-    },
+    defaultValues: screenValues(screen, site),
+  });
+  const record = useRecord(form, {
+    kind: 'screen',
+    object: screen,
+    valuesOf: (object) => screenValues(object, site),
+    madeOf: { lightsOut: ['off', 'on'] },
   });
   const { register, formState } = form;
   const { errors } = formState;
 
-  const save = async ({ off: begins, on: ends, backdrop, ...values }: z.output<typeof screenFormSchema>) => {
-    const { id, backdrop: before, lightsOut, ...rest } = screen ?? { id: undefined };
-    const content = contentOf(backdrop, contentValue(before) === backdrop ? before?.durationMs : undefined);
-    const nights = simple ? (begins === '' ? undefined : [{ windows: [[begins, ends]] }]) : lightsOut;
-    const result = await edit(
-      [
-        {
-          kind: 'screen',
-          id,
-          document: {
-            ...rest,
-            ...values,
-            ...(content ? { backdrop: content } : {}),
-            ...(nights ? { lightsOut: nights } : {}),
-          },
-        },
-      ],
+  const submit = async ({ off: begins, on: ends, backdrop, ...values }: z.output<typeof screenFormSchema>) => {
+    const content = contentOf(backdrop);
+    const nights = begins === '' ? undefined : [{ windows: [[begins, ends] as [string, string]] }];
+    const result = await save(
+      record.patch({ ...values, backdrop: content, lightsOut: nights }),
       screen ? undefined : `${values.name} was added: pair a player with it.`,
     );
     if (result.ok && !screen) onDone(result.value.ids[0] ?? '');
@@ -95,7 +111,13 @@ export function ScreenForm({
 
   return (
     <>
-      <AutoForm form={form} save={save} create={screen ? undefined : 'Add screen'}>
+      <AutoForm
+        form={form}
+        save={submit}
+        create={screen ? undefined : 'Add screen'}
+        held={record.conflicts.length > 0}
+      >
+        <Conflicts record={record} names={FIELD_NAMES} />
         <Field label="Name" error={errors.name?.message}>
           <Input invalid={!!errors.name} {...register('name')} />
         </Field>
@@ -143,7 +165,7 @@ export function ScreenForm({
           className="mt-8"
           onClick={() =>
             void edit(
-              [{ kind: 'screen', id: screen.id, document: null }],
+              [removed('screen', screen)],
               `${screen.name} was removed, and its player unpaired.`,
             ).then((result) => result.ok && onDone(''))
           }

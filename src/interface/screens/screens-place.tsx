@@ -177,7 +177,7 @@ const Row = memo(function Row({
       <td className="w-40 truncate text-sm text-tide">{screen.tags?.join(', ')}</td>
       <td className="w-48 truncate text-sm text-faint">
         {screen.lightsOut
-          ?.map(describeWhen)
+          ?.map((when) => describeWhen(when))
           .join('; ')
           .replace(/^daily /, '')}
       </td>

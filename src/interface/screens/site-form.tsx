@@ -1,11 +1,12 @@
 'use client';
 
+import { Conflicts, useRecord } from '@/interface/forms/use-record';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useForm } from 'react-hook-form';
 import { z } from 'zod';
-import { nameSchema, zoneSchema, type Site } from '@/core';
+import { nameSchema, zoneSchema, type Site, removed } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
-import { AutoForm } from '@/interface/kit/auto-form';
+import { AutoForm } from '@/interface/forms/auto-form';
 import { Button } from '@/interface/kit/button';
 import { ContentSelect, contentOf, contentValue } from '@/interface/kit/content-field';
 import { Field, Input } from '@/interface/kit/field';
@@ -33,26 +34,45 @@ const siteFormSchema = z.object({
 
 const ZONES = Intl.supportedValuesOf('timeZone');
 
+/** What people call the fields. */
+const FIELD_NAMES = {
+  name: 'Name',
+  timeZone: 'Time zone',
+  tags: 'Tags',
+  hours: 'Opening hours',
+  exceptions: 'Hours on single dates',
+  place: 'Place',
+  backdrop: 'Backdrop',
+};
+
+const siteValues = (site: Site | null) => ({
+  name: site?.name ?? '',
+  timeZone: site?.timeZone ?? Intl.DateTimeFormat().resolvedOptions().timeZone,
+  tags: tagsText(site?.tags),
+  place: placeText(site?.location),
+  hours: hoursText(site?.hours),
+  exceptions: exceptionsText(site?.hours),
+  backdrop: contentValue(site?.backdrop),
+});
+
 /** A site: its clock, its opening hours, its tags for all its screens, and what shows where nothing is booked. */
 export function SiteForm({ site, onDone }: { site: Site | null; onDone: (id: string) => void }) {
-  const { draft, edit } = useNetwork();
+  const { draft, edit, save } = useNetwork();
   const form = useForm({
     resolver: zodResolver(siteFormSchema),
     mode: 'onTouched',
-    defaultValues: {
-      name: site?.name ?? '',
-      timeZone: site?.timeZone ?? Intl.DateTimeFormat().resolvedOptions().timeZone,
-      tags: tagsText(site?.tags),
-      place: placeText(site?.location),
-      hours: hoursText(site?.hours),
-      exceptions: exceptionsText(site?.hours),
-      backdrop: contentValue(site?.backdrop),
-    },
+    defaultValues: siteValues(site),
+  });
+  const record = useRecord(form, {
+    kind: 'site',
+    object: site,
+    valuesOf: siteValues,
+    madeOf: { location: ['place'], hours: ['hours', 'exceptions'] },
   });
   const { register, formState } = form;
   const { errors } = formState;
 
-  const save = async ({
+  const submit = async ({
     name,
     timeZone,
     tags,
@@ -61,25 +81,10 @@ export function SiteForm({ site, onDone }: { site: Site | null; onDone: (id: str
     exceptions,
     backdrop,
   }: z.output<typeof siteFormSchema>) => {
-    const { id, backdrop: _backdrop, hours: _hours, location: _location, ...rest } = site ?? { id: undefined };
     const content = contentOf(backdrop);
     const open = hours || exceptions ? { ...hours, ...(exceptions ? { dates: exceptions } : {}) } : undefined;
-    const result = await edit(
-      [
-        {
-          kind: 'site',
-          id,
-          document: {
-            ...rest,
-            name,
-            timeZone,
-            tags,
-            ...(place ? { location: place } : {}),
-            ...(open ? { hours: open } : {}),
-            ...(content ? { backdrop: content } : {}),
-          },
-        },
-      ],
+    const result = await save(
+      record.patch({ name, timeZone, tags, location: place, hours: open, backdrop: content }),
       site ? undefined : `${name} was added.`,
     );
     if (result.ok && !site) onDone(result.value.ids[0] ?? '');
@@ -88,7 +93,13 @@ export function SiteForm({ site, onDone }: { site: Site | null; onDone: (id: str
 
   return (
     <>
-      <AutoForm form={form} save={save} create={site ? undefined : 'Add site'}>
+      <AutoForm
+        form={form}
+        save={submit}
+        create={site ? undefined : 'Add site'}
+        held={record.conflicts.length > 0}
+      >
+        <Conflicts record={record} names={FIELD_NAMES} />
         <Field label="Name" error={errors.name?.message}>
           <Input invalid={!!errors.name} {...register('name')} />
         </Field>
@@ -122,7 +133,7 @@ export function SiteForm({ site, onDone }: { site: Site | null; onDone: (id: str
           className="mt-8"
           onClick={() =>
             void edit(
-              [{ kind: 'site', id: site.id, document: null }],
+              [removed('site', site)],
               `${site.name} was removed. Ctrl Z brings it back.`,
             ).then((result) => result.ok && onDone(''))
           }

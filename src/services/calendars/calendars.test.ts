@@ -38,7 +38,7 @@ test('a calendar of public holidays is part of the plan, and keeps itself curren
   const actor = await newNetwork();
   const holidays = { country: 'NO' };
   await edit(actor, [
-    { kind: 'calendar', document: { name: 'Holidays', dates: holidayDates(holidays, 2026), holidays } },
+    { kind: 'calendar', add: { name: 'Holidays', dates: holidayDates(holidays, 2026), holidays } },
   ]);
   const last = async () => (await draftPlan(actor)).plan.calendars[0]?.dates.at(-1);
   expect(await last()).toBe('2029-12-26');
@@ -54,7 +54,7 @@ describe('feeds', () => {
   const now = Date.UTC(2026, 10, 25);
   const book = (name: string, where: string) => ({
     kind: 'booking' as const,
-    document: {
+    add: {
       name,
       content: { playlist: 'house' },
       where,
@@ -91,8 +91,8 @@ describe('feeds', () => {
     const actor = await newNetwork();
     await newPlan(actor);
     await edit(actor, [
-      { kind: 'site', id: 'far', document: { name: 'Far', timeZone: 'Atlantic/Reykjavik' } },
-      { kind: 'screen', id: 'far-hall', document: { name: 'Hall', site: 'far', width: 2, height: 1, tags: ['hall'] } },
+      { kind: 'site', id: 'far', add: { name: 'Far', timeZone: 'Atlantic/Reykjavik' } },
+      { kind: 'screen', id: 'far-hall', add: { name: 'Hall', site: 'far', width: 2, height: 1, tags: ['hall'] } },
       book('Morning', 'hall'),
     ]);
     await publishEdition(actor, await lastChange(actor.networkId));

@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import {
+  currentPlan,
   dateOfLocalTime,
+  emptyPlan,
   nameSchema,
   screensMatching,
   selectorOf,
@@ -68,21 +70,9 @@ export async function feedCalendar(token: string, now: number): Promise<string> 
   await rows('UPDATE feeds SET fetched_at = now() WHERE id = $1', [feed.id]);
   const stamp = edition?.publishedAt.getTime() ?? feed.createdAt.getTime();
   return edition
-    ? calendarOf(edition.plan, feed.selector, feed.name, stamp, now)
-    : calendarOf(EMPTY, feed.selector, feed.name, stamp, now);
+    ? calendarOf(currentPlan(edition.plan, edition.format), feed.selector, feed.name, stamp, now)
+    : calendarOf(emptyPlan('none'), feed.selector, feed.name, stamp, now);
 }
-
-const EMPTY: Plan = {
-  format: 'lanternpost/plan',
-  version: 1,
-  network: { name: 'none' },
-  calendars: [],
-  sites: [],
-  screens: [],
-  media: [],
-  playlists: [],
-  bookings: [],
-};
 
 /**
  * The bookings that reach a selector's screens, on the clock and opening hours of the first of their sites where all of these

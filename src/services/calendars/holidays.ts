@@ -1,7 +1,7 @@
 import Holidays from 'date-holidays';
-import { addDays, formatDate, parseDate, type Calendar, type LocalDate } from '@/core';
+import { addDays, changed, formatDate, parseDate, type Calendar, type LocalDate } from '@/core';
 import { NetworkRow } from '@/database';
-import { ServiceError } from '../errors';
+import { Refusal } from '@/core';
 import type { Actor } from '../people';
 import { draftPlan, edit } from '../plan';
 
@@ -32,9 +32,9 @@ const DAY_MS = 86_400_000;
 /** The dates of all public holidays around a year, ascending. Throws 422 for a country or region that is unknown. */
 export function holidayDates({ country, region }: NonNullable<Calendar['holidays']>, year: number): string[] {
   if (!holidayCountries().some(({ code }) => code === country))
-    throw new ServiceError(422, `The public holidays of "${country}" are not known: choose another country.`);
+    throw new Refusal(422, `The public holidays of "${country}" are not known: choose another country.`);
   if (region !== undefined && !holidayRegions(country).some(({ code }) => code === region))
-    throw new ServiceError(422, `"${region}" is no region of ${country} with holidays of its own: choose another.`);
+    throw new Refusal(422, `"${region}" is no region of ${country} with holidays of its own: choose another.`);
   const source = region === undefined ? new Holidays(country) : new Holidays(country, region);
   const dates = new Set<LocalDate>();
   for (let y = year - YEARS_BACK; y <= year + YEARS_AHEAD; y++)
@@ -52,22 +52,16 @@ export function holidayDates({ country, region }: NonNullable<Calendar['holidays
  * wait in the docket like any other. Returns how many calendars changed.
  */
 export async function refreshHolidays(now: Date): Promise<number> {
-  let changed = 0;
+  let count = 0;
   for (const { id: networkId } of await NetworkRow.findAll({ attributes: ['id'], raw: true })) {
     const actor: Actor = { networkId, personId: null, name: 'Lanternpost' };
     const { plan } = await draftPlan(actor);
-    const edits = plan.calendars.flatMap(({ id, ...document }) =>
-      document.holidays
-        ? [
-            {
-              kind: 'calendar' as const,
-              id,
-              document: { ...document, dates: holidayDates(document.holidays, now.getUTCFullYear()) },
-            },
-          ]
+    const edits = plan.calendars.flatMap((calendar) =>
+      calendar.holidays
+        ? changed('calendar', calendar, { dates: holidayDates(calendar.holidays, now.getUTCFullYear()) })
         : [],
     );
-    if (edits.length > 0) changed += (await edit(actor, edits)).changes.length;
+    if (edits.length > 0) count += (await edit(actor, edits)).changes.length;
   }
-  return changed;
+  return count;
 }

@@ -1,18 +1,28 @@
 import { LRUCache } from 'lru-cache';
-import { canonicalJson, compileEdition, sharing, type Problem } from '@/core';
-import { rows, type ChangeKind } from '@/database';
+import {
+  changeSentences,
+  compileEdition,
+  currentDocument,
+  namesIn,
+  patchOf,
+  sharing,
+  type Kind,
+  type Names,
+  type Problem,
+} from '@/core';
+import { rows } from '@/database';
 import type { Actor } from '../people';
 import { draftPlan, type Draft } from '../plan';
 import { newestEdition, publishedPrograms, type WholeEdition } from './editions';
 
 /** What became of one object since the last edition. */
 export interface DocketEntry {
-  readonly kind: ChangeKind;
+  readonly kind: Kind;
   readonly id: string;
   readonly name: string;
   readonly what: 'added' | 'changed' | 'removed';
-  /** The fields that differ, for a change. */
-  readonly fields: readonly string[];
+  /** What became of it, a phrase for each field: `priority 4, was 3`. */
+  readonly sentences: readonly string[];
   readonly people: readonly string[];
   readonly at: string;
 }
@@ -51,45 +61,48 @@ async function makeDocket(
   { plan: draft, change }: Draft,
 ): Promise<Docket> {
   const plan = newest ? sharing(newest.plan, draft) : draft;
-  const entries = await netChanges(networkId, newest?.lastChange ?? 0);
+  const entries = await netChanges(networkId, newest?.lastChange ?? 0, namesIn(draft));
   const edition = newest && { number: newest.number, publishedAt: newest.publishedAt.toISOString() };
   const published = await publishedPrograms(networkId);
   const compiled = compileEdition(plan, newest ? { plan: newest.plan, screens: published } : undefined);
-  if ('errors' in compiled) return { edition, change, entries, screens: [], problems: compiled.errors };
-  const ids = new Set([...published.keys(), ...compiled.screens.keys()]);
-  const screens = [...ids].filter((id) => published.get(id) !== compiled.screens.get(id)).sort();
+  if (!compiled.ok) return { edition, change, entries, screens: [], problems: compiled.problems };
+  const now = compiled.value.screens;
+  const ids = new Set([...published.keys(), ...now.keys()]);
+  const screens = [...ids].filter((id) => published.get(id) !== now.get(id)).sort();
   return { edition, change, entries, screens, problems: [] };
 }
 
 interface NetRow {
-  kind: ChangeKind;
+  kind: Kind;
   object: string;
-  before: Record<string, unknown> | null;
-  after: Record<string, unknown> | null;
+  before: object | null;
+  after: object | null;
+  formats: [number, number];
   people: (string | null)[];
   at: Date;
 }
 
 /** Object by object: what it was after change number `since`, and what it is now. An object that is as before is left out. */
-async function netChanges(networkId: string, since: number): Promise<DocketEntry[]> {
+async function netChanges(networkId: string, since: number, names: Names): Promise<DocketEntry[]> {
   const found = await rows<NetRow>(
     `SELECT c.kind, c.object, (array_agg(c.before ORDER BY c.id))[1] AS before, (array_agg(c.after ORDER BY c.id DESC))[1] AS after,
+       ARRAY[(array_agg(c.format ORDER BY c.id))[1], (array_agg(c.format ORDER BY c.id DESC))[1]] AS formats,
        array_agg(DISTINCT p.name) AS people, max(c.at) AS at
      FROM changes c LEFT JOIN people p ON p.id = c.person_id
      WHERE c.network_id = $1 AND c.id > $2 GROUP BY c.kind, c.object ORDER BY max(c.id) DESC`,
     [networkId, since],
   );
-  return found.flatMap(({ kind, object, before, after, people, at }): DocketEntry[] => {
-    if (canonicalJson(before) === canonicalJson(after)) return [];
-    const differs = (field: string) => canonicalJson(before?.[field] ?? null) !== canonicalJson(after?.[field] ?? null);
-    const fields = before && after ? [...new Set([...Object.keys(before), ...Object.keys(after)])].filter(differs) : [];
+  return found.flatMap(({ kind, object, people, at, formats, ...row }): DocketEntry[] => {
+    const before = row.before && currentDocument(kind, row.before, formats[0]);
+    const after = row.after && currentDocument(kind, row.after, formats[1]);
+    if (!patchOf(kind, object, before, after)) return [];
     return [
       {
         kind,
         id: object,
-        name: String((after ?? before)?.name ?? object),
+        name: ((after ?? before) as { name?: string } | null)?.name ?? object,
         what: before ? (after ? 'changed' : 'removed') : 'added',
-        fields,
+        sentences: changeSentences(kind, before, after, names),
         people: people.filter((name) => name !== null),
         at: at.toISOString(),
       },

@@ -12,7 +12,7 @@ async function network() {
   await newPlan(actor);
   const received = await receiveUpload(actor, 'Flag.jpg', stream(await picture(300, 200, '#34406B')));
   if ('upload' in received) await processUpload(received.upload.id);
-  await edit(actor, [{ kind: 'playlist', id: 'house', document: { name: 'House', items: [{ media: 'flag' }] } }]);
+  await edit(actor, [{ kind: 'playlist', id: 'house', set: { name: 'House', items: [{ media: 'flag' }] } }]);
   return actor;
 }
 
@@ -23,7 +23,7 @@ const book = (actor: Actor, where: string, priority = 3) =>
     {
       kind: 'booking',
       id: 'b',
-      document: {
+      add: {
         name: 'B',
         content: { playlist: 'house' },
         where,
@@ -54,7 +54,7 @@ test('the docket counts objects, not keystrokes, and only screens that would rec
   const actor = await network();
   await publish(actor);
   await book(actor, 'hall', 2);
-  await book(actor, 'hall', 4);
+  await edit(actor, [{ kind: 'booking', id: 'b', set: { priority: 4 } }]);
   expect(await docket(actor)).toMatchObject({
     entries: [{ what: 'added', kind: 'booking', name: 'B' }],
     screens: ['hall'],
@@ -63,14 +63,14 @@ test('the docket counts objects, not keystrokes, and only screens that would rec
     {
       kind: 'screen',
       id: 'deck',
-      document: { ...(await draftPlan(actor)).plan.screens.find((one) => one.id === 'deck'), name: 'Sun deck' },
+      set: { ...(await draftPlan(actor)).plan.screens.find((one) => one.id === 'deck'), name: 'Sun deck' },
     },
   ]);
   expect(await docket(actor)).toMatchObject({
-    entries: [{ what: 'changed', kind: 'screen', fields: ['name'] }, { kind: 'booking' }],
+    entries: [{ what: 'changed', kind: 'screen', sentences: ['name "Sun deck", was "Deck"'] }, { kind: 'booking' }],
     screens: ['hall'],
   });
-  await edit(actor, [{ kind: 'booking', id: 'b', document: null }]);
+  await edit(actor, [{ kind: 'booking', id: 'b', remove: true }]);
   expect((await docket(actor)).entries.map((entry) => entry.kind)).toEqual(['screen']);
 });
 
@@ -134,7 +134,7 @@ test('screens with equal programs share one', async () => {
     plan.screens.map(({ id, ...document }) => ({
       kind: 'screen' as const,
       id,
-      document: { ...document, tags: [], width: 100, height: 100 },
+      set: { ...document, tags: [], width: 100, height: 100 },
     })),
   );
   const before = await ProgramRow.count();

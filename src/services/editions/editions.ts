@@ -1,16 +1,19 @@
 import { LRUCache } from 'lru-cache';
 import type { Transaction } from 'sequelize';
 import {
+  FORMAT,
   compileEdition,
+  currentPlan,
+  orThrow,
   sharing,
   type CompiledBase,
   type CompiledEdition,
   type Plan,
-  type Problem,
   type ProgramDocument,
 } from '@/core';
 import { EditionRow, EditionScreenRow, ProgramRow, publish, rows, transaction } from '@/database';
-import { ServiceError, notFound } from '../errors';
+import { notFound } from '../errors';
+import { Refusal } from '@/core';
 import type { Actor } from '../people';
 import { lastChange, loadPlan, takeTurn } from '../plan';
 
@@ -64,8 +67,12 @@ export async function newestEdition(networkId: string, within?: Transaction): Pr
   const { id, number, publishedAt, lastChange: change, again } = row;
   let plan = remembered.get(id);
   if (!plan) {
-    const whole = await EditionRow.findByPk(id, { attributes: ['plan'], transaction: within, rejectOnEmpty: true });
-    remembered.set(id, (plan = whole.plan));
+    const whole = await EditionRow.findByPk(id, {
+      attributes: ['plan', 'format'],
+      transaction: within,
+      rejectOnEmpty: true,
+    });
+    remembered.set(id, (plan = currentPlan(whole.plan, whole.format)));
   }
   return { id, networkId, number, publishedAt, lastChange: change, again, plan };
 }
@@ -77,20 +84,13 @@ export async function publishedPlan(actor: Actor): Promise<{ plan: Plan; number:
 }
 
 /** What the newest edition was compiled to; undefined before the first. */
-async function baseOf(newest: WholeEdition | null): Promise<CompiledBase | undefined> {
-  return newest ? { plan: newest.plan, screens: await publishedPrograms(newest.networkId) } : undefined;
+async function baseOf(newest: WholeEdition | null, within: Transaction): Promise<CompiledBase | undefined> {
+  return newest ? { plan: newest.plan, screens: await publishedPrograms(newest.networkId, within) } : undefined;
 }
 
 /** Compiles, or throws a 422 that names the files that are missing. */
-export function compileOrRefuse(plan: Plan, base?: CompiledBase): CompiledEdition {
-  const compiled = compileEdition(base ? sharing(base.plan, plan) : plan, base);
-  if ('errors' in compiled)
-    throw new ServiceError(
-      422,
-      compiled.errors[0]?.message ?? 'The plan can not be published.',
-      compiled.errors as Problem[],
-    );
-  return compiled;
+function compileOrRefuse(plan: Plan, base?: CompiledBase): CompiledEdition {
+  return orThrow(compileEdition(base ? sharing(base.plan, plan) : plan, base));
 }
 
 /**
@@ -102,14 +102,14 @@ export async function publishEdition(actor: Actor, basedOn: number): Promise<{ n
     await takeTurn(actor.networkId, within);
     const change = await lastChange(actor.networkId, within);
     if (change !== basedOn)
-      throw new ServiceError(409, 'The plan changed since you opened the docket: review it again, then publish.');
-    const { plan } = await loadPlan(actor.networkId, within);
+      throw new Refusal(409, 'The plan changed since you opened the docket: review it again, then publish.');
+    const plan = await loadPlan(actor.networkId, within);
     const newest = await newestEdition(actor.networkId, within);
     if (newest && newest.lastChange === change && newest.again === null)
-      throw new ServiceError(409, `Nothing was changed since edition ${newest.number}: there is nothing to publish.`);
+      throw new Refusal(409, `Nothing was changed since edition ${newest.number}: there is nothing to publish.`);
     return write(
       actor,
-      { plan, compiled: compileOrRefuse(plan, await baseOf(newest)), lastChange: change, again: null },
+      { plan, compiled: compileOrRefuse(plan, await baseOf(newest, within)), lastChange: change, again: null },
       within,
     );
   });
@@ -121,8 +121,12 @@ export async function publishAgain(actor: Actor, number: number): Promise<{ numb
     await takeTurn(actor.networkId, within);
     const old = await EditionRow.findOne({ where: { networkId: actor.networkId, number }, transaction: within });
     if (!old) throw notFound('edition');
-    const { plan, lastChange: change } = old;
-    return write(actor, { plan, compiled: compileOrRefuse(plan), lastChange: change, again: number }, within);
+    const plan = currentPlan(old.plan, old.format);
+    return write(
+      actor,
+      { plan, compiled: compileOrRefuse(plan), lastChange: old.lastChange, again: number },
+      within,
+    );
   });
 }
 
@@ -148,7 +152,7 @@ async function write(
     [JSON.stringify(files)],
     within,
   );
-  const row = await EditionRow.create({ networkId, personId, number, plan, ...edition }, { transaction: within });
+  const row = await EditionRow.create({ networkId, personId, number, plan, format: FORMAT, ...edition }, { transaction: within });
   await EditionScreenRow.bulkCreate(
     [...compiled.screens].map(([screen, hash]) => ({ editionId: row.id, screen, hash })),
     { transaction: within },
@@ -158,10 +162,11 @@ async function write(
 }
 
 /** Program hashes of the newest edition by screen id; empty before the first. */
-export async function publishedPrograms(networkId: string): Promise<Map<string, string>> {
+export async function publishedPrograms(networkId: string, within?: Transaction): Promise<Map<string, string>> {
   const found = await rows<{ screen: string; hash: string }>(
     `SELECT screen, hash FROM edition_screens WHERE edition_id = (SELECT id FROM editions WHERE network_id = $1 ORDER BY number DESC LIMIT 1)`,
     [networkId],
+    within,
   );
   return new Map(found.map((row) => [row.screen, row.hash]));
 }

@@ -2,7 +2,7 @@ import { execFile, spawn } from 'node:child_process';
 import { promisify } from 'node:util';
 import { fileTypeFromFile } from 'file-type';
 import sharp from 'sharp';
-import { ServiceError } from '../errors';
+import { Refusal } from '@/core';
 
 /** What a file turned out to be. Sizes are as shown, after its orientation. */
 export interface Inspection {
@@ -24,10 +24,10 @@ const VIDEO_CODECS = ['h264', 'vp8', 'vp9', 'av1'];
 const MOST_PIXELS = 100e6;
 
 const unsupported = (found: string) =>
-  new ServiceError(415, `${found} can't be shown: use PNG, JPEG, WebP, AVIF or GIF pictures, or MP4 and WebM films.`);
+  new Refusal(415, `${found} can't be shown: use PNG, JPEG, WebP, AVIF or GIF pictures, or MP4 and WebM films.`);
 
 const broken = (thing: string) =>
-  new ServiceError(422, `This ${thing} is damaged or incomplete: export it again, then upload it.`);
+  new Refusal(422, `This ${thing} is damaged or incomplete: export it again, then upload it.`);
 
 /** Reads a file's kind, size and soundness from its bytes; its name tells nothing. Throws 415 or 422 with a sentence. */
 export async function inspect(path: string): Promise<Inspection> {
@@ -46,7 +46,7 @@ async function inspectImage(path: string, type: string): Promise<Inspection> {
   const { width, height } = metadata;
   if (!width || !height) throw broken('picture');
   if (width * height > MOST_PIXELS)
-    throw new ServiceError(
+    throw new Refusal(
       422,
       `This picture has ${width} × ${height} pixels, more than any screen needs: scale it to at most 100 megapixels.`,
     );
@@ -88,10 +88,10 @@ async function inspectVideo(path: string, type: string): Promise<Inspection> {
   const probe = JSON.parse(stdout) as Probe;
   const picture = probe.streams?.find((stream) => stream.codec_type === 'video');
   if (!picture)
-    throw new ServiceError(415, 'This file has sound but no picture: only films and pictures can be shown.');
+    throw new Refusal(415, 'This file has sound but no picture: only films and pictures can be shown.');
   const { codec_name: codec = 'unknown', width, height } = picture;
   if (!VIDEO_CODECS.includes(codec))
-    throw new ServiceError(
+    throw new Refusal(
       415,
       `Films in ${codec.toUpperCase()} do not play on every screen: export it as H.264, VP9 or AV1.`,
     );

@@ -2,7 +2,7 @@ import { existsSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import sharp from 'sharp';
-import { FileRow, MediaRow, UploadRow, rows } from '@/database';
+import { FileRow, MediaFilesRow, UploadRow, rows } from '@/database';
 import { UNDO_MS, draftPlan, edit } from '../plan';
 import { film, picture, stream } from '../tests/files';
 import { newNetwork, useDatabase } from '../tests/database';
@@ -41,7 +41,7 @@ test('a picture is hashed, measured, given a thumbnail, and put into the plan', 
     height: 900,
     type: 'image/jpeg',
   });
-  const row = await MediaRow.findOne({ where: { networkId: actor.networkId } });
+  const row = await MediaFilesRow.findOne({ where: { networkId: actor.networkId } });
   const thumbnail = await sharp(storedPath(row?.thumbnailSha256 ?? '')).metadata();
   expect([thumbnail.width, thumbnail.height]).toEqual([640, 360]);
   expect(await uploads(actor)).toEqual([]);
@@ -201,7 +201,7 @@ test('clean-up takes what nothing refers to, once it is old enough, and nothing 
   await add(actor, 'Kept.jpg', await picture(61, 61));
   await add(actor, 'Gone.jpg', await picture(62, 62));
   const kept = (await draftPlan(actor)).plan.media.find((one) => one.id === 'kept');
-  await edit(actor, [{ kind: 'media', id: 'gone', document: null }]);
+  await edit(actor, [{ kind: 'media', id: 'gone', remove: true }]);
   expect((await cleanUp(new Date())).files).toBe(0);
   const soon = new Date(Date.now() + 3_600_000);
   expect((await cleanUp(soon)).files).toBe(0); // an undo may still bring it back

@@ -1,5 +1,6 @@
 import { rows, transaction } from '@/database';
-import { ServiceError, notFound } from '../errors';
+import { notFound } from '../errors';
+import { Refusal } from '@/core';
 import type { Actor } from '../people';
 import { UNDO_MS } from '../plan';
 import { forget, removeStaleIncoming, storedBefore } from './store';
@@ -12,7 +13,8 @@ export interface MediaExtras {
 }
 
 export async function mediaExtras(actor: Actor): Promise<MediaExtras[]> {
-  return rows<MediaExtras>('SELECT slug AS id, thumbnail_sha256 AS thumbnail, codec FROM media WHERE network_id = $1', [
+  return rows<MediaExtras>(`SELECT o.slug AS id, f.thumbnail_sha256 AS thumbnail, f.codec FROM plan_objects o LEFT JOIN media_files f ON f.media_id = o.id
+     WHERE o.network_id = $1 AND o.kind = 'media'`, [
     actor.networkId,
   ]);
 }
@@ -20,10 +22,10 @@ export async function mediaExtras(actor: Actor): Promise<MediaExtras[]> {
 /** Type and size of a file that the actor's network has in its library. Throws 404 for any other. */
 export async function libraryFile(actor: Actor, sha256: string): Promise<{ type: string; bytes: number }> {
   if (!/^[0-9a-f]{64}$/.test(sha256))
-    throw new ServiceError(400, 'A file is named by its SHA-256: 64 digits 0-9 and a-f.');
+    throw new Refusal(400, 'A file is named by its SHA-256: 64 digits 0-9 and a-f.');
   const [file] = await rows<{ type: string; bytes: string }>(
     `SELECT f.type, f.bytes FROM files f WHERE f.sha256 = $1 AND EXISTS (
-       SELECT 1 FROM media m WHERE m.network_id = $2 AND f.sha256 IN (m.asset_sha256, m.thumbnail_sha256, m.original_sha256))`,
+       SELECT 1 FROM media_files m WHERE m.network_id = $2 AND f.sha256 IN (m.asset_sha256, m.thumbnail_sha256, m.original_sha256))`,
     [sha256, actor.networkId],
   );
   if (!file) throw notFound('file');
@@ -42,7 +44,7 @@ export async function cleanUp(now: Date): Promise<{ files: number; incoming: num
   const removed = await transaction((within) =>
     rows<{ sha256: string }>(
       `DELETE FROM files f WHERE f.created_at < $1
-         AND NOT EXISTS (SELECT 1 FROM media m WHERE f.sha256 IN (m.asset_sha256, m.thumbnail_sha256, m.original_sha256))
+         AND NOT EXISTS (SELECT 1 FROM media_files m WHERE f.sha256 IN (m.asset_sha256, m.thumbnail_sha256, m.original_sha256))
          AND NOT EXISTS (SELECT 1 FROM program_files p WHERE p.sha256 = f.sha256)
          AND NOT EXISTS (SELECT 1 FROM uploads u WHERE u.sha256 = f.sha256 AND u.state IN ('waiting', 'working'))
          AND NOT EXISTS (SELECT 1 FROM changes c WHERE c.columns IS NOT NULL AND c.at > $2

@@ -5,7 +5,7 @@ import { dirname, join } from 'node:path';
 import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { config } from '@/config';
-import { ServiceError } from '../errors';
+import { Refusal } from '@/core';
 
 /** The media store: files by the SHA-256 of their bytes, immutable, each once, in the data folder. */
 
@@ -30,7 +30,7 @@ export async function receive(body: Readable, path: string, limit: number): Prom
     for await (const chunk of source) {
       bytes += chunk.byteLength;
       if (bytes > limit)
-        throw new ServiceError(
+        throw new Refusal(
           413,
           `This file is larger than ${Math.floor(limit / 2 ** 20)} MB: make it smaller, then upload it again.`,
         );

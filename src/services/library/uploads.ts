@@ -3,10 +3,11 @@ import { extname } from 'node:path';
 import type { Readable } from 'node:stream';
 import type { Transaction } from 'sequelize';
 import { config } from '@/config';
-import { MediaRow, UploadRow, enqueue, publish, rows, transaction } from '@/database';
-import { ServiceError, notFound } from '../errors';
+import { MediaFilesRow, UploadRow, enqueue, publish, rows, transaction } from '@/database';
+import { notFound } from '../errors';
+import { Refusal } from '@/core';
 import type { Actor } from '../people';
-import { editWithin, slugFor } from '../plan';
+import { editWithin, takeTurn } from '../plan';
 import { decodeFilm, inspect, type Inspection } from './inspect';
 import { makeThumbnail, makeUpright } from './renditions';
 import { adopt, incomingPath, keep, receive, storedBytes, storedPath } from './store';
@@ -32,8 +33,8 @@ export async function receiveUpload(actor: Actor, name: string, body: Readable):
   const path = await incomingPath();
   try {
     const { sha256, bytes } = await receive(body, path, config().uploadLimit);
-    if (bytes === 0) throw new ServiceError(422, 'This file is empty: choose another.');
-    const known = await MediaRow.findOne({ where: { networkId: actor.networkId, originalSha256: sha256 } });
+    if (bytes === 0) throw new Refusal(422, 'This file is empty: choose another.');
+    const known = await knownMedia(actor.networkId, sha256);
     if (known) return { known: known.name };
     const { type } = await inspect(path);
     await keep(path, sha256);
@@ -55,7 +56,7 @@ export async function receiveUpload(actor: Actor, name: string, body: Readable):
 
 function fileTitle(name: string): string {
   if (/[/\\\0]/.test(name) || name === '..' || name.trim() === '')
-    throw new ServiceError(422, 'This file name holds a path or nothing: rename the file, then upload it again.');
+    throw new Refusal(422, 'This file name holds a path or nothing: rename the file, then upload it again.');
   const title = name
     .slice(0, name.length - extname(name).length)
     .replace(/[_\s]+/g, ' ')
@@ -115,7 +116,7 @@ export async function processUpload(id: string): Promise<void> {
     await tell(90);
     await finish(upload, found, files);
   } catch (error) {
-    if (!(error instanceof ServiceError)) throw error;
+    if (!(error instanceof Refusal)) throw error;
     await failUpload(id, error.message);
   }
   await publish({ kind: 'uploads', network: networkId });
@@ -173,22 +174,8 @@ async function recordMedia(
 ): Promise<string> {
   await recordFile({ ...files.asset, type: found.type }, within);
   await recordFile({ ...files.thumbnail, type: 'image/jpeg' }, within);
-  const taken = await MediaRow.findAll({
-    where: { networkId: actor.networkId },
-    attributes: ['slug'],
-    raw: true,
-    transaction: within,
-  });
-  const {
-    name,
-    tags,
-    added,
-    id = slugFor(
-      name,
-      taken.map((row) => row.slug),
-    ),
-  } = naming;
-  const document = {
+  const { id, name, tags, added } = naming;
+  const add = {
     name,
     kind: found.kind,
     width: found.width,
@@ -200,20 +187,37 @@ async function recordMedia(
     sha256: files.asset.sha256,
     type: found.type,
   };
-  const columns = { originalSha256: files.original, thumbnailSha256: files.thumbnail.sha256, codec: found.codec };
-  await editWithin(actor, [{ kind: 'media', id, document, columns }], within);
-  const row = await MediaRow.findOne({ where: { networkId: actor.networkId, slug: id }, transaction: within });
-  return (row as MediaRow).id;
+  const made = { originalSha256: files.original, thumbnailSha256: files.thumbnail.sha256, codec: found.codec };
+  await editWithin(actor, [{ kind: 'media', id, add, files: made }], within);
+  return (await MediaFilesRow.findOne({
+    where: { networkId: actor.networkId, originalSha256: files.original },
+    order: [['mediaId', 'DESC']],
+    transaction: within,
+    rejectOnEmpty: true,
+  })).mediaId;
+}
+
+/** The media file that the network has of the same bytes; null for none. */
+async function knownMedia(networkId: string, original: string, within?: Transaction) {
+  const [found] = await rows<{ id: string; name: string }>(
+    `SELECT o.id, o.name FROM media_files f JOIN plan_objects o ON o.id = f.media_id
+     WHERE f.network_id = $1 AND f.original_sha256 = $2 ORDER BY o.id LIMIT 1`,
+    [networkId, original],
+    within,
+  );
+  return found ?? null;
 }
 
 async function finish(upload: UploadRow, found: Inspection, files: MediaFiles): Promise<void> {
   const { networkId, personId, name } = upload;
   await transaction(async (within) => {
+    // Two uploads of one network take turns from here, so that the second finds what the first has made.
+    await takeTurn(networkId, within);
     await recordFile(
       { sha256: files.original, bytes: (await storedBytes(files.original)) ?? 0, type: found.type },
       within,
     );
-    const twin = await MediaRow.findOne({ where: { networkId, originalSha256: files.original }, transaction: within });
+    const twin = await knownMedia(networkId, files.original, within);
     const mediaId =
       twin?.id ??
       (await recordMedia(

@@ -1,5 +1,5 @@
 import { rows } from '@/database';
-import { ServiceError } from '../errors';
+import { Refusal } from '@/core';
 
 /**
  * Counts an attempt under `key` and throws 429 once there were more than `most` within `seconds`. Kept in the database, so
@@ -15,7 +15,7 @@ export async function limitAttempts(key: string, most: number, seconds: number):
     [key, seconds],
   );
   if (row && row.count > most)
-    throw new ServiceError(429, `Too many attempts: wait ${row.wait} seconds, then try again.`);
+    throw new Refusal(429, `Too many attempts: wait ${row.wait} seconds, then try again.`);
 }
 
 /** Takes one attempt under `key` back: it succeeded, and many may come from one address rightly. */

@@ -1,8 +1,9 @@
 import { hash, verify } from '@node-rs/argon2';
 import type { z } from 'zod';
 import { problemsOf } from '@/core';
-import { NetworkRow, PersonRow, SessionRow, rows, transaction } from '@/database';
-import { ServiceError } from '../errors';
+import { PersonRow, SessionRow, rows, transaction } from '@/database';
+import { Refusal } from '@/core';
+import { createNetwork } from '../plan/networks';
 import { slugFor } from '../plan/slug';
 import { forgetAttempts, giveBackAttempt, limitAttempts } from './limits';
 import { firstPersonSchema, signInSchema } from './schemas';
@@ -23,7 +24,7 @@ export function readInput<T>(schema: z.ZodType<T>, input: unknown): T {
   const result = schema.safeParse(input);
   if (result.success) return result.data;
   const problems = problemsOf(result.error);
-  throw new ServiceError(422, problems[0]?.message ?? 'This input is not valid.', problems);
+  throw new Refusal(422, problems[0]?.message ?? 'This input is not valid.', problems);
 }
 
 /** A stored hash of nobody's password: an unknown address costs the same time as a known one. */
@@ -37,7 +38,7 @@ export async function signIn(input: unknown, address: string): Promise<{ token: 
   const person = await PersonRow.findOne({ where: { email } });
   const known = person?.passwordHash ?? (await (nobody ??= hash('nobody has this password')));
   if (!(await verify(known, password)) || !person)
-    throw new ServiceError(401, 'E-mail and password do not match: check both and try again.');
+    throw new Refusal(401, 'E-mail and password do not match: check both and try again.');
   await Promise.all([forgetAttempts(`sign-in:${email}`), giveBackAttempt(`sign-in:${address}`)]);
   return openSession(person.id);
 }
@@ -77,10 +78,10 @@ export async function claim(input: unknown): Promise<{ token: string; expires: D
   const id = await transaction(async (within) => {
     await rows('LOCK TABLE people IN SHARE ROW EXCLUSIVE MODE', [], within);
     if ((await PersonRow.count({ transaction: within })) > 0)
-      throw new ServiceError(409, 'There is a first person already: sign in instead.');
-    const row = await NetworkRow.create({ name: network, slug: slugFor(network, []) }, { transaction: within });
+      throw new Refusal(409, 'There is a first person already: sign in instead.');
+    const networkId = await createNetwork({ name: network, slug: slugFor(network, []) }, within);
     const made = await PersonRow.create(
-      { networkId: row.id, email: person.email, name: person.name, passwordHash },
+      { networkId, email: person.email, name: person.name, passwordHash },
       { transaction: within },
     );
     return made.id;

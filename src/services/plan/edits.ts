@@ -1,74 +1,44 @@
 import { UniqueConstraintError, type Transaction } from 'sequelize';
 import {
-  bookingSchema,
-  calendarSchema,
-  canonicalJson,
-  mediaSchema,
-  networkSchema,
-  playlistSchema,
-  problemsOf,
-  referenceProblems,
-  screenSchema,
-  siteSchema,
-  type Plan,
+  FORMAT,
+  NETWORK_ID,
+  Refusal,
+  conflictSentence,
+  cycleMessage,
+  danglingMessage,
+  fieldSaid,
+  kindOf,
+  leadsTo,
+  linksOf,
+  merge,
+  patchOf,
+  pointer,
+  readDocument,
+  referencesOf,
+  type FieldConflict,
+  type Kind,
+  type LoosePatch,
+  type Names,
   type Problem,
 } from '@/core';
-import { ChangeRow, NetworkRow, publish, rows, transaction, uuidv7, type ChangeKind } from '@/database';
-import { ServiceError, notFound } from '../errors';
+import { ChangeRow, NetworkRow, publish, rows, transaction, uuidv7 } from '@/database';
+import { notFound } from '../errors';
 import type { Actor } from '../people';
-import {
-  COLLECTION,
-  loadPlan,
-  mediaColumns,
-  removeObject,
-  writeNetwork,
-  writeObject,
-  type MediaColumns,
-  type RowIds,
-} from './records';
-import { slugFor } from './slug';
+import { attachFiles, filesOfMedia, type MediaFiles } from './media-files';
+import { keyText, loadObjects, takenIds, targetsOf, writeObjects, type Key, type Write } from './objects';
+import { slugBase, slugFor } from './slug';
 
-/** One wish to change the plan: the object's new document, or null to remove it. Without `id`, a new object named after `document.name`. */
-export interface Edit {
-  readonly kind: ChangeKind;
-  readonly id?: string | undefined;
-  readonly document: unknown;
-  /** The last change that the person had seen; a later one of the same object is a conflict. */
-  readonly basedOn?: number | undefined;
-  readonly columns?: MediaColumns | undefined;
-}
+/** A patch, and where it adds a media file, the files that the library made for it. */
+export type Edit = LoosePatch & { readonly files?: MediaFiles | undefined };
 
 export interface EditResult {
-  /** The last change's number, to base the next edit on. */
+  /** The last change's number. */
   readonly change: number;
   /** Numbers of the changes that were made. */
   readonly changes: readonly number[];
   /** The ids of the objects, in the order of the edits. */
   readonly ids: readonly string[];
 }
-
-const SCHEMAS = {
-  network: networkSchema,
-  calendar: calendarSchema,
-  site: siteSchema,
-  screen: screenSchema,
-  media: mediaSchema,
-  playlist: playlistSchema,
-  booking: bookingSchema,
-};
-
-export const THING: Record<ChangeKind, string> = {
-  network: 'network',
-  calendar: 'calendar',
-  site: 'site',
-  screen: 'screen',
-  media: 'media file',
-  playlist: 'playlist',
-  booking: 'booking',
-};
-
-/** Fields of a media file that are measured, not chosen. */
-const MEASURED = ['kind', 'width', 'height', 'bytes', 'added', 'sha256', 'type'] as const;
 
 /** What a person does in one go, and what undo takes back whole. */
 export interface Act {
@@ -82,7 +52,10 @@ export function edit(actor: Actor, edits: readonly Edit[]): Promise<EditResult> 
   return transaction((within) => editWithin(actor, edits, within, { id: uuidv7() }));
 }
 
-/** The same inside a transaction that does more; without an act, what can't be undone. Edits of one network take turns. */
+/**
+ * The same inside a transaction that does more; without an act, what can't be undone. Edits of one network take turns. What
+ * is touched is loaded, not the plan: the number of statements does not grow with either.
+ */
 export async function editWithin(
   actor: Actor,
   edits: readonly Edit[],
@@ -91,38 +64,37 @@ export async function editWithin(
 ): Promise<EditResult> {
   const { networkId } = actor;
   await takeTurn(networkId, within);
-  const loaded = await loadPlan(networkId, within);
-  const steps = edits.map((one) => ({ ...one, ...applied(loaded.plan, one) }));
-  refuseDangling(loaded.plan, edits);
-  const removed = new Map<string, MediaColumns | null>();
-  for (const step of steps) {
-    await refuseConflict(networkId, step, within);
-    if (step.kind === 'media' && step.after === null)
-      removed.set(step.id, await mediaColumns(networkId, step.id, within));
-    await write(networkId, step, loaded.ids, within);
-  }
-  const made = steps.filter(({ before, after }) => canonicalJson(before) !== canonicalJson(after));
-  const written = await ChangeRow.bulkCreate(
-    made.map(({ kind, id, before, after }) => ({
+  const named = await withIds(networkId, edits, within);
+  const before = await loadObjects(networkId, named, within);
+  const after = await merged(networkId, named, before, within);
+  const writes = [...after.values()].filter(({ kind, id, ...one }) => patchOf(kind, id, one.before, one.after));
+  const ids = named.map((one) => one.id);
+  if (writes.length === 0) return { change: await lastChange(networkId, within), changes: [], ids };
+  await refuseDangling(networkId, writes, within);
+  const removed = writes.filter((one) => one.kind === 'media' && !one.after).map((one) => one.id);
+  const files = await filesOfMedia(networkId, removed, within);
+  await written(networkId, writes, within);
+  const given = new Map(named.flatMap(({ id, edit: { files: made } }) => (made ? [[id, made] as const] : [])));
+  await attachFiles(networkId, writes, given, within);
+  const changes = await ChangeRow.bulkCreate(
+    writes.map(({ kind, id, before: old, after: next }) => ({
       kind,
       object: id,
-      before,
-      after,
+      before: old,
+      after: next,
+      format: FORMAT,
       networkId,
       personId: actor.personId,
       act: act?.id ?? null,
       takesBack: act?.takesBack ?? null,
-      columns: (kind === 'media' && removed.get(id)) || null,
+      columns: (kind === 'media' && !next && files.get(id)) || null,
     })),
     { transaction: within, returning: true },
   );
-  const changes = written.map((row) => Number(row.id));
-  if (changes.length > 0) await publish({ kind: 'changes', network: networkId }, within);
-  return {
-    change: changes.at(-1) ?? (await lastChange(networkId, within)),
-    changes,
-    ids: steps.map((step) => step.id),
-  };
+  const numbers = changes.map((row) => Number(row.id));
+  const change = numbers.at(-1) ?? 0;
+  await publish({ kind: 'changes', network: networkId, change }, within);
+  return { change, changes: numbers, ids };
 }
 
 /** Waits until nobody else edits the network, and keeps others waiting until the transaction ends. */
@@ -135,116 +107,212 @@ export async function lastChange(networkId: string, within?: Transaction): Promi
   return Number((await ChangeRow.max('id', { where: { networkId }, transaction: within })) ?? 0);
 }
 
-/** An edit that was checked and applied to the plan in memory: the object's document before and after, null where there is none. */
-interface Step extends Edit {
-  readonly id: string;
-  readonly before: unknown;
-  readonly after: unknown;
+interface Named extends Key {
+  readonly edit: Edit;
 }
 
-function applied(plan: Plan, one: Edit): Pick<Step, 'id' | 'before' | 'after'> {
-  const { kind } = one;
-  if (kind === 'network') {
-    const before = plan.network;
-    plan.network = check(kind, one.document, 'network') as Plan['network'];
-    return { id: 'network', before, after: plan.network };
-  }
-  const list = plan[COLLECTION[kind]] as { id: string }[];
-  const place = list.findIndex((entry) => entry.id === one.id);
-  const before = place < 0 ? null : (list[place] ?? null);
-  const id = one.id ?? newId(one.document, list);
-  if (one.document === null) {
-    if (!before) throw notFound(THING[kind]);
-    list.splice(place, 1);
-    return { id, before, after: null };
-  }
-  const after = check(kind, one.document, id) as { id: string };
-  if (before) list[place] = after;
-  else list.push(after);
-  if (kind === 'media') refuseMeasured(before, after);
-  return { id, before, after };
+/** Gives new objects an id, made from their names, that is free. */
+async function withIds(networkId: string, edits: readonly Edit[], within: Transaction): Promise<Named[]> {
+  const nameOf = (add: object) => ('name' in add && typeof add.name === 'string' ? add.name : '');
+  const unnamed = edits.flatMap((one) =>
+    'add' in one && one.id === undefined ? [{ kind: one.kind, base: slugBase(nameOf(one.add)) }] : [],
+  );
+  const taken = new Map<Kind, Set<string>>();
+  const takenOf = (kind: Kind) => taken.get(kind) ?? taken.set(kind, new Set()).get(kind) ?? new Set<string>();
+  if (unnamed.length > 0) for (const { kind, id } of await takenIds(networkId, unnamed, within)) takenOf(kind).add(id);
+  return edits.map((one) => {
+    if (one.id !== undefined) return { kind: one.kind, id: one.id, edit: one };
+    const id = one.kind === 'network' ? NETWORK_ID : slugFor('add' in one ? nameOf(one.add) : '', takenOf(one.kind));
+    takenOf(one.kind).add(id);
+    return { kind: one.kind, id, edit: one };
+  });
 }
 
-/** Writes a step's rows; a broken rule of the database becomes a sentence. */
-async function write(
+/** Makes the patches, one after the other, of the objects as they are; refuses conflicts and what is not valid. */
+async function merged(
   networkId: string,
-  { kind, id, after, columns }: Step,
-  ids: RowIds,
+  named: readonly Named[],
+  loaded: ReadonlyMap<string, object>,
   within: Transaction,
-): Promise<void> {
-  try {
-    if (kind === 'network') await writeNetwork(networkId, after as Plan['network'], ids, within);
-    else if (after === null) await removeObject(networkId, kind, id, ids, within);
-    else await writeObject(networkId, kind, after as never, ids, within, columns);
-  } catch (error) {
-    if (error instanceof UniqueConstraintError)
-      throw new ServiceError(409, `There is a ${THING[kind]} of this name already: choose another name.`, [
-        { path: '/name', message: 'This name is taken: choose another.' },
+): Promise<Map<string, Write>> {
+  const writes = new Map<string, Write>();
+  const conflicts: { readonly key: Key; readonly now: object | null; readonly conflict: FieldConflict }[] = [];
+  for (const { kind, id, edit: one } of named) {
+    const key = keyText({ kind, id });
+    const known = writes.get(key);
+    const before = loaded.get(key) ?? null;
+    const now = known ? known.after : before;
+    if ('add' in one && now)
+      throw new Refusal(409, `There is a ${kindOf(kind).noun} with the id "${id}" already: choose another.`, [
+        { path: '/id', message: 'This id is taken: choose another.' },
       ]);
-    throw error;
+    if (!('add' in one) && !now) throw notFound(kindOf(kind).noun);
+    if ('remove' in one && kind === 'network') throw new Refusal(422, 'The network itself can not be removed here.');
+    const result = merge(one, id, now);
+    conflicts.push(...result.conflicts.map((conflict) => ({ key: { kind, id }, now, conflict })));
+    writes.set(key, { kind, id, before, after: result.after && checked(kind, result.after, now) });
   }
+  const [first] = conflicts;
+  if (first) await refuseConflicts(networkId, conflicts, within);
+  return writes;
 }
 
-function newId(document: unknown, list: readonly { id: string }[]): string {
-  const name = typeof document === 'object' && document !== null && 'name' in document ? String(document.name) : '';
-  return slugFor(
-    name,
-    list.map((entry) => entry.id),
-  );
-}
-
-function check(kind: ChangeKind, document: unknown, id: string): unknown {
-  const whole = kind === 'network' || typeof document !== 'object' ? document : { ...document, id };
-  const result = SCHEMAS[kind].safeParse(whole);
-  if (result.success) return result.data;
-  const problems = problemsOf(result.error);
-  throw new ServiceError(422, problems[0]?.message ?? `This ${THING[kind]} is not valid.`, problems);
-}
-
-async function refuseConflict(networkId: string, one: Step, within: Transaction): Promise<void> {
-  if (one.basedOn === undefined) return;
-  const [later] = await rows<{ name: string | null }>(
-    `SELECT p.name FROM changes c LEFT JOIN people p ON p.id = c.person_id
-     WHERE c.network_id = $1 AND c.kind = $2 AND c.object = $3 AND c.id > $4 ORDER BY c.id DESC LIMIT 1`,
-    [networkId, one.kind, one.id, one.basedOn],
-    within,
-  );
-  if (later)
-    throw new ServiceError(
-      409,
-      `${later.name ?? 'Somebody'} changed this ${THING[one.kind]} meanwhile: look at the newest, then make your change again.`,
-    );
-}
-
-function refuseMeasured(before: unknown, after: unknown): void {
-  if (!before) return;
-  const [old, next] = [before as Record<string, unknown>, after as Record<string, unknown>];
-  const field = MEASURED.find((name) => old[name] !== next[name]);
+function checked(kind: Kind, document: object, before: object | null): object {
+  const read = readDocument(kind, document);
+  if (!read.ok) throw new Refusal(422, read.message, read.problems);
+  const [old, next] = [before, read.value] as [Record<string, unknown> | null, Record<string, unknown>];
+  const field = old && kindOf(kind).measured?.find((name) => old[name] !== next[name]);
   if (field)
-    throw new ServiceError(422, `"${field}" is measured from the file and can't be changed.`, [
+    throw new Refusal(422, `"${field}" is measured from the file and can't be changed.`, [
       { path: `/${field}`, message: 'This is measured from the file: leave it as it is.' },
     ]);
+  return read.value;
 }
 
-/** What would point at nothing: on removal, names what still uses the object; else the places in the edited document. */
-function refuseDangling(plan: Plan, edits: readonly Edit[]): void {
-  const problems = referenceProblems(plan);
-  if (problems.length === 0) return;
-  const removal = edits.find((one) => one.document === null);
-  if (removal) {
-    const users = [...new Set(problems.map((problem) => ownerName(plan, problem)))];
-    throw new ServiceError(
-      409,
-      `This ${THING[removal.kind]} is still used by ${users.join(', ')}: take it out there first.`,
-    );
+/** Tells the later of two people who changed the same, with both values and the other's name. */
+async function refuseConflicts(
+  networkId: string,
+  conflicts: readonly { readonly key: Key; readonly now: object | null; readonly conflict: FieldConflict }[],
+  within: Transaction,
+): Promise<void> {
+  const people = await rows<{ kind: Kind; object: string; name: string | null }>(
+    `SELECT DISTINCT ON (c.kind, c.object) c.kind, c.object, p.name FROM changes c LEFT JOIN people p ON p.id = c.person_id
+     JOIN jsonb_to_recordset($2::jsonb) AS k(kind text, id text) ON c.kind = k.kind AND c.object = k.id
+     WHERE c.network_id = $1 ORDER BY c.kind, c.object, c.id DESC`,
+    [networkId, JSON.stringify(conflicts.map((one) => one.key))],
+    within,
+  );
+  const by = new Map(people.map(({ kind, object, name }) => [keyText({ kind, id: object }), name]));
+  const names = await namesOf(networkId, conflicts, within);
+  const problems = conflicts.map(({ key, now, conflict }): Problem => {
+    const who = by.get(keyText(key)) ?? null;
+    const words = fieldSaid(key.kind, conflict.field, conflict.theirs, names);
+    return {
+      path: pointer(conflict.entry === undefined ? [conflict.field] : [conflict.entry, conflict.field]),
+      message: conflictSentence(key.kind, conflict, now, names, who ?? 'Somebody'),
+      theirs: { value: conflict.theirs, words, by: who },
+    };
+  });
+  const [{ key, now } = { key: { kind: 'network' as const, id: NETWORK_ID }, now: null }] = conflicts;
+  const who = by.get(keyText(key)) ?? 'Somebody';
+  throw new Refusal(
+    409,
+    conflicts.length === 1 && now
+      ? (problems[0]?.message ?? '')
+      : `${who} changed this ${kindOf(key.kind).noun} meanwhile, in the same places as you: look at both.`,
+    problems,
+  );
+}
+
+/** The names of the objects that conflicting values refer to. */
+async function namesOf(
+  networkId: string,
+  conflicts: readonly { readonly key: Key; readonly now: object | null; readonly conflict: FieldConflict }[],
+  within: Transaction,
+): Promise<Names> {
+  const keys = conflicts.flatMap(({ key, now, conflict: { field, mine } }) => [
+    ...targetsOf(key.kind, now),
+    ...targetsOf(key.kind, { [field]: mine }),
+  ]);
+  const found = await loadObjects(networkId, keys, within);
+  return (kind, id) => (found.get(`${kind} ${id}`) as { name?: string } | undefined)?.name ?? id;
+}
+
+/** Writes the objects' rows; a name that is taken becomes a sentence. */
+async function written(networkId: string, writes: readonly Write[], within: Transaction): Promise<void> {
+  try {
+    await writeObjects(networkId, writes, within);
+  } catch (error) {
+    if (!(error instanceof UniqueConstraintError)) throw error;
+    const noun = writes.length === 1 && writes[0] ? kindOf(writes[0].kind).noun : 'thing';
+    throw new Refusal(409, `There is a ${noun} of this name already: choose another name.`, [
+      { path: '/name', message: 'This name is taken: choose another.' },
+    ]);
   }
-  const inside = problems.map(({ path, message }) => ({ path: path.replace(/^\/(network|[a-z]+\/\d+)/, ''), message }));
-  throw new ServiceError(422, inside[0]?.message ?? 'The plan would not hold together.', inside);
 }
 
-function ownerName(plan: Plan, problem: Problem): string {
-  const [, collection = '', index = ''] = problem.path.split('/');
-  if (collection === 'network') return "the network's backdrop";
-  const entry = (plan[collection as 'sites'] as { name: string }[])[Number(index)];
-  return `${collection.replace(/s$/, '')} "${entry?.name ?? index}"`;
+/** What would point at nothing: on removal, names what still uses the object; else the places in the edited documents. */
+async function refuseDangling(networkId: string, writes: readonly Write[], within: Transaction): Promise<void> {
+  const touched = new Map(writes.map((one) => [keyText(one), one]));
+  const gone = writes.filter((one) => !one.after);
+  if (gone.length > 0) await refuseUsed(networkId, gone, touched, within);
+  const links = writes.flatMap((one) => linksOf(one.after, referencesOf(one.kind)).map((link) => ({ one, link })));
+  const asked = links.flatMap(({ link }) => {
+    const key = { kind: link.kind as Kind, id: link.id };
+    return touched.has(keyText(key)) ? [] : [key];
+  });
+  const there = asked.length > 0 ? await existing(networkId, asked, within) : new Set<string>();
+  const problems = links.flatMap(({ link: { kind, id, path } }): Problem[] => {
+    const key = keyText({ kind: kind as Kind, id });
+    const stays = touched.has(key) ? touched.get(key)?.after !== null : there.has(key);
+    return stays ? [] : [{ path: pointer(path), message: danglingMessage(kind, id) }];
+  });
+  if (problems.length === 0) problems.push(...(await cycleProblems(networkId, writes, within)));
+  if (problems[0]) throw new Refusal(422, problems[0].message, problems);
+}
+
+async function existing(networkId: string, keys: readonly Key[], within: Transaction): Promise<Set<string>> {
+  const found = await rows<{ kind: Kind; slug: string }>(
+    `SELECT o.kind, o.slug FROM plan_objects o JOIN jsonb_to_recordset($2::jsonb) AS k(kind text, id text)
+       ON o.kind = k.kind AND o.slug = k.id WHERE o.network_id = $1`,
+    [networkId, JSON.stringify([...new Map(keys.map((key) => [keyText(key), key])).values()])],
+    within,
+  );
+  return new Set(found.map(({ kind, slug }) => keyText({ kind, id: slug })));
+}
+
+async function refuseUsed(
+  networkId: string,
+  gone: readonly Write[],
+  touched: ReadonlyMap<string, Write>,
+  within: Transaction,
+): Promise<void> {
+  const users = await rows<{ kind: Kind; id: string; name: string; toKind: Kind; toId: string }>(
+    `SELECT o.kind, o.slug AS id, o.name, l.to_kind AS "toKind", l.to_slug AS "toId" FROM plan_links l
+     JOIN jsonb_to_recordset($2::jsonb) AS k(kind text, id text) ON l.to_kind = k.kind AND l.to_slug = k.id
+     JOIN plan_objects o ON o.network_id = l.network_id AND o.kind = l.from_kind AND o.slug = l.from_slug
+     WHERE l.network_id = $1 ORDER BY o.kind, o.slug`,
+    [networkId, JSON.stringify(gone.map(({ kind, id }) => ({ kind, id })))],
+    within,
+  );
+  const still = users.filter((user) => {
+    const known = touched.get(keyText(user));
+    return known ? targetsOf(user.kind, known.after).some((one) => keyText(one) === keyText({ kind: user.toKind, id: user.toId })) : true;
+  });
+  const [first] = still;
+  if (!first) return;
+  const named = still.map(({ kind, name }) => (kind === 'network' ? "the network's backdrop" : `${kindOf(kind).noun} "${name}"`));
+  throw new Refusal(
+    409,
+    `This ${kindOf(first.toKind).noun} is still used by ${[...new Set(named)].join(', ')}: take it out there first.`,
+  );
+}
+
+/** Objects that come to contain themselves: what they lead to is asked of the links, as far as it reaches. */
+async function cycleProblems(networkId: string, writes: readonly Write[], within: Transaction): Promise<Problem[]> {
+  const problems: Problem[] = [];
+  for (const kind of new Set(writes.map((one) => one.kind))) {
+    const own = referencesOf(kind).filter((path) => path.kind === kind);
+    const edited = writes.flatMap((one) =>
+      one.kind === kind && own.length > 0 ? [{ id: one.id, links: linksOf(one.after, own) }] : [],
+    );
+    const starts = edited.flatMap(({ links }) => links.map((link) => link.id));
+    if (starts.length === 0) continue;
+    const nested = new Map<string, string[]>();
+    for (const { from, to } of await rows<{ from: string; to: string }>(
+      `WITH RECURSIVE reached(slug) AS (SELECT unnest($3::text[]) COLLATE "C" UNION
+         SELECT l.to_slug FROM plan_links l JOIN reached r ON l.from_slug = r.slug
+         WHERE l.network_id = $1 AND l.from_kind = $2 AND l.to_kind = $2)
+       SELECT l.from_slug AS "from", l.to_slug AS "to" FROM plan_links l JOIN reached r ON l.from_slug = r.slug
+       WHERE l.network_id = $1 AND l.from_kind = $2 AND l.to_kind = $2`,
+      [networkId, kind, starts],
+      within,
+    ))
+      nested.set(from, [...(nested.get(from) ?? []), to]);
+    for (const { id, links } of edited) nested.set(id, links.map((link) => link.id));
+    for (const { id, links } of edited)
+      for (const link of links)
+        if (leadsTo(nested, link.id, id)) problems.push({ path: pointer(link.path), message: cycleMessage(kind) });
+  }
+  return problems;
 }

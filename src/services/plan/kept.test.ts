@@ -1,3 +1,4 @@
+import { FORMAT } from '@/core';
 import { ChangeRow, rows } from '@/database';
 import { docket, publishAgain, publishEdition, publishedPlan } from '../editions';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';
@@ -9,7 +10,7 @@ useDatabase();
 
 const screen = (name: string) => ({ name, site: 'quay', width: 1080, height: 1920, tags: ['deck'] });
 const rename = (actor: Parameters<typeof edit>[0], name: string) =>
-  edit(actor, [{ kind: 'screen', id: 'deck', document: screen(name) }]);
+  edit(actor, [{ kind: 'screen', id: 'deck', set: screen(name) }]);
 
 test('while nothing is edited the draft is the same object; what an edit leaves alone stays the same', async () => {
   const actor = await newNetwork();
@@ -30,9 +31,12 @@ test('an edit that another process made is seen: the database says which change 
   const actor = await newNetwork();
   await newPlan(actor);
   await draftPlan(actor);
-  await rows("UPDATE screens SET name = 'Elsewhere' WHERE network_id = $1 AND slug = 'deck'", [actor.networkId]);
+  await rows(
+    `UPDATE plan_objects SET name = 'Elsewhere', document = document || '{"name": "Elsewhere"}' WHERE network_id = $1 AND kind = 'screen' AND slug = 'deck'`,
+    [actor.networkId],
+  );
   await ChangeRow.create({
-    ...{ networkId: actor.networkId, personId: null, kind: 'screen', object: 'deck' },
+    ...{ networkId: actor.networkId, personId: null, kind: 'screen' as const, object: 'deck', format: FORMAT },
     ...{ before: { id: 'deck', ...screen('Deck') }, after: { id: 'deck', ...screen('Elsewhere') } },
   });
   expect((await draftPlan(actor)).plan.screens.find(({ id }) => id === 'deck')?.name).toBe('Elsewhere');
@@ -61,8 +65,8 @@ test('many who read while others edit: each sees a whole state, with the change 
   await newPlan(actor);
   const both = (n: number) =>
     edit(actor, [
-      { kind: 'screen', id: 'deck', document: screen(`Deck ${n}`) },
-      { kind: 'playlist', id: 'house', document: { name: `House ${n}`, items: [] } },
+      { kind: 'screen', id: 'deck', set: screen(`Deck ${n}`) },
+      { kind: 'playlist', id: 'house', set: { name: `House ${n}`, items: [] } },
     ]);
   const edits = Array.from({ length: 8 }, (_, n) => both(n));
   const reads = Array.from({ length: 24 }, () => draftPlan(actor));

@@ -1,10 +1,23 @@
 import { LRUCache } from 'lru-cache';
-import { readPlan, sharing, type Plan, type Problem } from '@/core';
+import {
+  LISTED_KINDS,
+  NETWORK_ID,
+  collectionOf,
+  orThrow,
+  patchOf,
+  readPlan,
+  sharing,
+  withEntryIds,
+  kindOf,
+  type AnyDocument,
+  type Kind,
+  type LoosePatch,
+  type Plan,
+} from '@/core';
 import { snapshot, transaction } from '@/database';
-import { ServiceError } from '../errors';
 import type { Actor } from '../people';
-import { editWithin, lastChange, type Edit, type EditResult } from './edits';
-import { COLLECTION, loadPlan, type ObjectKind } from './records';
+import { editWithin, lastChange, takeTurn, type EditResult } from './edits';
+import { loadPlan } from './objects';
 
 /** The draft plan, and the number of the change that it stands at. */
 export interface Draft {
@@ -21,7 +34,7 @@ export async function draftPlan({ networkId }: Actor): Promise<Draft> {
     const change = await lastChange(networkId, within);
     const known = remembered.get(networkId);
     if (known?.change === change) return known;
-    const { plan } = await loadPlan(networkId, within);
+    const plan = await loadPlan(networkId, within);
     const draft = { plan: frozen(known ? sharing(known.plan, plan) : plan), change };
     if (change > 0) remembered.set(networkId, draft);
     return draft;
@@ -29,50 +42,41 @@ export async function draftPlan({ networkId }: Actor): Promise<Draft> {
 }
 
 function frozen(plan: Plan): Plan {
-  for (const list of Object.values(COLLECTION)) Object.freeze(plan[list]);
+  for (const kind of LISTED_KINDS) Object.freeze(plan[collectionOf(kind)]);
   return Object.freeze(plan);
 }
 
 /** Makes a network's plan equal to a plan file, in one transaction: adds, changes and removes what differs. */
 export async function importPlan(actor: Actor, document: unknown): Promise<EditResult> {
-  const read = readPlan(document);
-  if ('errors' in read)
-    throw new ServiceError(422, 'This plan file has mistakes: nothing was read.', read.errors as Problem[]);
+  const wanted = orThrow(readPlan(document));
   return transaction(async (within) => {
-    const { plan: now } = await loadPlan(actor.networkId, within);
-    return editWithin(actor, differences(now, read.plan), within);
+    await takeTurn(actor.networkId, within);
+    const now = await loadPlan(actor.networkId, within);
+    return editWithin(actor, differences(now, wanted), within);
   });
 }
 
-/** In this order every object finds what it refers to. */
-const ORDER: readonly ObjectKind[] = ['calendar', 'media', 'playlist', 'site', 'screen', 'booking'];
-
-/** The edits that lead from one plan to another. Playlists come before those that nest them. */
-function differences(from: Plan, to: Plan): Edit[] {
-  const edits: Edit[] = [];
-  for (const kind of ORDER) {
-    const list = kind === 'playlist' ? nestedFirst(to.playlists) : to[COLLECTION[kind]];
-    for (const { id, ...document } of list) edits.push({ kind, id, document });
-  }
-  edits.push({ kind: 'network', document: to.network });
-  for (const kind of [...ORDER].reverse()) {
-    const kept = new Set(to[COLLECTION[kind]].map((entry) => entry.id));
-    const old = kind === 'playlist' ? nestedFirst(from.playlists).reverse() : from[COLLECTION[kind]];
-    for (const { id } of old) if (!kept.has(id)) edits.push({ kind, id, document: null });
-  }
-  return edits;
+/** The patches that lead from one plan to another. Entries that say the same keep their ids. */
+function differences(from: Plan, to: Plan): LoosePatch[] {
+  const network = patchOf('network', NETWORK_ID, from.network, to.network);
+  const lists = LISTED_KINDS.flatMap((kind) => {
+    const [old, next]: readonly AnyDocument[][] = [from[collectionOf(kind)], to[collectionOf(kind)]];
+    const before = new Map(old?.map((one) => [idOf(one), one]));
+    const after = new Map(next?.map((one) => [idOf(one), one]));
+    return [...new Set([...before.keys(), ...after.keys()])].flatMap((id) => {
+      const was = before.get(id) ?? null;
+      const is = after.get(id) ?? null;
+      return patchOf(kind, id, was, is && keepingEntries(kind, was, is)) ?? [];
+    });
+  });
+  return [...(network ? [network] : []), ...lists];
 }
 
-function nestedFirst(playlists: Plan['playlists']): Plan['playlists'] {
-  const byId = new Map(playlists.map((playlist) => [playlist.id, playlist]));
-  const ordered = new Set<Plan['playlists'][number]>();
-  const visit = (playlist: Plan['playlists'][number]): void => {
-    for (const item of playlist.items) {
-      const nested = item.playlist === undefined ? undefined : byId.get(item.playlist);
-      if (nested && !ordered.has(nested)) visit(nested);
-    }
-    ordered.add(playlist);
-  };
-  playlists.forEach(visit);
-  return [...ordered];
+const idOf = (document: AnyDocument) => ('id' in document ? document.id : NETWORK_ID);
+
+function keepingEntries(kind: Kind, before: object | null, after: object): object {
+  return Object.keys(kindOf(kind).entries ?? {}).reduce((made, field) => {
+    const [old, next] = [before, made].map((one) => (one as Record<string, object[]> | null)?.[field] ?? []);
+    return { ...made, [field]: withEntryIds((next ?? []) as never[], (old ?? []) as never[]) };
+  }, after);
 }

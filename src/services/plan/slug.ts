@@ -1,18 +1,17 @@
-/** A readable id for a new plan object, from its name; with a number where `taken` has it. It stays when the name changes. */
+import { slugify } from 'transliteration';
+
+const LONGEST = 60;
+
+/** A readable id for a new plan object, from its name in any script; with a number where `taken` has it. It stays when the name changes. */
 export function slugFor(name: string, taken: Iterable<string>): string {
-  const plain = name
-    .normalize('NFKD')
-    .replace(/\p{M}/gu, '')
-    .toLowerCase()
-    .replace(/ø/g, 'o')
-    .replace(/æ/g, 'ae')
-    .replace(/ß/g, 'ss')
-    .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-+|-+$/g, '')
-    .slice(0, 60)
-    .replace(/-+$/, '');
-  const base = plain || 'item';
+  const base = slugBase(name);
   const used = new Set(taken);
   if (!used.has(base)) return base;
   for (let n = 2; ; n++) if (!used.has(`${base}-${n}`)) return `${base}-${n}`;
+}
+
+/** What such an id begins with: it or a number behind it. */
+export function slugBase(name: string): string {
+  const plain = slugify(name.normalize('NFKC'), { lowercase: true, separator: '-', allowedChars: 'a-zA-Z0-9' });
+  return plain.slice(0, LONGEST).replace(/^-+|-+$/g, '') || 'item';
 }

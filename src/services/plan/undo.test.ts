@@ -1,4 +1,4 @@
-import { MediaRow, rows, transaction } from '@/database';
+import { MediaFilesRow, rows, transaction } from '@/database';
 import { addPerson } from '../people';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';
 import { draftPlan, edit, editWithin, nextActs, undo } from '.';
@@ -7,7 +7,7 @@ useDatabase();
 
 const screen = (name: string) => ({ name, site: 'quay', width: 1080, height: 1920, tags: ['deck'] });
 const rename = (actor: Parameters<typeof edit>[0], name: string) =>
-  edit(actor, [{ kind: 'screen', id: 'deck', document: screen(name) }]);
+  edit(actor, [{ kind: 'screen', id: 'deck', set: screen(name) }]);
 const nameOf = async (actor: Parameters<typeof edit>[0]) =>
   (await draftPlan(actor)).plan.screens.find(({ id }) => id === 'deck')?.name;
 
@@ -57,9 +57,9 @@ test('an act of several edits is taken back whole, also one that removes', async
   await newPlan(actor);
   const { plan: before } = await draftPlan(actor);
   await edit(actor, [
-    { kind: 'screen', id: 'hall', document: null },
-    { kind: 'screen', id: 'deck', document: null },
-    { kind: 'site', id: 'quay', document: null },
+    { kind: 'screen', id: 'hall', remove: true },
+    { kind: 'screen', id: 'deck', remove: true },
+    { kind: 'site', id: 'quay', remove: true },
   ]);
   expect((await undo(actor, 'undo')).about).toBe('"Hall" and 2 more');
   expect((await draftPlan(actor)).plan).toEqual(before);
@@ -74,7 +74,7 @@ test('each person takes back what is theirs, and never over what another has sai
     password: 'a long password',
   });
   expect(await undo(other, 'undo')).toMatchObject({ about: null, changes: [] });
-  await edit(actor, [{ kind: 'playlist', document: { name: 'Mine', items: [] } }]);
+  await edit(actor, [{ kind: 'playlist', add: { name: 'Mine', items: [] } }]);
   await rename(actor, 'Mine');
   await rename(other, 'Theirs');
   await expect(undo(actor, 'undo')).rejects.toMatchObject({
@@ -85,6 +85,20 @@ test('each person takes back what is theirs, and never over what another has sai
   // The act that stood in the way is given up: the next undo goes further back.
   expect((await undo(actor, 'undo')).about).toBe('"Mine"');
   expect((await draftPlan(actor)).plan.playlists.map(({ id }) => id)).toEqual(['house']);
+});
+
+test('an undo takes back its own fields: what another made of other fields of the same thing stays', async () => {
+  const actor = await newNetwork();
+  await newPlan(actor);
+  const other = await addPerson(actor.networkId, {
+    name: 'Otto',
+    email: 'otto@example.org',
+    password: 'a long password',
+  });
+  await rename(actor, 'Sun deck');
+  await edit(other, [{ kind: 'screen', id: 'deck', set: { width: 720 } }]);
+  expect((await undo(actor, 'undo')).about).toBe('"Sun deck"');
+  expect((await draftPlan(actor)).plan.screens.find(({ id }) => id === 'deck')).toMatchObject({ name: 'Deck', width: 720 });
 });
 
 test('two undos at once take two acts back, not one twice', async () => {
@@ -112,18 +126,18 @@ test('a removed media file comes back with its files', async () => {
         {
           kind: 'media',
           id: 'poster',
-          document,
-          columns: { originalSha256: original, thumbnailSha256: thumbnail, codec: null },
+          add: document,
+          files: { originalSha256: original, thumbnailSha256: thumbnail, codec: null },
         },
       ],
       within,
     ),
   );
-  const before = await MediaRow.findOne({ where: { slug: 'poster', networkId: actor.networkId }, raw: true });
-  await edit(actor, [{ kind: 'media', id: 'poster', document: null }]);
+  const filed = () => MediaFilesRow.findOne({ where: { networkId: actor.networkId }, raw: true, rejectOnEmpty: true });
+  const before = [(await draftPlan(actor)).plan.media, { ...(await filed()), mediaId: null }];
+  await edit(actor, [{ kind: 'media', id: 'poster', remove: true }]);
   await undo(actor, 'undo');
-  const after = await MediaRow.findOne({ where: { slug: 'poster', networkId: actor.networkId }, raw: true });
-  expect({ ...after, id: null }).toEqual({ ...before, id: null });
+  expect([(await draftPlan(actor)).plan.media, { ...(await filed()), mediaId: null }]).toEqual(before);
   // Its arrival was the library's work, no act of a person's: there is nothing before it.
   expect((await undo(actor, 'undo')).about).toBeNull();
 });

@@ -1,9 +1,8 @@
-import { canonicalJson, type Plan } from '@/core';
+import { Refusal, currentDocument, kindOf, patchOf, type Kind } from '@/core';
 import { ChangeRow, rows, transaction, uuidv7 } from '@/database';
-import { ServiceError } from '../errors';
 import type { Actor } from '../people';
-import { THING, editWithin, takeTurn, type Act, type Edit, type EditResult } from './edits';
-import { COLLECTION, loadPlan, type MediaColumns } from './records';
+import { editWithin, takeTurn, type Act, type Edit, type EditResult } from './edits';
+import type { MediaFiles } from './media-files';
 
 /** How long after it an act can be taken back: a working day and the night after it. */
 export const UNDO_MS = 24 * 60 * 60_000;
@@ -40,8 +39,9 @@ export function nextActs(acts: readonly Act[]): { readonly undo: string | null; 
 }
 
 /**
- * Takes back the person's last act, or makes again what they took back last, as new changes. Refused with 409 where one of its
- * objects is no longer as the act left it; such an act is then given up, so that the next undo goes further back.
+ * Takes back the person's last act, or makes again what they took back last, as new changes: of each object the fields that the act
+ * changed, so that what others made of its other fields stays. Refused with 409 where somebody changed the same since; such an
+ * act is then given up, so that the next undo goes further back.
  */
 export async function undo(actor: Actor, way: Way): Promise<UndoResult> {
   let tried: string | null = null;
@@ -55,20 +55,19 @@ export async function undo(actor: Actor, way: Way): Promise<UndoResult> {
         order: [['id', 'DESC']],
         transaction: within,
       });
-      const { plan } = await loadPlan(actor.networkId, within);
-      for (const row of made) refuseChanged(plan, row);
-      const edits = made.map((row): Edit => ({
-        kind: row.kind,
-        id: row.object,
-        document: row.before,
-        columns: (row.columns ?? undefined) as MediaColumns | undefined,
-      }));
+      const edits = made.flatMap((row): Edit[] => {
+        const patch = patchOf(row.kind, row.object, current(row, row.after), current(row, row.before));
+        const files = (row.columns ?? undefined) as MediaFiles | undefined;
+        return patch ? [{ ...patch, files }] : [];
+      });
       const result = await editWithin(actor, edits, within, { id: uuidv7(), takesBack: tried });
       return { ...result, about: aboutChanges(made) };
     });
   } catch (error) {
-    if (tried !== null && error instanceof ServiceError) await giveUp(actor, tried);
-    throw error;
+    if (tried === null || !(error instanceof Refusal)) throw error;
+    const told = await toldAgain(actor, tried, error);
+    await giveUp(actor, tried);
+    throw told;
   }
 }
 
@@ -83,18 +82,26 @@ async function actsOf({ networkId, personId }: Actor, within: Parameters<typeof 
   return found.reverse().map(({ id, takesBack }) => ({ id, takesBack: takesBack ?? undefined }));
 }
 
-/** Somebody's later words are never overwritten by an undo. */
-function refuseChanged(plan: Plan, { kind, object, after }: ChangeRow): void {
-  const now =
-    kind === 'network'
-      ? plan.network
-      : ((plan[COLLECTION[kind]] as { id: string }[]).find(({ id }) => id === object) ?? null);
-  if (canonicalJson(now) === canonicalJson(after)) return;
-  const name = (now as { name?: string } | null)?.name ?? object;
-  throw new ServiceError(
-    409,
-    `The ${THING[kind]} "${name}" was changed again since: your earlier change of it stays. Undo once more for the one before.`,
+const current = ({ kind, format }: ChangeRow, document: object | null) =>
+  document && currentDocument(kind, document, format);
+
+/** Somebody's later words are never overwritten by an undo: what stood in the way, by its name. */
+async function toldAgain({ networkId }: Actor, act: string, error: Refusal): Promise<Refusal> {
+  if (error.status !== 409 && error.status !== 404) return error;
+  const [row] = await rows<{ kind: Kind; name: string }>(
+    `SELECT c.kind, coalesce(o.name, c.before->>'name', c.after->>'name') AS name FROM changes c
+     LEFT JOIN plan_objects o ON o.network_id = c.network_id AND o.kind = c.kind AND o.slug = c.object
+     WHERE c.network_id = $1 AND c.act = $2 AND EXISTS (SELECT 1 FROM changes later WHERE later.network_id = c.network_id
+       AND later.kind = c.kind AND later.object = c.object AND later.id > c.id) ORDER BY c.id DESC LIMIT 1`,
+    [networkId, act],
   );
+  return row
+    ? new Refusal(
+        409,
+        `The ${kindOf(row.kind).noun} "${row.name}" was changed again since: your earlier change of it stays. Undo once more for the one before.`,
+        error.problems,
+      )
+    : error;
 }
 
 async function giveUp({ networkId, personId }: Actor, act: string): Promise<void> {

@@ -1,5 +1,6 @@
-import { PairingRow, PlayerRow, ScreenRow, publish, rows, transaction } from '@/database';
-import { ServiceError, notFound } from '../errors';
+import { ObjectRow, PairingRow, PlayerRow, publish, rows, transaction } from '@/database';
+import { notFound } from '../errors';
+import { Refusal } from '@/core';
 import { limitAttempts, newToken, tokenHash, type Actor } from '../people';
 import { newUserCode, readCode, showCode } from './codes';
 
@@ -44,7 +45,7 @@ export async function collectToken(deviceCode: string): Promise<{ token: string 
     });
     if (!pairing || pairing.expiresAt.getTime() < Date.now()) return 'expired';
     if (!pairing.screenId) return 'pending';
-    const screen = await ScreenRow.findByPk(pairing.screenId, { transaction: within });
+    const screen = await ObjectRow.findByPk(pairing.screenId, { transaction: within });
     if (!screen) return 'expired';
     const { token, hash } = newToken();
     await PlayerRow.destroy({ where: { screenId: screen.id }, transaction: within });
@@ -59,10 +60,10 @@ export async function collectToken(deviceCode: string): Promise<{ token: string 
 
 /** Pairs the player that shows `code` with a screen, in place of an earlier player. Throws 404, 422 or 429. */
 export async function pairScreen(actor: Actor, screenId: string, code: string, address: string): Promise<void> {
-  const screen = await ScreenRow.findOne({ where: { networkId: actor.networkId, slug: screenId } });
+  const screen = await ObjectRow.findOne({ where: { networkId: actor.networkId, kind: 'screen', slug: screenId } });
   if (!screen) throw notFound('screen');
   const userCode = readCode(code);
-  const unknown = new ServiceError(
+  const unknown = new Refusal(
     422,
     'No player shows this code now: read it again from the screen. A code is good for 15 minutes.',
     [{ path: '/code', message: 'No player shows this code now.' }],
@@ -73,19 +74,21 @@ export async function pairScreen(actor: Actor, screenId: string, code: string, a
     throw unknown;
   };
   if (!userCode) return guess();
-  await transaction(async (within) => {
+  const paired = await transaction(async (within) => {
     const pairing = await PairingRow.findOne({ where: { userCode }, transaction: within, lock: within.LOCK.UPDATE });
-    if (!pairing || pairing.screenId || pairing.expiresAt.getTime() < Date.now()) return guess();
+    if (!pairing || pairing.screenId || pairing.expiresAt.getTime() < Date.now()) return false;
     await PairingRow.destroy({ where: { screenId: screen.id }, transaction: within });
     await pairing.update({ screenId: screen.id }, { transaction: within });
+    return true;
   });
+  if (!paired) await guess();
 }
 
 /** Takes a screen's player away: its token ends at once. Throws 404 where there is none. */
 export async function unpairScreen(actor: Actor, screenId: string): Promise<void> {
   await transaction(async (within) => {
-    const screen = await ScreenRow.findOne({
-      where: { networkId: actor.networkId, slug: screenId },
+    const screen = await ObjectRow.findOne({
+      where: { networkId: actor.networkId, kind: 'screen', slug: screenId },
       transaction: within,
     });
     const player = screen && (await PlayerRow.findOne({ where: { screenId: screen.id }, transaction: within }));

@@ -33,8 +33,8 @@ export async function playerOf(token: string): Promise<Player | null> {
   if (cached && cached.until > Date.now()) return cached.player;
   const [row] = await rows<{ id: string; networkId: string; screen: Player['screen'] }>(
     `SELECT p.id, p.network_id AS "networkId",
-       jsonb_build_object('id', s.slug, 'name', s.name, 'width', s.width, 'height', s.height) AS screen
-     FROM players p JOIN screens s ON s.id = p.screen_id WHERE p.token_hash = $1`,
+       jsonb_build_object('id', s.slug, 'name', s.name, 'width', s.document->'width', 'height', s.document->'height') AS screen
+     FROM players p JOIN plan_objects s ON s.id = p.screen_id WHERE p.token_hash = $1`,
     [hash],
   );
   if (!row) return null;

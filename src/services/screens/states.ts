@@ -26,8 +26,8 @@ const CLOCK_TOLERANCE_MS = 30_000;
 export async function screenStatuses(actor: Actor, now = Date.now()): Promise<ScreenStatus[]> {
   const published = await publishedPrograms(actor.networkId);
   const found = await rows<{ id: string; player: string | null; lastSeen: Date | null; report: Report | null }>(
-    `SELECT s.slug AS id, p.id AS player, p.last_seen AS "lastSeen", p.report FROM screens s LEFT JOIN players p ON p.screen_id = s.id
-     WHERE s.network_id = $1 ORDER BY s.slug`,
+    `SELECT s.slug AS id, p.id AS player, p.last_seen AS "lastSeen", p.report FROM plan_objects s LEFT JOIN players p ON p.screen_id = s.id
+     WHERE s.network_id = $1 AND s.kind = 'screen' ORDER BY s.slug`,
     [actor.networkId],
   );
   return found.map(({ id, player, lastSeen, report }) => {

@@ -3,9 +3,9 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import pg from 'pg';
-import { NetworkRow, closeBus, closeDatabase, closeQueue, database, migrate, openQueue } from '@/database';
+import { closeBus, closeDatabase, closeQueue, database, migrate, openQueue } from '@/database';
 import { addPerson, type Actor } from '../people';
-import { edit } from '../plan';
+import { createNetwork, edit } from '../plan';
 
 /** A database and a data folder of this test file's own, on the server that the test run started. */
 export function useDatabase(): void {
@@ -37,8 +37,8 @@ let count = 0;
 
 /** A network with one person. */
 export async function newNetwork(name = `Network ${++count}`): Promise<Actor> {
-  const network = await NetworkRow.create({ name, slug: `network-${randomUUID().slice(0, 8)}` });
-  return addPerson(network.id, {
+  const networkId = await createNetwork({ name, slug: `network-${randomUUID().slice(0, 8)}` });
+  return addPerson(networkId, {
     name: `Person of ${name}`,
     email: `p${randomUUID().slice(0, 8)}@example.org`,
     password: 'a long password',
@@ -48,9 +48,9 @@ export async function newNetwork(name = `Network ${++count}`): Promise<Actor> {
 /** A site with two screens and a playlist: enough to change something. */
 export async function newPlan(actor: Actor): Promise<void> {
   await edit(actor, [
-    { kind: 'site', id: 'quay', document: { name: 'Quay', timeZone: 'Europe/Oslo', tags: ['quay'] } },
-    { kind: 'screen', id: 'hall', document: { name: 'Hall', site: 'quay', width: 1920, height: 1080, tags: ['hall'] } },
-    { kind: 'screen', id: 'deck', document: { name: 'Deck', site: 'quay', width: 1080, height: 1920, tags: ['deck'] } },
-    { kind: 'playlist', id: 'house', document: { name: 'House', items: [] } },
+    { kind: 'site', id: 'quay', add: { name: 'Quay', timeZone: 'Europe/Oslo', tags: ['quay'] } },
+    { kind: 'screen', id: 'hall', add: { name: 'Hall', site: 'quay', width: 1920, height: 1080, tags: ['hall'] } },
+    { kind: 'screen', id: 'deck', add: { name: 'Deck', site: 'quay', width: 1080, height: 1920, tags: ['deck'] } },
+    { kind: 'playlist', id: 'house', add: { name: 'House', items: [] } },
   ]);
 }

@@ -18,7 +18,7 @@ export async function POST(request: Request): Promise<Response> {
     const { site, screens } = readInput(requestSchema, await readJson(request));
     const { ids } = await edit(
       actor,
-      screens.map((screen) => ({ kind: 'screen' as const, document: { ...screen, site } })),
+      screens.map((screen) => ({ kind: 'screen' as const, add: { ...screen, site } })),
     );
     return Response.json({ ids }, { status: 201 });
   });

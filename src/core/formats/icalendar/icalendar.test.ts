@@ -2,10 +2,16 @@ import fc from 'fast-check';
 import ICAL from 'ical.js';
 import { DAY, parseInstant, type Instant } from '../../instant';
 import { placeOf, screenProgram } from '../../forecast';
-import { readPlan, withEdits, type Booking, type Plan, type When } from '../../plan';
+import { readPlan, withPatches, type Booking, type Patch, type Plan, type When } from '../../plan';
 import { randomPlan, runs } from '../../tests/random-plan';
 import { occurrences, parseDate, toInstant, union, zoneTable, type LocalDate, type LocalTime } from '../../when';
 import { bookingsOf, datesOfEvents, readCalendar, writeCalendar } from '.';
+
+/** What a patch adds. */
+function added(patch: Patch<'booking'>): Booking {
+  if (!('add' in patch)) throw new Error('adds nothing');
+  return { id: 'new', priority: 3, when: {}, ...patch.add };
+}
 
 const at = (text: string) => parseInstant(text) as Instant;
 const from = parseDate('2026-11-25') as LocalDate;
@@ -33,8 +39,8 @@ function plan(...bookings: object[]): Plan {
       ...one,
     })),
   });
-  if ('errors' in read) throw new Error(JSON.stringify(read.errors));
-  return read.plan;
+  if (!read.ok) throw new Error(JSON.stringify(read.problems));
+  return read.value;
 }
 
 const written = (of: Plan, atSite = true) =>
@@ -112,7 +118,7 @@ test.each(cases)('what was written is read again: $when', ({ when }) => {
   expect(problems).toEqual([]);
   const again = plan(
     ...bookingsOf(own, events, { content: { media: 'm' }, where: 'all', siteClock: false, created: 'x' }).map(
-      ({ document }) => ({ ...(document as Booking), created: '2026-01-01T00:00:00Z' }),
+      (patch) => ({ ...added(patch), created: '2026-01-01T00:00:00Z' }),
     ),
   );
   expect(again.bookings.map((one) => [one.content, one.where, one.when.clock])).toEqual(
@@ -150,7 +156,7 @@ test('random bookings: what is written is read again, and shows the same, whatev
       const place = placeOf(screenProgram(whole, 'one'));
       const spans = (list: readonly When[]) =>
         union(list.flatMap((when) => occurrences(when, place, a, b)).map((span) => [span.from, span.to] as const));
-      expect(spans(again.map(({ document }) => (document as Booking).when))).toEqual(spans([one.when]));
+      expect(spans(again.map((patch) => added(patch).when))).toEqual(spans([one.when]));
     }),
     runs(60),
   );
@@ -460,8 +466,8 @@ test('events as bookings: categories say where, names that are taken get a numbe
     siteClock: true,
     created: '2026-11-25T10:00:00Z',
   });
-  expect(readPlan(withEdits(own, edits))).not.toHaveProperty('errors');
-  expect(edits.map(({ document }) => document)).toMatchObject([
+  expect(readPlan(withPatches(own, edits))).not.toHaveProperty('errors');
+  expect(edits.map(added)).toMatchObject([
     {
       name: 'Market (2)',
       where: 'hall or café-deck',
@@ -470,7 +476,7 @@ test('events as bookings: categories say where, names that are taken get a numbe
     },
     { name: 'Market (3)', where: 'quay', priority: 3 },
   ]);
-  expect(edits[0]?.document).not.toHaveProperty('when.clock');
+  expect(added(edits[0] as Patch<'booking'>)).not.toHaveProperty('when.clock');
 });
 
 test('events as dates: each day that they touch, those without end up to a given day', () => {

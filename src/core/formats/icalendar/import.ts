@@ -1,5 +1,6 @@
 import { freeName } from '../../booking';
-import { withEdits, type PlanEdit } from '../../plan/edit';
+import { knownContent } from '../../plan/known';
+import { objectIn, withPatches, type Patch } from '../../plan/patch';
 import type { Content, Plan } from '../../plan/schema';
 import { addDays, datesOf, formatDate, parseDate, type LocalDate } from '../../when';
 import type { CalendarEvent } from './event';
@@ -16,20 +17,20 @@ export interface ImportChoices {
 }
 
 /** Events as new bookings: what is known of them goes ahead of the choices. Names that are taken get a number. */
-export function bookingsOf(plan: Plan, events: readonly CalendarEvent[], choices: ImportChoices): PlanEdit[] {
-  const has = (content: Content) =>
-    content.playlist === undefined
-      ? plan.media.some((one) => one.id === content.media)
-      : plan.playlists.some((one) => one.id === content.playlist);
-  const edits: PlanEdit[] = [];
+export function bookingsOf(plan: Plan, events: readonly CalendarEvent[], choices: ImportChoices): Patch<'booking'>[] {
+  const has = (content: Content) => {
+    const { kind, id } = knownContent(content);
+    return objectIn(plan, kind, id) !== null;
+  };
+  const patches: Patch<'booking'>[] = [];
   for (const event of events) {
     const { clock, ...rest } = event.when;
     const when = choices.siteClock || clock === undefined ? rest : { clock, ...rest };
     const content = event.content && has(event.content) ? event.content : choices.content;
-    edits.push({
+    patches.push({
       kind: 'booking',
-      document: {
-        name: freeName(withEdits(plan, edits), event.summary),
+      add: {
+        name: freeName(withPatches(plan, patches), event.summary),
         content,
         where: event.where ?? (event.tags.length > 0 ? event.tags.join(' or ') : choices.where),
         priority: event.priority,
@@ -41,7 +42,7 @@ export function bookingsOf(plan: Plan, events: readonly CalendarEvent[], choices
       },
     });
   }
-  return edits;
+  return patches;
 }
 
 const NO_CALENDARS = { calendar: () => new Set<LocalDate>() };

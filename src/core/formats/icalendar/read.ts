@@ -1,6 +1,7 @@
 import ICAL from 'ical.js';
 import { DAY } from '../../instant';
 import type { Content, When } from '../../plan/schema';
+import { Refusal } from '../../refusal';
 import { isTag, parseSelector } from '../../selector';
 import {
   addDays,
@@ -42,8 +43,8 @@ export function readCalendar(file: string): CalendarFile {
       try {
         return [readEvent(block, zones)];
       } catch (error) {
-        const at = error instanceof Refusal ? error : new Refusal(firstLine(block), sentenceOf(error));
-        problems.push({ line: at.line, message: at.message });
+        const { message, problems: [at] } = error instanceof Refusal ? error : unreadable(firstLine(block), sentenceOf(error));
+        problems.push({ line: Number(at?.path.slice(1)), message });
         return [];
       }
     });
@@ -53,14 +54,8 @@ export function readCalendar(file: string): CalendarFile {
   return { events: events.flatMap((one) => spread(one, problems)), problems: problems.sort((a, b) => a.line - b.line) };
 }
 
-class Refusal extends Error {
-  constructor(
-    readonly line: number,
-    message: string,
-  ) {
-    super(message);
-  }
-}
+/** What can't be taken over of an event, and where: its path is the line. */
+const unreadable = (line: number, message: string) => new Refusal(422, message, [{ path: `/${line}`, message }]);
 
 const sentenceOf = (error: unknown) =>
   `This event can't be read (${error instanceof Error ? error.message : String(error)}): it is left out.`;
@@ -78,12 +73,12 @@ function readEvent(block: Block, zones: Zones): RawEvent {
     return found === null || found === undefined ? null : String(found);
   };
   const begins = event.getFirstProperty('dtstart');
-  if (!begins) throw new Refusal(firstLine(block), 'This event has no DTSTART: it is left out.');
+  if (!begins) throw unreadable(firstLine(block), 'This event has no DTSTART: it is left out.');
   const clock = zones.clockOf(begins, lineOf('DTSTART'));
   const start = wallOf(begins.getFirstValue() as ICAL.Time, lineOf('DTSTART'));
   const end = endOf(event, start, clock, zones, lineOf);
   if (end <= start)
-    throw new Refusal(lineOf('DTEND'), 'This event has no length: give it an end (DTEND or DURATION). It is left out.');
+    throw unreadable(lineOf('DTEND'), 'This event has no length: give it an end (DTEND or DURATION). It is left out.');
   const onClock = (property: ICAL.Property, one: ICAL.Time) => {
     const line = lineOf(property.name.toUpperCase());
     const own = zones.clockOf(property, line, one);
@@ -110,7 +105,7 @@ function readEvent(block: Block, zones: Zones): RawEvent {
   const related = event.getAllProperties('related-to').find((one) => one.getParameter('reltype') === 'SIBLING');
   const instance = event.getFirstProperty('recurrence-id');
   if (instance?.getParameter('range'))
-    throw new Refusal(
+    throw unreadable(
       lineOf('RECURRENCE-ID'),
       'A change of this and all later instances can not be read: it is left out.',
     );
@@ -155,9 +150,9 @@ function dated(
 ): When {
   const first = dateOfLocalTime(start);
   const rules = event.getAllProperties('rrule');
-  if (rules.length > 1) throw new Refusal(lineOf('RRULE'), 'An event with two rules can not be read: it is left out.');
+  if (rules.length > 1) throw unreadable(lineOf('RRULE'), 'An event with two rules can not be read: it is left out.');
   if (event.getFirstProperty('exrule'))
-    throw new Refusal(
+    throw unreadable(
       lineOf('EXRULE'),
       'EXRULE is no part of the standard any more: write its dates as EXDATE. The event is left out.',
     );
@@ -177,7 +172,7 @@ function dated(
     };
   const written = String(property.getFirstValue());
   const rule = parseRule(written.replace(/;?UNTIL=[^;]*/i, '').replace(/^;/, ''));
-  if ('error' in rule) throw new Refusal(lineOf('RRULE'), `${rule.error} The event is left out.`);
+  if ('error' in rule) throw unreadable(lineOf('RRULE'), `${rule.error} The event is left out.`);
   const until = untilOf((property.getFirstValue() as ICAL.Recur).until, start, clock);
   const whole = { ...rule, ...(until === null ? {} : { until }) };
   // Section 3.8.5.3: the first instance counts whatever the rule generates.
@@ -205,7 +200,7 @@ function untilOf(until: ICAL.Time | null, start: LocalTime, clock: string | null
 function wallOf(time: ICAL.Time, line: number): LocalTime {
   const { year, month, day, hour, minute, second } = time;
   const wall = Date.UTC(year, month - 1, day, hour, minute, second);
-  if (Number.isNaN(wall)) throw new Refusal(line, 'This time does not exist: the event is left out.');
+  if (Number.isNaN(wall)) throw unreadable(line, 'This time does not exist: the event is left out.');
   return wall as LocalTime;
 }
 
@@ -246,7 +241,7 @@ class Zones {
     if (!this.known.has(name)) this.known.set(name, this.find(name));
     const zone = this.known.get(name);
     if (!zone)
-      throw new Refusal(line, `The time zone "${name}" is unknown and not defined in the file: the event is left out.`);
+      throw unreadable(line, `The time zone "${name}" is unknown and not defined in the file: the event is left out.`);
     return zone;
   }
 

@@ -47,7 +47,7 @@ export function spread(
     const day = formatDate(dateOfLocalTime(start));
     return partsOf(start, end).map(({ days, window }) => {
       const shifted = shiftWhen({ from: day, to: day }, days);
-      return made(withWindows('error' in shifted ? {} : shifted, window ? [window] : []));
+      return made(withWindows(shifted.ok ? shifted.value : {}, window ? [window] : []));
     });
   });
   if (windows.length > 1)
@@ -71,14 +71,14 @@ export function spread(
   }
   for (const { days, window } of whole) {
     const shifted = shiftWhen(when, days);
-    if ('error' in shifted) {
+    if (!shifted.ok) {
       problems.push({
         line: event.line,
         message: `"${event.summary}" lasts longer than a day and repeats by months or years: it is left out.`,
       });
       return alone;
     }
-    parts.push(made(withWindows(shifted, window ? [window] : [])));
+    parts.push(made(withWindows(shifted.value, window ? [window] : [])));
   }
   return [...parts, ...alone];
 }

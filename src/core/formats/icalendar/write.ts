@@ -1,3 +1,5 @@
+import { knownContent } from '../../plan/known';
+import { never } from '../../refusal';
 import { formatInstant, type Instant } from '../../instant';
 import type { Booking, Content, Plan, Site } from '../../plan/schema';
 import { selectorOf, type Selector } from '../../selector';
@@ -252,6 +254,13 @@ function categories(selector: Selector): string[] {
 
 /** `playlist:house`, or `media:flag` with `;12000` for its milliseconds. */
 export function contentText(content: Content): string {
-  if (content.playlist !== undefined) return `playlist:${content.playlist}`;
-  return `media:${content.media}${content.durationMs === undefined ? '' : `;${content.durationMs}`}`;
+  const what = knownContent(content);
+  switch (what.kind) {
+    case 'playlist':
+      return `playlist:${what.id}`;
+    case 'media':
+      return `media:${what.id}${what.durationMs === undefined ? '' : `;${what.durationMs}`}`;
+    default:
+      return never(what);
+  }
 }

@@ -2,7 +2,7 @@
 
 import { Textarea } from '@headlessui/react';
 import { useState } from 'react';
-import { calendarDates, civil, dateOf, dateOfLocalTime, type Calendar, type LocalTime } from '@/core';
+import { calendarDates, civil, dateOf, dateOfLocalTime, type Calendar, type LocalTime, changed, removed } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/button';
 import { Field, Input } from '@/interface/kit/field';
@@ -46,14 +46,14 @@ export function CalendarsForm() {
         ))}
       </ul>
       <NewCalendar
-        onMake={(name, dates) => edit([{ kind: 'calendar', document: { name, dates } }], `Calendar "${name}" is made.`)}
+        onMake={(name, dates) => edit([{ kind: 'calendar', add: { name, dates } }], `Calendar "${name}" is made.`)}
       />
       <Holidays />
     </div>
   );
 }
 
-function CalendarForm({ calendar: { id, ...calendar } }: { calendar: Calendar }) {
+function CalendarForm({ calendar }: { calendar: Calendar }) {
   const { edit } = useNetwork();
   const [text, setText] = useState(datesText(calendar.dates));
   const read = readDates(text);
@@ -76,7 +76,7 @@ function CalendarForm({ calendar: { id, ...calendar } }: { calendar: Calendar })
           onChange={(event) => setText(event.target.value)}
           onBlur={() => {
             if ('dates' in read && datesText(read.dates) !== datesText(calendar.dates))
-              void edit([{ kind: 'calendar', id, document: { ...calendar, dates: read.dates } }]);
+              void edit(changed('calendar', calendar, { dates: read.dates }));
           }}
         />
       </Field>
@@ -84,7 +84,7 @@ function CalendarForm({ calendar: { id, ...calendar } }: { calendar: Calendar })
         look="grave"
         onClick={() =>
           void edit(
-            [{ kind: 'calendar', id, document: null }],
+            [removed('calendar', calendar)],
             `Calendar "${calendar.name}" was removed. Ctrl Z brings it back.`,
           )
         }

@@ -29,7 +29,7 @@ export function Holidays() {
     if (!found.ok) return notify(found.message, true);
     const holidays = { country, ...(region === '' ? {} : { region }) };
     await edit(
-      [{ kind: 'calendar', document: { name, dates: found.value, holidays } }],
+      [{ kind: 'calendar', add: { name, dates: found.value, holidays } }],
       `"${name}" is added, and keeps itself current.`,
     );
   };

@@ -7,7 +7,7 @@ import {
   dateOfLocalTime,
   startOfDate,
   toLocalTime,
-  withEdits,
+  withPatches,
   zoneTable,
   type Booking,
   type Finding,
@@ -54,7 +54,7 @@ export const MonthView = memo(function MonthView({
   const seen = useSightings(site, first, last, preview);
   const known = useMemo(() => new Set(draft.bookings.map(({ id }) => id)), [draft]);
   const bars = useMemo(() => {
-    const plan = preview ? withEdits(draft, preview) : draft;
+    const plan = preview ? withPatches(draft, preview) : draft;
     const wanted = new Set(bookings.map(({ id }) => id));
     const shown = plan.bookings.filter(({ id }) => wanted.has(id) || !known.has(id));
     return barsOf(shown, seen ?? []);

@@ -7,7 +7,7 @@ import {
   reschedule,
   scopesOf,
   type Plan,
-  type PlanEdit,
+  type Patch,
   type Rescheduling,
   type Scope,
   type Site,
@@ -32,7 +32,7 @@ export function useGesture(plan: Plan, site: Pick<Site, 'timeZone'>, onDraw: (dr
   const [choice, setChoice] = useState<Choice | null>(null);
   const [looking, lookAt] = useState<Scope | null>(null);
   /** Edits that are on their way: shown until the plan has them. */
-  const [sent, setSent] = useState<readonly PlanEdit[] | undefined>(undefined);
+  const [sent, setSent] = useState<readonly Patch[] | undefined>(undefined);
   useEffect(() => setSent(undefined), [plan]);
 
   const stamp = useMemo(() => new Date().toISOString(), [plan]); // eslint-disable-line react-hooks/exhaustive-deps -- made anew with each plan
@@ -50,7 +50,7 @@ export function useGesture(plan: Plan, site: Pick<Site, 'timeZone'>, onDraw: (dr
   );
 
   const save = useCallback(
-    async (edits: readonly PlanEdit[], said: string) => {
+    async (edits: readonly Patch[], said: string) => {
       setChoice(null);
       lookAt(null);
       setSent(edits);
@@ -63,8 +63,8 @@ export function useGesture(plan: Plan, site: Pick<Site, 'timeZone'>, onDraw: (dr
   const settle = useCallback(
     (bar: Bar, change: Rescheduling, scope: Scope) => {
       const edits = reschedule(plan, bar.booking, bar.sighting, change, scope, new Date().toISOString());
-      if ('error' in edits) return notify(edits.error, true);
-      void save(edits, `"${bar.booking.name}" is ${change.remove ? 'taken off' : 'changed'}. Ctrl Z takes it back.`);
+      if (!edits.ok) return notify(edits.message, true);
+      void save(edits.value, `"${bar.booking.name}" is ${change.remove ? 'taken off' : 'changed'}. Ctrl Z takes it back.`);
     },
     [plan, notify, save],
   );
@@ -98,12 +98,12 @@ export function useGesture(plan: Plan, site: Pick<Site, 'timeZone'>, onDraw: (dr
   }, [held, onDraw, changeOf, plan, save, offer]);
 
   /** What the plan would become, for looking ahead. */
-  const preview = useMemo<readonly PlanEdit[] | undefined>(() => {
+  const preview = useMemo<readonly Patch[] | undefined>(() => {
     if (held?.bar) {
       const change = changeOf({ ...held, bar: held.bar });
       if (held.copy) return [copyOccasion(plan, held.bar.booking, held.bar.sighting, change, stamp)];
       const edits = reschedule(plan, held.bar.booking, held.bar.sighting, change, 'this day', stamp);
-      return 'error' in edits ? undefined : edits;
+      return edits.ok ? edits.value : undefined;
     }
     if (choice) {
       const edits = reschedule(
@@ -114,7 +114,7 @@ export function useGesture(plan: Plan, site: Pick<Site, 'timeZone'>, onDraw: (dr
         looking ?? 'this day',
         stamp,
       );
-      return 'error' in edits ? undefined : edits;
+      return edits.ok ? edits.value : undefined;
     }
     return sent;
   }, [held, choice, looking, sent, plan, changeOf, stamp]);

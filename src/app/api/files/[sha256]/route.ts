@@ -1,7 +1,7 @@
 import { Readable } from 'node:stream';
 import { answerAs } from '@/interface/data/routes';
 import { parseRange } from '@/protocol/range';
-import { ServiceError } from '@/services/errors';
+import { Refusal } from '@/core';
 import { libraryFile, readFile } from '@/services/library';
 
 export const dynamic = 'force-dynamic';
@@ -21,7 +21,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ sha2
     };
     if (request.headers.get('if-none-match') === etag) return new Response(null, { status: 304, headers });
     const range = parseRange(request.headers.get('range') ?? undefined, bytes);
-    if (range === 'outside') throw new ServiceError(416, 'This range lies outside the file.');
+    if (range === 'outside') throw new Refusal(416, 'This range lies outside the file.');
     const body = Readable.toWeb(readFile(sha256, range ?? undefined)) as unknown as BodyInit;
     headers['content-length'] = String(range ? range.end - range.start + 1 : bytes);
     if (range) headers['content-range'] = `bytes ${range.start}-${range.end}/${bytes}`;

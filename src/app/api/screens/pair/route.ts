@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { answerAs, readJson } from '@/interface/data/routes';
 import { requestAddress } from '@/interface/people/session';
-import { ServiceError } from '@/services/errors';
+import { Refusal } from '@/core';
 import { readInput } from '@/services/people';
 import { pairScreen } from '@/services/screens';
 
@@ -22,7 +22,7 @@ export async function POST(request: Request): Promise<Response> {
       const error = await pairScreen(actor, screen, code, address).then(
         () => null,
         (reason: unknown) => {
-          if (reason instanceof ServiceError) return reason.message;
+          if (reason instanceof Refusal) return reason.message;
           throw reason;
         },
       );

@@ -2,6 +2,7 @@
 
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { FieldValues, Path, UseFormReturn } from 'react-hook-form';
+import { added, patchOf, type DocumentOf, type ListedKind, type Patch } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
 import { merge } from './merge';
 
@@ -11,22 +12,37 @@ interface Conflict {
   readonly theirs: unknown;
 }
 
+/** What an object's form is about. */
+interface RecordForm<K extends ListedKind, V extends FieldValues> {
+  readonly kind: K;
+  /** As it is now; null for a new one. */
+  readonly object: DocumentOf<K> | null;
+  /** The form's values of an object. */
+  valuesOf(object: DocumentOf<K>): V;
+  /** Which of the form's fields make a field of the document, where they are not called alike. */
+  readonly madeOf?: { readonly [F in keyof DocumentOf<K> & string]?: readonly (keyof V & string)[] };
+}
+
 /**
- * Follows what others make of the object that a form edits. `current` are the form's values of the object as it is now, undefined
- * for a new one. What others change appears in the form; where one is writing oneself, one's own words stay, and are told of.
+ * Follows what others make of the object that a form edits. What others change appears in the form; where one is writing
+ * oneself, one's own words stay, and are told of. `patch` makes of checked values the patch of those fields alone that one has
+ * changed oneself, on what one has seen.
  */
-export function useTheirs<V extends FieldValues, O>(form: UseFormReturn<V, unknown, O>, current: V | undefined) {
-  const { change, notify } = useNetwork();
+export function useRecord<K extends ListedKind, V extends FieldValues, O>(
+  form: UseFormReturn<V, unknown, O>,
+  { kind, object, valuesOf, madeOf = {} }: RecordForm<K, V>,
+) {
+  const { notify } = useNetwork();
+  const current = object ? valuesOf(object) : undefined;
   const key = JSON.stringify(current);
   const base = useRef(current);
-  /** The change that the form's values stand on: an edit names it, so that none is overwritten unseen. */
-  const basedOn = useRef(change);
+  const seen = useRef(object);
   const [conflicts, setConflicts] = useState<readonly Conflict[]>([]);
   const { getValues, setValue, reset } = form;
   useEffect(() => {
     const before = base.current;
     base.current = current;
-    basedOn.current = Math.max(basedOn.current, change);
+    seen.current = object;
     if (!current || !before || JSON.stringify(before) === key) return;
     const mine = getValues();
     const { values, both } = merge<V>(before, current, mine);
@@ -47,7 +63,7 @@ export function useTheirs<V extends FieldValues, O>(form: UseFormReturn<V, unkno
     );
     if (changed && both.length === 0) notify('Somebody changed this meanwhile: the form shows it.');
     // eslint-disable-next-line react-hooks/exhaustive-deps -- `key` is all of `current`
-  }, [key, change, getValues, setValue, reset, notify]);
+  }, [key, object, getValues, setValue, reset, notify]);
 
   const take = useCallback(
     ({ field, theirs }: Conflict) => {
@@ -56,15 +72,41 @@ export function useTheirs<V extends FieldValues, O>(form: UseFormReturn<V, unkno
     },
     [setValue],
   );
-  return useMemo(() => ({ conflicts, take, basedOn, keep: () => setConflicts([]) }), [conflicts, take]);
+
+  /** The patch that makes `document` of what one has seen; a field whose inputs were left alone stays as it is. Null for none. */
+  const patch = (document: Omit<DocumentOf<K>, 'id'>): Patch<K> | null => {
+    const before = seen.current;
+    if (!before) return added(kind, document);
+    const [old, now]: FieldValues[] = [valuesOf(before), getValues()];
+    const touched = (field: string) =>
+      ((madeOf as Record<string, readonly string[]>)[field] ?? [field]).some(
+        (input) => JSON.stringify(old?.[input]) !== JSON.stringify(now?.[input]),
+      );
+    const fields = new Set([...Object.keys(before), ...Object.keys(document)]);
+    const next = Object.fromEntries(
+      [...fields].map((field) => [field, (touched(field) ? document : before)[field as keyof typeof document]]),
+    );
+    return patchOf(kind, before.id, before, next);
+  };
+
+  const keep = useCallback(() => setConflicts([]), []);
+  return useMemo(
+    () => ({ conflicts, take, keep, patch: (document: Omit<DocumentOf<K>, 'id'>) => patch(document) }),
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- `patch` reads what is current when it is called
+    [conflicts, take, keep, object],
+  );
 }
 
 /** Says what both changed, with a way to take the other's words. */
 export function Conflicts({
-  theirs: { conflicts, take, keep },
+  record: { conflicts, take, keep },
   names,
 }: {
-  theirs: Pick<ReturnType<typeof useTheirs>, 'conflicts' | 'take' | 'keep'>;
+  record: {
+    readonly conflicts: readonly Conflict[];
+    take(conflict: Conflict): void;
+    keep(): void;
+  };
   /** What people call the fields. */
   names: Readonly<Record<string, string>>;
 }) {

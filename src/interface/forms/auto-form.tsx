@@ -2,14 +2,15 @@
 
 import { useRef, type FormEvent, type ReactNode } from 'react';
 import type { FieldValues, UseFormReturn } from 'react-hook-form';
-import type { Problem } from '@/core';
-import type { Result } from '@/interface/data/result';
-import { Button } from './button';
+import type { Problem, Result } from '@/core';
+import { Button } from '@/interface/kit/button';
 
 interface AutoFormProps<Values extends FieldValues, Output> {
   readonly form: UseFormReturn<Values, unknown, Output>;
   /** The button's words for a new thing. Without it the form saves by itself whenever a valid change leaves its field. */
   readonly create?: string | undefined;
+  /** Whether something waits for a choice: leaving a field then saves nothing. */
+  readonly held?: boolean;
   /** Where the form's own field names differ from the document's. */
   readonly fieldOf?: (problem: Problem) => string;
   save(values: Output): Promise<Result<unknown>>;
@@ -24,6 +25,7 @@ export function AutoForm<Values extends FieldValues, Output>({
   create,
   save,
   fieldOf = firstKey,
+  held = false,
   children,
 }: AutoFormProps<Values, Output>) {
   const { handleSubmit, formState, reset, getValues, setError, setValue } = form;
@@ -59,7 +61,7 @@ export function AutoForm<Values extends FieldValues, Output>({
       noValidate
       onSubmit={submit}
       onBlur={() => {
-        if (!create && isDirty) submit();
+        if (!create && !held && isDirty) submit();
       }}
       className="space-y-5"
     >

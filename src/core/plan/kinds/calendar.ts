@@ -1,0 +1,59 @@
+import { z } from 'zod';
+import { dateSchema } from '../../when/schema';
+import { idSchema, nameSchema } from '../fields';
+import { defineKind } from '../kind';
+import { text } from '../say';
+
+const holidaysSchema = z.strictObject({
+  country: z.string().regex(/^[A-Z]{2}$/, 'A country is written by two capital letters (ISO 3166-1), as NO.'),
+  region: z
+    .string()
+    .regex(/^[A-Z0-9-]{1,10}$/, 'A region is written as in ISO 3166-2, without the country.')
+    .optional(),
+});
+
+/** Days that bookings name: only on these, or not on these. */
+export const calendarSchema = z.strictObject({
+  id: idSchema,
+  name: nameSchema,
+  dates: z.array(
+    z.union(
+      [
+        dateSchema,
+        z.tuple([dateSchema, dateSchema]).refine(([a, b]) => a <= b, 'The first date comes before the last.'),
+      ],
+      'A calendar lists dates (YYYY-MM-DD) and pairs [first, last] in order.',
+    ),
+  ),
+  /** Whose public holidays the dates follow; the dates themselves are what counts. */
+  holidays: holidaysSchema.optional(),
+});
+
+export type Calendar = z.infer<typeof calendarSchema>;
+
+const MOST_SPOKEN = 6;
+
+export const calendar = defineKind({
+  kind: 'calendar',
+  collection: 'calendars',
+  noun: 'calendar',
+  schema: calendarSchema,
+  fields: {
+    name: text('name'),
+    dates: {
+      label: 'dates',
+      say: (dates) => {
+        const words = dates.map((date) => (typeof date === 'string' ? date : date.join(' to ')));
+        const more = words.length - MOST_SPOKEN;
+        return words.length === 0
+          ? 'none'
+          : `${words.slice(0, MOST_SPOKEN).join(', ')}${more > 0 ? ` and ${more} more` : ''}`;
+      },
+    },
+    holidays: {
+      label: 'public holidays',
+      say: ({ country, region }) => (region === undefined ? country : `${country}-${region}`),
+    },
+  },
+  nameScope: () => 'network',
+});

@@ -1,0 +1,23 @@
+import { z } from 'zod';
+import { contentSchema } from '../content';
+import { durationSchema, nameSchema } from '../fields';
+import { defineKind } from '../kind';
+import { content, duration, text } from '../say';
+
+/** What holds for the whole network. There is one: its id is "network", and no document carries it. */
+export const networkSchema = z.strictObject({
+  name: nameSchema,
+  defaultDurationMs: durationSchema.optional(),
+  backdrop: contentSchema.optional(),
+});
+
+export type Network = z.infer<typeof networkSchema>;
+
+export const network = defineKind({
+  kind: 'network',
+  collection: null,
+  noun: 'network',
+  schema: networkSchema,
+  fields: { name: text('name'), defaultDurationMs: duration('usual duration'), backdrop: content('backdrop') },
+  nameScope: () => null,
+});

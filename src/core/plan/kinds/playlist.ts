@@ -1,0 +1,130 @@
+import { z } from 'zod';
+import { whenSchema, type When } from '../../when/schema';
+import { never } from '../../refusal';
+import { durationSchema, idSchema, nameSchema, selectorSchema } from '../fields';
+import { withEntryIds } from '../entries';
+import { defineKind, type OldDocument } from '../kind';
+import { knownItem } from '../known';
+import { reference } from '../references';
+import { duration, plain, selector, text, when } from '../say';
+
+const itemSchema = z
+  .strictObject({
+    /** The entry's own id, by which it is patched: the network's own affair, as no plan file carries it (`file.ts`). */
+    id: idSchema.optional(),
+    media: reference('media').optional(),
+    playlist: reference('playlist').optional(),
+    collect: selectorSchema.optional(),
+    order: z.enum(['name', 'newest', 'oldest'], 'The order is name, newest or oldest.').optional(),
+    limit: z.int().min(1, 'The limit is at least 1.').optional(),
+    durationMs: durationSchema.optional(),
+    where: selectorSchema.optional(),
+    when: whenSchema.optional(),
+  })
+  .superRefine((item, context) => {
+    const named = [item.media, item.playlist, item.collect].filter((value) => value !== undefined);
+    if (named.length !== 1)
+      context.addIssue({ code: 'custom', message: 'An item names one of "media", "playlist" and "collect".' });
+    if (item.collect === undefined)
+      for (const field of ['order', 'limit'] as const)
+        if (item[field] !== undefined)
+          context.addIssue({
+            code: 'custom',
+            path: [field],
+            message: `"${field}" belongs to a collecting rule: remove it.`,
+          });
+    if (item.playlist !== undefined && item.durationMs !== undefined)
+      context.addIssue({
+        code: 'custom',
+        path: ['durationMs'],
+        message: 'A playlist has the durations of its items: remove this one.',
+      });
+  })
+  .transform((item) => item as Item);
+
+interface ItemConditions {
+  readonly id?: string | undefined;
+  readonly where?: string | undefined;
+  readonly when?: When | undefined;
+}
+
+/** An entry of a playlist: a file, a nested playlist, or a collecting rule over media. */
+export type Item = ItemConditions &
+  (
+    | {
+        readonly media: string;
+        readonly durationMs?: number | undefined;
+        readonly playlist?: undefined;
+        readonly collect?: undefined;
+      }
+    | {
+        readonly playlist: string;
+        readonly media?: undefined;
+        readonly collect?: undefined;
+        readonly durationMs?: undefined;
+      }
+    | {
+        readonly collect: string;
+        readonly order?: 'name' | 'newest' | 'oldest' | undefined;
+        readonly limit?: number | undefined;
+        readonly durationMs?: number | undefined;
+        readonly media?: undefined;
+        readonly playlist?: undefined;
+      }
+  );
+
+/** Files, playlists and collecting rules in order, each with its conditions. */
+export const playlistSchema = z.strictObject({
+  id: idSchema,
+  name: nameSchema,
+  items: z.array(itemSchema).superRefine((items, context) => {
+    const seen = new Set<string>();
+    items.forEach(({ id }, i) => {
+      if (id !== undefined && seen.has(id))
+        context.addIssue({ code: 'custom', path: [i, 'id'], message: `"${id}" is taken by another item: ids are unique.` });
+      if (id !== undefined) seen.add(id);
+    });
+  }),
+});
+
+export type Playlist = z.infer<typeof playlistSchema>;
+
+export const playlist = defineKind({
+  kind: 'playlist',
+  collection: 'playlists',
+  noun: 'playlist',
+  schema: playlistSchema,
+  fields: { name: text('name'), items: { label: 'items', say: (items) => `${items.length}` } },
+  nameScope: () => 'network',
+  entries: {
+    items: {
+      name: (entry, names) => {
+        const item = knownItem(entry as { media: string } & typeof entry);
+        switch (item.kind) {
+          case 'media':
+            return names('media', item.id);
+          case 'playlist':
+            return names('playlist', item.id);
+          case 'collect':
+            return `all ${item.rule}`;
+          default:
+            return never(item);
+        }
+      },
+      fields: {
+        media: { label: 'file', say: (id: string, names) => `"${names('media', id)}"` },
+        playlist: { label: 'playlist', say: (id: string, names) => `"${names('playlist', id)}"` },
+        collect: selector('rule'),
+        order: plain('order'),
+        limit: plain('limit'),
+        durationMs: duration(),
+        where: selector('where'),
+        when: when('when'),
+      },
+    },
+  },
+  older: {
+    // Until format 1, items had no ids: their places are what tells them apart.
+    1: (document) => ({ ...document, items: withEntryIds((document.items ?? []) as OldDocument[]) }),
+  },
+});

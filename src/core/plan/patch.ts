@@ -1,0 +1,191 @@
+import equal from 'fast-deep-equal';
+import { entryPatches, fieldsThatDiffer, withEntries, withEntryIds, withFields, withoutUndefined } from './entries';
+import type { Entry, EntryPatch, FieldConflict, Fields } from './entries';
+import { collectionOf, kindOf, type DocumentOf, type Kind, type ListedKind } from './registry';
+import type { Plan } from './schema';
+
+/**
+ * An edit is a patch of one object: it is added, removed, or some of its fields are set. A patch names what was seen before
+ * (`was`), so that whoever makes it can tell two people's changes of different fields (both stand) from changes of the same one.
+ * The browser, the server, undo, the docket and import all make the same patches by the same `merge`.
+ */
+export type Patch<K extends Kind = Kind> = { readonly [One in K]: Adding<One> | Setting<One> | Removing<One> }[K];
+
+/** Fields as somebody writes them: those that have a default may be absent. */
+type Written<K extends Kind> = Omit<DocumentOf<K>, 'id' | 'priority' | 'when'> &
+  Partial<Pick<DocumentOf<K>, keyof DocumentOf<K> & ('priority' | 'when')>>;
+type Changes<K extends Kind> = { readonly [F in Exclude<keyof DocumentOf<K>, 'id'>]?: DocumentOf<K>[F] | null };
+
+/** A new object; without an id, one made from its name. */
+export interface Adding<K extends Kind = Kind> {
+  readonly kind: K;
+  readonly id?: string | undefined;
+  readonly add: Written<K>;
+}
+
+/** Fields that change; null takes one away. Lists whose entries have ids are changed entry by entry in `entries`. */
+export interface Setting<K extends Kind = Kind> {
+  readonly kind: K;
+  readonly id: string;
+  readonly set: Changes<K>;
+  readonly was?: Changes<K> | undefined;
+  readonly entries?: Readonly<Record<string, readonly EntryPatch[]>> | undefined;
+}
+
+export interface Removing<K extends Kind = Kind> {
+  readonly kind: K;
+  readonly id: string;
+  readonly remove: true;
+  readonly was?: object | undefined;
+}
+
+/** A patch whose fields are not checked yet: as it comes over the wire. */
+export type LoosePatch =
+  | { readonly kind: Kind; readonly id?: string | undefined; readonly add: object }
+  | {
+      readonly kind: Kind;
+      readonly id: string;
+      readonly set: object;
+      readonly was?: object | undefined;
+      readonly entries?: Readonly<Record<string, readonly EntryPatch[]>> | undefined;
+    }
+  | { readonly kind: Kind; readonly id: string; readonly remove: true; readonly was?: object | undefined };
+
+/** The network's id among plan objects. */
+export const NETWORK_ID = 'network';
+
+/** The patch that makes one document of another; null where they say the same. `before` null adds, `after` null removes. */
+export function patchOf<K extends Kind>(
+  kind: K,
+  id: string,
+  before: object | null,
+  after: object | null,
+): Patch<K> | null {
+  const loose = (patch: LoosePatch) => patch as Patch<K>;
+  if (!after) return before && loose({ kind, id, remove: true, was: withoutId(before) });
+  if (!before) return loose({ kind, id, add: withoutId(after) });
+  const lists = Object.keys(kindOf(kind).entries ?? {});
+  const differs = fieldsThatDiffer(without(before, lists), without(after, lists));
+  const entries = lists.flatMap((field) => {
+    const patches = entryPatches(listIn(before, field), listIn(after, field));
+    return patches.length > 0 ? [[field, patches] as const] : [];
+  });
+  if (!differs && entries.length === 0) return null;
+  return loose({
+    kind,
+    id,
+    ...(differs ?? { set: {} }),
+    ...(entries.length > 0 ? { entries: Object.fromEntries(entries) } : {}),
+  });
+}
+
+/** The patch that adds an object; its id is made from its name. */
+export const added = <K extends ListedKind>(kind: K, document: object): Patch<K> =>
+  ({ kind, add: withoutId(withoutUndefined(document)) }) as LoosePatch as Patch<K>;
+
+/** The patch, as a list, that changes some fields of an object that is at hand; empty where nothing changes. */
+export function changed<K extends ListedKind>(
+  kind: K,
+  object: DocumentOf<K>,
+  change: Partial<DocumentOf<K>>,
+): Patch<K>[] {
+  const patch = patchOf(kind, object.id, object, { ...object, ...change });
+  return patch ? [patch] : [];
+}
+
+/** The patch that removes an object that is at hand. */
+export const removed = <K extends ListedKind>(kind: K, object: DocumentOf<K>): Patch<K> =>
+  patchOf(kind, object.id, object, null) as Patch<K>;
+
+/** What a patch makes of an object's document, and where somebody else had changed the same. */
+export interface Merged {
+  /** Null where it is removed, or where there is nothing to change. */
+  readonly after: object | null;
+  readonly conflicts: readonly FieldConflict[];
+}
+
+/**
+ * Makes a patch of an object as it is now (null: there is none). Fields that the patch does not name stay as they are; where
+ * somebody changed what it does name, its own value is taken, and the conflict is told. Nothing is checked.
+ */
+export function merge(patch: LoosePatch, id: string, now: object | null): Merged {
+  const conflicts: FieldConflict[] = [];
+  const lists = Object.keys(kindOf(patch.kind).entries ?? {});
+  if ('add' in patch) {
+    const made = withIds(withoutUndefined({ ...patch.add }), lists);
+    return { after: patch.kind === 'network' ? made : { id, ...made }, conflicts };
+  }
+  if ('remove' in patch) {
+    const differs = now && patch.was && fieldsThatDiffer(patch.was, now);
+    for (const [field, theirs] of Object.entries(differs ? differs.set : {}))
+      conflicts.push({ field, theirs, mine: null });
+    return { after: null, conflicts };
+  }
+  if (!now) return { after: null, conflicts };
+  // A list that is given whole is patched against what was seen of it, or against what is there.
+  const whole = lists.filter((field) => Object.hasOwn(patch.set, field));
+  const given = { ...patch.set } as Fields;
+  const seen = { ...patch.was } as Fields;
+  const set = { ...without(patch.set, whole) } as Fields;
+  let after = withFields(now, set, patch.was && seen, conflicts);
+  for (const field of whole) {
+    const patches = entryPatches(
+      (seen[field] as Entry[] | undefined) ?? listIn(now, field),
+      (given[field] as Entry[] | null) ?? [],
+    );
+    after = { ...after, [field]: withEntries(listIn(now, field), patches, conflicts) };
+  }
+  for (const [field, patches] of Object.entries(patch.entries ?? {}))
+    if (lists.includes(field)) after = { ...after, [field]: withEntries(listIn(after, field), patches, conflicts) };
+  return { after, conflicts };
+}
+
+const withoutId = (document: object): object => without(document, ['id']);
+
+const without = (document: object, fields: readonly string[]): object =>
+  fields.length === 0
+    ? document
+    : Object.fromEntries(Object.entries(document).filter(([field]) => !fields.includes(field)));
+
+const listIn = (document: object, field: string): readonly Entry[] => {
+  const list = (document as Fields)[field];
+  return Array.isArray(list) ? (list as Entry[]) : [];
+};
+
+const withIds = (document: object, lists: readonly string[]): object =>
+  lists.reduce<object>((made, field) => ({ ...made, [field]: withEntryIds(listIn(made, field)) }), document);
+
+/** An object of a plan; null where it has none of this id. */
+export function objectIn<K extends Kind>(plan: Plan, kind: K, id: string): DocumentOf<K> | null {
+  if (kind === 'network') return plan.network as DocumentOf<K>;
+  const list: readonly { readonly id: string }[] = plan[collectionOf(kind as ListedKind)];
+  return (list.find((one) => one.id === id) as DocumentOf<K> | undefined) ?? null;
+}
+
+/**
+ * The plan with patches made to it: for looking ahead, and for following what others do. Nothing is checked; a new object
+ * without an id gets a passing one (`new-0` for the first patch). What no patch touches is shared with the plan before.
+ */
+export function withPatches(plan: Plan, patches: readonly LoosePatch[]): Plan {
+  const changes = patches.map((patch, i) => {
+    const id = patch.id ?? `new-${i}`;
+    return { patch, id };
+  });
+  let result = plan;
+  for (const { patch, id } of changes)
+    result = withObject(result, patch.kind, id, merge(patch, id, objectIn(result, patch.kind, id)).after);
+  return result;
+}
+
+/** The plan with one object as it is now; null takes it away. Shares the rest, and is the same plan where nothing changes. */
+export function withObject(plan: Plan, kind: Kind, id: string, document: object | null): Plan {
+  if (kind === 'network')
+    return document && !equal(document, plan.network) ? { ...plan, network: document as Plan['network'] } : plan;
+  const collection = collectionOf(kind);
+  const list: readonly { readonly id: string }[] = plan[collection];
+  const at = list.findIndex((one) => one.id === id);
+  if (at < 0 && !document) return plan;
+  const made = document as { id: string } | null;
+  const next = made ? (at < 0 ? [...list, made] : list.with(at, made)) : list.filter((_, i) => i !== at);
+  return { ...plan, [collection]: next };
+}

@@ -1,0 +1,52 @@
+import { describeWhen } from '../when/words';
+import type { OpeningHours, When } from '../when/schema';
+import type { Content } from './content';
+import type { FieldWords, Names } from './kind';
+import { knownContent } from './known';
+import { never } from '../refusal';
+
+/** How values that several kinds have are spoken in sentences about changes. */
+
+export const text = (label: string): FieldWords<string> => ({ label, say: (value) => `"${value}"` });
+export const plain = (label: string): FieldWords<string | number> => ({ label, say: (value) => String(value) });
+export const yesNo = (label: string): FieldWords<boolean> => ({ label, say: (value) => (value ? 'yes' : 'no') });
+export const tags: FieldWords<readonly string[]> = { label: 'tags', say: (list) => list.join(', ') || 'none' };
+export const pixels = (label: string): FieldWords<number> => ({ label, say: (value) => `${value} px` });
+export const when = (label: string): FieldWords<When> => ({ label, say: whenWords });
+export const selector = (label: string): FieldWords<string> => ({ label, say: (value) => value });
+
+/** Milliseconds as "20 s", "1 min 30 s", "0.5 s". */
+export function durationWords(ms: number): string {
+  if (ms < 60_000) return `${ms / 1000} s`;
+  const [minutes, rest] = [Math.floor(ms / 60_000), (ms % 60_000) / 1000];
+  return rest === 0 ? `${minutes} min` : `${minutes} min ${rest} s`;
+}
+export const duration = (label = 'duration'): FieldWords<number> => ({ label, say: durationWords });
+
+/** A `When` in words, its calendars by their names. */
+export const whenWords = (value: When, names: Names) => describeWhen(value, (id) => names('calendar', id));
+
+export const content = (label: string): FieldWords<Content> => ({ label, say: contentWords });
+
+export function contentWords(value: Content, names: Names): string {
+  const what = knownContent(value);
+  switch (what.kind) {
+    case 'media':
+      return `"${names('media', what.id)}"${what.durationMs === undefined ? '' : ` for ${durationWords(what.durationMs)}`}`;
+    case 'playlist':
+      return `"${names('playlist', what.id)}"`;
+    default:
+      return never(what);
+  }
+}
+
+/** Opening hours by weekday; days alike are joined: "MO–FR 05:30–22:00, SA SU closed". */
+export function hoursWords({ weekly = {}, dates = {} }: OpeningHours): string {
+  const spoken = (periods: readonly (readonly [string, string])[] | undefined) =>
+    periods && periods.length > 0 ? periods.map(([opens, closes]) => `${opens}–${closes}`).join(' ') : 'closed';
+  const days = (['MO', 'TU', 'WE', 'TH', 'FR', 'SA', 'SU'] as const).map((day) => [day, spoken(weekly[day])] as const);
+  const groups = new Map<string, string[]>();
+  for (const [day, words] of days) groups.set(words, [...(groups.get(words) ?? []), day]);
+  const weeks = [...groups].map(([words, list]) => (list.length === 7 ? `daily ${words}` : `${list.join(' ')} ${words}`));
+  return [...weeks, ...Object.entries(dates).map(([date, periods]) => `${date} ${spoken(periods)}`)].join(', ');
+}

@@ -1,0 +1,88 @@
+import { z } from 'zod';
+import { reference } from '../plan/references';
+import { parseDate } from './dates';
+import { parseRule } from './rule';
+import { parseClock, parseEdge } from './windows';
+import { isZone } from './zone';
+
+/** When, as a plan writes it (domain section 3), and a site's opening hours. */
+
+const WEEKDAY_KEYS = ['MO', 'TU', 'WE', 'TH', 'FR', 'SA', 'SU'] as const;
+
+export const dateSchema = z
+  .string()
+  .refine((text) => parseDate(text) !== null, 'Write a date that exists as YYYY-MM-DD.');
+
+export const zoneSchema = z.string().refine(isZone, 'This time zone is unknown: use an IANA name such as Europe/Oslo.');
+
+const ruleSchema = z.string().superRefine((text, context) => {
+  const result = parseRule(text);
+  if ('error' in result) context.addIssue({ code: 'custom', message: result.error });
+});
+
+const START = 'A window starts at HH:MM or HH:MM:SS, or at "opens" or "closes" with an offset such as closes-00:30.';
+const END = 'A window ends at HH:MM, HH:MM:SS or 24:00, or at "opens" or "closes" with an offset such as closes-00:30.';
+
+export const windowSchema = z.tuple([
+  z.string().refine((text) => parseEdge(text, false) !== null, START),
+  z.string().refine((text) => parseEdge(text, true) !== null, END),
+]);
+
+const fields = {
+  clock: z.union([z.literal('site'), zoneSchema], 'The clock is "site" or an IANA zone such as Europe/Oslo.').optional(),
+  from: dateSchema.optional(),
+  to: dateSchema.optional(),
+  repeat: ruleSchema.optional(),
+  also: z.array(dateSchema).optional(),
+  except: z.array(dateSchema).optional(),
+  only: z.array(reference('calendar')).optional(),
+  not: z.array(reference('calendar')).optional(),
+  windows: z.array(windowSchema).optional(),
+};
+
+/**
+ * What each field chooses: dates, or times on them. Carrying one day of a booking alone leaves the former behind and keeps
+ * the latter (`core/booking/dates.ts`), so that no field is lost in a copy.
+ */
+export const WHEN_FIELDS: Readonly<Record<keyof typeof fields, 'dates' | 'times'>> = {
+  clock: 'times',
+  from: 'dates',
+  to: 'dates',
+  repeat: 'dates',
+  also: 'dates',
+  except: 'dates',
+  only: 'dates',
+  not: 'dates',
+  windows: 'times',
+};
+
+export const whenSchema = z.strictObject(fields).superRefine((when, context) => {
+  if (when.repeat !== undefined && when.from === undefined)
+    context.addIssue({ code: 'custom', path: ['from'], message: 'A repeat starts at "from": give its first date.' });
+  if (when.clock === undefined || when.clock === 'site') return;
+  (when.windows ?? []).forEach((window, i) =>
+    window.forEach((edge, side) => {
+      if (/^(opens|closes)/.test(edge))
+        context.addIssue({
+          code: 'custom',
+          path: ['windows', i, side],
+          message: `"${edge}" is read on the site's clock: take the named clock away, or write a time.`,
+        });
+    }),
+  );
+});
+
+export type When = z.infer<typeof whenSchema>;
+
+const openingSchema = z.tuple([
+  z.string().refine((text) => parseClock(text) !== null, 'Opening is written HH:MM.'),
+  z.string().refine((text) => text === '24:00' || parseClock(text) !== null, 'Closing is written HH:MM, or 24:00.'),
+]);
+
+export const hoursSchema = z.strictObject({
+  weekly: z.partialRecord(z.enum(WEEKDAY_KEYS), z.array(openingSchema)).optional(),
+  dates: z.record(dateSchema, z.array(openingSchema)).optional(),
+});
+
+export type OpeningHours = z.infer<typeof hoursSchema>;
+

@@ -1,0 +1,87 @@
+import type { Transaction } from 'sequelize';
+import { Refusal, type Media } from '@/core';
+import { rows } from '@/database';
+import type { Write } from './objects';
+
+/** The files behind a media file: what its document does not carry, and what a document alone never grants. */
+export interface MediaFiles {
+  readonly originalSha256: string;
+  readonly thumbnailSha256: string;
+  readonly codec: string | null;
+}
+
+interface Row extends MediaFiles {
+  readonly slug: string;
+  readonly assetSha256: string;
+}
+
+const COLUMNS = `original_sha256 AS "originalSha256", asset_sha256 AS "assetSha256", thumbnail_sha256 AS "thumbnailSha256", codec`;
+
+/** The files of some media, by their ids. */
+export async function filesOfMedia(
+  networkId: string,
+  ids: readonly string[],
+  within: Transaction,
+): Promise<Map<string, MediaFiles>> {
+  if (ids.length === 0) return new Map();
+  const found = await rows<Row>(
+    `SELECT o.slug, ${COLUMNS} FROM media_files f JOIN plan_objects o ON o.id = f.media_id
+     WHERE f.network_id = $1 AND o.kind = 'media' AND o.slug = ANY($2)`,
+    [networkId, ids],
+    within,
+  );
+  return new Map(
+    found.map(({ slug, originalSha256, thumbnailSha256, codec }) => [slug, { originalSha256, thumbnailSha256, codec }]),
+  );
+}
+
+/**
+ * Puts the files beside media that are new: those that the library made, else those that the network has (or had, as far as an
+ * undo reaches) of the same bytes. Throws 422 where a document names bytes that never came into this network's library: whose
+ * they are is not told.
+ */
+export async function attachFiles(
+  networkId: string,
+  writes: readonly Write[],
+  given: ReadonlyMap<string, MediaFiles>,
+  within: Transaction,
+): Promise<void> {
+  const added = writes.flatMap(({ kind, id, before, after }) => {
+    const sha256 = kind === 'media' && !before ? (after as Media | null)?.sha256 : undefined;
+    return sha256 === undefined ? [] : [{ id, sha256 }];
+  });
+  if (added.length === 0) return;
+  const missing = added.filter(({ id }) => !given.has(id)).map(({ sha256 }) => sha256);
+  const known = missing.length > 0 ? await knownFiles(networkId, missing, within) : new Map<string, MediaFiles>();
+  const files = added.map(({ id, sha256 }) => ({ id, sha256, ...(given.get(id) ?? known.get(sha256)) }));
+  const unknown = files.find((one) => one.originalSha256 === undefined);
+  if (unknown)
+    throw new Refusal(422, 'These bytes are not in your library: upload the file, or leave its SHA-256 out.', [
+      { path: '/sha256', message: `The file of "${unknown.id}" is not in your library: upload it.` },
+    ]);
+  await rows(
+    `INSERT INTO media_files (media_id, network_id, original_sha256, asset_sha256, thumbnail_sha256, codec)
+     SELECT o.id, $1, f."originalSha256", f.sha256, f."thumbnailSha256", f.codec
+     FROM jsonb_to_recordset($2::jsonb) AS f(id text, sha256 text, "originalSha256" text, "thumbnailSha256" text, codec text)
+     JOIN plan_objects o ON o.network_id = $1 AND o.kind = 'media' AND o.slug = f.id`,
+    [networkId, JSON.stringify(files)],
+    within,
+  );
+}
+
+async function knownFiles(
+  networkId: string,
+  hashes: readonly string[],
+  within: Transaction,
+): Promise<Map<string, MediaFiles>> {
+  const found = await rows<Omit<Row, 'slug'>>(
+    `SELECT ${COLUMNS} FROM media_files WHERE network_id = $1 AND asset_sha256 = ANY($2)
+     UNION ALL SELECT c.columns->>'originalSha256', c.before->>'sha256', c.columns->>'thumbnailSha256', c.columns->>'codec' FROM changes c
+     WHERE c.network_id = $1 AND c.kind = 'media' AND c.columns IS NOT NULL AND c.before->>'sha256' = ANY($2)
+       AND (SELECT count(*) FROM files f WHERE f.sha256 IN (c.before->>'sha256', c.columns->>'originalSha256', c.columns->>'thumbnailSha256'))
+         = (SELECT count(DISTINCT h) FROM unnest(ARRAY[c.before->>'sha256', c.columns->>'originalSha256', c.columns->>'thumbnailSha256']) h)`,
+    [networkId, hashes],
+    within,
+  );
+  return new Map(found.map(({ assetSha256, ...files }) => [assetSha256, files]));
+}
