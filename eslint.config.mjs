@@ -18,8 +18,9 @@ const MAY_IMPORT = {
   player: ['core', 'protocol'],
   fleet: ['core', 'protocol', 'player'],
   demo: ['core', 'database', 'services'],
-  interface: ['core', 'log', 'services'],
-  app: ['core', 'protocol', 'services', 'interface'],
+  web: ['core', 'log', 'services', 'protocol'],
+  interface: ['core', 'services', 'web'],
+  app: ['core', 'protocol', 'services', 'web', 'interface'],
   proxy: [],
   bin: ['core', 'config', 'log', 'database', 'protocol', 'services', 'jobs', 'fleet', 'demo', 'scripts'],
 };

@@ -5,12 +5,23 @@ import { rows } from './connection';
 
 /** What processes tell each other through PostgreSQL's LISTEN/NOTIFY: small, and only ever a hint to look again. */
 export type BusMessage =
-  | { readonly kind: 'edition' | 'players' | 'uploads'; readonly network: string }
+  | { readonly kind: 'edition' | 'players' | 'beats'; readonly network: string }
+  /** `upload` says how far one is; absent where the list changed otherwise. */
+  | { readonly kind: 'uploads'; readonly network: string; readonly upload?: UploadProgress | undefined }
   /** Objects of the plan were changed; `change` is the number of the last of these changes. */
   | { readonly kind: 'changes'; readonly network: string; readonly change: number }
   | { readonly kind: 'player'; readonly network: string; readonly player: string }
   /** The line to PostgreSQL was lost and is back: anything may have happened. */
   | { readonly kind: 'resync' };
+
+/** How far an upload is, as its list shows it. */
+export interface UploadProgress {
+  readonly id: string;
+  readonly name: string;
+  readonly state: 'waiting' | 'working' | 'ready' | 'failed';
+  readonly progress: number;
+  readonly error: string | null;
+}
 
 const CHANNEL = 'lanternpost';
 

@@ -101,7 +101,6 @@ function world() {
       state.wakes.add(wake);
       return () => state.wakes.delete(wake);
     },
-    explain: () => null,
     logError: () => undefined,
   };
   const app = createPlayerApp(backend, () => '127.0.0.1');

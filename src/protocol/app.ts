@@ -14,7 +14,8 @@ import {
   type Report,
   type Target,
 } from './schemas';
-import { parseRange } from './range';
+import { Refusal } from '@/core';
+import { fileResponse, problemResponse } from './file-response';
 
 /** What the protocol needs done. `P` is whatever identifies a player. */
 export interface PlayerBackend<P> {
@@ -29,8 +30,6 @@ export interface PlayerBackend<P> {
   heartbeat(player: P, report: Report): void;
   /** Calls `wake` whenever the player's target may have changed, or the player was unpaired. Returns how to stop. */
   onChange(player: P, wake: (what: 'target' | 'unpaired') => void): () => void;
-  /** How an error of the backend is told: status and sentence; null for a failure of ours. */
-  explain(error: unknown): { status: number; message: string } | null;
   logError(error: unknown): void;
 }
 
@@ -126,15 +125,6 @@ const routes = {
   }),
 };
 
-class Refusal extends Error {
-  constructor(
-    readonly status: number,
-    message: string,
-  ) {
-    super(message);
-  }
-}
-
 /** The player protocol as one Hono app. `addressOf` tells where a request comes from, for rate limits. */
 export function createPlayerApp<P>(backend: PlayerBackend<P>, addressOf: (context: Context) => string): OpenAPIHono {
   const app = new OpenAPIHono({
@@ -149,14 +139,13 @@ export function createPlayerApp<P>(backend: PlayerBackend<P>, addressOf: (contex
   }).basePath(BASE);
 
   app.onError((error) => {
-    const told = error instanceof Refusal ? error : backend.explain(error);
-    if (told) return problem(told.status, told.message);
+    if (error instanceof Refusal) return problemResponse(error.status, error.message);
     if (error instanceof SyntaxError || error.message.startsWith('Malformed JSON'))
-      return problem(400, 'The body is no JSON: send one JSON object.');
+      return problemResponse(400, 'The body is no JSON: send one JSON object.');
     backend.logError(error);
-    return problem(500, 'Something went wrong here: try again in a moment.');
+    return problemResponse(500, 'Something went wrong here: try again in a moment.');
   });
-  app.notFound(() => problem(404, 'There is nothing at this address: see /api/player/v1/openapi.json.'));
+  app.notFound(() => problemResponse(404, 'There is nothing at this address: see /api/player/v1/openapi.json.'));
   app.openAPIRegistry.registerComponent('securitySchemes', 'player', { type: 'http', scheme: 'bearer' });
 
   const playerOf = async (context: Context): Promise<P> => {
@@ -212,27 +201,9 @@ export function createPlayerApp<P>(backend: PlayerBackend<P>, addressOf: (contex
     const player = await playerOf(context);
     const file = await backend.fileOf(player, sha256);
     if (!file) throw new Refusal(404, 'There is no such file for this player.');
-    const headers = { 'content-type': file.type, 'accept-ranges': 'bytes', ...immutable(sha256) };
-    if (context.req.header('if-none-match') === headers.etag) return new Response(null, { status: 304, headers });
-    const condition = context.req.header('if-range');
-    const range =
-      condition === undefined || condition === headers.etag
-        ? parseRange(context.req.header('range'), file.bytes)
-        : null;
-    if (range === 'outside')
-      return problem(416, 'This range lies outside the file.', { 'content-range': `bytes */${file.bytes}` });
-    const length = String(range ? range.end - range.start + 1 : file.bytes);
-    const part: Record<string, string> = range
-      ? { 'content-range': `bytes ${range.start}-${range.end}/${file.bytes}` }
-      : {};
-    const body =
-      context.req.method === 'HEAD'
-        ? null
-        : (Readable.toWeb(backend.readFile(sha256, range ?? undefined)) as ReadableStream);
-    return new Response(body, {
-      status: range ? 206 : 200,
-      headers: { ...headers, ...part, 'content-length': length },
-    });
+    const open = (range?: { start: number; end: number }) =>
+      Readable.toWeb(backend.readFile(sha256, range)) as ReadableStream<Uint8Array>;
+    return fileResponse(context.req.raw, { sha256, ...file }, open) as never;
   });
 
   app.openapi(routes.heartbeat, async (context) => {
@@ -307,11 +278,4 @@ export function playerApiDescription(): object {
 
 function immutable(sha256: string) {
   return { etag: `"${sha256}"`, 'cache-control': 'private, max-age=31536000, immutable' };
-}
-
-function problem(status: number, title: string, headers: Record<string, string> = {}): Response {
-  return new Response(JSON.stringify({ type: 'about:blank', title, status }), {
-    status,
-    headers: { 'content-type': 'application/problem+json', 'cache-control': 'no-store', ...headers },
-  });
 }

@@ -4,7 +4,7 @@ import { Readable } from 'node:stream';
 import fc from 'fast-check';
 import { playerApiDescription, createPlayerApp, type PlayerBackend } from './app';
 import { ProtocolClient, ProtocolError } from './client';
-import { parseRange } from './range';
+import { parseRange } from './file-response';
 import type { Report, Target } from './schemas';
 
 const bytes = Buffer.from('0123456789'.repeat(1000));
@@ -35,7 +35,6 @@ function fake() {
       wakes.add(wake);
       return () => wakes.delete(wake);
     },
-    explain: () => null,
     logError: (error) => void errors.push(error),
   };
   const app = createPlayerApp(backend, () => '127.0.0.1');

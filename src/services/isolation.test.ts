@@ -1,5 +1,14 @@
 import { docket, editions, publishAgain, publishEdition, publishedPlan } from './editions';
-import { dismissUpload, failUpload, libraryFile, mediaExtras, processUpload, receiveUpload, uploads } from './library';
+import {
+  dismissUpload,
+  failUpload,
+  libraryFile,
+  mediaExtras,
+  processUpload,
+  thumbnailOf,
+  receiveUpload,
+  uploads,
+} from './library';
 import { draftPlan, edit, lastChange, undo } from './plan';
 import {
   collectToken,
@@ -52,12 +61,9 @@ test('one network can not read or touch another by any id', async () => {
     playlists: [],
     bookings: [],
   });
-  expect([await mediaExtras(ours), await uploads(ours), await editions(ours), await screenStatuses(ours)]).toEqual([
-    [],
-    [],
-    [],
-    [],
-  ]);
+  expect([await uploads(ours), await editions(ours), await screenStatuses(ours)]).toEqual([[], [], []]);
+  await expect(mediaExtras(ours, 'secret')).rejects.toMatchObject({ status: 404 });
+  await expect(thumbnailOf(ours, sha256)).rejects.toMatchObject({ status: 404 });
   expect(await publishedPlan(ours)).toBeNull();
   expect((await docket(ours)).entries).toEqual([]);
   await expect(libraryFile(ours, sha256)).rejects.toMatchObject({ status: 404 });

@@ -2,7 +2,7 @@ import { cookies } from 'next/headers';
 import type { ReactNode } from 'react';
 import { isZone } from '@/core';
 import { loadView } from '@/interface/data/view';
-import { requireActor } from '@/interface/people/session';
+import { requireActor } from '@/web/session';
 import { ZONE_COOKIE } from '@/interface/data/zone-cookie';
 import { Shell } from '@/interface/shell/shell';
 

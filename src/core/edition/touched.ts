@@ -58,15 +58,13 @@ class Touch {
     const touched = new Set(changedOf(before.playlists, after.playlists).map((one) => one.id));
     for (const list of lists) {
       const own = list.items.some(
-        (item) =>
-          (item.when !== undefined && this.when(item.when)) || this.item(item, terms),
+        (item) => (item.when !== undefined && this.when(item.when)) || this.item(item, terms),
       );
       if (own) touched.add(list.id);
     }
     for (let size = -1; size !== touched.size;) {
       size = touched.size;
-      for (const list of lists)
-        if (list.items.some((item) => touched.has(item.playlist ?? ''))) touched.add(list.id);
+      for (const list of lists) if (list.items.some((item) => touched.has(item.playlist ?? ''))) touched.add(list.id);
     }
     this.playlists = touched;
   }

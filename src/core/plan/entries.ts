@@ -27,7 +27,10 @@ export interface FieldConflict {
  * The list with an id on every entry. Those without one get the id of the entry in `known` that says the same, else a new one:
  * `e1`, `e2` and so on, as far as it is free.
  */
-export function withEntryIds<E extends Entry>(list: readonly E[], known: readonly Entry[] = []): (E & { id: string })[] {
+export function withEntryIds<E extends Entry>(
+  list: readonly E[],
+  known: readonly Entry[] = [],
+): (E & { id: string })[] {
   const taken = new Set([...list, ...known].flatMap((entry) => entry.id ?? []));
   const free = known.filter((entry) => !list.some((one) => one.id === entry.id));
   let count = 0;
@@ -96,23 +99,27 @@ export function withFields<T extends object>(
   conflicts: FieldConflict[],
   entry?: string,
 ): T {
-  const result = { ...object } as Record<string, unknown>;
+  const result = new Map<string, unknown>(Object.entries(object));
   for (const [field, value] of Object.entries(set)) {
     const mine = value ?? null;
-    const now = result[field] ?? null;
+    const now = result.get(field) ?? null;
     if (was && Object.hasOwn(was, field) && !equal(now, was[field] ?? null) && !equal(now, mine))
       conflicts.push({ ...(entry === undefined ? {} : { entry }), field, theirs: now, mine });
-    if (mine === null) delete result[field];
-    else result[field] = mine;
+    if (mine === null) result.delete(field);
+    else result.set(field, mine);
   }
-  return result as T;
+  return Object.fromEntries(result) as T;
 }
 
 /**
  * The list with patches made to it. What somebody else took out meanwhile and one has changed oneself is a conflict; an entry
  * whose neighbour is gone comes to stand at the end; a place that two people gave an entry is the later one's.
  */
-export function withEntries(list: readonly Entry[], patches: readonly EntryPatch[], conflicts: FieldConflict[]): Entry[] {
+export function withEntries(
+  list: readonly Entry[],
+  patches: readonly EntryPatch[],
+  conflicts: FieldConflict[],
+): Entry[] {
   const result = withEntryIds(list);
   const placeOf = (id: string) => result.findIndex((entry) => entry.id === id);
   const putBehind = (entry: Entry & { id: string }, after: string | null) => {

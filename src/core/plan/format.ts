@@ -12,7 +12,9 @@ export const FORMAT = 2;
 /** A document of `format` as it is written today. The same object where nothing changed since. */
 export function currentDocument(kind: Kind, document: object, format: number): object {
   if (format > FORMAT)
-    throw new RangeError(`A document of format ${format} was written by a newer Lanternpost: this one knows ${FORMAT}.`);
+    throw new RangeError(
+      `A document of format ${format} was written by a newer Lanternpost: this one knows ${FORMAT}.`,
+    );
   const { older = {} } = kindOf(kind);
   let now = document as OldDocument;
   for (let step = format; step < FORMAT; step++) now = older[step]?.(now) ?? now;

@@ -13,7 +13,16 @@ export { screenSchema } from './kinds/screen';
 export { siteSchema } from './kinds/site';
 export { newEntryId, withEntryIds, type EntryPatch, type FieldConflict } from './entries';
 export * from './patch';
-export { pointer, problemsOf, readDocument, readPlan, referenceProblems, leadsTo, danglingMessage, cycleMessage } from './read';
+export {
+  pointer,
+  problemsOf,
+  readDocument,
+  readPlan,
+  referenceProblems,
+  leadsTo,
+  danglingMessage,
+  cycleMessage,
+} from './read';
 export { FORMAT, currentDocument, currentPlan } from './format';
 export { planFile } from './file';
 export { changeSentences, conflictSentence, fieldLabel, fieldSaid, namesIn } from './sentences';

@@ -40,7 +40,9 @@ describe('fields of one object', () => {
     const patch = patchOf('screen', 'hall', screen, null);
     if (!patch) throw new Error('nothing changed');
     expect(merge(patch, 'hall', screen)).toEqual({ after: null, conflicts: [] });
-    expect(merge(patch, 'hall', { ...screen, width: 5 }).conflicts).toEqual([{ field: 'width', theirs: 5, mine: null }]);
+    expect(merge(patch, 'hall', { ...screen, width: 5 }).conflicts).toEqual([
+      { field: 'width', theirs: 5, mine: null },
+    ]);
   });
 });
 

@@ -1,7 +1,7 @@
 import equal from 'fast-deep-equal';
 import { entryPatches, fieldsThatDiffer, withEntries, withEntryIds, withFields, withoutUndefined } from './entries';
 import type { Entry, EntryPatch, FieldConflict, Fields } from './entries';
-import { collectionOf, kindOf, type DocumentOf, type Kind, type ListedKind } from './registry';
+import { LISTED_KINDS, collectionOf, kindOf, type DocumentOf, type Kind, type ListedKind } from './registry';
 import type { Plan } from './schema';
 
 /**
@@ -82,6 +82,21 @@ export function patchOf<K extends Kind>(
 /** The patch that adds an object; its id is made from its name. */
 export const added = <K extends ListedKind>(kind: K, document: object): Patch<K> =>
   ({ kind, add: withoutId(withoutUndefined(document)) }) as LoosePatch as Patch<K>;
+
+/** A patch of what was done, for those who only follow: it needs no memory of what was seen before. */
+export function withoutWas(patch: LoosePatch): LoosePatch {
+  if ('add' in patch) return patch;
+  const { was: _was, ...rest } = patch;
+  if (!('set' in rest) || !rest.entries) return rest as LoosePatch;
+  const entries = Object.entries(rest.entries).map(([field, list]) => [
+    field,
+    list.map((one) => {
+      const { was: _seen, ...entry } = one as EntryPatch & { was?: unknown };
+      return entry as EntryPatch;
+    }),
+  ]);
+  return { ...rest, entries: Object.fromEntries(entries) as Readonly<Record<string, readonly EntryPatch[]>> };
+}
 
 /** The patch, as a list, that changes some fields of an object that is at hand; empty where nothing changes. */
 export function changed<K extends ListedKind>(
@@ -186,6 +201,30 @@ export function withObject(plan: Plan, kind: Kind, id: string, document: object 
   const at = list.findIndex((one) => one.id === id);
   if (at < 0 && !document) return plan;
   const made = document as { id: string } | null;
-  const next = made ? (at < 0 ? [...list, made] : list.with(at, made)) : list.filter((_, i) => i !== at);
+  const next = made ? (at < 0 ? inserted(list, made) : list.with(at, made)) : list.filter((_, i) => i !== at);
   return { ...plan, [collection]: next };
+}
+
+/** In order of ids, as the database lists them, where the list is in that order. */
+function inserted<T extends { readonly id: string }>(list: readonly T[], made: T): readonly T[] {
+  const at = list.findIndex((one) => one.id > made.id);
+  return at < 0 ? [...list, made] : list.toSpliced(at, 0, made);
+}
+
+/**
+ * The patches that lead from one plan to another. Objects that are the same object are not looked into, so that between plans
+ * that share what they have in common it costs what differs.
+ */
+export function patchesBetween(from: Plan, to: Plan): Patch[] {
+  if (from === to) return [];
+  const network = from.network === to.network ? null : patchOf('network', NETWORK_ID, from.network, to.network);
+  const lists = LISTED_KINDS.flatMap((kind): Patch[] => {
+    const [old, next]: (readonly { readonly id: string }[])[] = [from[collectionOf(kind)], to[collectionOf(kind)]];
+    if (!old || !next || old === next) return [];
+    const before = new Map(old.map((one) => [one.id, one]));
+    const after = new Map(next.map((one) => [one.id, one]));
+    const ids = [...new Set([...before.keys(), ...after.keys()])].filter((id) => before.get(id) !== after.get(id));
+    return ids.flatMap((id) => patchOf(kind, id, before.get(id) ?? null, after.get(id) ?? null) ?? []);
+  });
+  return [...(network ? [network] : []), ...lists];
 }

@@ -1,7 +1,16 @@
 import type { z } from 'zod';
 import { done, refused, type Problem, type Result } from '../refusal';
 import { linksOf } from './references';
-import { ALL_KINDS, LISTED_KINDS, collectionOf, isKind, kindOf, referencesOf, type Kind, type ListedKind } from './registry';
+import {
+  ALL_KINDS,
+  LISTED_KINDS,
+  collectionOf,
+  isKind,
+  kindOf,
+  referencesOf,
+  type Kind,
+  type ListedKind,
+} from './registry';
 import { planSchema, type Plan } from './schema';
 
 /** Writes a path of keys as an RFC 6901 JSON Pointer. */
@@ -83,8 +92,7 @@ export function referenceProblems(document: unknown): Problem[] {
     for (const [place, one] of placesOf(document, kind))
       for (const link of linksOf(one, referencesOf(kind)))
         if (!ids.get(link.kind)?.has(link.id)) report([...place, ...link.path], danglingMessage(link.kind, link.id));
-  for (const kind of LISTED_KINDS)
-    for (const path of cycles(document, kind)) report(path, cycleMessage(kind));
+  for (const kind of LISTED_KINDS) for (const path of cycles(document, kind)) report(path, cycleMessage(kind));
   return problems;
 }
 

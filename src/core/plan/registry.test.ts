@@ -1,6 +1,7 @@
 import { describeWhen } from '../when';
 import { linksOf } from './references';
-import { ALL_KINDS, KINDS, isKind, kindOf, referencesOf } from './registry';
+import type { KINDS} from './registry';
+import { ALL_KINDS, isKind, kindOf, referencesOf } from './registry';
 import { changeSentences, conflictSentence, namesIn } from './sentences';
 import { patchOf } from './patch';
 import { emptyPlan, type Plan } from './schema';
@@ -39,7 +40,9 @@ describe('what each kind refers to is read off its schema', () => {
   });
 
   test('documents that are not well-formed are read as far as they go', () => {
-    const odd = { items: [null, 7, { media: 3 }, { media: 'flag', when: { only: 'storm' } }, { when: { not: ['a'] } }] };
+    const odd = {
+      items: [null, 7, { media: 3 }, { media: 'flag', when: { only: 'storm' } }, { when: { not: ['a'] } }],
+    };
     expect(linksOf(odd, referencesOf('playlist'))).toEqual([
       { path: ['items', 3, 'media'], kind: 'media', id: 'flag' },
       { path: ['items', 4, 'when', 'not', 0], kind: 'calendar', id: 'a' },

@@ -47,6 +47,8 @@ export function hoursWords({ weekly = {}, dates = {} }: OpeningHours): string {
   const days = (['MO', 'TU', 'WE', 'TH', 'FR', 'SA', 'SU'] as const).map((day) => [day, spoken(weekly[day])] as const);
   const groups = new Map<string, string[]>();
   for (const [day, words] of days) groups.set(words, [...(groups.get(words) ?? []), day]);
-  const weeks = [...groups].map(([words, list]) => (list.length === 7 ? `daily ${words}` : `${list.join(' ')} ${words}`));
+  const weeks = [...groups].map(([words, list]) =>
+    list.length === 7 ? `daily ${words}` : `${list.join(' ')} ${words}`,
+  );
   return [...weeks, ...Object.entries(dates).map(([date, periods]) => `${date} ${spoken(periods)}`)].join(', ');
 }

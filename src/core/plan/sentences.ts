@@ -65,7 +65,13 @@ function entrySentences(words: EntryWords, before: readonly Entry[], after: read
 }
 
 /** Where two changed the same: `Ida changed the width to 1080 px meanwhile; yours is 1280 px.` */
-export function conflictSentence(kind: Kind, conflict: FieldConflict, now: object | null, names: Names, who: string): string {
+export function conflictSentence(
+  kind: Kind,
+  conflict: FieldConflict,
+  now: object | null,
+  names: Names,
+  who: string,
+): string {
   const { entry, field, theirs, mine } = conflict;
   if (entry === undefined)
     return `${who} changed "${fieldLabel(kind, field)}" to ${fieldSaid(kind, field, theirs, names)} meanwhile; yours is ${fieldSaid(kind, field, mine, names)}.`;

@@ -29,7 +29,9 @@ export const windowSchema = z.tuple([
 ]);
 
 const fields = {
-  clock: z.union([z.literal('site'), zoneSchema], 'The clock is "site" or an IANA zone such as Europe/Oslo.').optional(),
+  clock: z
+    .union([z.literal('site'), zoneSchema], 'The clock is "site" or an IANA zone such as Europe/Oslo.')
+    .optional(),
   from: dateSchema.optional(),
   to: dateSchema.optional(),
   repeat: ruleSchema.optional(),
@@ -85,4 +87,3 @@ export const hoursSchema = z.strictObject({
 });
 
 export type OpeningHours = z.infer<typeof hoursSchema>;
-

@@ -34,7 +34,8 @@ export function useMoment(): MomentContext {
 export const useGo = () => useContext(Go);
 
 export function MomentProvider({ children }: { children: ReactNode }) {
-  const { serverNow, seen, notify } = useNetwork();
+  const { view, seen, notify } = useNetwork('view', 'seen', 'notify');
+  const { serverNow } = view;
   const [offset] = useState(() => serverNow - Date.now());
   const [now, setNow] = useState(serverNow);
   const [chosen, setChosen] = useState<number | null>(null);

@@ -1,31 +1,10 @@
 import 'server-only';
-import { glances, planZones, samePlan, sharing, zoneTable, type Glance, type Plan, type ZoneTable } from '@/core';
-import { feeds, type Feed } from '@/services/calendars';
-import { docket, editions, publishedPlan, type Docket, type Edition } from '@/services/editions';
-import { mediaExtras, uploads, type MediaExtras, type Upload } from '@/services/library';
+import { glances, planZones, samePlan, sharing, zoneTable, type Plan } from '@/core';
+import { docket, publishedPlan } from '@/services/editions';
+import { knownStatuses } from '@/services/feed';
 import type { Actor } from '@/services/people';
 import { draftPlan } from '@/services/plan';
-import { screenStatuses, type ScreenStatus } from '@/services/screens';
-
-/** All that the interface looks at: one network, as it is now. */
-export interface NetworkView {
-  readonly person: string;
-  readonly draft: Plan;
-  /** The changes of clocks in the plans' zones and the person's own: the server's zone data holds in every browser. */
-  readonly zones: readonly ZoneTable[];
-  /** The last change of the draft: edits are based on it. */
-  readonly change: number;
-  readonly published: { readonly plan: Plan; readonly number: number } | null;
-  readonly docket: Docket;
-  readonly editions: readonly Edition[];
-  readonly media: readonly MediaExtras[];
-  readonly statuses: readonly ScreenStatus[];
-  readonly uploads: readonly Upload[];
-  readonly feeds: readonly Feed[];
-  readonly serverNow: number;
-  /** What every screen shows at `serverNow`, so that the first picture needs no second look; empty in a large network. */
-  readonly glances: readonly Glance[];
-}
+import type { NetworkView } from './state';
 
 /** Up to so many screens are glanced at before the page is sent; more are left to the browser's worker. */
 const GLANCED_AT = 300;
@@ -33,16 +12,12 @@ const GLANCED_AT = 300;
 /** `zone` is that of the person's own clock. */
 export async function loadView(actor: Actor, zone: string): Promise<NetworkView> {
   const draft = await draftPlan(actor);
-  const [published, newest, list, media, statuses, pending, opened] = await Promise.all([
+  const serverNow = Date.now();
+  const [published, newest, statuses] = await Promise.all([
     publishedPlan(actor),
     docket(actor, draft),
-    editions(actor),
-    mediaExtras(actor),
-    screenStatuses(actor),
-    uploads(actor),
-    feeds(actor),
+    knownStatuses(actor),
   ]);
-  const serverNow = Date.now();
   // What the published plan has in common with the draft is sent once.
   const seen = published && { ...published, plan: sharedWith(draft.plan, published.plan) };
   return {
@@ -51,12 +26,8 @@ export async function loadView(actor: Actor, zone: string): Promise<NetworkView>
     zones: [...new Set([zone, ...planZones(draft.plan), ...planZones(seen?.plan ?? draft.plan)])].map(zoneTable),
     change: draft.change,
     published: seen,
-    docket: newest,
-    editions: list,
-    media,
+    docket: { change: newest.change, entries: newest.entries.length, screens: newest.screens.length },
     statuses,
-    uploads: pending,
-    feeds: opened,
     serverNow,
     glances: draft.plan.screens.length > GLANCED_AT ? [] : glances(seen?.plan ?? draft.plan, serverNow),
   };

@@ -1,58 +1,92 @@
 'use client';
 
 import { useEffect, useRef, useState } from 'react';
-import { planZones, zoneTable, type Plan } from '@/core';
+import { patchesBetween, planZones, withoutWas, zoneTable } from '@/core';
+import type { NamedPlan } from '@/interface/data/state';
 import type { Answers, FromWorker, Question, ToWorker } from './messages';
-
-/** A plan under a name: the worker gets each once. */
-export interface NamedPlan {
-  readonly key: string;
-  readonly plan: Plan;
-}
 
 const SENT_KEPT = 5;
 
 /** Questions about the whole plan take long in a large network: they have a worker of their own, and nothing waits for them. */
 const LONG: ReadonlySet<Question['kind']> = new Set(['findings', 'airtime', 'never']);
 
-interface Asked {
+interface Forecaster {
   readonly worker: Worker;
-  readonly sent: Set<string>;
+  /** Keys of the plans that it has, the newest last. */
+  readonly sent: string[];
+  /** The plan that it was sent last: the next one is sent as what differs. */
+  last: NamedPlan | null;
+  readonly zones: Set<string>;
+  readonly pending: Map<number, Waiting>;
 }
 
-const workers = new Map<'quick' | 'long', Asked>();
+interface Waiting {
+  resolve(value: unknown): void;
+  reject(error: Error): void;
+}
+
+const forecasters = new Map<'quick' | 'long', Forecaster>();
 let count = 0;
-const pending = new Map<number, { resolve: (value: never) => void; reject: (error: Error) => void }>();
 
-function forecaster(name: 'quick' | 'long'): Asked {
-  let found = workers.get(name);
-  if (!found) {
-    const worker = new Worker(new URL('./worker.ts', import.meta.url), { type: 'module' });
-    worker.addEventListener('message', ({ data }: MessageEvent<FromWorker>) => {
-      const waiting = pending.get(data.id);
-      pending.delete(data.id);
-      if ('error' in data) waiting?.reject(new Error(data.error));
-      else waiting?.resolve(data.value as never);
-    });
-    workers.set(name, (found = { worker, sent: new Set() }));
-  }
-  return found;
+function forecaster(name: 'quick' | 'long'): Forecaster {
+  const known = forecasters.get(name);
+  if (known) return known;
+  const worker = new Worker(new URL('./worker.ts', import.meta.url), { type: 'module' });
+  const made: Forecaster = { worker, sent: [], last: null, zones: new Set(), pending: new Map() };
+  worker.addEventListener('message', ({ data }: MessageEvent<FromWorker>) => {
+    const waiting = made.pending.get(data.id);
+    made.pending.delete(data.id);
+    if ('error' in data) waiting?.reject(new Error(data.error));
+    else waiting?.resolve(data.value);
+  });
+  // One that dies takes its questions along: they are asked again of the next.
+  worker.addEventListener('error', (event) => {
+    event.preventDefault();
+    worker.terminate();
+    if (forecasters.get(name) === made) forecasters.delete(name);
+    for (const { reject } of made.pending.values()) reject(new WorkerDied());
+    made.pending.clear();
+  });
+  forecasters.set(name, made);
+  return made;
 }
 
-/** Asks a forecast worker about a plan, sending it first where the worker does not have it. */
-export function ask<Q extends Question>({ key, plan }: NamedPlan, question: Q): Promise<Answers[Q['kind']]> {
-  const { worker, sent } = forecaster(LONG.has(question.kind) ? 'long' : 'quick');
-  const send = (message: ToWorker) => worker.postMessage(message);
-  if (!sent.has(key)) {
-    sent.add(key);
-    if (sent.size > SENT_KEPT) sent.delete(sent.values().next().value as string);
-    send({ key, plan: JSON.stringify(plan), zones: planZones(plan).map(zoneTable) });
+class WorkerDied extends Error {}
+
+/** Asks a forecast worker about a plan, sending it what differs from the last one first. One that dies is asked once more. */
+export async function ask<Q extends Question>(plan: NamedPlan, question: Q): Promise<Answers[Q['kind']]> {
+  try {
+    return await askOnce(plan, question);
+  } catch (error) {
+    if (error instanceof WorkerDied) return askOnce(plan, question);
+    throw error;
   }
+}
+
+function askOnce<Q extends Question>(plan: NamedPlan, question: Q): Promise<Answers[Q['kind']]> {
+  const to = forecaster(LONG.has(question.kind) ? 'long' : 'quick');
+  sendPlan(to, plan);
   const id = ++count;
   return new Promise((resolve, reject) => {
-    pending.set(id, { resolve, reject });
-    send({ key, id, question });
+    to.pending.set(id, { resolve: (value) => resolve(value as Answers[Q['kind']]), reject });
+    to.worker.postMessage({ key: plan.key, id, question } satisfies ToWorker);
   });
+}
+
+function sendPlan(to: Forecaster, { key, plan }: NamedPlan): void {
+  if (to.sent.includes(key)) return;
+  const names = planZones(plan).filter((name) => !to.zones.has(name));
+  for (const name of names) to.zones.add(name);
+  const zones = names.map(zoneTable);
+  const { last } = to;
+  const message: ToWorker =
+    last && to.sent.includes(last.key)
+      ? { key, from: last.key, patches: patchesBetween(last.plan, plan).map(withoutWas), zones }
+      : { key, plan: JSON.stringify(plan), zones };
+  to.worker.postMessage(message);
+  to.sent.push(key);
+  if (to.sent.length > SENT_KEPT) to.sent.shift();
+  to.last = { key, plan };
 }
 
 /** The answer to a question that depends on `deps`; the last one stays until the new one is here. */

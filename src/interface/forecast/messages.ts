@@ -6,6 +6,7 @@ import type {
   Glance,
   Instant,
   LocalDate,
+  LoosePatch,
   NeverShown,
   OutcomeRow,
   Patch,
@@ -73,11 +74,17 @@ export interface Answers {
 }
 
 /**
- * Plans are sent once, with the changes of their clocks, and named by a key from then on. As text: for a large plan that is far
- * quicker than a structured clone.
+ * Plans are sent once, with the changes of their clocks, and named by a key from then on: the first as text, which for a large
+ * plan is far quicker than a structured clone, later ones as what differs from one that was sent.
  */
 export type ToWorker =
   | { readonly key: string; readonly plan: string; readonly zones: readonly ZoneTable[] }
+  | {
+      readonly key: string;
+      readonly from: string;
+      readonly patches: readonly LoosePatch[];
+      readonly zones: readonly ZoneTable[];
+    }
   | { readonly key: string; readonly id: number; readonly question: Question };
 
 export type FromWorker =

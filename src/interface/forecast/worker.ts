@@ -80,14 +80,23 @@ function answer(plan: Plan, question: Question): unknown {
   }
 }
 
+function keep(key: string, plan: Plan): void {
+  newest = plan;
+  plans.delete(key);
+  plans.set(key, plan);
+  for (const old of plans.keys()) if (plans.size > KEPT) plans.delete(old);
+}
+
 addEventListener('message', ({ data }: MessageEvent<ToWorker>) => {
   if ('plan' in data) {
     adoptZones(data.zones);
     const plan = JSON.parse(data.plan) as Plan;
-    newest = newest ? sharing(newest, plan) : plan;
-    plans.delete(data.key);
-    plans.set(data.key, newest);
-    for (const key of plans.keys()) if (plans.size > KEPT) plans.delete(key);
+    return keep(data.key, newest ? sharing(newest, plan) : plan);
+  }
+  if ('from' in data) {
+    adoptZones(data.zones);
+    const from = plans.get(data.from);
+    if (from) keep(data.key, withPatches(from, data.patches));
     return;
   }
   const reply = (message: FromWorker) => postMessage(message);

@@ -3,7 +3,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { FieldValues, Path, UseFormReturn } from 'react-hook-form';
 import { added, patchOf, type DocumentOf, type ListedKind, type Patch } from '@/core';
-import { useNetwork } from '@/interface/data/provider';
+import { useFromNetwork, useNetwork } from '@/interface/data/provider';
 import { merge } from './merge';
 
 /** A field that somebody else changed while one was writing in it. */
@@ -32,7 +32,8 @@ export function useRecord<K extends ListedKind, V extends FieldValues, O>(
   form: UseFormReturn<V, unknown, O>,
   { kind, object, valuesOf, madeOf = {} }: RecordForm<K, V>,
 ) {
-  const { notify } = useNetwork();
+  const { notify } = useNetwork('notify');
+  const author = useFromNetwork(({ authors }) => (object ? authors.get(`${kind} ${object.id}`) : null)) ?? 'Somebody';
   const current = object ? valuesOf(object) : undefined;
   const key = JSON.stringify(current);
   const base = useRef(current);
@@ -61,9 +62,9 @@ export function useRecord<K extends ListedKind, V extends FieldValues, O>(
         theirs: theirs[field],
       })),
     );
-    if (changed && both.length === 0) notify('Somebody changed this meanwhile: the form shows it.');
+    if (changed && both.length === 0) notify(`${author} changed this meanwhile: the form shows it.`);
     // eslint-disable-next-line react-hooks/exhaustive-deps -- `key` is all of `current`
-  }, [key, object, getValues, setValue, reset, notify]);
+  }, [key, object, author, getValues, setValue, reset, notify]);
 
   const take = useCallback(
     ({ field, theirs }: Conflict) => {
@@ -91,19 +92,21 @@ export function useRecord<K extends ListedKind, V extends FieldValues, O>(
 
   const keep = useCallback(() => setConflicts([]), []);
   return useMemo(
-    () => ({ conflicts, take, keep, patch: (document: Omit<DocumentOf<K>, 'id'>) => patch(document) }),
+    () => ({ conflicts, author, take, keep, patch: (document: Omit<DocumentOf<K>, 'id'>) => patch(document) }),
     // eslint-disable-next-line react-hooks/exhaustive-deps -- `patch` reads what is current when it is called
-    [conflicts, take, keep, object],
+    [conflicts, author, take, keep, object],
   );
 }
 
 /** Says what both changed, with a way to take the other's words. */
 export function Conflicts({
-  record: { conflicts, take, keep },
+  record: { conflicts, author, take, keep },
   names,
 }: {
   record: {
     readonly conflicts: readonly Conflict[];
+    /** Who changed the object last. */
+    readonly author: string;
     take(conflict: Conflict): void;
     keep(): void;
   };
@@ -113,7 +116,7 @@ export function Conflicts({
   if (conflicts.length === 0) return null;
   return (
     <div role="alert" className="border-l-2 border-brick bg-sheet p-3 text-sm" data-testid="conflicts">
-      <p>Somebody changed the same as you, meanwhile. Yours stands in the form, theirs is in the plan.</p>
+      <p>{author} changed the same as you, meanwhile. Yours stands in the form, theirs is in the plan.</p>
       <ul className="mt-1 space-y-1">
         {conflicts.map((conflict) => (
           <li key={conflict.field} className="flex items-center gap-3">
@@ -126,7 +129,15 @@ export function Conflicts({
           </li>
         ))}
       </ul>
-      <button type="submit" className="mt-1 text-tide hover:underline" onClick={keep}>
+      <button
+        type="button"
+        className="mt-1 text-tide hover:underline"
+        onClick={(event) => {
+          // Saved first: a button that is gone submits nothing.
+          event.currentTarget.form?.requestSubmit();
+          keep();
+        }}
+      >
         Keep mine
       </button>
     </div>

@@ -10,7 +10,7 @@ const SCREENS_NAMED = 5;
 
 /** Where and how long something really shows in the next seven days: what wins against it is counted out. */
 export function OnAir({ kind, id }: Subject) {
-  const { drafted } = useNetwork();
+  const { drafted } = useNetwork('drafted');
   const { now } = useMoment();
   const index = useIndex(drafted.plan);
   const from = Math.floor(now / HOUR) * HOUR;

@@ -1,8 +1,8 @@
 'use client';
 
-import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useRef, useState, type DragEvent } from 'react';
 import { matches, mediaTerms, parseSelector, type Media } from '@/core';
+import { useRefetch } from '@/interface/data/queries';
 import { useNetwork, useThumbnails } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/button';
 import { Empty } from '@/interface/kit/empty';
@@ -16,8 +16,8 @@ import { sendFile } from './send';
 
 /** All media; files may be dropped anywhere. */
 export function LibraryPlace() {
-  const { draft, notify } = useNetwork();
-  const router = useRouter();
+  const { draft, notify } = useNetwork('draft', 'notify');
+  const refetch = useRefetch('uploads');
   const [search, setSearch] = useState('');
   const [open, setOpen] = useState<string | null>(null);
   const [over, setOver] = useState(false);
@@ -41,7 +41,7 @@ export function LibraryPlace() {
       if (refused) update({ refused });
       else setSending((list) => list.filter((one) => one.key !== key));
       if (known) notify(`The library has this file already, as "${known}".`);
-      router.refresh();
+      refetch();
     }
   };
   const drop = (event: DragEvent) => {

@@ -7,6 +7,7 @@ import { useMemo } from 'react';
 import { useForm } from 'react-hook-form';
 import { z } from 'zod';
 import { dateSchema, durationSchema, nameSchema, type Media, removed } from '@/core';
+import { useMediaExtras } from '@/interface/data/queries';
 import { useNetwork, useThumbnails } from '@/interface/data/provider';
 import { AutoForm } from '@/interface/forms/auto-form';
 import { Button } from '@/interface/kit/button';
@@ -54,9 +55,9 @@ const mediaValues = (media: Media) => ({
 
 /** One file: what it is, how it looks on our screens, where it is used, and the little that can be changed. */
 export function MediaSheet({ media, onGone }: { media: Media; onGone: () => void }) {
-  const { draft, edit, save, media: extras } = useNetwork();
+  const { draft, edit, save } = useNetwork('draft', 'edit', 'save');
   const thumbnail = useThumbnails();
-  const codec = extras.find((one) => one.id === media.id)?.codec;
+  const codec = useMediaExtras(media.id)?.codec;
   const uses = useMemo(() => usesOf(draft, media.id), [draft, media.id]);
   const fit = useMemo(() => fits(media, draft.screens), [media, draft.screens]);
   const form = useForm({
@@ -163,10 +164,9 @@ export function MediaSheet({ media, onGone }: { media: Media; onGone: () => void
       <Button
         look="grave"
         onClick={() =>
-          void edit(
-            [removed('media', media)],
-            `"${media.name}" was removed. Ctrl Z brings it back.`,
-          ).then((result) => result.ok && onGone())
+          void edit([removed('media', media)], `"${media.name}" was removed. Ctrl Z brings it back.`).then(
+            (result) => result.ok && onGone(),
+          )
         }
       >
         Remove from the library

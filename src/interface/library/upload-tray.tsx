@@ -1,8 +1,8 @@
 'use client';
 
 import { X } from 'lucide-react';
-import { dismissUploadAction } from '@/interface/data/actions';
-import { useNetwork } from '@/interface/data/provider';
+import { dismissUploadAction } from '@/web/actions';
+import { useRefetch, useUploads } from '@/interface/data/queries';
 
 /** A file that this tab is sending, or whose sending was refused. */
 export interface Sending {
@@ -15,7 +15,8 @@ export interface Sending {
 
 /** Files on their way in: being sent, being worked on, and refused, each with a sentence. */
 export function UploadTray({ sending, onDismiss }: { sending: readonly Sending[]; onDismiss: (key: number) => void }) {
-  const { uploads } = useNetwork();
+  const uploads = useUploads();
+  const refetch = useRefetch('uploads');
   if (sending.length + uploads.length === 0) return null;
   return (
     <ul aria-label="Files on their way in" className="mb-5 border border-rule bg-sheet" data-testid="uploads">
@@ -36,7 +37,7 @@ export function UploadTray({ sending, onDismiss }: { sending: readonly Sending[]
           percent={progress}
           words={state === 'waiting' ? 'waits for its turn' : `being measured and prepared, ${progress} %`}
           error={error}
-          onDismiss={() => void dismissUploadAction(id)}
+          onDismiss={() => void dismissUploadAction(id).then(refetch)}
         />
       ))}
     </ul>

@@ -28,7 +28,7 @@ const STATES: readonly ScreenState[] = ['lit', 'behind', 'dark', 'resting', 'unp
 
 /** The network as streets: a row a site, a tile a screen, with what the forecast gives for the moment. */
 export function NowPlace() {
-  const { seen, statuses } = useNetwork();
+  const { seen, statuses: status } = useNetwork('seen', 'statuses');
   const { plan } = seen;
   const { selected, select } = useMoment();
   const index = useIndex(plan);
@@ -42,7 +42,6 @@ export function NowPlace() {
     if (!selector || 'error' in selector) return plan.screens;
     return screensMatching(plan, selector);
   }, [plan, where]);
-  const status = useMemo(() => new Map(statuses.map((one) => [one.id, one])), [statuses]);
   const counts = useMemo(() => {
     const found = new Map<ScreenState, number>();
     for (const { id } of shown) {

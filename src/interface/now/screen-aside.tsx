@@ -24,7 +24,7 @@ export function ScreenAside({
   status: ScreenStatus | undefined;
   onClose: () => void;
 }) {
-  const { seen } = useNetwork();
+  const { seen } = useNetwork('seen');
   const { moment, isNow } = useMoment();
   const own = useMemo(() => [screen.id], [screen.id]);
   const glance = useGlances(own).get(screen.id);

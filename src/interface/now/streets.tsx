@@ -44,14 +44,13 @@ export function Streets({
   size: TileSize;
   mini: boolean;
 }) {
-  const { seen, statuses } = useNetwork();
+  const { seen, statuses: status } = useNetwork('seen', 'statuses');
   const { moment, isNow, selected, select } = useMoment();
   const index = useIndex(seen.plan);
   const thumbnail = useThumbnails();
   useInsertionEffect(adoptLanterns, []);
   const scroll = useRef<HTMLDivElement>(null);
   const width = useWidth(scroll, FIRST_SIGHT.width - SIDES);
-  const status = useMemo(() => new Map(statuses.map((one) => [one.id, one])), [statuses]);
   const blocks = useMemo(
     () => blocksOf(seen.plan.sites, screens, size, width),
     [seen.plan.sites, screens, size, width],

@@ -4,7 +4,8 @@ import { useRef, useState } from 'react';
 import type { Glance } from '@/core';
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
-import { ask, useNewest, type NamedPlan } from '@/interface/forecast/client';
+import type { NamedPlan } from '@/interface/data/state';
+import { ask, useNewest } from '@/interface/forecast/client';
 
 type Glances = ReadonlyMap<string, Glance>;
 
@@ -21,7 +22,8 @@ interface Known {
  * holds; screens that come into sight are asked for alone, one question at a time.
  */
 export function useGlances(screens: readonly string[]): Glances {
-  const { seen, glances, serverNow, looking } = useNetwork();
+  const { seen, view, looking } = useNetwork('seen', 'view', 'looking');
+  const { glances, serverNow } = view;
   const { moment } = useMoment();
   const [begun] = useState<Known>(() => ({
     key: looking === 'published' ? seen.key : '',

@@ -3,7 +3,7 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useState, type ReactNode } from 'react';
 import { useForm, type FieldValues, type UseFormReturn } from 'react-hook-form';
-import { claimAction, signInAction } from '@/interface/data/actions';
+import { claimAction, signInAction } from '@/web/actions';
 import type { Result } from '@/core';
 import { Button } from '@/interface/kit/button';
 import { Field, Input } from '@/interface/kit/field';

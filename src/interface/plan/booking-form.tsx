@@ -36,7 +36,7 @@ const PRIORITIES = ['1', '2', '3', '4', '5'];
 
 /** What a sentence about time is read against: the plan's calendars and zones, and the day of the first site. */
 export function usePhraseContext(): PhraseContext {
-  const { draft } = useNetwork();
+  const { draft } = useNetwork('draft');
   const { now } = useMoment();
   const zone = draft.sites[0]?.timeZone ?? 'UTC';
   const today = dateOfLocalTime(toLocalTime(zoneTable(zone), now));
@@ -57,7 +57,7 @@ export function BookingForm({
   begun?: Partial<Booking>;
   onDone: () => void;
 }) {
-  const { draft, drafted, edit, save } = useNetwork();
+  const { draft, drafted, edit, save } = useNetwork('draft', 'drafted', 'edit', 'save');
   const context = usePhraseContext();
   const schema = useMemo(() => bookingFormSchema(context), [context]);
   const form = useForm({
@@ -160,10 +160,9 @@ export function BookingForm({
           look="grave"
           className="mt-8"
           onClick={() =>
-            void edit(
-              [removed('booking', booking)],
-              `"${booking.name}" was removed. Ctrl Z brings it back.`,
-            ).then((result) => result.ok && onDone())
+            void edit([removed('booking', booking)], `"${booking.name}" was removed. Ctrl Z brings it back.`).then(
+              (result) => result.ok && onDone(),
+            )
           }
         >
           Remove this booking

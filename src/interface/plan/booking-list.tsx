@@ -17,7 +17,7 @@ export const BookingList = memo(function BookingList({
   bookings: readonly Booking[];
   onOpen: (booking: string) => void;
 }) {
-  const { draft, edit } = useNetwork();
+  const { draft, edit } = useNetwork('draft', 'edit');
   const { network } = draft;
   return (
     <div className="min-h-0 flex-1 overflow-y-auto px-6 pb-8">
@@ -73,7 +73,7 @@ function PriorityMark({ priority }: { priority: number }) {
 }
 
 function BookingRow({ booking, onOpen }: { booking: Booking; onOpen: () => void }) {
-  const { draft } = useNetwork();
+  const { draft } = useNetwork('draft');
   const thumbnail = useThumbnails();
   const found = useMemo(() => selectScreens(draft, booking.where), [draft, booking.where]);
   const { content } = booking;

@@ -13,7 +13,7 @@ const WEEKS_SHOWN = 8;
 
 /** Copies what is booked on a day, or in a week, on to others. */
 export function CopyForm({ date, onDone }: { date: LocalDate; onDone: () => void }) {
-  const { draft, edit } = useNetwork();
+  const { draft, edit } = useNetwork('draft', 'edit');
   const [span, setSpan] = useState<'day' | 'week'>('day');
   const [from, setFrom] = useState(formatDate(date));
   const [targets, setTargets] = useState<ReadonlySet<LocalDate>>(new Set());

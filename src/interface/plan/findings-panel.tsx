@@ -38,7 +38,7 @@ export function FindingsPanel({
   onOpen: (booking: string) => void;
   onClose: () => void;
 }) {
-  const { edit } = useNetwork();
+  const { edit } = useNetwork('edit');
   const { moment } = useMoment();
   const [span, setSpan] = useState<Span>('these days');
   const [from, to] = spanOf(span, shown, moment, zone);
@@ -114,7 +114,7 @@ function FindingRow({
   onMend: (mend: Mend) => void;
 }) {
   const go = useGo();
-  const { draft } = useNetwork();
+  const { draft } = useNetwork('draft');
   const index = useIndex(draft);
   const { sentence, span, screens, mends, severity, about } = finding;
   const bookings = about.filter((id) => index.bookings.has(id));

@@ -19,7 +19,7 @@ const REASONS: Record<NeverShown['because'], string> = {
 
 /** Bookings, playlists and files that no screen shows in a span, and why. */
 export function NeverShows({ from, to }: { from: number; to: number }) {
-  const { drafted } = useNetwork();
+  const { drafted } = useNetwork('drafted');
   const index = useIndex(drafted.plan);
   const list = useAnswer<readonly NeverShown[]>(
     () => ask(drafted, { kind: 'never', from, to }),

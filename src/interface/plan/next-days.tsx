@@ -33,7 +33,7 @@ export function NextDays({
   isNew: boolean;
   screens: readonly string[];
 }) {
-  const { draft } = useNetwork();
+  const { draft } = useNetwork('draft');
   const { now } = useMoment();
   const index = useIndex(draft);
   const site = index.sites.get(index.screens.get(screens[0] ?? '')?.site ?? '');

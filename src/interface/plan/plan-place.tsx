@@ -44,7 +44,7 @@ const NOWHERE: Site = { id: 'nowhere', name: 'No site yet', timeZone: 'UTC' };
 
 /** All decisions in time: as strata of a day or a week, a month, a year, or a list. It looks at the moment's date. */
 export function PlanPlace() {
-  const { draft } = useNetwork();
+  const { draft } = useNetwork('draft');
   const { moment, now, go } = useMoment();
   const [view, setView] = useState<View>('week');
   const [open, setOpen] = useState<Open | null>(null);

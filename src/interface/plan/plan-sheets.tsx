@@ -20,7 +20,7 @@ export type Open =
 
 /** The sheets over the plan: one booking, a new one, or what is done beside them. */
 export function PlanSheets({ open, date, onClose }: { open: Open | null; date: LocalDate; onClose: () => void }) {
-  const { draft } = useNetwork();
+  const { draft } = useNetwork('draft');
   const booking = open?.kind === 'booking' ? (draft.bookings.find((one) => one.id === open.id) ?? null) : null;
   const begun = open?.kind === 'new' ? open.begun : undefined;
   return (

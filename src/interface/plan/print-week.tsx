@@ -47,7 +47,7 @@ function usePrinting(): boolean {
 }
 
 function Paper({ bookings, site, first, seen }: PrintWeekProps & { seen: readonly Sighting[] }) {
-  const { draft } = useNetwork();
+  const { draft } = useNetwork('draft');
   const days = Array.from({ length: 7 }, (_, i) => addDays(first, i));
   const shown = bookings
     .filter((one) => !one.onHold && seen.some(({ booking }) => booking === one.id))

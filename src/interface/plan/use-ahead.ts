@@ -13,7 +13,7 @@ export function useOutcome(
   where?: string,
   limit?: number,
 ): Outlook | null {
-  const { drafted } = useNetwork();
+  const { drafted } = useNetwork('drafted');
   return useNewest(
     () => ask(drafted, { kind: 'outcome', first, last, edits, where, limit }),
     [drafted, first, last, edits, where, limit],
@@ -27,7 +27,7 @@ export function useSightings(
   last: LocalDate,
   edits?: readonly Patch[],
 ): readonly Sighting[] | null {
-  const { drafted } = useNetwork();
+  const { drafted } = useNetwork('drafted');
   return useNewest(
     () => ask(drafted, { kind: 'sightings', site, first, last, edits }),
     [drafted, site, first, last, edits],

@@ -37,7 +37,7 @@ export const YearStrip = memo(function YearStrip({
   onDay: (date: LocalDate) => void;
   onOpen: (booking: string) => void;
 }) {
-  const { drafted } = useNetwork();
+  const { drafted } = useNetwork('drafted');
   const track = useRef<HTMLDivElement>(null);
   const width = useWidth(track, 1000);
   const [first, end] = [dateOf(year, 1, 1), dateOf(year + 1, 1, 1)];

@@ -11,7 +11,7 @@ import { Thumb } from '@/interface/kit/thumb';
 
 /** The library beside a playlist, to drag from. */
 export function Palette({ onAdd }: { onAdd: (media: string) => void }) {
-  const { draft } = useNetwork();
+  const { draft } = useNetwork('draft');
   const [search, setSearch] = useState('');
   const text = search.trim().toLowerCase();
   const found = draft.media

@@ -37,7 +37,7 @@ import { useItems } from './use-items';
 
 /** One playlist: its strip, its items in order, and the media to drag in. */
 export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
-  const { draft, edit } = useNetwork();
+  const { draft, edit } = useNetwork('draft', 'edit');
   const router = useRouter();
   const thumbnail = useThumbnails();
   const { rows, items, change } = useItems(playlist);
@@ -135,10 +135,9 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
             look="grave"
             className="mt-10"
             onClick={() =>
-              void edit(
-                [removed('playlist', playlist)],
-                `"${playlist.name}" was removed. Ctrl Z brings it back.`,
-              ).then((result) => result.ok && router.push('/playlists'))
+              void edit([removed('playlist', playlist)], `"${playlist.name}" was removed. Ctrl Z brings it back.`).then(
+                (result) => result.ok && router.push('/playlists'),
+              )
             }
           >
             Remove this playlist
@@ -171,7 +170,7 @@ function DropList({ empty, children }: { empty: boolean; children: ReactNode }) 
 }
 
 function NameInput({ playlist }: { playlist: Playlist }) {
-  const { edit } = useNetwork();
+  const { edit } = useNetwork('edit');
   const [name, setName] = useState(playlist.name);
   return (
     <Input
@@ -192,7 +191,7 @@ function NameInput({ playlist }: { playlist: Playlist }) {
 
 /** What is no single file: another playlist, or all media that match. */
 function MoreItems({ playlist, onAdd }: { playlist: Playlist; onAdd: (item: Item) => void }) {
-  const { draft } = useNetwork();
+  const { draft } = useNetwork('draft');
   const [rule, setRule] = useState('');
   return (
     <div className="mt-4 flex flex-wrap items-center gap-3 text-sm">

@@ -6,7 +6,7 @@ import { Empty } from '@/interface/kit/empty';
 import { PlaylistEditor } from './playlist-editor';
 
 export function PlaylistById({ id }: { id: string }) {
-  const { draft } = useNetwork();
+  const { draft } = useNetwork('draft');
   const playlist = draft.playlists.find((one) => one.id === id);
   if (playlist) return <PlaylistEditor key={playlist.id} playlist={playlist} />;
   return (

@@ -17,7 +17,7 @@ const newPlaylistSchema = z.object({ name: nameSchema });
 
 /** All playlists, each as the strip of time that it is. */
 export function PlaylistsPlace() {
-  const { draft, edit } = useNetwork();
+  const { draft, edit } = useNetwork('draft', 'edit');
   const router = useRouter();
   const { register, handleSubmit, formState } = useForm({
     resolver: zodResolver(newPlaylistSchema),

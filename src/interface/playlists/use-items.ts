@@ -9,7 +9,7 @@ import { useNetwork } from '@/interface/data/provider';
  * two people in one playlist do not undo each other's; a refused one is taken back.
  */
 export function useItems(playlist: Playlist) {
-  const { edit } = useNetwork();
+  const { edit } = useNetwork('edit');
   const [pending, setPending] = useState<readonly Item[] | null>(null);
   const items = pending ?? playlist.items;
   const rows = items.map((item, i) => ({ key: item.id ?? `at-${i}`, item }));

@@ -7,10 +7,10 @@ import { Lantern } from '@/interface/kit/lantern';
 
 /** How far the newest edition has come: which screens play it, and which do not yet, and why. */
 export function Progress({ index }: { index: Index }) {
-  const { statuses, published } = useNetwork();
+  const { statuses, published } = useNetwork('statuses', 'published');
   if (!published) return null;
   const inEdition = new Set(published.plan.screens.map((screen) => screen.id));
-  const paired = statuses.filter((one) => inEdition.has(one.id) && one.state !== 'unpaired');
+  const paired = [...statuses.values()].filter((one) => inEdition.has(one.id) && one.state !== 'unpaired');
   const reached = paired.filter((one) => one.state === 'lit' || one.state === 'resting');
   const waiting = paired.filter((one) => one.state === 'behind' || one.state === 'dark');
   const name = (id: string) => {

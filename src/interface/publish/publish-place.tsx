@@ -1,9 +1,9 @@
 'use client';
 
-import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { KINDS } from '@/core';
-import { publishAction, publishAgainAction } from '@/interface/data/actions';
+import { publishAction, publishAgainAction } from '@/web/actions';
+import { useDocket, useEditions } from '@/interface/data/queries';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
 import { Button } from '@/interface/kit/button';
@@ -14,10 +14,12 @@ import { Touched } from './touched';
 
 /** The docket: what was changed, what looks different on the glass, and the one deliberate act. */
 export function PublishPlace() {
-  const { docket, editions, notify, draft } = useNetwork();
+  const { notify, draft } = useNetwork('notify', 'draft');
+  const docket = useDocket();
+  const editions = useEditions();
   const index = useIndex(draft);
-  const router = useRouter();
   const [busy, setBusy] = useState(false);
+  if (!docket || !editions) return <p className="px-6 py-5 text-faint">Counting what was changed…</p>;
   const { entries, screens, problems, change } = docket;
   const next = (editions[0]?.number ?? 0) + 1;
   const open = entries.length > 0 || screens.length > 0;
@@ -27,7 +29,6 @@ export function PublishPlace() {
     const result = await work;
     setBusy(false);
     notify(result.ok ? `Edition ${result.value.number} is published.` : result.message, !result.ok);
-    router.refresh();
   };
 
   return (

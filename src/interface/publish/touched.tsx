@@ -17,7 +17,7 @@ interface Group {
 
 /** The touched screens, those that change alike together, with what they show at the moment before and after. */
 export function Touched({ screens }: { screens: readonly string[] }) {
-  const { draft, drafted, published } = useNetwork();
+  const { draft, drafted, published } = useNetwork('draft', 'drafted', 'published');
   const { moment, isNow } = useMoment();
   const zone = useZone();
   const index = useIndex(draft);

@@ -4,7 +4,7 @@ import { zodResolver } from '@hookform/resolvers/zod';
 import { useForm } from 'react-hook-form';
 import { z } from 'zod';
 import type { Screen } from '@/core';
-import { pairAction, unpairAction } from '@/interface/data/actions';
+import { pairAction, unpairAction } from '@/web/actions';
 import { useNetwork } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
 import { Button } from '@/interface/kit/button';
@@ -17,7 +17,7 @@ const codeSchema = z.object({ code: z.string().trim().min(1, 'Type the code that
 
 /** A screen's player: its state, and the code that pairs another. */
 export function PairForm({ screen, status }: { screen: Screen; status: ScreenStatus | undefined }) {
-  const { notify } = useNetwork();
+  const { notify } = useNetwork('notify');
   const zone = useZone();
   const { register, handleSubmit, formState, setError, reset } = useForm({
     resolver: zodResolver(codeSchema),
@@ -30,7 +30,7 @@ export function PairForm({ screen, status }: { screen: Screen; status: ScreenSta
       <p className="flex items-center gap-2">
         <Lantern state={state} /> {STATE_WORDS[state]}
         {status?.lastSeen && (
-          <span className="text-sm text-faint">heard {dateTime(Date.parse(status.lastSeen), zone)}</span>
+          <span className="text-sm text-faint">not heard since {dateTime(Date.parse(status.lastSeen), zone)}</span>
         )}
         {state !== 'unpaired' && (
           <Button

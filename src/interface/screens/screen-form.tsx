@@ -82,7 +82,7 @@ export function ScreenForm({
   site: string;
   onDone: (id: string) => void;
 }) {
-  const { draft, edit, save } = useNetwork();
+  const { draft, edit, save } = useNetwork('draft', 'edit', 'save');
   const simple = nightlyOf(screen) !== null;
   const form = useForm({
     resolver: zodResolver(screenFormSchema),
@@ -111,12 +111,7 @@ export function ScreenForm({
 
   return (
     <>
-      <AutoForm
-        form={form}
-        save={submit}
-        create={screen ? undefined : 'Add screen'}
-        held={record.conflicts.length > 0}
-      >
+      <AutoForm form={form} save={submit} create={screen ? undefined : 'Add screen'} held={record.conflicts.length > 0}>
         <Conflicts record={record} names={FIELD_NAMES} />
         <Field label="Name" error={errors.name?.message}>
           <Input invalid={!!errors.name} {...register('name')} />
@@ -164,10 +159,9 @@ export function ScreenForm({
           look="grave"
           className="mt-8"
           onClick={() =>
-            void edit(
-              [removed('screen', screen)],
-              `${screen.name} was removed, and its player unpaired.`,
-            ).then((result) => result.ok && onDone(''))
+            void edit([removed('screen', screen)], `${screen.name} was removed, and its player unpaired.`).then(
+              (result) => result.ok && onDone(''),
+            )
           }
         >
           Remove this screen

@@ -25,7 +25,7 @@ type Open = { kind: 'site'; id: string | null } | { kind: 'screen'; id: string |
 
 /** Every site and screen: state, player, and what is decided for them. */
 export function ScreensPlace() {
-  const { draft, statuses } = useNetwork();
+  const { draft, statuses: status } = useNetwork('draft', 'statuses');
   const router = useRouter();
   const wanted = useSearchParams().get('screen');
   const index = useIndex(draft);
@@ -34,7 +34,6 @@ export function ScreensPlace() {
     const screen = wanted === null ? undefined : index.screens.get(wanted);
     return screen ? { kind: 'screen', id: screen.id, site: screen.site } : null;
   });
-  const status = useMemo(() => new Map(statuses.map((one) => [one.id, one])), [statuses]);
   const shown = useMemo(() => found(draft, search), [draft, search]);
   const screensOf = useMemo(() => group(shown, (one) => one.site), [shown]);
   const openScreen = useCallback(({ id, site: of }: Screen) => setOpen({ kind: 'screen', id, site: of }), []);

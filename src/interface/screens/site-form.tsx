@@ -57,7 +57,7 @@ const siteValues = (site: Site | null) => ({
 
 /** A site: its clock, its opening hours, its tags for all its screens, and what shows where nothing is booked. */
 export function SiteForm({ site, onDone }: { site: Site | null; onDone: (id: string) => void }) {
-  const { draft, edit, save } = useNetwork();
+  const { draft, edit, save } = useNetwork('draft', 'edit', 'save');
   const form = useForm({
     resolver: zodResolver(siteFormSchema),
     mode: 'onTouched',
@@ -93,12 +93,7 @@ export function SiteForm({ site, onDone }: { site: Site | null; onDone: (id: str
 
   return (
     <>
-      <AutoForm
-        form={form}
-        save={submit}
-        create={site ? undefined : 'Add site'}
-        held={record.conflicts.length > 0}
-      >
+      <AutoForm form={form} save={submit} create={site ? undefined : 'Add site'} held={record.conflicts.length > 0}>
         <Conflicts record={record} names={FIELD_NAMES} />
         <Field label="Name" error={errors.name?.message}>
           <Input invalid={!!errors.name} {...register('name')} />
@@ -132,10 +127,9 @@ export function SiteForm({ site, onDone }: { site: Site | null; onDone: (id: str
           look="grave"
           className="mt-8"
           onClick={() =>
-            void edit(
-              [removed('site', site)],
-              `${site.name} was removed. Ctrl Z brings it back.`,
-            ).then((result) => result.ok && onDone(''))
+            void edit([removed('site', site)], `${site.name} was removed. Ctrl Z brings it back.`).then(
+              (result) => result.ok && onDone(''),
+            )
           }
         >
           Remove this site

@@ -44,7 +44,7 @@ export function MomentClock() {
 
 /** The clock of the selected screens, where it is another than one's own. */
 function OtherClock({ moment, zone }: { moment: number; zone: string }) {
-  const { seen } = useNetwork();
+  const { seen } = useNetwork('seen');
   const { selected } = useMoment();
   const index = useIndex(seen.plan);
   const zones = new Set([...selected].map((id) => index.sites.get(index.screens.get(id)?.site ?? '')?.timeZone));

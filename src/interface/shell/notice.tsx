@@ -3,7 +3,7 @@
 import { useNetwork } from '@/interface/data/provider';
 
 export function NoticeLine() {
-  const { notice } = useNetwork();
+  const { notice } = useNetwork('notice');
   return (
     <div aria-live="polite" className="pointer-events-none fixed inset-x-0 bottom-24 z-50 flex justify-center">
       {notice && (

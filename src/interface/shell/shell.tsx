@@ -4,7 +4,7 @@ import type { ReactNode } from 'react';
 import { MomentProvider } from '@/interface/data/moment';
 import { ZoneProvider } from '@/interface/data/zone';
 import { NetworkProvider } from '@/interface/data/provider';
-import type { NetworkView } from '@/interface/data/view';
+import type { NetworkView } from '@/interface/data/state';
 import { NoticeLine } from './notice';
 import { Shortcuts } from './shortcuts';
 import { TimeRail } from './time-rail';

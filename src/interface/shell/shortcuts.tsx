@@ -25,7 +25,7 @@ const OTHERS = [
 export function Shortcuts() {
   const router = useRouter();
   const { step, go } = useMoment();
-  const { undo, redo } = useNetwork();
+  const { undo, redo } = useNetwork('undo', 'redo');
   const [list, showList] = useState(false);
   const afterG = useRef(false);
 

@@ -16,7 +16,7 @@ const SPAN = 18 * HOUR;
 /** The ruler at the foot of the window: moves the moment by dragging, by keys, and from change to change. */
 export function TimeRail() {
   const { moment, isNow, now, go, changes, step, selected } = useMoment();
-  const { looking, look, published, docket } = useNetwork();
+  const { looking, look, published, docket } = useNetwork('looking', 'look', 'published', 'docket');
   const zone = useZone();
   const track = useRef<HTMLDivElement>(null);
   const width = useWidth(track, 900);
@@ -116,7 +116,7 @@ export function TimeRail() {
               className="border border-rule bg-paper px-1 py-0.5 text-sm text-ink"
             >
               <option value="published">edition {published.number}</option>
-              <option value="draft">{docket.entries.length > 0 ? 'with the docket' : 'the draft'}</option>
+              <option value="draft">{docket.entries > 0 ? 'with the docket' : 'the draft'}</option>
             </select>
           </label>
         )}

@@ -3,15 +3,15 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import Link from 'next/link';
 import { usePathname } from 'next/navigation';
-import { signOutAction } from '@/interface/data/actions';
-import { useNetwork } from '@/interface/data/provider';
+import { signOutAction } from '@/web/actions';
+import { useFromNetwork, useNetwork } from '@/interface/data/provider';
 import { counted } from '@/interface/kit/format';
 import { PLACES } from './places';
 import { toggleTheme } from './theme';
 
 export function TopBar() {
   const path = usePathname();
-  const { draft, person } = useNetwork();
+  const { draft, person } = useNetwork('draft', 'person');
   return (
     <header className="flex h-14 shrink-0 items-stretch gap-6 border-b border-rule bg-paper px-5">
       <Link href="/" className="flex items-center gap-2 font-heading text-lg font-bold">
@@ -65,16 +65,18 @@ export function TopBar() {
 
 /** What was changed since the last edition, and how many screens it touches; after publishing, those that are not lit on it yet. */
 function DocketBadge() {
-  const { docket, statuses } = useNetwork();
-  const behind = statuses.filter((one) => one.state === 'behind').length;
-  const { entries, screens, edition } = docket;
-  const open = entries.length > 0 || screens.length > 0;
+  const { docket, published } = useNetwork('docket', 'published');
+  const behind = useFromNetwork(
+    ({ statuses }) => [...statuses.values()].filter((one) => one.state === 'behind').length,
+  );
+  const { entries, screens } = docket;
+  const open = entries > 0 || screens > 0;
   const text = open
-    ? `${counted(entries.length, 'change')}, ${counted(screens.length, 'screen')}`
+    ? `${counted(entries, 'change')}, ${counted(screens, 'screen')}`
     : behind > 0
       ? `${counted(behind, 'screen')} behind`
-      : edition
-        ? `Edition ${edition.number} is out`
+      : published
+        ? `Edition ${published.number} is out`
         : 'Nothing published';
   return (
     <Link

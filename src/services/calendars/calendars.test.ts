@@ -37,9 +37,7 @@ test('public holidays of a country, and of a region that has more', () => {
 test('a calendar of public holidays is part of the plan, and keeps itself current as a change of nobody', async () => {
   const actor = await newNetwork();
   const holidays = { country: 'NO' };
-  await edit(actor, [
-    { kind: 'calendar', add: { name: 'Holidays', dates: holidayDates(holidays, 2026), holidays } },
-  ]);
+  await edit(actor, [{ kind: 'calendar', add: { name: 'Holidays', dates: holidayDates(holidays, 2026), holidays } }]);
   const last = async () => (await draftPlan(actor)).plan.calendars[0]?.dates.at(-1);
   expect(await last()).toBe('2029-12-26');
   expect((await draftPlan(actor)).plan.calendars[0]).toMatchObject({ id: 'holidays', holidays: { country: 'NO' } });

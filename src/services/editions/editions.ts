@@ -83,6 +83,20 @@ export async function publishedPlan(actor: Actor): Promise<{ plan: Plan; number:
   return newest && { plan: newest.plan, number: newest.number };
 }
 
+/**
+ * The newest edition for a page whose draft stands at `change`: the plan is null where it is the draft as it was at that change,
+ * as after every publication that nobody's edit came after. Null before the first edition.
+ */
+export async function editionFor(
+  actor: Actor,
+  change: number,
+): Promise<{ readonly number: number; readonly plan: Plan | null } | null> {
+  const newest = await newestEdition(actor.networkId);
+  if (!newest) return null;
+  const same = newest.lastChange === change && newest.again === null;
+  return { number: newest.number, plan: same ? null : newest.plan };
+}
+
 /** What the newest edition was compiled to; undefined before the first. */
 async function baseOf(newest: WholeEdition | null, within: Transaction): Promise<CompiledBase | undefined> {
   return newest ? { plan: newest.plan, screens: await publishedPrograms(newest.networkId, within) } : undefined;
@@ -122,11 +136,7 @@ export async function publishAgain(actor: Actor, number: number): Promise<{ numb
     const old = await EditionRow.findOne({ where: { networkId: actor.networkId, number }, transaction: within });
     if (!old) throw notFound('edition');
     const plan = currentPlan(old.plan, old.format);
-    return write(
-      actor,
-      { plan, compiled: compileOrRefuse(plan), lastChange: old.lastChange, again: number },
-      within,
-    );
+    return write(actor, { plan, compiled: compileOrRefuse(plan), lastChange: old.lastChange, again: number }, within);
   });
 }
 
@@ -152,7 +162,10 @@ async function write(
     [JSON.stringify(files)],
     within,
   );
-  const row = await EditionRow.create({ networkId, personId, number, plan, format: FORMAT, ...edition }, { transaction: within });
+  const row = await EditionRow.create(
+    { networkId, personId, number, plan, format: FORMAT, ...edition },
+    { transaction: within },
+  );
   await EditionScreenRow.bulkCreate(
     [...compiled.screens].map(([screen, hash]) => ({ editionId: row.id, screen, hash })),
     { transaction: within },

@@ -1,2 +1,10 @@
 export { docket, type Docket, type DocketEntry } from './docket';
-export { editions, publishAgain, publishEdition, publishedPlan, publishedPrograms, type Edition } from './editions';
+export {
+  editions,
+  publishAgain,
+  publishEdition,
+  editionFor,
+  publishedPlan,
+  publishedPrograms,
+  type Edition,
+} from './editions';

@@ -1,4 +1,4 @@
-export { cleanUp, libraryFile, mediaExtras, type MediaExtras } from './media';
+export { cleanUp, libraryFile, mediaExtras, thumbnailOf, type MediaExtras } from './media';
 export {
   addFile,
   dismissUpload,

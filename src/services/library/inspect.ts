@@ -87,8 +87,7 @@ async function inspectVideo(path: string, type: string): Promise<Inspection> {
   );
   const probe = JSON.parse(stdout) as Probe;
   const picture = probe.streams?.find((stream) => stream.codec_type === 'video');
-  if (!picture)
-    throw new Refusal(415, 'This file has sound but no picture: only films and pictures can be shown.');
+  if (!picture) throw new Refusal(415, 'This file has sound but no picture: only films and pictures can be shown.');
   const { codec_name: codec = 'unknown', width, height } = picture;
   if (!VIDEO_CODECS.includes(codec))
     throw new Refusal(

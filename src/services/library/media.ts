@@ -1,6 +1,7 @@
 import { rows, transaction } from '@/database';
 import { notFound } from '../errors';
 import { Refusal } from '@/core';
+import type { StoredFile } from '@/protocol/file-response';
 import type { Actor } from '../people';
 import { UNDO_MS } from '../plan';
 import { forget, removeStaleIncoming, storedBefore } from './store';
@@ -8,28 +9,48 @@ import { forget, removeStaleIncoming, storedBefore } from './store';
 /** What the plan file does not say of a media file. */
 export interface MediaExtras {
   readonly id: string;
-  readonly thumbnail: string | null;
   readonly codec: string | null;
 }
 
-export async function mediaExtras(actor: Actor): Promise<MediaExtras[]> {
-  return rows<MediaExtras>(`SELECT o.slug AS id, f.thumbnail_sha256 AS thumbnail, f.codec FROM plan_objects o LEFT JOIN media_files f ON f.media_id = o.id
-     WHERE o.network_id = $1 AND o.kind = 'media'`, [
-    actor.networkId,
-  ]);
+/** Throws 404 for a media file that the actor's network does not have. */
+export async function mediaExtras({ networkId }: Actor, id: string): Promise<MediaExtras> {
+  const [found] = await rows<MediaExtras>(
+    `SELECT o.slug AS id, f.codec FROM plan_objects o LEFT JOIN media_files f ON f.media_id = o.id
+     WHERE o.network_id = $1 AND o.kind = 'media' AND o.slug = $2`,
+    [networkId, id],
+  );
+  if (!found) throw notFound('media file');
+  return found;
 }
 
+const checkHash = (sha256: string) => {
+  if (!/^[0-9a-f]{64}$/.test(sha256)) throw new Refusal(400, 'A file is named by its SHA-256: 64 digits 0-9 and a-f.');
+};
+
 /** Type and size of a file that the actor's network has in its library. Throws 404 for any other. */
-export async function libraryFile(actor: Actor, sha256: string): Promise<{ type: string; bytes: number }> {
-  if (!/^[0-9a-f]{64}$/.test(sha256))
-    throw new Refusal(400, 'A file is named by its SHA-256: 64 digits 0-9 and a-f.');
-  const [file] = await rows<{ type: string; bytes: string }>(
-    `SELECT f.type, f.bytes FROM files f WHERE f.sha256 = $1 AND EXISTS (
+export async function libraryFile({ networkId }: Actor, sha256: string): Promise<StoredFile> {
+  checkHash(sha256);
+  return found(
+    `SELECT f.sha256, f.type, f.bytes FROM files f WHERE f.sha256 = $1 AND EXISTS (
        SELECT 1 FROM media_files m WHERE m.network_id = $2 AND f.sha256 IN (m.asset_sha256, m.thumbnail_sha256, m.original_sha256))`,
-    [sha256, actor.networkId],
+    [sha256, networkId],
   );
+}
+
+/** The small picture of the media file whose bytes are named. Throws 404 where the actor's network has none. */
+export async function thumbnailOf({ networkId }: Actor, sha256: string): Promise<StoredFile> {
+  checkHash(sha256);
+  return found(
+    `SELECT f.sha256, f.type, f.bytes FROM media_files m JOIN files f ON f.sha256 = m.thumbnail_sha256
+     WHERE m.network_id = $2 AND m.asset_sha256 = $1 LIMIT 1`,
+    [sha256, networkId],
+  );
+}
+
+async function found(sql: string, bind: unknown[]): Promise<StoredFile> {
+  const [file] = await rows<{ sha256: string; type: string; bytes: string }>(sql, bind);
   if (!file) throw notFound('file');
-  return { type: file.type, bytes: Number(file.bytes) };
+  return { ...file, bytes: Number(file.bytes) };
 }
 
 /** How long a file may be without a reference, so that what is just being written is never taken away. */

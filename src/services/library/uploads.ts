@@ -3,7 +3,7 @@ import { extname } from 'node:path';
 import type { Readable } from 'node:stream';
 import type { Transaction } from 'sequelize';
 import { config } from '@/config';
-import { MediaFilesRow, UploadRow, enqueue, publish, rows, transaction } from '@/database';
+import { MediaFilesRow, UploadRow, enqueue, publish, rows, transaction, type UploadProgress } from '@/database';
 import { notFound } from '../errors';
 import { Refusal } from '@/core';
 import type { Actor } from '../people';
@@ -13,13 +13,7 @@ import { makeThumbnail, makeUpright } from './renditions';
 import { adopt, incomingPath, keep, receive, storedBytes, storedPath } from './store';
 
 /** A file on its way into the library, as the person who sent it sees it. */
-export interface Upload {
-  readonly id: string;
-  readonly name: string;
-  readonly state: 'waiting' | 'working' | 'ready' | 'failed';
-  readonly progress: number;
-  readonly error: string | null;
-}
+export type Upload = UploadProgress;
 
 /** What became of a file that was sent: it waits for the worker, or the library has it already under this name. */
 export type Received = { readonly upload: Upload } | { readonly known: string };
@@ -132,7 +126,12 @@ function progressTeller(upload: UploadRow): (percent: number) => Promise<void> {
       "UPDATE uploads SET state = 'working', progress = $2 WHERE id = $1 AND state IN ('waiting', 'working')",
       [upload.id, percent],
     );
-    await publish({ kind: 'uploads', network: upload.networkId });
+    const { id, name, networkId } = upload;
+    await publish({
+      kind: 'uploads',
+      network: networkId,
+      upload: { id, name, state: 'working', progress: percent, error: null },
+    });
   };
 }
 
@@ -189,12 +188,14 @@ async function recordMedia(
   };
   const made = { originalSha256: files.original, thumbnailSha256: files.thumbnail.sha256, codec: found.codec };
   await editWithin(actor, [{ kind: 'media', id, add, files: made }], within);
-  return (await MediaFilesRow.findOne({
-    where: { networkId: actor.networkId, originalSha256: files.original },
-    order: [['mediaId', 'DESC']],
-    transaction: within,
-    rejectOnEmpty: true,
-  })).mediaId;
+  return (
+    await MediaFilesRow.findOne({
+      where: { networkId: actor.networkId, originalSha256: files.original },
+      order: [['mediaId', 'DESC']],
+      transaction: within,
+      rejectOnEmpty: true,
+    })
+  ).mediaId;
 }
 
 /** The media file that the network has of the same bytes; null for none. */

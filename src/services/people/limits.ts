@@ -14,8 +14,7 @@ export async function limitAttempts(key: string, most: number, seconds: number):
      RETURNING count, ceil(extract(epoch FROM resets_at - now()))::int AS wait`,
     [key, seconds],
   );
-  if (row && row.count > most)
-    throw new Refusal(429, `Too many attempts: wait ${row.wait} seconds, then try again.`);
+  if (row && row.count > most) throw new Refusal(429, `Too many attempts: wait ${row.wait} seconds, then try again.`);
 }
 
 /** Takes one attempt under `key` back: it succeeded, and many may come from one address rightly. */

@@ -15,6 +15,7 @@ import {
   pointer,
   readDocument,
   referencesOf,
+  withoutWas,
   type FieldConflict,
   type Kind,
   type LoosePatch,
@@ -34,8 +35,12 @@ export type Edit = LoosePatch & { readonly files?: MediaFiles | undefined };
 export interface EditResult {
   /** The last change's number. */
   readonly change: number;
+  /** That of the change before these. */
+  readonly previous: number;
   /** Numbers of the changes that were made. */
   readonly changes: readonly number[];
+  /** What each of them made of its object. */
+  readonly patches: readonly LoosePatch[];
   /** The ids of the objects, in the order of the edits. */
   readonly ids: readonly string[];
 }
@@ -69,32 +74,52 @@ export async function editWithin(
   const after = await merged(networkId, named, before, within);
   const writes = [...after.values()].filter(({ kind, id, ...one }) => patchOf(kind, id, one.before, one.after));
   const ids = named.map((one) => one.id);
-  if (writes.length === 0) return { change: await lastChange(networkId, within), changes: [], ids };
+  if (writes.length === 0) {
+    const change = await lastChange(networkId, within);
+    return { change, previous: change, changes: [], ids, patches: [] };
+  }
   await refuseDangling(networkId, writes, within);
   const removed = writes.filter((one) => one.kind === 'media' && !one.after).map((one) => one.id);
   const files = await filesOfMedia(networkId, removed, within);
   await written(networkId, writes, within);
   const given = new Map(named.flatMap(({ id, edit: { files: made } }) => (made ? [[id, made] as const] : [])));
   await attachFiles(networkId, writes, given, within);
-  const changes = await ChangeRow.bulkCreate(
-    writes.map(({ kind, id, before: old, after: next }) => ({
-      kind,
-      object: id,
-      before: old,
-      after: next,
-      format: FORMAT,
-      networkId,
-      personId: actor.personId,
-      act: act?.id ?? null,
-      takesBack: act?.takesBack ?? null,
-      columns: (kind === 'media' && !next && files.get(id)) || null,
-    })),
-    { transaction: within, returning: true },
-  );
-  const numbers = changes.map((row) => Number(row.id));
-  const change = numbers.at(-1) ?? 0;
+  const { previous, numbers } = await recordChanges(actor, writes, act, files, within);
+  const change = numbers.at(-1) ?? previous;
   await publish({ kind: 'changes', network: networkId, change }, within);
-  return { change, changes: numbers, ids };
+  return { change, previous, changes: numbers, ids, patches: writes.map(patchDone) };
+}
+
+/** What was done, for those who only follow. */
+function patchDone({ kind, id, before, after }: Write): LoosePatch {
+  return withoutWas(patchOf(kind, id, before, after) ?? { kind, id, set: {} });
+}
+
+/** Writes the trail's rows, in order; returns their numbers, and that of the change before them. */
+async function recordChanges(
+  { networkId, personId }: Actor,
+  writes: readonly Write[],
+  act: Act | undefined,
+  files: ReadonlyMap<string, MediaFiles>,
+  within: Transaction,
+): Promise<{ previous: number; numbers: number[] }> {
+  const made = writes.map(({ kind, id, before, after }, place) => ({
+    ...{ place, kind, object: id, before, after },
+    columns: (kind === 'media' && !after && files.get(id)) || null,
+  }));
+  const found = await rows<{ id: string; previous: string }>(
+    `WITH previous AS MATERIALIZED (SELECT coalesce(max(id), 0) AS id FROM changes WHERE network_id = $1)
+     INSERT INTO changes (network_id, person_id, act, takes_back, format, kind, object, before, after, columns)
+     SELECT $1, $2, $3, $4, $5, m.kind, m.object, nullif(m.before, 'null'), nullif(m.after, 'null'), nullif(m.columns, 'null')
+     FROM jsonb_to_recordset($6::jsonb) AS m(place int, kind text, object text, before jsonb, after jsonb, columns jsonb) ORDER BY m.place
+     RETURNING id, (SELECT id FROM previous) AS previous`,
+    [networkId, personId, act?.id, act?.takesBack, FORMAT, JSON.stringify(made)],
+    within,
+  );
+  return {
+    previous: Number(found[0]?.previous ?? 0),
+    numbers: found.map((row) => Number(row.id)).sort((a, b) => a - b),
+  };
 }
 
 /** Waits until nobody else edits the network, and keeps others waiting until the transaction ends. */
@@ -277,11 +302,15 @@ async function refuseUsed(
   );
   const still = users.filter((user) => {
     const known = touched.get(keyText(user));
-    return known ? targetsOf(user.kind, known.after).some((one) => keyText(one) === keyText({ kind: user.toKind, id: user.toId })) : true;
+    return known
+      ? targetsOf(user.kind, known.after).some((one) => keyText(one) === keyText({ kind: user.toKind, id: user.toId }))
+      : true;
   });
   const [first] = still;
   if (!first) return;
-  const named = still.map(({ kind, name }) => (kind === 'network' ? "the network's backdrop" : `${kindOf(kind).noun} "${name}"`));
+  const named = still.map(({ kind, name }) =>
+    kind === 'network' ? "the network's backdrop" : `${kindOf(kind).noun} "${name}"`,
+  );
   throw new Refusal(
     409,
     `This ${kindOf(first.toKind).noun} is still used by ${[...new Set(named)].join(', ')}: take it out there first.`,
@@ -309,7 +338,11 @@ async function cycleProblems(networkId: string, writes: readonly Write[], within
       within,
     ))
       nested.set(from, [...(nested.get(from) ?? []), to]);
-    for (const { id, links } of edited) nested.set(id, links.map((link) => link.id));
+    for (const { id, links } of edited)
+      nested.set(
+        id,
+        links.map((link) => link.id),
+      );
     for (const { id, links } of edited)
       for (const link of links)
         if (leadsTo(nested, link.id, id)) problems.push({ path: pointer(link.path), message: cycleMessage(kind) });

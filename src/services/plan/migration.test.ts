@@ -11,7 +11,9 @@ import { draftPlan, edit, undo } from '.';
 useDatabase();
 
 /** What the tables before held, as they held it; the same plan stands in core/plan/fixtures as an edition of that time. */
-const BEFORE = JSON.parse(readFileSync(`${__dirname}/../../core/plan/fixtures/format-1.json`, 'utf8')) as { plan: Plan };
+const BEFORE = JSON.parse(readFileSync(`${__dirname}/../../core/plan/fixtures/format-1.json`, 'utf8')) as {
+  plan: Plan;
+};
 
 const id = (n: number) => `00000000-0000-7000-8000-${String(n).padStart(12, '0')}`;
 const [NETWORK, PERSON, FLAG, HOUSE, OFFERS, SITE, SCREEN, EDITION] = Array.from({ length: 8 }, (_, i) => id(i + 1));
@@ -30,9 +32,7 @@ async function fillTablesBefore(): Promise<void> {
     const columns = Object.keys(values);
     await rows(
       `INSERT INTO ${table} (${columns.map((one) => `"${one}"`).join()}) VALUES (${columns.map((_, i) => `$${i + 1}`).join()})`,
-      Object.values(values).map((value) =>
-        value ?? null,
-      ),
+      Object.values(values).map((value) => value ?? null),
     );
   };
   const json = (value: unknown) => JSON.stringify(value);
@@ -45,7 +45,15 @@ async function fillTablesBefore(): Promise<void> {
     ...{ dates: json(calendar?.dates), holidays: json(calendar?.holidays) },
   });
   await insert('media', {
-    ...{ id: FLAG, network_id: NETWORK, slug: 'line-flag', name: 'House flag', kind: 'image', width: 3840, height: 2160 },
+    ...{
+      id: FLAG,
+      network_id: NETWORK,
+      slug: 'line-flag',
+      name: 'House flag',
+      kind: 'image',
+      width: 3840,
+      height: 2160,
+    },
     ...{ bytes: file?.bytes, tags: ['brand'], when: json(file?.when), added: file?.added, type: 'image/png' },
     ...{ original_sha256: hash('b'), asset_sha256: hash('a'), thumbnail_sha256: hash('c'), codec: 'png' },
   });

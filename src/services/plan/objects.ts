@@ -134,7 +134,9 @@ const rowOf = ({ kind, id, after }: Write & { after: object }) => ({
 /** What a document refers to, each once. */
 export function targetsOf(kind: Kind, document: object | null): Key[] {
   const links = document ? linksOf(document, referencesOf(kind)) : [];
-  return [...new Map(links.map((link) => [`${link.kind} ${link.id}`, { kind: link.kind as Kind, id: link.id }])).values()];
+  return [
+    ...new Map(links.map((link) => [`${link.kind} ${link.id}`, { kind: link.kind as Kind, id: link.id }])).values(),
+  ];
 }
 
 async function writeLinks(networkId: string, kept: readonly Write[], within: Transaction): Promise<void> {

@@ -47,7 +47,7 @@ test('an edit that changes nothing leaves no change', async () => {
   await newPlan(actor);
   const before = await lastChange(actor.networkId);
   const result = await edit(actor, [{ kind: 'playlist', id: 'house', set: { name: 'House', items: [] } }]);
-  expect(result).toEqual({ change: before, changes: [], ids: ['house'] });
+  expect(result).toEqual({ change: before, previous: before, changes: [], ids: ['house'], patches: [] });
 });
 
 test('several edits are all made, or none', async () => {
@@ -68,8 +68,7 @@ test('several edits are all made, or none', async () => {
 
 test('an id stays when the name changes, and a second thing of a name gets an id of its own', async () => {
   const actor = await newNetwork();
-  const made = async (name: string) =>
-    (await edit(actor, [{ kind: 'playlist', add: { name, items: [] } }])).ids[0];
+  const made = async (name: string) => (await edit(actor, [{ kind: 'playlist', add: { name, items: [] } }])).ids[0];
   expect(await made('Offers & más')).toBe('offers-mas');
   await edit(actor, [{ kind: 'playlist', id: 'offers-mas', set: { name: 'Deals', items: [] } }]);
   expect(await made('Offers, más')).toBe('offers-mas-2');
@@ -78,8 +77,7 @@ test('an id stays when the name changes, and a second thing of a name gets an id
 
 test('a name in any script makes an id that can be read', async () => {
   const actor = await newNetwork();
-  const made = async (name: string) =>
-    (await edit(actor, [{ kind: 'playlist', add: { name, items: [] } }])).ids[0];
+  const made = async (name: string) => (await edit(actor, [{ kind: 'playlist', add: { name, items: [] } }])).ids[0];
   expect(await made('Łódź')).toBe('lodz');
   expect(await made('Причал')).toBe('prichal');
   expect(await made('Δελφίνι')).toBe('delfini');

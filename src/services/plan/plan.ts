@@ -1,19 +1,5 @@
 import { LRUCache } from 'lru-cache';
-import {
-  LISTED_KINDS,
-  NETWORK_ID,
-  collectionOf,
-  orThrow,
-  patchOf,
-  readPlan,
-  sharing,
-  withEntryIds,
-  kindOf,
-  type AnyDocument,
-  type Kind,
-  type LoosePatch,
-  type Plan,
-} from '@/core';
+import { LISTED_KINDS, collectionOf, orThrow, patchesBetween, readPlan, sharing, type Plan } from '@/core';
 import { snapshot, transaction } from '@/database';
 import type { Actor } from '../people';
 import { editWithin, lastChange, takeTurn, type EditResult } from './edits';
@@ -52,31 +38,6 @@ export async function importPlan(actor: Actor, document: unknown): Promise<EditR
   return transaction(async (within) => {
     await takeTurn(actor.networkId, within);
     const now = await loadPlan(actor.networkId, within);
-    return editWithin(actor, differences(now, wanted), within);
+    return editWithin(actor, patchesBetween(now, wanted), within);
   });
-}
-
-/** The patches that lead from one plan to another. Entries that say the same keep their ids. */
-function differences(from: Plan, to: Plan): LoosePatch[] {
-  const network = patchOf('network', NETWORK_ID, from.network, to.network);
-  const lists = LISTED_KINDS.flatMap((kind) => {
-    const [old, next]: readonly AnyDocument[][] = [from[collectionOf(kind)], to[collectionOf(kind)]];
-    const before = new Map(old?.map((one) => [idOf(one), one]));
-    const after = new Map(next?.map((one) => [idOf(one), one]));
-    return [...new Set([...before.keys(), ...after.keys()])].flatMap((id) => {
-      const was = before.get(id) ?? null;
-      const is = after.get(id) ?? null;
-      return patchOf(kind, id, was, is && keepingEntries(kind, was, is)) ?? [];
-    });
-  });
-  return [...(network ? [network] : []), ...lists];
-}
-
-const idOf = (document: AnyDocument) => ('id' in document ? document.id : NETWORK_ID);
-
-function keepingEntries(kind: Kind, before: object | null, after: object): object {
-  return Object.keys(kindOf(kind).entries ?? {}).reduce((made, field) => {
-    const [old, next] = [before, made].map((one) => (one as Record<string, object[]> | null)?.[field] ?? []);
-    return { ...made, [field]: withEntryIds((next ?? []) as never[], (old ?? []) as never[]) };
-  }, after);
 }

@@ -98,7 +98,10 @@ test('an undo takes back its own fields: what another made of other fields of th
   await rename(actor, 'Sun deck');
   await edit(other, [{ kind: 'screen', id: 'deck', set: { width: 720 } }]);
   expect((await undo(actor, 'undo')).about).toBe('"Sun deck"');
-  expect((await draftPlan(actor)).plan.screens.find(({ id }) => id === 'deck')).toMatchObject({ name: 'Deck', width: 720 });
+  expect((await draftPlan(actor)).plan.screens.find(({ id }) => id === 'deck')).toMatchObject({
+    name: 'Deck',
+    width: 720,
+  });
 });
 
 test('two undos at once take two acts back, not one twice', async () => {

@@ -1,7 +1,6 @@
 import { subscribe } from '@/database';
 import { logger } from '@/log';
 import type { PlayerBackend } from '@/protocol/app';
-import { Refusal } from '@/core';
 import { readFile } from '../library';
 import { collectToken, startPairing } from './pairing';
 import { heartbeat, playerFile, playerOf, programText, targetOf, type Player } from './players';
@@ -22,6 +21,5 @@ export const playerBackend: PlayerBackend<Player> = {
       else if (message.kind === 'player' && message.player === player.id) wake('unpaired');
       else if (message.kind === 'edition' && message.network === player.networkId) wake('target');
     }),
-  explain: (error) => (error instanceof Refusal ? error : null),
   logError: (error) => logger.error({ error }, 'player request failed'),
 };

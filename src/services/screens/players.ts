@@ -18,7 +18,7 @@ function watch(): void {
   if (watching) return;
   watching = true;
   subscribe((message) => {
-    if (message.kind !== 'players' && message.kind !== 'uploads') {
+    if (message.kind !== 'players' && message.kind !== 'beats' && message.kind !== 'uploads') {
       known.clear();
       targets.clear();
     }
@@ -128,7 +128,7 @@ export async function flushHeartbeats(): Promise<void> {
   await rows(
     `WITH beats AS (SELECT * FROM jsonb_to_recordset($1::jsonb) AS b(id uuid, report jsonb, seen timestamptz)),
        written AS (UPDATE players p SET last_seen = b.seen, report = b.report FROM beats b WHERE p.id = b.id RETURNING p.id)
-     SELECT pg_notify('lanternpost', jsonb_build_object('kind', 'players', 'network', n)::text)
+     SELECT pg_notify('lanternpost', jsonb_build_object('kind', 'beats', 'network', n)::text)
      FROM unnest($2::text[]) AS n WHERE EXISTS (SELECT 1 FROM written)`,
     [JSON.stringify(beats), [...networks]],
   );

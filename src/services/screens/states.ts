@@ -5,45 +5,122 @@ import { publishedPrograms } from '../editions';
 
 export type ScreenState = 'lit' | 'behind' | 'dark' | 'resting' | 'unpaired';
 
-/** How a screen is, as far as its player tells. */
+/** How a screen is, as far as its player tells. It stays the same while nothing is to be said of it. */
 export interface ScreenStatus {
   readonly id: string;
   readonly state: ScreenState;
-  /** When it was last heard from; null for never. */
+  /** Since when a dark screen was not heard from; null for never, and while it is heard. */
   readonly lastSeen: string | null;
   /** Plain sentences for what is wrong. */
   readonly troubles: readonly string[];
-  readonly playing: Report['playing'];
   readonly download: Report['download'];
-  readonly edition: number | null;
-  readonly clockOffsetMs: number | null;
 }
 
 export const HEARD_WITHIN_MS = 45_000;
 const CLOCK_TOLERANCE_MS = 30_000;
 
-/** The status of every screen of the actor's network, by screen id. */
-export async function screenStatuses(actor: Actor, now = Date.now()): Promise<ScreenStatus[]> {
-  const published = await publishedPrograms(actor.networkId);
-  const found = await rows<{ id: string; player: string | null; lastSeen: Date | null; report: Report | null }>(
-    `SELECT s.slug AS id, p.id AS player, p.last_seen AS "lastSeen", p.report FROM plan_objects s LEFT JOIN players p ON p.screen_id = s.id
-     WHERE s.network_id = $1 AND s.kind = 'screen' ORDER BY s.slug`,
-    [actor.networkId],
-  );
-  return found.map(({ id, player, lastSeen, report }) => {
-    const target = published.get(id) ?? null;
-    const state = stateOf({ paired: player !== null, lastSeen, report, target, now });
-    return {
-      id,
-      state,
-      lastSeen: lastSeen?.toISOString() ?? null,
-      troubles: state === 'unpaired' ? [] : troublesOf(report, target, now),
-      playing: report?.playing ?? null,
-      download: state === 'behind' ? (report?.download ?? null) : null,
-      edition: report?.edition ?? null,
-      clockOffsetMs: report?.clockOffsetMs ?? null,
-    };
-  });
+/** What the database holds of a screen's player. */
+interface Heard {
+  readonly id: string;
+  readonly player: string | null;
+  readonly lastSeen: Date | null;
+  readonly report: Report | null;
+}
+
+const HEARD = `SELECT s.slug AS id, p.id AS player, p.last_seen AS "lastSeen", p.report
+  FROM plan_objects s LEFT JOIN players p ON p.screen_id = s.id WHERE s.network_id = $1 AND s.kind = 'screen'`;
+
+/** The status of every screen of the actor's network, in order of their ids. */
+export async function screenStatuses({ networkId }: Actor, now = Date.now()): Promise<ScreenStatus[]> {
+  const published = await publishedPrograms(networkId);
+  const found = await rows<Heard>(`${HEARD} ORDER BY s.slug`, [networkId]);
+  return found.map((heard) => statusOf(heard, published.get(heard.id) ?? null, now));
+}
+
+function statusOf({ id, player, lastSeen, report }: Heard, target: string | null, now: number): ScreenStatus {
+  const state = stateOf({ paired: player !== null, lastSeen, report, target, now });
+  return {
+    id,
+    state,
+    lastSeen: state === 'dark' ? (lastSeen?.toISOString() ?? null) : null,
+    troubles: state === 'unpaired' ? [] : troublesOf(report, target, now),
+    download: state === 'behind' ? (report?.download ?? null) : null,
+  };
+}
+
+/** What differs from what was told before. */
+export interface StatusDelta {
+  readonly statuses: readonly ScreenStatus[];
+  readonly gone: readonly string[];
+}
+
+interface Told {
+  readonly text: string;
+  readonly status: ScreenStatus;
+  readonly at: number;
+}
+
+/** Heartbeats are gathered and written about once a second; with a margin for processes that stand still. */
+const BATCH_MS = 5000;
+
+/**
+ * A network's statuses as they were told last. Each look asks for no more than can have changed, and returns what differs:
+ * screens of which nothing new is to be said cost nothing, however many of them beat.
+ */
+export class StatusBoard {
+  private heard = new Map<string, Heard>();
+  private told = new Map<string, Told>();
+  private published: ReadonlyMap<string, string> = new Map();
+  private newest = new Date(0);
+
+  constructor(private readonly networkId: string) {}
+
+  /** As they were told last: all of them, or those that were told anew since an instant. */
+  all(since = 0): ScreenStatus[] {
+    return [...this.told.values()].flatMap(({ status, at }) => (at >= since ? [status] : []));
+  }
+
+  /** Everything anew: after pairings, publications, and where screens were added or removed. */
+  async load(now = Date.now()): Promise<StatusDelta> {
+    this.published = await publishedPrograms(this.networkId);
+    const found = await rows<Heard>(HEARD, [this.networkId]);
+    const heard = new Map(found.map((one) => [one.id, one]));
+    const gone = [...this.heard.keys()].filter((id) => !heard.has(id));
+    this.heard = heard;
+    for (const id of gone) this.told.delete(id);
+    return { ...this.age(now), gone };
+  }
+
+  /** What players have told since the last look. */
+  async hear(now = Date.now()): Promise<StatusDelta> {
+    // Batches of several gateways do not come in order of their times.
+    const since = new Date(this.newest.getTime() - BATCH_MS).toISOString();
+    const found = await rows<Heard>(
+      `SELECT s.slug AS id, p.id AS player, p.last_seen AS "lastSeen", p.report
+       FROM players p JOIN plan_objects s ON s.id = p.screen_id WHERE p.network_id = $1 AND p.last_seen > $2`,
+      [this.networkId, since],
+    );
+    for (const one of found) this.heard.set(one.id, one);
+    return { statuses: this.differing(found, now), gone: [] };
+  }
+
+  /** What time alone has changed: screens that were not heard from, troubles that are over. */
+  age(now = Date.now()): StatusDelta {
+    return { statuses: this.differing(this.heard.values(), now), gone: [] };
+  }
+
+  private differing(list: Iterable<Heard>, now: number): ScreenStatus[] {
+    const statuses: ScreenStatus[] = [];
+    for (const heard of list) {
+      if (heard.lastSeen && heard.lastSeen > this.newest) this.newest = heard.lastSeen;
+      const status = statusOf(heard, this.published.get(heard.id) ?? null, now);
+      const text = JSON.stringify(status);
+      if (this.told.get(heard.id)?.text === text) continue;
+      this.told.set(heard.id, { text, status, at: now });
+      statuses.push(status);
+    }
+    return statuses;
+  }
 }
 
 /** A screen's state (design of the player, "States that an operator sees"). */

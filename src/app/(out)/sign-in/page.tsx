@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
 import { SignInForm } from '@/interface/people/forms';
-import { currentActor } from '@/interface/people/session';
+import { currentActor } from '@/web/session';
 import { isUnclaimed } from '@/services/people';
 
 export const metadata: Metadata = { title: 'Sign in' };

@@ -1,11 +1,11 @@
-import { answerAs } from '@/interface/data/routes';
-import { watchNetwork } from '@/services/live';
+import { answerAs } from '@/web/routes';
+import { followNetwork } from '@/services/feed';
 
 export const dynamic = 'force-dynamic';
 
 const KEEP_ALIVE_MS = 20_000;
 
-/** What happens in the person's network, as server-sent events without content: hints to look again. */
+/** The feed of the person's network as server-sent events: what became of the plan, the screens, uploads and editions. */
 export async function GET(request: Request): Promise<Response> {
   return answerAs(request, async (actor) => {
     const encoder = new TextEncoder();
@@ -19,13 +19,13 @@ export async function GET(request: Request): Promise<Response> {
             end();
           }
         };
-        const stop = watchNetwork(actor, (what) => write(`event: ${what}\ndata: {}\n\n`));
+        write('retry: 2000\n\n');
+        const stop = followNetwork(actor, (event) => write(`data: ${JSON.stringify(event)}\n\n`));
         const timer = setInterval(() => write(': still here\n\n'), KEEP_ALIVE_MS);
         end = () => {
           stop();
           clearInterval(timer);
         };
-        write('retry: 2000\n\n');
         request.signal.addEventListener('abort', end);
       },
       cancel: () => end(),

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { idSchema, screenSchema } from '@/core';
-import { answerAs, readJson } from '@/interface/data/routes';
+import { answerAs, readJson } from '@/web/routes';
 import { readInput } from '@/services/people';
 import { edit } from '@/services/plan';
 

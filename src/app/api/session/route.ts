@@ -1,5 +1,5 @@
-import { answer, readJson } from '@/interface/data/routes';
-import { SESSION_COOKIE, keepSession, requestAddress } from '@/interface/people/session';
+import { answer, readJson } from '@/web/routes';
+import { SESSION_COOKIE, keepSession, requestAddress } from '@/web/session';
 import { signIn } from '@/services/people';
 
 export const dynamic = 'force-dynamic';

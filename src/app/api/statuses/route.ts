@@ -1,4 +1,4 @@
-import { answerAs } from '@/interface/data/routes';
+import { answerAs } from '@/web/routes';
 import { screenStatuses } from '@/services/screens';
 
 export const dynamic = 'force-dynamic';

@@ -1,6 +1,6 @@
 import { Readable } from 'node:stream';
 import type { ReadableStream } from 'node:stream/web';
-import { answerAs } from '@/interface/data/routes';
+import { answerAs } from '@/web/routes';
 import { Refusal } from '@/core';
 import { receiveUpload, uploads } from '@/services/library';
 

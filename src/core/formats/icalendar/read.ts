@@ -43,7 +43,10 @@ export function readCalendar(file: string): CalendarFile {
       try {
         return [readEvent(block, zones)];
       } catch (error) {
-        const { message, problems: [at] } = error instanceof Refusal ? error : unreadable(firstLine(block), sentenceOf(error));
+        const {
+          message,
+          problems: [at],
+        } = error instanceof Refusal ? error : unreadable(firstLine(block), sentenceOf(error));
         problems.push({ line: Number(at?.path.slice(1)), message });
         return [];
       }

@@ -81,7 +81,11 @@ export const playlistSchema = z.strictObject({
     const seen = new Set<string>();
     items.forEach(({ id }, i) => {
       if (id !== undefined && seen.has(id))
-        context.addIssue({ code: 'custom', path: [i, 'id'], message: `"${id}" is taken by another item: ids are unique.` });
+        context.addIssue({
+          code: 'custom',
+          path: [i, 'id'],
+          message: `"${id}" is taken by another item: ids are unique.`,
+        });
       if (id !== undefined) seen.add(id);
     });
   }),

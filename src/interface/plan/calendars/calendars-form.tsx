@@ -15,7 +15,7 @@ import { useCalendarFile } from './use-calendar-file';
 
 /** Calendars of dates, that bookings name by "only on" and "not on": written by hand, from a file, or a country's public holidays. */
 export function CalendarsForm() {
-  const { draft, edit } = useNetwork();
+  const { draft, edit } = useNetwork('draft', 'edit');
   const [open, setOpen] = useState<string | null>(null);
   return (
     <div className="space-y-6">
@@ -54,7 +54,7 @@ export function CalendarsForm() {
 }
 
 function CalendarForm({ calendar }: { calendar: Calendar }) {
-  const { edit } = useNetwork();
+  const { edit } = useNetwork('edit');
   const [text, setText] = useState(datesText(calendar.dates));
   const read = readDates(text);
   const follows = calendar.holidays !== undefined;
@@ -83,10 +83,7 @@ function CalendarForm({ calendar }: { calendar: Calendar }) {
       <Button
         look="grave"
         onClick={() =>
-          void edit(
-            [removed('calendar', calendar)],
-            `Calendar "${calendar.name}" was removed. Ctrl Z brings it back.`,
-          )
+          void edit([removed('calendar', calendar)], `Calendar "${calendar.name}" was removed. Ctrl Z brings it back.`)
         }
       >
         Remove this calendar

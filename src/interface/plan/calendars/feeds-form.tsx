@@ -1,9 +1,9 @@
 'use client';
 
-import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { parseSelector } from '@/core';
-import { closeFeedAction, openFeedAction } from '@/interface/data/actions';
+import { closeFeedAction, openFeedAction } from '@/web/actions';
+import { useFeeds, useRefetch } from '@/interface/data/queries';
 import { useNetwork } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
 import { Button } from '@/interface/kit/button';
@@ -13,8 +13,9 @@ import { SelectorField } from '@/interface/kit/selector-field';
 
 /** Addresses from which calendar programs fetch what is published. An address is shown once, and can be closed. */
 export function FeedsForm() {
-  const { draft, feeds, notify } = useNetwork();
-  const router = useRouter();
+  const { draft, notify } = useNetwork('draft', 'notify');
+  const feeds = useFeeds();
+  const refetch = useRefetch('feeds');
   const zone = useZone();
   const [name, setName] = useState('');
   const [where, setWhere] = useState('');
@@ -25,19 +26,19 @@ export function FeedsForm() {
     setAddress(`${window.location.origin}/api/feeds/${result.value.token}.ics`);
     setName('');
     setWhere('');
-    router.refresh();
+    refetch();
   };
   const close = async (id: string) => {
     const result = await closeFeedAction(id);
     notify(result.ok ? 'The feed is closed: its address answers no more.' : result.message, !result.ok);
-    router.refresh();
+    refetch();
   };
   return (
     <div className="space-y-6">
       <p className="text-faint">
         A feed shows the published bookings of some screens in any calendar program that subscribes to it (iCalendar).
       </p>
-      {feeds.length > 0 && (
+      {feeds && feeds.length > 0 && (
         <ul className="border-y border-rule">
           {feeds.map((feed) => (
             <li key={feed.id} className="flex items-center gap-3 border-b border-rule/60 py-2 last:border-b-0">

@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import { holidayChoicesAction, holidayDatesAction } from '@/interface/data/actions';
+import { holidayChoicesAction, holidayDatesAction } from '@/web/actions';
 import { useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/button';
 import { Field, Select } from '@/interface/kit/field';
@@ -9,7 +9,7 @@ import type { Choice } from '@/services/calendars';
 
 /** A calendar of the public holidays of a country or region, that keeps itself current. */
 export function Holidays() {
-  const { edit, notify } = useNetwork();
+  const { edit, notify } = useNetwork('edit', 'notify');
   const [countries, setCountries] = useState<readonly Choice[]>([]);
   const [regions, setRegions] = useState<readonly Choice[]>([]);
   const [country, setCountry] = useState('');

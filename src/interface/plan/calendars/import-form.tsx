@@ -14,7 +14,7 @@ import { useCalendarFile } from './use-calendar-file';
 
 /** Takes the events of a calendar file into the draft as bookings: first looked at, then all of them at once. */
 export function ImportForm({ onDone }: { onDone: () => void }) {
-  const { draft, edit } = useNetwork();
+  const { draft, edit } = useNetwork('draft', 'edit');
   const [text, setText] = useState('');
   const [refused, setRefused] = useState<string | null>(null);
   const [what, setWhat] = useState('');

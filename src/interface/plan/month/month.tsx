@@ -46,7 +46,7 @@ export const MonthView = memo(function MonthView({
   onOpen: (booking: string) => void;
   onDrawn: (from: LocalDate, to: LocalDate) => void;
 }) {
-  const { draft } = useNetwork();
+  const { draft } = useNetwork('draft');
   const [pickedKey, pick] = useState<string | null>(null);
   const [first, last] = monthSpan(date);
   const gesture = useGesture(draft, site, NOTHING_DRAWN);

@@ -77,7 +77,7 @@ export const Strata = memo(function Strata({
   onDraw,
   onDay,
 }: StrataProps) {
-  const { draft, drafted } = useNetwork();
+  const { draft, drafted } = useNetwork('draft', 'drafted');
   const go = useGo();
   const thumbnail = useThumbnails();
   const field = useRef<HTMLDivElement>(null);

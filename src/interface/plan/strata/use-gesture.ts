@@ -27,7 +27,7 @@ export interface Choice {
 
 /** Carrying, stretching, copying and removing bars: by pointer or keys, the same steps. */
 export function useGesture(plan: Plan, site: Pick<Site, 'timeZone'>, onDraw: (drawn: Held) => void) {
-  const { edit, notify } = useNetwork();
+  const { edit, notify } = useNetwork('edit', 'notify');
   const [held, setHeld] = useState<Held | null>(null);
   const [choice, setChoice] = useState<Choice | null>(null);
   const [looking, lookAt] = useState<Scope | null>(null);
@@ -64,7 +64,10 @@ export function useGesture(plan: Plan, site: Pick<Site, 'timeZone'>, onDraw: (dr
     (bar: Bar, change: Rescheduling, scope: Scope) => {
       const edits = reschedule(plan, bar.booking, bar.sighting, change, scope, new Date().toISOString());
       if (!edits.ok) return notify(edits.message, true);
-      void save(edits.value, `"${bar.booking.name}" is ${change.remove ? 'taken off' : 'changed'}. Ctrl Z takes it back.`);
+      void save(
+        edits.value,
+        `"${bar.booking.name}" is ${change.remove ? 'taken off' : 'changed'}. Ctrl Z takes it back.`,
+      );
     },
     [plan, notify, save],
   );

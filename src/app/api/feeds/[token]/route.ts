@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { answer } from '@/interface/data/routes';
+import { answer } from '@/web/routes';
 import { feedCalendar } from '@/services/calendars';
 
 export const dynamic = 'force-dynamic';

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { answerAs, readJson } from '@/interface/data/routes';
-import { requestAddress } from '@/interface/people/session';
+import { answerAs, readJson } from '@/web/routes';
+import { requestAddress } from '@/web/session';
 import { Refusal } from '@/core';
 import { readInput } from '@/services/people';
 import { pairScreen } from '@/services/screens';

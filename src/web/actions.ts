@@ -3,7 +3,7 @@
 import { cookies } from 'next/headers';
 import { redirect } from 'next/navigation';
 import { civil, dateOfLocalTime, patchesSchema, type LocalTime, type LoosePatch, type Result } from '@/core';
-import { SESSION_COOKIE, keepSession, requestAddress } from '@/interface/people/session';
+import { SESSION_COOKIE, keepSession, requestAddress } from '@/web/session';
 import { holidayDates, closeFeed, holidayCountries, holidayRegions, openFeed, type Choice } from '@/services/calendars';
 import { publishAgain, publishEdition } from '@/services/editions';
 import { dismissUpload } from '@/services/library';

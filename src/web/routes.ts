@@ -1,6 +1,7 @@
 import { logger } from '@/log';
-import { currentActor } from '@/interface/people/session';
-import { Refusal } from '@/core';
+import { currentActor } from '@/web/session';
+import type { z } from 'zod';
+import { Refusal, problemsOf } from '@/core';
 import { problemDocument } from '@/services/errors';
 import type { Actor } from '@/services/people';
 
@@ -53,4 +54,20 @@ export async function readJson(request: Request): Promise<unknown> {
   } catch {
     throw new Refusal(400, 'The body is no JSON: send one JSON object.');
   }
+}
+
+/** An answer in JSON that is never kept. */
+export const json = (value: unknown): Response =>
+  Response.json(value ?? null, { headers: { 'cache-control': 'no-store' } });
+
+/** A request's query by a schema. Throws a 400 that names what is wrong. */
+export function readQuery<S extends z.ZodType>(request: Request, schema: S): z.output<S> {
+  const read = schema.safeParse(Object.fromEntries(new URL(request.url).searchParams));
+  if (read.success) return read.data;
+  const problems = problemsOf(read.error);
+  throw new Refusal(
+    400,
+    `The query is not understood: ${problems[0]?.path ?? ''} ${problems[0]?.message ?? ''}`,
+    problems,
+  );
 }

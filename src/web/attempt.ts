@@ -1,5 +1,5 @@
 import { logger } from '@/log';
-import { currentActor } from '@/interface/people/session';
+import { currentActor } from '@/web/session';
 import { Refusal, type Result } from '@/core';
 import type { Actor } from '@/services/people';
 

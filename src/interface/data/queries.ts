@@ -1,0 +1,51 @@
+'use client';
+
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { Feed } from '@/services/calendars';
+import type { Docket, Edition } from '@/services/editions';
+import type { MediaExtras, Upload } from '@/services/library';
+
+/** What single places ask for when they are looked at; the feed says when it is to be asked for again. */
+
+async function asked<T>(path: string): Promise<T> {
+  const response = await fetch(path, { cache: 'no-store' });
+  if (!response.ok) throw new Error(`${path} answered ${response.status}`);
+  return (await response.json()) as T;
+}
+
+/** The docket as a whole: undefined until it is here. */
+export const useDocket = () =>
+  useQuery({ queryKey: ['docket'], queryFn: () => asked<Docket>('/api/docket'), placeholderData: keepPreviousData })
+    .data;
+
+/** The newest editions: undefined until they are here. */
+export const useEditions = () =>
+  useQuery({ queryKey: ['editions'], queryFn: () => asked<readonly Edition[]>('/api/editions') }).data;
+
+/** Calendar feeds that are open: undefined until they are here. */
+export const useFeeds = () =>
+  useQuery({ queryKey: ['feeds'], queryFn: () => asked<readonly Feed[]>('/api/feeds') }).data;
+
+/** Uploads that are under way or failed. */
+export const useUploads = () =>
+  useQuery({ queryKey: ['uploads'], queryFn: () => asked<readonly Upload[]>('/api/uploads') }).data ?? [];
+
+/** What the plan does not say of a media file: undefined until it is here. */
+export const useMediaExtras = (id: string) =>
+  useQuery({ queryKey: ['media', id], queryFn: () => asked<MediaExtras>(`/api/media/${encodeURIComponent(id)}`) }).data;
+
+/** Asks again for what one has changed oneself and the feed does not tell. */
+export function useRefetch(what: 'feeds' | 'uploads'): () => void {
+  const queries = useQueryClient();
+  return () => void queries.invalidateQueries({ queryKey: [what] });
+}
+
+/** The list of uploads with one's progress in it. */
+export const uploadsWith =
+  (upload: Upload) =>
+  (list: readonly Upload[] | undefined): readonly Upload[] => {
+    const others = (list ?? []).filter((one) => one.id !== upload.id);
+    return others.length === (list ?? []).length
+      ? [upload, ...others]
+      : (list ?? []).map((one) => (one.id === upload.id ? upload : one));
+  };

@@ -1,0 +1,258 @@
+import { createStore, type StoreApi } from 'zustand/vanilla';
+import { adoptZones, done, type LoosePatch, type Plan, type Result, type ZoneTable } from '@/core';
+import { editAction, undoAction } from '@/web/actions';
+import type { FeedChanges, FeedEvent } from '@/services/feed';
+import type { EditResult, UndoResult, Way } from '@/services/plan';
+import type { ScreenStatus } from '@/services/screens';
+import {
+  begun,
+  edited,
+  followed,
+  heard,
+  takenBack,
+  withEdition,
+  zonesNamed,
+  type NamedPlan,
+  type NetworkState,
+  type NetworkView,
+} from './state';
+
+/** A sentence at the foot of the window: what happened, or what is wrong. */
+export interface Notice {
+  readonly text: string;
+  readonly bad: boolean;
+}
+
+/** What the page knows, what follows from it, and what can be done. */
+export interface Network extends NetworkState {
+  /** The plan that is being made, one's own edits that are under way included. */
+  readonly draft: Plan;
+  /** Which decisions the interface looks at: those that players have, or those that are being made. */
+  readonly looking: 'published' | 'draft';
+  /** The plan that is looked at. */
+  readonly seen: NamedPlan;
+  readonly notice: Notice | null;
+  /** What the page was given when it was loaded. */
+  readonly view: NetworkView;
+  look(at: 'published' | 'draft'): void;
+  notify(text: string, bad?: boolean): void;
+  /** Changes the plan: seen at once, taken back with its reason where it is refused. */
+  edit(patches: readonly LoosePatch[], said?: string): Promise<Result<EditResult>>;
+  /** The same for a form's patch; where there is nothing to save, it is saved. */
+  save(patch: LoosePatch | null, said?: string): Promise<Result<EditResult>>;
+  undo(): void;
+  redo(): void;
+}
+
+export type NetworkStore = StoreApi<Network> & {
+  /** What the feed tells. */
+  hear(event: FeedEvent): void;
+  /** A view that was loaded anew takes the place of what is known. */
+  begin(view: NetworkView): void;
+};
+
+/** What the store asks of the outside. */
+export interface Ways {
+  fetch(path: string): Promise<Response>;
+  edit(patches: readonly LoosePatch[]): Promise<Result<EditResult>>;
+  undo(way: Way): Promise<Result<UndoResult>>;
+  /** Loads the view anew. */
+  reload(): void;
+  /** What is asked for by place is asked for again. */
+  refetch(what: 'uploads' | 'editions' | 'docket', value?: unknown): void;
+}
+
+const DONE: Record<Way, string> = { undo: 'Taken back', redo: 'Made again' };
+const NOTHING_TO: Record<Way, string> = {
+  undo: 'There is nothing of yours from the last day to take back.',
+  redo: 'There is nothing to make again.',
+};
+const LOST = 'The server does not answer: what is shown may be old until the line is back.';
+
+/** The ways of a page: the app's own routes and server actions. */
+export const pageWays = (reload: () => void, refetch: Ways['refetch']): Ways => ({
+  fetch: (path) => fetch(path, { cache: 'no-store' }),
+  edit: (patches) => editAction(patches),
+  undo: (way) => undoAction(way),
+  reload,
+  refetch,
+});
+
+export function createNetworkStore(view: NetworkView, ways: Ways): NetworkStore {
+  let numbers = 0;
+  const known = new Set(view.zones.map((zone) => zone.name));
+  /** One's own edits take turns: each is made on the one before, so that quick ones do not contradict each other. */
+  let turn: Promise<unknown> = Promise.resolve();
+  /** What is missing is asked for once at a time. */
+  let asking: Promise<void> | null = null;
+
+  const store = createStore<Network>()((set, get) => {
+    const notify = (text: string, bad = false) => set({ notice: { text, bad } });
+
+    const inTurn = <T>(work: () => Promise<T>): Promise<T> => {
+      const result = turn.then(work);
+      turn = result.catch(() => undefined);
+      return result;
+    };
+
+    const edit = (patches: readonly LoosePatch[], said?: string): Promise<Result<EditResult>> => {
+      if (patches.length === 0) return Promise.resolve(done(nothing(get().change)));
+      const number = ++numbers;
+      move((state) => edited(state, number, patches));
+      return inTurn(async () => {
+        const result = await ways.edit(patches).catch((): Result<EditResult> => lost());
+        if (result.ok) await follow(changesOf(result.value, get().person), number);
+        else move((state) => takenBack(state, number));
+        if (!result.ok) notify(result.message, true);
+        else if (said) notify(said);
+        return result;
+      });
+    };
+
+    const step = (way: Way) =>
+      void inTurn(async () => {
+        const result = await ways.undo(way).catch((): Result<UndoResult> => lost());
+        if (!result.ok) return notify(result.message, true);
+        if (result.value.about === null) return notify(NOTHING_TO[way]);
+        await follow(changesOf(result.value, get().person));
+        notify(`${DONE[way]}: ${result.value.about}.`);
+      });
+
+    return {
+      ...looked(begun(view), 'published'),
+      notice: null,
+      view,
+      look: (looking) => set((now) => looked(now, looking)),
+      notify,
+      edit,
+      save: (patch, said) => edit(patch ? [patch] : [], said),
+      undo: () => step('undo'),
+      redo: () => step('redo'),
+    };
+  });
+
+  /** Moves the state on; nothing is told where nothing differs. */
+  function move(to: (state: NetworkState) => NetworkState): void {
+    const now = store.getState();
+    const next = to(now);
+    if (next !== now) store.setState(looked({ ...now, ...next }, now.looking));
+  }
+
+  async function follow(event: FeedChanges, own?: number): Promise<void> {
+    await learnZones(event);
+    let missed = false;
+    move((state) => {
+      const result = followed(state, event, own);
+      missed = 'missed' in result;
+      return 'missed' in result ? state : result.state;
+    });
+    if (!missed) return;
+    await catchUp();
+    if (own !== undefined) move((state) => takenBack(state, own));
+  }
+
+  async function learnZones({ changes }: FeedChanges): Promise<void> {
+    const names = zonesNamed(changes.map((one) => one.patch)).filter((name) => !known.has(name));
+    if (names.length === 0) return;
+    const response = await ways.fetch(`/api/zones?names=${encodeURIComponent(names.join())}`);
+    if (!response.ok) return;
+    adoptZones((await response.json()) as ZoneTable[]);
+    for (const name of names) known.add(name);
+  }
+
+  /** Asks for what this page has missed, until it stands where the server does. */
+  function catchUp(): Promise<void> {
+    asking ??= (async () => {
+      const { change, heardAt } = store.getState();
+      const response = await ways.fetch(`/api/missed?change=${change}&at=${heardAt}`);
+      if (response.status === 401) return ways.reload();
+      if (!response.ok) return;
+      const { changes, statuses, at } = (await response.json()) as {
+        changes: FeedChanges | null;
+        statuses: readonly ScreenStatus[];
+        at: number;
+      };
+      move((state) => heard(state, { statuses, at }));
+      if (!changes) return ways.reload();
+      await learnZones(changes);
+      move((state) => {
+        const result = followed(state, changes);
+        return 'missed' in result ? state : result.state;
+      });
+    })()
+      .catch(() => store.getState().notify(LOST, true))
+      .finally(() => {
+        asking = null;
+      });
+    return asking;
+  }
+
+  async function askEdition(): Promise<void> {
+    const { change } = store.getState();
+    const response = await ways.fetch(`/api/published?change=${change}`);
+    if (!response.ok) return;
+    const edition = (await response.json()) as { number: number; plan: Plan | null } | null;
+    if (edition) move((state) => withEdition(state, edition));
+    ways.refetch('editions');
+  }
+
+  function hear(event: FeedEvent): void {
+    switch (event.kind) {
+      case 'at':
+        return void catchUp();
+      case 'changes':
+        return void follow(event).catch(() => catchUp());
+      case 'reload':
+        return ways.reload();
+      case 'edition':
+        return void askEdition().catch(() => ways.reload());
+      case 'docket': {
+        const { change, entries, screens } = event;
+        store.setState({ docket: { change, entries, screens } });
+        return ways.refetch('docket');
+      }
+      case 'statuses':
+        return move((state) => heard(state, { ...event, at: state.heardAt }));
+      case 'upload':
+        return ways.refetch('uploads', event.upload);
+    }
+  }
+
+  return Object.assign(store, {
+    hear,
+    begin: (next: NetworkView) => {
+      adoptZones(next.zones);
+      for (const zone of next.zones) known.add(zone.name);
+      const { looking } = store.getState();
+      store.setState({ ...looked(begun(next), looking), view: next });
+    },
+  });
+}
+
+/** The parts of the store that follow from its state. */
+function looked(state: NetworkState, wanted: 'published' | 'draft') {
+  const { published, drafted } = state;
+  const looking: 'published' | 'draft' = published ? wanted : 'draft';
+  return {
+    ...state,
+    draft: drafted.plan,
+    looking,
+    seen: looking === 'published' && published ? published : drafted,
+  };
+}
+
+const changesOf = (result: EditResult, by: string): FeedChanges => ({
+  after: result.previous,
+  number: result.change,
+  changes: result.patches.map((patch, i) => ({ patch, by, number: result.changes[i] ?? result.change })),
+});
+
+const nothing = (change: number): EditResult => ({ change, previous: change, changes: [], ids: [], patches: [] });
+
+const lost = () =>
+  ({
+    ok: false,
+    status: 0,
+    message: 'The server did not answer: nothing was changed. Check the network, then try again.',
+    problems: [],
+  }) as const;

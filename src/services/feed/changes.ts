@@ -1,0 +1,50 @@
+import type { Transaction } from 'sequelize';
+import { currentDocument, patchOf, withoutWas, type Kind, type LoosePatch } from '@/core';
+import { rows } from '@/database';
+
+/** A change of the plan as it is told to pages: what it made of an object, and who made it. */
+export interface FeedChange {
+  readonly number: number;
+  readonly patch: LoosePatch;
+  /** Null for the program itself, or a person who is gone. */
+  readonly by: string | null;
+}
+
+/** Changes in order, all that there are behind `after` up to `number`. */
+export interface FeedChanges {
+  readonly after: number;
+  readonly number: number;
+  readonly changes: readonly FeedChange[];
+}
+
+/** More than so many at once, and a page is better loaded anew. */
+const MOST = 500;
+
+/** The network's changes behind `since`; null where they are too many to be told one by one. */
+export async function changesSince(
+  networkId: string,
+  since: number,
+  within?: Transaction,
+): Promise<FeedChanges | null> {
+  const found = await rows<{
+    number: string;
+    kind: Kind;
+    object: string;
+    before: object | null;
+    after: object | null;
+    format: number;
+    by: string | null;
+  }>(
+    `SELECT c.id AS number, c.kind, c.object, c.before, c.after, c.format, p.name AS by FROM changes c
+     LEFT JOIN people p ON p.id = c.person_id WHERE c.network_id = $1 AND c.id > $2 ORDER BY c.id LIMIT ${MOST + 1}`,
+    [networkId, since],
+    within,
+  );
+  if (found.length > MOST) return null;
+  const changes = found.flatMap(({ number, kind, object, before, after, format, by }): FeedChange[] => {
+    const [old, next] = [before, after].map((one) => one && currentDocument(kind, one, format));
+    const patch = patchOf(kind, object, old ?? null, next ?? null);
+    return patch ? [{ number: Number(number), patch: withoutWas(patch), by }] : [];
+  });
+  return { after: since, number: Number(found.at(-1)?.number ?? since), changes };
+}

@@ -1,0 +1,214 @@
+import { subscribe, type BusMessage } from '@/database';
+import { logger } from '@/log';
+import { docket } from '../editions';
+import type { Upload } from '../library';
+import type { Actor } from '../people';
+import { lastChange } from '../plan';
+import { StatusBoard, type ScreenStatus } from '../screens';
+import { changesSince, type FeedChanges } from './changes';
+
+/** What a page is told. */
+export type FeedEvent =
+  /** The number of the last change, when a page begins to listen, or the line was lost: what it has missed, it asks for. */
+  | { readonly kind: 'at'; readonly change: number }
+  | ({ readonly kind: 'changes' } & FeedChanges)
+  /** More happened than can be told: the page loads anew. */
+  | { readonly kind: 'reload' }
+  | { readonly kind: 'edition' }
+  /** How much waits to be published, by the change that it was counted at. */
+  | { readonly kind: 'docket'; readonly change: number; readonly entries: number; readonly screens: number }
+  /** Screens whose state differs from what was told before, and those that are gone. */
+  | { readonly kind: 'statuses'; readonly statuses: readonly ScreenStatus[]; readonly gone: readonly string[] }
+  /** An upload's progress; null where the list is to be asked for. */
+  | { readonly kind: 'upload'; readonly upload: Upload | null };
+
+type Listener = (event: FeedEvent) => void;
+
+const STATES_EVERY_MS = 1000;
+const DARKNESS_EVERY_MS = 5000;
+const DOCKET_AFTER_MS = 200;
+/** How long a hub stays when nobody listens: a page that was just loaded will, and one that reconnects does not begin anew. */
+const LINGER_MS = 60_000;
+
+/** One network's feed in this process, while anybody listens to it. */
+class Hub {
+  private readonly listeners = new Set<Listener>();
+  private readonly board: StatusBoard;
+  private readonly darkness: NodeJS.Timeout;
+  private change = 0;
+  /** What is asked of the database takes turns, so that events keep their order. */
+  private turn: Promise<unknown>;
+  private waiting: { readonly beats: NodeJS.Timeout | null; readonly docket: NodeJS.Timeout | null } = {
+    beats: null,
+    docket: null,
+  };
+
+  /** From when on all that was told is known here. */
+  readonly since = Date.now();
+  private ending: NodeJS.Timeout | null = null;
+
+  constructor(
+    private readonly networkId: string,
+    private readonly onEnd: () => void,
+  ) {
+    this.board = new StatusBoard(networkId);
+    this.turn = Promise.resolve();
+    this.queue(() => this.start());
+    this.darkness = setInterval(() => this.queue(async () => this.tellStates(this.board.age())), DARKNESS_EVERY_MS);
+    this.darkness.unref();
+    this.linger();
+  }
+
+  private async start(): Promise<void> {
+    this.change = await lastChange(this.networkId);
+    await this.board.load();
+  }
+
+  /** The statuses as they were told last; with an instant, those that were told anew since. */
+  async statuses(since?: number): Promise<ScreenStatus[]> {
+    await this.turn;
+    return this.board.all(since);
+  }
+
+  private linger(): void {
+    if (this.ending) clearTimeout(this.ending);
+    this.ending = setTimeout(() => {
+      if (this.listeners.size > 0) return;
+      clearInterval(this.darkness);
+      for (const timer of [this.waiting.beats, this.waiting.docket]) if (timer) clearTimeout(timer);
+      this.onEnd();
+    }, LINGER_MS);
+    this.ending.unref();
+  }
+
+  add(listener: Listener): void {
+    this.listeners.add(listener);
+    this.queue(async () => listener({ kind: 'at', change: this.change }));
+  }
+
+  remove(listener: Listener): void {
+    this.listeners.delete(listener);
+    if (this.listeners.size === 0) this.linger();
+  }
+
+  hear(message: BusMessage): void {
+    switch (message.kind) {
+      case 'changes':
+        return this.queue(() => this.tellChanges(message.change));
+      case 'edition':
+        this.tell({ kind: 'edition' });
+        this.countSoon();
+        return this.queue(async () => this.tellStates(await this.board.load()));
+      case 'beats':
+        return this.beatSoon();
+      case 'players':
+      case 'player':
+        return this.queue(async () => this.tellStates(await this.board.load()));
+      case 'uploads':
+        return this.tell({ kind: 'upload', upload: message.upload ?? null });
+      case 'resync':
+        return this.queue(async () => {
+          await this.start();
+          this.tell({ kind: 'at', change: this.change });
+          this.tell({ kind: 'edition' });
+          this.tell({ kind: 'upload', upload: null });
+        });
+    }
+  }
+
+  private tell(event: FeedEvent): void {
+    for (const listener of this.listeners) listener(event);
+  }
+
+  private queue(work: () => Promise<void>): void {
+    this.turn = this.turn
+      .then(work)
+      .catch((error: unknown) =>
+        logger.warn({ error, network: this.networkId }, 'feed: a look at the database failed'),
+      );
+  }
+
+  private async tellChanges(upTo: number): Promise<void> {
+    if (upTo <= this.change) return;
+    const found = await changesSince(this.networkId, this.change);
+    if (!found) {
+      this.change = await lastChange(this.networkId);
+      this.tell({ kind: 'reload' });
+    } else {
+      this.change = found.number;
+      this.tell({ kind: 'changes', ...found });
+      if (found.changes.some(({ patch }) => patch.kind === 'screen')) this.tellStates(await this.board.load());
+    }
+    this.countSoon();
+  }
+
+  private tellStates({ statuses, gone }: { statuses: readonly ScreenStatus[]; gone: readonly string[] }): void {
+    if (statuses.length + gone.length > 0) this.tell({ kind: 'statuses', statuses, gone });
+  }
+
+  private beatSoon(): void {
+    if (this.waiting.beats) return;
+    const beats = setTimeout(() => {
+      this.waiting = { ...this.waiting, beats: null };
+      this.queue(async () => this.tellStates(await this.board.hear()));
+    }, STATES_EVERY_MS);
+    this.waiting = { ...this.waiting, beats };
+  }
+
+  /** The docket is counted once for all pages, when changes pause. */
+  private countSoon(): void {
+    if (this.waiting.docket) clearTimeout(this.waiting.docket);
+    const timer = setTimeout(() => {
+      this.waiting = { ...this.waiting, docket: null };
+      this.queue(async () => {
+        const actor: Actor = { networkId: this.networkId, personId: null, name: '' };
+        const { change, entries, screens } = await docket(actor);
+        this.tell({ kind: 'docket', change, entries: entries.length, screens: screens.length });
+      });
+    }, DOCKET_AFTER_MS);
+    this.waiting = { ...this.waiting, docket: timer };
+  }
+}
+
+/** Next compiles each route on its own: what must be one in a process hangs here. */
+const shared = globalThis as typeof globalThis & { lanternpostHubs?: Map<string, Hub> };
+
+function hubs(): Map<string, Hub> {
+  if (shared.lanternpostHubs) return shared.lanternpostHubs;
+  const made = new Map<string, Hub>();
+  shared.lanternpostHubs = made;
+  subscribe((message) => {
+    if (message.kind === 'resync') for (const hub of made.values()) hub.hear(message);
+    else made.get(message.network)?.hear(message);
+  });
+  return made;
+}
+
+function hubOf(networkId: string): Hub {
+  const known = hubs();
+  const found = known.get(networkId);
+  if (found) return found;
+  const made = new Hub(networkId, () => known.delete(networkId));
+  known.set(networkId, made);
+  return made;
+}
+
+/** Tells everything that happens in the actor's network, in any process, until the function that is returned is called. */
+export function followNetwork({ networkId }: Actor, listener: Listener): () => void {
+  const hub = hubOf(networkId);
+  hub.add(listener);
+  return () => hub.remove(listener);
+}
+
+/** Every screen's status as the feed has it: what is told from then on leads on from there. */
+export const knownStatuses = ({ networkId }: Actor): Promise<ScreenStatus[]> => hubOf(networkId).statuses();
+
+/** What a page has missed that stands at a change and has the statuses of an instant. `changes` null: it is too much, load anew. */
+export async function missedSince(
+  { networkId }: Actor,
+  { change, at }: { readonly change: number; readonly at: number },
+): Promise<{ readonly changes: FeedChanges | null; readonly statuses: readonly ScreenStatus[] }> {
+  const hub = hubOf(networkId);
+  const statuses = await hub.statuses(at >= hub.since ? at : undefined);
+  return { changes: await changesSince(networkId, change), statuses };
+}
