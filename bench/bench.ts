@@ -1,3 +1,4 @@
+import { editsBench } from './edits';
 import { findingsBench } from './findings';
 import { forecastBench } from './forecast';
 import { firstLamp } from './first-lamp';
@@ -11,6 +12,7 @@ const BENCHES: Record<string, () => Promise<void>> = {
   'first-lamp': firstLamp,
   now: nowBench,
   plan: planBench,
+  edits: editsBench,
 };
 
 const wanted = process.argv.slice(2);

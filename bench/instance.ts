@@ -23,6 +23,9 @@ export function bind({ data }: Instance): void {
   database();
 }
 
+/** Opens the connection to the instance's database again. */
+export const bindAgain = (): void => void database();
+
 export const launch = (): Promise<Browser> => chromium.launch(config.use?.launchOptions);
 
 /** A page of somebody who has signed in, on Now. */
@@ -41,24 +44,26 @@ export async function signedIn(
 }
 
 const PICTURES = 24;
-const PERSON = { name: 'Bench', email: 'bench@example.org', password: 'a long password' };
+export const BENCH_PERSON = { name: 'Bench', email: 'bench@example.org', password: 'a long password' };
 
 /** Runs `work` on an instance of its own with a made-up network of `screens` screens, 500 bookings and real pictures, published. */
 export async function withLargeNetwork(
   screens: number,
-  work: (page: Page, browser: Browser, url: string) => Promise<void>,
+  work: (page: Page, browser: Browser, url: string, actor: Actor) => Promise<void>,
 ): Promise<void> {
   const instance = await startLanternpost('bench-large', 4420, false);
   let browser: Browser | null = null;
   try {
     bind(instance);
     const networkId = await createNetwork({ name: 'Generated', slug: 'generated' });
-    await fill(await addPerson(networkId, PERSON), screens);
+    const actor = await addPerson(networkId, BENCH_PERSON);
+    await fill(actor, screens);
     await closeDatabase();
     browser = await launch();
-    await work(await signedIn(browser, instance.url, PERSON), browser, instance.url);
+    await work(await signedIn(browser, instance.url, BENCH_PERSON), browser, instance.url, actor);
   } finally {
     await browser?.close();
+    await closeDatabase();
     await instance.stop();
   }
 }

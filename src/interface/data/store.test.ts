@@ -1,0 +1,275 @@
+import fc from 'fast-check';
+import {
+  emptyPlan,
+  merge,
+  objectIn,
+  patchOf,
+  withObject,
+  withoutWas,
+  type LoosePatch,
+  type Plan,
+  type Result,
+} from '@/core';
+import type { FeedChange, FeedChanges, FeedEvent } from '@/services/feed';
+import type { EditResult, UndoResult } from '@/services/plan';
+import type { ScreenStatus } from '@/services/screens';
+import type { NetworkView } from './state';
+import { createNetworkStore, type Ways } from './store';
+
+/** A server in memory: one plan, changed by the same patches, with a feed of what was done. */
+class FakeServer {
+  plan: Plan = {
+    ...emptyPlan('Line'),
+    sites: [{ id: 'quay', name: 'Quay', timeZone: 'Europe/Oslo' }],
+    screens: ['deck', 'hall'].map((id) => ({ id, name: id, site: 'quay', width: 10, height: 10 })),
+  };
+  changes: FeedChange[] = [];
+  private first = 100;
+
+  get change(): number {
+    return this.changes.at(-1)?.number ?? this.first;
+  }
+
+  since(change: number): FeedChanges {
+    return { after: change, number: this.change, changes: this.changes.filter((one) => one.number > change) };
+  }
+
+  /** Makes a patch as the server does; numbers are not one after the other, since other networks have theirs between. */
+  make(patches: readonly LoosePatch[], by: string): EditResult | string {
+    const previous = this.change;
+    const ids: string[] = [];
+    let plan = this.plan;
+    const done: LoosePatch[] = [];
+    for (const patch of patches) {
+      const id = patch.id ?? `made-${this.changes.length + ids.length}`;
+      const before = objectIn(plan, patch.kind, id);
+      if (!('add' in patch) && !before) return 'There is no such thing.';
+      const { after, conflicts } = merge(patch, id, before);
+      if (conflicts.length > 0) return 'Otto changed the same.';
+      ids.push(id);
+      plan = withObject(plan, patch.kind, id, after);
+      const told = patchOf(patch.kind, id, before, after);
+      if (told) done.push(withoutWas(told));
+    }
+    this.plan = plan;
+    const numbers = done.map((_, i) => previous + 3 + i);
+    this.changes.push(...done.map((patch, i) => ({ patch, by, number: numbers[i] ?? 0 })));
+    return { change: this.change, previous, changes: numbers, ids, patches: done };
+  }
+
+  view(): NetworkView {
+    return {
+      person: 'Ida',
+      draft: this.plan,
+      change: this.change,
+      published: null,
+      docket: { change: this.change, entries: 0, screens: 0 },
+      statuses: [status('deck'), status('hall')],
+      zones: [],
+      serverNow: 0,
+      glances: [],
+    };
+  }
+}
+
+const status = (id: string, state: ScreenStatus['state'] = 'lit'): ScreenStatus => ({
+  ...{ id, state, lastSeen: null, troubles: [], download: null },
+});
+
+const refusal = (message: string): Result<EditResult> => ({ ok: false, status: 409, message, problems: [] });
+
+/** A page of Ida's before a server; `gate` holds her edits back until it is opened. */
+function page(server = new FakeServer()) {
+  const asked: string[] = [];
+  const refetched: string[] = [];
+  let gate = Promise.resolve();
+  let cut = false;
+  const answer = (value: unknown) => new Response(JSON.stringify(value), { status: 200 });
+  const ways: Ways = {
+    fetch: async (path) => {
+      asked.push(path);
+      if (cut) throw new TypeError('the line is cut');
+      const query = new URL(path, 'http://page.test').searchParams;
+      if (path.startsWith('/api/missed'))
+        return answer({ changes: server.since(Number(query.get('change'))), statuses: [], at: 5 });
+      return answer({ number: 1, plan: null });
+    },
+    edit: async (patches) => {
+      await gate;
+      if (cut) throw new TypeError('the line is cut');
+      const made = server.make(patches, 'Ida');
+      return typeof made === 'string' ? refusal(made) : { ok: true, value: made };
+    },
+    undo: async (): Promise<Result<UndoResult>> => ({
+      ok: true,
+      value: { change: server.change, previous: server.change, changes: [], ids: [], patches: [], about: null },
+    }),
+    reload: () => asked.push('reload'),
+    refetch: (what) => refetched.push(what),
+  };
+  const store = createNetworkStore(server.view(), ways);
+  const hold = () => {
+    let open = () => {};
+    gate = new Promise((resolve) => (open = resolve));
+    return open;
+  };
+  const cutLine = (to: boolean) => {
+    cut = to;
+  };
+  return { server, store, asked, refetched, hold, cutLine };
+}
+
+const rename = (id: string, name: string, was?: string): LoosePatch => ({
+  kind: 'screen',
+  id,
+  set: { name },
+  ...(was === undefined ? {} : { was: { name: was } }),
+});
+const nameOf = (plan: Plan, id: string) => plan.screens.find((one) => one.id === id)?.name;
+const settled = () => new Promise((resolve) => setImmediate(resolve));
+
+test("one's own edit is seen at once, before the server has answered, and stays when it has", async () => {
+  const { store, hold, server } = page();
+  const open = hold();
+  const result = store.getState().edit([rename('hall', 'Great hall', 'hall')], 'Renamed.');
+  expect(nameOf(store.getState().draft, 'hall')).toBe('Great hall');
+  const shown = store.getState().drafted;
+  open();
+  expect((await result).ok).toBe(true);
+  expect(store.getState()).toMatchObject({ change: server.change, pending: [], notice: { text: 'Renamed.' } });
+  // The plan that was shown is the plan that came: nothing that follows from it is computed again.
+  expect(store.getState().drafted).toBe(shown);
+});
+
+test('a refused edit is taken back, and its reason told', async () => {
+  const { store, server } = page();
+  server.make([rename('hall', 'Lobby')], 'Otto');
+  const result = store.getState().edit([rename('hall', 'Great hall', 'hall')]);
+  expect(nameOf(store.getState().draft, 'hall')).toBe('Great hall');
+  expect((await result).ok).toBe(false);
+  expect(store.getState()).toMatchObject({ pending: [], notice: { text: 'Otto changed the same.', bad: true } });
+  expect(nameOf(store.getState().draft, 'hall')).toBe('hall');
+  store.hear({ kind: 'changes', ...server.since(100) });
+  await settled();
+  expect(nameOf(store.getState().draft, 'hall')).toBe('Lobby');
+});
+
+test('an edit while the line is cut is taken back with a sentence, and the next one is made', async () => {
+  const { store, cutLine } = page();
+  cutLine(true);
+  const lost = await store.getState().edit([rename('hall', 'Great hall')]);
+  expect(lost).toMatchObject({ ok: false, message: expect.stringContaining('did not answer') });
+  expect(nameOf(store.getState().draft, 'hall')).toBe('hall');
+  cutLine(false);
+  expect((await store.getState().edit([rename('hall', 'Lobby')])).ok).toBe(true);
+});
+
+test('a new thing stands under a passing id until the server has named it, and once only', async () => {
+  const { store, hold } = page();
+  const open = hold();
+  const result = store.getState().edit([{ kind: 'playlist', add: { name: 'Offers', items: [] } }]);
+  expect(store.getState().draft.playlists.map((one) => one.id)).toEqual(['new-1-0']);
+  open();
+  await result;
+  expect(store.getState().draft.playlists.map((one) => one.name)).toEqual(['Offers']);
+  expect(store.getState().draft.playlists[0]?.id).toMatch(/^made-/);
+});
+
+test("what others change comes by the feed, with their name, under one's own edit that is on its way", async () => {
+  const { store, server, hold } = page();
+  const open = hold();
+  const mine = store.getState().edit([rename('hall', 'Great hall')]);
+  server.make([{ kind: 'screen', id: 'hall', set: { width: 99 } }], 'Otto');
+  store.hear({ kind: 'changes', ...server.since(100) });
+  await settled();
+  expect(store.getState().draft.screens.find((one) => one.id === 'hall')).toMatchObject({
+    name: 'Great hall',
+    width: 99,
+  });
+  expect(store.getState().authors.get('screen hall')).toBe('Otto');
+  open();
+  await mine;
+  expect(store.getState().draft).toEqual(server.plan);
+});
+
+test('a gap in the numbers is asked for; what came twice or late changes nothing', async () => {
+  const { store, server, asked } = page();
+  server.make([rename('hall', 'A')], 'Otto');
+  const first = server.since(100);
+  const middle = server.change;
+  server.make([rename('deck', 'B')], 'Otto');
+  // The first event is lost: the second does not lead on from what is known.
+  store.hear({ kind: 'changes', ...server.since(middle) });
+  await settled();
+  await settled();
+  expect(asked.filter((path) => path.startsWith('/api/missed'))).toHaveLength(1);
+  expect(store.getState().base).toEqual(server.plan);
+  const before = store.getState();
+  store.hear({ kind: 'changes', ...first });
+  await settled();
+  expect(store.getState()).toBe(before);
+});
+
+test('too much to tell: the page is loaded anew, and takes the new view over', async () => {
+  const { store, server, asked } = page();
+  server.make([rename('hall', 'A')], 'Otto');
+  store.hear({ kind: 'reload' });
+  expect(asked).toContain('reload');
+  store.begin(server.view());
+  expect(store.getState().draft).toEqual(server.plan);
+});
+
+test('statuses: what differs alone is new, and a screen that is gone is forgotten', () => {
+  const { store } = page();
+  const before = store.getState().statuses;
+  store.hear({ kind: 'statuses', statuses: [status('hall')], gone: [] });
+  expect(store.getState().statuses).toBe(before);
+  store.hear({ kind: 'statuses', statuses: [status('hall', 'dark')], gone: ['deck', 'nobody'] });
+  expect([...store.getState().statuses.values()].map((one) => `${one.id} ${one.state}`)).toEqual(['hall dark']);
+});
+
+test("an edition of what the page holds is the page's own plan, not fetched", async () => {
+  const { store, refetched } = page();
+  store.hear({ kind: 'edition' });
+  await settled();
+  await settled();
+  expect(store.getState().published).toMatchObject({ number: 1 });
+  expect(store.getState().published?.plan.screens).toBe(store.getState().base.screens);
+  expect(refetched).toContain('editions');
+});
+
+test('whatever order, loss and doubling of events: the page comes to what the server holds', async () => {
+  const act = fc.constantFrom('mine', 'theirs', 'deliver', 'lose', 'double', 'cut', 'join');
+  await fc.assert(
+    fc.asyncProperty(fc.array(fc.tuple(act, fc.nat({ max: 4 })), { maxLength: 25 }), async (acts) => {
+      const { store, server, cutLine } = page();
+      let told = server.change;
+      const events: FeedEvent[] = [];
+      const mine: Promise<unknown>[] = [];
+      for (const [what, n] of acts) {
+        const id = n % 2 === 0 ? 'hall' : 'deck';
+        if (what === 'mine') mine.push(store.getState().edit([rename(id, `mine ${n}`)]));
+        else if (what === 'theirs') server.make([{ kind: 'screen', id, set: { width: n + 1 } }], 'Otto');
+        else if (what === 'cut') cutLine(n % 2 === 0);
+        else if (what === 'join') store.hear({ kind: 'at', change: server.change });
+        if (server.change > told) {
+          events.push({ kind: 'changes', ...server.since(told) });
+          told = server.change;
+        }
+        if (what === 'lose') events.shift();
+        const next = what === 'double' ? events[0] : what === 'deliver' ? events.shift() : undefined;
+        if (next) store.hear(next);
+        await settled();
+      }
+      cutLine(false);
+      await Promise.all(mine);
+      await settled();
+      store.hear({ kind: 'at', change: server.change });
+      for (let i = 0; i < 5; i++) await settled();
+      expect(store.getState().pending).toEqual([]);
+      expect(store.getState().draft).toEqual(server.plan);
+      expect(store.getState().change).toBe(server.change);
+    }),
+    { numRuns: 150 },
+  );
+});
