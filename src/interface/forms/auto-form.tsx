@@ -45,8 +45,9 @@ export function AutoForm<Values extends FieldValues, Output>({
     wanted.current = busy.current;
     if (busy.current) return;
     busy.current = true;
+    // What is checked and saved is what stands there now: what is written while that goes on is still to be saved.
+    const written = structuredClone(getValues());
     void handleSubmit(async (values) => {
-      const written = structuredClone(getValues());
       const result = await save(values);
       if (result.ok) clean(written);
       else for (const problem of result.problems) setError(fieldOf(problem) as never, { message: problem.message });

@@ -1,8 +1,8 @@
 'use client';
 
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { FieldValues, Path, UseFormReturn } from 'react-hook-form';
-import { added, patchOf, type DocumentOf, type ListedKind, type Patch } from '@/core';
+import { added, objectIn, patchOf, type DocumentOf, type ListedKind, type Patch } from '@/core';
 import { useFromNetwork, useNetwork } from '@/interface/data/provider';
 import { merge } from './merge';
 
@@ -30,8 +30,10 @@ interface RecordForm<K extends ListedKind, V extends FieldValues> {
  */
 export function useRecord<K extends ListedKind, V extends FieldValues, O>(
   form: UseFormReturn<V, unknown, O>,
-  { kind, object, valuesOf, madeOf = {} }: RecordForm<K, V>,
+  { kind, object: shown, valuesOf, madeOf = {} }: RecordForm<K, V>,
 ) {
+  // As the server has it: one's own words are not taken for another's while they are on their way, nor lost when refused.
+  const object = useFromNetwork(({ base }) => (shown ? objectIn(base, kind, shown.id) : null)) ?? shown;
   const { notify } = useNetwork('notify');
   const author = useFromNetwork(({ authors }) => (object ? authors.get(`${kind} ${object.id}`) : null)) ?? 'Somebody';
   const current = object ? valuesOf(object) : undefined;
@@ -40,7 +42,8 @@ export function useRecord<K extends ListedKind, V extends FieldValues, O>(
   const seen = useRef(object);
   const [conflicts, setConflicts] = useState<readonly Conflict[]>([]);
   const { getValues, setValue, reset } = form;
-  useEffect(() => {
+  // Before anything else is saved: the next patch stands on what this one has made.
+  useLayoutEffect(() => {
     const before = base.current;
     base.current = current;
     seen.current = object;
