@@ -93,10 +93,12 @@ async function toAnotherTab(actor: Actor, browser: Browser, url: string): Promis
   for (let n = 0; n < ROUNDS; n++) {
     const name = `Playlist 7, ${n}`;
     const before = traffic.bytes();
-    const seen = page.evaluate(waitForText, name);
+    const seen = page.waitForFunction((text) => document.body.innerText.includes(text) && Date.now(), name, {
+      polling: 10,
+    });
     const begun = Date.now();
     await edit(actor, [{ kind: 'playlist', id: 'p7', set: { name } }]);
-    shown.push((await seen) - begun);
+    shown.push(Number(await (await seen).jsonValue()) - begun);
     // The docket's sums follow when edits pause.
     await page.waitForTimeout(600);
     bytes.push(traffic.bytes() - before);
@@ -119,19 +121,6 @@ async function toAnotherTab(actor: Actor, browser: Browser, url: string): Promis
     met: median(bytes) <= 3000,
   });
   await page.context().close();
-}
-
-function waitForText(text: string): Promise<number> {
-  return new Promise((resolve) => {
-    const look = () => {
-      if (!document.body.innerText.includes(text)) return false;
-      resolve(Date.now());
-      return true;
-    };
-    if (look()) return;
-    const observer = new MutationObserver(() => look() && observer.disconnect());
-    observer.observe(document.body, { subtree: true, childList: true, characterData: true });
-  });
 }
 
 /** All that a page receives: answers, and the events of its stream. */
@@ -183,12 +172,11 @@ async function idle(actor: Actor, page: Page, url: string): Promise<void> {
   await beat(0, players.length);
   await page.addInitScript(() => {
     window.commits = 0;
-    const count = () => void window.commits++;
-    const nothing = () => undefined;
     Object.assign(window, {
       __REACT_DEVTOOLS_GLOBAL_HOOK__: {
-        ...{ supportsFiber: true, renderers: new Map(), inject: () => 1, checkDCE: nothing },
-        ...{ onCommitFiberRoot: count, onCommitFiberUnmount: nothing, onPostCommitFiberRoot: nothing },
+        ...{ supportsFiber: true, renderers: new Map(), inject: () => 1, checkDCE: () => undefined },
+        onCommitFiberRoot: () => void window.commits++,
+        ...{ onCommitFiberUnmount: () => undefined, onPostCommitFiberRoot: () => undefined },
       },
     });
   });
