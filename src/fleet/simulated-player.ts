@@ -1,5 +1,6 @@
 import { MINUTE, SECOND, forecastAt, type ProgramDocument } from '@/core/playing';
 import { ProtocolClient } from '@/protocol/client';
+import { realWorld } from '@/player/world';
 import { PlayerSession } from '@/player/session';
 import { FleetStore } from './store';
 
@@ -48,7 +49,7 @@ export class SimulatedPlayer {
         hardware: () => ({ temperature: 41, memory: 0.4, load: 0.2 }),
         ...(character === 'slow line' ? { bytesPerSecond: SLOW_BYTES_PER_SECOND } : {}),
       },
-      now,
+      { ...realWorld, now },
     );
   }
 
@@ -62,9 +63,7 @@ export class SimulatedPlayer {
 
   private playing() {
     if (!this.program) return { state: 'empty' as const, playing: null };
-    const { segment, play } = forecastAt(this.program, Math.round(this.session.serverNow()), {
-      zones: this.program.zones,
-    });
+    const { segment, play } = forecastAt(this.program, Math.round(this.session.serverNow()));
     if (segment.source === 'lights-out') return { state: 'resting' as const, playing: null };
     if (!play) return { state: 'empty' as const, playing: null };
     return { state: 'playing' as const, playing: { media: play.media, source: segment.source, id: segment.id } };

@@ -1,34 +1,33 @@
 import { mkdir, readFile, rename, writeFile } from 'node:fs/promises';
 import { dirname } from 'node:path';
 import type { Asset } from '@/core/playing';
-import type { PlayerStore } from '@/player/session';
-
-type Values = Awaited<ReturnType<PlayerStore['load']>>;
+import type { HeldFile } from '@/player/reconcile';
+import { StorageFull, type Kept, type PlayerStore } from '@/player/store';
 
 /** A simulated player's store: it verifies every byte, then remembers only that it has the file. */
 export class FleetStore implements PlayerStore {
-  private values: Values = { token: null, screen: null, program: null, clockOffsetMs: 0 };
+  private values: Kept = { token: null, screen: null, program: null, clockOffsetMs: 0 };
   private readonly whole = new Map<string, number>();
   private readonly begun = new Map<string, Uint8Array[]>();
 
   /** With `path`, the state lasts over restarts in that file. */
   constructor(
     private readonly path: string | null,
-    private readonly limitBytes = 8e9,
+    public limitBytes = 8e9,
   ) {}
 
-  async load(): Promise<Values> {
+  async load(): Promise<Kept> {
     if (!this.path) return this.values;
     const text = await readFile(this.path, 'utf8').catch(() => null);
     if (text === null) return this.values;
-    const kept = JSON.parse(text) as { values: Values; whole: [string, number][] };
+    const kept = JSON.parse(text) as { values: Kept; whole: [string, number][] };
     this.values = kept.values;
     kept.whole.forEach(([sha256, bytes]) => this.whole.set(sha256, bytes));
     return this.values;
   }
 
-  async save(values: Partial<Values>): Promise<void> {
-    Object.assign(this.values, values);
+  async save(values: Partial<Kept>): Promise<void> {
+    this.values = { ...this.values, ...values };
     if (values.program === undefined && values.token === undefined) return;
     await this.write();
   }
@@ -42,16 +41,13 @@ export class FleetStore implements PlayerStore {
     await rename(`${this.path}.new`, this.path);
   }
 
-  async has(sha256: string): Promise<boolean> {
-    return this.whole.has(sha256);
-  }
-
-  async partial(sha256: string): Promise<Uint8Array[]> {
-    return this.begun.get(sha256) ?? [];
+  async *pieces(sha256: string): AsyncGenerator<Uint8Array> {
+    yield* this.begun.get(sha256) ?? [];
   }
 
   async append(sha256: string, bytes: Uint8Array): Promise<void> {
-    this.begun.set(sha256, [...(await this.partial(sha256)), bytes]);
+    if (this.usedBytes() + bytes.byteLength > this.limitBytes) throw new StorageFull();
+    this.begun.set(sha256, [...(this.begun.get(sha256) ?? []), bytes]);
   }
 
   async complete(asset: Asset): Promise<void> {
@@ -65,12 +61,22 @@ export class FleetStore implements PlayerStore {
     this.whole.delete(sha256);
   }
 
-  async files(): Promise<string[]> {
-    return [...this.whole.keys(), ...this.begun.keys()];
+  async files(): Promise<ReadonlyMap<string, HeldFile>> {
+    const begun = [...this.begun].map(
+      ([sha256, pieces]) => [sha256, { bytes: lengthOf(pieces), whole: false }] as const,
+    );
+    const whole = [...this.whole].map(([sha256, bytes]) => [sha256, { bytes, whole: true }] as const);
+    return new Map<string, HeldFile>([...begun, ...whole]);
   }
 
   async usage() {
-    const usedBytes = [...this.whole.values()].reduce((sum, bytes) => sum + bytes, 0);
-    return { usedBytes, limitBytes: this.limitBytes };
+    return { usedBytes: this.usedBytes(), limitBytes: this.limitBytes };
+  }
+
+  private usedBytes(): number {
+    const begun = [...this.begun.values()].reduce((sum, pieces) => sum + lengthOf(pieces), 0);
+    return [...this.whole.values()].reduce((sum, bytes) => sum + bytes, begun);
   }
 }
+
+const lengthOf = (pieces: readonly Uint8Array[]) => pieces.reduce((sum, piece) => sum + piece.byteLength, 0);

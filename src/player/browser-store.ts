@@ -1,7 +1,8 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 import type { Asset } from '@/core/playing';
-import type { HeldProgram, PlayerStore } from './session';
 import type { Target } from '@/protocol/schemas';
+import type { HeldFile } from './reconcile';
+import { StorageFull, type HeldProgram, type Kept, type PlayerStore } from './store';
 
 interface Schema extends DBSchema {
   values: { key: string; value: unknown };
@@ -43,41 +44,58 @@ export class BrowserStore implements PlayerStore {
     };
   }
 
-  async save(values: Parameters<PlayerStore['save']>[0]): Promise<void> {
+  async save(values: Partial<Kept>): Promise<void> {
     const within = this.db.transaction('values', 'readwrite');
     for (const [key, value] of Object.entries(values)) await within.store.put(value, key);
     await within.done;
   }
 
-  async has(sha256: string): Promise<boolean> {
-    return (await this.cache.match(urlOf(sha256))) !== undefined;
-  }
-
-  async partial(sha256: string): Promise<Uint8Array[]> {
-    return this.db.getAll('pieces', pieces(sha256));
+  async *pieces(sha256: string): AsyncGenerator<Uint8Array> {
+    const count = await this.db.count('pieces', piecesOf(sha256));
+    for (let n = 0; n < count; n++) {
+      const piece = await this.db.get('pieces', [sha256, n]);
+      if (!piece) return;
+      yield piece;
+    }
   }
 
   async append(sha256: string, bytes: Uint8Array): Promise<void> {
-    const within = this.db.transaction('pieces', 'readwrite');
-    await within.store.put(bytes, [sha256, await within.store.count(pieces(sha256))]);
-    await within.done;
+    await roomFor(async () => {
+      const within = this.db.transaction('pieces', 'readwrite');
+      await within.store.put(bytes, [sha256, await within.store.count(piecesOf(sha256))]);
+      await within.done;
+    });
   }
 
   async complete(asset: Asset): Promise<void> {
-    const blob = new Blob((await this.partial(asset.sha256)) as BlobPart[], { type: asset.type });
-    await this.cache.put(urlOf(asset.sha256), new Response(blob, { headers: { 'content-type': asset.type } }));
-    await this.db.delete('pieces', pieces(asset.sha256));
+    const pieces = this.pieces(asset.sha256);
+    const body = new ReadableStream<Uint8Array>({
+      async pull(controller) {
+        const { done, value } = await pieces.next();
+        if (done) controller.close();
+        else controller.enqueue(value);
+      },
+    });
+    const headers = { 'content-type': asset.type, 'content-length': String(asset.bytes) };
+    await roomFor(() => this.cache.put(urlOf(asset.sha256), new Response(body, { headers })));
+    await this.db.delete('pieces', piecesOf(asset.sha256));
   }
 
   async discard(sha256: string): Promise<void> {
     await this.cache.delete(urlOf(sha256));
-    await this.db.delete('pieces', pieces(sha256));
+    await this.db.delete('pieces', piecesOf(sha256));
   }
 
-  async files(): Promise<string[]> {
-    const whole = (await this.cache.keys()).map((request) => request.url.split('/').at(-1) ?? '');
-    const begun = (await this.db.getAllKeys('pieces')).map(([sha256]) => sha256);
-    return [...new Set([...whole, ...begun])];
+  async files(): Promise<ReadonlyMap<string, HeldFile>> {
+    const files = new Map<string, HeldFile>();
+    const within = this.db.transaction('pieces');
+    for (let cursor = await within.store.openCursor(); cursor; cursor = await cursor.continue()) {
+      const [sha256] = cursor.key;
+      files.set(sha256, { bytes: (files.get(sha256)?.bytes ?? 0) + cursor.value.byteLength, whole: false });
+    }
+    for (const request of await this.cache.keys())
+      files.set(request.url.split('/').at(-1) ?? '', { bytes: 0, whole: true });
+    return files;
   }
 
   async usage() {
@@ -92,6 +110,16 @@ export class BrowserStore implements PlayerStore {
   }
 }
 
-function pieces(sha256: string): IDBKeyRange {
+function piecesOf(sha256: string): IDBKeyRange {
   return IDBKeyRange.bound([sha256, 0], [sha256, Infinity]);
+}
+
+/** Does what needs room; where there is none, says so in our own words. */
+async function roomFor<T>(work: () => Promise<T>): Promise<T> {
+  try {
+    return await work();
+  } catch (error) {
+    if (error instanceof DOMException && error.name === 'QuotaExceededError') throw new StorageFull();
+    throw error;
+  }
 }

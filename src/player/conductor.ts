@@ -18,6 +18,8 @@ export class Conductor {
   private wanted = 0;
   private current: { play: Play; segment: Segment } | null = null;
   private scene: Scene = 'empty';
+  /** Whether what is on could not be shown. */
+  private failed = false;
 
   constructor(
     private readonly stage: Stage,
@@ -28,6 +30,13 @@ export class Conductor {
 
   play(program: ProgramDocument | null): void {
     this.program = program;
+    this.step();
+  }
+
+  /** Something that could not be shown may be here now. */
+  look(): void {
+    if (!this.failed) return;
+    this.current = null;
     this.step();
   }
 
@@ -50,7 +59,7 @@ export class Conductor {
     const turn = ++this.turn;
     if (!program) return this.rest('empty');
     const at = this.now();
-    const { segments, plays } = forecast(program, at, at + AHEAD_MS, { plays: true, zones: program.zones });
+    const { segments, plays } = forecast(program, at, at + AHEAD_MS, { plays: true });
     const segment = segments[0] as Segment;
     const play = plays.find((one) => one.from <= at && at < one.to);
     const next = plays.find((one) => one.from > at);
@@ -69,8 +78,11 @@ export class Conductor {
       if (!asset) throw new Error(`"${play.media}" is missing in the program.`);
       const current = () => wanted === this.wanted;
       await this.stage.show(play.media, asset, () => this.now() - play.start, current);
-      if (current()) this.setScene('playing');
+      if (!current()) return;
+      this.failed = false;
+      this.setScene('playing');
     } catch (error) {
+      this.failed = true;
       this.onFailure(error instanceof Error ? error.message : String(error));
     }
   }

@@ -33,6 +33,7 @@ async function start(): Promise<void> {
         document.title = screen ? `${screen.name} · Lanternpost player` : 'Lanternpost player';
       },
       program: (program) => conductor.play(program),
+      file: () => conductor.look(),
     },
     { software: `browser ${navigator.userAgent}`.slice(0, 120), playing: () => conductor.playing() },
   );

@@ -5,7 +5,9 @@ import { FleetStore } from '@/fleet/store';
 import { createPlayerApp, type PlayerBackend } from '@/protocol/app';
 import { ProtocolClient } from '@/protocol/client';
 import type { Report, Target } from '@/protocol/schemas';
-import { PlayerSession, neededSoon } from './session';
+import { needsOf } from './needs';
+import { PlayerSession } from './session';
+import { realWorld } from './world';
 
 const NOW = Date.UTC(2026, 10, 25, 12);
 const bytesOf = (name: string, length = 1_500_000) => Buffer.alloc(length, name);
@@ -13,7 +15,7 @@ const shaOf = (bytes: Buffer) => createHash('sha256').update(bytes).digest('hex'
 const FILES = new Map(['flag', 'sailings', 'spring'].map((name) => [shaOf(bytesOf(name)), bytesOf(name)]));
 
 /** A program whose screen shows the flag, from 14:00 the sailings, and in spring something else. */
-function program(extra: object = {}): { hash: string; text: string } {
+function program(extra: object = {}, window = ['14:00', '15:00']): { hash: string; text: string } {
   const read = readPlan({
     format: 'lanternpost/plan',
     version: 1,
@@ -38,7 +40,7 @@ function program(extra: object = {}): { hash: string; text: string } {
         content: { media: 'sailings' },
         where: 'all',
         created: '2026-01-01T00:00:00Z',
-        when: { windows: [['14:00', '15:00']] },
+        when: { windows: [window] },
       },
       {
         id: 'spring',
@@ -65,6 +67,15 @@ function world() {
     /** Sends at most so many bytes of a file, then breaks the line. */
     breakAfter: Infinity,
     spoil: false,
+    /** A file that begins and does not end. */
+    stuck: null as string | null,
+    /** A file that the server does not find. */
+    missing: null as string | null,
+    /** Something in between answers in place of the server. */
+    portal: false,
+    portalAsked: 0,
+    /** Streams that the player let go of before they ended. */
+    broken: 0,
     asked: [] as { sha256: string; start: number }[],
     reports: [] as Report[],
     wakes: new Set<(what: 'target' | 'unpaired') => void>(),
@@ -81,12 +92,24 @@ function world() {
     playerOf: async () => (state.paired ? 'hall' : null),
     targetOf,
     programText: async (_player, hash) => (hash === state.target?.hash ? state.target.text : null),
-    fileOf: async (_player, sha256) => (FILES.has(sha256) ? { type: 'image/png', bytes: 1_500_000 } : null),
+    fileOf: async (_player, sha256) =>
+      FILES.has(sha256) && sha256 !== state.missing ? { type: 'image/png', bytes: 1_500_000 } : null,
     readFile: (sha256, range) => {
       const start = range?.start ?? 0;
       state.asked.push({ sha256, start });
       const rest = Buffer.from((FILES.get(sha256) as Buffer).subarray(start));
       if (state.spoil) rest[10] = 0;
+      if (sha256 === state.stuck)
+        return new Readable({
+          read() {
+            this.push(rest.subarray(0, 100));
+            this._read = () => undefined;
+          },
+          destroy(_error, done) {
+            state.broken++;
+            done(null);
+          },
+        });
       if (rest.length <= state.breakAfter) return Readable.from([rest]);
       const part = rest.subarray(0, state.breakAfter);
       return Readable.from(
@@ -106,6 +129,13 @@ function world() {
   const app = createPlayerApp(backend, () => '127.0.0.1');
   const fetcher = (async (input: string, init: RequestInit) => {
     if (state.cut) throw new TypeError('no network');
+    if (state.portal) {
+      state.portalAsked++;
+      return new Response('<h1>Sign in to this network</h1>', {
+        status: 401,
+        headers: { 'content-type': 'text/html' },
+      });
+    }
     return app.request(new URL(input).pathname, init);
   }) as unknown as typeof fetch;
   return { state, fetcher };
@@ -126,12 +156,15 @@ function begin(fetcher: typeof fetch, store = new FleetStore(null)) {
         seen.programs.push(document && Object.keys(document.assets).sort()),
     },
     { software: 'test', playing: () => ({ state: 'playing', playing: null }) },
-    () => NOW,
+    { ...realWorld, now: () => NOW, random: () => 0 },
   );
   sessions.push(session);
   void session.run();
   return { seen, store, session };
 }
+
+/** Whether a store has all of a file. */
+const has = async (store: FleetStore, name: string) => (await store.files()).get(shaOf(bytesOf(name)))?.whole === true;
 
 async function until(look: () => unknown): Promise<void> {
   for (let tries = 0; tries < 600; tries++) {
@@ -151,8 +184,8 @@ test('from box to lit: code, token, program, and its files in the order in which
   state.paired = true;
   await until(() => seen.programs.length === 1);
   // What the first day needs is here, what spring needs comes after.
-  expect(await store.has(shaOf(bytesOf('flag')))).toBe(true);
-  await until(() => store.has(shaOf(bytesOf('spring'))));
+  expect(await has(store, 'flag')).toBe(true);
+  await until(() => has(store, 'spring'));
   expect(state.asked.map(({ sha256 }) => sha256)).toEqual(
     ['flag', 'sailings', 'spring'].map((name) => shaOf(bytesOf(name))),
   );
@@ -171,24 +204,77 @@ test('a line that breaks: the file goes on where it stopped', async () => {
   expect(flag.length).toBeGreaterThan(1);
   expect([...flag].sort((a, b) => a - b)).toEqual(flag);
   expect(flag.at(-1)).toBeGreaterThan(0);
-  expect(await store.has(shaOf(bytesOf('flag')))).toBe(true);
+  expect(await has(store, 'flag')).toBe(true);
 });
 
-test('a file that comes damaged is thrown away, fetched again, and reported', async () => {
+test('a file that comes damaged is thrown away, reported, and fetched again until it is right', async () => {
   const { state, fetcher } = world();
   state.paired = true;
   state.spoil = true;
   state.target = { edition: 1, ...program() };
-  const { seen } = begin(fetcher);
-  await until(() => state.asked.length > 0);
-  await until(
-    () =>
-      state.reports.some((report) => report.errors.some((error) => error.message.includes('came damaged'))) ||
-      state.asked.length > 1,
-  );
+  const { seen, store } = begin(fetcher);
+  const flag = () => state.asked.filter(({ sha256 }) => sha256 === shaOf(bytesOf('flag')));
+  await until(() => flag().length > 1);
+  expect(flag().every(({ start }) => start === 0)).toBe(true);
+  expect(await has(store, 'flag')).toBe(false);
   expect(seen.programs).toEqual([]);
   state.spoil = false;
   await until(() => seen.programs.length === 1);
+  await until(() => state.reports.some((one) => one.errors.some((error) => error.message.includes('came damaged'))));
+});
+
+test('a new target goes ahead of the file that is under way for the last one', async () => {
+  const { state, fetcher } = world();
+  state.paired = true;
+  state.target = { edition: 1, ...program() };
+  const { seen, store } = begin(fetcher);
+  await until(() => has(store, 'spring'));
+  // What comes next needs a file that does not come to an end.
+  await store.discard(shaOf(bytesOf('sailings')));
+  state.stuck = shaOf(bytesOf('sailings'));
+  const again = begin(fetcher, store);
+  await until(() => state.asked.some(({ sha256 }) => sha256 === state.stuck));
+  seen.programs.length = 0;
+  state.target = { edition: 2, ...program({ to: '2027-03-05' }, ['14:00', '14:00']) };
+  state.wakes.forEach((wake) => wake('target'));
+  state.stuck = null;
+  await until(() => again.seen.programs.length === 2);
+  await until(() => state.broken > 0);
+});
+
+test('a file that is needed later and fails is fetched again, also after a restart, and is told as missing until it is here', async () => {
+  const { state, fetcher } = world();
+  state.paired = true;
+  state.target = { edition: 1, ...program() };
+  state.missing = shaOf(bytesOf('spring'));
+  const first = begin(fetcher);
+  await until(() => state.reports.some((one) => one.program === state.target?.hash && one.missing));
+  const told = state.reports.findLast((one) => one.missing);
+  // Spring begins on 1 March: until then it is not to be seen, and not within two months of November.
+  expect(told?.missing).toEqual({ files: 1, bytes: 1_500_000, neededBy: null });
+  first.session.stop();
+  const again = begin(fetcher, first.store);
+  await until(() => again.seen.programs.length === 1);
+  state.missing = null;
+  await until(() => has(again.store, 'spring'));
+  await until(() => state.reports.at(-1)?.missing === null);
+});
+
+test('a 401 of anything in between is not ours: the player keeps its token and its program', async () => {
+  const { state, fetcher } = world();
+  state.paired = true;
+  state.target = { edition: 1, ...program() };
+  const first = begin(fetcher);
+  await until(() => has(first.store, 'spring'));
+  first.session.stop();
+  state.portal = true;
+  const { seen, store } = begin(fetcher, first.store);
+  await until(() => state.portalAsked > 5);
+  expect(seen.programs).toHaveLength(1);
+  expect((await store.load()).token).not.toBeNull();
+  state.portal = false;
+  state.target = { edition: 2, ...program({ windows: [['08:00', '09:00']] }) };
+  await until(() => seen.programs.length === 2);
 });
 
 test('without a network it comes up from its own store, and follows when the network is back', async () => {
@@ -196,7 +282,7 @@ test('without a network it comes up from its own store, and follows when the net
   state.paired = true;
   state.target = { edition: 1, ...program() };
   const first = begin(fetcher);
-  await until(() => first.store.has(shaOf(bytesOf('spring'))));
+  await until(() => has(first.store, 'spring'));
   first.session.stop();
   state.cut = true;
   const again = begin(fetcher, first.store);
@@ -217,8 +303,27 @@ test('unpaired, it forgets the screen and shows a new code', async () => {
   await until(() => seen.programs.at(-1) === null && seen.codes.at(-1) === 'BCDF-GHJK');
 });
 
-test('the first day needs what it plays, whatever else the program holds', () => {
-  const document = JSON.parse(program().text) as ProgramDocument;
-  expect([...neededSoon(document, NOW)].sort()).toEqual(['flag', 'sailings']);
-  expect([...neededSoon(document, Date.UTC(2027, 2, 1, 16))].sort()).toEqual(['sailings', 'spring']);
+describe('when files are due', () => {
+  const names = (at: number, by: number) => {
+    const document = JSON.parse(program().text) as ProgramDocument;
+    return needsOf(document, at)
+      .filter((need) => need.by <= by)
+      .map(({ asset }) => ['flag', 'sailings', 'spring'].find((name) => shaOf(bytesOf(name)) === asset.sha256));
+  };
+  const HOUR = 3_600_000;
+
+  test('the one that plays now first, then each at its turn; what is not within two months has no time', () => {
+    expect(names(NOW, NOW)).toEqual(['flag']);
+    expect(names(NOW, NOW + 2 * HOUR - 1)).toEqual(['flag']);
+    expect(names(NOW, NOW + 2 * HOUR)).toEqual(['flag', 'sailings']);
+    expect(names(NOW, NOW + 62 * 24 * HOUR)).toEqual(['flag', 'sailings']);
+    expect(names(NOW, Infinity)).toEqual(['flag', 'sailings', 'spring']);
+  });
+
+  test('in spring its own file is the one that plays now; what it hides is never due', () => {
+    const spring = Date.UTC(2027, 2, 1, 16);
+    expect(names(spring, spring)).toEqual(['spring']);
+    expect(names(spring, spring + 22 * HOUR)).toEqual(['spring', 'sailings']);
+    expect(names(spring, spring + 61 * 24 * HOUR)).toEqual(['spring', 'sailings']);
+  });
 });

@@ -1,46 +1,28 @@
-import { sha256 } from '@noble/hashes/sha2.js';
-import { bytesToHex } from '@noble/hashes/utils.js';
-import { DAY, MINUTE, SECOND, forecast, placeOf, sha256Hex, type Asset, type ProgramDocument } from '@/core/playing';
-import type { ProtocolClient } from '@/protocol/client';
-import { ProtocolError } from '@/protocol/client';
+import { HOUR, MINUTE, SECOND, sha256Hex, type ProgramDocument } from '@/core/playing';
+import { ProtocolError, type ProtocolClient } from '@/protocol/client';
 import type { Report, Target } from '@/protocol/schemas';
-
-/** A program that a player holds, with every file of its first day. */
-export interface HeldProgram {
-  readonly hash: string;
-  readonly edition: number | null;
-  readonly text: string;
-}
-
-/** What a player keeps over restarts. Files are appended to as they come and count only once completed. */
-export interface PlayerStore {
-  load(): Promise<{
-    token: string | null;
-    screen: Target['screen'] | null;
-    program: HeldProgram | null;
-    clockOffsetMs: number;
-  }>;
-  save(values: {
-    token?: string | null;
-    screen?: Target['screen'] | null;
-    program?: HeldProgram | null;
-    clockOffsetMs?: number;
-  }): Promise<void>;
-  has(sha256: string): Promise<boolean>;
-  /** The bytes of a file that are here already, from its beginning. */
-  partial(sha256: string): Promise<Uint8Array[]>;
-  append(sha256: string, bytes: Uint8Array): Promise<void>;
-  complete(asset: Asset): Promise<void>;
-  discard(sha256: string): Promise<void>;
-  files(): Promise<string[]>;
-  usage(): Promise<{ usedBytes: number; limitBytes: number } | null>;
-}
+import { fetchFile } from './fetch-file';
+import { needsOf } from './needs';
+import {
+  downloadOf,
+  missingOf,
+  nextStep,
+  stepKey,
+  type HeldFile,
+  type HeldState,
+  type Program,
+  type Step,
+} from './reconcile';
+import { StorageFull, type PlayerStore } from './store';
+import { about, backoffMs, realWorld, type World } from './world';
 
 /** What a session tells the one who draws. */
 export interface SessionEvents {
   code(code: string | null): void;
   screen(screen: Target['screen'] | null): void;
   program(program: ProgramDocument | null): void;
+  /** A file came to be whole: what could not be shown before can be now. */
+  file?(sha256: string): void;
 }
 
 export interface SessionOptions {
@@ -50,57 +32,75 @@ export interface SessionOptions {
   readonly hardware?: () => Report['hardware'];
   /** Slows downloads to so many bytes a second: for simulated bad lines. */
   readonly bytesPerSecond?: number;
+  /** About so many bytes of a file are kept at a time. */
+  readonly pieceBytes?: number;
 }
 
 const HEARTBEAT_MS = 15 * SECOND;
-const POLL_MS = 60 * SECOND;
-const RETRY_MS = 3 * SECOND;
+const POLL_MS = MINUTE;
 const PROGRESS_MS = 2 * SECOND;
+const PIECE_BYTES = 512 * 1024;
+/** A token is given up when it was refused twice, at least so far apart, with no other answer between. */
+const REFUSED_FOR_MS = 2 * MINUTE;
+/** When files are due is worked out anew so often, and when the corrected time jumps. */
+const NEEDS_HOLD_MS = HOUR;
+const ERRORS_KEPT = 20;
 
 /**
- * A player's life from box to lit, without drawing: pairs, listens, fetches and verifies, activates, reports. Its state is
- * the newest program that it holds; every message may come twice or late. Whatever fails is tried again until `stop`.
+ * A player's life from box to lit, without drawing: pairs, listens, and reconciles what it holds with what is wanted. The
+ * newest target that was heard is the wish; what to do next is asked of `nextStep` each time, so that messages may come twice or
+ * late, anything may fail at any point, and a new wish goes ahead of whatever is under way. Whatever fails is tried again until
+ * `stop`, later each time and never in step with other players.
  */
 export class PlayerSession {
-  private held: HeldProgram | null = null;
   private target: Target | null = null;
-  private download: Report['download'] = null;
+  private held: HeldState = { program: null, next: null, files: new Map(), full: false };
   private readonly errors: Report['errors'] = [];
   private readonly ended = new AbortController();
   private life = new AbortController();
-  private fetching = false;
+  /** The step under way, and how to break it off. */
+  private running: { readonly key: string; readonly abort: AbortController } | null = null;
+  /** Ends a pause between steps. */
+  private pause = new AbortController();
+  private needsAt = 0;
+  private refusedSince: number | null = null;
+  private saved = '';
 
   constructor(
     private readonly client: ProtocolClient,
     private readonly store: PlayerStore,
     private readonly events: SessionEvents,
     private readonly options: SessionOptions,
-    private readonly now: () => number = Date.now,
+    private readonly world: World = realWorld,
   ) {}
 
   /** The time by the server's clock, as far as this player knows it. */
   serverNow(): number {
-    return this.now() + this.client.clockOffsetMs;
+    return this.world.now() + this.client.clockOffsetMs;
   }
 
   stop(): void {
     this.ended.abort();
     this.life.abort();
+    this.pause.abort();
+    this.running?.abort.abort();
   }
 
   /** Runs until `stop`. What is held from an earlier life is announced before anything is asked of the server. */
   async run(): Promise<void> {
     const kept = await this.store.load();
     this.client.clockOffsetMs = kept.clockOffsetMs;
+    this.held = { ...this.held, files: new Map(await this.store.files()) };
     if (kept.screen) this.events.screen(kept.screen);
-    if (kept.program) this.hold(kept.program);
-    let token = kept.token;
+    if (kept.program) this.hold(this.read(kept.program.hash, kept.program.text), kept.program.edition);
+    let { token } = kept;
     while (!this.ended.signal.aborted) {
       token ??= await this.pair();
       if (token === null) return;
       this.client.useToken(token);
       this.life = new AbortController();
-      await Promise.all([this.listen(), this.poll(), this.beat()]);
+      this.refusedSince = null;
+      await Promise.all([this.listen(), this.poll(), this.beat(), this.reconcile()]);
       if (this.ended.signal.aborted) return;
       token = null;
       await this.forget();
@@ -110,30 +110,39 @@ export class PlayerSession {
   /** Notes something that went wrong, for the next heartbeat. */
   report(message: string): void {
     this.errors.push({ at: Math.round(this.serverNow()), message: message.slice(0, 300) });
-    this.errors.splice(0, this.errors.length - 20);
+    this.errors.splice(0, this.errors.length - ERRORS_KEPT);
   }
 
   private async pair(): Promise<string | null> {
+    const { signal } = this.ended;
     this.client.useToken(null);
-    while (!this.ended.signal.aborted) {
+    for (let failures = 0; !signal.aborted; failures++) {
       try {
         const pairing = await this.client.startPairing();
         this.events.code(pairing.user_code);
-        for (let token: string | null = null; !this.ended.signal.aborted;) {
-          await this.wait(pairing.interval * SECOND, this.ended.signal);
-          try {
-            token = await this.client.collectToken(pairing.device_code);
-          } catch (error) {
-            if (error instanceof ProtocolError && error.status === 0) continue;
-            throw error;
-          }
-          if (token === null) continue;
-          await this.store.save({ token });
-          this.events.code(null);
-          return token;
-        }
+        const token = await this.collect(pairing.device_code, pairing.interval * SECOND);
+        if (token === null) return null;
+        await this.store.save({ token });
+        this.events.code(null);
+        return token;
       } catch {
-        await this.wait(RETRY_MS, this.ended.signal);
+        // The code is over, or the server can't be reached: a new code is asked for.
+        await this.world.wait(backoffMs(failures, this.world), signal);
+      }
+    }
+    return null;
+  }
+
+  /** Polls until the code was typed; null when the session ends. A line that breaks is tried again, anything else throws. */
+  private async collect(deviceCode: string, everyMs: number): Promise<string | null> {
+    const { signal } = this.ended;
+    while (!signal.aborted) {
+      await this.world.wait(everyMs, signal);
+      try {
+        const token = signal.aborted ? null : await this.client.collectToken(deviceCode);
+        if (token !== null) return token;
+      } catch (error) {
+        if (!(error instanceof ProtocolError && error.status === 0)) throw error;
       }
     }
     return null;
@@ -141,36 +150,75 @@ export class PlayerSession {
 
   /** The screen was unpaired: what belongs to it goes, the files stay until the next program. */
   private async forget(): Promise<void> {
-    this.held = null;
+    this.held = { ...this.held, program: null, next: null };
     this.target = null;
-    await this.store.save({ token: null, screen: null, program: null });
+    await this.persist({ token: null, screen: null, program: null });
     this.events.screen(null);
     this.events.program(null);
   }
 
   private async listen(): Promise<void> {
-    await this.repeat(RETRY_MS, () =>
-      this.client.events((event) => {
-        if (event.kind === 'unpaired') this.life.abort();
-        else this.aim(event.target);
-      }, this.life.signal),
-    );
+    const { signal } = this.life;
+    for (let failures = 0; !signal.aborted; failures++) {
+      await this.attempt(() =>
+        this.client.events((message) => {
+          failures = 0;
+          switch (message.kind) {
+            case 'unpaired':
+              return this.life.abort();
+            case 'target':
+              return this.aim(message.data);
+          }
+        }, signal),
+      );
+      await this.world.wait(backoffMs(failures, this.world), signal);
+    }
   }
 
   private async poll(): Promise<void> {
-    await this.repeat(POLL_MS, async () => this.aim(await this.client.target()));
+    const { signal } = this.life;
+    while (!signal.aborted) {
+      await this.attempt(async () => this.aim(await this.client.target()));
+      await this.world.wait(about(POLL_MS, this.world), signal);
+    }
   }
 
   private async beat(): Promise<void> {
-    await this.repeat(HEARTBEAT_MS, () => this.sendReport());
+    const { signal } = this.life;
+    while (!signal.aborted) {
+      await this.attempt(() => this.sendReport());
+      await this.world.wait(about(HEARTBEAT_MS, this.world), signal);
+    }
+  }
+
+  /** Does what asks the server; whether it was done. What fails there is no fault of the player's: it is tried again in time. */
+  private async attempt(work: () => Promise<void>): Promise<boolean> {
+    try {
+      await work();
+      return true;
+    } catch (error) {
+      this.noteRefusal(error);
+      return false;
+    }
+  }
+
+  /** A token that our server refuses, again and again, is no longer ours; what anything in between answers says nothing. */
+  private noteRefusal(error: unknown): void {
+    if (!(error instanceof ProtocolError) || error.status !== 401 || !error.ours) return;
+    const now = this.world.now();
+    // A clock that was put back begins anew.
+    if (this.refusedSince === null || now < this.refusedSince) this.refusedSince = now;
+    if (now - this.refusedSince >= REFUSED_FOR_MS) this.life.abort();
   }
 
   private async sendReport(): Promise<void> {
+    const now = this.serverNow();
     const report: Report = {
       ...this.options.playing(),
-      edition: this.held?.edition ?? null,
-      program: this.held?.hash ?? null,
-      download: this.download,
+      edition: this.held.program?.edition ?? null,
+      program: this.held.program?.hash ?? null,
+      download: downloadOf(this.held, now),
+      missing: missingOf(this.held),
       clockOffsetMs: this.client.clockOffsetMs,
       storage: await this.store.usage(),
       errors: this.errors,
@@ -180,195 +228,168 @@ export class PlayerSession {
     this.aim(await this.client.heartbeat(report));
   }
 
-  /** Does `work` again and again while this life lasts. A token that is refused ends it. */
-  private async repeat(everyMs: number, work: () => Promise<void>): Promise<void> {
-    const { signal } = this.life;
-    while (!signal.aborted) {
-      let wait = everyMs;
-      try {
-        await work();
-      } catch (error) {
-        if (error instanceof ProtocolError && error.status === 401) this.life.abort();
-        wait = Math.min(everyMs, RETRY_MS);
-      }
-      if (!signal.aborted) await this.wait(wait, signal);
-    }
+  private reportSoon(): void {
+    void this.attempt(() => this.sendReport());
   }
 
-  private wait(ms: number, signal: AbortSignal): Promise<void> {
-    return new Promise((resolve) => {
-      const timer = setTimeout(done, ms);
-      function done() {
-        clearTimeout(timer);
-        signal.removeEventListener('abort', done);
-        resolve();
-      }
-      signal.addEventListener('abort', done);
-    });
-  }
-
+  /** A target was heard: it is the wish from now on, and what is under way goes on only if it is still the next step. */
   private aim(target: Target): void {
-    if (JSON.stringify(target.screen) !== JSON.stringify(this.target?.screen)) this.events.screen(target.screen);
+    this.refusedSince = null;
+    const before = this.target;
+    if (JSON.stringify(target.screen) !== JSON.stringify(before?.screen)) this.events.screen(target.screen);
     this.target = target;
-    void this.store.save({ screen: target.screen, clockOffsetMs: this.client.clockOffsetMs });
-    void this.reach();
+    // What was being made ready for another wish is no longer on its way.
+    if (this.held.next && this.held.next.hash !== target.program) this.held = { ...this.held, next: null };
+    void this.persist({ screen: target.screen, clockOffsetMs: this.client.clockOffsetMs });
+    if (before?.program !== target.program || before?.edition !== target.edition) this.wake();
   }
 
-  /** Brings the player to its target. One at a time; a target that moves on meanwhile is followed. */
-  private async reach(): Promise<void> {
-    if (this.fetching) return;
-    this.fetching = true;
-    const { signal } = this.life;
+  /** Keeps values that differ from what was kept; storage that fails is told, and the player goes on. */
+  private async persist(values: Parameters<PlayerStore['save']>[0]): Promise<void> {
+    const text = JSON.stringify(values);
+    if (text === this.saved) return;
+    this.saved = text;
     try {
-      while (!signal.aborted && this.target?.program && this.target.program !== this.held?.hash) {
-        try {
-          await this.take(this.target.program, signal);
-        } catch (error) {
-          if (signal.aborted) return;
-          if (error instanceof ProtocolError && error.status === 401) return this.life.abort();
-          if (!(error instanceof ProtocolError && error.status === 0))
-            this.report(error instanceof Error ? error.message : String(error));
-          await this.wait(RETRY_MS, signal);
-        }
-      }
-      const { held } = this;
-      if (held && this.target?.program === held.hash && held.edition !== this.target.edition) {
-        this.held = { ...held, edition: this.target.edition };
-        await this.store.save({ program: this.held });
-        void this.sendReport().catch(() => undefined);
-      }
-    } finally {
-      this.fetching = false;
-      this.download = null;
+      await this.store.save(values);
+    } catch (error) {
+      this.saved = '';
+      this.report(`The player can't keep its state: ${error instanceof Error ? error.message : String(error)}`);
     }
   }
 
-  private async take(hash: string, signal: AbortSignal): Promise<void> {
-    const edition = this.target?.edition ?? null;
-    const text = await this.client.program(hash);
-    if (sha256Hex(text) !== hash) throw new Error('The program came damaged: it is fetched again.');
-    const program = JSON.parse(text) as ProgramDocument;
-    const soon = neededSoon(program, this.serverNow());
-    const assets = [
-      ...new Map(Object.entries(program.assets).map(([media, asset]) => [asset.sha256, { media, asset }])).values(),
-    ];
-    const first = assets.filter(({ media }) => soon.has(media));
-    await this.fetchAll(
-      first.map(({ asset }) => asset),
+  private wake(): void {
+    const { running } = this;
+    const step = nextStep(this.target, this.held, this.serverNow());
+    if (running && (!step || stepKey(step) !== running.key)) running.abort.abort();
+    this.pause.abort();
+  }
+
+  /** Does the next step, again and again, while this life lasts. */
+  private async reconcile(): Promise<void> {
+    const { signal } = this.life;
+    let failures = 0;
+    while (!signal.aborted) {
+      this.refreshNeeds();
+      this.pause = new AbortController();
+      const pause = AbortSignal.any([signal, this.pause.signal]);
+      const step = nextStep(this.target, this.held, this.serverNow());
+      if (!step) {
+        failures = 0;
+        await this.world.wait(about(NEEDS_HOLD_MS / 4, this.world), pause);
+        continue;
+      }
+      const abort = new AbortController();
+      this.running = { key: stepKey(step), abort };
+      try {
+        await this.take(step, AbortSignal.any([signal, abort.signal]));
+        failures = 0;
+      } catch (error) {
+        if (signal.aborted || abort.signal.aborted) continue;
+        this.noteFailure(error);
+        await this.world.wait(backoffMs(failures++, this.world), pause);
+      } finally {
+        this.running = null;
+      }
+    }
+  }
+
+  private noteFailure(error: unknown): void {
+    this.noteRefusal(error);
+    if (error instanceof StorageFull) this.held = { ...this.held, full: true };
+    const lineBroke = error instanceof ProtocolError && error.status === 0;
+    if (!lineBroke) this.report(error instanceof Error ? error.message : String(error));
+  }
+
+  private async take(step: Step, signal: AbortSignal): Promise<void> {
+    switch (step.kind) {
+      case 'program': {
+        const text = await this.client.program(step.hash, signal);
+        if (sha256Hex(text) !== step.hash) throw new Error('The program came damaged: it is fetched again.');
+        if (!signal.aborted) this.held = { ...this.held, next: { ...this.read(step.hash, text), text } };
+        return;
+      }
+      case 'file':
+        await this.fetch(step, signal);
+        return;
+      case 'activate': {
+        const { text = '', ...program } = step.program;
+        await this.store.save({ program: { hash: program.hash, edition: step.edition, text } });
+        this.saved = '';
+        this.hold(program, step.edition);
+        return this.reportSoon();
+      }
+      case 'edition': {
+        const { program } = this.held;
+        if (!program) return;
+        const kept = (await this.store.load()).program;
+        if (kept?.hash === program.hash) await this.store.save({ program: { ...kept, edition: step.edition } });
+        this.saved = '';
+        this.held = { ...this.held, program: { ...program, edition: step.edition } };
+        return this.reportSoon();
+      }
+      case 'clear':
+        await this.store.discard(step.sha256);
+        this.setFile(step.sha256, null);
+        this.held = { ...this.held, full: false };
+        return;
+    }
+  }
+
+  private async fetch({ asset }: Extract<Step, { kind: 'file' }>, signal: AbortSignal): Promise<void> {
+    const { bytesPerSecond, pieceBytes = PIECE_BYTES } = this.options;
+    let told = this.world.now();
+    let before = 0;
+    await fetchFile(asset, {
+      client: this.client,
+      store: this.store,
       signal,
-    );
-    if (signal.aborted || this.target?.program !== hash) return;
-    const held = { hash, edition, text };
-    await this.store.save({ program: held });
-    this.hold(held);
-    void this.sendReport().catch(() => undefined);
-    await this.fetchAll(
-      assets.map(({ asset }) => asset),
-      signal,
-    );
-    const kept = new Set(assets.map(({ asset }) => asset.sha256));
-    for (const file of await this.store.files()) if (!kept.has(file)) await this.store.discard(file);
+      pieceBytes,
+      onBytes: async (bytes) => {
+        this.setFile(asset.sha256, { bytes, whole: false });
+        if (bytesPerSecond && bytes > before)
+          await this.world.wait(((bytes - before) / bytesPerSecond) * SECOND, signal);
+        before = bytes;
+        if (Math.abs(this.world.now() - told) < PROGRESS_MS) return;
+        told = this.world.now();
+        this.reportSoon();
+      },
+    });
+    const held = (await this.store.files()).get(asset.sha256);
+    this.setFile(asset.sha256, held ?? null);
+    if (!held?.whole) return;
+    this.events.file?.(asset.sha256);
+    // What was told to be missing is here.
+    if (!missingOf(this.held)) this.reportSoon();
   }
 
-  private hold(held: HeldProgram): void {
-    this.held = held;
-    this.events.program(JSON.parse(held.text) as ProgramDocument);
+  private setFile(sha256: string, file: HeldFile | null): void {
+    const files = new Map(this.held.files);
+    if (file && file.bytes + Number(file.whole) > 0) files.set(sha256, file);
+    else files.delete(sha256);
+    this.held = { ...this.held, files };
   }
 
-  private async fetchAll(assets: readonly Asset[], signal: AbortSignal): Promise<void> {
-    const missing: Asset[] = [];
-    for (const asset of assets) if (!(await this.store.has(asset.sha256))) missing.push(asset);
-    if (missing.length === 0) return;
-    const progress = { doneBytes: 0, totalBytes: missing.reduce((sum, asset) => sum + asset.bytes, 0) };
-    this.download = progress;
-    for (const asset of missing) {
-      if (signal.aborted) return;
-      await this.fetchAsset(asset, progress, signal);
-    }
-    this.download = null;
+  private read(hash: string, text: string): Program {
+    const document = JSON.parse(text) as ProgramDocument;
+    return { hash, document, needs: needsOf(document, this.serverNow()) };
   }
 
-  /** Fetches one file, going on where an earlier try broke off; verified before it counts. */
-  private async fetchAsset(asset: Asset, progress: { doneBytes: number }, signal: AbortSignal): Promise<void> {
-    const kept = await this.store.partial(asset.sha256);
-    let hash = sha256.create();
-    let bytes = 0;
-    for (const chunk of kept) {
-      hash.update(chunk);
-      bytes += chunk.byteLength;
-    }
-    const begun = progress.doneBytes;
-    progress.doneBytes = begun + bytes;
-    if (bytes < asset.bytes) {
-      const { body, resumed } = await this.client.asset(asset.sha256, bytes, signal);
-      if (!resumed && bytes > 0) {
-        await this.store.discard(asset.sha256);
-        hash = sha256.create();
-        bytes = 0;
-      }
-      let told = this.now();
-      for await (const chunk of inPieces(body)) {
-        hash.update(chunk);
-        bytes += chunk.byteLength;
-        await this.store.append(asset.sha256, chunk);
-        progress.doneBytes = begun + bytes;
-        if (this.options.bytesPerSecond)
-          await this.wait((chunk.byteLength / this.options.bytesPerSecond) * SECOND, signal);
-        if (signal.aborted) return;
-        if (this.now() - told < PROGRESS_MS) continue;
-        told = this.now();
-        void this.sendReport().catch(() => undefined);
-      }
-    }
-    if (bytes !== asset.bytes || bytesToHex(hash.digest()) !== asset.sha256) {
-      await this.store.discard(asset.sha256);
-      throw new Error(`A file came damaged (${asset.sha256.slice(0, 8)}): it is fetched again.`);
-    }
-    await this.store.complete(asset);
+  private hold(program: Program, edition: number | null): void {
+    this.held = { ...this.held, program: { ...program, edition }, next: null };
+    this.needsAt = this.serverNow();
+    this.events.program(program.document);
   }
-}
 
-/** The media that a program plays in its first day, and what it shows right now even if that day is mostly dark. */
-export function neededSoon(program: ProgramDocument, now: number): Set<string> {
-  placeOf(program, program.zones);
-  const { segments } = forecast(program, now, now + DAY, { zones: program.zones });
-  const needed = new Set<string>();
-  for (const segment of segments) {
-    const loop = program.loops[segment.loop] ?? [];
-    const total = loop.reduce((sum, item) => sum + item.durationMs, 0);
-    if (segment.to - segment.from >= total + MINUTE || loop.length === 1)
-      loop.forEach((item) => needed.add(item.media));
-    else
-      for (const play of forecast(program, segment.from, segment.to, { zones: program.zones, plays: true }).plays)
-        needed.add(play.media);
+  /** What is due when is worked out anew from time to time, and whenever the corrected time has jumped. */
+  private refreshNeeds(): void {
+    const now = this.serverNow();
+    if (now >= this.needsAt && now - this.needsAt < NEEDS_HOLD_MS) return;
+    this.needsAt = now;
+    const { program, next } = this.held;
+    this.held = {
+      ...this.held,
+      program: program && { ...program, needs: needsOf(program.document, now) },
+      next: next && { ...next, needs: needsOf(next.document, now) },
+    };
   }
-  return needed;
-}
-
-const PIECE = 512 * 1024;
-
-/** The stream in pieces of about half a megabyte, so that each write to the store is worth its while. */
-async function* inPieces(body: ReadableStream<Uint8Array>): AsyncGenerator<Uint8Array> {
-  const reader = body.getReader();
-  let waiting: Uint8Array[] = [];
-  let size = 0;
-  const join = () => {
-    const piece = new Uint8Array(size);
-    let at = 0;
-    for (const chunk of waiting) {
-      piece.set(chunk, at);
-      at += chunk.byteLength;
-    }
-    waiting = [];
-    size = 0;
-    return piece;
-  };
-  for (;;) {
-    const { done, value } = await reader.read();
-    if (done) break;
-    waiting.push(value);
-    size += value.byteLength;
-    if (size >= PIECE) yield join();
-  }
-  if (size > 0) yield join();
 }

@@ -16,6 +16,7 @@ import {
 } from './schemas';
 import { Refusal } from '@/core';
 import { fileResponse, problemResponse } from './file-response';
+import { eventOf } from './messages';
 
 /** What the protocol needs done. `P` is whatever identifies a player. */
 export interface PlayerBackend<P> {
@@ -232,12 +233,12 @@ export function createPlayerApp<P>(backend: PlayerBackend<P>, addressOf: (contex
       });
       try {
         while (open) {
-          if (unpaired) return await stream.writeSSE({ event: 'unpaired', data: '{}' });
+          if (unpaired) return await stream.writeSSE(eventOf({ kind: 'unpaired', data: {} }));
           if (changed) {
             changed = false;
             const target = await backend.targetOf(player);
             const key = JSON.stringify([target.edition, target.program, target.screen]);
-            if (key !== last) await stream.writeSSE({ event: 'target', data: JSON.stringify(target) });
+            if (key !== last) await stream.writeSSE(eventOf({ kind: 'target', data: target }));
             last = key;
           } else await stream.write(': still here\n\n');
           await new Promise<void>((resolve) => {

@@ -1,4 +1,5 @@
 import { createParser } from 'eventsource-parser';
+import { isTarget, messageOf, type Message } from './messages';
 import type { Pairing, Report, Target } from './schemas';
 
 /** The server refused, or could not be reached (`status` 0). */
@@ -6,6 +7,8 @@ export class ProtocolError extends Error {
   constructor(
     readonly status: number,
     message: string,
+    /** Whether it was our own server that said so: a portal or a proxy in between says nothing of ours. */
+    readonly ours = false,
   ) {
     super(message);
   }
@@ -34,7 +37,7 @@ export class ProtocolClient {
   /** The token, or null while nobody has typed the code. Throws ProtocolError 400 when the code is over. */
   async collectToken(deviceCode: string): Promise<string | null> {
     const response = await this.send('/pairing/token', post({ device_code: deviceCode }));
-    const body = (await response.json()) as {
+    const body = (await response.json().catch(() => ({}))) as {
       access_token?: string;
       error?: string;
       error_description?: string;
@@ -53,8 +56,8 @@ export class ProtocolClient {
     return this.measured('/heartbeat', post(report));
   }
 
-  async program(hash: string): Promise<string> {
-    return (await this.checked(`/programs/${hash}`, {})).text();
+  async program(hash: string, signal?: AbortSignal): Promise<string> {
+    return (await this.checked(`/programs/${hash}`, { signal })).text();
   }
 
   /** A file's bytes from `start` on, as a stream. */
@@ -69,44 +72,54 @@ export class ProtocolClient {
     return { body: response.body as ReadableStream<Uint8Array>, resumed: response.status === 206 };
   }
 
-  /** Listens until the line breaks (returns) or `signal` aborts. */
-  async events(
-    handle: (event: { kind: 'target'; target: Target } | { kind: 'unpaired' }) => void,
-    signal: AbortSignal,
-  ): Promise<void> {
+  /** Listens until the line breaks (returns) or `signal` aborts. What is not known is passed over. */
+  async events(handle: (message: Message) => void, signal: AbortSignal): Promise<void> {
     const response = await this.checked('/events', { signal });
     const parser = createParser({
       onEvent: ({ event, data }) => {
-        if (event === 'target') handle({ kind: 'target', target: JSON.parse(data) as Target });
-        if (event === 'unpaired') handle({ kind: 'unpaired' });
+        const message = messageOf(event, data);
+        if (message) handle(message);
       },
     });
     const reader = (response.body as ReadableStream<Uint8Array>).getReader();
-    signal.addEventListener('abort', () => void reader.cancel().catch(() => undefined), { once: true });
+    // A stream that broke already can't be cancelled: there is nothing left to end.
+    const cancel = () => void reader.cancel().catch(() => undefined);
+    signal.addEventListener('abort', cancel);
     const decoder = new TextDecoder();
-    for (;;) {
-      const { done, value } = await reader.read();
-      if (done) return;
-      parser.feed(decoder.decode(value, { stream: true }));
+    try {
+      for (;;) {
+        const { done, value } = await reader.read();
+        if (done) return;
+        parser.feed(decoder.decode(value, { stream: true }));
+      }
+    } finally {
+      signal.removeEventListener('abort', cancel);
     }
   }
 
   private async measured(path: string, init: RequestInit): Promise<Target> {
     const sent = this.now();
-    const target = await this.exchange<Target>(path, init);
+    const target = await this.exchange<unknown>(path, init);
+    if (!isTarget(target)) throw new ProtocolError(0, 'Something else than the server answered.');
     this.clockOffsetMs = Math.round(target.serverTime - (sent + this.now()) / 2);
     return target;
   }
 
   private async exchange<T>(path: string, init: RequestInit): Promise<T> {
-    return (await (await this.checked(path, init)).json()) as T;
+    const response = await this.checked(path, init);
+    try {
+      return (await response.json()) as T;
+    } catch {
+      throw new ProtocolError(0, 'Something else than the server answered, or the line broke.');
+    }
   }
 
   private async checked(path: string, init: RequestInit): Promise<Response> {
     const response = await this.send(path, init);
     if (response.ok) return response;
-    const body = (await response.json().catch(() => ({}))) as { title?: string };
-    throw new ProtocolError(response.status, body.title ?? `The server answered ${response.status}.`);
+    const ours = response.headers.get('content-type')?.startsWith('application/problem+json') === true;
+    const { title } = ours ? ((await response.json().catch(() => ({}))) as { title?: string }) : {};
+    throw new ProtocolError(response.status, title ?? `The server answered ${response.status}.`, ours);
   }
 
   private async send(path: string, init: RequestInit): Promise<Response> {

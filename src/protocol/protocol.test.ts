@@ -195,7 +195,7 @@ test('the client measures its clock, reports, fetches and resumes', async () => 
   expect([resumed, await new Response(body).text()]).toEqual([true, '0123456789']);
   const stranger = new ProtocolClient('http://player.test', 'another-token-of-twenty-letters', Date.now, fetcher);
   await expect(stranger.target()).rejects.toEqual(
-    new ProtocolError(401, 'This token is unknown: pair this player again.'),
+    new ProtocolError(401, 'This token is unknown: pair this player again.', true),
   );
 });
 
@@ -206,7 +206,7 @@ test('events: the target at once, again when it changes, and the end of a pairin
   const client = new ProtocolClient('http://player.test', token, Date.now, fetcher);
   const seen: (number | null | string)[] = [];
   const ended = client.events((event) => {
-    seen.push(event.kind === 'target' ? event.target.edition : 'unpaired');
+    seen.push(event.kind === 'target' ? event.data.edition : 'unpaired');
     if (seen.length === 1) {
       target.edition = 4;
       wakes.forEach((wake) => wake('target'));

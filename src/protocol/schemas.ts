@@ -54,6 +54,16 @@ export const reportSchema = z
       .object({ media: z.string().max(80), source: z.string().max(20), id: z.string().max(80).nullable() })
       .nullable(),
     download: z.object({ doneBytes: z.number().min(0), totalBytes: z.number().min(0) }).nullable(),
+    missing: z
+      .object({
+        files: z.int().min(1),
+        bytes: z.number(),
+        neededBy: z.int().nullable().openapi({
+          description: "When the first of them is to be seen, by the server's clock; null: not within two months",
+        }),
+      })
+      .nullish()
+      .openapi({ description: 'What of the program that plays is not here; null where all of it is' }),
     clockOffsetMs: z.number().openapi({ description: 'Server time less the own clock' }),
     storage: z.object({ usedBytes: z.number().min(0), limitBytes: z.number().min(0) }).nullable(),
     errors: z.array(z.object({ at: z.int(), message: z.string().max(300) })).max(20),

@@ -1,4 +1,4 @@
-import { programmer, zonesOf, type ScreenProgram } from '../forecast';
+import { programmer, withoutProvenance, zonesOf, type ScreenProgram } from '../forecast';
 import { done, refused, type Problem, type Result } from '../refusal';
 import type { Media, Plan } from '../plan/schema';
 import { trimZone, zoneTable, type ZoneTable } from '../when';
@@ -75,7 +75,15 @@ export function compileEdition(plan: Plan, base?: CompiledBase): Result<Compiled
     const zones = Object.fromEntries(
       zonesOf(program).map((name) => [name, trimZone(zoneTable(name), ZONES_FROM, ZONES_TO)]),
     );
-    const document: ProgramDocument = { format: 'lanternpost/program', version: 1, ...program, zones, assets };
+    const loops = program.loops.map((loop) => loop.map(withoutProvenance));
+    const document: ProgramDocument = {
+      format: 'lanternpost/program',
+      version: 1,
+      ...program,
+      loops,
+      zones,
+      assets,
+    };
     const text = canonicalJson(document);
     const hash = sha256Hex(text);
     programs.set(hash, text);

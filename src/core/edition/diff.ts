@@ -1,4 +1,4 @@
-import { placeOf, programsOf, segments, type Loop, type ScreenProgram, type Source } from '../forecast';
+import { placeOf, withoutProvenance, programsOf, segments, type Loop, type ScreenProgram, type Source } from '../forecast';
 import type { Instant } from '../instant';
 import type { Plan } from '../plan/schema';
 import { canonicalJson } from './canonical';
@@ -58,7 +58,7 @@ function spansOf(program: ScreenProgram | undefined, from: Instant, to: Instant)
       from: begin,
       to: end,
       shown: { source, id, media: items.map((item) => item.media) },
-      key: canonicalJson([source, id, source === 'backdrop' ? null : since, items]),
+      key: canonicalJson([source, id, source === 'backdrop' ? null : since, items.map(withoutProvenance)]),
     };
   });
 }

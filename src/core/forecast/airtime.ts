@@ -4,7 +4,7 @@ import type { Plan } from '../plan/schema';
 import { intersect } from '../when';
 import { NetworkForecast, type Outcome } from './network';
 import { segmentPlays } from './plays';
-import { placeOf, playlistsOf, type Loop, type LoopItem, type ScreenProgram } from './program';
+import { placeOf, type Loop, type LoopItem, type ScreenProgram } from './program';
 import { candidates, itemInstants, overlapping, type Candidate, type Segment } from './segments';
 
 /** What is asked about: a booking, a playlist (nested ones too), or a file. */
@@ -39,7 +39,7 @@ function timeIn({ program, segments }: Outcome, subject: Subject): Omit<AirTime,
   const place = placeOf(program);
   /** For each loop, whether each of its items belongs to the subject. */
   const belongs = program.loops.map((loop) =>
-    loop.map((item) => (subject.kind === 'media' ? item.media === subject.id : playlistsOf(item).includes(subject.id))),
+    loop.map((item) => (subject.kind === 'media' ? item.media === subject.id : item.through?.includes(subject.id) === true)),
   );
   let [ms, plays, first] = [0, 0, Infinity];
   for (const segment of segments) {
@@ -81,7 +81,7 @@ export function neverShown(plan: Plan, from: Instant, to: Instant): NeverShown[]
     plan[kind === 'media' ? 'media' : 'playlists']
       .filter(({ id }) => !shown.has(`${kind} ${id}`))
       .map(({ id }): NeverShown => {
-        const within = (item: LoopItem) => (kind === 'media' ? item.media === id : playlistsOf(item).includes(id));
+        const within = (item: LoopItem) => (kind === 'media' ? item.media === id : item.through?.includes(id) === true);
         const holds = (loop: Loop | undefined) => loop?.some(within) ?? false;
         const because = outcomes.some(({ program, segments }) => segments.some((one) => holds(program.loops[one.loop])))
           ? 'never its turn'
@@ -111,7 +111,7 @@ function whatShows(outcomes: readonly Outcome[]): Set<string> {
       const loop = program.loops[segment.loop] ?? [];
       const known = () =>
         loop.every(
-          (item) => shown.has(`media ${item.media}`) && playlistsOf(item).every((id) => shown.has(`playlist ${id}`)),
+          (item) => shown.has(`media ${item.media}`) && (item.through ?? []).every((id) => shown.has(`playlist ${id}`)),
         );
       // Mostly the first rounds show all of a loop: only where they do not is the whole segment played.
       const round = loop.reduce((sum, item) => sum + item.durationMs, 0);
@@ -121,7 +121,7 @@ function whatShows(outcomes: readonly Outcome[]): Set<string> {
           const item = loop[play.item];
           if (!item) continue;
           shown.add(`media ${item.media}`);
-          for (const id of playlistsOf(item)) shown.add(`playlist ${id}`);
+          for (const id of item.through ?? []) shown.add(`playlist ${id}`);
         }
       }
     }

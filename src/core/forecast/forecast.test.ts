@@ -92,7 +92,7 @@ test("the player's answer, from its program alone, equals the server's at every 
       };
       const compiled = orThrow(compileEdition(withFiles));
       const document = JSON.parse(compiled.programs.get(compiled.screens.get(screen) ?? '') ?? '') as ProgramDocument;
-      const player = forecastAt(document, instant, { zones: document.zones });
+      const player = forecastAt(document, instant);
       const server = forecastAt(screenProgram(plan, screen), instant);
       expect({ ...player, segment: { ...player.segment, loop: 0 } }).toEqual({
         ...server,

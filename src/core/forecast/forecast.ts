@@ -1,5 +1,4 @@
 import { formatInstant, type Instant } from '../instant';
-import type { ZoneTable } from '../when';
 import { segmentPlays, type Play } from './plays';
 import { placeOf, type ScreenProgram } from './program';
 import { segments, type Segment } from './segments';
@@ -12,13 +11,11 @@ export interface Forecast {
 export interface ForecastOptions {
   /** Also compute every item's time on screen. */
   readonly plays?: boolean;
-  /** Zone tables to use in place of the runtime's. */
-  readonly zones?: Readonly<Record<string, ZoneTable>>;
 }
 
 /** What a screen shows in `[from, to)`: a pure function of its program and the time, the same on server and player. */
 export function forecast(program: ScreenProgram, from: Instant, to: Instant, options: ForecastOptions = {}): Forecast {
-  const place = placeOf(program, options.zones);
+  const place = placeOf(program);
   const found = segments(program, place, from, to);
   return { segments: found, plays: options.plays ? found.flatMap((one) => segmentPlays(program, place, one)) : [] };
 }
@@ -27,9 +24,8 @@ export function forecast(program: ScreenProgram, from: Instant, to: Instant, opt
 export function forecastAt(
   program: ScreenProgram,
   instant: Instant,
-  options: ForecastOptions = {},
 ): { segment: Segment; play: Play | null } {
-  const { segments: found, plays } = forecast(program, instant, instant + 1, { ...options, plays: true });
+  const { segments: found, plays } = forecast(program, instant, instant + 1, { plays: true });
   return { segment: found[0] as Segment, play: plays[0] ?? null };
 }
 

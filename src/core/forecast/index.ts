@@ -3,6 +3,7 @@ export {
   placeOf,
   programmer,
   screenProgram,
+  withoutProvenance,
   zonesOf,
   type BackdropLevel,
   type Loop,

@@ -9,6 +9,11 @@ export interface LoopItem {
   readonly media: string;
   readonly durationMs: number;
   readonly when: readonly When[];
+  /**
+   * The playlists that it came through, the outermost first; empty for a file that is booked alone. Known only of programs that
+   * were narrowed from a plan here: what is sent to players leaves it out, since they have no use for it.
+   */
+  readonly through?: readonly string[] | undefined;
 }
 
 export type Loop = readonly LoopItem[];
@@ -35,17 +40,14 @@ export interface ScreenProgram {
   readonly bookings: readonly ProgramBooking[];
   readonly backdrops: readonly { readonly level: BackdropLevel; readonly loop: number }[];
   readonly lightsOut: readonly When[];
+  /** The clocks' changes that it is read by; absent: the runtime's own. A player's own zone data may be old. */
+  readonly zones?: Readonly<Record<string, ZoneTable>> | undefined;
 }
 
 const DEFAULT_DURATION_MS = 10_000;
 
-/** Kept beside the loops, since a program holds nothing that a player has no use for. */
-const cameFrom = new WeakMap<LoopItem, readonly string[]>();
-
-/** The playlists that an item of a loop came through, the outermost first; empty for a file that is booked alone. */
-export function playlistsOf(item: LoopItem): readonly string[] {
-  return cameFrom.get(item) ?? [];
-}
+/** An item without where it came from: what a player needs of it. */
+export const withoutProvenance = ({ through: _through, ...item }: LoopItem): LoopItem => item;
 
 /** Narrows a checked plan to one of its screens (domain sections 4 and 6). Throws RangeError for an unknown screen. */
 export function screenProgram(plan: Plan, screenId: string): ScreenProgram {
@@ -83,11 +85,7 @@ export function programmer(plan: Plan): (screenId: string, selected?: readonly B
         const all = item.when && !isAlways(item.when) ? [...conditions, item.when] : conditions;
         const what = knownItem(item);
         const through = (files: readonly Media[]) =>
-          files.map((file) => {
-            const one = fileItem(file, item.durationMs, all);
-            cameFrom.set(one, path);
-            return one;
-          });
+          files.map((file) => ({ ...fileItem(file, item.durationMs, all), through: path }));
         switch (what.kind) {
           case 'playlist':
             return expand(what.id, all, [...path, what.id]);
@@ -215,14 +213,11 @@ export function zonesOf(program: ScreenProgram): string[] {
 
 const places = new WeakMap<ScreenProgram, Place>();
 
-/**
- * Where a program's times are read. Zones come from `zones` where given (a player's own zone data may be old), else from
- * the runtime.
- */
-export function placeOf(program: ScreenProgram, zones?: Readonly<Record<string, ZoneTable>>): Place {
+/** Where a program's times are read: by its own zones where it carries them, else by the runtime's. */
+export function placeOf(program: ScreenProgram): Place {
   let place = places.get(program);
   if (!place) {
-    const table = (name: string) => zones?.[name] ?? zoneTable(name);
+    const table = (name: string) => program.zones?.[name] ?? zoneTable(name);
     const sets = new Map<string, ReadonlySet<LocalDate>>();
     place = {
       zone: table(program.zone),

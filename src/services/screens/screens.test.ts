@@ -124,6 +124,21 @@ test.each([
   ],
   ['behind: alive, on another program', { lastSeen: seen(10), report: report({ program: 'b'.repeat(64) }) }, 'behind'],
   ['behind: alive, without a program', { lastSeen: seen(10), report: report() }, 'behind'],
+  [
+    'lit: a file is missing that is not to be seen yet',
+    { lastSeen: seen(10), report: report({ program: target, missing: { files: 1, bytes: 5, neededBy: now + 1000 } }) },
+    'lit',
+  ],
+  [
+    'behind: the right program, but a file that is to be seen by now is missing',
+    { lastSeen: seen(10), report: report({ program: target, missing: { files: 1, bytes: 5, neededBy: now } }) },
+    'behind',
+  ],
+  [
+    'lit: a file is missing that is not in sight',
+    { lastSeen: seen(10), report: report({ program: target, missing: { files: 1, bytes: 5, neededBy: null } }) },
+    'lit',
+  ],
   ['dark: nothing heard for 45 s', { lastSeen: seen(46), report: report({ program: target }) }, 'dark'],
   ['dark: never heard', { lastSeen: null, report: null }, 'dark'],
 ] as const)('%s', (_what, known, state) => {
@@ -143,6 +158,7 @@ test('heartbeats are gathered and written together; troubles become sentences', 
     player,
     report({
       clockOffsetMs: 240_000,
+      missing: { files: 2, bytes: 3.2e6, neededBy: Date.now() + 3_600_000 },
       storage: { usedBytes: 95e6, limitBytes: 100e6 },
       download: { doneBytes: 0, totalBytes: 30e6 },
       errors: [{ at: Date.now(), message: '"gale" can not be played here' }],
@@ -156,6 +172,7 @@ test('heartbeats are gathered and written together; troubles become sentences', 
     'Not in the newest edition yet: publish the docket.',
     "Clock 4 min slow; it plays by the server's.",
     'Storage full: 25 MB short.',
+    '2 files (3.2 MB) still to come, not needed yet.',
     '"gale" can not be played here',
   ]);
 });

@@ -135,8 +135,12 @@ export function stateOf(known: {
   if (!paired) return 'unpaired';
   if (!lastSeen || now - lastSeen.getTime() > HEARD_WITHIN_MS) return 'dark';
   if (!report || target === null || report.program !== target) return 'behind';
+  // It plays the right program, but not all that is to be seen by now.
+  if (isOverdue(report, now)) return 'behind';
   return report.state === 'resting' ? 'resting' : 'lit';
 }
+
+const isOverdue = ({ missing }: Report, now: number) => missing?.neededBy != null && missing.neededBy <= now;
 
 function troublesOf(report: Report | null, target: string | null, now: number): string[] {
   const troubles: string[] = [];
@@ -151,9 +155,15 @@ function troublesOf(report: Report | null, target: string | null, now: number): 
     const short = storage.usedBytes + download.totalBytes - download.doneBytes - storage.limitBytes;
     troubles.push(`Storage full: ${Math.ceil(short / 1e6)} MB short.`);
   }
+  if (report.missing) troubles.push(missingWords(report.missing, isOverdue(report, now)));
   const last = errors.at(-1);
   if (last && now - last.at < 10 * 60_000) troubles.push(last.message);
   return troubles;
+}
+
+function missingWords({ files, bytes }: NonNullable<Report['missing']>, overdue: boolean): string {
+  const what = `${files === 1 ? '1 file' : `${files} files`} (${(bytes / 1e6).toFixed(1)} MB)`;
+  return overdue ? `${what} should show by now and can't: still to come.` : `${what} still to come, not needed yet.`;
 }
 
 function spoken(ms: number): string {

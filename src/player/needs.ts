@@ -1,0 +1,42 @@
+import { DAY, forecast, type Asset, type Instant, type ProgramDocument } from '@/core/playing';
+
+/** A file that a program shows, and when it is first to be seen. */
+export interface Need {
+  readonly asset: Asset;
+  /** Now or earlier: it is due; Infinity: not within the time that was looked at. */
+  readonly by: Instant;
+}
+
+/** How far ahead it is worked out when a file is first due. */
+const LOOK_AHEAD = 62 * DAY;
+/** A new program starts only when all that it shows in so long a time is here. */
+export const FIRST_DAY = DAY;
+
+/**
+ * The files of a program, each once, those that are due first in front. The first day is exact to the play; later days to the
+ * segment in which a file's loop begins.
+ */
+export function needsOf(program: ProgramDocument, now: Instant): Need[] {
+  const due = new Map<string, Instant>();
+  const need = (media: string, by: Instant) => {
+    if (by < (due.get(media) ?? Infinity)) due.set(media, by);
+  };
+  for (const segment of forecast(program, now, now + LOOK_AHEAD).segments) {
+    const loop = program.loops[segment.loop] ?? [];
+    if (loop.every((item) => due.has(item.media))) continue;
+    if (segment.from < now + FIRST_DAY) {
+      const round = loop.reduce((sum, item) => sum + item.durationMs, 0);
+      const until = Math.min(segment.to, segment.from + round);
+      for (const play of forecast(program, segment.from, until, { plays: true }).plays) need(play.media, play.from);
+    }
+    // What is not seen in the first round may come up at any time in the rest.
+    for (const item of loop) if (!due.has(item.media)) need(item.media, segment.from);
+  }
+  const files = new Map<string, Need>();
+  for (const [media, asset] of Object.entries(program.assets)) {
+    const by = due.get(media) ?? Infinity;
+    const known = files.get(asset.sha256);
+    if (!known || by < known.by) files.set(asset.sha256, { asset, by });
+  }
+  return [...files.values()].sort((a, b) => (a.by < b.by ? -1 : a.by > b.by ? 1 : 0));
+}

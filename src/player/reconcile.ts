@@ -1,0 +1,120 @@
+import type { Asset, Instant, ProgramDocument } from '@/core/playing';
+import type { Target } from '@/protocol/schemas';
+import { FIRST_DAY, type Need } from './needs';
+
+/**
+ * What is wanted against what is held, and the next most urgent step from the one to the other: a pure function, asked again
+ * after each step and at every new wish. A step that is no longer the next is broken off.
+ */
+
+/** A program that was read, with what it needs and when. */
+export interface Program {
+  readonly hash: string;
+  readonly document: ProgramDocument;
+  readonly needs: readonly Need[];
+  /** As it came, until it is kept. */
+  readonly text?: string | undefined;
+}
+
+/** How much of a file is here. */
+export interface HeldFile {
+  readonly bytes: number;
+  /** Complete and verified. */
+  readonly whole: boolean;
+}
+
+export interface HeldState {
+  /** What plays; null before the first. */
+  readonly program: (Program & { readonly edition: number | null }) | null;
+  /** What is being made ready, where that is another. */
+  readonly next: Program | null;
+  readonly files: ReadonlyMap<string, HeldFile>;
+  /** Whether storage was too small for the last piece. */
+  readonly full: boolean;
+}
+
+export type Step =
+  /** Fetch the program's text. */
+  | { readonly kind: 'program'; readonly hash: string }
+  /** Fetch a file, from where it broke off. */
+  | { readonly kind: 'file'; readonly asset: Asset }
+  /** All that the next program needs in its first day is here: it plays from now on. */
+  | { readonly kind: 'activate'; readonly program: Program; readonly edition: number | null }
+  /** The same program by a newer edition. */
+  | { readonly kind: 'edition'; readonly edition: number | null }
+  /** No program that is kept shows this file. */
+  | { readonly kind: 'clear'; readonly sha256: string };
+
+export function stepKey(step: Step): string {
+  switch (step.kind) {
+    case 'program':
+    case 'edition':
+      return `${step.kind} ${step.kind === 'program' ? step.hash : (step.edition ?? '')}`;
+    case 'file':
+      return `file ${step.asset.sha256}`;
+    case 'activate':
+      return `activate ${step.program.hash}`;
+    case 'clear':
+      return `clear ${step.sha256}`;
+  }
+}
+
+/** The next step towards the target, or null where all is reached. */
+export function nextStep(target: Target | null, held: HeldState, now: Instant): Step | null {
+  const { program, next, files, full } = held;
+  const wanted = target?.program ?? null;
+  const missing = (needs: readonly Need[]) => needs.find(({ asset }) => !files.get(asset.sha256)?.whole);
+  const coming = wanted !== null && wanted !== program?.hash ? (next?.hash === wanted ? next : null) : null;
+  if (full) {
+    const cleared = unused(held, coming);
+    if (cleared) return cleared;
+  }
+  if (wanted !== null && wanted !== program?.hash) {
+    if (!coming) return { kind: 'program', hash: wanted };
+    const first = missing(coming.needs.filter(({ by }) => by < now + FIRST_DAY));
+    return first
+      ? { kind: 'file', asset: first.asset }
+      : { kind: 'activate', program: coming, edition: target?.edition ?? null };
+  }
+  if (!program) return null;
+  if (target && wanted === program.hash && target.edition !== program.edition)
+    return { kind: 'edition', edition: target.edition };
+  const later = missing(program.needs);
+  return later ? { kind: 'file', asset: later.asset } : unused(held, null);
+}
+
+/** A file that neither what plays nor what comes needs. While nothing plays nothing is thrown away. */
+function unused({ program, files }: HeldState, coming: Program | null): Step | null {
+  if (!program) return null;
+  const kept = new Set([...program.needs, ...(coming?.needs ?? [])].map(({ asset }) => asset.sha256));
+  for (const sha256 of files.keys()) if (!kept.has(sha256)) return { kind: 'clear', sha256 };
+  return null;
+}
+
+/** What is missing of the program that plays, told in every report. */
+export interface Missing {
+  readonly files: number;
+  readonly bytes: number;
+  /** When the first of them is to be seen; null where that is not within sight. */
+  readonly neededBy: Instant | null;
+}
+
+/** Null where nothing is missing. */
+export function missingOf({ program, files }: HeldState): Missing | null {
+  const missing = (program?.needs ?? []).filter(({ asset }) => !files.get(asset.sha256)?.whole);
+  const [first] = missing;
+  if (!first) return null;
+  return {
+    files: missing.length,
+    bytes: missing.reduce((sum, { asset }) => sum + asset.bytes - (files.get(asset.sha256)?.bytes ?? 0), 0),
+    neededBy: Number.isFinite(first.by) ? Math.round(first.by) : null,
+  };
+}
+
+/** How far the files are that have to be here before the next program starts; null where none is awaited. */
+export function downloadOf({ next, files }: HeldState, now: Instant): { doneBytes: number; totalBytes: number } | null {
+  const first = next?.needs.filter(({ by }) => by < now + FIRST_DAY) ?? [];
+  const totalBytes = first.reduce((sum, { asset }) => sum + asset.bytes, 0);
+  if (totalBytes === 0) return null;
+  return { totalBytes, doneBytes: first.reduce((sum, { asset }) => sum + (files.get(asset.sha256)?.bytes ?? 0), 0) };
+}

@@ -1,0 +1,42 @@
+import type { Asset } from '@/core/playing';
+import type { Target } from '@/protocol/schemas';
+import type { HeldFile } from './reconcile';
+
+/** A program that a player holds, with every file of its first day. */
+export interface HeldProgram {
+  readonly hash: string;
+  readonly edition: number | null;
+  readonly text: string;
+}
+
+/** What is kept over restarts besides files. */
+export interface Kept {
+  readonly token: string | null;
+  readonly screen: Target['screen'] | null;
+  readonly program: HeldProgram | null;
+  readonly clockOffsetMs: number;
+}
+
+/** What a player keeps over restarts. Files are appended to as they come, and count only once completed. */
+export interface PlayerStore {
+  load(): Promise<Kept>;
+  /** Writes what is given, whole or not at all. */
+  save(values: Partial<Kept>): Promise<void>;
+  /** Every file of which something is here. */
+  files(): Promise<ReadonlyMap<string, HeldFile>>;
+  /** The bytes of a file under way that are here, from its beginning, one piece after the other. */
+  pieces(sha256: string): AsyncIterable<Uint8Array>;
+  /** Throws StorageFull where there is no room. */
+  append(sha256: string, bytes: Uint8Array): Promise<void>;
+  /** Makes a file of its pieces. Throws StorageFull where there is no room. */
+  complete(asset: Asset): Promise<void>;
+  discard(sha256: string): Promise<void>;
+  usage(): Promise<{ usedBytes: number; limitBytes: number } | null>;
+}
+
+/** There is no room for another piece. */
+export class StorageFull extends Error {
+  constructor() {
+    super('Storage is full: what no program needs is removed, then it goes on.');
+  }
+}

@@ -1,0 +1,51 @@
+import type { Target } from './schemas';
+
+/**
+ * What the event stream carries, once for both sides: the server writes by it, a player reads by it. A player passes over what it
+ * does not know, so that a newer server can say more. Without schemas, so that players stay small; `schemas.ts` describes the same.
+ */
+export interface Messages {
+  /** What to play, at once and at every change. */
+  readonly target: Target;
+  /** The screen was given to another player, or to none. */
+  readonly unpaired: Readonly<Record<string, never>>;
+}
+
+export type MessageKind = keyof Messages;
+export type Message = { readonly [K in MessageKind]: { readonly kind: K; readonly data: Messages[K] } }[MessageKind];
+
+type Loose = Readonly<Record<string, unknown>>;
+const isObject = (value: unknown): value is Loose => typeof value === 'object' && value !== null;
+
+/** Whether a value is a target of ours: what a portal or a proxy answers is not. */
+export function isTarget(value: unknown): value is Target {
+  if (!isObject(value) || !isObject(value.screen)) return false;
+  const { screen, edition, program, serverTime } = value;
+  return (
+    typeof screen.id === 'string' &&
+    typeof screen.name === 'string' &&
+    (edition === null || Number.isInteger(edition)) &&
+    (program === null || (typeof program === 'string' && /^[0-9a-f]{64}$/.test(program))) &&
+    typeof serverTime === 'number'
+  );
+}
+
+const HOLDS: { readonly [K in MessageKind]: (data: unknown) => data is Messages[K] } = {
+  target: isTarget,
+  unpaired: (data): data is Messages['unpaired'] => isObject(data),
+};
+
+/** A message as an event of the stream. */
+export const eventOf = ({ kind, data }: Message) => ({ event: kind, data: JSON.stringify(data) });
+
+/** The message of an event; null for one that is not known, or not well-formed. */
+export function messageOf(event: string | undefined, text: string): Message | null {
+  if (event === undefined || !Object.hasOwn(HOLDS, event)) return null;
+  const kind = event as MessageKind;
+  try {
+    const data: unknown = JSON.parse(text);
+    return HOLDS[kind](data) ? ({ kind, data } as Message) : null;
+  } catch {
+    return null;
+  }
+}
