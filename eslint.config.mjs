@@ -11,7 +11,7 @@ const MAY_IMPORT = {
   core: [],
   config: [],
   log: [],
-  database: ['core', 'config'],
+  database: ['core', 'config', 'log'],
   protocol: ['core'],
   services: ['core', 'config', 'log', 'database', 'protocol'],
   jobs: ['config', 'log', 'database', 'services'],

@@ -1,6 +1,6 @@
 import { DAY, airTime, formatInstant, neverShown, type NeverShown, type Subject } from '@/core';
 import { options, type Command } from './options';
-import { Refused, instantOption, orRefuse, readPlanFile } from './plan-file';
+import { cannot, instantOption, orRefuse, readPlanFile } from './plan-file';
 
 const usage = `airtime --plan FILE|- [--booking ID | --playlist ID | --media ID] [--from INSTANT] [--to INSTANT] [--json]
        Where and how long something really shows; without a subject, all that never shows, and why. Seven days where no span is given.`;
@@ -42,9 +42,7 @@ export const command: Command = {
       }
       const known = { booking: plan.bookings, playlist: plan.playlists, media: plan.media }[subject.kind];
       if (!known.some(({ id }: { id: string }) => id === subject.id))
-        throw new Refused([
-          { path: `/${subject.kind}`, message: `There is no ${subject.kind} "${subject.id}" in the plan.` },
-        ]);
+        throw cannot(`/${subject.kind}`, `There is no ${subject.kind} "${subject.id}" in the plan.`);
       const times = airTime(plan, subject, from, to);
       if (given.json)
         console.log(JSON.stringify({ screens: times.map((one) => ({ ...one, first: formatInstant(one.first) })) }));

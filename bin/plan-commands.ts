@@ -1,35 +1,24 @@
 import { writeFileSync } from 'node:fs';
 import { NetworkRow, closeDatabase } from '@/database';
-import { Refusal, orThrow, planFile, readPlan } from '@/core';
+import { orThrow, planFile, readPlan } from '@/core';
 import type { Actor } from '@/services/people';
 import { draftPlan, importPlan } from '@/services/plan';
 import { options, type Command } from './options';
-import { Refused, orRefuse, readJsonFile } from './plan-file';
+import { cannot, orRefuse, readJsonFile } from './plan-file';
 
-/** The network that a command works on: the named one, or the only one. Throws Refused. */
+/** The network that a command works on: the named one, or the only one. Throws Refusal. */
 async function actorFor(slug: string | undefined): Promise<Actor> {
   const networks = await NetworkRow.findAll({ where: slug ? { slug } : {} });
   const [network] = networks;
-  if (!network)
-    throw new Refused([{ path: '/network', message: `There is no network ${slug ?? ''} in this database.` }]);
+  if (!network) throw cannot('/network', `There is no network ${slug ?? ''} in this database.`);
   if (networks.length > 1)
-    throw new Refused([
-      { path: '/network', message: `Name one with --network: ${networks.map((one) => one.slug).join(', ')}.` },
-    ]);
+    throw cannot('/network', `Name one with --network: ${networks.map((one) => one.slug).join(', ')}.`);
   return { networkId: network.id, personId: null, name: 'the command line' };
 }
 
 async function withDatabase(work: () => Promise<number>): Promise<number> {
   try {
-    return await orRefuse(async () => {
-      try {
-        return await work();
-      } catch (error) {
-        if (error instanceof Refusal)
-          throw new Refused(error.problems.length > 0 ? error.problems : [{ path: '', message: error.message }]);
-        throw error;
-      }
-    });
+    return await orRefuse(work);
   } finally {
     await closeDatabase();
   }

@@ -1,39 +1,33 @@
 import { readFileSync } from 'node:fs';
-import { formatInstant, parseInstant, readPlan, type Instant, type Plan, type Problem } from '@/core';
+import { Refusal, formatInstant, orThrow, parseInstant, readPlan, type Instant, type Plan } from '@/core';
 
 /** The command can't go on: told as JSON on standard error, exit 2. */
-export class Refused extends Error {
-  constructor(readonly errors: readonly Problem[]) {
-    super(JSON.stringify({ errors }));
-  }
-}
+export const cannot = (path: string, message: string) => new Refusal(422, message, [{ path, message }]);
 
-/** The JSON document in a file, or on standard input for `-`. Throws Refused. */
+/** The JSON document in a file, or on standard input for `-`. Throws Refusal. */
 export function readJsonFile(path: string): unknown {
   let text: string;
   try {
     text = readFileSync(path === '-' ? 0 : path, 'utf8');
   } catch {
-    throw new Refused([{ path: '', message: `The file ${path} can not be read: check its name.` }]);
+    throw cannot('', `The file ${path} can not be read: check its name.`);
   }
   try {
     return JSON.parse(text) as unknown;
   } catch (error) {
-    throw new Refused([{ path: '', message: `This is no JSON: ${error instanceof Error ? error.message : ''}` }]);
+    throw cannot('', `This is no JSON: ${error instanceof Error ? error.message : ''}`);
   }
 }
 
-/** The plan in a file. Throws Refused with all of its mistakes. */
+/** The plan in a file. Throws Refusal with all of its mistakes. */
 export function readPlanFile(path: string): Plan {
-  const read = readPlan(readJsonFile(path));
-  if (!read.ok) throw new Refused(read.problems);
-  return read.value;
+  return orThrow(readPlan(readJsonFile(path)));
 }
 
-/** An instant that an option gives. Throws Refused. */
+/** An instant that an option gives. Throws Refusal. */
 export function instantOption(name: string, text: string): Instant {
   const instant = parseInstant(text);
-  if (instant === null) throw new Refused([{ path: `/${name}`, message: 'Write an instant as 2026-12-01T03:45:00Z.' }]);
+  if (instant === null) throw cannot(`/${name}`, 'Write an instant as 2026-12-01T03:45:00Z.');
   return instant;
 }
 
@@ -42,8 +36,9 @@ export async function orRefuse(work: () => number | Promise<number>): Promise<nu
   try {
     return await work();
   } catch (error) {
-    if (!(error instanceof Refused)) throw error;
-    console.error(error.message);
+    if (!(error instanceof Refusal)) throw error;
+    const { problems, message } = error;
+    console.error(JSON.stringify({ errors: problems.length > 0 ? problems : [{ path: '', message }] }));
     return 2;
   }
 }

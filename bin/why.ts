@@ -1,6 +1,6 @@
 import { formatInstant, why } from '@/core';
 import { options, type Command } from './options';
-import { Refused, instantOption, orRefuse, readPlanFile } from './plan-file';
+import { cannot, instantOption, orRefuse, readPlanFile } from './plan-file';
 
 const usage = 'why --plan FILE|- --screen ID --at INSTANT [--json]';
 
@@ -21,7 +21,7 @@ export const command: Command = {
     return orRefuse(() => {
       const plan = readPlanFile(path);
       if (!plan.screens.some((one) => one.id === screen))
-        throw new Refused([{ path: '/screen', message: `There is no screen "${screen}" in the plan.` }]);
+        throw cannot('/screen', `There is no screen "${screen}" in the plan.`);
       const { sentence, reasons } = why(plan, screen, instantOption('at', at));
       const written = reasons.map((one) => ({ ...one, until: one.until === null ? null : formatInstant(one.until) }));
       console.log(given.json ? JSON.stringify({ sentence, reasons: written }) : sentence);

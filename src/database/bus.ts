@@ -8,8 +8,14 @@ export type BusMessage =
   | { readonly kind: 'edition' | 'players' | 'beats'; readonly network: string }
   /** `upload` says how far one is; absent where the list changed otherwise. */
   | { readonly kind: 'uploads'; readonly network: string; readonly upload?: UploadProgress | undefined }
-  /** Objects of the plan were changed; `change` is the number of the last of these changes. */
-  | { readonly kind: 'changes'; readonly network: string; readonly change: number }
+  /** Objects of the plan were changed: `first` to `change` are the numbers; `origin` is what the page called it that asked. */
+  | {
+      readonly kind: 'changes';
+      readonly network: string;
+      readonly first: number;
+      readonly change: number;
+      readonly origin?: string | undefined;
+    }
   | { readonly kind: 'player'; readonly network: string; readonly player: string }
   /** The line to PostgreSQL was lost and is back: anything may have happened. */
   | { readonly kind: 'resync' };

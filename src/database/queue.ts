@@ -1,6 +1,7 @@
 import PgBoss from 'pg-boss';
 import type { Transaction } from 'sequelize';
 import { config } from '@/config';
+import { logger } from '@/log';
 import { rows } from './connection';
 
 /** The work that waits in the background, by queue. */
@@ -17,14 +18,21 @@ export type JobName = keyof Jobs;
 
 export const QUEUES: readonly JobName[] = ['process-upload', 'clean-up', 'refresh-holidays'];
 
+/** What is done by the clock: the database holds when, so that it is done once, however many workers there are. */
+const SCHEDULED = { 'clean-up': '*/10 * * * *', 'refresh-holidays': '17 */12 * * *' } as const satisfies Partial<
+  Record<JobName, string>
+>;
+
 const shared = globalThis as typeof globalThis & { lanternpostQueue?: Promise<PgBoss> };
 
 /** The queue as a worker needs it: keeps its own tables, and supervises. Call once a worker, and stop it at the end. */
 export async function openQueue(): Promise<PgBoss> {
-  const boss = new PgBoss({ connectionString: config().databaseUrl, schedule: false, max: 4 });
-  boss.on('error', () => undefined);
+  const boss = new PgBoss({ connectionString: config().databaseUrl, max: 4 });
+  boss.on('error', (error) => logger.warn({ error }, 'the queue: it goes on by itself when the database is back'));
   await boss.start();
   for (const name of QUEUES) await boss.createQueue(name, { name, retryLimit: 3, retryDelay: 1, expireInHours: 4 });
+  for (const [name, cron] of Object.entries(SCHEDULED))
+    await boss.schedule(name, cron, {}, { singletonKey: name, retryLimit: 3 });
   return boss;
 }
 

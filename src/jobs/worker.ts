@@ -26,8 +26,6 @@ const GIVE_UP: { [N in JobName]?: (data: Jobs[N]) => Promise<void> } = {
 };
 
 const SWEEP_EVERY_MS = 3000;
-const CLEAN_UP_EVERY_MS = 10 * 60_000;
-const REFRESH_EVERY_MS = 12 * 3_600_000;
 
 /**
  * Runs background jobs until the function that is returned is called. While a job runs, its worker holds an advisory lock of
@@ -36,7 +34,7 @@ const REFRESH_EVERY_MS = 12 * 3_600_000;
 export async function startWorker(): Promise<() => Promise<void>> {
   const boss = await openQueue();
   const locks = new pg.Pool({ connectionString: config().databaseUrl, max: 4 });
-  locks.on('error', () => undefined);
+  locks.on('error', (error) => logger.warn({ error }, 'a connection of the worker broke: the next one is made anew'));
   for (const name of QUEUES)
     await boss.work<Jobs[JobName]>(
       name,
@@ -45,19 +43,16 @@ export async function startWorker(): Promise<() => Promise<void>> {
         for (const job of jobs) await runLocked(locks, name, job as PgBoss.JobWithMetadata<Jobs[JobName]>);
       },
     );
-  const timers = [
-    setInterval(
-      () => void sweep(boss, locks).catch((error: unknown) => logger.warn({ error }, 'sweep failed')),
-      SWEEP_EVERY_MS,
-    ),
-    setInterval(() => void boss.send('clean-up', {}).catch(() => undefined), CLEAN_UP_EVERY_MS),
-    setInterval(() => void boss.send('refresh-holidays', {}).catch(() => undefined), REFRESH_EVERY_MS),
-  ];
+  const timer = setInterval(
+    () => void sweep(boss, locks).catch((error: unknown) => logger.warn({ error }, 'sweep failed')),
+    SWEEP_EVERY_MS,
+  );
   await sweep(boss, locks);
-  await boss.send('clean-up', {});
-  await boss.send('refresh-holidays', {});
+  // What was due while no worker ran is done now, once.
+  for (const name of ['clean-up', 'refresh-holidays'] as const)
+    await boss.send(name, {}, { singletonKey: name, singletonSeconds: 60 });
   return async () => {
-    timers.forEach(clearInterval);
+    clearInterval(timer);
     await boss.stop({ graceful: true, timeout: 5000 });
     await locks.end();
   };

@@ -1,3 +1,4 @@
+import equal from 'fast-deep-equal';
 import { HOUR, MINUTE, SECOND, sha256Hex, type ProgramDocument } from '@/core/playing';
 import { ProtocolError, type ProtocolClient } from '@/protocol/client';
 import type { Report, Target } from '@/protocol/schemas';
@@ -236,7 +237,7 @@ export class PlayerSession {
   private aim(target: Target): void {
     this.refusedSince = null;
     const before = this.target;
-    if (JSON.stringify(target.screen) !== JSON.stringify(before?.screen)) this.events.screen(target.screen);
+    if (!equal(target.screen, before?.screen)) this.events.screen(target.screen);
     this.target = target;
     // What was being made ready for another wish is no longer on its way.
     if (this.held.next && this.held.next.hash !== target.program) this.held = { ...this.held, next: null };

@@ -2,6 +2,7 @@
 
 import { cookies } from 'next/headers';
 import { redirect } from 'next/navigation';
+import { z } from 'zod';
 import { civil, dateOfLocalTime, patchesSchema, type LocalTime, type LoosePatch, type Result } from '@/core';
 import { SESSION_COOKIE, keepSession, requestAddress } from '@/web/session';
 import { holidayDates, closeFeed, holidayCountries, holidayRegions, openFeed, type Choice } from '@/services/calendars';
@@ -34,9 +35,14 @@ export async function signOutAction(): Promise<void> {
   redirect('/sign-in');
 }
 
-/** Makes patches as a browser asks for them: what is no patch is refused, and never with files that only the library makes. */
-export async function editAction(patches: readonly LoosePatch[]): Promise<Result<EditResult>> {
-  return attemptAs((actor) => edit(actor, readInput(patchesSchema, patches)));
+const originSchema = z.string().max(40);
+
+/**
+ * Makes patches as a browser asks for them: what is no patch is refused, and never with files that only the library makes. `origin`
+ * is what the page calls this edit, so that it knows it in the feed.
+ */
+export async function editAction(patches: readonly LoosePatch[], origin: string): Promise<Result<EditResult>> {
+  return attemptAs((actor) => edit(actor, readInput(patchesSchema, patches), readInput(originSchema, origin)));
 }
 
 /** Takes the signed-in person's last act back, or makes it again: the same in each of their windows, also after a reload. */

@@ -1,4 +1,13 @@
-import { placeOf, withoutProvenance, programsOf, segments, type Loop, type ScreenProgram, type Source } from '../forecast';
+import equal from 'fast-deep-equal';
+import {
+  placeOf,
+  withoutProvenance,
+  programsOf,
+  segments,
+  type Loop,
+  type ScreenProgram,
+  type Source,
+} from '../forecast';
 import type { Instant } from '../instant';
 import type { Plan } from '../plan/schema';
 import { canonicalJson } from './canonical';
@@ -84,8 +93,7 @@ function differencesOf(
 
 function append(found: Difference[], one: Difference): void {
   const last = found.at(-1);
-  const same =
-    last && last.to === one.from && canonicalJson([last.before, last.after]) === canonicalJson([one.before, one.after]);
+  const same = last && last.to === one.from && equal(last.before, one.before) && equal(last.after, one.after);
   if (same) found[found.length - 1] = { ...last, to: one.to };
   else found.push(one);
 }

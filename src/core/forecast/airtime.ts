@@ -39,7 +39,9 @@ function timeIn({ program, segments }: Outcome, subject: Subject): Omit<AirTime,
   const place = placeOf(program);
   /** For each loop, whether each of its items belongs to the subject. */
   const belongs = program.loops.map((loop) =>
-    loop.map((item) => (subject.kind === 'media' ? item.media === subject.id : item.through?.includes(subject.id) === true)),
+    loop.map((item) =>
+      subject.kind === 'media' ? item.media === subject.id : item.through?.includes(subject.id) === true,
+    ),
   );
   let [ms, plays, first] = [0, 0, Infinity];
   for (const segment of segments) {

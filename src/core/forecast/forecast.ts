@@ -21,10 +21,7 @@ export function forecast(program: ScreenProgram, from: Instant, to: Instant, opt
 }
 
 /** The segment and play at one instant; `play` is null where nothing plays. */
-export function forecastAt(
-  program: ScreenProgram,
-  instant: Instant,
-): { segment: Segment; play: Play | null } {
+export function forecastAt(program: ScreenProgram, instant: Instant): { segment: Segment; play: Play | null } {
   const { segments: found, plays } = forecast(program, instant, instant + 1, { plays: true });
   return { segment: found[0] as Segment, play: plays[0] ?? null };
 }

@@ -1,6 +1,6 @@
 import { describeWhen } from '../when';
 import { linksOf } from './references';
-import type { KINDS} from './registry';
+import type { KINDS } from './registry';
 import { ALL_KINDS, isKind, kindOf, referencesOf } from './registry';
 import { changeSentences, conflictSentence, namesIn } from './sentences';
 import { patchOf } from './patch';

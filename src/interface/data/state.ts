@@ -1,3 +1,4 @@
+import equal from 'fast-deep-equal';
 import { sharing, withPatches, type Glance, type Instant, type LoosePatch, type Plan, type ZoneTable } from '@/core';
 import type { FeedChanges } from '@/services/feed';
 import type { ScreenStatus } from '@/services/screens';
@@ -44,6 +45,8 @@ export interface NetworkView {
 /** An edit that is on its way. */
 interface Pending {
   readonly number: number;
+  /** What the feed calls it. */
+  readonly origin: string;
   readonly patches: readonly LoosePatch[];
 }
 
@@ -92,11 +95,15 @@ function redrawn(state: NetworkState): NetworkState {
 }
 
 /** One's own edit, shown at once. New objects stand under a passing id until the server has named them. */
-export function edited(state: NetworkState, number: number, patches: readonly LoosePatch[]): NetworkState {
+export function edited(
+  state: NetworkState,
+  { number, origin }: Pick<Pending, 'number' | 'origin'>,
+  patches: readonly LoosePatch[],
+): NetworkState {
   const local = patches.map((patch, i) =>
     'add' in patch && !patch.id ? { ...patch, id: `new-${number}-${i}` } : patch,
   );
-  return redrawn({ ...state, pending: [...state.pending, { number, patches: local }] });
+  return redrawn({ ...state, pending: [...state.pending, { number, origin, patches: local }] });
 }
 
 /** The edit was refused: what it showed is taken back. */
@@ -120,9 +127,19 @@ export function followed(state: NetworkState, event: FeedChanges, done?: number)
     state.base,
     news.map((one) => one.patch),
   );
+  // One's own come by the feed too, often before their answer: they are no longer on their way.
+  const own = new Set(news.map((one) => one.origin));
   const authors = new Map(state.authors);
   for (const { patch, by } of news) authors.set(`${patch.kind} ${patch.id ?? ''}`, by);
-  return { state: redrawn({ ...state, base, change: event.number, pending, authors }) };
+  return {
+    state: redrawn({
+      ...state,
+      base,
+      change: event.number,
+      pending: pending.filter((one) => !own.has(one.origin)),
+      authors,
+    }),
+  };
 }
 
 /** Statuses that differ, and screens that are gone, as of an instant of the server's. */
@@ -130,7 +147,7 @@ export function heard(
   state: NetworkState,
   { statuses, gone = [], at }: { statuses: readonly ScreenStatus[]; gone?: readonly string[]; at: Instant },
 ): NetworkState {
-  const differing = statuses.filter((one) => JSON.stringify(state.statuses.get(one.id)) !== JSON.stringify(one));
+  const differing = statuses.filter((one) => !equal(state.statuses.get(one.id), one));
   const left = gone.filter((id) => state.statuses.has(id));
   if (differing.length + left.length === 0) return state.heardAt === at ? state : { ...state, heardAt: at };
   const next = new Map(state.statuses);

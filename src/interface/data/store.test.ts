@@ -35,7 +35,7 @@ class FakeServer {
   }
 
   /** Makes a patch as the server does; numbers are not one after the other, since other networks have theirs between. */
-  make(patches: readonly LoosePatch[], by: string): EditResult | string {
+  make(patches: readonly LoosePatch[], by: string, origin?: string): EditResult | string {
     const previous = this.change;
     const ids: string[] = [];
     let plan = this.plan;
@@ -53,7 +53,7 @@ class FakeServer {
     }
     this.plan = plan;
     const numbers = done.map((_, i) => previous + 3 + i);
-    this.changes.push(...done.map((patch, i) => ({ patch, by, number: numbers[i] ?? 0 })));
+    this.changes.push(...done.map((patch, i) => ({ patch, by, origin, number: numbers[i] ?? 0 })));
     return { change: this.change, previous, changes: numbers, ids, patches: done };
   }
 
@@ -83,6 +83,7 @@ function page(server = new FakeServer()) {
   const asked: string[] = [];
   const refetched: string[] = [];
   let gate = Promise.resolve();
+  let answered = Promise.resolve();
   let cut = false;
   const answer = (value: unknown) => new Response(JSON.stringify(value), { status: 200 });
   const ways: Ways = {
@@ -94,10 +95,11 @@ function page(server = new FakeServer()) {
         return answer({ changes: server.since(Number(query.get('change'))), statuses: [], at: 5 });
       return answer({ number: 1, plan: null });
     },
-    edit: async (patches) => {
+    edit: async (patches, origin) => {
       await gate;
       if (cut) throw new TypeError('the line is cut');
-      const made = server.make(patches, 'Ida');
+      const made = server.make(patches, 'Ida', origin);
+      await answered;
       return typeof made === 'string' ? refusal(made) : { ok: true, value: made };
     },
     undo: async (): Promise<Result<UndoResult>> => ({
@@ -116,7 +118,12 @@ function page(server = new FakeServer()) {
   const cutLine = (to: boolean) => {
     cut = to;
   };
-  return { server, store, asked, refetched, hold, cutLine };
+  const holdAnswers = () => {
+    let open = () => {};
+    answered = new Promise((resolve) => (open = resolve));
+    return open;
+  };
+  return { server, store, asked, refetched, hold, holdAnswers, cutLine };
 }
 
 const rename = (id: string, name: string, was?: string): LoosePatch => ({
@@ -173,6 +180,30 @@ test('a new thing stands under a passing id until the server has named it, and o
   await result;
   expect(store.getState().draft.playlists.map((one) => one.name)).toEqual(['Offers']);
   expect(store.getState().draft.playlists[0]?.id).toMatch(/^made-/);
+});
+
+test("one's own change that comes by the feed before its answer is shown once, as the same thing", async () => {
+  const { store, server, holdAnswers } = page();
+  await store.getState().edit([{ kind: 'playlist', id: 'loop', add: { name: 'Loop', items: [] } }]);
+  const open = holdAnswers();
+  const put = (id: string, after: string | null): LoosePatch => ({
+    ...{ kind: 'playlist', id: 'loop', set: {} },
+    entries: { items: [{ id, add: { collect: id }, after }] },
+  });
+  const before = server.change;
+  const results = [store.getState().edit([put('a', null)]), store.getState().edit([put('b', 'a')])];
+  await settled();
+  const items = () => store.getState().draft.playlists[0]?.items.map((item) => item.id);
+  expect(items()).toEqual(['a', 'b']);
+  const [first] = store.getState().draft.playlists[0]?.items ?? [];
+  store.hear({ kind: 'changes', ...server.since(before) });
+  await settled();
+  expect(items()).toEqual(['a', 'b']);
+  expect(store.getState().draft.playlists[0]?.items[0]).toBe(first);
+  open();
+  await Promise.all(results);
+  expect(items()).toEqual(['a', 'b']);
+  expect(store.getState().draft).toEqual(server.plan);
 });
 
 test("what others change comes by the feed, with their name, under one's own edit that is on its way", async () => {

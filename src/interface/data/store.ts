@@ -54,7 +54,7 @@ export type NetworkStore = StoreApi<Network> & {
 /** What the store asks of the outside. */
 export interface Ways {
   fetch(path: string): Promise<Response>;
-  edit(patches: readonly LoosePatch[]): Promise<Result<EditResult>>;
+  edit(patches: readonly LoosePatch[], origin: string): Promise<Result<EditResult>>;
   undo(way: Way): Promise<Result<UndoResult>>;
   /** Loads the view anew. */
   reload(): void;
@@ -72,7 +72,7 @@ const LOST = 'The server does not answer: what is shown may be old until the lin
 /** The ways of a page: the app's own routes and server actions. */
 export const pageWays = (reload: () => void, refetch: Ways['refetch']): Ways => ({
   fetch: (path) => fetch(path, { cache: 'no-store' }),
-  edit: (patches) => editAction(patches),
+  edit: (patches, origin) => editAction(patches, origin),
   undo: (way) => undoAction(way),
   reload,
   refetch,
@@ -80,6 +80,8 @@ export const pageWays = (reload: () => void, refetch: Ways['refetch']): Ways => 
 
 export function createNetworkStore(view: NetworkView, ways: Ways): NetworkStore {
   let numbers = 0;
+  /** Tells this page's edits from those of other tabs. */
+  const page = Math.random().toString(36).slice(2, 12);
   const known = new Set(view.zones.map((zone) => zone.name));
   /** One's own edits take turns: each is made on the one before, so that quick ones do not contradict each other. */
   let turn: Promise<unknown> = Promise.resolve();
@@ -98,9 +100,10 @@ export function createNetworkStore(view: NetworkView, ways: Ways): NetworkStore 
     const edit = (patches: readonly LoosePatch[], said?: string): Promise<Result<EditResult>> => {
       if (patches.length === 0) return Promise.resolve(done(nothing(get().change)));
       const number = ++numbers;
-      move((state) => edited(state, number, patches));
+      const origin = `${page}-${number}`;
+      move((state) => edited(state, { number, origin }, patches));
       return inTurn(async () => {
-        const result = await ways.edit(patches).catch((): Result<EditResult> => lost());
+        const result = await ways.edit(patches, origin).catch((): Result<EditResult> => lost());
         if (result.ok) await follow(changesOf(result.value, get().person), number);
         else move((state) => takenBack(state, number));
         if (!result.ok) notify(result.message, true);

@@ -1,5 +1,6 @@
 'use client';
 
+import equal from 'fast-deep-equal';
 import { useRef, type FormEvent, type ReactNode } from 'react';
 import type { FieldValues, UseFormReturn } from 'react-hook-form';
 import type { Problem, Result } from '@/core';
@@ -37,8 +38,7 @@ export function AutoForm<Values extends FieldValues, Output>({
     const now = structuredClone(getValues());
     reset(saved);
     for (const [key, value] of Object.entries(now))
-      if (JSON.stringify(value) !== JSON.stringify(saved[key]))
-        setValue(key as never, value as never, { shouldDirty: true });
+      if (!equal(value, saved[key])) setValue(key as never, value as never, { shouldDirty: true });
   };
   const submit = (event?: FormEvent) => {
     event?.preventDefault();

@@ -1,5 +1,6 @@
 'use client';
 
+import equal from 'fast-deep-equal';
 import { useCallback, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { FieldValues, Path, UseFormReturn } from 'react-hook-form';
 import { added, objectIn, patchOf, type DocumentOf, type ListedKind, type Patch } from '@/core';
@@ -47,18 +48,18 @@ export function useRecord<K extends ListedKind, V extends FieldValues, O>(
     const before = base.current;
     base.current = current;
     seen.current = object;
-    if (!current || !before || JSON.stringify(before) === key) return;
+    if (!current || !before || equal(before, current)) return;
     const mine = getValues();
     const { values, both } = merge<V>(before, current, mine);
-    const changed = JSON.stringify(values) !== JSON.stringify(mine);
+    const changed = !equal(values, mine);
     // What is now in the object is clean; what differs from it is one's own and not saved yet.
     reset(current);
     for (const [field, value] of Object.entries(values))
       setValue(field as Path<V>, value, {
-        shouldDirty: JSON.stringify(value) !== JSON.stringify((current as FieldValues)[field]),
+        shouldDirty: !equal(value, (current as FieldValues)[field]),
       });
     const theirs = current as FieldValues;
-    const differs = (field: string) => JSON.stringify(theirs[field]) !== JSON.stringify((values as FieldValues)[field]);
+    const differs = (field: string) => !equal(theirs[field], (values as FieldValues)[field]);
     setConflicts((known) =>
       [...new Set<string>([...known.map((one) => one.field).filter(differs), ...both])].map((field) => ({
         field,
@@ -84,7 +85,7 @@ export function useRecord<K extends ListedKind, V extends FieldValues, O>(
     const [old, now]: FieldValues[] = [valuesOf(before), getValues()];
     const touched = (field: string) =>
       ((madeOf as Record<string, readonly string[]>)[field] ?? [field]).some(
-        (input) => JSON.stringify(old?.[input]) !== JSON.stringify(now?.[input]),
+        (input) => !equal(old?.[input], now?.[input]),
       );
     const fields = new Set([...Object.keys(before), ...Object.keys(document)]);
     const next = Object.fromEntries(

@@ -16,7 +16,7 @@ import { duration, megabytes } from '@/interface/kit/format';
 import { tagsText, tagsTextSchema } from '@/interface/kit/tags';
 import { Thumb } from '@/interface/kit/thumb';
 import { fitWords, fits } from './fit';
-import { OnAir } from '@/interface/kit/on-air';
+import { OnAir } from '@/interface/forecast/on-air';
 import { usesOf } from './uses';
 
 const empty = z.literal('').transform(() => undefined);

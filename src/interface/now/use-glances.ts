@@ -1,5 +1,6 @@
 'use client';
 
+import equal from 'fast-deep-equal';
 import { useRef, useState } from 'react';
 import type { Glance } from '@/core';
 import { useMoment } from '@/interface/data/moment';
@@ -52,7 +53,7 @@ async function learn(
   const glances = new Map(holds ? known.glances : []);
   for (const one of answer) {
     const before = known.glances.get(one.screen);
-    glances.set(one.screen, before && JSON.stringify(before) === JSON.stringify(one) ? before : one);
+    glances.set(one.screen, equal(before, one) && before ? before : one);
   }
   const to = Math.min(validUntil(answer), holds ? known.to : Infinity);
   return { key: plan.key, from: moment, to, glances };

@@ -33,7 +33,7 @@ import { PlanSheets, type Open } from './plan-sheets';
 import { PrintWeek } from './print-week';
 import { Steps, VIEWS, spanOf, type View } from './steps';
 import { Strata } from './strata/strata';
-import type { Held } from './strata/held';
+import type { Held } from './gestures/held';
 import { useFindings } from './use-findings';
 import { YearStrip } from './year';
 

@@ -3,7 +3,7 @@
 import type { Booking, LocalDate } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
 import { Sheet } from '@/interface/kit/sheet';
-import { BookingForm } from './booking-form';
+import { BookingForm } from '@/interface/booking/booking-form';
 import { CalendarsForm } from './calendars/calendars-form';
 import { FeedsForm } from './calendars/feeds-form';
 import { ImportForm } from './calendars/import-form';

@@ -3,7 +3,7 @@
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { MONTH_WORDS, addDays, civil, dateOf, weekdayIndex, type LocalDate } from '@/core';
 import { Button } from '@/interface/kit/button';
-import { monthSpan } from './month/carried';
+import { monthSpan } from './gestures/carried';
 import { dateWords } from './wall-words';
 
 export const VIEWS = ['day', 'week', 'month', 'year', 'list'] as const;

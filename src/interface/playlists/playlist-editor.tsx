@@ -23,7 +23,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState, type ReactNode } from 'react';
 import { loopLength, type Item, type Playlist, changed, removed } from '@/core';
-import { OnAir } from '@/interface/kit/on-air';
+import { OnAir } from '@/interface/forecast/on-air';
 import { useNetwork, useThumbnails } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/button';
 import { Input, Select } from '@/interface/kit/field';

@@ -8,6 +8,8 @@ export interface FeedChange {
   readonly patch: LoosePatch;
   /** Null for the program itself, or a person who is gone. */
   readonly by: string | null;
+  /** What the page that asked for it calls it; absent where that is not known any more. */
+  readonly origin?: string | undefined;
 }
 
 /** Changes in order, all that there are behind `after` up to `number`. */

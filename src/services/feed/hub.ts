@@ -36,6 +36,8 @@ class Hub {
   private readonly board: StatusBoard;
   private readonly darkness: NodeJS.Timeout;
   private change = 0;
+  /** Which changes that were not told yet came from which page. */
+  private origins: Extract<BusMessage, { kind: 'changes' }>[] = [];
   /** What is asked of the database takes turns, so that events keep their order. */
   private turn: Promise<unknown>;
   private waiting: { readonly beats: NodeJS.Timeout | null; readonly docket: NodeJS.Timeout | null } = {
@@ -94,6 +96,7 @@ class Hub {
   hear(message: BusMessage): void {
     switch (message.kind) {
       case 'changes':
+        if (message.origin !== undefined) this.origins.push(message);
         return this.queue(() => this.tellChanges(message.change));
       case 'edition':
         this.tell({ kind: 'edition' });
@@ -136,7 +139,14 @@ class Hub {
       this.tell({ kind: 'reload' });
     } else {
       this.change = found.number;
-      this.tell({ kind: 'changes', ...found });
+      const originOf = (number: number) =>
+        this.origins.find(({ first, change }) => first <= number && number <= change)?.origin;
+      this.tell({
+        kind: 'changes',
+        ...found,
+        changes: found.changes.map((one) => ({ ...one, origin: originOf(one.number) })),
+      });
+      this.origins = this.origins.filter(({ change }) => change > found.number);
       if (found.changes.some(({ patch }) => patch.kind === 'screen')) this.tellStates(await this.board.load());
     }
     this.countSoon();

@@ -50,11 +50,13 @@ export interface Act {
   readonly id: string;
   /** The act that this one takes back. */
   readonly takesBack?: string | undefined;
+  /** What the page that asked calls it, so that it knows its own in the feed. */
+  readonly origin?: string | undefined;
 }
 
 /** Makes a person's edits in one transaction: all of them with their rows in the audit trail, or none. They are one act. */
-export function edit(actor: Actor, edits: readonly Edit[]): Promise<EditResult> {
-  return transaction((within) => editWithin(actor, edits, within, { id: uuidv7() }));
+export function edit(actor: Actor, edits: readonly Edit[], origin?: string): Promise<EditResult> {
+  return transaction((within) => editWithin(actor, edits, within, { id: uuidv7(), origin }));
 }
 
 /**
@@ -86,7 +88,8 @@ export async function editWithin(
   await attachFiles(networkId, writes, given, within);
   const { previous, numbers } = await recordChanges(actor, writes, act, files, within);
   const change = numbers.at(-1) ?? previous;
-  await publish({ kind: 'changes', network: networkId, change }, within);
+  const { origin } = act ?? {};
+  await publish({ kind: 'changes', network: networkId, first: numbers[0] ?? change, change, origin }, within);
   return { change, previous, changes: numbers, ids, patches: writes.map(patchDone) };
 }
 

@@ -1,5 +1,7 @@
 import type { Report, Target } from '@/protocol/schemas';
+import { LRUCache } from 'lru-cache';
 import { rows, subscribe } from '@/database';
+import { logger } from '@/log';
 import { tokenHash } from '../people';
 
 /** A paired player, as its token tells. */
@@ -10,7 +12,9 @@ export interface Player {
 }
 
 const KNOWN_FOR_MS = 10_000;
-const known = new Map<string, { player: Player; until: number }>();
+/** What an edition holds stays granted while the edition is kept; not for ever, since editions are cleared away. */
+const GRANTED_FOR_MS = 10 * 60_000;
+const known = new LRUCache<string, Player>({ max: 50_000, ttl: KNOWN_FOR_MS });
 let watching = false;
 
 /** Forgets what is cached as soon as any process changes it. */
@@ -30,7 +34,7 @@ export async function playerOf(token: string): Promise<Player | null> {
   watch();
   const hash = tokenHash(token);
   const cached = known.get(hash);
-  if (cached && cached.until > Date.now()) return cached.player;
+  if (cached) return cached;
   const [row] = await rows<{ id: string; networkId: string; screen: Player['screen'] }>(
     `SELECT p.id, p.network_id AS "networkId",
        jsonb_build_object('id', s.slug, 'name', s.name, 'width', s.document->'width', 'height', s.document->'height') AS screen
@@ -38,8 +42,7 @@ export async function playerOf(token: string): Promise<Player | null> {
     [hash],
   );
   if (!row) return null;
-  if (known.size > 50_000) known.clear();
-  known.set(hash, { player: row, until: Date.now() + KNOWN_FOR_MS });
+  known.set(hash, row);
   return row;
 }
 
@@ -49,7 +52,7 @@ interface NetworkTargets {
 }
 
 /** What each network's newest edition gives to its screens; dropped whenever one is published. */
-const targets = new Map<string, Promise<NetworkTargets>>();
+const targets = new LRUCache<string, Promise<NetworkTargets>>({ max: 1000, ttl: KNOWN_FOR_MS });
 
 async function loadTargets(networkId: string): Promise<NetworkTargets> {
   const found = await rows<{ number: number; screen: string | null; hash: string | null }>(
@@ -70,7 +73,6 @@ export async function targetOf(player: Player): Promise<Target> {
     pending = loadTargets(networkId);
     targets.set(networkId, pending);
     pending.catch(() => targets.delete(networkId));
-    setTimeout(() => targets.delete(networkId), KNOWN_FOR_MS).unref();
   }
   const { edition, programs } = await pending;
   return { screen, edition, program: programs.get(screen.id) ?? null, serverTime: Date.now() };
@@ -86,7 +88,7 @@ export async function programText(player: Player, hash: string): Promise<string 
   return row?.document ?? null;
 }
 
-const grantedFiles = new Map<string, { type: string; bytes: number }>();
+const grantedFiles = new LRUCache<string, { type: string; bytes: number }>({ max: 20_000, ttl: GRANTED_FOR_MS });
 
 /** Type and size of a file that one of the network's programs needs; null for any other. */
 export async function playerFile(player: Player, sha256: string): Promise<{ type: string; bytes: number } | null> {
@@ -101,7 +103,6 @@ export async function playerFile(player: Player, sha256: string): Promise<{ type
   );
   if (!row) return null;
   const file = { type: row.type, bytes: Number(row.bytes) };
-  if (grantedFiles.size > 20_000) grantedFiles.clear();
   grantedFiles.set(key, file);
   return file;
 }
@@ -115,7 +116,9 @@ export function heartbeat(player: Player, report: Report): void {
   waiting.set(player.id, { network: player.networkId, report, seen: Date.now() });
   timer ??= setTimeout(() => {
     timer = null;
-    void flushHeartbeats().catch(() => undefined);
+    flushHeartbeats().catch((error: unknown) =>
+      logger.warn({ error }, 'heartbeats could not be written: the next are on their way'),
+    );
   }, FLUSH_EVERY_MS);
 }
 

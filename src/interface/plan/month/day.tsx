@@ -55,7 +55,7 @@ export const Day = memo(function Day({
     <div
       data-day={day}
       data-drawn={drawn || undefined}
-      className={`relative flex min-h-27.5 flex-col gap-0.5 border-r border-b border-rule px-1.5 py-1 ${drawn || carried ? 'bg-dusk/15' : inMonth ? 'hover:bg-well' : 'bg-well/50 text-faint'} ${picked ? 'outline-2 -outline-offset-2 outline-dusk' : ''}`}
+      className={`relative flex min-h-32 flex-col gap-1 border-r border-b border-rule px-1.5 py-1 ${drawn || carried ? 'bg-dusk/15' : inMonth ? 'hover:bg-well' : 'bg-well/50 text-faint'} ${picked ? 'outline-2 -outline-offset-2 outline-dusk' : ''}`}
     >
       <button
         type="button"
@@ -82,7 +82,7 @@ export const Day = memo(function Day({
           tabIndex={picked ? 0 : -1}
           onClick={() => onOpen(bar.booking.id)}
           onFocus={() => onPick(bar.key)}
-          className={`relative cursor-grab touch-none truncate border-l-2 pl-1 text-left text-xs leading-4 hover:bg-paper hover:text-tide ${bar.layer === 'takeover' ? 'border-brick' : 'border-dusk'} ${bar.key === carried ? 'font-semibold' : ''}`}
+          className={`relative cursor-grab touch-none truncate border-l-2 pl-1 text-left text-xs leading-5 hover:bg-paper hover:text-tide ${bar.layer === 'takeover' ? 'border-brick' : 'border-dusk'} ${bar.key === carried ? 'font-semibold' : ''}`}
         >
           {bar.booking.name}
         </button>
@@ -102,7 +102,7 @@ function DayPicture({ day, bars }: { day: LocalDate; bars: readonly Bar[] }) {
     <svg
       viewBox={`0 0 100 ${HEIGHT}`}
       preserveAspectRatio="none"
-      className="pointer-events-none relative mb-0.5 h-5 w-full bg-well/60"
+      className="pointer-events-none relative h-5 w-full bg-well/60"
       aria-hidden
     >
       {LAYERS.flatMap((layer, i) =>

@@ -19,12 +19,12 @@ import {
 import { useNetwork } from '@/interface/data/provider';
 import { Foot } from '../strata/foot';
 import { layerOf, sightingKey, type Bar } from '../strata/layout';
-import { useGesture } from '../strata/use-gesture';
+import { useGesture } from '../gestures/use-gesture';
 import { useSightings } from '../use-ahead';
 import { dateWords } from '../wall-words';
 import { Day } from './day';
-import { drawnSpan, monthSpan, rareBookings } from './carried';
-import { useCarry } from './use-carry';
+import { drawnSpan, monthSpan, rareBookings } from '../gestures/carried';
+import { useCarry } from '../gestures/use-carry';
 
 /** Weeks under each other: what is special to a day can be carried to another, and days be drawn for a new booking. */
 export const MonthView = memo(function MonthView({

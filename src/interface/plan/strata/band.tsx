@@ -6,7 +6,7 @@ import type { Finding } from '@/core';
 import { BAR_HEIGHT, BarButton, LANE_HEIGHT } from './bar';
 import type { Bar, Layer, Marks } from './layout';
 import type { WallScale } from './scale';
-import type { Held } from './held';
+import type { Held } from '../gestures/held';
 
 const SHORTEST_BAND = 30;
 /** Where the lowest lane begins, above its layer's foot. */

@@ -5,8 +5,8 @@ import { describeWhen, type Explanation, type Finding, type Mend, type Scope } f
 import { Button } from '@/interface/kit/button';
 import { spanWords } from '../wall-words';
 import { layerName, type Bar } from './layout';
-import type { Held } from './held';
-import type { Choice, Gesture } from './use-gesture';
+import type { Held } from '../gestures/held';
+import type { Choice, Gesture } from '../gestures/use-gesture';
 
 const SCOPE_WORDS: Record<Scope, string> = {
   'this day': 'this day only',

@@ -1,3 +1,4 @@
+import { scaleLinear } from 'd3-scale';
 import { DAY, HOUR, MINUTE, startOfDate, type LocalDate, type LocalTime } from '@/core';
 
 /** Time of a wall's clock across: `days` dates from `first` on, over `width` pixels. */
@@ -15,15 +16,15 @@ export interface WallScale {
 
 export function wallScale(first: LocalDate, days: number, width: number): WallScale {
   const begin = startOfDate(first);
-  const perPixel = (days * DAY) / Math.max(1, width);
+  const scale = scaleLinear([begin, begin + days * DAY], [0, Math.max(1, width)]);
   return {
     first,
     days,
     width,
     tickHours: days === 1 ? 1 : 6,
     step: (days === 1 ? 5 : 15) * MINUTE,
-    x: (time) => (time - begin) / perPixel,
-    time: (x) => (begin + x * perPixel) as LocalTime,
+    x: (time) => scale(time),
+    time: (x) => scale.invert(x) as LocalTime,
   };
 }
 

@@ -3,7 +3,7 @@
 import { useCallback, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { DAY, type LocalDate } from '@/core';
 import type { Bar } from '../strata/layout';
-import type { Gesture } from '../strata/use-gesture';
+import type { Gesture } from './use-gesture';
 import { carriedBy, drawnSpan, type Drawn } from './carried';
 
 const MOVED_PIXELS = 4;

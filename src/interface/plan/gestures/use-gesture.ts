@@ -1,6 +1,6 @@
 'use client';
 
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import {
   carried,
   copyOccasion,
@@ -14,7 +14,7 @@ import {
 } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
 import type { Held } from './held';
-import { layerOf, type Bar } from './layout';
+import { layerOf, type Bar } from '../strata/layout';
 
 /** A change that waits for one's word on which days it is for. */
 export interface Choice {
@@ -31,10 +31,6 @@ export function useGesture(plan: Plan, site: Pick<Site, 'timeZone'>, onDraw: (dr
   const [held, setHeld] = useState<Held | null>(null);
   const [choice, setChoice] = useState<Choice | null>(null);
   const [looking, lookAt] = useState<Scope | null>(null);
-  /** Edits that are on their way: shown until the plan has them. */
-  const [sent, setSent] = useState<readonly Patch[] | undefined>(undefined);
-  useEffect(() => setSent(undefined), [plan]);
-
   const stamp = useMemo(() => new Date().toISOString(), [plan]); // eslint-disable-line react-hooks/exhaustive-deps -- made anew with each plan
 
   const changeOf = useCallback(
@@ -53,9 +49,7 @@ export function useGesture(plan: Plan, site: Pick<Site, 'timeZone'>, onDraw: (dr
     async (edits: readonly Patch[], said: string) => {
       setChoice(null);
       lookAt(null);
-      setSent(edits);
-      const result = await edit(edits, said);
-      if (!result.ok) setSent(undefined);
+      await edit(edits, said);
     },
     [edit],
   );
@@ -119,8 +113,8 @@ export function useGesture(plan: Plan, site: Pick<Site, 'timeZone'>, onDraw: (dr
       );
       return edits.ok ? edits.value : undefined;
     }
-    return sent;
-  }, [held, choice, looking, sent, plan, changeOf, stamp]);
+    return undefined;
+  }, [held, choice, looking, plan, changeOf, stamp]);
 
   return {
     held,

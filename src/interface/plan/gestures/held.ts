@@ -1,5 +1,5 @@
 import { DAY, type LocalTime } from '@/core';
-import type { Bar, Layer } from './layout';
+import type { Bar, Layer } from '../strata/layout';
 
 /** What one has in hand: a bar, or a new one that is being drawn. */
 export interface Held {

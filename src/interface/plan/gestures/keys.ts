@@ -1,6 +1,6 @@
 import { DAY, type LocalTime, type Mend } from '@/core';
-import { LAYERS, type Bar, type LayerOfBars } from './layout';
-import type { WallScale } from './scale';
+import { LAYERS, type Bar, type LayerOfBars } from '../strata/layout';
+import type { WallScale } from '../strata/scale';
 import { stretched } from './held';
 import type { Gesture } from './use-gesture';
 

@@ -1,5 +1,5 @@
 import { DAY, addDays, civil, dateOf, weekdayIndex, type LocalDate, type LocalTime } from '@/core';
-import type { Held } from '../strata/held';
+import type { Held } from './held';
 import type { Bar } from '../strata/layout';
 
 /** The first and last date of the weeks that hold a date's month. */

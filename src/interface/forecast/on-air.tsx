@@ -3,8 +3,8 @@
 import { DAY, HOUR, type AirTime, type Subject } from '@/core';
 import { useMoment } from '@/interface/data/moment';
 import { useIndex, useNetwork } from '@/interface/data/provider';
-import { ask, useAnswer } from '@/interface/forecast/client';
-import { counted } from './format';
+import { ask, useAnswer } from './client';
+import { counted } from '@/interface/kit/format';
 
 const SCREENS_NAMED = 5;
 

@@ -15,9 +15,9 @@ import {
 import { useMoment } from '@/interface/data/moment';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { counted } from '@/interface/kit/format';
-import { wallScale } from './strata/scale';
-import { useOutcome } from './use-ahead';
-import { dateWords, spanWords } from './wall-words';
+import { wallScale } from '@/interface/plan/strata/scale';
+import { useOutcome } from '@/interface/plan/use-ahead';
+import { dateWords, spanWords } from '@/interface/plan/wall-words';
 
 const DAYS = 7;
 const WIDTH = 400;

@@ -11,8 +11,8 @@ import {
 } from '@/core';
 import { stretched, type Held } from './held';
 import { barKey, heldKey, neighbour } from './keys';
-import { layout, type Bar } from './layout';
-import { wallScale } from './scale';
+import { layout, type Bar } from '../strata/layout';
+import { wallScale } from '../strata/scale';
 import type { Gesture } from './use-gesture';
 
 const first = parseDate('2026-11-23') as LocalDate;

@@ -2,8 +2,8 @@
 
 import { useRef, type PointerEvent } from 'react';
 import { HOUR, type LocalTime } from '@/core';
-import { LAYERS, type Bar, type Layer } from './layout';
-import { snap, type WallScale } from './scale';
+import { LAYERS, type Bar, type Layer } from '../strata/layout';
+import { snap, type WallScale } from '../strata/scale';
 import { stretched, type Held } from './held';
 import type { Gesture } from './use-gesture';
 

@@ -12,7 +12,7 @@ import { AutoForm } from '@/interface/forms/auto-form';
 import { Button } from '@/interface/kit/button';
 import { ContentSelect } from '@/interface/kit/content-field';
 import { Field, Input } from '@/interface/kit/field';
-import { OnAir } from '@/interface/kit/on-air';
+import { OnAir } from '@/interface/forecast/on-air';
 import { SelectorField } from '@/interface/kit/selector-field';
 import { Conflicts, useRecord } from '@/interface/forms/use-record';
 import { bookingDocument, bookingFormSchema, bookingValues, type BookingValues, WHEN_INPUTS } from './booking-values';
