@@ -1,10 +1,23 @@
+import { readdirSync } from 'node:fs';
 import { defineConfig } from '@playwright/test';
 
-/** The real interface in Debian's Chromium, against the production build with the sample network (e2e/support/instance.ts). */
+const LONGEST_FIRST = ['plan-in-time', 'from-box-to-lit', 'access'];
+const SPECS = readdirSync('e2e')
+  .flatMap((file) => /^(.+)\.spec\.ts$/.exec(file)?.[1] ?? [])
+  .sort((a, b) => rank(a) - rank(b));
+
+function rank(name: string): number {
+  const at = LONGEST_FIRST.indexOf(name);
+  return at < 0 ? LONGEST_FIRST.length : at;
+}
+
+/** The real interface in Debian's Chromium, against the production build: each spec on an instance of its own (e2e/support/test.ts). */
 export default defineConfig({
   testDir: 'e2e',
   outputDir: 'test-results',
-  workers: 1,
+  workers: 2,
+  // A project a spec: workers, and so instances, are never shared between them. The longest begin first.
+  projects: SPECS.map((name) => ({ name, testMatch: `${name}.spec.ts` })),
   fullyParallel: false,
   timeout: 120_000,
   expect: { timeout: 15_000 },

@@ -1,7 +1,7 @@
 import { editsBench } from './edits';
 import { findingsBench } from './findings';
 import { forecastBench } from './forecast';
-import { firstLamp } from './first-lamp';
+import { publishBench } from './publish';
 import { nowBench } from './now';
 import { planBench } from './plan';
 
@@ -9,7 +9,7 @@ import { planBench } from './plan';
 const BENCHES: Record<string, () => Promise<void>> = {
   forecast: forecastBench,
   findings: findingsBench,
-  'first-lamp': firstLamp,
+  publish: publishBench,
   now: nowBench,
   plan: planBench,
   edits: editsBench,

@@ -32,10 +32,10 @@ export const command: Command = {
 
 const documentOf = (one: Finding) => ({ ...one, span: one.span && one.span.map(formatInstant) });
 
-function textOf({ kind, severity, sentence, mend, span, screens }: Finding): string {
+function textOf({ kind, severity, sentence, advice, span, screens }: Finding): string {
   const where =
     screens.length > 0
       ? `\n  on ${screens.slice(0, 8).join(', ')}${screens.length > 8 ? ` and ${screens.length - 8} more` : ''}`
       : '';
-  return `${severity}: ${kind}\n  ${sentence}${span ? `\n  first ${spanText(span)}` : ''}${where}\n  ${mend}`;
+  return `${severity}: ${kind}\n  ${sentence}${span ? `\n  first ${spanText(span)}` : ''}${where}\n  ${advice}`;
 }

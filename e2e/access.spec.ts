@@ -1,6 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { server, signIn } from './support/session';
+import { expect, test } from './support/test';
 
 /** WCAG 2.2 AA by axe-core: no violations in any place, by day and by night. */
 async function violations(page: Page): Promise<string[]> {

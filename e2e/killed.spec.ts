@@ -2,9 +2,10 @@ import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { request as httpRequest } from 'node:http';
 import { join } from 'node:path';
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { draft } from './support/plan';
 import { goTo, server, signIn } from './support/session';
+import { expect, test } from './support/test';
 
 /** Processes killed hard, at bad moments: what was confirmed is there, the rest is finished or cleanly failed. */
 test.describe.configure({ mode: 'serial' });

@@ -1,11 +1,12 @@
 import { readFileSync } from 'node:fs';
 import { basename, join } from 'node:path';
 import { gzipSync } from 'node:zlib';
-import { expect, test, type APIRequestContext } from '@playwright/test';
+import type { APIRequestContext } from '@playwright/test';
 import { emptyFile, hugePicture, lyingPng, svgWithScript, truncatedFilm } from './support/files';
 import { startLanternpost } from './support/instance';
 import { bindDatabase } from './support/plan';
 import { IDA, server, signIn } from './support/session';
+import { expect, test } from './support/test';
 
 /** What is wrong gets the right status and one sentence, is logged once, and leaves nothing behind. */
 async function send(request: APIRequestContext, file: string, name = basename(file)) {

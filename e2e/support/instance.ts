@@ -5,6 +5,12 @@ import { join, resolve } from 'node:path';
 
 const root = resolve(import.meta.dirname, '../..');
 
+/** The sample network as it was made, at rest: every spec gets a copy. */
+export const INSTANCE_TEMPLATE = 'e2e-template';
+
+/** Where an instance keeps its data. */
+export const dataFolder = (name: string) => join(root, 'data', name);
+
 export interface Instance {
   readonly url: string;
   readonly pid: number;
@@ -14,7 +20,7 @@ export interface Instance {
 
 /** Starts Lanternpost in a data folder and on ports of its own, with the sample network or none; `anew` removes what was there. */
 export async function startLanternpost(name: string, firstPort: number, demo: boolean, anew = true): Promise<Instance> {
-  const data = join(root, 'data', name);
+  const data = dataFolder(name);
   if (anew) await removeData(data);
   await mkdir(data, { recursive: true });
   const log = createWriteStream(join(data, 'instance.log'));
@@ -50,7 +56,7 @@ export async function startLanternpost(name: string, firstPort: number, demo: bo
 }
 
 /** Removes a data folder; a database server that a broken-off run left running in it is stopped first. */
-async function removeData(data: string): Promise<void> {
+export async function removeData(data: string): Promise<void> {
   const pid = await readFile(join(data, 'postgres/postmaster.pid'), 'utf8').then(
     (text) => Number(text.split('\n')[0]),
     () => 0,
@@ -69,9 +75,8 @@ async function removeData(data: string): Promise<void> {
   await rm(data, { recursive: true, force: true });
 }
 
-/** The sample network that most tests look at; it ends when they are over. */
-export default async function startInstance(): Promise<() => Promise<void>> {
-  const { url, pid, data, stop } = await startLanternpost('e2e', 4370, true);
-  Object.assign(process.env, { LANTERNPOST_URL: url, LANTERNPOST_PID: String(pid), LANTERNPOST_E2E_DATA: data });
-  return stop;
+/** Makes the sample network once, and leaves it at rest. */
+export default async function makeTemplate(): Promise<void> {
+  const { stop } = await startLanternpost(INSTANCE_TEMPLATE, 4370, true);
+  await stop();
 }

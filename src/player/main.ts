@@ -37,6 +37,7 @@ async function start(): Promise<void> {
     },
     { software: `browser ${navigator.userAgent}`.slice(0, 120), playing: () => conductor.playing() },
   );
+  addEventListener('online', () => session.hurry());
   const clock = () => {
     part('clock').textContent = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit' }).format(
       session.serverNow(),

@@ -61,6 +61,12 @@ export class PlayerSession {
   private life = new AbortController();
   /** The step under way, and how to break it off. */
   private running: { readonly key: string; readonly abort: AbortController } | null = null;
+  /** Ends what waits for the line: it is there again. */
+  private line = new AbortController();
+  /** Ends what waits to open the event stream. */
+  private stream = new AbortController();
+  /** Whether the event stream is open. */
+  private listening = false;
   /** Ends a pause between steps. */
   private pause = new AbortController();
   private needsAt = 0;
@@ -164,6 +170,7 @@ export class PlayerSession {
       await this.attempt(() =>
         this.client.events((message) => {
           failures = 0;
+          this.listening = true;
           switch (message.kind) {
             case 'unpaired':
               return this.life.abort();
@@ -172,15 +179,30 @@ export class PlayerSession {
           }
         }, signal),
       );
-      await this.world.wait(backoffMs(failures, this.world), signal);
+      this.listening = false;
+      this.stream = new AbortController();
+      const { signal: heard } = this.stream;
+      await this.waitForLine(backoffMs(failures, this.world), heard);
     }
+  }
+
+  /** Tries everything at once: the device says that its network is back. */
+  hurry(): void {
+    this.line.abort();
+    this.pause.abort();
+  }
+
+  private async waitForLine(ms: number, heard?: AbortSignal): Promise<void> {
+    if (this.line.signal.aborted) this.line = new AbortController();
+    const ends = [this.life.signal, this.line.signal, ...(heard ? [heard] : [])];
+    await this.world.wait(ms, AbortSignal.any(ends));
   }
 
   private async poll(): Promise<void> {
     const { signal } = this.life;
     while (!signal.aborted) {
       await this.attempt(async () => this.aim(await this.client.target()));
-      await this.world.wait(about(POLL_MS, this.world), signal);
+      await this.waitForLine(about(POLL_MS, this.world));
     }
   }
 
@@ -188,7 +210,7 @@ export class PlayerSession {
     const { signal } = this.life;
     while (!signal.aborted) {
       await this.attempt(() => this.sendReport());
-      await this.world.wait(about(HEARTBEAT_MS, this.world), signal);
+      await this.waitForLine(about(HEARTBEAT_MS, this.world));
     }
   }
 
@@ -236,6 +258,8 @@ export class PlayerSession {
   /** A target was heard: it is the wish from now on, and what is under way goes on only if it is still the next step. */
   private aim(target: Target): void {
     this.refusedSince = null;
+    // The server was heard: a stream that waits to be opened again need not wait on.
+    if (!this.listening) this.stream.abort();
     const before = this.target;
     if (!equal(target.screen, before?.screen)) this.events.screen(target.screen);
     this.target = target;

@@ -108,7 +108,7 @@ export class ProtocolClient {
   private async exchange<T>(path: string, init: RequestInit): Promise<T> {
     const response = await this.checked(path, init);
     try {
-      return (await response.json()) as T;
+      return JSON.parse(await response.text()) as T;
     } catch {
       throw new ProtocolError(0, 'Something else than the server answered, or the line broke.');
     }

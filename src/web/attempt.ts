@@ -3,7 +3,7 @@ import { currentActor } from '@/web/session';
 import { Refusal, type Result } from '@/core';
 import type { Actor } from '@/services/people';
 
-/** Runs an action's work; what a person can mend comes back as a sentence, what only we can is logged once. */
+/** Runs an action's work; what a person can fix comes back as a sentence, what only we can is logged once. */
 export async function attempt<T>(work: () => Promise<T>): Promise<Result<T>> {
   try {
     return { ok: true, value: await work() };

@@ -1,7 +1,7 @@
 import { HOUR, MINUTE } from '../instant';
 import { bookingSchema, readPlan, withPatches, type Booking, type Plan, type Site } from '../plan';
 import { addDays, formatDate, parseDate, startOfDate, type LocalDate, type LocalTime } from '../when';
-import { carried, copyOccasion, scopesOf, sightings } from '.';
+import { carried, copyOccasion, scopesOf, localOccasions } from '.';
 
 const date = (text: string) => parseDate(text) as LocalDate;
 const wall = (text: string, hours: number) => (startOfDate(date(text)) + hours * HOUR) as LocalTime;
@@ -39,7 +39,7 @@ function plan(...bookings: Booking[]): Plan {
 }
 
 const seen = (one: Booking, from: string, to: string, site: Pick<Site, 'timeZone' | 'hours'> = oslo) =>
-  sightings(plan(one), [one], site, date(from), date(to)).map(
+  localOccasions(plan(one), [one], site, date(from), date(to)).map(
     ({ date: day, window, start, end }) =>
       `${formatDate(day)} ${window}: ${(start - startOfDate(day)) / HOUR} to ${(end - startOfDate(day)) / HOUR}`,
   );
@@ -83,7 +83,7 @@ describe('what a wall at one site sees', () => {
 
 describe('carrying a bar', () => {
   const occasion = (one: Booking, day: string) => {
-    const [found] = sightings(plan(one), [one], oslo, date(day), date(day));
+    const [found] = localOccasions(plan(one), [one], oslo, date(day), date(day));
     if (!found) throw new Error('not seen');
     return found;
   };

@@ -12,7 +12,7 @@ import {
   type LocalTime,
 } from '../when';
 import { aloneOn } from './dates';
-import type { Sighting } from './occasions';
+import type { LocalOccasion } from './local-occasions';
 import { WHOLE_DAY, freeName, spokenDate, type Rescheduling } from './reschedule';
 
 /**
@@ -21,7 +21,7 @@ import { WHOLE_DAY, freeName, spokenDate, type Rescheduling } from './reschedule
  */
 export function carried(
   booking: Booking,
-  sighting: Sighting,
+  localOccasion: LocalOccasion,
   start: LocalTime,
   end: LocalTime,
   site: Pick<Site, 'timeZone'>,
@@ -32,9 +32,9 @@ export function carried(
   const read = (time: LocalTime) => (pinned ? toLocalTime(pinned, toInstant(own, time)) : time);
   const [begin, finish] = [read(start), read(Math.min(end, start + DAY) as LocalTime)];
   const date = dateOfLocalTime(begin);
-  const [oldBegin, oldFinish] = [read(sighting.start), read(sighting.end)];
-  const shift = startOfDate(date) - startOfDate(sighting.date);
-  const [first, last] = windows?.[sighting.window] ?? WHOLE_DAY;
+  const [oldBegin, oldFinish] = [read(localOccasion.start), read(localOccasion.end)];
+  const shift = startOfDate(date) - startOfDate(localOccasion.date);
+  const [first, last] = windows?.[localOccasion.window] ?? WHOLE_DAY;
   const window: [string, string] = [
     begin - shift === oldBegin ? first : formatLocalTime(begin),
     finish - shift === oldFinish ? last : finish === startOfDate(date) + DAY ? '24:00' : formatLocalTime(finish),
@@ -46,7 +46,7 @@ export function carried(
 export function copyOccasion(
   plan: Plan,
   { id: _id, ...document }: Booking,
-  { date, window }: Pick<Sighting, 'date' | 'window'>,
+  { date, window }: Pick<LocalOccasion, 'date' | 'window'>,
   change: Rescheduling,
   created: string,
 ): Patch<'booking'> {

@@ -1,6 +1,6 @@
 export { freeName, reschedule, scopesOf, type Occasion, type Rescheduling, type Scope } from './reschedule';
 export { copyDays } from './copy';
 export { shiftWhen, withoutDate } from './dates';
-export { sightings, type Sighting } from './occasions';
+export { localOccasions, type LocalOccasion } from './local-occasions';
 export { carried, copyOccasion } from './carry';
 export { seasons, type Run, type Season } from './seasons';

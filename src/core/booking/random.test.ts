@@ -16,7 +16,7 @@ import {
   type LocalDate,
   type LocalTime,
 } from '../when';
-import { carried, copyDays, copyOccasion, reschedule, scopesOf, sightings, type Sighting } from '.';
+import { carried, copyDays, copyOccasion, reschedule, scopesOf, localOccasions, type LocalOccasion } from '.';
 
 /** What can be done with a booking's time by hand, on random plans: what one does is what becomes of it, and nothing else. */
 
@@ -36,16 +36,16 @@ function wallOf({ plan, from, to }: RandomPlan): { site: Site; first: LocalDate;
 const occasion = randomPlan
   .chain((random) => {
     const { site, first, last } = wallOf(random);
-    const all = sightings(random.plan, random.plan.bookings, site, first, last).filter(
+    const all = localOccasions(random.plan, random.plan.bookings, site, first, last).filter(
       ({ date, start, end }) => date >= first && date <= last && end - start <= DAY && start >= startOfDate(first),
     );
     return fc.tuple(fc.constant(random), all.length === 0 ? fc.constant(null) : fc.constantFrom(...all));
   })
-  .filter((pair): pair is [RandomPlan, Sighting] => pair[1] !== null)
-  .map(([random, sighting]) => ({
+  .filter((pair): pair is [RandomPlan, LocalOccasion] => pair[1] !== null)
+  .map(([random, localOccasion]) => ({
     random,
-    sighting,
-    booking: random.plan.bookings.find(({ id }) => id === sighting.booking) as Booking,
+    localOccasion,
+    booking: random.plan.bookings.find(({ id }) => id === localOccasion.booking) as Booking,
   }));
 
 const made = (plan: Plan, edits: readonly Patch[]): Plan => {
@@ -57,7 +57,7 @@ const made = (plan: Plan, edits: readonly Patch[]): Plan => {
 /** Where a wall sees bookings, as text without their names. */
 const seenOn = (plan: Plan, bookings: readonly Booking[], random: RandomPlan) => {
   const { site, first, last } = wallOf(random);
-  return sightings(plan, bookings, site, first, last).map(({ start, end }) => `${start} ${end}`);
+  return localOccasions(plan, bookings, site, first, last).map(({ start, end }) => `${start} ${end}`);
 };
 
 test('bars stand where the forecast has the occurrences, away from changes of clocks', () => {
@@ -74,7 +74,7 @@ test('bars stand where the forecast has the occurrences, away from changes of cl
           !clocks.some(({ changes }) => changes.some((at) => at > a - DAY && at < b + DAY));
         // Windows of one start are one occurrence to the latest end; each has a bar of its own.
         const latest = new Map<number, number>();
-        for (const { start, end } of sightings(plan, [booking], site, first, last)) {
+        for (const { start, end } of localOccasions(plan, [booking], site, first, last)) {
           const [begins, ends] = [toInstant(zone, start), toInstant(zone, end)];
           latest.set(begins, Math.max(ends, latest.get(begins) ?? ends));
         }
@@ -89,24 +89,24 @@ test('bars stand where the forecast has the occurrences, away from changes of cl
 
 test('a day alone is changed: its occasion stands where it was put, and every other day as before', () => {
   fc.assert(
-    fc.property(occasion, fc.integer({ min: -600, max: 600 }), ({ random, sighting, booking }, minutes) => {
+    fc.property(occasion, fc.integer({ min: -600, max: 600 }), ({ random, localOccasion, booking }, minutes) => {
       const { plan } = random;
       const { site, first, last } = wallOf(random);
       const by = minutes * MINUTE;
-      const [start, end] = [sighting.start + by, sighting.end + by] as [LocalTime, LocalTime];
-      const change = carried(booking, sighting, start, end, site);
-      const after = made(plan, orThrow(reschedule(plan, booking, sighting, change, 'this day', CREATED)));
+      const [start, end] = [localOccasion.start + by, localOccasion.end + by] as [LocalTime, LocalTime];
+      const change = carried(booking, localOccasion, start, end, site);
+      const after = made(plan, orThrow(reschedule(plan, booking, localOccasion, change, 'this day', CREATED)));
       const mine = after.bookings.filter(({ id }) => id === booking.id || !plan.bookings.some((one) => one.id === id));
-      const seen = sightings(after, mine, site, addDays(first, -2), addDays(last, 2));
-      if (booking.when.clock === undefined && scopesOf(plan, booking, sighting.date).length > 1)
+      const seen = localOccasions(after, mine, site, addDays(first, -2), addDays(last, 2));
+      if (booking.when.clock === undefined && scopesOf(plan, booking, localOccasion.date).length > 1)
         expect(seen).toContainEqual(expect.objectContaining({ start, end: Math.min(end, start + DAY) }));
-      const others = (list: readonly Sighting[]) =>
+      const others = (list: readonly LocalOccasion[]) =>
         list
-          .filter(({ date }) => date !== sighting.date && date !== (change.date ?? sighting.date))
+          .filter(({ date }) => date !== localOccasion.date && date !== (change.date ?? localOccasion.date))
           .map((one) => `${one.start} ${one.end}`)
           .sort();
-      const before = sightings(plan, [booking], site, addDays(first, -2), addDays(last, 2));
-      if (scopesOf(plan, booking, sighting.date).length > 1) expect(others(seen)).toEqual(others(before));
+      const before = localOccasions(plan, [booking], site, addDays(first, -2), addDays(last, 2));
+      if (scopesOf(plan, booking, localOccasion.date).length > 1) expect(others(seen)).toEqual(others(before));
       expect(after.bookings.filter((one) => !mine.includes(one))).toEqual(
         plan.bookings.filter(({ id }) => id !== booking.id),
       );
@@ -117,18 +117,18 @@ test('a day alone is changed: its occasion stands where it was put, and every ot
 
 test('a copy leaves all that was, and adds one occasion', () => {
   fc.assert(
-    fc.property(occasion, fc.integer({ min: -2, max: 2 }), ({ random, sighting, booking }, days) => {
+    fc.property(occasion, fc.integer({ min: -2, max: 2 }), ({ random, localOccasion, booking }, days) => {
       const { plan } = random;
       const { site } = wallOf(random);
       const shift = days * DAY;
       const change = carried(
         booking,
-        sighting,
-        (sighting.start + shift) as LocalTime,
-        (sighting.end + shift) as LocalTime,
+        localOccasion,
+        (localOccasion.start + shift) as LocalTime,
+        (localOccasion.end + shift) as LocalTime,
         site,
       );
-      const after = made(plan, [copyOccasion(plan, booking, sighting, change, CREATED)]);
+      const after = made(plan, [copyOccasion(plan, booking, localOccasion, change, CREATED)]);
       expect(after.bookings.slice(0, plan.bookings.length)).toEqual(plan.bookings);
       const copy = after.bookings.slice(plan.bookings.length);
       expect(copy.map(({ when }) => when.from === when.to && when.repeat === undefined)).toEqual([true]);

@@ -74,7 +74,7 @@ function datesIn(plan: Plan, when: When, first: LocalDate, last: LocalDate): rea
 
 const documentOf = ({ id: _id, ...document }: Booking): Omit<Booking, 'id'> => document;
 
-function standing(change: Rescheduling): Partial<Booking> {
+function precedenceOf(change: Rescheduling): Partial<Booking> {
   return {
     ...(change.priority === undefined ? {} : { priority: change.priority }),
     ...(change.takeover === undefined ? {} : { takeover: change.takeover || undefined }),
@@ -101,7 +101,7 @@ function changeAll(booking: Booking, occasion: Occasion, change: Rescheduling): 
   if (windows.length === 0) return done([removed('booking', booking)]);
   const when = shiftWhen(withWindows(booking.when, windows), (change.date ?? occasion.date) - occasion.date);
   if (!when.ok) return when;
-  return done(changed('booking', booking, { when: when.value, ...standing(change) }));
+  return done(changed('booking', booking, { when: when.value, ...precedenceOf(change) }));
 }
 
 function changeDay(
@@ -123,7 +123,7 @@ function changeDay(
       kind: 'booking',
       add: {
         ...documentOf(booking),
-        ...standing(change),
+        ...precedenceOf(change),
         name: freeName(plan, `${booking.name}, ${spokenDate(target)}`),
         created,
         when: alone,
@@ -153,7 +153,7 @@ function changeFrom(
       kind: 'booking',
       add: {
         ...documentOf(booking),
-        ...standing(change),
+        ...precedenceOf(change),
         name: freeName(plan, `${booking.name} from ${spokenDate(change.date ?? date)}`),
         created,
         when: shifted.value,

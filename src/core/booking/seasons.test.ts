@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { addDays, dateOfLocalTime, parseDate, toLocalTime, zoneTable, type LocalDate } from '../when';
 import { randomPlan, runs } from '../tests/random-plan';
 import { bookingSchema, type Plan } from '../plan';
-import { seasons, sightings } from '.';
+import { seasons, localOccasions } from '.';
 
 const date = (text: string) => parseDate(text) as LocalDate;
 const site = { timeZone: 'Europe/Oslo' };
@@ -37,7 +37,7 @@ test('seasons hold the dates of all occasions, no others, and lie more than a we
       const last = addDays(first, 60);
       for (const { booking, runs: found } of seasons(plan, plan.bookings, place, first, last)) {
         const own = plan.bookings.filter((one) => one.id === booking);
-        const dates = new Set(sightings(plan, own, place, first, last).map((one) => one.date));
+        const dates = new Set(localOccasions(plan, own, place, first, last).map((one) => one.date));
         const within = [...dates].filter((one) => one >= first && one <= last);
         const inRun = (one: number) => found.filter((run) => one >= run.from && one <= run.to).length;
         expect(within.every((one) => inRun(one) === 1)).toBe(true);

@@ -1,6 +1,6 @@
 import type { Booking, Plan, Site } from '../plan/schema';
 import type { LocalDate } from '../when';
-import { sightings } from './occasions';
+import { localOccasions } from './local-occasions';
 
 /** A run of a booking's dates, both ends inclusive; `days` of them have an occasion. */
 export interface Run {
@@ -29,7 +29,7 @@ export function seasons(
   return bookings.map((booking) => ({
     booking: booking.id,
     runs: runsOf(
-      sightings(plan, [booking], site, first, last)
+      localOccasions(plan, [booking], site, first, last)
         .map((one) => one.date)
         .filter((date) => date >= first && date <= last),
     ),

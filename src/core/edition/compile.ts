@@ -1,4 +1,4 @@
-import { programmer, withoutProvenance, zonesOf, type ScreenProgram } from '../forecast';
+import { programMaker, withoutProvenance, zonesOf, type ScreenProgram } from '../forecast';
 import { done, refused, type Problem, type Result } from '../refusal';
 import type { Media, Plan } from '../plan/schema';
 import { trimZone, zoneTable, type ZoneTable } from '../when';
@@ -47,7 +47,7 @@ export interface CompiledBase {
  * that no change touches keep their hash, and their program is not made again: only new programs are in the result.
  */
 export function compileEdition(plan: Plan, base?: CompiledBase): Result<CompiledEdition> {
-  const narrow = programmer(plan);
+  const narrow = programMaker(plan);
   const touched = base && touchedScreens(base.plan, plan);
   const files = new Map(plan.media.map((file, i) => [file.id, { file, path: `/media/${i}` }]));
   const programs = new Map<string, string>();

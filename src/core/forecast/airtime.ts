@@ -2,7 +2,7 @@ import { knownContent, knownItem } from '../plan/known';
 import type { Instant } from '../instant';
 import type { Plan } from '../plan/schema';
 import { intersect } from '../when';
-import { NetworkForecast, type Outcome } from './network';
+import { NetworkForecast, type GroupForecast } from './network';
 import { segmentPlays } from './plays';
 import { placeOf, type Loop, type LoopItem, type ScreenProgram } from './program';
 import { candidates, itemInstants, overlapping, type Candidate, type Segment } from './segments';
@@ -35,7 +35,7 @@ export function airTime(plan: Plan, subject: Subject, from: Instant, to: Instant
   });
 }
 
-function timeIn({ program, segments }: Outcome, subject: Subject): Omit<AirTime, 'screen'> | null {
+function timeIn({ program, segments }: GroupForecast, subject: Subject): Omit<AirTime, 'screen'> | null {
   const place = placeOf(program);
   /** For each loop, whether each of its items belongs to the subject. */
   const belongs = program.loops.map((loop) =>
@@ -71,13 +71,13 @@ export function neverShown(plan: Plan, from: Instant, to: Instant): NeverShown[]
   const outcomes = new NetworkForecast(from, to).outcomes(plan);
   const shown = whatShows(outcomes);
   const used = usedContents(plan);
-  const stands = standsOf(outcomes, from, to);
+  const contests = contestsOf(outcomes, from, to);
   const bookings = plan.bookings
     .filter((booking) => !shown.has(`booking ${booking.id}`))
     .map((booking): NeverShown => {
       const subject = { kind: 'booking', id: booking.id } as const;
       if (booking.onHold) return { subject, hiddenBy: [], because: 'on hold' };
-      return { subject, ...whyNever(booking.id, stands) };
+      return { subject, ...whyNever(booking.id, contests) };
     });
   const rest = (kind: 'playlist' | 'media') =>
     plan[kind === 'media' ? 'media' : 'playlists']
@@ -104,7 +104,7 @@ export function neverShown(plan: Plan, from: Instant, to: Instant): NeverShown[]
 }
 
 /** Keys `booking ID`, `playlist ID` and `media ID` of all that shows. Loops of which all was seen are not played again. */
-function whatShows(outcomes: readonly Outcome[]): Set<string> {
+function whatShows(outcomes: readonly GroupForecast[]): Set<string> {
   const shown = new Set<string>();
   for (const { program, segments } of outcomes) {
     const place = placeOf(program);
@@ -140,8 +140,8 @@ function usedContents(plan: Plan): Set<string> {
   return new Set(used.flatMap((one) => (one.kind === 'collect' ? [] : [`${one.kind} ${one.id}`])));
 }
 
-function whyNever(id: string, stands: readonly Stand[]): Pick<NeverShown, 'because' | 'hiddenBy'> {
-  const willing = stands.filter(({ outcome }) => outcome.program.bookings.some((one) => one.id === id));
+function whyNever(id: string, contests: readonly Contest[]): Pick<NeverShown, 'because' | 'hiddenBy'> {
+  const willing = contests.filter(({ outcome }) => outcome.program.bookings.some((one) => one.id === id));
   if (willing.length === 0) return { because: 'no screen', hiddenBy: [] };
   const total = new Map<string, number>();
   let occurs = false;
@@ -156,12 +156,12 @@ function whyNever(id: string, stands: readonly Stand[]): Pick<NeverShown, 'becau
 }
 
 /** An outcome with who stands to win there, found when it is first asked for. */
-interface Stand {
-  readonly outcome: Outcome;
+interface Contest {
+  readonly outcome: GroupForecast;
   candidates(): readonly Candidate[];
 }
 
-function standsOf(outcomes: readonly Outcome[], from: Instant, to: Instant): Stand[] {
+function contestsOf(outcomes: readonly GroupForecast[], from: Instant, to: Instant): Contest[] {
   return outcomes.map((outcome) => {
     let found: readonly Candidate[] | undefined;
     return { outcome, candidates: () => (found ??= candidates(outcome.program, outcome.place, from, to)) };

@@ -2,9 +2,9 @@ import { DAY, type Instant } from '../instant';
 import type { Plan } from '../plan/schema';
 import type { Place } from '../when';
 import { forecast } from './forecast';
-import { kinOf, selectedByName } from './kin';
+import { screenGroups, selectedByName } from './screen-groups';
 import { segmentPlays, type Play } from './plays';
-import { placeOf, programmer, type ScreenProgram } from './program';
+import { placeOf, programMaker, type ScreenProgram } from './program';
 import { segments, type Segment, type Source } from './segments';
 
 /** What a screen shows at one instant, and what comes after. */
@@ -27,8 +27,8 @@ const programs = new WeakMap<Plan, Map<string, ScreenProgram>>();
 export function programsOf(plan: Plan): ReadonlyMap<string, ScreenProgram> {
   let made = programs.get(plan);
   if (!made) {
-    const narrow = programmer(plan);
-    const [, keyOf] = kinOf(plan, new Set(selectedByName(plan)));
+    const narrow = programMaker(plan);
+    const [, keyOf] = screenGroups(plan, new Set(selectedByName(plan)));
     const byKey = new Map<string, ScreenProgram>();
     made = new Map(
       [...keyOf].map(([screen, key]) => {

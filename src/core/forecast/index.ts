@@ -1,7 +1,7 @@
 export { forecast, forecastAt, forecastDocument, type Forecast } from './forecast';
 export {
   placeOf,
-  programmer,
+  programMaker,
   screenProgram,
   withoutProvenance,
   zonesOf,
@@ -23,7 +23,7 @@ export {
 export { why, type Explanation, type Reason } from './why';
 export { changes, glances, programsOf, type Change, type Glance } from './glance';
 export { itemFiles, itemLength, loopLength } from './durations';
-export { NetworkForecast, type Outcome } from './network';
+export { NetworkForecast, type GroupForecast } from './network';
 export { airTime, neverShown, whoIsAhead, type AirTime, type NeverShown, type Subject } from './airtime';
 export { outcomeRows, outcomeRange, type OutcomeRow, type OutcomeSpan } from './outcome';
 export { reach, type Reach } from './reach';

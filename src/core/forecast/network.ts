@@ -3,8 +3,8 @@ import type { Booking, Plan } from '../plan/schema';
 import { sameButBookings } from '../plan/share';
 import { matches, selectorOf } from '../selector';
 import { occurrenceMemo, type Place } from '../when';
-import { kinOf, selectedByName, type Kin } from './kin';
-import { placeOf, programmer, type ScreenProgram } from './program';
+import { screenGroups, selectedByName, type ScreenGroup } from './screen-groups';
+import { placeOf, programMaker, type ScreenProgram } from './program';
 import { segments, type Segment } from './segments';
 
 interface Known {
@@ -15,7 +15,7 @@ interface Known {
 }
 
 /** Screens that show the same over the whole range, with what they show. */
-export interface Outcome {
+export interface GroupForecast {
   readonly screens: readonly string[];
   readonly program: ScreenProgram;
   readonly segments: readonly Segment[];
@@ -32,7 +32,7 @@ export class NetworkForecast {
   private base: Plan | null = null;
   /** The screens that selectors call by name. */
   private named: ReadonlySet<string> = new Set();
-  private kin: ReadonlyMap<string, Kin> = new Map();
+  private kin: ReadonlyMap<string, ScreenGroup> = new Map();
   private keyOf: ReadonlyMap<string, string> = new Map();
   private known = new Map<string, Known>();
   /** What was found of each site's occurrences: its screens share clock and hours. */
@@ -51,7 +51,7 @@ export class NetworkForecast {
   }
 
   /** One entry for each kind of screen, in the plan's order of screens: those that no selector can tell apart. */
-  outcomes(plan: Plan): Outcome[] {
+  outcomes(plan: Plan): GroupForecast[] {
     this.update(plan);
     const screens = new Map<string, string[]>();
     for (const [screen, key] of this.keyOf) {
@@ -72,7 +72,7 @@ export class NetworkForecast {
     if (!this.base || !sameButBookings(this.base, plan) || !selectedByName(plan).every((id) => this.named.has(id)))
       this.begin(plan);
     this.base = plan;
-    const narrow = programmer(plan);
+    const narrow = programMaker(plan);
     const bookingsOf = new Map<string, Booking[]>([...this.kin.keys()].map((key) => [key, []]));
     for (const booking of plan.bookings) for (const key of this.reach(booking)) bookingsOf.get(key)?.push(booking);
     const known = new Map<string, Known>();
@@ -93,7 +93,7 @@ export class NetworkForecast {
     this.memos = new Map();
     this.reached = new WeakMap();
     this.named = new Set(selectedByName(plan));
-    const [kin, keyOf] = kinOf(plan, this.named);
+    const [kin, keyOf] = screenGroups(plan, this.named);
     this.kin = kin;
     this.keyOf = keyOf;
   }

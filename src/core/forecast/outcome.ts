@@ -1,6 +1,6 @@
 import { DAY, HOUR, type Instant } from '../instant';
 import { startOfDate, toLocalTime, addDays, type LocalDate, type LocalTime } from '../when';
-import type { Outcome } from './network';
+import type { GroupForecast } from './network';
 import { placeOf } from './program';
 import type { Segment, Source } from './segments';
 
@@ -28,7 +28,7 @@ export function outcomeRange(first: LocalDate, last: LocalDate): readonly [Insta
  * Of the screens in `only` alone, where it is given.
  */
 export function outcomeRows(
-  outcomes: readonly Outcome[],
+  outcomes: readonly GroupForecast[],
   first: LocalDate,
   last: LocalDate,
   only?: ReadonlySet<string>,
@@ -56,7 +56,7 @@ interface Walls {
 /** What walls read of segments, as last asked: while one drags, most are the same as before. */
 const walls = new WeakMap<readonly Segment[], Walls>();
 
-function onWalls({ program, segments }: Outcome, first: LocalDate, last: LocalDate): Walls {
+function onWalls({ program, segments }: GroupForecast, first: LocalDate, last: LocalDate): Walls {
   const before = walls.get(segments);
   if (before?.first === first && before.last === last) return before;
   const spans = spansOf(segments, (at) => toLocalTime(placeOf(program).zone, at), first, last);

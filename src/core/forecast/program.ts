@@ -51,11 +51,11 @@ export const withoutProvenance = ({ through: _through, ...item }: LoopItem): Loo
 
 /** Narrows a checked plan to one of its screens (domain sections 4 and 6). Throws RangeError for an unknown screen. */
 export function screenProgram(plan: Plan, screenId: string): ScreenProgram {
-  return programmer(plan)(screenId);
+  return programMaker(plan)(screenId);
 }
 
 /** The same for many screens of one plan: what they share is looked up once. `selected` are the bookings that reach the screen, where known. */
-export function programmer(plan: Plan): (screenId: string, selected?: readonly Booking[]) => ScreenProgram {
+export function programMaker(plan: Plan): (screenId: string, selected?: readonly Booking[]) => ScreenProgram {
   const index = <T extends { id: string }>(list: readonly T[]) => new Map(list.map((entry) => [entry.id, entry]));
   const [sites, screens, media] = [index(plan.sites), index(plan.screens), index(plan.media)];
   const [playlists, calendars] = [index(plan.playlists), index(plan.calendars)];
@@ -109,12 +109,12 @@ export function programmer(plan: Plan): (screenId: string, selected?: readonly B
   };
 
   /** Loops by what tells screens apart for items, then by content: screens of one kind share them. */
-  const loopsOfTaste = new Map<string, Map<string, LoopItem[]>>();
+  const loopsByMatch = new Map<string, Map<string, LoopItem[]>>();
   const conditions = plan.playlists.flatMap((list) => list.items.flatMap((item) => item.where ?? []));
   const personal = [...new Set(conditions)].some((text) =>
     ['screen:', 'site:'].some((name) => namedTerms(selectorOf(text), name).length > 0),
   );
-  const tasteOf = (terms: ReadonlySet<string>) =>
+  const matchKeyOf = (terms: ReadonlySet<string>) =>
     [...terms].filter((term) => personal || !/^(screen|site):/.test(term)).join();
 
   return (screenId, selected) => {
@@ -122,9 +122,9 @@ export function programmer(plan: Plan): (screenId: string, selected?: readonly B
     const site = screen && sites.get(screen.site);
     if (!screen || !site) throw new RangeError(`There is no screen "${screenId}" in the plan.`);
     const terms = screenTerms(screen, site.tags);
-    const taste = tasteOf(terms);
-    const shared = loopsOfTaste.get(taste) ?? new Map<string, LoopItem[]>();
-    loopsOfTaste.set(taste, shared);
+    const matchKey = matchKeyOf(terms);
+    const shared = loopsByMatch.get(matchKey) ?? new Map<string, LoopItem[]>();
+    loopsByMatch.set(matchKey, shared);
     const loops: Loop[] = [];
     const known = new Map<string, number>();
     /** The number of a content's loop, -1 where nothing in it is for this screen. */

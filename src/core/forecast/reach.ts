@@ -1,6 +1,6 @@
 import type { Booking, Plan } from '../plan/schema';
 import { screensMatching, selectorOf } from '../selector';
-import { programmer } from './program';
+import { programMaker } from './program';
 
 /** Whom a booking reaches: the screens that its selector matches, and those of them for which its content has no item. */
 export interface Reach {
@@ -10,7 +10,7 @@ export interface Reach {
 
 /** Ids in the plan's order of screens. The booking need not be in the plan; on hold it reaches the same. */
 export function reach(plan: Plan, booking: Booking): Reach {
-  const narrow = programmer(plan);
+  const narrow = programMaker(plan);
   const screens = screensMatching(plan, selectorOf(booking.where)).map((screen) => screen.id);
   return { screens, empty: screens.filter((id) => narrow(id, [booking]).bookings.length === 0) };
 }

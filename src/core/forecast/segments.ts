@@ -19,7 +19,7 @@ export interface Segment {
 }
 
 /** Who may win: a booking or a backdrop, as one screen sees it. */
-interface Standing {
+interface Contender {
   readonly source: 'takeover' | 'booking' | 'backdrop';
   readonly id: string;
   readonly priority: number;
@@ -29,7 +29,7 @@ interface Standing {
 }
 
 /** One occurrence that may win, over the instants at which it counts. */
-export interface Candidate extends Standing {
+export interface Candidate extends Contender {
   readonly since: Instant;
   readonly until: Instant;
   readonly counts: Intervals;
@@ -43,10 +43,10 @@ const LEVEL = { network: 0, site: 1, screen: 2 };
 
 /** Section 5's order: negative when `a` goes ahead of `b`. */
 export function compareCandidates(a: Candidate, b: Candidate): number {
-  return compareStandings(a, a.since, b, b.since);
+  return compareContenders(a, a.since, b, b.since);
 }
 
-function compareStandings(a: Standing, aSince: Instant, b: Standing, bSince: Instant): number {
+function compareContenders(a: Contender, aSince: Instant, b: Contender, bSince: Instant): number {
   return (
     CLASS[b.source] - CLASS[a.source] ||
     b.priority - a.priority ||
@@ -66,10 +66,10 @@ function loopInstants(loop: Loop, place: Place, from: Instant, to: Instant): Int
   return union(loop.flatMap((item) => itemInstants(item, place, from, to)));
 }
 
-function standings(program: ScreenProgram): { standing: Standing; when: When }[] {
+function contenders(program: ScreenProgram): { contender: Contender; when: When }[] {
   return [
     ...program.bookings.map(({ id, priority, created, when, loop, takeover, wake }) => ({
-      standing: {
+      contender: {
         source: takeover ? ('takeover' as const) : ('booking' as const),
         id,
         priority,
@@ -80,7 +80,7 @@ function standings(program: ScreenProgram): { standing: Standing; when: When }[]
       when,
     })),
     ...program.backdrops.map(({ level, loop }) => ({
-      standing: { source: 'backdrop' as const, id: level, priority: LEVEL[level], wake: false, created: 0, loop },
+      contender: { source: 'backdrop' as const, id: level, priority: LEVEL[level], wake: false, created: 0, loop },
       when: EVERY_DAY,
     })),
   ];
@@ -89,8 +89,8 @@ function standings(program: ScreenProgram): { standing: Standing; when: When }[]
 /** Every occurrence that covers part of `[from, to)`, with the instants at which it has something to show. */
 export function candidates(program: ScreenProgram, place: Place, from: Instant, to: Instant): Candidate[] {
   const shows = program.loops.map((loop) => loopInstants(loop, place, from, to));
-  return standings(program).flatMap(({ standing, when }) => {
-    const { source, id, priority, wake, created, loop } = standing;
+  return contenders(program).flatMap(({ contender, when }) => {
+    const { source, id, priority, wake, created, loop } = contender;
     const available = shows[loop] ?? [];
     return occurrences(when, place, from, to).map((one) => {
       const whole: Intervals = [[Math.max(one.from, from), Math.min(one.to, to)]];
@@ -112,15 +112,15 @@ export function segments(program: ScreenProgram, place: Place, from: Instant, to
   const dark = intersect([[from, to]], lightsOutInstants(program, place, from, to));
   const light = dark.length === 0 ? ALWAYS : subtract([[from, to]], dark);
   const shows = program.loops.map((loop) => loopInstants(loop, place, from, to));
-  const spans: Span[] = dark.map(([begin, end]) => ({ from: begin, to: end, standing: null, since: null }));
-  for (const { standing, when } of standings(program)) {
-    const counts = intersect(shows[standing.loop] ?? [], standing.wake ? ALWAYS : light);
+  const spans: Span[] = dark.map(([begin, end]) => ({ from: begin, to: end, contender: null, since: null }));
+  for (const { contender, when } of contenders(program)) {
+    const counts = intersect(shows[contender.loop] ?? [], contender.wake ? ALWAYS : light);
     for (const one of occurrences(when, place, from, to)) {
       const [begin, end] = [Math.max(one.from, from), Math.min(one.to, to)];
-      if (counts === ALWAYS) spans.push({ from: begin, to: end, standing, since: one.from });
+      if (counts === ALWAYS) spans.push({ from: begin, to: end, contender, since: one.from });
       else
         for (const [first, last] of intersect([[begin, end]], counts))
-          spans.push({ from: first, to: last, standing, since: one.from });
+          spans.push({ from: first, to: last, contender, since: one.from });
     }
   }
   return sweep(spans, from, to);
@@ -139,18 +139,18 @@ export function overlapping(tiles: readonly Segment[], from: Instant, to: Instan
   return tiles.slice(low, end);
 }
 
-/** An interval over which somebody stands to win, or, without a standing, lights-out. */
+/** An interval over which somebody stands to win, or, without a contender, lights-out. */
 interface Span {
   readonly from: Instant;
   readonly to: Instant;
-  readonly standing: Standing | null;
+  readonly contender: Contender | null;
   readonly since: Instant | null;
 }
 
-/** Where lights-out and a standing overlap, it is one that wakes: it goes ahead. */
+/** Where lights-out and a contender overlap, it is one that wakes: it goes ahead. */
 function compareSpans(a: Span, b: Span): number {
-  if (!a.standing || !b.standing) return a.standing ? -1 : b.standing ? 1 : 0;
-  return compareStandings(a.standing, a.since ?? 0, b.standing, b.since ?? 0);
+  if (!a.contender || !b.contender) return a.contender ? -1 : b.contender ? 1 : 0;
+  return compareContenders(a.contender, a.since ?? 0, b.contender, b.since ?? 0);
 }
 
 function sweep(spans: Span[], from: Instant, to: Instant): Segment[] {
@@ -181,7 +181,7 @@ function insert(active: Span[], span: Span): void {
 }
 
 function append(result: Segment[], from: Instant, to: Instant, span: Span | undefined): void {
-  const winner = span?.standing;
+  const winner = span?.contender;
   const source = winner ? winner.source : span ? 'lights-out' : 'nothing';
   const [id, since, loop] = winner ? [winner.id, span.since, winner.loop] : [null, null, -1];
   const last = result.at(-1);

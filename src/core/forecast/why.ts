@@ -1,7 +1,7 @@
 import type { Instant } from '../instant';
 import type { Plan } from '../plan/schema';
 import { formatLocalTime, intervalAt, toLocalTime } from '../when';
-import { placeOf, programmer } from './program';
+import { placeOf, programMaker } from './program';
 import { candidates, compareCandidates, lightsOutInstants, type Candidate, type Source } from './segments';
 
 /** The rule of section 5 that puts the candidate above behind the one before it. */
@@ -40,7 +40,7 @@ const LEVEL_NAMES: Record<string, string> = {
 
 /** Why a screen shows what it shows at an instant: all that applies, the winner first, each with the rule that placed it. */
 export function why(plan: Plan, screenId: string, instant: Instant): Explanation {
-  const program = programmer(plan)(screenId);
+  const program = programMaker(plan)(screenId);
   const place = placeOf(program);
   const clock = (at: Instant) => formatLocalTime(toLocalTime(place.zone, at));
   const nameOf = (id: string) => LEVEL_NAMES[id] ?? plan.bookings.find((one) => one.id === id)?.name ?? id;

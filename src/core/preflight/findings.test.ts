@@ -155,19 +155,19 @@ test.each<[FindingKind, (document: Document) => void, object]>([
   const list = findings(before, from, to);
   expect(list.map((one) => one.kind)).toEqual([kind]);
   expect(list[0]).toMatchObject(expected);
-  expect(list[0]?.mend).not.toBe('');
-  // Every mend leaves a plan that holds together, and ends what it was offered for.
-  for (const { edits } of list[0]?.mends ?? []) {
+  expect(list[0]?.advice).not.toBe('');
+  // Every fix leaves a plan that holds together, and ends what it was offered for.
+  for (const { edits } of list[0]?.fixes ?? []) {
     const read = readPlan(withPatches(before, edits));
     expect(findings(orThrow(read), from, to)).not.toContainEqual(expect.objectContaining({ kind }));
   }
 });
 
-test('which findings have mends that one key makes', () => {
+test('which findings have fixes that one key makes', () => {
   const clash = found(({ bookings }) =>
     bookings.push(booking('a', { priority: 5 }), booking('b', { priority: 5, created: '2026-01-02T00:00:00Z' })),
   );
-  expect(clash[0]?.mends.map(({ label, edits }) => [label, edits.map((one) => one.id)])).toEqual([
+  expect(clash[0]?.fixes.map(({ label, edits }) => [label, edits.map((one) => one.id)])).toEqual([
     ['"a" ahead of "b"', ['b']],
     ['"b" ahead of "a"', ['a']],
   ]);

@@ -11,7 +11,7 @@ import {
 } from '../forecast';
 import { DAY, HOUR, MINUTE, type Instant } from '../instant';
 import type { Booking, Plan } from '../plan/schema';
-import { exchangeLightsOut, leaveOut, letWin, networkBackdrop, putOnHold, remove, toFront, type Mend } from './mends';
+import { exchangeLightsOut, leaveOut, letWin, networkBackdrop, putOnHold, remove, toFront, type Fix } from './fixes';
 import { screensMatching, selectorOf } from '../selector';
 import {
   clockChanges,
@@ -53,9 +53,9 @@ export interface Finding {
   readonly span: readonly [Instant, Instant] | null;
   readonly sentence: string;
   /** What to do about it, in words. */
-  readonly mend: string;
+  readonly advice: string;
   /** Changes that end it, the likeliest first; empty where only a person can know. */
-  readonly mends: readonly Mend[];
+  readonly fixes: readonly Fix[];
 }
 
 /** Screens that show the same, with what is computed of them once. */
@@ -158,8 +158,8 @@ function gatherClashes(
         about: [winner.id, loser.id],
         span: first,
         sentence: `${name(winner.id)} and ${name(loser.id)} have the same priority at the same time: ${name(winner.id)} shows, since it ${winner.since > loser.since ? 'begins later' : 'was made later'}.`,
-        mend: `Give the one that matters more a higher priority, or part their times or places.`,
-        mends: [letWin(other, one), letWin(one, other)],
+        advice: `Give the one that matters more a higher priority, or part their times or places.`,
+        fixes: [letWin(other, one), letWin(one, other)],
       }));
     }
   }
@@ -176,8 +176,8 @@ function gaps(plan: Plan, looks: readonly Look[]): Finding[] {
           about: [],
           span: [from, to],
           sentence: 'Nothing is booked, and no backdrop has anything to show: the screen shows its name and the time.',
-          mend: 'Give the screen, its site or the network a backdrop that always has something to show.',
-          mends: networkBackdrop(plan),
+          advice: 'Give the screen, its site or the network a backdrop that always has something to show.',
+          fixes: networkBackdrop(plan),
         }));
   return gathering.all();
 }
@@ -202,8 +202,8 @@ function aboutBooking(
         severity: 'error',
         screens: [],
         sentence: `${name(id)} reaches no screen: nothing matches "${booking.where}".`,
-        mend: 'Change where it shows, or give screens the tags that it asks for.',
-        mends: [putOnHold(booking), remove(booking)],
+        advice: 'Change where it shows, or give screens the tags that it asks for.',
+        fixes: [putOnHold(booking), remove(booking)],
       },
     ];
   const reached = looks.filter((look) => selected.has(look.screens[0] ?? ''));
@@ -217,8 +217,8 @@ function aboutBooking(
       severity: 'warning',
       screens: empty,
       sentence: `${name(id)} reaches screens for which its content has no item.`,
-      mend: 'Add an item that is for these screens, or leave them out of where it shows.',
-      mends: leaveOut(booking, empty),
+      advice: 'Add an item that is for these screens, or leave them out of where it shows.',
+      fixes: leaveOut(booking, empty),
     });
   const own = willing.map((look) => ({ look, shows: look.shows.has(id), mine: look.waiting.get(id) ?? [] }));
   if (willing.length > 0 && own.every(({ shows, mine }) => !shows && mine.length === 0))
@@ -237,8 +237,8 @@ function aboutBooking(
       screens: screens(asleep),
       span: asleep[0]?.mine[0]?.counts[0] ?? null,
       sentence: `${name(id)} falls wholly into hours in which these displays are off.`,
-      mend: 'Change its hours or the lights-out hours; a takeover may wake a display.',
-      mends: [putOnHold(booking)],
+      advice: 'Change its hours or the lights-out hours; a takeover may wake a display.',
+      fixes: [putOnHold(booking)],
     });
   const covered = never.filter((one) => !asleep.includes(one));
   if (covered.length > 0 && covered.length === counted.length - asleep.length) {
@@ -255,8 +255,8 @@ function aboutBooking(
       span: covered[0]?.mine.find((one) => one.counts.length > 0)?.counts[0] ?? null,
       about: first === undefined || first === 'lights-out' ? [id] : [id, first],
       sentence: `${name(id)} never shows: ${first === undefined ? 'something' : name(first)} is ahead of it all the time.`,
-      mend: 'Raise its priority, give it times of its own, or remove it.',
-      mends: [
+      advice: 'Raise its priority, give it times of its own, or remove it.',
+      fixes: [
         ...(hider && Boolean(hider.takeover) === Boolean(booking.takeover) ? [letWin(booking, hider)] : []),
         putOnHold(booking),
         remove(booking),
@@ -293,8 +293,8 @@ function outOfTime(booking: Booking, look: Look, from: Instant, to: Instant, nam
         ...base,
         kind: 'not yet begun',
         sentence: `${name(booking.id)} has no time in this span: it shows later (${describeWhen(booking.when)}).`,
-        mend: 'Nothing, if that is meant; else change its dates.',
-        mends: [],
+        advice: 'Nothing, if that is meant; else change its dates.',
+        fixes: [],
       },
     ];
   const words = earlier ? 'is over' : 'has no time at all';
@@ -303,8 +303,8 @@ function outOfTime(booking: Booking, look: Look, from: Instant, to: Instant, nam
       ...base,
       kind: 'expired',
       sentence: `${name(booking.id)} ${words} (${describeWhen(booking.when)}).`,
-      mend: 'Remove it, or give it new dates.',
-      mends: [remove(booking)],
+      advice: 'Remove it, or give it new dates.',
+      fixes: [remove(booking)],
     },
   ];
 }
@@ -328,8 +328,8 @@ function clocks(
         about: [booking.id],
         span: null,
         sentence: `${name(booking.id)} ${what} on ${formatDate(date)}, when the clocks change.`,
-        mend: 'Nothing, if that is right; else give that day a window of its own.',
-        mends: [],
+        advice: 'Nothing, if that is right; else give that day a window of its own.',
+        fixes: [],
       }));
     }
   }
@@ -371,8 +371,8 @@ function unreached(
           about: [id, item.media],
           span: null,
           sentence: `"${files.get(item.media) ?? item.media}" never comes up in ${name(id)}: each of its windows ends before its turn.`,
-          mend: 'Shorten the loop, lengthen the window, or move the item to the front.',
-          mends: toFront(plan, booking, item.media),
+          advice: 'Shorten the loop, lengthen the window, or move the item to the front.',
+          fixes: toFront(plan, booking, item.media),
         }));
       }
     }
@@ -399,12 +399,12 @@ function exchanged(plan: Plan, looks: readonly Look[], from: Instant, to: Instan
       about: [],
       span: intersect(clipped, dark)[0] ?? null,
       sentence: "Lights-out covers the site's opening hours: its beginning and end look exchanged.",
-      mend: 'Exchange the beginning and the end of the lights-out hours.',
-      mends: [],
+      advice: 'Exchange the beginning and the end of the lights-out hours.',
+      fixes: [],
     }));
   }
   return gathering.all().map((one) => ({
     ...one,
-    mends: [exchangeLightsOut(one.screens.flatMap((id) => byId.get(id) ?? []))],
+    fixes: [exchangeLightsOut(one.screens.flatMap((id) => byId.get(id) ?? []))],
   }));
 }

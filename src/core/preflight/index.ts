@@ -1,2 +1,2 @@
 export { findings, type Finding, type FindingKind } from './findings';
-export { type Mend } from './mends';
+export { type Fix } from './fixes';

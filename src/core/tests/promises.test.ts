@@ -193,7 +193,7 @@ test('a plan does not differ from itself, nor from one without what is on hold',
   );
 });
 
-test('each finding speaks of things of the plan, and each mend makes a valid plan without it', () => {
+test('each finding speaks of things of the plan, and each fix makes a valid plan without it', () => {
   fc.assert(
     fc.property(randomPlan, ({ plan, from, to }) => {
       const known = new Set(
@@ -205,16 +205,16 @@ test('each finding speaks of things of the plan, and each mend makes a valid pla
         expect(finding.about.filter((id) => !known.has(id))).toEqual([]);
         expect(finding.screens.filter((id) => !SCREENS.includes(id))).toEqual([]);
         expect(finding.sentence).toMatch(/^\S.*\.$/);
-        for (const mend of finding.mends) {
-          const read = readPlan(withPatches(plan, mend.edits));
-          if (!read.ok) throw new Error(`${mend.label}: ${JSON.stringify(read.problems)}`);
+        for (const fix of finding.fixes) {
+          const read = readPlan(withPatches(plan, fix.edits));
+          if (!read.ok) throw new Error(`${fix.label}: ${JSON.stringify(read.problems)}`);
           const still = findings(read.value, from, to).filter(
             (one) =>
               one.kind === finding.kind &&
               one.about.join() === finding.about.join() &&
               one.screens.some((id) => finding.screens.includes(id)),
           );
-          expect([finding.kind, mend.label, still.map((one) => one.sentence)]).toEqual([finding.kind, mend.label, []]);
+          expect([finding.kind, fix.label, still.map((one) => one.sentence)]).toEqual([finding.kind, fix.label, []]);
         }
       }
     }),

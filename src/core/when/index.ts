@@ -11,8 +11,8 @@ export {
   occurrences,
   clockChanges,
   occurrenceMemo,
-  wallOccurrences,
-  type WallOccurrence,
+  localOccurrences,
+  type LocalOccurrence,
   type Occurrence,
   type Place,
 } from './occurrences';

@@ -125,7 +125,7 @@ export function occurrences(when: When, place: Place, from: Instant, to: Instant
 }
 
 /** One window of a `When` on one date, as walls read it. `end` is after `start`. */
-export interface WallOccurrence {
+export interface LocalOccurrence {
   readonly date: LocalDate;
   /** Index into the windows. */
   readonly window: number;
@@ -134,18 +134,18 @@ export interface WallOccurrence {
 }
 
 /** The windows of a `When`, as walls read them, that may touch the dates `first`..`last`: also some before and after. */
-export function wallOccurrences(
+export function localOccurrences(
   when: When,
   place: Pick<Place, 'calendar' | 'hours'>,
   first: LocalDate,
   last: LocalDate,
-): WallOccurrence[] {
+): LocalOccurrence[] {
   const dates = datesOf(when, place, addDays(first, -REACH_BACK), addDays(last, REACH_AHEAD));
   return dates.flatMap((date) => windowsOn(when, place, date));
 }
 
-function windowsOn(when: When, place: Pick<Place, 'hours'>, date: LocalDate): WallOccurrence[] {
-  return compile(when).windows.flatMap((window, i): WallOccurrence[] => {
+function windowsOn(when: When, place: Pick<Place, 'hours'>, date: LocalDate): LocalOccurrence[] {
+  return compile(when).windows.flatMap((window, i): LocalOccurrence[] => {
     const opening = needsHours(window) ? openingOf(place.hours, date) : null;
     if (needsHours(window) && !opening) return [];
     const start = (startOfDate(date) + read(window.start, opening)) as LocalTime;
@@ -159,7 +159,7 @@ function findOccurrences(when: When, place: Place, from: Instant, to: Instant): 
   const zone = when.clock === undefined || when.clock === 'site' ? place.zone : place.zoneTable(when.clock);
   const [first, last] = [from, to].map((at) => dateOfLocalTime(toLocalTime(zone, at))) as [LocalDate, LocalDate];
   const byStart = new Map<Instant, Instant>();
-  for (const { start, end } of wallOccurrences(when, place, first, last)) {
+  for (const { start, end } of localOccurrences(when, place, first, last)) {
     const begin = toInstant(zone, start);
     const finish = toInstant(zone, end);
     if (finish > begin && begin < to && finish > from)

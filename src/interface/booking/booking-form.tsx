@@ -157,7 +157,7 @@ export function BookingForm({
       )}
       {booking && (
         <Button
-          look="grave"
+          variant="grave"
           className="mt-8"
           onClick={() =>
             void edit([removed('booking', booking)], `"${booking.name}" was removed. Ctrl Z brings it back.`).then(

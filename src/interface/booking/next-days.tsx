@@ -4,7 +4,7 @@ import { useMemo } from 'react';
 import {
   addDays,
   dateOfLocalTime,
-  sightings,
+  localOccasions,
   toLocalTime,
   zoneTable,
   type Booking,
@@ -15,9 +15,9 @@ import {
 import { useMoment } from '@/interface/data/moment';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { counted } from '@/interface/kit/format';
-import { wallScale } from '@/interface/plan/strata/scale';
+import { timeScale } from '@/interface/plan/strata/scale';
 import { useOutcome } from '@/interface/plan/use-ahead';
-import { dateWords, spanWords } from '@/interface/plan/wall-words';
+import { dateWords, spanWords } from '@/interface/plan/site-clock-words';
 
 const DAYS = 7;
 const WIDTH = 400;
@@ -46,12 +46,12 @@ export function NextDays({
   const rows = useOutcome(first, last, edits, booking.where)?.rows;
   const id = isNew ? 'new-0' : booking.id;
   const wanted = useMemo(
-    () => (site ? sightings(draft, [booking], site, first, last) : []),
+    () => (site ? localOccasions(draft, [booking], site, first, last) : []),
     [draft, booking, site, first, last],
   );
   const groups = rows ?? [];
   const shows = groups.filter((row) => row.spans.some((span) => span.id === id));
-  const scale = wallScale(first, DAYS, WIDTH);
+  const scale = timeScale(first, DAYS, WIDTH);
   if (screens.length === 0) return null;
   return (
     <section aria-label="Next seven days" className="border-t border-rule pt-4">
@@ -124,7 +124,7 @@ function Span({
 }: {
   span: OutcomeSpan;
   own: boolean;
-  scale: ReturnType<typeof wallScale>;
+  scale: ReturnType<typeof timeScale>;
   name: string;
 }) {
   const left = Math.max(0, scale.x(span.from));

@@ -139,7 +139,7 @@ function Windows({ form: { control, register, formState } }: { form: WhenForm })
       </ul>
       <p className="mt-1 text-sm text-faint">
         {windows.fields.length === 0 ? 'All day. ' : 'HH:MM, or opens and closes of the site, as closes-00:30. '}
-        <Button look="quiet" className="!px-0" onClick={() => windows.append({ start: '', end: '' })}>
+        <Button variant="quiet" className="!px-0" onClick={() => windows.append({ start: '', end: '' })}>
           Add a window
         </Button>
       </p>

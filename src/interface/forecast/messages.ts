@@ -13,7 +13,7 @@ import type {
   Reach,
   Season,
   Segment,
-  Sighting,
+  LocalOccasion,
   Site,
   Subject,
   ZoneTable,
@@ -21,7 +21,7 @@ import type {
 import type { PackedFinding } from './packed';
 
 /** Whose clock and opening hours are meant. */
-export type Wall = Pick<Site, 'timeZone' | 'hours'>;
+export type SiteClock = Pick<Site, 'timeZone' | 'hours'>;
 
 /** What the page asks of the forecast worker about a plan, and what it answers. */
 export type Question =
@@ -41,20 +41,20 @@ export type Question =
     }
   /** All bookings' occasions as a wall of `site` reads them, with edits that are not made yet. */
   | {
-      readonly kind: 'sightings';
-      readonly site: Wall;
+      readonly kind: 'localOccasions';
+      readonly site: SiteClock;
       readonly first: LocalDate;
       readonly last: LocalDate;
       readonly edits?: readonly Patch[] | undefined;
     }
-  | { readonly kind: 'seasons'; readonly site: Wall; readonly first: LocalDate; readonly last: LocalDate }
+  | { readonly kind: 'seasons'; readonly site: SiteClock; readonly first: LocalDate; readonly last: LocalDate }
   | { readonly kind: 'reach'; readonly booking: Booking }
   | { readonly kind: 'findings'; readonly from: Instant; readonly to: Instant }
   | { readonly kind: 'airtime'; readonly subject: Subject; readonly from: Instant; readonly to: Instant }
   | { readonly kind: 'never'; readonly from: Instant; readonly to: Instant };
 
 /** What shows, by groups of screens that see the same: as many as were asked for, of how many. */
-export interface Outlook {
+export interface OutcomeAnswer {
   readonly rows: readonly OutcomeRow[];
   readonly groups: number;
 }
@@ -64,8 +64,8 @@ export interface Answers {
   changes: readonly Change[];
   segments: readonly Segment[];
   why: Explanation;
-  outcome: Outlook;
-  sightings: readonly Sighting[];
+  outcome: OutcomeAnswer;
+  localOccasions: readonly LocalOccasion[];
   seasons: readonly Season[];
   reach: Reach;
   findings: readonly PackedFinding[];

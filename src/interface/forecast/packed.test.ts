@@ -9,8 +9,8 @@ test.each([[[]], [['hall']], [['hall', 'deck-2']]])('a finding about %j comes ou
     screens,
     span: [1, 2],
     sentence: 'Nothing is booked.',
-    mend: 'Book something.',
-    mends: [],
+    advice: 'Book something.',
+    fixes: [],
   };
   expect(structuredClone(pack(finding)).screens).toBe(screens.join(' '));
   expect(unpack(structuredClone(pack(finding)))).toEqual(finding);

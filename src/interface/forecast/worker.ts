@@ -15,7 +15,7 @@ import {
   seasons,
   selectorOf,
   sharing,
-  sightings,
+  localOccasions,
   why,
   withPatches,
   type LocalDate,
@@ -31,15 +31,15 @@ const KEPT = 6;
 let newest: Plan | null = null;
 
 /** Outlooks by their dates: each computes again only what an edit touches. */
-const outlooks = new Map<string, NetworkForecast>();
-const OUTLOOKS_KEPT = 4;
+const forecasts = new Map<string, NetworkForecast>();
+const FORECASTS_KEPT = 4;
 
-function outlook(first: LocalDate, last: LocalDate): NetworkForecast {
+function networkForecast(first: LocalDate, last: LocalDate): NetworkForecast {
   const key = `${first} ${last}`;
-  const found = outlooks.get(key) ?? new NetworkForecast(...outcomeRange(first, last));
-  outlooks.delete(key);
-  outlooks.set(key, found);
-  for (const old of outlooks.keys()) if (outlooks.size > OUTLOOKS_KEPT) outlooks.delete(old);
+  const found = forecasts.get(key) ?? new NetworkForecast(...outcomeRange(first, last));
+  forecasts.delete(key);
+  forecasts.set(key, found);
+  for (const old of forecasts.keys()) if (forecasts.size > FORECASTS_KEPT) forecasts.delete(old);
   return found;
 }
 
@@ -59,13 +59,13 @@ function answer(plan: Plan, question: Question): unknown {
       const { first, last, edits = [], where, limit } = question;
       const edited = withPatches(plan, edits);
       const only = where === undefined ? undefined : screensMatching(edited, selectorOf(where)).map(({ id }) => id);
-      const rows = outcomeRows(outlook(first, last).outcomes(edited), first, last, only && new Set(only));
+      const rows = outcomeRows(networkForecast(first, last).outcomes(edited), first, last, only && new Set(only));
       return { rows: rows.slice(0, limit), groups: rows.length } satisfies Answers['outcome'];
     }
-    case 'sightings': {
+    case 'localOccasions': {
       const { site, first, last, edits = [] } = question;
       const edited = withPatches(plan, edits);
-      return sightings(edited, edited.bookings, site, first, last);
+      return localOccasions(edited, edited.bookings, site, first, last);
     }
     case 'seasons':
       return seasons(plan, plan.bookings, question.site, question.first, question.last);

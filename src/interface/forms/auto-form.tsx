@@ -68,7 +68,7 @@ export function AutoForm<Values extends FieldValues, Output>({
     >
       {children}
       {create && (
-        <Button look="main" type="submit" disabled={isSubmitting}>
+        <Button variant="main" type="submit" disabled={isSubmitting}>
           {create}
         </Button>
       )}

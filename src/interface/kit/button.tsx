@@ -2,7 +2,7 @@
 
 import { useSyncExternalStore, type ButtonHTMLAttributes } from 'react';
 
-const LOOKS = {
+const VARIANTS = {
   /** The one thing that a place is for. */
   main: 'bg-dusk text-on-dusk px-4 py-2 font-semibold cut-small hover:opacity-90',
   plain: 'border border-rule bg-sheet px-3 py-1.5 hover:border-ink',
@@ -21,18 +21,18 @@ const useReady = () =>
   );
 
 export function Button({
-  look = 'plain',
+  variant = 'plain',
   className = '',
   type = 'button',
   disabled = false,
   ...rest
-}: ButtonHTMLAttributes<HTMLButtonElement> & { look?: keyof typeof LOOKS }) {
+}: ButtonHTMLAttributes<HTMLButtonElement> & { variant?: keyof typeof VARIANTS }) {
   const ready = useReady();
   return (
     <button
       type={type}
       disabled={disabled || !ready}
-      className={`${LOOKS[look]} ${disabled ? 'cursor-not-allowed opacity-50' : ''} ${className}`}
+      className={`${VARIANTS[variant]} ${disabled ? 'cursor-not-allowed opacity-50' : ''} ${className}`}
       {...rest}
     />
   );

@@ -82,7 +82,7 @@ export function LibraryPlace() {
         </div>
         <p className="text-faint">{counted(found.length, 'file')}</p>
         <p className="ml-auto text-sm text-faint">Drop files anywhere here, or</p>
-        <Button look="main" onClick={() => picker.current?.click()}>
+        <Button variant="main" onClick={() => picker.current?.click()}>
           Choose files
         </Button>
         <input

@@ -162,7 +162,7 @@ export function MediaSheet({ media, onGone }: { media: Media; onGone: () => void
         )}
       </section>
       <Button
-        look="grave"
+        variant="grave"
         onClick={() =>
           void edit([removed('media', media)], `"${media.name}" was removed. Ctrl Z brings it back.`).then(
             (result) => result.ok && onGone(),

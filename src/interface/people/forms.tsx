@@ -37,7 +37,7 @@ function EntryForm<Values extends FieldValues>({ form, button, enter, children }
           {refusal}
         </p>
       )}
-      <Button look="main" type="submit" disabled={formState.isSubmitting}>
+      <Button variant="main" type="submit" disabled={formState.isSubmitting}>
         {button}
       </Button>
     </form>

@@ -6,7 +6,7 @@ import { useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/button';
 import { Field, Input } from '@/interface/kit/field';
 import { counted } from '@/interface/kit/format';
-import { dateWords } from './wall-words';
+import { dateWords } from './site-clock-words';
 
 const TARGETS_SHOWN = 14;
 const WEEKS_SHOWN = 8;
@@ -96,7 +96,7 @@ export function CopyForm({ date, onDone }: { date: LocalDate; onDone: () => void
             : `${counted(edits.length, 'booking')} will change.`}
       </p>
       <Button
-        look="main"
+        variant="main"
         disabled={edits.length === 0}
         onClick={() =>
           void edit(edits, `Copied on to ${counted(targets.size, span)}. Ctrl Z takes it back.`).then(

@@ -13,7 +13,7 @@ import {
   zoneTable,
   type Finding,
   type FindingKind,
-  type Mend,
+  type Fix,
 } from '@/core';
 import { useGo, useMoment } from '@/interface/data/moment';
 import { useIndex, useNetwork } from '@/interface/data/provider';
@@ -25,7 +25,7 @@ import { useFindings } from './use-findings';
 const SPANS = ['these days', 'this month', 'next month', 'the next 3 months'] as const;
 type Span = (typeof SPANS)[number];
 
-/** What would be discovered on the wall, gathered by kind; each with its place, its time and its mends. */
+/** What would be discovered on the wall, gathered by kind; each with its place, its time and its fixes. */
 export function FindingsPanel({
   shown,
   zone,
@@ -44,7 +44,7 @@ export function FindingsPanel({
   const [from, to] = spanOf(span, shown, moment, zone);
   const findings = useFindings(from, to);
   const kinds = useMemo(() => group(findings ?? [], (one) => one.kind), [findings]);
-  const mend = ({ label, edits }: Mend) => void edit(edits, `${label}: done. Ctrl Z takes it back.`);
+  const fix = ({ label, edits }: Fix) => void edit(edits, `${label}: done. Ctrl Z takes it back.`);
   return (
     <aside aria-label="To look at" className="flex w-96 shrink-0 flex-col border-l border-rule bg-sheet print:hidden">
       <header className="flex items-center gap-3 border-b border-rule px-5 py-3">
@@ -76,7 +76,7 @@ export function FindingsPanel({
                   finding={finding}
                   zone={zone}
                   onOpen={onOpen}
-                  onMend={mend}
+                  onFix={fix}
                 />
               ))}
             </ul>
@@ -106,17 +106,17 @@ function FindingRow({
   finding,
   zone,
   onOpen,
-  onMend,
+  onFix,
 }: {
   finding: Finding;
   zone: string;
   onOpen: (booking: string) => void;
-  onMend: (mend: Mend) => void;
+  onFix: (fix: Fix) => void;
 }) {
   const go = useGo();
   const { draft } = useNetwork('draft');
   const index = useIndex(draft);
-  const { sentence, span, screens, mends, severity, about } = finding;
+  const { sentence, span, screens, fixes, severity, about } = finding;
   const bookings = about.filter((id) => index.bookings.has(id));
   return (
     <li
@@ -137,14 +137,14 @@ function FindingRow({
             : `on ${screens.map((id) => index.screens.get(id)?.name ?? id).join(' and ')}`)}
       </p>
       <p className="mt-1 flex flex-wrap gap-1.5">
-        {mends.map((mend) => (
+        {fixes.map((fix) => (
           <button
-            key={mend.label}
+            key={fix.label}
             type="button"
-            onClick={() => onMend(mend)}
+            onClick={() => onFix(fix)}
             className="border border-rule bg-paper px-1.5 hover:border-ink"
           >
-            {mend.label}
+            {fix.label}
           </button>
         ))}
         {bookings.map((id) => (
@@ -153,7 +153,7 @@ function FindingRow({
           </button>
         ))}
       </p>
-      {mends.length === 0 && <p className="text-faint">{finding.mend}</p>}
+      {fixes.length === 0 && <p className="text-faint">{finding.advice}</p>}
     </li>
   );
 }

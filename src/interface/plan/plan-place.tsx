@@ -164,7 +164,7 @@ export function PlanPlace() {
             </span>
           </Button>
           <More onOpen={(kind) => setOpen({ kind })} />
-          <Button look="main" onClick={() => setOpen({ kind: 'new', begun: { where } })}>
+          <Button variant="main" onClick={() => setOpen({ kind: 'new', begun: { where } })}>
             New booking
           </Button>
         </div>

@@ -2,13 +2,13 @@
 
 import { memo, useEffect, useState } from 'react';
 import { flushSync } from 'react-dom';
-import { addDays, describeWhen, type Booking, type LocalDate, type Sighting, type Site } from '@/core';
+import { addDays, describeWhen, type Booking, type LocalDate, type LocalOccasion, type Site } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
 import { selectScreens } from '@/interface/kit/selector-field';
 import { contentName } from './booking-list';
 import { LAYERS, layerName, layerOf } from './strata/layout';
 import { useSightings } from './use-ahead';
-import { clockSpan, dateWords } from './wall-words';
+import { clockSpan, dateWords } from './site-clock-words';
 
 interface PrintWeekProps {
   readonly bookings: readonly Booking[];
@@ -46,7 +46,7 @@ function usePrinting(): boolean {
   return printing;
 }
 
-function Paper({ bookings, site, first, seen }: PrintWeekProps & { seen: readonly Sighting[] }) {
+function Paper({ bookings, site, first, seen }: PrintWeekProps & { seen: readonly LocalOccasion[] }) {
   const { draft } = useNetwork('draft');
   const days = Array.from({ length: 7 }, (_, i) => addDays(first, i));
   const shown = bookings

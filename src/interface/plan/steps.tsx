@@ -4,7 +4,7 @@ import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { MONTH_WORDS, addDays, civil, dateOf, weekdayIndex, type LocalDate } from '@/core';
 import { Button } from '@/interface/kit/button';
 import { monthSpan } from './gestures/carried';
-import { dateWords } from './wall-words';
+import { dateWords } from './site-clock-words';
 
 export const VIEWS = ['day', 'week', 'month', 'year', 'list'] as const;
 export type View = (typeof VIEWS)[number];
@@ -68,7 +68,7 @@ export function Steps({
       <button type="button" aria-label={`The ${view} after`} onClick={() => step(1)} className="p-1.5 hover:text-tide">
         <ChevronRight size={18} aria-hidden />
       </button>
-      <Button look="quiet" onClick={onToday}>
+      <Button variant="quiet" onClick={onToday}>
         today
       </Button>
     </div>

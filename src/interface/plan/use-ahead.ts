@@ -1,9 +1,9 @@
 'use client';
 
-import type { LocalDate, Patch, Sighting, Site } from '@/core';
+import type { LocalDate, Patch, LocalOccasion, Site } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
 import { ask, useNewest } from '@/interface/forecast/client';
-import type { Outlook } from '@/interface/forecast/messages';
+import type { OutcomeAnswer } from '@/interface/forecast/messages';
 
 /** What shows on the dates `first`..`last` of the draft, with edits that are not made yet: null until it is known. */
 export function useOutcome(
@@ -12,7 +12,7 @@ export function useOutcome(
   edits: readonly Patch[] | undefined,
   where?: string,
   limit?: number,
-): Outlook | null {
+): OutcomeAnswer | null {
   const { drafted } = useNetwork('drafted');
   return useNewest(
     () => ask(drafted, { kind: 'outcome', first, last, edits, where, limit }),
@@ -26,10 +26,10 @@ export function useSightings(
   first: LocalDate,
   last: LocalDate,
   edits?: readonly Patch[],
-): readonly Sighting[] | null {
+): readonly LocalOccasion[] | null {
   const { drafted } = useNetwork('drafted');
   return useNewest(
-    () => ask(drafted, { kind: 'sightings', site, first, last, edits }),
+    () => ask(drafted, { kind: 'localOccasions', site, first, last, edits }),
     [drafted, site, first, last, edits],
   );
 }

@@ -17,7 +17,7 @@ import { ask, useAnswer } from '@/interface/forecast/client';
 import { counted } from '@/interface/kit/format';
 import { useWidth } from '@/interface/kit/use-width';
 import { LAYERS, layerName, layerOf } from './strata/layout';
-import { dateWords } from './wall-words';
+import { dateWords } from './site-clock-words';
 
 const NAME_WIDTH = 208;
 const NO_RUNS: readonly Run[] = [];

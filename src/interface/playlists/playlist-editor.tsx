@@ -132,7 +132,7 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
             <OnAir kind="playlist" id={playlist.id} />
           </section>
           <Button
-            look="grave"
+            variant="grave"
             className="mt-10"
             onClick={() =>
               void edit([removed('playlist', playlist)], `"${playlist.name}" was removed. Ctrl Z brings it back.`).then(

@@ -46,7 +46,7 @@ export function PlaylistsPlace() {
             {...register('name')}
           />
         </div>
-        <Button look="main" type="submit" disabled={isSubmitting}>
+        <Button variant="main" type="submit" disabled={isSubmitting}>
           Make playlist
         </Button>
         {errors.name && (

@@ -53,7 +53,7 @@ export function PublishPlace() {
             ))}
             <Touched screens={screens} />
             <Button
-              look="main"
+              variant="main"
               className="mt-6 text-lg"
               disabled={busy || problems.length > 0}
               onClick={() => void act(publishAction(change))}
@@ -128,7 +128,7 @@ function EditionRow({
           {newest && <span className="ml-2 font-text text-sm font-normal text-lamp-ink">on the glass</span>}
         </span>
         {!newest && (
-          <Button look="quiet" disabled={busy} onClick={onAgain}>
+          <Button variant="quiet" disabled={busy} onClick={onAgain}>
             Publish again
           </Button>
         )}

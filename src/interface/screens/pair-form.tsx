@@ -34,7 +34,7 @@ export function PairForm({ screen, status }: { screen: Screen; status: ScreenSta
         )}
         {state !== 'unpaired' && (
           <Button
-            look="quiet"
+            variant="quiet"
             className="ml-auto"
             onClick={() =>
               void unpairAction(screen.id).then((result) =>

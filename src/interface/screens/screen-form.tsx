@@ -156,7 +156,7 @@ export function ScreenForm({
       </AutoForm>
       {screen && (
         <Button
-          look="grave"
+          variant="grave"
           className="mt-8"
           onClick={() =>
             void edit([removed('screen', screen)], `${screen.name} was removed, and its player unpaired.`).then(

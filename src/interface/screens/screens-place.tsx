@@ -58,7 +58,7 @@ export function ScreensPlace() {
           />
         </div>
         <p className="text-faint">{counted(shown.length, 'screen')}</p>
-        <Button look="main" className="ml-auto" onClick={() => setOpen({ kind: 'site', id: null })}>
+        <Button variant="main" className="ml-auto" onClick={() => setOpen({ kind: 'site', id: null })}>
           Add site
         </Button>
       </div>
@@ -87,7 +87,7 @@ export function ScreensPlace() {
               </p>
               <p className="text-sm text-tide">{one.tags?.join(', ')}</p>
               <Button
-                look="quiet"
+                variant="quiet"
                 className="ml-auto"
                 onClick={() => setOpen({ kind: 'screen', id: null, site: one.id })}
               >

@@ -124,7 +124,7 @@ export function SiteForm({ site, onDone }: { site: Site | null; onDone: (id: str
       </AutoForm>
       {site && (
         <Button
-          look="grave"
+          variant="grave"
           className="mt-8"
           onClick={() =>
             void edit([removed('site', site)], `${site.name} was removed. Ctrl Z brings it back.`).then(

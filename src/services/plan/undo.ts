@@ -23,19 +23,19 @@ export interface UndoResult extends EditResult {
  * because nothing is remembered but the acts.
  */
 export function nextActs(acts: readonly Act[]): { readonly undo: string | null; readonly redo: string | null } {
-  const standing: string[] = [];
+  const done: string[] = [];
   let undone: string[] = [];
   for (const { id, takesBack } of acts) {
-    if (takesBack !== undefined && standing.at(-1) === takesBack) {
-      standing.pop();
+    if (takesBack !== undefined && done.at(-1) === takesBack) {
+      done.pop();
       undone.push(id);
     } else {
-      standing.push(id);
+      done.push(id);
       if (takesBack !== undefined && undone.at(-1) === takesBack) undone.pop();
       else undone = [];
     }
   }
-  return { undo: standing.at(-1) ?? null, redo: undone.at(-1) ?? null };
+  return { undo: done.at(-1) ?? null, redo: undone.at(-1) ?? null };
 }
 
 /**

@@ -12,13 +12,13 @@ import {
   ruleDates,
   startOfDate,
   toInstant,
-  wallOccurrences,
+  localOccurrences,
   writeRule,
   zoneTable,
   type LocalDate,
   type LocalTime,
   type Rule,
-  type WallOccurrence,
+  type LocalOccurrence,
 } from '../../when';
 import { escapeText, fold } from './lines';
 import { icalendarPriority } from './priority';
@@ -91,22 +91,22 @@ class EventWriter {
   }
 
   /** An event a window; all of them recur alike. */
-  private recurring(booking: Booking): { occurrence: WallOccurrence; recurrence: Recurrence }[] {
+  private recurring(booking: Booking): { occurrence: LocalOccurrence; recurrence: Recurrence }[] {
     const recurrence = this.recurrence(booking);
     if (!recurrence) return [];
     // Calendars and exceptions may take the first date away: the window is read from the plain times.
     const { windows } = booking.when;
     const plain = { ...(windows ? { windows } : {}) };
-    const day = wallOccurrences(plain, this.place(), recurrence.first, recurrence.first);
+    const day = localOccurrences(plain, this.place(), recurrence.first, recurrence.first);
     return day.filter((one) => one.date === recurrence.first).map((occurrence) => ({ occurrence, recurrence }));
   }
 
   /** Windows that follow opening hours: an event for each pair of times, with all of its dates of a year. */
-  private writtenOut(booking: Booking): { occurrence: WallOccurrence; recurrence: Recurrence }[] {
+  private writtenOut(booking: Booking): { occurrence: LocalOccurrence; recurrence: Recurrence }[] {
     const { from, site } = this.options;
     const until = addDays(from, WRITTEN_OUT_DAYS);
-    const found = wallOccurrences(booking.when, { ...this.place(), hours: site?.hours }, from, until);
-    const groups = new Map<string, WallOccurrence[]>();
+    const found = localOccurrences(booking.when, { ...this.place(), hours: site?.hours }, from, until);
+    const groups = new Map<string, LocalOccurrence[]>();
     for (const one of found) {
       if (one.date < from || one.date >= until) continue;
       const times = `${one.window} ${one.start - startOfDate(one.date)} ${one.end - startOfDate(one.date)}`;
@@ -175,7 +175,7 @@ class EventWriter {
     return { calendar: (id: string) => this.sets.get(id) ?? new Set<LocalDate>() };
   }
 
-  private event(booking: Booking, occurrence: WallOccurrence, recurrence: Recurrence, n: number): string[] {
+  private event(booking: Booking, occurrence: LocalOccurrence, recurrence: Recurrence, n: number): string[] {
     const { when } = booking;
     const pinned = when.clock !== undefined && when.clock !== 'site' ? when.clock : null;
     const zone = pinned ?? this.options.site?.timeZone ?? null;

@@ -81,7 +81,7 @@ function CalendarForm({ calendar }: { calendar: Calendar }) {
         />
       </Field>
       <Button
-        look="grave"
+        variant="grave"
         onClick={() =>
           void edit([removed('calendar', calendar)], `Calendar "${calendar.name}" was removed. Ctrl Z brings it back.`)
         }

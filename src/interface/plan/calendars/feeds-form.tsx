@@ -48,7 +48,7 @@ export function FeedsForm() {
                   {feed.fetchedAt ? `last fetched ${dateTime(Date.parse(feed.fetchedAt), zone)}` : 'not fetched yet'}
                 </span>
               </span>
-              <Button look="grave" aria-label={`Close the feed ${feed.name}`} onClick={() => void close(feed.id)}>
+              <Button variant="grave" aria-label={`Close the feed ${feed.name}`} onClick={() => void close(feed.id)}>
                 Close
               </Button>
             </li>
@@ -88,7 +88,7 @@ export function FeedsForm() {
           onPress={setWhere}
         />
         <Button
-          look="main"
+          variant="main"
           disabled={name.trim() === '' || 'error' in parseSelector(where)}
           onClick={() => void open()}
         >

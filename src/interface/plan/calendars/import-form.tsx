@@ -114,7 +114,7 @@ export function ImportForm({ onDone }: { onDone: () => void }) {
             />
             On each site&rsquo;s own clock, whatever zone they were written in
           </label>
-          <Button look="main" disabled={!ready} onClick={() => void save()}>
+          <Button variant="main" disabled={!ready} onClick={() => void save()}>
             Add {counted(chosen.length, 'booking')}
           </Button>
         </>

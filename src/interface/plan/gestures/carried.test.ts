@@ -18,8 +18,8 @@ function bar(id: string, on: LocalDate, start = 22, end = 26): Bar {
     ...{ id, name: id, content: { media: 'm' }, where: 'all', created: '2026-01-01T00:00:00Z', when: {} },
   });
   const at = (hours: number) => (startOfDate(on) + hours * HOUR) as LocalTime;
-  const sighting = { booking: id, date: on, window: 0, start: at(start), end: at(end) };
-  return { key: `${id} ${on} 0`, booking, sighting, layer: 3, lane: 0, next: null };
+  const localOccasion = { booking: id, date: on, window: 0, start: at(start), end: at(end) };
+  return { key: `${id} ${on} 0`, booking, localOccasion, layer: 3, lane: 0, next: null };
 }
 
 test.each([

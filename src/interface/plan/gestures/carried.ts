@@ -22,7 +22,7 @@ export const drawnSpan = ({ anchor, to }: Drawn): readonly [LocalDate, LocalDate
 
 /** A bar in hand, `days` later than it was: in a month its times of day stay. */
 export function carriedBy(bar: Bar, days: number, copy: boolean): Held {
-  const { start, end } = bar.sighting;
+  const { start, end } = bar.localOccasion;
   const by = days * DAY;
   return { bar, start: (start + by) as LocalTime, end: (end + by) as LocalTime, layer: bar.layer, copy };
 }
@@ -30,9 +30,9 @@ export function carriedBy(bar: Bar, days: number, copy: boolean): Held {
 /** Bookings that do not show on most of the `days`: those that make a day special. */
 export function rareBookings(bars: readonly Bar[], days: number): ReadonlySet<string> {
   const dates = new Map<string, Set<number>>();
-  for (const { booking, sighting } of bars) {
+  for (const { booking, localOccasion } of bars) {
     const set = dates.get(booking.id) ?? new Set();
-    dates.set(booking.id, set.add(sighting.date));
+    dates.set(booking.id, set.add(localOccasion.date));
   }
   return new Set([...dates].filter(([, set]) => set.size <= days / 3).map(([id]) => id));
 }

@@ -7,17 +7,17 @@ import {
   startOfDate,
   type LocalDate,
   type LocalTime,
-  type Mend,
+  type Fix,
 } from '@/core';
 import { stretched, type Held } from './held';
 import { barKey, heldKey, neighbour } from './keys';
 import { layout, type Bar } from '../strata/layout';
-import { wallScale } from '../strata/scale';
+import { timeScale } from '../strata/scale';
 import type { Gesture } from './use-gesture';
 
 const first = parseDate('2026-11-23') as LocalDate;
 const wall = (hours: number) => (startOfDate(first) + hours * HOUR) as LocalTime;
-const scale = wallScale(first, 7, 700);
+const scale = timeScale(first, 7, 700);
 
 /** Layers with bars of one booking each, `[id, priority, start, end]` in hours of the first day. */
 function layersOf(...bars: [id: string, priority: number, start: number, end: number][]) {
@@ -135,7 +135,7 @@ describe('walking by arrows', () => {
 
 describe('the bar in focus, by keys', () => {
   const { bar } = layersOf(['a', 3, 8, 10]);
-  const mend = { label: 'Raise it', edits: [] } as Mend;
+  const fix = { label: 'Raise it', edits: [] } as Fix;
   const at = (key: string, modifiers: object = {}) => {
     const { gesture, done } = hand();
     const event = press(key, modifiers) as unknown as Parameters<typeof barKey>[0];
@@ -143,7 +143,7 @@ describe('the bar in focus, by keys', () => {
       event,
       bar('a'),
       gesture,
-      [mend],
+      [fix],
       () => done.push('open'),
       ({ label }) => done.push(label),
     );
@@ -155,7 +155,7 @@ describe('the bar in focus, by keys', () => {
     expect(at('c').held).toMatchObject({ copy: true });
   });
 
-  test('Enter opens it, Delete takes it off, a digit makes a mend', () => {
+  test('Enter opens it, Delete takes it off, a digit makes a fix', () => {
     expect([at('Enter'), at('Delete'), at('Backspace'), at('1')].map(({ done }) => done)).toEqual([
       ['open'],
       ['remove a'],
@@ -164,7 +164,7 @@ describe('the bar in focus, by keys', () => {
     ]);
   });
 
-  test('a digit without a mend, and keys with Ctrl or Alt, are for others', () => {
+  test('a digit without a fix, and keys with Ctrl or Alt, are for others', () => {
     expect([at('2'), at('c', { ctrlKey: true }), at(' ', { altKey: true })].map(({ used }) => used)).toEqual([
       false,
       false,

@@ -1,11 +1,11 @@
-import { DAY, type LocalTime, type Mend } from '@/core';
+import { DAY, type LocalTime, type Fix } from '@/core';
 import { LAYERS, type Bar, type LayerOfBars } from '../strata/layout';
-import type { WallScale } from '../strata/scale';
+import type { TimeScale } from '../strata/scale';
 import { stretched } from './held';
 import type { Gesture } from './use-gesture';
 
 /** What a key does to a bar that is in hand. Returns whether it was for it. */
-export function heldKey(event: KeyboardEvent | React.KeyboardEvent, gesture: Gesture, scale: WallScale): boolean {
+export function heldKey(event: KeyboardEvent | React.KeyboardEvent, gesture: Gesture, scale: TimeScale): boolean {
   const { held } = gesture;
   if (!held) return false;
   const part = event.shiftKey ? 'end' : event.ctrlKey || event.metaKey ? 'start' : 'whole';
@@ -40,7 +40,7 @@ export function neighbour(layers: readonly LayerOfBars[], bar: Bar, key: string)
   if (key === 'End') return own.at(-1);
   const others = key === 'ArrowUp' ? layers.slice(0, at).reverse() : key === 'ArrowDown' ? layers.slice(at + 1) : [];
   const next = others.find((one) => one.bars.length > 0);
-  const far = (one: Bar) => Math.abs(one.sighting.start - bar.sighting.start);
+  const far = (one: Bar) => Math.abs(one.localOccasion.start - bar.localOccasion.start);
   return [...(next?.bars ?? [])].sort((a, b) => far(a) - far(b))[0];
 }
 
@@ -49,18 +49,18 @@ export function barKey(
   event: React.KeyboardEvent,
   bar: Bar,
   gesture: Gesture,
-  mends: readonly Mend[],
+  fixes: readonly Fix[],
   onOpen: () => void,
-  onMend: (mend: Mend) => void,
+  onFix: (fix: Fix) => void,
 ): boolean {
   if (event.ctrlKey || event.metaKey || event.altKey) return false;
-  const { start, end } = bar.sighting;
-  const mend = mends[Number(event.key) - 1];
+  const { start, end } = bar.localOccasion;
+  const fix = fixes[Number(event.key) - 1];
   if (event.key === ' ' || event.key === 'c')
     gesture.hold({ bar, start, end, layer: bar.layer, copy: event.key === 'c' });
   else if (event.key === 'Enter') onOpen();
   else if (event.key === 'Delete' || event.key === 'Backspace') gesture.remove(bar);
-  else if (mend) onMend(mend);
+  else if (fix) onFix(fix);
   else return false;
   return true;
 }

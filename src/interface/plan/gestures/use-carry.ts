@@ -53,9 +53,9 @@ export function useCarry(
   const heldKey = (key: string): boolean => {
     if (!held?.bar) return false;
     const by = STEPS[key];
-    const days = (held.start - held.bar.sighting.start) / DAY;
+    const days = (held.start - held.bar.localOccasion.start) / DAY;
     if (by !== undefined) {
-      const day = held.bar.sighting.date + days + by;
+      const day = held.bar.localOccasion.date + days + by;
       if (day < first || day > last) return true;
       gesture.hold(carriedBy(held.bar, days + by, held.copy));
       focusDay(day as LocalDate);

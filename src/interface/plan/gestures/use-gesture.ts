@@ -35,7 +35,7 @@ export function useGesture(plan: Plan, site: Pick<Site, 'timeZone'>, onDraw: (dr
 
   const changeOf = useCallback(
     ({ bar, start, end, layer }: Held & { bar: Bar }): Rescheduling => ({
-      ...carried(bar.booking, bar.sighting, start, end, site),
+      ...carried(bar.booking, bar.localOccasion, start, end, site),
       ...(layer === bar.layer
         ? {}
         : layer === 'takeover'
@@ -56,7 +56,7 @@ export function useGesture(plan: Plan, site: Pick<Site, 'timeZone'>, onDraw: (dr
 
   const settle = useCallback(
     (bar: Bar, change: Rescheduling, scope: Scope) => {
-      const edits = reschedule(plan, bar.booking, bar.sighting, change, scope, new Date().toISOString());
+      const edits = reschedule(plan, bar.booking, bar.localOccasion, change, scope, new Date().toISOString());
       if (!edits.ok) return notify(edits.message, true);
       void save(
         edits.value,
@@ -68,7 +68,7 @@ export function useGesture(plan: Plan, site: Pick<Site, 'timeZone'>, onDraw: (dr
 
   const offer = useCallback(
     (bar: Bar, change: Rescheduling, at?: Held) => {
-      const scopes = scopesOf(plan, bar.booking, bar.sighting.date);
+      const scopes = scopesOf(plan, bar.booking, bar.localOccasion.date);
       if (scopes.length === 1 && scopes[0]) settle(bar, change, scopes[0]);
       else {
         setChoice({ bar, change, scopes, ...(at ? { held: at } : {}) });
@@ -86,11 +86,13 @@ export function useGesture(plan: Plan, site: Pick<Site, 'timeZone'>, onDraw: (dr
     const change = changeOf({ ...held, bar });
     if (held.copy)
       return void save(
-        [copyOccasion(plan, bar.booking, bar.sighting, change, new Date().toISOString())],
+        [copyOccasion(plan, bar.booking, bar.localOccasion, change, new Date().toISOString())],
         `"${bar.booking.name}" is copied. Ctrl Z takes it back.`,
       );
     const still =
-      held.start === bar.sighting.start && held.end === bar.sighting.end && held.layer === layerOf(bar.booking);
+      held.start === bar.localOccasion.start &&
+      held.end === bar.localOccasion.end &&
+      held.layer === layerOf(bar.booking);
     if (!still) offer(bar, change, held);
   }, [held, onDraw, changeOf, plan, save, offer]);
 
@@ -98,15 +100,15 @@ export function useGesture(plan: Plan, site: Pick<Site, 'timeZone'>, onDraw: (dr
   const preview = useMemo<readonly Patch[] | undefined>(() => {
     if (held?.bar) {
       const change = changeOf({ ...held, bar: held.bar });
-      if (held.copy) return [copyOccasion(plan, held.bar.booking, held.bar.sighting, change, stamp)];
-      const edits = reschedule(plan, held.bar.booking, held.bar.sighting, change, 'this day', stamp);
+      if (held.copy) return [copyOccasion(plan, held.bar.booking, held.bar.localOccasion, change, stamp)];
+      const edits = reschedule(plan, held.bar.booking, held.bar.localOccasion, change, 'this day', stamp);
       return edits.ok ? edits.value : undefined;
     }
     if (choice) {
       const edits = reschedule(
         plan,
         choice.bar.booking,
-        choice.bar.sighting,
+        choice.bar.localOccasion,
         choice.change,
         looking ?? 'this day',
         stamp,

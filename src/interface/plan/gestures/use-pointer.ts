@@ -3,7 +3,7 @@
 import { useRef, type PointerEvent } from 'react';
 import { HOUR, type LocalTime } from '@/core';
 import { LAYERS, type Bar, type Layer } from '../strata/layout';
-import { snap, type WallScale } from '../strata/scale';
+import { snap, type TimeScale } from '../strata/scale';
 import { stretched, type Held } from './held';
 import type { Gesture } from './use-gesture';
 
@@ -21,7 +21,7 @@ interface Press {
 
 /** The pointer's way to hold bars: press and pull. Alt puts down a copy, Shift goes by the minute. */
 export function usePointer(
-  scale: WallScale,
+  scale: TimeScale,
   gesture: Gesture,
   barOf: (key: string) => Bar | undefined,
   edges: readonly LocalTime[],
@@ -82,7 +82,7 @@ export function usePointer(
       const drawn: Held = { bar: null, start, end: (start + 1) as LocalTime, layer: from.layer, copy: false };
       return stretched(drawn, 'end', end > start ? end : ((start + HOUR) as LocalTime));
     }
-    const { start, end } = from.bar.sighting;
+    const { start, end } = from.bar.localOccasion;
     const own = edges.filter((edge) => edge !== start && edge !== end);
     const base: Held = {
       bar: from.bar,

@@ -4,7 +4,7 @@ import { memo } from 'react';
 import { DAY, MONTH_WORDS, civil, startOfDate, type LocalDate } from '@/core';
 import { counted } from '@/interface/kit/format';
 import { LAYERS, type Bar, type Layer } from '../strata/layout';
-import { dateWords } from '../wall-words';
+import { dateWords } from '../site-clock-words';
 
 const HEIGHT = 32;
 /** Lines for names, which every day has room for: days stay where they are while a name is carried over them. */
@@ -55,7 +55,7 @@ export const Day = memo(function Day({
     <div
       data-day={day}
       data-drawn={drawn || undefined}
-      className={`relative flex min-h-32 flex-col gap-1 border-r border-b border-rule px-1.5 py-1 ${drawn || carried ? 'bg-dusk/15' : inMonth ? 'hover:bg-well' : 'bg-well/50 text-faint'} ${picked ? 'outline-2 -outline-offset-2 outline-dusk' : ''}`}
+      className={`relative flex min-h-33 flex-col gap-0.5 border-r border-b border-rule px-1.5 py-1 ${drawn || carried ? 'bg-dusk/15' : inMonth ? 'hover:bg-well' : 'bg-well/50 text-faint'} ${picked ? 'outline-2 -outline-offset-2 outline-dusk' : ''}`}
     >
       <button
         type="button"
@@ -82,7 +82,7 @@ export const Day = memo(function Day({
           tabIndex={picked ? 0 : -1}
           onClick={() => onOpen(bar.booking.id)}
           onFocus={() => onPick(bar.key)}
-          className={`relative cursor-grab touch-none truncate border-l-2 pl-1 text-left text-xs leading-5 hover:bg-paper hover:text-tide ${bar.layer === 'takeover' ? 'border-brick' : 'border-dusk'} ${bar.key === carried ? 'font-semibold' : ''}`}
+          className={`relative cursor-grab touch-none truncate border-l-2 pl-1 text-left text-xs leading-6 hover:bg-paper hover:text-tide ${bar.layer === 'takeover' ? 'border-brick' : 'border-dusk'} ${bar.key === carried ? 'font-semibold' : ''}`}
         >
           {bar.booking.name}
         </button>
@@ -124,7 +124,9 @@ function DayPicture({ day, bars }: { day: LocalDate; bars: readonly Bar[] }) {
 
 /** The times that the bookings of a layer cover together, in order. */
 function covered(bars: readonly Bar[], layer: Layer): [start: number, end: number][] {
-  const here = bars.filter((bar) => bar.layer === layer && !bar.booking.onHold).map(({ sighting }) => sighting);
+  const here = bars
+    .filter((bar) => bar.layer === layer && !bar.booking.onHold)
+    .map(({ localOccasion }) => localOccasion);
   const spans: [number, number][] = [];
   for (const { start, end } of here.sort((a, b) => a.start - b.start)) {
     const last = spans.at(-1);

@@ -12,8 +12,8 @@ import {
   type Booking,
   type Finding,
   type LocalDate,
-  type Mend,
-  type Sighting,
+  type Fix,
+  type LocalOccasion,
   type Site,
 } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
@@ -21,7 +21,7 @@ import { Foot } from '../strata/foot';
 import { layerOf, sightingKey, type Bar } from '../strata/layout';
 import { useGesture } from '../gestures/use-gesture';
 import { useSightings } from '../use-ahead';
-import { dateWords } from '../wall-words';
+import { dateWords } from '../site-clock-words';
 import { Day } from './day';
 import { drawnSpan, monthSpan, rareBookings } from '../gestures/carried';
 import { useCarry } from '../gestures/use-carry';
@@ -130,7 +130,7 @@ export const MonthView = memo(function MonthView({
         findings={aboutPicked}
         asked={null}
         onOpen={onOpen}
-        onMend={(one: Mend) => void gesture.make(one.edits, `${one.label}: done. Ctrl Z takes it back.`)}
+        onFix={(one: Fix) => void gesture.make(one.edits, `${one.label}: done. Ctrl Z takes it back.`)}
         hint={
           carry.drawn
             ? `A new booking: ${[...new Set(drawnSpan(carry.drawn))].map(dateWords).join(' – ')}. Arrows go on, Enter writes it, Esc leaves it.`
@@ -161,7 +161,7 @@ const NO_BARS: readonly Bar[] = [];
 function byDay(bars: readonly Bar[], first: LocalDate, last: LocalDate): Map<LocalDate, Bar[]> {
   const map = new Map<LocalDate, Bar[]>();
   for (const bar of bars) {
-    const { start, end } = bar.sighting;
+    const { start, end } = bar.localOccasion;
     for (let day = dateOfLocalTime(start); day <= last && startOfDate(day) < end; day = addDays(day, 1)) {
       const list = map.get(day);
       if (list) list.push(bar);
@@ -171,12 +171,12 @@ function byDay(bars: readonly Bar[], first: LocalDate, last: LocalDate): Map<Loc
   return map;
 }
 
-function barsOf(bookings: readonly Booking[], seen: readonly Sighting[]): Bar[] {
+function barsOf(bookings: readonly Booking[], seen: readonly LocalOccasion[]): Bar[] {
   const byId = new Map(bookings.map((one) => [one.id, one]));
-  return seen.flatMap((sighting) => {
-    const booking = byId.get(sighting.booking);
+  return seen.flatMap((localOccasion) => {
+    const booking = byId.get(localOccasion.booking);
     return booking
-      ? [{ key: sightingKey(sighting), sighting, booking, layer: layerOf(booking), lane: 0, next: null }]
+      ? [{ key: sightingKey(localOccasion), localOccasion, booking, layer: layerOf(booking), lane: 0, next: null }]
       : [];
   });
 }

@@ -5,7 +5,7 @@ import { memo } from 'react';
 import type { Finding } from '@/core';
 import { BAR_HEIGHT, BarButton, LANE_HEIGHT } from './bar';
 import type { Bar, Layer, Marks } from './layout';
-import type { WallScale } from './scale';
+import type { TimeScale } from './scale';
 import type { Held } from '../gestures/held';
 
 const SHORTEST_BAND = 30;
@@ -48,7 +48,7 @@ export const LayerBars = memo(function LayerBars({
   bars: readonly Bar[];
   /** The lowest lane that is drawn. */
   fromLane: number;
-  scale: WallScale;
+  scale: TimeScale;
   /** Addresses of pictures of what bookings show. */
   pictures: ReadonlyMap<string, string | undefined>;
   findings: ReadonlyMap<string, readonly Finding[]>;
@@ -85,7 +85,7 @@ export const LayerBars = memo(function LayerBars({
 const NO_FINDINGS: readonly Finding[] = [];
 
 /** Where the bar in hand would stand: a new one takes the whole layer's height. */
-export function Ghost({ held, scale }: { held: Held; scale: WallScale }) {
+export function Ghost({ held, scale }: { held: Held; scale: TimeScale }) {
   const left = scale.x(held.start);
   const own = held.bar?.layer === held.layer ? held.bar.lane : 0;
   return (

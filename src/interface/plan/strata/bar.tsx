@@ -3,10 +3,10 @@
 import { memo } from 'react';
 import type { Finding, LocalTime } from '@/core';
 import { Thumb } from '@/interface/kit/thumb';
-import { spanWords } from '../wall-words';
+import { spanWords } from '../site-clock-words';
 import { fitted, nameWidth } from './label';
 import { layerName, type Bar } from './layout';
-import type { WallScale } from './scale';
+import type { TimeScale } from './scale';
 
 export const LANE_HEIGHT = 26;
 export const BAR_HEIGHT = 22;
@@ -29,7 +29,7 @@ export const BarButton = memo(function BarButton({
   tabbable,
 }: {
   bar: Bar;
-  scale: WallScale;
+  scale: TimeScale;
   /** Address of a picture of what it shows. */
   picture: string | undefined;
   findings: readonly Finding[];
@@ -39,9 +39,9 @@ export const BarButton = memo(function BarButton({
   held: boolean;
   tabbable: boolean;
 }) {
-  const { booking, sighting } = bar;
-  const left = Math.max(0, scale.x(sighting.start));
-  const right = Math.min(scale.x(sighting.end), scale.width);
+  const { booking, localOccasion } = bar;
+  const left = Math.max(0, scale.x(localOccasion.start));
+  const right = Math.min(scale.x(localOccasion.end), scale.width);
   const width = Math.max(3, right - left);
   const hidden = findings.some(({ kind, about }) => kind === 'hidden' && about[0] === booking.id);
   const called = booking.onHold ? `${booking.name} (on hold)` : booking.name;
@@ -56,7 +56,7 @@ export const BarButton = memo(function BarButton({
         data-bar={bar.key}
         data-booking-bar={booking.id}
         tabIndex={tabbable ? 0 : -1}
-        aria-label={`${booking.name}, ${layerName(bar.layer)}, ${spanWords(sighting.start, sighting.end)}${booking.onHold ? ', on hold' : ''}${findings.map(({ kind }) => `, ${kind}`).join('')}`}
+        aria-label={`${booking.name}, ${layerName(bar.layer)}, ${spanWords(localOccasion.start, localOccasion.end)}${booking.onHold ? ', on hold' : ''}${findings.map(({ kind }) => `, ${kind}`).join('')}`}
         className={`absolute flex items-center border text-left whitespace-nowrap focus-visible:z-10 focus-visible:outline-offset-0 ${
           booking.onHold
             ? 'border-dashed border-faint bg-transparent text-faint'

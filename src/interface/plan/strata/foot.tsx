@@ -1,9 +1,9 @@
 'use client';
 
 import { useEffect, useRef, type ReactNode } from 'react';
-import { describeWhen, type Explanation, type Finding, type Mend, type Scope } from '@/core';
+import { describeWhen, type Explanation, type Finding, type Fix, type Scope } from '@/core';
 import { Button } from '@/interface/kit/button';
-import { spanWords } from '../wall-words';
+import { spanWords } from '../site-clock-words';
 import { layerName, type Bar } from './layout';
 import type { Held } from '../gestures/held';
 import type { Choice, Gesture } from '../gestures/use-gesture';
@@ -18,7 +18,7 @@ const SCOPE_WORDS: Record<Scope, string> = {
 export interface Asked {
   readonly title: string;
   readonly explanation: Explanation | null;
-  readonly mends: readonly Mend[];
+  readonly fixes: readonly Fix[];
 }
 
 /** What is in hand, and what can be done with it: one line at the foot of the strata, each part with its key. */
@@ -28,7 +28,7 @@ export function Foot({
   findings,
   asked,
   onOpen,
-  onMend,
+  onFix,
   hint,
   heldKeys,
 }: {
@@ -37,7 +37,7 @@ export function Foot({
   findings: readonly Finding[];
   asked: Asked | null;
   onOpen: (booking: string) => void;
-  onMend: (mend: Mend) => void;
+  onFix: (fix: Fix) => void;
   /** What can be done here, while nothing is picked. */
   hint: string;
   /** The keys that move what is held. */
@@ -55,13 +55,13 @@ export function Foot({
       ) : held ? (
         <HeldWords held={held} keys={heldKeys} />
       ) : picked ? (
-        <Picked bar={picked} findings={findings} gesture={gesture} onOpen={onOpen} onMend={onMend} />
+        <Picked bar={picked} findings={findings} gesture={gesture} onOpen={onOpen} onFix={onFix} />
       ) : asked ? (
         <p data-testid="strata-why" className="flex flex-wrap items-center gap-2">
           <span>
             <span className="text-faint">{asked.title}</span> {asked.explanation?.sentence ?? '…'}
           </span>
-          <Mends mends={asked.mends} onMend={onMend} />
+          <Fixes fixes={asked.fixes} onFix={onFix} />
         </p>
       ) : (
         <p className="text-sm text-faint">{hint}</p>
@@ -99,7 +99,7 @@ function ScopeChoice({ choice, gesture }: { choice: Choice; gesture: Gesture }) 
       {scopes.map((scope, i) => (
         <Button
           key={scope}
-          look="plain"
+          variant="plain"
           onFocus={() => gesture.lookAt(scope)}
           onMouseEnter={() => gesture.lookAt(scope)}
           onClick={() => gesture.choose(scope)}
@@ -108,7 +108,7 @@ function ScopeChoice({ choice, gesture }: { choice: Choice; gesture: Gesture }) 
           {SCOPE_WORDS[scope]} <Key>{i + 1}</Key>
         </Button>
       ))}
-      <Button look="quiet" onClick={gesture.letGo}>
+      <Button variant="quiet" onClick={gesture.letGo}>
         Leave it <Key>Esc</Key>
       </Button>
     </div>
@@ -134,15 +134,15 @@ function HeldWords({ held, keys }: { held: Held; keys: readonly (readonly [key: 
   );
 }
 
-function Mends({ mends, onMend }: { mends: readonly Mend[]; onMend: (mend: Mend) => void }) {
-  return mends.map((mend, i) => (
+function Fixes({ fixes, onFix }: { fixes: readonly Fix[]; onFix: (fix: Fix) => void }) {
+  return fixes.map((fix, i) => (
     <button
-      key={mend.label}
+      key={fix.label}
       type="button"
-      onClick={() => onMend(mend)}
+      onClick={() => onFix(fix)}
       className="border border-rule bg-paper px-2 hover:border-ink"
     >
-      {mend.label} <Key>{i + 1}</Key>
+      {fix.label} <Key>{i + 1}</Key>
     </button>
   ));
 }
@@ -152,22 +152,22 @@ function Picked({
   findings,
   gesture,
   onOpen,
-  onMend,
+  onFix,
 }: {
   bar: Bar;
   findings: readonly Finding[];
   gesture: Gesture;
   onOpen: (booking: string) => void;
-  onMend: (mend: Mend) => void;
+  onFix: (fix: Fix) => void;
 }) {
-  const { booking, sighting } = bar;
+  const { booking, localOccasion } = bar;
   const [finding] = findings;
   return (
     <>
       <div className="min-w-0 flex-1">
         <p className="truncate">
           <strong>{booking.name}</strong>{' '}
-          <span className="font-code text-sm">{spanWords(sighting.start, sighting.end)}</span>
+          <span className="font-code text-sm">{spanWords(localOccasion.start, localOccasion.end)}</span>
           <span className="text-faint">
             , {layerName(bar.layer)}, {describeWhen(booking.when)}, where {booking.where}
           </span>
@@ -175,22 +175,24 @@ function Picked({
         {finding && (
           <p className="flex flex-wrap items-center gap-2 text-sm">
             <span className="text-brick">{finding.sentence}</span>
-            <Mends mends={finding.mends} onMend={onMend} />
-            {finding.mends.length === 0 && <span className="text-faint">{finding.mend}</span>}
+            <Fixes fixes={finding.fixes} onFix={onFix} />
+            {finding.fixes.length === 0 && <span className="text-faint">{finding.advice}</span>}
           </p>
         )}
       </div>
       <div className="flex shrink-0 items-center gap-1">
-        <Button look="quiet" onClick={() => onOpen(booking.id)}>
+        <Button variant="quiet" onClick={() => onOpen(booking.id)}>
           Open <Key>Enter</Key>
         </Button>
         <Button
-          look="quiet"
-          onClick={() => gesture.hold({ bar, start: sighting.start, end: sighting.end, layer: bar.layer, copy: false })}
+          variant="quiet"
+          onClick={() =>
+            gesture.hold({ bar, start: localOccasion.start, end: localOccasion.end, layer: bar.layer, copy: false })
+          }
         >
           Hold <Key>Space</Key>
         </Button>
-        <Button look="quiet" onClick={() => gesture.remove(bar)}>
+        <Button variant="quiet" onClick={() => gesture.remove(bar)}>
           Take off <Key>Del</Key>
         </Button>
       </div>

@@ -1,5 +1,5 @@
 import { group } from 'd3-array';
-import type { Booking, Finding, LocalTime, Sighting } from '@/core';
+import type { Booking, Finding, LocalTime, LocalOccasion } from '@/core';
 
 export type Layer = 'takeover' | 5 | 4 | 3 | 2 | 1;
 
@@ -10,12 +10,12 @@ export const layerOf = ({ takeover, priority }: Booking): Layer => (takeover ? '
 
 export const layerName = (layer: Layer) => (layer === 'takeover' ? 'takeover' : `priority ${layer}`);
 
-export const sightingKey = ({ booking, date, window }: Sighting) => `${booking} ${date} ${window}`;
+export const sightingKey = ({ booking, date, window }: LocalOccasion) => `${booking} ${date} ${window}`;
 
 /** One occasion as a bar. */
 export interface Bar {
   readonly key: string;
-  readonly sighting: Sighting;
+  readonly localOccasion: LocalOccasion;
   readonly booking: Booking;
   readonly layer: Layer;
   /** Its row within the layer, from 0 at the bottom. */
@@ -31,14 +31,14 @@ export interface LayerOfBars {
 }
 
 /** All layers with their bars. A booking keeps to one lane, the longest stand lowest; bars of one lane never overlap. */
-export function layout(bookings: readonly Booking[], sightings: readonly Sighting[]): LayerOfBars[] {
-  const byBooking = group(sightings, (one) => one.booking);
+export function layout(bookings: readonly Booking[], localOccasions: readonly LocalOccasion[]): LayerOfBars[] {
+  const byBooking = group(localOccasions, (one) => one.booking);
   return LAYERS.map((layer) => {
     const here = bookings
       .filter((booking) => layerOf(booking) === layer && byBooking.has(booking.id))
       .map((booking) => ({ booking, list: byBooking.get(booking.id) ?? [] }))
       .sort((a, b) => lengthOf(b.list) - lengthOf(a.list) || (a.booking.id < b.booking.id ? -1 : 1));
-    const lanes: Sighting[][] = [];
+    const lanes: LocalOccasion[][] = [];
     const placed = here.map(({ booking, list }) => {
       const free = lanes.findIndex((lane) => list.every((one) => lane.every((other) => apart(one, other))));
       const lane = free < 0 ? lanes.push([]) - 1 : free;
@@ -46,13 +46,13 @@ export function layout(bookings: readonly Booking[], sightings: readonly Sightin
       return { booking, list, lane };
     });
     const bars = placed.flatMap(({ booking, list, lane }) =>
-      list.map((sighting): Bar => {
-        const later = (lanes[lane] ?? []).filter((one) => one.start >= sighting.end).map((one) => one.start);
+      list.map((localOccasion): Bar => {
+        const later = (lanes[lane] ?? []).filter((one) => one.start >= localOccasion.end).map((one) => one.start);
         const next = later.length > 0 ? Math.min(...later) : null;
-        return { key: sightingKey(sighting), sighting, booking, layer, lane, next };
+        return { key: sightingKey(localOccasion), localOccasion, booking, layer, lane, next };
       }),
     );
-    return { layer, lanes: lanes.length, bars: bars.sort((a, b) => a.sighting.start - b.sighting.start) };
+    return { layer, lanes: lanes.length, bars: bars.sort((a, b) => a.localOccasion.start - b.localOccasion.start) };
   });
 }
 
@@ -71,14 +71,14 @@ export function troubleMarks(bars: readonly Bar[], findings: readonly Finding[])
     const [first = '', second = ''] = finding.about;
     const clash = finding.kind === 'clash';
     for (const bar of byBooking.get(clash ? second : first) ?? []) {
-      const meets = clash ? byBooking.get(first)?.find((other) => !apart(other.sighting, bar.sighting)) : bar;
+      const meets = clash ? byBooking.get(first)?.find((other) => !apart(other.localOccasion, bar.localOccasion)) : bar;
       if (!meets || marks.has(bar.key)) continue;
-      marks.set(bar.key, { at: Math.max(bar.sighting.start, meets.sighting.start) as LocalTime, finding });
+      marks.set(bar.key, { at: Math.max(bar.localOccasion.start, meets.localOccasion.start) as LocalTime, finding });
     }
   }
   return marks;
 }
 
-const lengthOf = (list: readonly Sighting[]) => list.reduce((sum, { start, end }) => sum + end - start, 0);
+const lengthOf = (list: readonly LocalOccasion[]) => list.reduce((sum, { start, end }) => sum + end - start, 0);
 
-const apart = (a: Sighting, b: Sighting) => a.end <= b.start || b.end <= a.start;
+const apart = (a: LocalOccasion, b: LocalOccasion) => a.end <= b.start || b.end <= a.start;

@@ -2,10 +2,10 @@
 
 import { toLocalTime, zoneTable } from '@/core';
 import { useMoment } from '@/interface/data/moment';
-import type { WallScale } from './scale';
+import type { TimeScale } from './scale';
 
 /** Now, and the moment that is looked at, as lines over the layers: they move each second, and nothing else with them. */
-export function Moments({ scale, zone }: { scale: WallScale; zone: string }) {
+export function Moments({ scale, zone }: { scale: TimeScale; zone: string }) {
   const { moment, now } = useMoment();
   const table = zoneTable(zone);
   const lines = [

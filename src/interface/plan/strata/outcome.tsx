@@ -4,10 +4,10 @@ import { memo, useState, type KeyboardEvent } from 'react';
 import type { LocalTime, OutcomeRow, OutcomeSpan, Plan } from '@/core';
 import { useIndex } from '@/interface/data/provider';
 import { counted } from '@/interface/kit/format';
-import { spanWords } from '../wall-words';
-import type { Outlook } from '@/interface/forecast/messages';
+import { spanWords } from '../site-clock-words';
+import type { OutcomeAnswer } from '@/interface/forecast/messages';
 import { fitted } from './label';
-import type { WallScale } from './scale';
+import type { TimeScale } from './scale';
 
 /** Pixels from which on a time is told by name. */
 const SHORTEST_NAMED = 40;
@@ -22,7 +22,7 @@ const LOOKS: Record<OutcomeSpan['source'], string> = {
 
 /** What shows: a line for each group of screens that see the same, on their sites' own clocks. */
 export const OutcomeRows = memo(function OutcomeRows({
-  outlook,
+  outcome,
   all,
   onAll,
   plan,
@@ -31,20 +31,20 @@ export const OutcomeRows = memo(function OutcomeRows({
   onWhy,
   onDigit,
 }: {
-  outlook: Outlook;
+  outcome: OutcomeAnswer;
   /** Whether all groups were asked for. */
   all: boolean;
   /** All groups are wanted, or only the largest again. */
   onAll: (all: boolean) => void;
   plan: Plan;
-  scale: WallScale;
+  scale: TimeScale;
   gutter: number;
   onWhy: (row: OutcomeRow, time: LocalTime) => void;
-  /** A digit was pressed on what shows: for the mends that were told. */
+  /** A digit was pressed on what shows: for the fixes that were told. */
   onDigit: (digit: number) => void;
 }) {
   const index = useIndex(plan);
-  const { rows, groups } = outlook;
+  const { rows, groups } = outcome;
   const [open, setOpen] = useState<string | null>(null);
   const name = ({ source, id }: OutcomeSpan) =>
     source === 'lights-out'

@@ -11,11 +11,11 @@ import {
   zoneTable,
   type LocalTime,
 } from '@/core';
-import { dateWords } from '../wall-words';
-import { ticks, type WallScale } from './scale';
+import { dateWords } from '../site-clock-words';
+import { ticks, type TimeScale } from './scale';
 
 /** The days and hours over the layers, with the changes of clocks of the zone. */
-export function Ruler({ scale, zone, onDay }: { scale: WallScale; zone: string; onDay: (date: number) => void }) {
+export function Ruler({ scale, zone, onDay }: { scale: TimeScale; zone: string; onDay: (date: number) => void }) {
   const days = Array.from({ length: scale.days }, (_, i) => addDays(scale.first, i));
   const single = scale.days === 1;
   return (
@@ -69,7 +69,7 @@ export function clockShift(zone: string, date: number): number {
 }
 
 /** The lines of the hours, behind everything. */
-export function Lines({ scale }: { scale: WallScale }) {
+export function Lines({ scale }: { scale: TimeScale }) {
   return (
     <div aria-hidden className="pointer-events-none absolute inset-0">
       {ticks(scale).map((time) => (

@@ -2,7 +2,7 @@ import { scaleLinear } from 'd3-scale';
 import { DAY, HOUR, MINUTE, startOfDate, type LocalDate, type LocalTime } from '@/core';
 
 /** Time of a wall's clock across: `days` dates from `first` on, over `width` pixels. */
-export interface WallScale {
+export interface TimeScale {
   readonly first: LocalDate;
   readonly days: number;
   readonly width: number;
@@ -14,7 +14,7 @@ export interface WallScale {
   time(x: number): LocalTime;
 }
 
-export function wallScale(first: LocalDate, days: number, width: number): WallScale {
+export function timeScale(first: LocalDate, days: number, width: number): TimeScale {
   const begin = startOfDate(first);
   const scale = scaleLinear([begin, begin + days * DAY], [0, Math.max(1, width)]);
   return {
@@ -31,7 +31,7 @@ export function wallScale(first: LocalDate, days: number, width: number): WallSc
 const NEAR_PIXELS = 6;
 
 /** The nearest of `edges` within a few pixels, else the nearest step; with `fine`, the nearest minute. */
-export function snap(time: LocalTime, scale: WallScale, edges: readonly LocalTime[], fine: boolean): LocalTime {
+export function snap(time: LocalTime, scale: TimeScale, edges: readonly LocalTime[], fine: boolean): LocalTime {
   if (fine) return (Math.round(time / MINUTE) * MINUTE) as LocalTime;
   const near = edges
     .map((edge) => ({ edge, far: Math.abs(scale.x(edge) - scale.x(time)) }))
@@ -41,7 +41,7 @@ export function snap(time: LocalTime, scale: WallScale, edges: readonly LocalTim
 }
 
 /** The lines of the ruler, with the first of each day. */
-export function ticks(scale: WallScale): LocalTime[] {
+export function ticks(scale: TimeScale): LocalTime[] {
   const begin = startOfDate(scale.first);
   const count = (scale.days * DAY) / (scale.tickHours * HOUR);
   return Array.from({ length: count }, (_, i) => (begin + i * scale.tickHours * HOUR) as LocalTime);

@@ -6,10 +6,10 @@ import {
   type Finding,
   type LocalDate,
   type LocalTime,
-  type Sighting,
+  type LocalOccasion,
 } from '@/core';
 import { layout, layerOf, troubleMarks } from './layout';
-import { snap, ticks, wallScale } from './scale';
+import { snap, ticks, timeScale } from './scale';
 
 const first = parseDate('2026-11-23') as LocalDate;
 const HOUR = 3_600_000;
@@ -23,7 +23,7 @@ const booking = (id: string, rest: object = {}): Booking =>
     created: '2026-01-01T00:00:00Z',
     ...rest,
   });
-const sighting = (id: string, start: number, end: number): Sighting => ({
+const localOccasion = (id: string, start: number, end: number): LocalOccasion => ({
   booking: id,
   date: first,
   window: 0,
@@ -42,10 +42,10 @@ test('bookings stand in the layer of their priority, takeovers above all', () =>
 test('no two bars of a lane overlap, and a booking keeps its lane', () => {
   const bookings = ['a', 'b', 'c'].map((id) => booking(id));
   const layers = layout(bookings, [
-    sighting('a', 6, 10),
-    sighting('a', 30, 34),
-    sighting('b', 9, 12),
-    sighting('c', 12, 13),
+    localOccasion('a', 6, 10),
+    localOccasion('a', 30, 34),
+    localOccasion('b', 9, 12),
+    localOccasion('c', 12, 13),
   ]);
   const [three] = layers.filter((one) => one.layer === 3);
   expect(three?.bars.map(({ booking: { id }, lane, next }) => [id, lane, next])).toEqual([
@@ -59,14 +59,14 @@ test('no two bars of a lane overlap, and a booking keeps its lane', () => {
 });
 
 test('a wall of a week: an hour is as wide everywhere, and back again', () => {
-  const scale = wallScale(first, 7, 1680);
+  const scale = timeScale(first, 7, 1680);
   expect([wall(0), wall(24), wall(168)].map(scale.x)).toEqual([0, 240, 1680]);
   expect(scale.time(scale.x(wall(30.5)))).toBe(wall(30.5));
   expect(ticks(scale)).toHaveLength(28);
 });
 
 test('times snap to a neighbour that is near, else to the step, and to the minute where it is to be fine', () => {
-  const scale = wallScale(first, 7, 1680);
+  const scale = timeScale(first, 7, 1680);
   const time = wall(10.13);
   expect(snap(time, scale, [], false)).toBe(wall(10.25));
   expect(snap(time, scale, [wall(9.7)], false)).toBe(wall(9.7));
@@ -77,13 +77,13 @@ test('times snap to a neighbour that is near, else to the step, and to the minut
 test('a clash is marked where the two meet, on the one that waits; what never shows, on all its bars', () => {
   const bookings = ['a', 'b', 'c'].map((id) => booking(id));
   const layers = layout(bookings, [
-    sighting('a', 6, 10),
-    sighting('b', 9, 12),
-    sighting('b', 30, 33),
-    sighting('c', 1, 2),
+    localOccasion('a', 6, 10),
+    localOccasion('b', 9, 12),
+    localOccasion('b', 30, 33),
+    localOccasion('c', 1, 2),
   ]);
   const finding = (kind: Finding['kind'], about: string[]) =>
-    ({ kind, about, severity: 'warning', screens: [], span: null, sentence: '', mend: '', mends: [] }) as Finding;
+    ({ kind, about, severity: 'warning', screens: [], span: null, sentence: '', advice: '', fixes: [] }) as Finding;
   const marks = troubleMarks(
     layers.flatMap((one) => one.bars),
     [finding('clash', ['a', 'b']), finding('hidden', ['c', 'a'])],

@@ -20,7 +20,7 @@ import {
   type Finding,
   type LocalDate,
   type LocalTime,
-  type Mend,
+  type Fix,
   type OutcomeRow,
   type Site,
 } from '@/core';
@@ -32,7 +32,7 @@ import { Select } from '@/interface/kit/field';
 import { zoneName } from '@/interface/kit/format';
 import { useWidth } from '@/interface/kit/use-width';
 import { useOutcome, useSightings } from '../use-ahead';
-import { spanWords } from '../wall-words';
+import { spanWords } from '../site-clock-words';
 import { Ghost, LayerBars, LayerName, bandHeight } from './band';
 import { Foot, type Asked } from './foot';
 import { barKey, heldKey, neighbour } from '../gestures/keys';
@@ -40,7 +40,7 @@ import { lanesAbove, layout, troubleMarks } from './layout';
 import { Moments } from './moments';
 import { OutcomeRows } from './outcome';
 import { Lines, Ruler } from './ruler';
-import { wallScale } from './scale';
+import { timeScale } from './scale';
 import type { Held } from '../gestures/held';
 import { useGesture } from '../gestures/use-gesture';
 import { useGrowing } from './use-growing';
@@ -82,7 +82,7 @@ export const Strata = memo(function Strata({
   const thumbnail = useThumbnails();
   const field = useRef<HTMLDivElement>(null);
   const width = useWidth(field, 1060);
-  const scale = useMemo(() => wallScale(first, days, width), [first, days, width]);
+  const scale = useMemo(() => timeScale(first, days, width), [first, days, width]);
   const last = addDays(first, days - 1);
   // Thousands of bars are drawn bit by bit: what one does meanwhile comes first.
   const seen = useDeferredValue(useSightings(site, first, last));
@@ -90,7 +90,7 @@ export const Strata = memo(function Strata({
   const shownLanes = useGrowing(lanesAbove(layers, layers.length), `${first} ${days}`);
   const bars = useMemo(() => new Map(layers.flatMap((one) => one.bars.map((bar) => [bar.key, bar]))), [layers]);
   const edges = useMemo(
-    () => [...new Set([...bars.values()].flatMap(({ sighting }) => [sighting.start, sighting.end]))],
+    () => [...new Set([...bars.values()].flatMap(({ localOccasion }) => [localOccasion.start, localOccasion.end]))],
     [bars],
   );
   const [pickedKey, pick] = useState<string | null>(null);
@@ -109,10 +109,10 @@ export const Strata = memo(function Strata({
   const { held, choice, preview } = gesture;
   const hand = held ?? choice?.held;
   const [allGroups, showAllGroups] = useState(false);
-  const outlook = useOutcome(first, last, preview, where, allGroups ? undefined : GROUPS_AT_FIRST);
+  const outcome = useOutcome(first, last, preview, where, allGroups ? undefined : GROUPS_AT_FIRST);
   const about = useMemo(() => aboutBookings(findings), [findings]);
   const marks = useMemo(() => troubleMarks([...bars.values()], findings), [bars, findings]);
-  const mend = (one: Mend) => void gesture.make(one.edits, `${one.label}: done. Ctrl Z takes it back.`);
+  const fix = (one: Fix) => void gesture.make(one.edits, `${one.label}: done. Ctrl Z takes it back.`);
 
   const [asked, setAsked] = useState<Asked | null>(null);
   const index = useIndex(draft);
@@ -128,19 +128,19 @@ export const Strata = memo(function Strata({
         ({ kind, span, screens: of }) =>
           kind === 'gap' && span && of.includes(screen.id) && at >= span[0] && at < span[1],
       );
-      const mends = gap?.mends ?? [];
-      setAsked({ title, explanation: null, mends });
+      const fixes = gap?.fixes ?? [];
+      setAsked({ title, explanation: null, fixes });
       go(at);
       void ask(drafted, { kind: 'why', screen: screen.id, at }).then((explanation) =>
-        setAsked({ title, explanation, mends }),
+        setAsked({ title, explanation, fixes }),
       );
     },
     [drafted, index, go, findings],
   );
 
   const onDigit = (digit: number) => {
-    const one = asked?.mends[digit - 1];
-    if (one) mend(one);
+    const one = asked?.fixes[digit - 1];
+    if (one) fix(one);
   };
 
   const barAt = ({ target }: FocusEvent | KeyboardEvent | MouseEvent) =>
@@ -150,7 +150,7 @@ export const Strata = memo(function Strata({
     if (!bar) return;
     const done =
       heldKey(event, gesture, scale) ||
-      barKey(event, bar, gesture, about.get(bar.booking.id)?.[0]?.mends ?? [], () => onOpen(bar.booking.id), mend);
+      barKey(event, bar, gesture, about.get(bar.booking.id)?.[0]?.fixes ?? [], () => onOpen(bar.booking.id), fix);
     const next = done ? undefined : neighbour(layers, bar, event.key);
     if (!done && !next) return;
     event.preventDefault();
@@ -245,9 +245,9 @@ export const Strata = memo(function Strata({
         className="max-h-[36%] shrink-0 overflow-y-auto border-t-2 border-dusk px-6 pb-1 [scrollbar-gutter:stable]"
       >
         <h2 className="sticky top-0 z-10 bg-paper py-1 text-sm">What shows{preview ? ', with this change' : ''}</h2>
-        {outlook ? (
+        {outcome ? (
           <OutcomeRows
-            outlook={outlook}
+            outcome={outcome}
             all={allGroups}
             onAll={showAllGroups}
             plan={draft}
@@ -266,7 +266,7 @@ export const Strata = memo(function Strata({
         findings={picked ? (about.get(picked.booking.id) ?? []) : []}
         asked={asked}
         onOpen={onOpen}
-        onMend={mend}
+        onFix={fix}
         hint="Draw in a layer to book. Carry a bar to another time, day or layer, pull an end to stretch it; Alt copies, Shift goes by the minute. By keys: arrows walk, Space takes hold."
         heldKeys={HELD_KEYS}
       />

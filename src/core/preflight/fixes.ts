@@ -4,7 +4,7 @@ import type { Booking, Content, Patch, Plan, Playlist, Screen } from '../plan';
 import { isAlways } from '../when';
 
 /** A change that ends a finding, ready to be made. */
-export interface Mend {
+export interface Fix {
   /** What it does, as a button says it. */
   readonly label: string;
   readonly edits: readonly Patch[];
@@ -12,18 +12,18 @@ export interface Mend {
 
 const booked = (booking: Booking, change: Partial<Booking>): Patch[] => changed('booking', booking, change);
 
-export const remove = (booking: Booking): Mend => ({
+export const remove = (booking: Booking): Fix => ({
   label: `Remove "${booking.name}"`,
   edits: [removed('booking', booking)],
 });
 
-export const putOnHold = (booking: Booking): Mend => ({
+export const putOnHold = (booking: Booking): Fix => ({
   label: `Put "${booking.name}" on hold`,
   edits: booked(booking, { onHold: true }),
 });
 
 /** Puts one booking ahead of another of its kind: by raising it, or where that one is at the top already, by lowering the other. */
-export function letWin(winner: Booking, loser: Booking): Mend {
+export function letWin(winner: Booking, loser: Booking): Fix {
   const label = `"${winner.name}" ahead of "${loser.name}"`;
   if (loser.priority < 5) return { label, edits: booked(winner, { priority: loser.priority + 1 }) };
   if (winner.priority === 5) return { label, edits: booked(loser, { priority: 4 }) };
@@ -33,7 +33,7 @@ export function letWin(winner: Booking, loser: Booking): Mend {
 const MOST_NAMED = 12;
 
 /** Takes screens out of where a booking shows; none where they are too many to name. */
-export function leaveOut(booking: Booking, screens: readonly string[]): Mend[] {
+export function leaveOut(booking: Booking, screens: readonly string[]): Fix[] {
   if (screens.length > MOST_NAMED) return [];
   const named = screens.map((id) => `screen:${id}`).join(' or ');
   const where = `(${booking.where}) and not ${screens.length > 1 ? `(${named})` : named}`;
@@ -46,7 +46,7 @@ export function leaveOut(booking: Booking, screens: readonly string[]): Mend[] {
 }
 
 /** Exchanges beginning and end of a screen's lights-out hours. */
-export function exchangeLightsOut(screens: readonly Screen[]): Mend {
+export function exchangeLightsOut(screens: readonly Screen[]): Fix {
   const edge = (text: string) => (text === '24:00' ? '00:00' : text);
   return {
     label: 'Exchange on and off',
@@ -62,7 +62,7 @@ export function exchangeLightsOut(screens: readonly Screen[]): Mend {
 }
 
 /** Moves a file to the front of the playlist that a booking shows; none where the file is not an item of it itself. */
-export function toFront(plan: Plan, booking: Booking, media: string): Mend[] {
+export function toFront(plan: Plan, booking: Booking, media: string): Fix[] {
   const list = plan.playlists.find((one) => one.id === booking.content.playlist);
   const item = list?.items.find((one) => one.media === media);
   if (!list || !item) return [];
@@ -76,7 +76,7 @@ export function toFront(plan: Plan, booking: Booking, media: string): Mend[] {
 }
 
 /** Gives the network a backdrop that always has something to show on every screen; none where it has one. */
-export function networkBackdrop(plan: Plan): Mend[] {
+export function networkBackdrop(plan: Plan): Fix[] {
   const first = plan.playlists.find((list) => alwaysShows(plan, list));
   if (plan.network.backdrop || !first) return [];
   const backdrop: Content = { playlist: first.id };

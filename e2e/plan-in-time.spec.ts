@@ -1,4 +1,4 @@
-import { expect, test, type Locator, type Page } from '@playwright/test';
+import type { Locator, Page } from '@playwright/test';
 import ICAL from 'ical.js';
 import {
   addDays,
@@ -19,6 +19,7 @@ import {
 import { Operator } from './support/operator';
 import { draft } from './support/plan';
 import { goTo, server, signIn } from './support/session';
+import { expect, test } from './support/test';
 
 /** Where people see and shape time: an operator's tasks, counted, and the strata by pointer and by keys. */
 
@@ -180,7 +181,7 @@ test('bars by keys: walk, take hold, carry, stretch, change the layer, put down;
   await expect(drill).toHaveCount(1);
 });
 
-test('Alt copies a bar to another day; a clash is ended by its mend, with one key', async ({ page }) => {
+test('Alt copies a bar to another day; a clash is ended by its advice, with one key', async ({ page }) => {
   await signIn(page);
   await goTo(page, 'Plan');
   const thursday = addDays(monday(), 3);

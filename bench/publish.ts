@@ -18,7 +18,7 @@ import { bind, launch, signedIn } from './instance';
 const ROUNDS = 10;
 
 /** The first lamp's figures, on the production build with the sample network. */
-export async function firstLamp(): Promise<void> {
+export async function publishBench(): Promise<void> {
   let instance = await startLanternpost('bench', 4410, true);
   await instance.stop();
   const bare = median(

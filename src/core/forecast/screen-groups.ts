@@ -2,12 +2,12 @@ import type { Plan, Screen } from '../plan/schema';
 import { namedTerms, screenTerms, selectorOf } from '../selector';
 
 /** Screens that no selector of the plan can tell apart: they show the same, so they are computed once. */
-export interface Kin {
+export interface ScreenGroup {
   readonly screen: Screen;
   readonly terms: ReadonlySet<string>;
 }
 
-/** Ids of the screens that selectors call by name: these are kin to nobody. */
+/** Ids of the screens that selectors call by name: each of these stands alone. */
 export function selectedByName(plan: Plan): string[] {
   const texts = [
     ...plan.bookings.map((booking) => booking.where),
@@ -17,9 +17,9 @@ export function selectedByName(plan: Plan): string[] {
 }
 
 /** The kinds of a plan's screens by key, and each screen's key. `named` are the screens that selectors call by name. */
-export function kinOf(plan: Plan, named: ReadonlySet<string>): [Map<string, Kin>, Map<string, string>] {
+export function screenGroups(plan: Plan, named: ReadonlySet<string>): [Map<string, ScreenGroup>, Map<string, string>] {
   const siteTags = new Map(plan.sites.map((site) => [site.id, site.tags]));
-  const kin = new Map<string, Kin>();
+  const groups = new Map<string, ScreenGroup>();
   const keyOf = new Map<string, string>();
   for (const screen of plan.screens) {
     const { id, site, tags, width, height, backdrop, lightsOut } = screen;
@@ -33,7 +33,7 @@ export function kinOf(plan: Plan, named: ReadonlySet<string>): [Map<string, Kin>
     ];
     const key = JSON.stringify(alike);
     keyOf.set(id, key);
-    if (!kin.has(key)) kin.set(key, { screen, terms: screenTerms(screen, siteTags.get(site)) });
+    if (!groups.has(key)) groups.set(key, { screen, terms: screenTerms(screen, siteTags.get(site)) });
   }
-  return [kin, keyOf];
+  return [groups, keyOf];
 }

@@ -4,7 +4,7 @@ import {
   calendarDates,
   toInstant,
   toLocalTime,
-  wallOccurrences,
+  localOccurrences,
   zoneTable,
   type LocalDate,
   type LocalTime,
@@ -12,7 +12,7 @@ import {
 import type { Occasion } from './reschedule';
 
 /** An occasion of a booking as a wall at one site reads it. */
-export interface Sighting extends Occasion {
+export interface LocalOccasion extends Occasion {
   readonly booking: string;
   readonly start: LocalTime;
   readonly end: LocalTime;
@@ -23,13 +23,13 @@ export interface Sighting extends Occasion {
  * order of bookings. On its own clock a booking reads the same at every site; one that is pinned to another zone is told as
  * this site's clock reads at that instant. `opens` and `closes` are this site's.
  */
-export function sightings(
+export function localOccasions(
   plan: Plan,
   bookings: readonly Booking[],
   site: Pick<Site, 'timeZone' | 'hours'>,
   first: LocalDate,
   last: LocalDate,
-): Sighting[] {
+): LocalOccasion[] {
   const sets = new Map<string, ReadonlySet<LocalDate>>();
   const calendar = (id: string) => {
     let set = sets.get(id);
@@ -40,7 +40,7 @@ export function sightings(
   return bookings.flatMap(({ id, when }) => {
     const pinned = when.clock === undefined || when.clock === 'site' ? null : zoneTable(when.clock);
     const read = (time: LocalTime) => (pinned ? toLocalTime(own, toInstant(pinned, time)) : time);
-    return wallOccurrences(when, { calendar, hours: site.hours }, first, last)
+    return localOccurrences(when, { calendar, hours: site.hours }, first, last)
       .map(({ date, window, start, end }) => ({ booking: id, date, window, start: read(start), end: read(end) }))
       .filter(({ start, end }) => touches(start, end, first, last));
   });

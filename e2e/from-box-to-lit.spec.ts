@@ -1,7 +1,8 @@
-import { expect, test, type BrowserContext, type Page } from '@playwright/test';
+import type { BrowserContext, Page } from '@playwright/test';
 import { film, sidewaysPhoto, truncatedFilm } from './support/files';
 import { draft } from './support/plan';
 import { goTo, server, signIn } from './support/session';
+import { expect, test } from './support/test';
 
 /** What a newcomer does, step by step: the tests go on from each other, in one window, with a real browser as the player. */
 test.describe.configure({ mode: 'serial' });

@@ -1,0 +1,36 @@
+import { cp } from 'node:fs/promises';
+import { join } from 'node:path';
+import { test as base } from '@playwright/test';
+import { INSTANCE_TEMPLATE, dataFolder, removeData, startLanternpost } from './instance';
+
+/** Ports of the instances lie so far apart: a web server, a gateway, a database, and what a test starts besides. */
+const PORTS_APART = 20;
+const FIRST_PORT = 4380;
+
+/**
+ * Every spec runs on an instance of its own, with the sample network as it was made once: what one does to it no other sees,
+ * and several run side by side. Where it is, `server()` and `bindDatabase()` read from this worker's environment.
+ */
+export const test = base.extend<object, { instance: void }>({
+  instance: [
+    // eslint-disable-next-line no-empty-pattern -- Playwright reads from the pattern that nothing else is needed
+    async ({}, use, { workerIndex }) => {
+      const name = `e2e-${workerIndex}`;
+      await removeData(dataFolder(name));
+      await cp(dataFolder(INSTANCE_TEMPLATE), dataFolder(name), { recursive: true, preserveTimestamps: true });
+      const { url, pid, data, stop } = await startLanternpost(
+        name,
+        FIRST_PORT + workerIndex * PORTS_APART,
+        true,
+        false,
+      );
+      Object.assign(process.env, { LANTERNPOST_URL: url, LANTERNPOST_PID: String(pid), LANTERNPOST_E2E_DATA: data });
+      await use();
+      await stop();
+      await removeData(join(data));
+    },
+    { scope: 'worker', auto: true, timeout: 180_000 },
+  ],
+});
+
+export { expect } from '@playwright/test';
