@@ -1,5 +1,4 @@
-import { cp } from 'node:fs/promises';
-import { join } from 'node:path';
+import { execFileSync } from 'node:child_process';
 import { test as base } from '@playwright/test';
 import { INSTANCE_TEMPLATE, dataFolder, removeData, startLanternpost } from './instance';
 
@@ -17,7 +16,8 @@ export const test = base.extend<object, { instance: void }>({
     async ({}, use, { workerIndex }) => {
       const name = `e2e-${workerIndex}`;
       await removeData(dataFolder(name));
-      await cp(dataFolder(INSTANCE_TEMPLATE), dataFolder(name), { recursive: true, preserveTimestamps: true });
+      // With its owners: PostgreSQL starts in a folder of its own user alone.
+      execFileSync('cp', ['-a', dataFolder(INSTANCE_TEMPLATE), dataFolder(name)]);
       const { url, pid, data, stop } = await startLanternpost(
         name,
         FIRST_PORT + workerIndex * PORTS_APART,
@@ -27,7 +27,7 @@ export const test = base.extend<object, { instance: void }>({
       Object.assign(process.env, { LANTERNPOST_URL: url, LANTERNPOST_PID: String(pid), LANTERNPOST_E2E_DATA: data });
       await use();
       await stop();
-      await removeData(join(data));
+      await removeData(data);
     },
     { scope: 'worker', auto: true, timeout: 180_000 },
   ],
