@@ -1,7 +1,8 @@
+import { forecastAt } from '.';
 import fc from 'fast-check';
 import { randomPlan, runs } from '../tests/random-plan';
 import { SecondReading } from '../tests/second-reading';
-import { forecast, forecastAt, screenProgram, why } from '..';
+import { forecast, screenProgram, why } from '..';
 
 /** Each edge of the forecast, the instants beside it, and some in between. */
 function instantsToTry(edges: readonly number[], from: number, to: number): number[] {

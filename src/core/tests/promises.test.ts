@@ -7,7 +7,6 @@ import {
   diffPlans,
   findings,
   forecast,
-  forecastAt,
   glances,
   neverShown,
   outcomeRange,
@@ -23,6 +22,7 @@ import {
   type Plan,
   type Segment,
 } from '..';
+import { forecastAt } from '../forecast';
 import { touchedScreens } from '../edition/touched';
 import { randomPlan, runs } from './random-plan';
 

@@ -1,4 +1,13 @@
-export { WHEN_FIELDS, dateSchema, hoursSchema, whenSchema, windowSchema, zoneSchema } from './schema';
+export {
+  WHEN_FIELDS,
+  dateSchema,
+  hoursSchema,
+  whenSchema,
+  windowSchema,
+  zoneSchema,
+  type OpeningHours,
+  type When,
+} from './schema';
 export * from './dates';
 export { parseRule, ruleDates, writeRule, type Rule } from './rule';
 export { adoptZones, isZone, toInstant, toLocalTime, trimZone, zoneTable, type ZoneTable } from './zone';

@@ -2,7 +2,7 @@ import { existsSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import sharp from 'sharp';
-import { FileRow, MediaFilesRow, UploadRow, rows } from '@/database';
+import { FileRow, MediaFilesRow, UploadRow, rows, subscribe } from '@/database';
 import { UNDO_MS, draftPlan, edit } from '../plan';
 import { film, picture, stream } from '../tests/files';
 import { newNetwork, useDatabase } from '../tests/database';
@@ -82,14 +82,22 @@ test('EXIF 2.3: a picture of any orientation, 1 to 8, reaches players upright', 
 
 test('a film is measured and decoded whole, with progress on the way', async () => {
   const actor = await newNetwork();
-  await add(actor, 'Buoy.mp4', film());
+  const told: number[] = [];
+  const stop = subscribe((message) => {
+    if (message.kind === 'uploads' && message.network === actor.networkId && message.upload)
+      told.push(message.upload.progress);
+  });
+  await add(actor, 'Buoy.mp4', film(12, '1280x720'));
+  stop();
   expect((await draftPlan(actor)).plan.media[0]).toMatchObject({
     kind: 'video',
-    width: 320,
-    height: 180,
-    durationMs: 2000,
+    width: 1280,
+    height: 720,
+    durationMs: 12_000,
     type: 'video/mp4',
   });
+  expect(told.some((percent) => percent > 10 && percent < 90)).toBe(true);
+  expect(told).toEqual([...told].sort((a, b) => a - b));
 });
 
 test('the same bytes are stored once: known in one network, its own media in another', async () => {
