@@ -10,7 +10,7 @@ import { never } from '../refusal';
 export const text = (label: string): FieldWords<string> => ({ label, say: (value) => `"${value}"` });
 export const plain = (label: string): FieldWords<string | number> => ({ label, say: (value) => String(value) });
 export const yesNo = (label: string): FieldWords<boolean> => ({ label, say: (value) => (value ? 'yes' : 'no') });
-export const tags: FieldWords<readonly string[]> = { label: 'tags', say: (list) => list.join(', ') || 'none' };
+export const tags: FieldWords<readonly string[]> = { label: 'tags', say: (list) => list.join(' ') || 'none' };
 export const pixels = (label: string): FieldWords<number> => ({ label, say: (value) => `${value} px` });
 export const when = (label: string): FieldWords<When> => ({ label, say: whenWords });
 export const selector = (label: string): FieldWords<string> => ({ label, say: (value) => value });

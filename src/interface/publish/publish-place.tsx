@@ -96,10 +96,16 @@ function Entry({ entry }: { entry: DocketEntry }) {
     <li className="flex items-baseline gap-3 border-b border-rule/60 py-2 last:border-b-0" data-testid="change">
       <span className={`w-20 text-sm ${what === 'removed' ? 'text-brick' : 'text-tide'}`}>{what}</span>
       <span className="w-24 text-sm text-faint">{KINDS[kind].noun}</span>
-      <span className="flex-1">
-        <span className="font-semibold">{name}</span>{' '}
-        {sentences.length > 0 && <span className="text-sm text-faint">{sentences.join('; ')}</span>}
-      </span>
+      <div className="min-w-0 flex-1">
+        <p className="font-semibold">{name}</p>
+        {sentences.length > 0 && (
+          <ul className="text-sm text-faint">
+            {sentences.map((sentence) => (
+              <li key={sentence}>{sentence}</li>
+            ))}
+          </ul>
+        )}
+      </div>
       <span className="text-sm text-faint">
         {people.join(', ')} · {dateTime(Date.parse(at), zone)}
       </span>

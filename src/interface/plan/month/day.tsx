@@ -8,7 +8,7 @@ import { dateWords } from '../site-clock-words';
 
 const HEIGHT = 32;
 /** Lines for names, which every day has room for: days stay where they are while a name is carried over them. */
-const NAME_LINES = 3;
+const NAME_LINES = 2;
 
 /** One day of the month: a small picture of its layers, and what is special to it by name, to be carried. */
 export const Day = memo(function Day({
@@ -55,7 +55,7 @@ export const Day = memo(function Day({
     <div
       data-day={day}
       data-drawn={drawn || undefined}
-      className={`relative flex min-h-33 flex-col gap-0.5 border-r border-b border-rule px-1.5 py-1 ${drawn || carried ? 'bg-dusk/15' : inMonth ? 'hover:bg-well' : 'bg-well/50 text-faint'} ${picked ? 'outline-2 -outline-offset-2 outline-dusk' : ''}`}
+      className={`relative flex min-h-26.5 flex-col gap-0.5 border-r border-b border-rule px-1.5 py-1 ${drawn || carried ? 'bg-dusk/15' : inMonth ? 'hover:bg-well' : 'bg-well/50 text-faint'} ${picked ? 'outline-2 -outline-offset-2 outline-dusk' : ''}`}
     >
       <button
         type="button"
