@@ -28,7 +28,7 @@ const MAY_IMPORT = {
 const folders = Object.keys(MAY_IMPORT).filter((name) => !['config', 'log', 'proxy', 'bin'].includes(name));
 
 export default tseslint.config(
-  { ignores: ['.next/', 'data/', 'node_modules/', 'public/player/', 'next-env.d.ts', 'test-results/'] },
+  { ignores: ['.next/', '.cli/', 'data/', 'node_modules/', 'public/player/', 'next-env.d.ts', 'test-results/'] },
   js.configs.recommended,
   ...tseslint.configs.strict,
   {

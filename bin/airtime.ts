@@ -8,7 +8,6 @@ const usage = `airtime --plan FILE|- [--booking ID | --playlist ID | --media ID]
 const KINDS = ['booking', 'playlist', 'media'] as const;
 
 export const command: Command = {
-  summary: 'Where and how long a booking, playlist or file shows; what never does',
   usage,
   async run(args) {
     const given = options(

@@ -6,7 +6,6 @@ const usage = `check --plan FILE|- [--from INSTANT] [--to INSTANT] [--json]
        The span is the next 28 days where none is given. Exits 1 where a finding is an error, 2 where the plan can't be read.`;
 
 export const command: Command = {
-  summary: 'Find clashes, gaps, hidden bookings and the like in a plan file',
   usage,
   async run(args) {
     const given = options(

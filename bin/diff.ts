@@ -6,7 +6,6 @@ const usage = `diff --before FILE --after FILE [--from INSTANT] [--to INSTANT] [
        The span is the next 7 days where none is given. Exits 1 where something differs, 0 where nothing does.`;
 
 export const command: Command = {
-  summary: 'How two plan files differ by what shows, screen by screen',
   usage,
   async run(args) {
     const given = options(

@@ -17,7 +17,6 @@ const CHARACTERS: Record<string, Character> = {
 };
 
 export const command: Command = {
-  summary: 'Run simulated players that speak the real protocol',
   usage,
   async run(args) {
     const given = options(

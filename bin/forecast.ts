@@ -45,7 +45,6 @@ const usage =
   'forecast --plan FILE|- --screen ID --from INSTANT --to INSTANT [--plays]\n       lanternpost forecast --plan - --batch   (one request a line)';
 
 export const command: Command = {
-  summary: 'Print what a screen of a plan file shows in a range of time, as JSON',
   usage,
   async run(args) {
     const given = options(

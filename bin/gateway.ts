@@ -31,7 +31,6 @@ export function createGateway(): Hono {
 }
 
 export const command: Command = {
-  summary: 'Serve the player protocol and the player page (needs DATABASE_URL)',
   usage,
   async run(args) {
     const { port, host } = options(

@@ -21,7 +21,6 @@ const usage = `ics --plan FILE|- [--where SELECTOR] [--site ID]
        line on standard error, and exits 1.`;
 
 export const command: Command = {
-  summary: 'Bookings of a plan file as iCalendar, and back',
   usage,
   async run(args) {
     const given = options(

@@ -1,9 +1,38 @@
 #!/usr/bin/env node
-// The command line: reads TypeScript as it stands, wherever it is called from.
+// The command line: as it was built, or where the sources are newer than that, the TypeScript as it stands.
+import { existsSync, readdirSync, statSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
-process.env.TSX_TSCONFIG_PATH ??= join(dirname(fileURLToPath(import.meta.url)), '..', 'tsconfig.json');
-const { register } = await import('tsx/esm/api');
-register();
-await import('./main.ts');
+const root = join(dirname(fileURLToPath(import.meta.url)), '..');
+const built = join(root, '.cli/main.mjs');
+
+function newest(folder) {
+  let latest = 0;
+  for (const entry of readdirSync(folder, { withFileTypes: true })) {
+    const path = join(folder, entry.name);
+    latest = Math.max(latest, entry.isDirectory() ? newest(path) : statSync(path).mtimeMs);
+  }
+  return latest;
+}
+
+const sources = [
+  'src/core',
+  'src/database',
+  'src/services',
+  'src/protocol',
+  'src/jobs',
+  'src/player',
+  'src/fleet',
+  'src/demo',
+  'bin',
+];
+if (existsSync(built) && sources.every((folder) => newest(join(root, folder)) <= statSync(built).mtimeMs)) {
+  process.setSourceMapsEnabled(true);
+  await import(built);
+} else {
+  process.env.TSX_TSCONFIG_PATH ??= join(root, 'tsconfig.json');
+  const { register } = await import('tsx/esm/api');
+  register();
+  await import('./main.ts');
+}

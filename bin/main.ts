@@ -1,38 +1,58 @@
 import type { Command } from './options';
 
-const COMMANDS: Record<string, () => Promise<{ command: Command }>> = {
-  start: () => import('./start'),
-  gateway: () => import('./gateway'),
-  worker: () => import('./worker'),
-  migrate: () => import('./migrate'),
-  fleet: () => import('./fleet'),
-  forecast: () => import('./forecast'),
-  why: () => import('./why'),
-  airtime: () => import('./airtime'),
-  check: () => import('./check'),
-  diff: () => import('./diff'),
-  export: async () => ({ command: (await import('./plan-commands')).exportCommand }),
-  import: async () => ({ command: (await import('./plan-commands')).importCommand }),
-  ics: () => import('./ics'),
-  schema: () => import('./schema'),
-  openapi: () => import('./openapi'),
+/** What each command does in one line; what it needs is loaded when it is called. */
+const COMMANDS: Record<string, { readonly summary: string; load(): Promise<{ command: Command }> }> = {
+  start: {
+    summary: 'Start everything: database, web, gateway, worker; with --demo the sample network and its players',
+    load: () => import('./start'),
+  },
+  gateway: {
+    summary: 'Serve the player protocol and the player page (needs DATABASE_URL)',
+    load: () => import('./gateway'),
+  },
+  worker: { summary: 'Run background jobs (needs DATABASE_URL)', load: () => import('./worker') },
+  migrate: { summary: 'Bring the database at DATABASE_URL to the current schema', load: () => import('./migrate') },
+  fleet: { summary: 'Run simulated players that speak the real protocol', load: () => import('./fleet') },
+  forecast: {
+    summary: 'Print what a screen of a plan file shows in a range of time, as JSON',
+    load: () => import('./forecast'),
+  },
+  why: { summary: 'Why a screen of a plan file shows what it shows at an instant', load: () => import('./why') },
+  airtime: {
+    summary: 'Where and how long a booking, playlist or file shows; what never does',
+    load: () => import('./airtime'),
+  },
+  check: { summary: 'Find clashes, gaps, hidden bookings and the like in a plan file', load: () => import('./check') },
+  diff: { summary: 'How two plan files differ by what shows, screen by screen', load: () => import('./diff') },
+  export: {
+    summary: "Write a network's decisions as a plan file",
+    load: async () => ({ command: (await import('./plan-commands')).exportCommand }),
+  },
+  import: {
+    summary: "Make a network's draft equal to a plan file",
+    load: async () => ({ command: (await import('./plan-commands')).importCommand }),
+  },
+  ics: { summary: 'Bookings of a plan file as iCalendar, and back', load: () => import('./ics') },
+  schema: { summary: 'Write the JSON Schema of plan files (docs/plan.schema.json)', load: () => import('./schema') },
+  openapi: {
+    summary: "Write the player protocol's OpenAPI 3.1 description (docs/openapi.json)",
+    load: () => import('./openapi'),
+  },
 };
 
 async function main(): Promise<number | undefined> {
   const [name = '', ...args] = process.argv.slice(2);
-  const load = COMMANDS[name];
-  if (!load) {
-    const lines = await Promise.all(
-      Object.entries(COMMANDS).map(async ([key, get]) => `  ${key.padEnd(10)} ${(await get()).command.summary}`),
-    );
+  const found = COMMANDS[name];
+  if (!found) {
+    const lines = Object.entries(COMMANDS).map(([key, { summary }]) => `  ${key.padEnd(10)} ${summary}`);
     console.log(
       `Usage: lanternpost COMMAND [OPTIONS]\n\n${lines.join('\n')}\n\nlanternpost COMMAND --help tells more.`,
     );
     return name === '' || name === '--help' || name === '-h' ? 0 : 2;
   }
-  const { command } = await load();
+  const { command } = await found.load();
   if (args.includes('--help') || args.includes('-h')) {
-    console.log(`${command.summary}\n\nUsage: lanternpost ${command.usage}`);
+    console.log(`${found.summary}\n\nUsage: lanternpost ${command.usage}`);
     return 0;
   }
   return command.run(args);

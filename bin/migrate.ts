@@ -10,7 +10,6 @@ export async function prepareDatabase(): Promise<string[]> {
 }
 
 export const command: Command = {
-  summary: 'Bring the database at DATABASE_URL to the current schema',
   usage: 'migrate',
   async run() {
     const done = await prepareDatabase();

@@ -5,7 +5,6 @@ import { options, type Command } from './options';
 const usage = 'openapi [--out FILE]';
 
 export const command: Command = {
-  summary: "Write the player protocol's OpenAPI 3.1 description (docs/openapi.json)",
   usage,
   async run(args) {
     const { out } = options(args, { out: { type: 'string', default: 'docs/openapi.json' } }, usage);

@@ -1,8 +1,7 @@
 import { parseArgs, type ParseArgsConfig } from 'node:util';
 
-/** A command: what it does in one line, its usage, and its work. Returns the exit code; undefined keeps the process running. */
+/** A command: its usage, and its work. Returns the exit code; undefined keeps the process running. */
 export interface Command {
-  readonly summary: string;
   readonly usage: string;
   run(args: string[]): Promise<number | undefined>;
 }

@@ -28,7 +28,6 @@ const exportUsage =
   'export [--network ID] [--out FILE]   (needs DATABASE_URL; without --out it goes to standard output)';
 
 export const exportCommand: Command = {
-  summary: "Write a network's decisions as a plan file",
   usage: exportUsage,
   async run(args) {
     const { network, out } = options(args, { network: { type: 'string' }, out: { type: 'string' } }, exportUsage);
@@ -46,7 +45,6 @@ const importUsage = `import --plan FILE|- [--network ID]   (needs DATABASE_URL)
        Makes the network's draft equal to the plan file, as changes that the docket counts; what is not in the file is removed.`;
 
 export const importCommand: Command = {
-  summary: "Make a network's draft equal to a plan file",
   usage: importUsage,
   async run(args) {
     const { network, plan } = options(args, { network: { type: 'string' }, plan: { type: 'string' } }, importUsage);

@@ -5,7 +5,6 @@ import { options, type Command } from './options';
 const usage = 'schema [--out FILE]';
 
 export const command: Command = {
-  summary: 'Write the JSON Schema of plan files (docs/plan.schema.json)',
   usage,
   async run(args) {
     const { out } = options(args, { out: { type: 'string', default: 'docs/plan.schema.json' } }, usage);

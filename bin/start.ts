@@ -22,7 +22,6 @@ function say(step: string): void {
 }
 
 export const command: Command = {
-  summary: 'Start everything: database, web, gateway, worker; with --demo the sample network and its players',
   usage,
   async run(args) {
     const { demo = false, reset = false } = options(

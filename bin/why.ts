@@ -5,7 +5,6 @@ import { cannot, instantOption, orRefuse, readPlanFile } from './plan-file';
 const usage = 'why --plan FILE|- --screen ID --at INSTANT [--json]';
 
 export const command: Command = {
-  summary: 'Why a screen of a plan file shows what it shows at an instant',
   usage,
   async run(args) {
     const given = options(

@@ -3,7 +3,6 @@ import { logger } from '@/log';
 import type { Command } from './options';
 
 export const command: Command = {
-  summary: 'Run background jobs (needs DATABASE_URL)',
   usage: 'worker',
   async run() {
     const stop = await startWorker();

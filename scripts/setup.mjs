@@ -62,12 +62,14 @@ function sources() {
   };
   [
     'src',
+    'bin',
     'public',
     'next.config.ts',
     'postcss.config.mjs',
     'tsconfig.json',
     'package-lock.json',
     'scripts/build-player.mjs',
+    'scripts/build-cli.mjs',
   ].forEach(visit);
   return hash.digest('hex');
 }

@@ -66,9 +66,9 @@ export function Touched({ screens }: { screens: readonly string[] }) {
         {groups.map((group) => (
           <li key={`${group.before}-${group.after}`} className="flex items-center gap-4 border-t border-rule py-2">
             {group.before === group.after ? (
-              <span className="w-52 text-sm text-faint">the same picture now</span>
+              <span className="w-52 shrink-0 text-sm text-faint">the same picture now</span>
             ) : (
-              <span className="flex w-52 items-center gap-2">
+              <span className="flex w-52 shrink-0 items-center gap-2">
                 <Thumb src={thumbnail(group.before)} alt={group.before ?? 'nothing'} className="h-12 w-22" />
                 <span aria-label="becomes">→</span>
                 <Thumb src={thumbnail(group.after)} alt={group.after ?? 'nothing'} className="h-12 w-22" />
