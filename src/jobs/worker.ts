@@ -4,14 +4,16 @@ import { config } from '@/config';
 import { QUEUES, openQueue, rows, type JobName, type Jobs } from '@/database';
 import { logger } from '@/log';
 import { refreshHolidays } from '@/services/calendars';
+import { clearEditions } from '@/services/editions';
 import { cleanUp, failUpload, processUpload } from '@/services/library';
 
 /** What each queue's jobs do. Every one may be run again after a crash. */
 const WORK: { [N in JobName]: (data: Jobs[N]) => Promise<void> } = {
   'process-upload': ({ upload }) => processUpload(upload),
   'clean-up': async () => {
-    const removed = await cleanUp(new Date());
-    if (removed.files + removed.incoming > 0) logger.info(removed, 'cleaned up');
+    const now = new Date();
+    const removed = { ...(await clearEditions(now)), ...(await cleanUp(now)) };
+    if (Object.values(removed).some((count) => count > 0)) logger.info(removed, 'cleaned up');
   },
   'refresh-holidays': async () => {
     const changed = await refreshHolidays(new Date());

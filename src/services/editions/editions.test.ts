@@ -1,9 +1,9 @@
-import { ProgramRow } from '@/database';
+import { ProgramRow, rows } from '@/database';
 import { receiveUpload, processUpload } from '../library';
 import { draftPlan, edit, lastChange } from '../plan';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';
 import { picture, stream } from '../tests/files';
-import { docket, editions, publishAgain, publishEdition, publishedPlan, publishedPrograms } from '.';
+import { clearEditions, docket, editions, publishAgain, publishEdition, publishedPlan, publishedPrograms } from '.';
 
 useDatabase();
 
@@ -141,4 +141,36 @@ test('screens with equal programs share one', async () => {
   await publish(actor);
   expect(await ProgramRow.count()).toBeLessThanOrEqual(before + 1);
   expect(new Set((await publishedPrograms(actor.networkId)).values()).size).toBe(1);
+});
+
+test('old editions are cleared away with the programs that nothing holds; the newest one never, however old', async () => {
+  const [actor, other] = [await network(), await network()];
+  await publish(actor);
+  await book(actor, 'hall', 1);
+  await publish(actor);
+  // A program that no other network has.
+  const second = await publishedPrograms(actor.networkId);
+  await edit(actor, [{ kind: 'booking', id: 'b', set: { priority: 5 } }]);
+  await publish(actor);
+  const newest = await publishedPrograms(actor.networkId);
+  await edit(other, [
+    { kind: 'network', id: 'network', set: { defaultDurationMs: 7000, backdrop: { playlist: 'house' } } },
+  ]);
+  await publish(other);
+  await rows("UPDATE editions SET published_at = now() - interval '500 days'");
+  const soon = new Date();
+  expect(await clearEditions(new Date(soon.getTime() - 200 * 86_400_000))).toMatchObject({ editions: 0 });
+  expect(await clearEditions(soon)).toMatchObject({ editions: 0 });
+  await clearEditions(soon, { newest: 2, days: 400 });
+  expect((await editions(actor)).map((one) => one.number)).toEqual([3, 2]);
+  await clearEditions(soon, { newest: 0, days: 400 });
+  expect((await editions(actor)).map((one) => one.number)).toEqual([3]);
+  expect((await editions(other)).map((one) => one.number)).toEqual([1]);
+  expect(await publishedPrograms(actor.networkId)).toEqual(newest);
+  const left = new Set((await ProgramRow.findAll()).map((row) => row.hash));
+  expect([...newest.values()].every((hash) => left.has(hash))).toBe(true);
+  expect(left.has(second.get('hall') ?? '')).toBe(false);
+  // A network goes on from there.
+  await edit(actor, [{ kind: 'booking', id: 'b', remove: true }]);
+  expect(await publish(actor)).toEqual({ number: 4 });
 });

@@ -1,3 +1,4 @@
+export { clearEditions } from './clear';
 export { docket, type Docket, type DocketEntry } from './docket';
 export {
   editions,
