@@ -1,5 +1,8 @@
 /** Keeps the player's page, so that it starts without a network. Programs and files are the page's own affair. */
-const worker = self as unknown as ServiceWorkerGlobalScope;
+declare const self: ServiceWorkerGlobalScope;
+export {};
+
+const worker = self;
 
 const CACHE = 'lanternpost-player';
 const PAGE = ['/player', '/player/player.js', '/player/player.css', '/player/heading.woff2', '/player/mono.woff2'];

@@ -3,7 +3,7 @@
 import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/react';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useMemo } from 'react';
-import { useForm, type UseFormReturn } from 'react-hook-form';
+import { useForm } from 'react-hook-form';
 import { dateOfLocalTime, toLocalTime, zoneTable, type Booking, type PhraseContext, type Reach, removed } from '@/core';
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
@@ -15,7 +15,7 @@ import { Field, Input } from '@/interface/kit/field';
 import { OnAir } from '@/interface/forecast/on-air';
 import { SelectorField } from '@/interface/kit/selector-field';
 import { Conflicts, useRecord } from '@/interface/forms/use-record';
-import { bookingDocument, bookingFormSchema, bookingValues, type BookingValues, WHEN_INPUTS } from './booking-values';
+import { bookingDocument, bookingFormSchema, bookingValues, type BookingFormOf, WHEN_INPUTS } from './booking-values';
 import { NextDays } from './next-days';
 import { SaidWhen } from './said-when';
 import { WhenFields } from './when-fields';
@@ -60,7 +60,7 @@ export function BookingForm({
   const { draft, drafted, edit, save } = useNetwork('draft', 'drafted', 'edit', 'save');
   const context = usePhraseContext();
   const schema = useMemo(() => bookingFormSchema(context), [context]);
-  const form = useForm({
+  const form: BookingFormOf = useForm({
     resolver: zodResolver(schema),
     mode: 'onTouched',
     defaultValues: bookingValues(booking, begun),
@@ -73,7 +73,6 @@ export function BookingForm({
   });
   const { register, formState, watch, setValue } = form;
   const { errors } = formState;
-  const whenForm = form as unknown as UseFormReturn<BookingValues, unknown, never>;
   const fineErrors = (['from', 'to', 'rule', 'windows', 'also', 'except', 'clock'] as const).some((key) => errors[key]);
 
   // What is written, as a booking: for looking ahead. It is the last valid one while a field is being written.
@@ -133,7 +132,7 @@ export function BookingForm({
           {...register('where')}
           value={watch('where')}
         />
-        <SaidWhen form={whenForm} context={context} />
+        <SaidWhen form={form} context={context} />
         <Disclosure as="div" className="!mt-2" defaultOpen={false}>
           {({ open }) => (
             <>
@@ -141,12 +140,12 @@ export function BookingForm({
                 {open ? 'Hide the exact fields' : 'Exact dates, days, times, calendars and clock'}
               </DisclosureButton>
               <DisclosurePanel static={fineErrors} className="mt-3">
-                <WhenFields form={whenForm} plan={draft} />
+                <WhenFields form={form} plan={draft} />
               </DisclosurePanel>
             </>
           )}
         </Disclosure>
-        <WhichWins form={whenForm} />
+        <WhichWins form={form} />
         {valid && reached && <NextDays booking={valid} isNew={!booking} screens={reached.screens} />}
       </AutoForm>
       {booking && (
@@ -173,7 +172,7 @@ export function BookingForm({
 }
 
 /** The priority as a height and a number; takeover, waking, and hold. */
-function WhichWins({ form: { register, watch } }: { form: UseFormReturn<BookingValues, unknown, never> }) {
+function WhichWins({ form: { register, watch } }: { form: BookingFormOf }) {
   return (
     <fieldset className="space-y-2 border-t border-rule pt-4">
       <legend className="sr-only">Which wins</legend>

@@ -1,3 +1,4 @@
+import type { UseFormReturn } from 'react-hook-form';
 import { z } from 'zod';
 import {
   bookingSchema,
@@ -82,7 +83,7 @@ export function bookingFormSchema(context: PhraseContext) {
       except: dateList,
       only: z.array(z.string()),
       not: z.array(z.string()),
-      priority: z.coerce.number().pipe(bookingSchema.shape.priority.unwrap()),
+      priority: z.string().transform(Number).pipe(bookingSchema.shape.priority.unwrap()),
       takeover: z.boolean(),
       wake: z.boolean(),
       onHold: z.boolean(),
@@ -101,6 +102,9 @@ export function bookingFormSchema(context: PhraseContext) {
 }
 
 export type CheckedBooking = z.output<ReturnType<typeof bookingFormSchema>>;
+
+/** The form, as its parts take it. */
+export type BookingFormOf = UseFormReturn<z.input<ReturnType<typeof bookingFormSchema>>, unknown, CheckedBooking>;
 
 /** A `When` as fields. */
 export function whenValues(when: When): WhenValues {

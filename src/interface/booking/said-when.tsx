@@ -1,30 +1,17 @@
 'use client';
 
 import { useEffect, useRef } from 'react';
-import type { UseFormReturn } from 'react-hook-form';
 import { formatDate, readWhen, type PhraseContext } from '@/core';
 import { Field, Input } from '@/interface/kit/field';
-import { fieldsInWords, whenValues, type BookingValues, type WhenValues } from './booking-values';
-
-const WHEN_FIELDS = ['from', 'to', 'days', 'rule', 'windows', 'clock', 'also', 'except', 'only', 'not'] as const;
+import { fieldsInWords, whenValues, type BookingFormOf } from './booking-values';
 
 /** When, in one sentence as one says it: it fills the fields as one types, and says what they hold when they change. */
-export function SaidWhen({
-  form,
-  context,
-}: {
-  form: UseFormReturn<BookingValues, unknown, never>;
-  context: PhraseContext;
-}) {
+export function SaidWhen({ form, context }: { form: BookingFormOf; context: PhraseContext }) {
   const { register, setValue, watch, formState } = form;
   const typing = useRef(false);
   const today = formatDate(context.today);
   const said = watch('said');
-  const values = watch([...WHEN_FIELDS]);
-  const words = fieldsInWords(
-    Object.fromEntries(WHEN_FIELDS.map((key, i) => [key, values[i]])) as unknown as WhenValues,
-    today,
-  );
+  const words = fieldsInWords(watch(), today);
   useEffect(() => {
     if (!typing.current && words !== null) setValue('said', words);
   }, [words, setValue]);

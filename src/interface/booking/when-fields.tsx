@@ -1,18 +1,16 @@
 'use client';
 
 import { X } from 'lucide-react';
-import { useFieldArray, type UseFormReturn } from 'react-hook-form';
+import { useFieldArray } from 'react-hook-form';
 import type { Plan } from '@/core';
 import { Button } from '@/interface/kit/button';
 import { Field, Input, Select } from '@/interface/kit/field';
-import type { BookingValues } from './booking-values';
+import type { BookingFormOf } from './booking-values';
 
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 
-type WhenForm = UseFormReturn<BookingValues, unknown, never>;
-
 /** When, field by field: dates, weekdays, windows, single dates, calendars, and whose clock. */
-export function WhenFields({ form, plan }: { form: WhenForm; plan: Plan }) {
+export function WhenFields({ form, plan }: { form: BookingFormOf; plan: Plan }) {
   const { register, formState, watch } = form;
   const { errors } = formState;
   return (
@@ -62,7 +60,7 @@ export function WhenFields({ form, plan }: { form: WhenForm; plan: Plan }) {
   );
 }
 
-function Weekdays({ form: { watch, setValue } }: { form: WhenForm }) {
+function Weekdays({ form: { watch, setValue } }: { form: BookingFormOf }) {
   const days = watch('days');
   return (
     <div>
@@ -92,7 +90,7 @@ function Weekdays({ form: { watch, setValue } }: { form: WhenForm }) {
   );
 }
 
-function Windows({ form: { control, register, formState } }: { form: WhenForm }) {
+function Windows({ form: { control, register, formState } }: { form: BookingFormOf }) {
   const windows = useFieldArray({ control, name: 'windows' });
   const { errors } = formState;
   return (
@@ -148,7 +146,7 @@ function Windows({ form: { control, register, formState } }: { form: WhenForm })
 }
 
 /** Each calendar: no matter, only on its dates, or not on them. */
-function Calendars({ form: { watch, setValue }, plan }: { form: WhenForm; plan: Plan }) {
+function Calendars({ form: { watch, setValue }, plan }: { form: BookingFormOf; plan: Plan }) {
   const [only, not] = watch(['only', 'not']);
   if (plan.calendars.length === 0) return null;
   return (
