@@ -45,12 +45,12 @@ const FIELD_NAMES = {
 };
 
 /** A film's length is measured: it has no seconds of its own. */
-const mediaValues = (media: Media) => ({
-  name: media.name,
-  tags: tagsText(media.tags),
-  seconds: media.kind === 'image' && media.durationMs !== undefined ? String(media.durationMs / 1000) : '',
-  from: media.when?.from ?? '',
-  to: media.when?.to ?? '',
+const mediaValues = ({ name, tags, kind, durationMs, when }: Media) => ({
+  name,
+  tags: tagsText(tags),
+  seconds: kind === 'image' && durationMs !== undefined ? String(durationMs / 1000) : '',
+  from: when?.from ?? '',
+  to: when?.to ?? '',
 });
 
 /** One file: what it is, how it looks on our screens, where it is used, and the little that can be changed. */
