@@ -1,4 +1,4 @@
-import type { Booking, Item, Plan, Playlist, Screen, Site } from '@/core';
+import { emptyPlan, type Booking, type Item, type Plan, type Playlist, type Screen, type Site } from '@/core';
 
 /** A steady stream of numbers, 0 to 1, so that every run measures the same network. */
 function numbers(seed: number): () => number {
@@ -89,10 +89,8 @@ export function generatedNetwork(screenCount: number): Plan {
     };
   });
   return {
-    format: 'lanternpost/plan',
-    version: 1,
+    ...emptyPlan('Generated'),
     network: { name: 'Generated', backdrop: { playlist: 'p0' } },
-    calendars: [],
     sites,
     screens,
     media,

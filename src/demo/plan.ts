@@ -1,4 +1,4 @@
-import type { Booking, Item, Plan, Playlist, Screen, Site } from '@/core';
+import { emptyPlan, type Booking, type Item, type Plan, type Playlist, type Screen, type Site } from '@/core';
 
 /** Ternholm Line: a ferry company of ours that does not exist. Everything but the media, which are drawn. */
 
@@ -380,11 +380,10 @@ const BOOKINGS: Booking[] = [
   ),
 ];
 
-/** The sample network's decisions, without its media. */
-export function demoPlan(): Omit<Plan, 'media'> {
+/** The sample network's decisions; its media are made and uploaded by the seed. */
+export function demoPlan(): Plan {
   return {
-    format: 'lanternpost/plan',
-    version: 1,
+    ...emptyPlan('Ternholm Line'),
     network: { name: 'Ternholm Line', defaultDurationMs: 10_000, backdrop: { playlist: 'house' } },
     calendars: [{ id: 'storm-days', name: 'Storm timetable', dates: ['2026-12-05', ['2026-12-24', '2026-12-26']] }],
     sites: SITES,
