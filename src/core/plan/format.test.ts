@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { readDocument, readPlan } from './read';
 import { FORMAT, currentDocument, currentPlan } from './format';
 import { ALL_KINDS, isKind, type Kind } from './registry';
+import type { Plan } from './schema';
 
 interface Fixture {
   readonly format: number;
@@ -31,6 +32,11 @@ describe.each(FORMATS)('format %i', (format) => {
       expect(readDocument(kind, currentDocument(kind, document, format))).toMatchObject({ ok: true });
     }
   });
+});
+
+test("an edition of today's format that was written before a kind came has its list, empty", () => {
+  const { calendars: _later, ...before } = fixture(FORMAT).plan as Plan;
+  expect(currentPlan(before, FORMAT).calendars).toEqual([]);
 });
 
 test("today's format has every kind of today", () => {

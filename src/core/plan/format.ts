@@ -23,12 +23,11 @@ export function currentDocument(kind: Kind, document: object, format: number): o
 
 /** A plan of `format` as it is written today. Collections of kinds that came later are empty. */
 export function currentPlan(plan: object, format: number): Plan {
-  if (format === FORMAT) return plan as Plan;
   const old = plan as Readonly<Record<string, unknown>>;
   const lists = LISTED_KINDS.map((kind) => {
     const collection = collectionOf(kind);
     const list = (old[collection] ?? []) as readonly object[];
-    return [collection, list.map((one) => currentDocument(kind, one, format))] as const;
+    return [collection, format === FORMAT ? list : list.map((one) => currentDocument(kind, one, format))] as const;
   });
   return {
     ...(plan as Plan),
