@@ -77,6 +77,8 @@ export const command: Command = {
   },
 };
 
+const RETRY_MS = 1000;
+
 /** What a person would do in the interface, by its routes. */
 class Operator {
   private queue: { screen: string; code: string }[] = [];
@@ -137,7 +139,12 @@ class Operator {
       headers: { 'content-type': 'application/json', cookie: this.cookie },
       body: JSON.stringify(list),
     }).catch(() => null);
-    if (!response?.ok) return console.error(`Pairing was refused (${response?.status ?? 'no answer'})`);
+    if (!response || response.status >= 500) {
+      // The server is away for a while: the players still show these codes, and new ones once they have run out.
+      setTimeout(() => list.forEach((one) => void this.pair(one.screen, one.code)), RETRY_MS);
+      return;
+    }
+    if (!response.ok) return console.error(`Pairing was refused (${response.status})`);
     for (const { screen: id, error } of (await response.json()) as { screen: string; error: string | null }[])
       if (error) console.error(`${id}: ${error}`);
   }
