@@ -261,15 +261,21 @@ test('a file that is needed later and fails is fetched again, also after a resta
   await until(() => state.reports.at(-1)?.missing === null);
 });
 
-test('a 401 of anything in between is not ours: the player keeps its token and its program', async () => {
+/** A paired player that has all of edition 1 in its store, and is off. */
+async function switchedOff() {
   const { state, fetcher } = world();
   state.paired = true;
   state.target = { edition: 1, ...program() };
-  const first = begin(fetcher);
-  await until(() => has(first.store, 'spring'));
-  first.session.stop();
+  const { session, store } = begin(fetcher);
+  await until(() => has(store, 'spring'));
+  session.stop();
+  return { state, fetcher, store };
+}
+
+test('a 401 of anything in between is not ours: the player keeps its token and its program', async () => {
+  const { state, fetcher, store: held } = await switchedOff();
   state.portal = true;
-  const { seen, store } = begin(fetcher, first.store);
+  const { seen, store } = begin(fetcher, held);
   await until(() => state.portalAsked > 5);
   expect(seen.programs).toHaveLength(1);
   expect((await store.load()).token).not.toBeNull();
@@ -279,14 +285,9 @@ test('a 401 of anything in between is not ours: the player keeps its token and i
 });
 
 test('without a network it comes up from its own store, and follows when the network is back', async () => {
-  const { state, fetcher } = world();
-  state.paired = true;
-  state.target = { edition: 1, ...program() };
-  const first = begin(fetcher);
-  await until(() => has(first.store, 'spring'));
-  first.session.stop();
+  const { state, fetcher, store: held } = await switchedOff();
   state.cut = true;
-  const again = begin(fetcher, first.store);
+  const again = begin(fetcher, held);
   await until(() => again.seen.programs.length === 1);
   state.target = { edition: 2, ...program({ windows: [['08:00', '09:00']] }) };
   state.cut = false;
