@@ -159,6 +159,7 @@ export {
 } from './booking';
 export {
   canonicalJson,
+  compilationSteps,
   compileEdition,
   diffPlans,
   type Asset,

@@ -9,6 +9,28 @@ export function canonicalJson(value: unknown): string {
   return text;
 }
 
+/**
+ * A writer of canonical forms for many documents that share objects: each object is written once, and known again by its
+ * identity. What it was given may not change afterwards. Throws TypeError for what JSON can't hold.
+ */
+export function canonicalWriter(): (value: unknown) => string {
+  const known = new WeakMap<object, string>();
+  const write = (value: unknown): string => {
+    if (typeof value !== 'object' || value === null) return canonicalJson(value);
+    let text = known.get(value);
+    if (text === undefined) known.set(value, (text = Array.isArray(value) ? list(value) : members(value)));
+    return text;
+  };
+  const list = (value: readonly unknown[]) => `[${value.map(write).join()}]`;
+  const members = (value: object) =>
+    `{${Object.entries(value)
+      .filter(([, one]) => one !== undefined)
+      .sort(([a], [b]) => (a < b ? -1 : 1))
+      .map(([key, one]) => `${canonicalJson(key)}:${write(one)}`)
+      .join()}}`;
+  return write;
+}
+
 /** SHA-256 of a text's UTF-8 bytes, as 64 lower-case hexadecimal digits. */
 export function sha256Hex(text: string): string {
   return bytesToHex(sha256(utf8ToBytes(text)));

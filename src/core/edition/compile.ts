@@ -1,8 +1,8 @@
-import { programMaker, withoutProvenance, zonesOf, type ScreenProgram } from '../forecast';
+import { programMaker, withoutProvenance, zonesOf, type Loop, type ScreenProgram } from '../forecast';
 import { done, refused, type Problem, type Result } from '../refusal';
 import type { Media, Plan } from '../plan/schema';
 import { trimZone, zoneTable, type ZoneTable } from '../when';
-import { canonicalJson, sha256Hex } from './canonical';
+import { canonicalWriter, sha256Hex } from './canonical';
 import { touchedScreens } from './touched';
 
 /** A file that a program needs. */
@@ -47,47 +47,79 @@ export interface CompiledBase {
  * that no change touches keep their hash, and their program is not made again: only new programs are in the result.
  */
 export function compileEdition(plan: Plan, base?: CompiledBase): Result<CompiledEdition> {
-  const narrow = programMaker(plan);
+  const steps = compilationSteps(plan, base);
+  for (;;) {
+    const step = steps.next();
+    if (step.done) return step.value;
+  }
+}
+
+/** The same in steps, one a screen, so that a server can look after others in between. */
+export function* compilationSteps(plan: Plan, base?: CompiledBase): Generator<void, Result<CompiledEdition>> {
   const touched = base && touchedScreens(base.plan, plan);
-  const files = new Map(plan.media.map((file, i) => [file.id, { file, path: `/media/${i}` }]));
-  const programs = new Map<string, string>();
+  const documentOf = documentMaker(plan);
+  const write = canonicalWriter();
+  const hashes = new Map<string, string>();
   const screens = new Map<string, string>();
   const errors = new Map<string, Problem>();
-  for (const screen of plan.screens) {
-    const known = touched?.has(screen.id) === false ? base?.screens.get(screen.id) : undefined;
+  for (const { id } of plan.screens) {
+    const known = touched?.has(id) === false ? base?.screens.get(id) : undefined;
     if (known !== undefined) {
-      screens.set(screen.id, known);
+      screens.set(id, known);
       continue;
     }
-    const program = narrow(screen.id);
+    const { document, problems } = documentOf(id);
+    for (const problem of problems) errors.set(problem.path, problem);
+    const text = write(document);
+    const hash = hashes.get(text) ?? sha256Hex(text);
+    hashes.set(text, hash);
+    screens.set(id, hash);
+    yield;
+  }
+  if (errors.size > 0) return refused([...errors.values()]);
+  return done({ programs: new Map([...hashes].map(([text, hash]) => [hash, text])), screens });
+}
+
+/** Makes programs of one plan's screens. What they share is the same object in all of them. */
+function documentMaker(plan: Plan): (screenId: string) => { document: ProgramDocument; problems: readonly Problem[] } {
+  const narrow = programMaker(plan);
+  const files = new Map(plan.media.map((file, i) => [file.id, fileOf(file, `/media/${i}`)]));
+  const zones = new Map<string, ZoneTable>();
+  const zoneOf = (name: string): ZoneTable => {
+    const zone = zones.get(name) ?? trimZone(zoneTable(name), ZONES_FROM, ZONES_TO);
+    zones.set(name, zone);
+    return zone;
+  };
+  const bare = new WeakMap<Loop, Loop>();
+  const bareOf = (loop: Loop): Loop => {
+    const items = bare.get(loop) ?? loop.map(withoutProvenance);
+    bare.set(loop, items);
+    return items;
+  };
+  return (screenId) => {
+    const program = narrow(screenId);
     const assets: Record<string, Asset> = {};
-    for (const { media: id } of program.loops.flat()) {
-      const entry = files.get(id);
-      if (!entry) continue;
-      const { kind, sha256, bytes, type, width, height, name } = entry.file;
-      if (sha256 === undefined || type === undefined)
-        errors.set(id, {
-          path: entry.path,
-          message: `"${name}" has no file yet: wait until it is processed, or take it out.`,
-        });
-      else assets[id] = { kind, sha256, bytes, type, width, height };
-    }
-    const zones = Object.fromEntries(
-      zonesOf(program).map((name) => [name, trimZone(zoneTable(name), ZONES_FROM, ZONES_TO)]),
-    );
-    const loops = program.loops.map((loop) => loop.map(withoutProvenance));
+    const problems: Problem[] = [];
+    for (const loop of program.loops)
+      for (const { media } of loop) {
+        const file = files.get(media);
+        if (file?.ok) assets[media] = file.value;
+        else if (file) problems.push(...file.problems);
+      }
     const document: ProgramDocument = {
       format: 'lanternpost/program',
       version: 1,
       ...program,
-      loops,
-      zones,
+      loops: program.loops.map(bareOf),
+      zones: Object.fromEntries(zonesOf(program).map((name) => [name, zoneOf(name)])),
       assets,
     };
-    const text = canonicalJson(document);
-    const hash = sha256Hex(text);
-    programs.set(hash, text);
-    screens.set(screen.id, hash);
-  }
-  return errors.size > 0 ? refused([...errors.values()]) : done({ programs, screens });
+    return { document, problems };
+  };
+}
+
+/** What a program says of a file; refused where there are no bytes of it yet. */
+function fileOf({ kind, sha256, bytes, type, width, height, name }: Media, path: string): Result<Asset> {
+  if (sha256 !== undefined && type !== undefined) return done({ kind, sha256, bytes, type, width, height });
+  return refused([{ path, message: `"${name}" has no file yet: wait until it is processed, or take it out.` }]);
 }

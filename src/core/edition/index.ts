@@ -1,3 +1,10 @@
 export { canonicalJson, sha256Hex } from './canonical';
 export { diffPlans, type Difference, type DifferenceGroup, type Shown } from './diff';
-export { compileEdition, type Asset, type CompiledBase, type CompiledEdition, type ProgramDocument } from './compile';
+export {
+  compilationSteps,
+  compileEdition,
+  type Asset,
+  type CompiledBase,
+  type CompiledEdition,
+  type ProgramDocument,
+} from './compile';

@@ -1,6 +1,6 @@
 import equal from 'fast-deep-equal';
 import { sharing, withPatches, type Glance, type Instant, type LoosePatch, type Plan, type ZoneTable } from '@/core';
-import type { FeedChanges } from '@/services/feed';
+import type { FeedChanges } from '@/services/plan';
 import type { ScreenStatus } from '@/services/screens';
 
 /**

@@ -10,7 +10,8 @@ import {
   type Plan,
   type Result,
 } from '@/core';
-import type { FeedChange, FeedChanges, FeedEvent } from '@/services/feed';
+import type { FeedEvent } from '@/services/feed';
+import type { FeedChange, FeedChanges } from '@/services/plan';
 import type { EditResult, UndoResult } from '@/services/plan';
 import type { ScreenStatus } from '@/services/screens';
 import type { NetworkView } from './state';

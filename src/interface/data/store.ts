@@ -1,8 +1,8 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { adoptZones, done, type LoosePatch, type Plan, type Result, type ZoneTable } from '@/core';
 import { editAction, undoAction } from '@/web/actions';
-import type { FeedChanges, FeedEvent } from '@/services/feed';
-import type { EditResult, UndoResult, Way } from '@/services/plan';
+import type { FeedEvent } from '@/services/feed';
+import type { EditResult, FeedChanges, UndoResult, Way } from '@/services/plan';
 import type { ScreenStatus } from '@/services/screens';
 import {
   begun,

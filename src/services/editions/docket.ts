@@ -1,18 +1,9 @@
 import { LRUCache } from 'lru-cache';
-import {
-  changeSentences,
-  compileEdition,
-  currentDocument,
-  namesIn,
-  patchOf,
-  sharing,
-  type Kind,
-  type Names,
-  type Problem,
-} from '@/core';
+import { changeSentences, currentDocument, namesIn, patchOf, type Kind, type Names, type Problem } from '@/core';
 import { rows } from '@/database';
 import type { Actor } from '../people';
 import { draftPlan, type Draft } from '../plan';
+import { compile } from './compile';
 import { newestEdition, publishedPrograms, type WholeEdition } from './editions';
 
 /** What became of one object since the last edition. */
@@ -55,16 +46,11 @@ export async function docket(actor: Actor, known?: Draft): Promise<Docket> {
   return made;
 }
 
-async function makeDocket(
-  networkId: string,
-  newest: WholeEdition | null,
-  { plan: draft, change }: Draft,
-): Promise<Docket> {
-  const plan = newest ? sharing(newest.plan, draft) : draft;
-  const entries = await netChanges(networkId, newest?.lastChange ?? 0, namesIn(draft));
+async function makeDocket(networkId: string, newest: WholeEdition | null, { plan, change }: Draft): Promise<Docket> {
+  const entries = await netChanges(networkId, newest?.lastChange ?? 0, namesIn(plan));
   const edition = newest && { number: newest.number, publishedAt: newest.publishedAt.toISOString() };
   const published = await publishedPrograms(networkId);
-  const compiled = compileEdition(plan, newest ? { plan: newest.plan, screens: published } : undefined);
+  const compiled = await compile(plan, newest ? { plan: newest.plan, screens: published } : undefined);
   if (!compiled.ok) return { edition, change, entries, screens: [], problems: compiled.problems };
   const now = compiled.value.screens;
   const ids = new Set([...published.keys(), ...now.keys()]);

@@ -1,8 +1,10 @@
+import { compileEdition } from '@/core';
 import { ProgramRow, rows } from '@/database';
 import { receiveUpload, processUpload } from '../library';
 import { draftPlan, edit, lastChange } from '../plan';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';
 import { picture, stream } from '../tests/files';
+import { compile } from './compile';
 import { clearEditions, docket, editions, publishAgain, publishEdition, publishedPlan, publishedPrograms } from '.';
 
 useDatabase();
@@ -141,6 +143,25 @@ test('screens with equal programs share one', async () => {
   await publish(actor);
   expect(await ProgramRow.count()).toBeLessThanOrEqual(before + 1);
   expect(new Set((await publishedPrograms(actor.networkId)).values()).size).toBe(1);
+});
+
+test('compiling gives way to others after each slice, and comes to the same', async () => {
+  const actor = await newNetwork();
+  await newPlan(actor);
+  const { plan } = await draftPlan(actor);
+  let [turns, done] = [0, false];
+  const others = (async () => {
+    while (!done) {
+      await new Promise((next) => setImmediate(next));
+      turns++;
+    }
+  })();
+  const compiled = await compile(plan, undefined, 0);
+  const seen = turns;
+  done = true;
+  await others;
+  expect(seen).toBeGreaterThanOrEqual(plan.screens.length);
+  expect(compiled).toEqual(compileEdition(plan));
 });
 
 test('old editions are cleared away with the programs that nothing holds; the newest one never, however old', async () => {

@@ -2,10 +2,9 @@ import { LRUCache } from 'lru-cache';
 import type { Transaction } from 'sequelize';
 import {
   FORMAT,
-  compileEdition,
+  Refusal,
   currentPlan,
   orThrow,
-  sharing,
   type CompiledBase,
   type CompiledEdition,
   type Plan,
@@ -13,9 +12,9 @@ import {
 } from '@/core';
 import { EditionRow, EditionScreenRow, ProgramRow, publish, rows, transaction } from '@/database';
 import { notFound } from '../errors';
-import { Refusal } from '@/core';
 import type { Actor } from '../people';
 import { lastChange, loadPlan, takeTurn } from '../plan';
+import { compile } from './compile';
 
 /** One publication, as the list shows it. */
 export interface Edition {
@@ -102,14 +101,10 @@ async function baseOf(newest: WholeEdition | null, within: Transaction): Promise
   return newest ? { plan: newest.plan, screens: await publishedPrograms(newest.networkId, within) } : undefined;
 }
 
-/** Compiles, or throws a 422 that names the files that are missing. */
-function compileOrRefuse(plan: Plan, base?: CompiledBase): CompiledEdition {
-  return orThrow(compileEdition(base ? sharing(base.plan, plan) : plan, base));
-}
-
 /**
  * Publishes the draft as the next edition, in one transaction: all of it, or nothing. `basedOn` is the last change that the
- * person has seen in the docket; where somebody changed the plan since, throws 409 instead of publishing what nobody reviewed.
+ * person has seen in the docket; where somebody changed the plan since, throws 409 instead of publishing what nobody reviewed;
+ * 422 names the files that are missing.
  */
 export async function publishEdition(actor: Actor, basedOn: number): Promise<{ number: number }> {
   return transaction(async (within) => {
@@ -121,11 +116,8 @@ export async function publishEdition(actor: Actor, basedOn: number): Promise<{ n
     const newest = await newestEdition(actor.networkId, within);
     if (newest && newest.lastChange === change && newest.again === null)
       throw new Refusal(409, `Nothing was changed since edition ${newest.number}: there is nothing to publish.`);
-    return write(
-      actor,
-      { plan, compiled: compileOrRefuse(plan, await baseOf(newest, within)), lastChange: change, again: null },
-      within,
-    );
+    const compiled = orThrow(await compile(plan, await baseOf(newest, within)));
+    return write(actor, { plan, compiled, lastChange: change, again: null }, within);
   });
 }
 
@@ -136,7 +128,8 @@ export async function publishAgain(actor: Actor, number: number): Promise<{ numb
     const old = await EditionRow.findOne({ where: { networkId: actor.networkId, number }, transaction: within });
     if (!old) throw notFound('edition');
     const plan = currentPlan(old.plan, old.format);
-    return write(actor, { plan, compiled: compileOrRefuse(plan), lastChange: old.lastChange, again: number }, within);
+    const compiled = orThrow(await compile(plan));
+    return write(actor, { plan, compiled, lastChange: old.lastChange, again: number }, within);
   });
 }
 

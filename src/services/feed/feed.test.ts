@@ -1,17 +1,16 @@
 import { withPatches } from '@/core';
-import { rows } from '@/database';
+import { rows, transaction } from '@/database';
 import { publishEdition } from '../editions';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';
-import { draftPlan, edit, lastChange } from '../plan';
+import { changesSince, draftPlan, edit, lastChange, loadPlan } from '../plan';
 import { collectToken, flushHeartbeats, heartbeat, pairScreen, playerOf, startPairing, unpairScreen } from '../screens';
-import { changesSince } from './changes';
 import { followNetwork, knownStatuses, missedSince, type FeedEvent } from '.';
 
 useDatabase();
 
-const until = async (holds: () => boolean) => {
-  for (let tries = 0; tries < 600 && !holds(); tries++) await new Promise((done) => setTimeout(done, 50));
-  expect(holds()).toBe(true);
+const until = async (holds: () => boolean | Promise<boolean>) => {
+  for (let tries = 0; tries < 600 && !(await holds()); tries++) await new Promise((done) => setTimeout(done, 50));
+  expect(await holds()).toBe(true);
 };
 
 const follow = (actor: Parameters<typeof followNetwork>[0]) => {
@@ -45,8 +44,33 @@ test('changes are told with their numbers, and lead from one plan to the next', 
     change = event.number;
     expect(event.changes.every((one) => one.by === actor.name)).toBe(true);
   }
-  expect(plan).toEqual((await draftPlan(actor)).plan);
+  expect(plan).toEqual(await loadPlan(actor.networkId));
+  expect((await draftPlan(actor)).plan).toEqual(plan);
   await until(() => of('docket').at(-1)?.change === change);
+  stop();
+});
+
+const WAITING = "SELECT 1 FROM pg_locks WHERE NOT granted AND relation = 'editions'::regclass";
+
+test('nobody waits for a docket that is still being counted', async () => {
+  const actor = await newNetwork();
+  await newPlan(actor);
+  const { of, stop } = follow(actor);
+  await until(() => of('at').length === 1);
+  const rename = (name: string) => edit(actor, [{ kind: 'playlist', id: 'house', set: { name } }]);
+  await rename('Before');
+  await until(() => of('docket').length === 1);
+  await transaction(async (within) => {
+    // Counting asks for the newest edition first, and waits here.
+    await rows('LOCK TABLE editions IN ACCESS EXCLUSIVE MODE', [], within);
+    await rename('First');
+    await until(() => of('changes').length === 2);
+    await until(async () => (await rows(WAITING)).length > 0);
+    await rename('Second');
+    await until(() => of('changes').length === 3);
+    expect(of('docket')).toHaveLength(1);
+  });
+  await until(() => of('docket').at(-1)?.change === of('changes').at(-1)?.number);
   stop();
 });
 

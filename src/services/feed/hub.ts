@@ -3,9 +3,8 @@ import { logger } from '@/log';
 import { docket } from '../editions';
 import type { Upload } from '../library';
 import type { Actor } from '../people';
-import { lastChange } from '../plan';
+import { changesSince, lastChange, type FeedChanges } from '../plan';
 import { StatusBoard, type ScreenStatus } from '../screens';
-import { changesSince, type FeedChanges } from './changes';
 
 /** What a page is told. */
 export type FeedEvent =
@@ -39,7 +38,9 @@ class Hub {
   /** Which changes that were not told yet came from which page. */
   private origins: Extract<BusMessage, { kind: 'changes' }>[] = [];
   /** What is asked of the database takes turns, so that events keep their order. */
-  private turn: Promise<unknown>;
+  private turn: Promise<unknown> = Promise.resolve();
+  /** Counts of the docket take turns among themselves: they may take long, and nobody's edit waits for them. */
+  private counts: Promise<unknown> = Promise.resolve();
   private waiting: { readonly beats: NodeJS.Timeout | null; readonly docket: NodeJS.Timeout | null } = {
     beats: null,
     docket: null,
@@ -54,7 +55,6 @@ class Hub {
     private readonly onEnd: () => void,
   ) {
     this.board = new StatusBoard(networkId);
-    this.turn = Promise.resolve();
     this.queue(() => this.start());
     this.darkness = setInterval(() => this.queue(async () => this.tellStates(this.board.age())), DARKNESS_EVERY_MS);
     this.darkness.unref();
@@ -124,12 +124,11 @@ class Hub {
   }
 
   private queue(work: () => Promise<void>): void {
-    this.turn = this.turn
-      .then(work)
-      .catch((error: unknown) =>
-        logger.warn({ error, network: this.networkId }, 'feed: a look at the database failed'),
-      );
+    this.turn = this.turn.then(work).catch(this.failed);
   }
+
+  private readonly failed = (error: unknown): void =>
+    logger.warn({ error, network: this.networkId }, 'feed: a look at the database failed');
 
   private async tellChanges(upTo: number): Promise<void> {
     if (upTo <= this.change) return;
@@ -170,13 +169,15 @@ class Hub {
     if (this.waiting.docket) clearTimeout(this.waiting.docket);
     const timer = setTimeout(() => {
       this.waiting = { ...this.waiting, docket: null };
-      this.queue(async () => {
-        const actor: Actor = { networkId: this.networkId, personId: null, name: '' };
-        const { change, entries, screens } = await docket(actor);
-        this.tell({ kind: 'docket', change, entries: entries.length, screens: screens.length });
-      });
+      this.counts = this.counts.then(() => this.count()).catch(this.failed);
     }, DOCKET_AFTER_MS);
     this.waiting = { ...this.waiting, docket: timer };
+  }
+
+  private async count(): Promise<void> {
+    const actor: Actor = { networkId: this.networkId, personId: null, name: '' };
+    const { change, entries, screens } = await docket(actor);
+    this.tell({ kind: 'docket', change, entries: entries.length, screens: screens.length });
   }
 }
 

@@ -1,3 +1,4 @@
+export { changesSince, type FeedChange, type FeedChanges } from './changes';
 export { edit, editWithin, lastChange, takeTurn, type Edit, type EditResult } from './edits';
 export { createNetwork } from './networks';
 export { loadPlan } from './objects';

@@ -1,7 +1,8 @@
 import { LRUCache } from 'lru-cache';
-import { LISTED_KINDS, collectionOf, orThrow, patchesBetween, readPlan, sharing, type Plan } from '@/core';
+import { LISTED_KINDS, collectionOf, orThrow, patchesBetween, readPlan, sharing, withPatches, type Plan } from '@/core';
 import { snapshot, transaction } from '@/database';
 import type { Actor } from '../people';
+import { changesSince } from './changes';
 import { editWithin, lastChange, takeTurn, type EditResult } from './edits';
 import { loadPlan } from './objects';
 
@@ -14,13 +15,23 @@ export interface Draft {
 /** Drafts that were read last, by network. The number of the last change says whether one still stands: every edit leaves a change. */
 const remembered = new LRUCache<string, Draft>({ max: 16 });
 
-/** A network's plan as it is being made. It is shared between callers: they may not change it. */
+/**
+ * A network's plan as it is being made. It is shared between callers: they may not change it. One that is known is moved on by
+ * the changes since, so that an edit costs what it changed.
+ */
 export async function draftPlan({ networkId }: Actor): Promise<Draft> {
   return snapshot(async (within) => {
     const change = await lastChange(networkId, within);
     const known = remembered.get(networkId);
     if (known?.change === change) return known;
-    const plan = await loadPlan(networkId, within);
+    const since = known && known.change < change ? await changesSince(networkId, known.change, within) : null;
+    const plan =
+      known && since
+        ? withPatches(
+            known.plan,
+            since.changes.map((one) => one.patch),
+          )
+        : await loadPlan(networkId, within);
     const draft = { plan: frozen(known ? sharing(known.plan, plan) : plan), change };
     if (change > 0) remembered.set(networkId, draft);
     return draft;

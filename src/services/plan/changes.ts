@@ -2,7 +2,7 @@ import type { Transaction } from 'sequelize';
 import { currentDocument, patchOf, withoutWas, type Kind, type LoosePatch } from '@/core';
 import { rows } from '@/database';
 
-/** A change of the plan as it is told to pages: what it made of an object, and who made it. */
+/** A change of the plan as it is told to those who follow it: what it made of an object, and who made it. */
 export interface FeedChange {
   readonly number: number;
   readonly patch: LoosePatch;
