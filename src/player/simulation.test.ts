@@ -8,6 +8,7 @@ import type { Report, Target } from '@/protocol/schemas';
 import { needsOf, type Need } from './needs';
 import { PlayerSession } from './session';
 import { backoffMs, type World } from './world';
+import { runs } from '@/core/tests/runs';
 
 /**
  * The real session in a simulated world: its clock is ours, and what it asks of the server is lost, late, doubled, cut short,
@@ -384,8 +385,6 @@ async function live(steps: readonly Act[], faults: readonly Fault[], seed: numbe
   });
 }
 
-const TIMES = Number(process.env.PROPERTY_TIMES ?? 1);
-
 test('in whatever order things fail, it comes to what is wanted, and never says what is not so', async () => {
   await fc.assert(
     fc.asyncProperty(
@@ -394,7 +393,7 @@ test('in whatever order things fail, it comes to what is wanted, and never says 
       fc.nat(),
       live,
     ),
-    { numRuns: Number(process.env.SIM ?? 120) * TIMES },
+    runs(120),
   );
 }, 600_000);
 

@@ -3,6 +3,7 @@ import { readPlan, withPatches, type Booking, type Plan, type Patch } from '../p
 import { orThrow } from '../refusal';
 import { addDays, datesOf, formatDate, parseDate, type LocalDate } from '../when';
 import { copyDays, reschedule, type Occasion, type Rescheduling, type Scope } from '.';
+import { runs } from '../tests/runs';
 
 const date = (text: string) => parseDate(text) as LocalDate;
 const CREATED = '2026-11-25T10:00:00Z';
@@ -105,7 +106,7 @@ test('whatever repeats: a change reaches the days of its scope, and no other', (
         expect(diary(after)).toEqual(expected.sort());
       },
     ),
-    { numRuns: 300 },
+    runs(300),
   );
 });
 
@@ -126,7 +127,7 @@ test('whatever repeats: taking one window away leaves the others of its day', ()
         expect(diary(after)).toEqual(diary(before).filter((line) => !gone(line)));
       },
     ),
-    { numRuns: 200 },
+    runs(200),
   );
 });
 
@@ -142,7 +143,7 @@ test('carried to another day: each of its days moves alike', () => {
         diary(before, ...wide).map((line) => `${formatDate(addDays(date(line.slice(0, 10)), days))}${line.slice(10)}`),
       );
     }),
-    { numRuns: 100 },
+    runs(100),
   );
 });
 

@@ -3,7 +3,7 @@ import { DAY, MINUTE, type Instant } from '../instant';
 import { placeOf, screenProgram } from '../forecast';
 import { orThrow } from '../refusal';
 import { readPlan, withPatches, type Booking, type Plan, type Patch, type Site } from '../plan';
-import { randomPlan, runs, type RandomPlan } from '../tests/random-plan';
+import { randomPlan, type RandomPlan } from '../tests/random-plan';
 import {
   addDays,
   calendarDates,
@@ -17,6 +17,7 @@ import {
   type LocalTime,
 } from '../when';
 import { carried, copyDays, copyOccasion, reschedule, scopesOf, localOccasions, type LocalOccasion } from '.';
+import { runs } from '../tests/runs';
 
 /** What can be done with a booking's time by hand, on random plans: what one does is what becomes of it, and nothing else. */
 

@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { addDays, dateOfLocalTime, parseDate, toLocalTime, zoneTable, type LocalDate } from '../when';
-import { randomPlan, runs } from '../tests/random-plan';
+import { randomPlan } from '../tests/random-plan';
 import { bookingSchema, type Plan } from '../plan';
 import { seasons, localOccasions } from '.';
+import { runs } from '../tests/runs';
 
 const date = (text: string) => parseDate(text) as LocalDate;
 const site = { timeZone: 'Europe/Oslo' };

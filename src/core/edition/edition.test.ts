@@ -5,6 +5,7 @@ import { orThrow } from '../refusal';
 import { readPlan, samePlan, sharing, type Plan } from '../plan';
 import { canonicalJson, compileEdition, sha256Hex, type ProgramDocument } from '.';
 import { touchedScreens } from './touched';
+import { runs } from '../tests/runs';
 
 test('RFC 8785 section 3.2.2 and 3.2.3: the sample object in its canonical form (from memory)', () => {
   const sample = {
@@ -176,7 +177,7 @@ test('after any changes, only touched screens are compiled again, and the hashes
         if (touchedScreens(before, shared).size < before.screens.length) kept++;
       },
     ),
-    { numRuns: 150 },
+    runs(150),
   );
   expect(kept).toBeGreaterThan(0);
 });

@@ -6,6 +6,7 @@ import { HOUR, parseInstant } from '../instant';
 import { readPlan, type Plan } from '../plan';
 import { orThrow } from '../refusal';
 import { changes, forecast, forecastAt, forecastDocument, glances, screenProgram, why, type Segment } from '.';
+import { runs } from '../tests/runs';
 
 interface Case {
   readonly request: { plan: unknown; screen: string; from: string; to: string; plays: boolean };
@@ -76,7 +77,7 @@ test('the forecast of a range equals the join of the forecasts of its parts', ()
       ];
       expect(joined([...first.segments, ...second.segments])).toEqual(joined(whole.segments));
     }),
-    { numRuns: 60 },
+    runs(60),
   );
 });
 
@@ -99,7 +100,7 @@ test("the player's answer, from its program alone, equals the server's at every 
         segment: { ...server.segment, loop: 0 },
       });
     }),
-    { numRuns: 80 },
+    runs(80),
   );
 });
 

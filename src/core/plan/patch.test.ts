@@ -1,9 +1,10 @@
 import fc from 'fast-check';
 import equal from 'fast-deep-equal';
-import { randomPlan, runs } from '../tests/random-plan';
+import { randomPlan } from '../tests/random-plan';
 import { entryPatches, withEntries, withEntryIds, type Entry, type FieldConflict } from './entries';
 import { merge, objectIn, patchOf, withObject, withPatches } from './patch';
 import { LISTED_KINDS, collectionOf, type ListedKind } from './registry';
+import { runs } from '../tests/runs';
 
 const screen = { id: 'hall', name: 'Hall', site: 'quay', width: 1920, height: 1080, tags: ['hall'] };
 

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { planZones } from '.';
 import { screenProgram, zonesOf } from '../forecast';
-import { randomPlan, runs } from '../tests/random-plan';
+import { randomPlan } from '../tests/random-plan';
+import { runs } from '../tests/runs';
 
 test('a plan names every zone that a program of its screens reads', () => {
   fc.assert(

@@ -1,13 +1,11 @@
 import {
-  NetworkForecast,
-  candidates,
-  lightsOutInstants,
+  contestsOf,
+  hidersOf,
   segmentPlays,
-  whoIsAhead,
+  type BookingState,
   type Candidate,
-  type ScreenProgram,
+  type Contest,
   type Segment,
-  type Source,
 } from '../forecast';
 import { DAY, HOUR, MINUTE, type Instant } from '../instant';
 import type { Booking, Plan } from '../plan/schema';
@@ -22,10 +20,8 @@ import {
   occurrences,
   parseDate,
   startOfDate,
-  subtract,
   type Intervals,
   type LocalDate,
-  type Place,
 } from '../when';
 
 export type FindingKind =
@@ -58,33 +54,6 @@ export interface Finding {
   readonly fixes: readonly Fix[];
 }
 
-/** Screens that show the same, with what is computed of them once. */
-interface Look {
-  readonly screens: readonly string[];
-  readonly program: ScreenProgram;
-  readonly segments: readonly Segment[];
-  /** The segments of each booking that shows, by its id. */
-  readonly shows: ReadonlyMap<string, readonly Segment[]>;
-  /** What those have that do not show, by the booking's id. */
-  readonly waiting: ReadonlyMap<string, readonly Candidate[]>;
-  readonly place: Place;
-  readonly dark: Intervals;
-}
-
-/** Bookings' own, by the booking's id. */
-function byBooking<T extends { readonly source: Source; readonly id: string | null }>(
-  all: readonly T[],
-): Map<string, T[]> {
-  const found = new Map<string, T[]>();
-  for (const one of all) {
-    if ((one.source !== 'booking' && one.source !== 'takeover') || one.id === null) continue;
-    const list = found.get(one.id);
-    if (list) list.push(one);
-    else found.set(one.id, [one]);
-  }
-  return found;
-}
-
 const LONGEST_GAP_LISTED = 100;
 
 /** Everything worth knowing of a plan in `[from, to)`, the gravest first. The same thing on many screens is one finding. */
@@ -92,22 +61,17 @@ export function findings(plan: Plan, from: Instant, to: Instant): Finding[] {
   const bookings = new Map(plan.bookings.map((booking) => [booking.id, booking]));
   const name = (id: string) => (id === 'lights-out' ? 'lights-out' : `"${bookings.get(id)?.name ?? id}"`);
   const clashes = new Gathering();
-  const looks = new NetworkForecast(from, to).outcomes(plan).map(({ screens, program, segments, place }): Look => {
-    const all = candidates(program, place, from, to);
-    const shows = byBooking(segments);
-    gatherClashes(clashes, screens, segments, all, bookings, name);
-    // Millions in a large network: only those are kept that are asked about again.
-    const waiting = byBooking(all.filter((one) => !shows.has(one.id)));
-    return { screens, program, segments, place, shows, waiting, dark: lightsOutInstants(program, place, from, to) };
-  });
+  const contests = contestsOf(plan, from, to);
+  for (const contest of contests)
+    gatherClashes(clashes, contest.group.screens, contest.group.segments, contest.candidates(), bookings, name);
   const found = [
     ...clashes.all(),
-    ...gaps(plan, looks),
+    ...gaps(plan, contests),
     ...plan.bookings
       .filter((booking) => !booking.onHold)
-      .flatMap((booking) => aboutBooking(plan, booking, bookings, looks, from, to, name)),
-    ...unreached(plan, bookings, looks, from, to, name),
-    ...exchanged(plan, looks, from, to),
+      .flatMap((booking) => aboutBooking(plan, booking, bookings, contests, from, to, name)),
+    ...unreached(plan, bookings, contests, from, to, name),
+    ...exchanged(plan, contests, from, to),
   ];
   const grave = { error: 0, warning: 1, notice: 2 };
   return found.sort((a, b) => grave[a.severity] - grave[b.severity] || (a.span?.[0] ?? 0) - (b.span?.[0] ?? 0));
@@ -115,17 +79,17 @@ export function findings(plan: Plan, from: Instant, to: Instant): Finding[] {
 
 /** Gathers findings that differ by screen only. */
 class Gathering {
-  private readonly found = new Map<string, { finding: Omit<Finding, 'screens'>; looks: Set<readonly string[]> }>();
+  private readonly found = new Map<string, { finding: Omit<Finding, 'screens'>; groups: Set<readonly string[]> }>();
 
   /** `finding` is made when it is found first. */
   add(key: string, screens: readonly string[], finding: () => Omit<Finding, 'screens'>): void {
     const known = this.found.get(key);
-    if (known) known.looks.add(screens);
-    else this.found.set(key, { finding: finding(), looks: new Set([screens]) });
+    if (known) known.groups.add(screens);
+    else this.found.set(key, { finding: finding(), groups: new Set([screens]) });
   }
 
   all(): Finding[] {
-    return [...this.found.values()].map(({ finding, looks }) => ({ ...finding, screens: [...looks].flat() }));
+    return [...this.found.values()].map(({ finding, groups }) => ({ ...finding, screens: [...groups].flat() }));
   }
 }
 
@@ -165,12 +129,12 @@ function gatherClashes(
   }
 }
 
-function gaps(plan: Plan, looks: readonly Look[]): Finding[] {
+function gaps(plan: Plan, contests: readonly Contest[]): Finding[] {
   const gathering = new Gathering();
-  for (const { screens, segments: shown } of looks)
-    for (const { source, from, to } of shown.slice(0, LONGEST_GAP_LISTED))
+  for (const { group } of contests)
+    for (const { source, from, to } of group.segments.slice(0, LONGEST_GAP_LISTED))
       if (source === 'nothing')
-        gathering.add(`${from} ${to}`, screens, () => ({
+        gathering.add(`${from} ${to}`, group.screens, () => ({
           kind: 'gap',
           severity: 'error',
           about: [],
@@ -186,7 +150,7 @@ function aboutBooking(
   plan: Plan,
   booking: Booking,
   bookings: ReadonlyMap<string, Booking>,
-  looks: readonly Look[],
+  contests: readonly Contest[],
   from: Instant,
   to: Instant,
   name: (id: string) => string,
@@ -206,53 +170,49 @@ function aboutBooking(
         fixes: [putOnHold(booking), remove(booking)],
       },
     ];
-  const reached = looks.filter((look) => selected.has(look.screens[0] ?? ''));
-  const willing = reached.filter((look) => look.program.bookings.some((one) => one.id === id));
+  const reached = contests.filter(({ group }) => selected.has(group.screens[0] ?? ''));
+  const states = new Map(reached.map((one) => [one, one.stateOf(id)]));
+  const inState = (state: BookingState) => reached.filter((one) => states.get(one) === state);
+  const screensOf = (list: readonly Contest[]) => list.flatMap(({ group }) => group.screens);
+  const firstTime = (list: readonly Contest[]) =>
+    list[0]?.waiting(id).find((one) => one.counts.length > 0)?.counts[0] ?? null;
   const found: Finding[] = [];
-  const empty = reached.filter((look) => !willing.includes(look)).flatMap((look) => look.screens);
+  const empty = inState('not here');
   if (empty.length > 0)
     found.push({
       ...base,
       kind: 'nothing for this screen',
       severity: 'warning',
-      screens: empty,
+      screens: screensOf(empty),
       sentence: `${name(id)} reaches screens for which its content has no item.`,
       advice: 'Add an item that is for these screens, or leave them out of where it shows.',
-      fixes: leaveOut(booking, empty),
+      fixes: leaveOut(booking, screensOf(empty)),
     });
-  const own = willing.map((look) => ({ look, shows: look.shows.has(id), mine: look.waiting.get(id) ?? [] }));
-  if (willing.length > 0 && own.every(({ shows, mine }) => !shows && mine.length === 0))
-    return [...found, ...outOfTime(booking, willing[0] as Look, from, to, name)];
-  const screens = (list: typeof own) => list.flatMap(({ look }) => look.screens);
-  const counted = own.filter(({ shows, mine }) => shows || mine.some((one) => one.counts.length > 0));
-  const never = counted.filter(({ shows }) => !shows);
-  const asleep = never.filter(({ look, mine }) =>
-    mine.every((one) => one.wake === false && subtract(one.counts, look.dark).length === 0),
-  );
-  if (asleep.length > 0)
+  const willing = reached.filter((one) => !empty.includes(one));
+  if (willing[0] && inState('no time').length === willing.length)
+    return [...found, ...outOfTime(booking, willing[0], from, to, name)];
+  const off = inState('off');
+  if (off.length > 0)
     found.push({
       ...base,
       kind: 'lights-out hides',
       severity: 'warning',
-      screens: screens(asleep),
-      span: asleep[0]?.mine[0]?.counts[0] ?? null,
+      screens: screensOf(off),
+      span: firstTime(off),
       sentence: `${name(id)} falls wholly into hours in which these displays are off.`,
       advice: 'Change its hours or the lights-out hours; a takeover may wake a display.',
       fixes: [putOnHold(booking)],
     });
-  const covered = never.filter((one) => !asleep.includes(one));
-  if (covered.length > 0 && covered.length === counted.length - asleep.length) {
-    const [first] = hidersOf(
-      id,
-      covered.map(({ look }) => look),
-    );
+  const hidden = inState('hidden');
+  if (hidden.length > 0 && inState('shows').length === 0) {
+    const [first] = hidersOf(id, hidden);
     const hider = bookings.get(first ?? '');
     found.push({
       ...base,
       kind: 'hidden',
       severity: 'warning',
-      screens: screens(covered),
-      span: covered[0]?.mine.find((one) => one.counts.length > 0)?.counts[0] ?? null,
+      screens: screensOf(hidden),
+      span: firstTime(hidden),
       about: first === undefined || first === 'lights-out' ? [id] : [id, first],
       sentence: `${name(id)} never shows: ${first === undefined ? 'something' : name(first)} is ahead of it all the time.`,
       advice: 'Raise its priority, give it times of its own, or remove it.',
@@ -266,17 +226,14 @@ function aboutBooking(
   return [...found, ...clocks(booking, willing, from, to, name)];
 }
 
-/** Who shows while a booking waits, the longest first. */
-function hidersOf(id: string, looks: readonly Look[]): string[] {
-  const time = new Map<string, number>();
-  for (const { waiting, segments: shown } of looks) {
-    for (const [winner, ms] of whoIsAhead(waiting.get(id) ?? [], shown)) time.set(winner, (time.get(winner) ?? 0) + ms);
-  }
-  return [...time].sort((a, b) => b[1] - a[1]).map(([winner]) => winner);
-}
-
-function outOfTime(booking: Booking, look: Look, from: Instant, to: Instant, name: (id: string) => string): Finding[] {
-  const { place } = look;
+function outOfTime(
+  booking: Booking,
+  contest: Contest,
+  from: Instant,
+  to: Instant,
+  name: (id: string) => string,
+): Finding[] {
+  const { place } = contest.group;
   const year = 366 * DAY;
   const { from: begins, also = [] } = booking.when;
   const written = [...(begins === undefined ? [] : [begins]), ...also].map((date) =>
@@ -311,13 +268,15 @@ function outOfTime(booking: Booking, look: Look, from: Instant, to: Instant, nam
 
 function clocks(
   booking: Booking,
-  looks: readonly Look[],
+  contests: readonly Contest[],
   from: Instant,
   to: Instant,
   name: (id: string) => string,
 ): Finding[] {
   const gathering = new Gathering();
-  for (const { screens, place } of looks) {
+  for (const {
+    group: { screens, place },
+  } of contests) {
     for (const { date, writtenMs, lastsMs } of clockChanges(booking.when, place, from, to)) {
       // A whole day is longer or shorter for everybody; what is told is a window that somebody chose.
       if (writtenMs >= DAY) continue;
@@ -345,20 +304,22 @@ function spoken(ms: number): string {
 function unreached(
   plan: Plan,
   bookings: ReadonlyMap<string, Booking>,
-  looks: readonly Look[],
+  contests: readonly Contest[],
   from: Instant,
   to: Instant,
   name: (id: string) => string,
 ): Finding[] {
   const gathering = new Gathering();
   const files = new Map(plan.media.map((file) => [file.id, file.name]));
-  for (const { screens, program, shows, place } of looks) {
+  for (const contest of contests) {
+    const { screens, program, place } = contest.group;
     const long = program.bookings.filter(({ id, loop }) => {
       const round = (program.loops[loop] ?? []).reduce((sum, item) => sum + item.durationMs, 0);
-      return shows.get(id)?.every((segment) => segment.to - (segment.since ?? segment.from) < round);
+      const shown = contest.shown(id);
+      return shown.length > 0 && shown.every((segment) => segment.to - (segment.since ?? segment.from) < round);
     });
     for (const { id, loop } of long) {
-      const played = (shows.get(id) ?? []).flatMap((segment) => segmentPlays(program, place, segment));
+      const played = contest.shown(id).flatMap((segment) => segmentPlays(program, place, segment));
       const seen = new Set(played.map((play) => program.loops[loop]?.[play.item]?.media));
       for (const item of program.loops[loop] ?? []) {
         const available =
@@ -381,11 +342,13 @@ function unreached(
 }
 
 /** Lights-out hours that cover most of a site's opening hours were most likely entered the wrong way round. */
-function exchanged(plan: Plan, looks: readonly Look[], from: Instant, to: Instant): Finding[] {
+function exchanged(plan: Plan, contests: readonly Contest[], from: Instant, to: Instant): Finding[] {
   const gathering = new Gathering();
   const sites = new Map(plan.sites.map((site) => [site.id, site]));
   const byId = new Map(plan.screens.map((screen) => [screen.id, screen]));
-  for (const { screens, place, dark } of looks) {
+  for (const contest of contests) {
+    const { screens, place } = contest.group;
+    const dark = contest.lightsOut();
     const alike = screens.flatMap((id) => byId.get(id) ?? []);
     const hours = sites.get(alike[0]?.site ?? '')?.hours;
     if (dark.length === 0 || !hours) continue;

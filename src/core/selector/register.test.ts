@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { matches, screenTerms, screensMatching, selectorOf } from '.';
-import { runs } from '../tests/random-plan';
+import { runs } from '../tests/runs';
 
 const tags = fc.uniqueArray(fc.constantFrom('hall', 'Deck', 'quay', 'north'), { maxLength: 3 });
 const ground = fc.array(fc.record({ tags }), { minLength: 1, maxLength: 4 }).chain((sites) =>

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
-import { runs } from '../tests/random-plan';
 import { selects as readAgain } from '../tests/second-reading';
 import { isTag, matches, mediaTerms, parseSelector, screenTerms, selectorOf, type Selector } from '.';
+import { runs } from '../tests/runs';
 
 const hall = screenTerms(
   { id: 'sillarvik-hall', site: 'sillarvik', width: 1920, height: 1080, tags: ['Hall', 'lang:no'] },

@@ -24,7 +24,8 @@ import {
 } from '..';
 import { forecastAt } from '../forecast';
 import { touchedScreens } from '../edition/touched';
-import { randomPlan, runs } from './random-plan';
+import { randomPlan } from './random-plan';
+import { runs } from './runs';
 
 /** What the core's answers promise of each other, for plans that say everything a plan can say. */
 

@@ -10,9 +10,6 @@ const ZONES = [
 const TAGS = ['hall', 'deck', 'staff', 'quay', 'north'];
 const DAY_NAMES = ['MO', 'TU', 'WE', 'TH', 'FR', 'SA', 'SU'];
 
-/** How many plans a property is tried with: `count`, or as many times that as the environment's PROPERTY_TIMES says. */
-export const runs = (count: number) => ({ numRuns: count * Number(process.env.PROPERTY_TIMES ?? 1) });
-
 const two = (n: number) => String(n).padStart(2, '0');
 
 function dateNear(day: string): fc.Arbitrary<string> {

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import type { When } from '../plan';
 import { describeWhen, parseDate, readWhen, type LocalDate, type PhraseContext } from '.';
+import { runs } from '../tests/runs';
 
 const context: PhraseContext = {
   today: parseDate('2026-11-25') as LocalDate,
@@ -130,6 +131,6 @@ test('what is described can be read again, for all that the words can say', () =
     fc.property(when, (one) => {
       expect(read(describeWhen(one))).toEqual({ when: one });
     }),
-    { numRuns: 500 },
+    runs(500),
   );
 });

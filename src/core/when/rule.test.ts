@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { RRule } from 'rrule';
 import { formatDate, parseDate, parseRule, ruleDates, type LocalDate, type Rule } from '.';
+import { runs } from '../tests/runs';
 
 const date = (text: string) => parseDate(text) as LocalDate;
 
@@ -303,7 +304,7 @@ test('random rules give the same dates as the rrule package', () => {
         expect({ text, dates: ours }).toEqual({ text, dates: theirs });
       },
     ),
-    { numRuns: 400 },
+    runs(400),
   );
 });
 

@@ -16,6 +16,7 @@ import type { EditResult, UndoResult } from '@/services/plan';
 import type { ScreenStatus } from '@/services/screens';
 import type { NetworkView } from './state';
 import { createNetworkStore, type Ways } from './store';
+import { runs } from '@/core/tests/runs';
 
 /** A server in memory: one plan, changed by the same patches, with a feed of what was done. */
 class FakeServer {
@@ -302,6 +303,6 @@ test('whatever order, loss and doubling of events: the page comes to what the se
       expect(store.getState().draft).toEqual(server.plan);
       expect(store.getState().change).toBe(server.change);
     }),
-    { numRuns: 150 },
+    runs(150),
   );
 });

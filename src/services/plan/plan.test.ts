@@ -2,13 +2,14 @@ import { readFileSync } from 'node:fs';
 import pg from 'pg';
 import { ChangeRow, rows } from '@/database';
 import fc from 'fast-check';
-import { randomPlan, runs } from '@/core/tests/random-plan';
+import { randomPlan } from '@/core/tests/random-plan';
 import { canonicalJson, changed, patchesSchema, planFile, readPlan, type Plan } from '@/core';
 import { FILMS, PICTURES } from '@/demo/media';
 import { demoPlan } from '@/demo/plan';
 import { addPerson, type Actor } from '../people';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';
 import { draftPlan, edit, importPlan, lastChange } from '.';
+import { runs } from '@/core/tests/runs';
 
 useDatabase();
 

@@ -3,9 +3,10 @@ import ICAL from 'ical.js';
 import { DAY, parseInstant, type Instant } from '../../instant';
 import { placeOf, screenProgram } from '../../forecast';
 import { readPlan, withPatches, type Booking, type Patch, type Plan, type When } from '../../plan';
-import { randomPlan, runs } from '../../tests/random-plan';
+import { randomPlan } from '../../tests/random-plan';
 import { occurrences, parseDate, toInstant, union, zoneTable, type LocalDate, type LocalTime } from '../../when';
 import { bookingsOf, datesOfEvents, readCalendar, writeCalendar } from '.';
+import { runs } from '../../tests/runs';
 
 /** What a patch adds. */
 function added(patch: Patch<'booking'>): Booking {
@@ -254,7 +255,7 @@ test('no line is longer than 75 octets, and none is cut inside a character (RFC 
         own.bookings[0]?.name.replace(/\r\n|\n|\r/g, '\n').trim(),
       );
     }),
-    { numRuns: 60 },
+    runs(60),
   );
 });
 

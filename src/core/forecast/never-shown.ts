@@ -1,0 +1,102 @@
+import { knownContent, knownItem } from '../plan/known';
+import type { Instant } from '../instant';
+import type { Booking, Plan } from '../plan/schema';
+import { intersect } from '../when';
+import type { Subject } from './airtime';
+import { contestsOf, hidersOf, type Contest } from './contest';
+import type { GroupForecast } from './network';
+import { segmentPlays } from './plays';
+import { placeOf, type Loop, type LoopItem, type ScreenProgram } from './program';
+import { itemInstants } from './segments';
+
+/** Something of a plan that no screen shows in a range. */
+export interface NeverShown {
+  readonly subject: Subject;
+  /** Ids of bookings that show when it would, or `lights-out`; the one that hides it longest first. */
+  readonly hiddenBy: readonly string[];
+  readonly because: 'on hold' | 'not used' | 'no screen' | 'no time' | 'hidden' | 'nothing to show' | 'never its turn';
+}
+
+/** The bookings, playlists and files that no screen shows at any instant of `[from, to)`, and why. */
+export function neverShown(plan: Plan, from: Instant, to: Instant): NeverShown[] {
+  const contests = contestsOf(plan, from, to);
+  const outcomes = contests.map((one) => one.group);
+  const shown = whatShows(outcomes);
+  const used = usedContents(plan);
+  const bookings = plan.bookings
+    .filter((booking) => !shown.has(`booking ${booking.id}`))
+    .map((booking): NeverShown => {
+      const subject = { kind: 'booking', id: booking.id } as const;
+      return {
+        subject,
+        because: whyNever(booking, contests),
+        hiddenBy: booking.onHold ? [] : hidersOf(booking.id, contests),
+      };
+    });
+  const rest = (kind: 'playlist' | 'media') =>
+    plan[kind === 'media' ? 'media' : 'playlists']
+      .filter(({ id }) => !shown.has(`${kind} ${id}`))
+      .map(({ id }): NeverShown => {
+        const within = (item: LoopItem) => (kind === 'media' ? item.media === id : item.through?.includes(id) === true);
+        const holds = (loop: Loop | undefined) => loop?.some(within) ?? false;
+        const because = outcomes.some(({ program, segments }) => segments.some((one) => holds(program.loops[one.loop])))
+          ? 'never its turn'
+          : !outcomes.some(({ program }) => program.loops.some(holds))
+            ? used.has(`${kind} ${id}`)
+              ? 'no screen'
+              : 'not used'
+            : outcomes.some(({ program }) =>
+                  program.loops.some((loop) => loop.some((item) => within(item) && hasTime(item, program))),
+                )
+              ? 'hidden'
+              : 'no time';
+        return { subject: { kind, id }, hiddenBy: [], because };
+      });
+  const hasTime = (item: LoopItem, program: ScreenProgram) =>
+    intersect(itemInstants(item, placeOf(program), from, to), [[from, to]]).length > 0;
+  return [...bookings, ...rest('playlist'), ...rest('media')];
+}
+
+/** Keys `booking ID`, `playlist ID` and `media ID` of all that shows. Loops of which all was seen are not played again. */
+function whatShows(outcomes: readonly GroupForecast[]): Set<string> {
+  const shown = new Set<string>();
+  for (const { program, segments } of outcomes) {
+    const place = placeOf(program);
+    for (const segment of segments) {
+      if (segment.source === 'booking' || segment.source === 'takeover') shown.add(`booking ${segment.id}`);
+      const loop = program.loops[segment.loop] ?? [];
+      const known = () =>
+        loop.every(
+          (item) => shown.has(`media ${item.media}`) && (item.through ?? []).every((id) => shown.has(`playlist ${id}`)),
+        );
+      // Mostly the first rounds show all of a loop: only where they do not is the whole segment played.
+      const round = loop.reduce((sum, item) => sum + item.durationMs, 0);
+      for (const to of [Math.min(segment.to, segment.from + 2 * round), segment.to]) {
+        if (known()) break;
+        for (const play of segmentPlays(program, place, { ...segment, to })) {
+          const item = loop[play.item];
+          if (!item) continue;
+          shown.add(`media ${item.media}`);
+          for (const id of item.through ?? []) shown.add(`playlist ${id}`);
+        }
+      }
+    }
+  }
+  return shown;
+}
+
+function usedContents(plan: Plan): Set<string> {
+  const contents = [
+    ...plan.bookings.map((one) => one.content),
+    ...[plan.network, ...plan.sites, ...plan.screens].flatMap((one) => one.backdrop ?? []),
+  ].map(knownContent);
+  const used = [...contents, ...plan.playlists.flatMap((list) => list.items.map(knownItem))];
+  return new Set(used.flatMap((one) => (one.kind === 'collect' ? [] : [`${one.kind} ${one.id}`])));
+}
+
+function whyNever({ id, onHold }: Booking, contests: readonly Contest[]): NeverShown['because'] {
+  if (onHold) return 'on hold';
+  const states = new Set(contests.map((contest) => contest.stateOf(id)));
+  if (states.has('hidden') || states.has('off')) return 'hidden';
+  return states.has('nothing to show') ? 'nothing to show' : states.has('no time') ? 'no time' : 'no screen';
+}
