@@ -1,7 +1,7 @@
 import { createRequire } from 'node:module';
 import { DateTime } from 'luxon';
 import type * as Rrule from 'rrule';
-import { matches, parseSelector, screenTerms, type Plan, type When } from '@/core';
+import { matches, selectorOf, screenTerms, type Plan, type When } from '@/core';
 
 // The package names its exports in a way that Node's import does not see.
 const { RRule } = createRequire(import.meta.url)('rrule') as typeof Rrule;
@@ -30,8 +30,7 @@ export function directSegments(plan: Plan, screenId: string, from: number, to: n
   if (!screen || !site) throw new Error('no such screen');
   const terms = screenTerms(screen, site.tags);
   const selected = plan.bookings.filter((booking) => {
-    const selector = parseSelector(booking.where);
-    return !booking.onHold && !('error' in selector) && matches(selector, terms);
+    return !booking.onHold && matches(selectorOf(booking.where), terms);
   });
   const dark = (screen.lightsOut ?? []).flatMap((when) => expand(when, site.timeZone, from, to));
   const isDark = (at: number) => dark.some((one) => one.from <= at && at < one.to);

@@ -43,7 +43,7 @@ export const command: Command = {
     return orRefuse(() => {
       const where = given.where ?? 'all';
       const selector = parseSelector(where);
-      if ('error' in selector) throw cannot('/where', selector.error);
+      if (!selector.ok) throw cannot('/where', selector.message);
       return given.read === undefined ? write(path, where, given.site) : read(path, given.read, where, given);
     });
   },

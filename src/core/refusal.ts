@@ -2,6 +2,8 @@
 export interface Problem {
   readonly path: string;
   readonly message: string;
+  /** In a text: the offset of the character at which reading stopped. */
+  readonly at?: number | undefined;
   /** Where two people changed the same: what stands there now, and who made it so, as far as is known. */
   readonly theirs?: { readonly value: unknown; readonly words: string; readonly by: string | null } | undefined;
 }
@@ -38,6 +40,9 @@ export function refused(
 ): { readonly ok: false } & Refused {
   return { ok: false, status, message, problems };
 }
+
+/** A text that can't be read, from the character at offset `at` on. */
+export const misread = (message: string, at = 0) => refused([{ path: '', message, at }]);
 
 /** The value, or the refusal thrown. */
 export function orThrow<T>(result: Result<T>): T {

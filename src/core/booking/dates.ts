@@ -1,4 +1,4 @@
-import { done, refused, type Result } from '../refusal';
+import { done, orThrow, refused, type Result } from '../refusal';
 import { WHEN_FIELDS, type When } from '../when/schema';
 import {
   WEEKDAYS,
@@ -22,8 +22,8 @@ export function shiftWhen(when: When, days: number): Result<When> {
   const { from, to, repeat, also, except } = when;
   if (repeat === undefined && from === undefined && to === undefined)
     return cannot('It shows every day: carry one day alone, or give it dates first.');
-  const rule = repeat === undefined ? null : parseRule(repeat);
-  const moved = rule && !('error' in rule) ? shiftRule(rule, days) : null;
+  const rule = repeat === undefined ? null : orThrow(parseRule(repeat));
+  const moved = rule ? shiftRule(rule, days) : null;
   if (rule && !moved) return cannot('This repeat can not be carried to other days as a whole: carry one day alone.');
   return done({
     ...when,
@@ -81,9 +81,9 @@ export function partWhen(when: When, date: LocalDate): [before: When, after: Whe
     return kept.length > 0 ? { [key]: kept } : {};
   };
   const parted = (keep: (one: string) => boolean) => ({ ...side(also, keep, 'also'), ...side(except, keep, 'except') });
-  const rule = repeat === undefined ? null : parseRule(repeat);
   let follow: { from: string; repeat?: string } = { from: day };
-  if (repeat !== undefined && rule && !('error' in rule)) {
+  if (repeat !== undefined) {
+    const rule = orThrow(parseRule(repeat));
     const start = parseDate(from ?? day) as LocalDate;
     const past = ruleDates(rule, start, start, addDays(date, -1)).length;
     // The rule goes on in step from a date that it generates itself.

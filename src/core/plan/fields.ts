@@ -31,8 +31,9 @@ export const durationSchema = z
 
 export const selectorSchema = z.string().superRefine((text, context) => {
   const result = parseSelector(text);
-  if ('error' in result)
-    context.addIssue({ code: 'custom', message: `${result.error} (at character ${result.at + 1})` });
+  if (result.ok) return;
+  const at = result.problems[0]?.at ?? 0;
+  context.addIssue({ code: 'custom', message: `${result.message} (at character ${at + 1})` });
 });
 
 /** A width or height. */

@@ -8,5 +8,4 @@ export {
   screenTerms,
   selectorOf,
   type Selector,
-  type SelectorError,
 } from './selector';

@@ -1,15 +1,11 @@
+import { done, misread, type Result } from '../refusal';
+
 /** A selector as a tree. `term` is lower case, with its namespace where it has one (`screen:hall-2`). */
 export type Selector =
   | { readonly kind: 'all' }
   | { readonly kind: 'term'; readonly term: string }
   | { readonly kind: 'not'; readonly of: Selector }
   | { readonly kind: 'and' | 'or'; readonly left: Selector; readonly right: Selector };
-
-/** A mistake in a selector's text; `at` is the offset of the character where reading stopped. */
-export interface SelectorError {
-  readonly error: string;
-  readonly at: number;
-}
 
 const NAME = '[\\p{L}\\p{Nd}][\\p{L}\\p{Nd}_-]*';
 const TOKEN = new RegExp(`\\s*(?:([()])|(${NAME}(?::${NAME})?))`, 'uy');
@@ -23,7 +19,7 @@ export function isTag(text: string): boolean {
 }
 
 /** Reads a selector: `quay and (hall or gangway) and not staff`. Words are case-insensitive. */
-export function parseSelector(text: string): Selector | SelectorError {
+export function parseSelector(text: string): Result<Selector> {
   const tokens: { text: string; at: number }[] = [];
   TOKEN.lastIndex = 0;
   for (let at = 0; text.slice(at).trim() !== ''; at = TOKEN.lastIndex) {
@@ -31,32 +27,28 @@ export function parseSelector(text: string): Selector | SelectorError {
     const match = TOKEN.exec(text);
     if (!match) {
       const begin = at + (/^\s*/.exec(text.slice(at))?.[0].length ?? 0);
-      return {
-        error: `"${text[begin] ?? ''}" can't stand in a selector: use tags, and, or, not, all, brackets.`,
-        at: begin,
-      };
+      return misread(`"${text[begin] ?? ''}" can't stand in a selector: use tags, and, or, not, all, brackets.`, begin);
     }
     const token = (match[1] ?? match[2] ?? '').toLowerCase();
     tokens.push({ text: token, at: TOKEN.lastIndex - token.length });
   }
   let next = 0;
   const peek = () => tokens[next]?.text;
-  const fail = (error: string): SelectorError => ({ error, at: tokens[next]?.at ?? text.length });
-  const isError = (value: Selector | SelectorError): value is SelectorError => 'error' in value;
+  const fail = (message: string) => misread(message, tokens[next]?.at ?? text.length);
 
-  const chain = (word: 'or' | 'and', part: () => Selector | SelectorError): Selector | SelectorError => {
+  const chain = (word: 'or' | 'and', part: () => Result<Selector>): Result<Selector> => {
     let left = part();
-    while (!isError(left) && peek() === word) {
+    while (left.ok && peek() === word) {
       next++;
       const right = part();
-      if (isError(right)) return right;
-      left = { kind: word, left, right };
+      if (!right.ok) return right;
+      left = done({ kind: word, left: left.value, right: right.value });
     }
     return left;
   };
-  const either = (): Selector | SelectorError => chain('or', both);
-  const both = (): Selector | SelectorError => chain('and', single);
-  const single = (): Selector | SelectorError => {
+  const either = (): Result<Selector> => chain('or', both);
+  const both = (): Result<Selector> => chain('and', single);
+  const single = (): Result<Selector> => {
     const token = peek();
     if (token === undefined)
       return fail(
@@ -67,12 +59,12 @@ export function parseSelector(text: string): Selector | SelectorError {
     if (token === 'not') {
       next++;
       const of = single();
-      return isError(of) ? of : { kind: 'not', of };
+      return of.ok ? done({ kind: 'not', of: of.value }) : of;
     }
     if (token === '(') {
       next++;
       const inner = either();
-      if (isError(inner)) return inner;
+      if (!inner.ok) return inner;
       if (peek() !== ')') return fail('A bracket is not closed: add ).');
       next++;
       return inner;
@@ -81,11 +73,11 @@ export function parseSelector(text: string): Selector | SelectorError {
     if (token.startsWith('is:') && !SHAPES.includes(token))
       return fail(`"${token}" is unknown: use ${SHAPES.join(', ')}.`);
     next++;
-    return token === 'all' ? { kind: 'all' } : { kind: 'term', term: token };
+    return done(token === 'all' ? { kind: 'all' } : { kind: 'term', term: token });
   };
 
   const tree = either();
-  if (!isError(tree) && next < tokens.length) return fail(`"${peek() ?? ''}" is too much: join tags with and, or.`);
+  if (tree.ok && next < tokens.length) return fail(`"${peek() ?? ''}" is too much: join tags with and, or.`);
   return tree;
 }
 
@@ -96,9 +88,9 @@ export function selectorOf(text: string): Selector {
   let tree = parsed.get(text);
   if (!tree) {
     const result = parseSelector(text);
-    if ('error' in result) throw new RangeError(result.error);
+    if (!result.ok) throw new RangeError(result.message);
     if (parsed.size > 20_000) parsed.clear();
-    parsed.set(text, (tree = result));
+    parsed.set(text, (tree = result.value));
   }
   return tree;
 }

@@ -22,6 +22,7 @@ import {
   type Plan,
   type Segment,
 } from '..';
+import { orThrow } from '../refusal';
 import { forecastAt } from '../forecast';
 import { touchedScreens } from '../edition/touched';
 import { randomPlan } from './random-plan';
@@ -230,7 +231,7 @@ test('what is read from the words of a When means what was described', () => {
         const words = describeWhen(when);
         expect(words).not.toMatch(/undefined|NaN|null/);
         const read = readWhen(words, { calendars: plan.calendars, today: startOfToday });
-        if ('when' in read) expect(describeWhen(read.when)).toBe(words);
+        expect(describeWhen(orThrow(read))).toBe(words);
       }
     }),
     RUNS,

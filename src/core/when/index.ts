@@ -26,5 +26,5 @@ export {
   type Place,
 } from './occurrences';
 export { DAY_WORDS, MONTH_WORDS, describeWhen, weeklyDays, weeklyRule } from './words';
-export { readWhen, type Phrase, type PhraseContext } from './phrase';
+export { readWhen, type PhraseContext } from './phrase';
 export { readMoment } from './moment';

@@ -1,3 +1,4 @@
+import { orThrow } from '../refusal';
 import { formatDate, formatLocalTime, dateOfLocalTime, parseDate, readMoment, type LocalDate } from '.';
 
 /** A Wednesday. */
@@ -14,8 +15,7 @@ test.each([
   ['2027-01-02', '2027-01-02 09:30'],
   ['', '2026-11-25 09:30'],
 ])('"%s"', (text, expected) => {
-  const read = readMoment(text, today, 9.5 * 3_600_000);
-  if (typeof read === 'object') throw new Error(read.error);
+  const read = orThrow(readMoment(text, today, 9.5 * 3_600_000));
   expect(`${formatDate(dateOfLocalTime(read))} ${formatLocalTime(read)}`).toBe(expected);
 });
 
@@ -26,5 +26,5 @@ test.each([
   ['5 Dec 6 Dec', 'is no time'],
   ['06:10 07:10', 'is no time'],
 ])('"%s" says what to write', (text, error) => {
-  expect(readMoment(text, today, 0)).toEqual({ error: expect.stringContaining(error) as string });
+  expect(readMoment(text, today, 0)).toMatchObject({ ok: false, message: expect.stringContaining(error) as string });
 });

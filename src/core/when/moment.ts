@@ -1,3 +1,4 @@
+import { done, misread, type Result } from '../refusal';
 import { addDays, startOfDate, weekdayIndex, type LocalDate, type LocalTime } from './dates';
 import { DAY, EDGE, Reader, edgeOf, weekdayNumber } from './phrase';
 import { parseClock } from './windows';
@@ -6,7 +7,7 @@ import { parseClock } from './windows';
  * Reads one time of a wall's clock as one says it: "tomorrow 06:10", "Wed 6pm", "5 Dec 14:00:30", "noon". Without a date it is
  * `today`'s, a weekday is the next one (today's own included), without a time it is that of `time` (milliseconds after midnight).
  */
-export function readMoment(text: string, today: LocalDate, time: number): LocalTime | { error: string } {
+export function readMoment(text: string, today: LocalDate, time: number): Result<LocalTime> {
   const reader = new Reader(text, { today, calendars: [] });
   let date: LocalDate | null = null;
   let clock: number | null = null;
@@ -18,10 +19,13 @@ export function readMoment(text: string, today: LocalDate, time: number): LocalT
     if (edge) clock = written === null ? NaN : (parseClock(written) ?? NaN);
     else date = date === null ? readDate(reader, today) : null;
     if (Number.isNaN(clock) || (!edge && date === null))
-      return { error: reader.error ?? `"${text.trim()}" is no time: write it as "tomorrow 06:10", or "5 Dec 14:00".` };
-    if (reader.error) return { error: reader.error };
+      return misread(
+        reader.error ?? `"${text.trim()}" is no time: write it as "tomorrow 06:10", or "5 Dec 14:00".`,
+        reader.at,
+      );
+    if (reader.error) return misread(reader.error, reader.at);
   }
-  return (startOfDate(date ?? today) + (clock ?? time)) as LocalTime;
+  return done((startOfDate(date ?? today) + (clock ?? time)) as LocalTime);
 }
 
 function readDate(reader: Reader, today: LocalDate): LocalDate | null {

@@ -1,4 +1,5 @@
 import { DAY, type Instant } from '../instant';
+import { orThrow } from '../refusal';
 import type { OpeningHours, When } from './schema';
 import { addDays, dateOfLocalTime, parseDate, startOfDate, type LocalDate, type LocalTime } from './dates';
 import { ALWAYS, union, type Intervals } from './intervals';
@@ -53,8 +54,7 @@ function compile(when: When): Compiled {
   const known = compiled.get(when);
   if (known) return known;
   const dates = (list: readonly string[] | undefined) => (list ?? []).map((text) => parseDate(text) as LocalDate);
-  const rule = when.repeat === undefined ? null : parseRule(when.repeat);
-  if (rule && 'error' in rule) throw new RangeError(rule.error);
+  const rule = when.repeat === undefined ? null : orThrow(parseRule(when.repeat));
   const made: Compiled = {
     from: when.from === undefined ? (-Infinity as LocalDate) : (parseDate(when.from) as LocalDate),
     to: when.to === undefined ? (Infinity as LocalDate) : (parseDate(when.to) as LocalDate),

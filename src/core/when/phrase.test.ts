@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { orThrow } from '../refusal';
 import type { When } from '../plan';
 import { describeWhen, parseDate, readWhen, type LocalDate, type PhraseContext } from '.';
 import { runs } from '../tests/runs';
@@ -73,7 +74,7 @@ test.each<[string, When]>([
   ],
   ['New York time 9am to 5pm', { clock: 'America/New_York', windows: [['09:00', '17:00']] }],
 ])('"%s"', (text, when) => {
-  expect(read(text)).toEqual({ when });
+  expect(orThrow(read(text))).toEqual(when);
 });
 
 test.each([
@@ -85,7 +86,10 @@ test.each([
   ['by the rule FREQ=HOURLY', 'FREQ must be DAILY', 0],
   ['weekdays Mars time', '"Mars time" is not understood', 9],
 ])('"%s" says what is wrong', (text, error, at) => {
-  expect(read(text)).toEqual({ error: expect.stringContaining(error) as string, at });
+  expect(read(text)).toMatchObject({
+    ok: false,
+    problems: [{ message: expect.stringContaining(error) as string, at }],
+  });
 });
 
 test('what is described can be read again, for all that the words can say', () => {
@@ -129,7 +133,7 @@ test('what is described can be read again, for all that the words can say', () =
     );
   fc.assert(
     fc.property(when, (one) => {
-      expect(read(describeWhen(one))).toEqual({ when: one });
+      expect(orThrow(read(describeWhen(one)))).toEqual(one);
     }),
     runs(500),
   );

@@ -1,3 +1,4 @@
+import { done, misread, type Result } from '../refusal';
 import type { When } from './schema';
 import { WEEKDAYS, addDays, civil, dateOf, daysInMonth, formatDate, parseDate, type LocalDate } from './dates';
 import { parseRule } from './rule';
@@ -11,8 +12,6 @@ export interface PhraseContext {
   /** IANA zones that may be called by their last name, as "Oslo time". */
   readonly zones?: readonly string[];
 }
-
-export type Phrase = { readonly when: When } | { readonly error: string; readonly at: number };
 
 const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec'];
 const MONTH =
@@ -57,9 +56,9 @@ interface Draft {
 
 /**
  * Reads a time as one says it: "weekdays 05:30–10:00 until 28 Feb, not on storm-days". Reads all that `describeWhen` writes.
- * A date without a year is the next one. Returns the `When`, or what was not understood and the offset at which it begins.
+ * A date without a year is the next one. Refuses what it does not understand.
  */
-export function readWhen(text: string, context: PhraseContext): Phrase {
+export function readWhen(text: string, context: PhraseContext): Result<When> {
   const draft: Draft = {
     days: new Set(),
     everyWeeks: 1,
@@ -75,8 +74,8 @@ export function readWhen(text: string, context: PhraseContext): Phrase {
     reader.skip(/(?:[\s,;]|\band\b|\bbut\b)+/);
     if (reader.done) break;
     const clause = CLAUSES.some((read) => read(reader, draft));
-    if (!clause) return { error: `"${reader.rest()}" is not understood: write it as ${EXAMPLE}.`, at: reader.at };
-    if (reader.error) return { error: reader.error, at: reader.at };
+    if (!clause) return misread(`"${reader.rest()}" is not understood: write it as ${EXAMPLE}.`, reader.at);
+    if (reader.error) return misread(reader.error, reader.at);
   }
   return finish(draft, context);
 }
@@ -421,30 +420,28 @@ const clock: Clause = (reader, draft) =>
 /** In this order: what could be read in two ways is read by the first. */
 const CLAUSES: readonly Clause[] = [always, byRule, monthly, weekdays, exceptions, inMonths, windows, dates, clock];
 
-function finish(draft: Draft, { today }: PhraseContext): Phrase {
+function finish(draft: Draft, { today }: PhraseContext): Result<When> {
   const repeat = repeatOf(draft);
   if (repeat !== undefined) {
     const rule = parseRule(repeat);
-    if ('error' in rule) return { error: rule.error, at: 0 };
+    if (!rule.ok) return rule;
   }
   let { from } = draft;
   if (repeat !== undefined && from === undefined) from = Math.min(today, draft.to ?? today) as LocalDate;
   if (from !== undefined && draft.to !== undefined && draft.to < from)
-    return { error: 'The last day comes before the first.', at: 0 };
+    return misread('The last day comes before the first.');
   const list = <T>(key: string, values: readonly T[]) => (values.length > 0 ? { [key]: [...new Set(values)] } : {});
-  return {
-    when: {
-      ...(draft.clock === undefined ? {} : { clock: draft.clock }),
-      ...(from === undefined ? {} : { from: formatDate(from) }),
-      ...(draft.to === undefined ? {} : { to: formatDate(draft.to) }),
-      ...(repeat === undefined ? {} : { repeat }),
-      ...list('also', draft.also),
-      ...list('except', draft.except),
-      ...list('only', draft.only),
-      ...list('not', draft.not),
-      ...list('windows', draft.windows),
-    },
-  };
+  return done({
+    ...(draft.clock === undefined ? {} : { clock: draft.clock }),
+    ...(from === undefined ? {} : { from: formatDate(from) }),
+    ...(draft.to === undefined ? {} : { to: formatDate(draft.to) }),
+    ...(repeat === undefined ? {} : { repeat }),
+    ...list('also', draft.also),
+    ...list('except', draft.except),
+    ...list('only', draft.only),
+    ...list('not', draft.not),
+    ...list('windows', draft.windows),
+  });
 }
 
 function repeatOf({ rule, days, everyWeeks, months }: Draft): string | undefined {

@@ -1,3 +1,4 @@
+import { done, misread, type Result } from '../refusal';
 import {
   WEEKDAYS,
   addDays,
@@ -35,28 +36,28 @@ const PARTS: Record<string, { max: number; signed: boolean }> = {
   BYSETPOS: { max: 366, signed: true },
 };
 
-/** Reads an RRULE value. Returns the rule, or `{ error }` with a sentence that says what to do. */
-export function parseRule(text: string): Rule | { error: string } {
+/** Reads an RRULE value. Refuses what is none. */
+export function parseRule(text: string): Result<Rule> {
   const parts = new Map<string, string>();
   for (const piece of text.split(';')) {
     const [name = '', value = '', rest] = piece.split('=');
     const key = name.trim().toUpperCase();
     if (!key || !value || rest !== undefined)
-      return { error: `"${piece}" is not a rule part: write NAME=VALUE, parts separated by semicolons.` };
-    if (parts.has(key)) return { error: `${key} stands twice in the rule: keep one.` };
+      return misread(`"${piece}" is not a rule part: write NAME=VALUE, parts separated by semicolons.`);
+    if (parts.has(key)) return misread(`${key} stands twice in the rule: keep one.`);
     parts.set(key, value.trim().toUpperCase());
   }
   const freq = parts.get('FREQ');
   if (freq !== 'DAILY' && freq !== 'WEEKLY' && freq !== 'MONTHLY' && freq !== 'YEARLY')
-    return { error: 'FREQ must be DAILY, WEEKLY, MONTHLY or YEARLY.' };
+    return misread('FREQ must be DAILY, WEEKLY, MONTHLY or YEARLY.');
   const draft: { -readonly [K in keyof Rule]?: Rule[K] } = { freq, interval: 1, weekStart: 0 };
   for (const [key, value] of parts) {
     const error = readPart(draft, key, value);
-    if (error) return { error };
+    if (error) return misread(error);
   }
   const rule = draft as Rule;
   const error = contradiction(rule);
-  return error ? { error } : rule;
+  return error ? misread(error) : done(rule);
 }
 
 /** Writes a rule as an RRULE value. `parseRule` reads it back the same. */

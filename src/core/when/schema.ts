@@ -17,7 +17,7 @@ export const zoneSchema = z.string().refine(isZone, 'This time zone is unknown: 
 
 const ruleSchema = z.string().superRefine((text, context) => {
   const result = parseRule(text);
-  if ('error' in result) context.addIssue({ code: 'custom', message: result.error });
+  if (!result.ok) context.addIssue({ code: 'custom', message: result.message });
 });
 
 const START = 'A window starts at HH:MM or HH:MM:SS, or at "opens" or "closes" with an offset such as closes-00:30.';

@@ -41,8 +41,9 @@ function rangeWords(from: string | undefined, to: string | undefined): string {
 }
 
 function ruleWords(text: string): string {
-  const rule = parseRule(text);
-  if ('error' in rule) return text;
+  const read = parseRule(text);
+  if (!read.ok) return text;
+  const rule = read.value;
   const weekdays = weeklyDays(rule);
   if (weekdays !== null) {
     const key = weekdays.join();

@@ -94,10 +94,10 @@ export function bookingFormSchema(context: PhraseContext) {
       if (seconds.trim() !== '' && !(Number(seconds) >= 0.1))
         issue('seconds', 'Write at least 0.1 seconds, or nothing.');
       const read = rule === '' ? null : parseRule(rule);
-      if (read && 'error' in read) issue('rule', read.error);
+      if (read?.ok === false) issue('rule', read.message);
       if (rule !== '' && from === '') issue('from', 'A repeat needs its first day.');
       const phrase = readWhen(said, context);
-      if ('error' in phrase) issue('said', phrase.error);
+      if (!phrase.ok) issue('said', phrase.message);
     });
 }
 
@@ -109,7 +109,7 @@ export type BookingFormOf = UseFormReturn<z.input<ReturnType<typeof bookingFormS
 /** A `When` as fields. */
 export function whenValues(when: When): WhenValues {
   const rule = when.repeat === undefined ? null : parseRule(when.repeat);
-  const weekly = rule && !('error' in rule) && rule.interval === 1 ? weeklyDays(rule) : null;
+  const weekly = rule?.ok && rule.value.interval === 1 ? weeklyDays(rule.value) : null;
   return {
     from: when.from ?? '',
     to: when.to ?? '',

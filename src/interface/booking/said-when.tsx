@@ -27,24 +27,24 @@ export function SaidWhen({ form, context }: { form: BookingFormOf; context: Phra
             ? 'As one says it: weekdays 05:30–10:00 until 28 Feb, not on …'
             : words
       }
-      error={'error' in read ? read.error : formState.errors.said?.message}
+      error={!read.ok ? read.message : formState.errors.said?.message}
     >
       <Input
         autoComplete="off"
         spellCheck={false}
-        invalid={'error' in read}
+        invalid={!read.ok}
         {...field}
         onChange={(event) => {
           typing.current = true;
           void field.onChange(event);
           const next = readWhen(event.target.value, context);
-          if ('error' in next) return;
-          for (const [key, value] of Object.entries(whenValues(next.when)))
+          if (!next.ok) return;
+          for (const [key, value] of Object.entries(whenValues(next.value)))
             setValue(key as 'from', value as string, { shouldDirty: true });
         }}
         onBlur={(event) => {
           typing.current = false;
-          if (!('error' in read) && words !== null) setValue('said', words);
+          if (read.ok && words !== null) setValue('said', words);
           void onBlur(event);
         }}
       />

@@ -10,7 +10,7 @@ export interface PlainSelector {
 export function plainSelector(text: string): PlainSelector | null {
   if (text.trim() === '') return { having: [], without: [] };
   const selector = parseSelector(text);
-  return 'error' in selector ? null : plain(selector);
+  return selector.ok ? plain(selector.value) : null;
 }
 
 function plain(selector: Selector): PlainSelector | null {

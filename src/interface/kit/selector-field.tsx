@@ -1,16 +1,15 @@
 'use client';
 
 import { useMemo, useState, type InputHTMLAttributes, type Ref } from 'react';
-import { parseSelector, screensMatching, type Plan, type Screen } from '@/core';
+import { done, parseSelector, screensMatching, type Plan, type Result, type Screen } from '@/core';
 import { plainSelector, pressChip } from './chips';
 import { Field, Input } from './field';
 import { counted } from './format';
 
 /** The screens that a selector text selects, or what is wrong with it. */
-export function selectScreens(plan: Plan, text: string): { screens: Screen[] } | { error: string } {
+export function selectScreens(plan: Plan, text: string): Result<Screen[]> {
   const selector = parseSelector(text);
-  if ('error' in selector) return { error: selector.error };
-  return { screens: screensMatching(plan, selector) };
+  return selector.ok ? done(screensMatching(plan, selector.value)) : selector;
 }
 
 /** Where: a selector as text or by chips, with the screens that it selects counted and listed as one types. */
@@ -39,7 +38,7 @@ export function SelectorField({
     [plan],
   );
   const sites = useMemo(() => new Map(plan.sites.map((site) => [site.id, site.name])), [plan]);
-  const problem = error ?? ('error' in found && value.trim() !== '' ? found.error : undefined);
+  const problem = error ?? (!found.ok && value.trim() !== '' ? found.message : undefined);
   const asked = plainSelector(value);
   const nothing = new Set(empty);
   return (
@@ -48,13 +47,13 @@ export function SelectorField({
         label="Where"
         error={problem}
         hint={
-          'screens' in found && (
+          found.ok && (
             <>
-              {counted(found.screens.length, 'screen')}
+              {counted(found.value.length, 'screen')}
               {nothing.size > 0 && (
                 <span className="text-brick">, {nothing.size} of them with nothing to play</span>
               )}{' '}
-              {found.screens.length > 0 && (
+              {found.value.length > 0 && (
                 <button
                   type="button"
                   aria-expanded={list}
@@ -92,9 +91,9 @@ export function SelectorField({
           );
         })}
       </div>
-      {list && 'screens' in found && (
+      {list && found.ok && (
         <ul className="mt-2 max-h-40 overflow-y-auto border border-rule bg-sheet p-2 text-sm">
-          {[...found.screens]
+          {[...found.value]
             .sort((a, b) => Number(nothing.has(b.id)) - Number(nothing.has(a.id)))
             .map((screen) => (
               <li key={screen.id} className={nothing.has(screen.id) ? 'text-brick' : ''}>

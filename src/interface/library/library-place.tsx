@@ -123,7 +123,7 @@ function finds(media: Media, search: string): boolean {
   const text = search.trim().toLowerCase();
   if (text === '' || media.name.toLowerCase().includes(text)) return true;
   const selector = parseSelector(text);
-  return !('error' in selector) && matches(selector, mediaTerms(media));
+  return selector.ok && matches(selector.value, mediaTerms(media));
 }
 
 function Card({ file, onOpen }: { file: Media; onOpen: () => void }) {

@@ -36,11 +36,10 @@ export function NowPlace() {
   const [size, setSize] = useState<SizeName>(plan.screens.length > MANY ? 'small' : 'middle');
 
   const parsed = where.trim() === '' ? null : parseSelector(where);
-  const error = parsed && 'error' in parsed ? parsed.error : null;
+  const error = parsed?.ok === false ? parsed.message : null;
   const shown = useMemo(() => {
     const selector = where.trim() === '' ? null : parseSelector(where);
-    if (!selector || 'error' in selector) return plan.screens;
-    return screensMatching(plan, selector);
+    return selector?.ok ? screensMatching(plan, selector.value) : plan.screens;
   }, [plan, where]);
   const counts = useMemo(() => {
     const found = new Map<ScreenState, number>();

@@ -94,9 +94,7 @@ function BookingRow({ booking, onOpen }: { booking: Booking; onOpen: () => void 
         <span>{describeWhen(booking.when)}</span>
         <span>
           <span className="block truncate font-code text-xs">{booking.where}</span>
-          <span className="text-sm text-faint">
-            {'screens' in found ? counted(found.screens.length, 'screen') : found.error}
-          </span>
+          <span className="text-sm text-faint">{found.ok ? counted(found.value.length, 'screen') : found.message}</span>
         </span>
       </button>
     </li>

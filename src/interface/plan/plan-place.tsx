@@ -54,17 +54,14 @@ export function PlanPlace() {
   const [clockSite, setClockSite] = useState('');
 
   const matched = useMemo(() => (where.trim() === '' ? null : selectScreens(draft, where)), [draft, where]);
-  const screens = useMemo(
-    () => (matched && 'screens' in matched ? new Set(matched.screens.map((one) => one.id)) : null),
-    [matched],
-  );
+  const screens = useMemo(() => (matched?.ok ? new Set(matched.value.map((one) => one.id)) : null), [matched]);
   const found = useMemo(
     () =>
       draft.bookings.filter((one) => {
         if (!one.name.toLowerCase().includes(search.trim().toLowerCase())) return false;
         if (!screens) return true;
         const reached = selectScreens(draft, one.where);
-        return 'screens' in reached && reached.screens.some(({ id }) => screens.has(id));
+        return reached.ok && reached.value.some(({ id }) => screens.has(id));
       }),
     [draft, search, screens],
   );
@@ -152,8 +149,8 @@ export function PlanPlace() {
           aria-label="Only what reaches these screens"
           placeholder="On screens: tags"
           value={where}
-          invalid={matched !== null && 'error' in matched}
-          title={matched && 'error' in matched ? matched.error : undefined}
+          invalid={matched?.ok === false}
+          title={matched?.ok === false ? matched.message : undefined}
           onChange={(event) => setWhere(event.target.value)}
         />
         <div className="ml-auto flex items-center gap-2">

@@ -80,7 +80,7 @@ function Paper({ bookings, site, first, seen }: PrintWeekProps & { seen: readonl
                   <strong>{booking.name}</strong>, {layerName(layerOf(booking))}
                   <br />
                   {contentName(booking.content, draft)}; {booking.where}
-                  {'screens' in found && ` (${found.screens.length})`}
+                  {found.ok && ` (${found.value.length})`}
                   <br />
                   {describeWhen(booking.when)}
                 </td>

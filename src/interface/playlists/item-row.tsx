@@ -158,7 +158,7 @@ function WhereInput({ item, name, onChange }: { item: Item; name: string; onChan
   const own = item.where ?? '';
   const [typed, setTyped] = useState<string | null>(null);
   const parsed = typed === null || typed.trim() === '' ? null : parseSelector(typed);
-  const error = parsed && 'error' in parsed ? parsed.error : undefined;
+  const error = parsed?.ok === false ? parsed.message : undefined;
   return (
     <Input
       aria-label={`Screens of ${name}`}

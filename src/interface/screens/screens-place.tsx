@@ -194,6 +194,6 @@ function found(plan: Plan, search: string): readonly Screen[] {
   const text = search.trim().toLowerCase();
   if (text === '') return plan.screens;
   const selector = parseSelector(text);
-  const selected = new Set('error' in selector ? [] : screensMatching(plan, selector));
+  const selected = new Set(selector.ok ? screensMatching(plan, selector.value) : []);
   return plan.screens.filter((screen) => selected.has(screen) || screen.name.toLowerCase().includes(text));
 }

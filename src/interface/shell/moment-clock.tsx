@@ -79,8 +79,8 @@ function MomentEntry({
     const wall = toLocalTime(table, from);
     const today = dateOfLocalTime(toLocalTime(table, Date.now()));
     const read = readMoment(field.current?.value ?? '', today, (wall - startOfDate(dateOfLocalTime(wall))) % DAY);
-    if (typeof read === 'object') return setError(read.error);
-    onGo(toInstant(table, read));
+    if (!read.ok) return setError(read.message);
+    onGo(toInstant(table, read.value));
     onDone();
   };
   return (

@@ -132,7 +132,7 @@ function readEvent(block: Block, zones: Zones): RawEvent {
       .getAllProperties('categories')
       .flatMap((one) => one.getValues().map((tag) => String(tag).trim().toLowerCase().replace(/\s+/g, '-')))
       .filter(isTag),
-    where: where !== null && !('error' in parseSelector(where)) ? where : null,
+    where: where !== null && parseSelector(where).ok ? where : null,
     content: contentOf(own('content')),
     takeover: takeover !== undefined,
     wake: takeover === 'WAKE',
@@ -175,9 +175,9 @@ function dated(
     };
   const written = String(property.getFirstValue());
   const rule = parseRule(written.replace(/;?UNTIL=[^;]*/i, '').replace(/^;/, ''));
-  if ('error' in rule) throw unreadable(lineOf('RRULE'), `${rule.error} The event is left out.`);
+  if (!rule.ok) throw unreadable(lineOf('RRULE'), `${rule.message} The event is left out.`);
   const until = untilOf((property.getFirstValue() as ICAL.Recur).until, start, clock);
-  const whole = { ...rule, ...(until === null ? {} : { until }) };
+  const whole = { ...rule.value, ...(until === null ? {} : { until }) };
   // Section 3.8.5.3: the first instance counts whatever the rule generates.
   const generated = ruleDates(whole, first, first, first).length > 0;
   return {

@@ -1,5 +1,5 @@
 import { knownContent } from '../../plan/known';
-import { never } from '../../refusal';
+import { never, orThrow } from '../../refusal';
 import { formatInstant, type Instant } from '../../instant';
 import type { Booking, Content, Plan, Site } from '../../plan/schema';
 import { selectorOf, type Selector } from '../../selector';
@@ -163,8 +163,7 @@ class EventWriter {
       if (to === begin) return null;
       return { freq: 'DAILY', interval: 1, weekStart: 0, ...(to === null ? {} : { until: to }) };
     }
-    const rule = parseRule(repeat);
-    if ('error' in rule) throw new RangeError(rule.error);
+    const rule = orThrow(parseRule(repeat));
     if (to === null) return rule;
     if (rule.count === undefined) return { ...rule, until: Math.min(rule.until ?? Infinity, to) as LocalDate };
     // COUNT and UNTIL exclude each other: as many as there are up to the last date.

@@ -67,7 +67,7 @@ function CalendarForm({ calendar }: { calendar: Calendar }) {
             ? 'They follow the public holidays, and are kept current.'
             : 'A line each: 2026-12-24, or 2026-12-24 to 2026-12-26'
         }
-        error={'error' in read ? read.error : undefined}
+        error={read.ok ? undefined : read.message}
       >
         <Textarea
           className="h-40 w-full border border-rule bg-sheet p-2 font-code text-xs"
@@ -75,8 +75,8 @@ function CalendarForm({ calendar }: { calendar: Calendar }) {
           value={text}
           onChange={(event) => setText(event.target.value)}
           onBlur={() => {
-            if ('dates' in read && datesText(read.dates) !== datesText(calendar.dates))
-              void edit(changed('calendar', calendar, { dates: read.dates }));
+            if (read.ok && datesText(read.value) !== datesText(calendar.dates))
+              void edit(changed('calendar', calendar, { dates: read.value }));
           }}
         />
       </Field>
@@ -109,8 +109,8 @@ function NewCalendar({ onMake }: { onMake: (name: string, dates: Calendar['dates
   const typed = readDates(text);
   const dates = fromFile
     ? inRuns(fromFile.reader.datesOfEvents(fromFile.file.events, horizon()))
-    : 'dates' in typed
-      ? typed.dates
+    : typed.ok
+      ? typed.value
       : [];
   const make = async () => {
     const result = await onMake(name.trim(), dates);
@@ -125,7 +125,7 @@ function NewCalendar({ onMake }: { onMake: (name: string, dates: Calendar['dates
       <Field label="Name of the calendar">
         <Input value={name} onChange={(event) => setName(event.target.value)} placeholder="Storm days" />
       </Field>
-      <Field label="Its dates" hint="A line each; or from a file" error={'error' in typed ? typed.error : undefined}>
+      <Field label="Its dates" hint="A line each; or from a file" error={typed.ok ? undefined : typed.message}>
         <Textarea
           className="h-20 w-full border border-rule bg-sheet p-2 font-code text-xs"
           placeholder={'2026-12-05\n2026-12-24 to 2026-12-26'}

@@ -1,11 +1,12 @@
+import { orThrow } from '@/core';
 import { datesText, inRuns, readDates } from './date-list';
 
 test('dates are written a line each, runs by their first and last, and read back', () => {
   const dates = ['2026-12-05', ['2026-12-24', '2026-12-26']] as ['2026-12-05', [string, string]];
   expect(datesText(dates)).toBe('2026-12-05\n2026-12-24 to 2026-12-26');
-  expect(readDates(datesText(dates))).toEqual({ dates });
-  expect(readDates(' 2026-12-05, 2026-12-24 to 2026-12-26 ;\n\n')).toEqual({ dates });
-  expect(readDates('')).toEqual({ dates: [] });
+  expect(orThrow(readDates(datesText(dates)))).toEqual(dates);
+  expect(orThrow(readDates(' 2026-12-05, 2026-12-24 to 2026-12-26 ;\n\n'))).toEqual(dates);
+  expect(orThrow(readDates(''))).toEqual([]);
 });
 
 test.each([
@@ -14,7 +15,7 @@ test.each([
   ['2026-12-26 to 2026-12-24', 'the last date comes before the first'],
   ['2026-12-24 to', 'is no date'],
 ])('"%s" is told', (text, error) => {
-  expect(readDates(text)).toEqual({ error: expect.stringContaining(error) as string });
+  expect(readDates(text)).toMatchObject({ ok: false, message: expect.stringContaining(error) as string });
 });
 
 test('days that follow on each other are one run', () => {

@@ -1,4 +1,4 @@
-import { addDays, formatDate, parseDate, type Calendar, type LocalDate } from '@/core';
+import { addDays, done, formatDate, misread, parseDate, type Calendar, type LocalDate, type Result } from '@/core';
 
 /** A calendar's dates as lines of text: `2026-12-24`, or `2026-12-24 to 2026-12-26`. */
 export function datesText(dates: Calendar['dates']): string {
@@ -6,18 +6,18 @@ export function datesText(dates: Calendar['dates']): string {
 }
 
 /** Reads such text; lines may also be separated by commas. Tells the first part that is no date. */
-export function readDates(text: string): { dates: Calendar['dates'] } | { error: string } {
+export function readDates(text: string): Result<Calendar['dates']> {
   const dates: Calendar['dates'] = [];
   for (const part of text.split(/[\n,;]+/).map((one) => one.trim())) {
     if (part === '') continue;
     const [first = '', last, more] = part.split(/\s+(?:to|–|-)\s+/);
     const [from, to] = [parseDate(first), last === undefined ? null : parseDate(last)];
     if (from === null || more !== undefined || (last !== undefined && to === null))
-      return { error: `"${part}" is no date: write 2026-12-24, or 2026-12-24 to 2026-12-26.` };
-    if (to !== null && to < from) return { error: `In "${part}" the last date comes before the first.` };
+      return misread(`"${part}" is no date: write 2026-12-24, or 2026-12-24 to 2026-12-26.`);
+    if (to !== null && to < from) return misread(`In "${part}" the last date comes before the first.`);
     dates.push(to === null || to === from ? first : [first, last ?? first]);
   }
-  return { dates };
+  return done(dates);
 }
 
 /** Single dates gathered into runs: days that follow on each other are one line. */

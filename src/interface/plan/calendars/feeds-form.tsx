@@ -87,11 +87,7 @@ export function FeedsForm() {
           onChange={(event) => setWhere(event.target.value)}
           onPress={setWhere}
         />
-        <Button
-          variant="main"
-          disabled={name.trim() === '' || 'error' in parseSelector(where)}
-          onClick={() => void open()}
-        >
+        <Button variant="main" disabled={name.trim() === '' || !parseSelector(where).ok} onClick={() => void open()}>
           Open the feed
         </Button>
       </section>

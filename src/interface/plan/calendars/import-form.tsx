@@ -27,8 +27,7 @@ export function ImportForm({ onDone }: { onDone: () => void }) {
   const needsWhat = chosen.some((one) => one.content === null);
   const needsWhere = chosen.some((one) => one.where === null && one.tags.length === 0);
   const content = contentOf(what);
-  const ready =
-    chosen.length > 0 && (!needsWhat || content !== undefined) && (!needsWhere || !('error' in parseSelector(where)));
+  const ready = chosen.length > 0 && (!needsWhat || content !== undefined) && (!needsWhere || parseSelector(where).ok);
   const save = async () => {
     if (!read) return;
     const edits = read.reader.bookingsOf(draft, chosen, {
