@@ -2,7 +2,7 @@ import { MINUTE, forecast, type Play, type ProgramDocument, type Segment } from 
 import type { Report } from '@/protocol/schemas';
 import type { Stage } from './stage';
 
-/** How far ahead the plays are worked out at a time. */
+/** How long the plays that were worked out last: then they are worked out again. */
 const AHEAD_MS = 10 * MINUTE;
 /** How long before its turn an item is loaded. */
 const PREPARE_MS = 5_000;
@@ -22,7 +22,7 @@ export class Conductor {
   private failed = false;
 
   constructor(
-    private readonly stage: Stage,
+    private readonly stage: Pick<Stage, 'prepare' | 'show' | 'clear'>,
     private readonly now: () => number,
     private readonly onScene: (scene: Scene) => void,
     private readonly onFailure: (message: string) => void,
@@ -59,11 +59,12 @@ export class Conductor {
     const turn = ++this.turn;
     if (!program) return this.rest('empty');
     const at = this.now();
-    const { segments, plays } = forecast(program, at, at + AHEAD_MS, { plays: true });
+    // Farther than to the next step: what begins right after it is to be prepared before.
+    const { segments, plays } = forecast(program, at, at + AHEAD_MS + 2 * PREPARE_MS, { plays: true });
     const segment = segments[0] as Segment;
     const play = plays.find((one) => one.from <= at && at < one.to);
     const next = plays.find((one) => one.from > at);
-    const until = Math.min(play?.to ?? next?.from ?? Infinity, segment.to);
+    const until = Math.min(play?.to ?? next?.from ?? Infinity, segment.to, at + AHEAD_MS);
     this.after(until - at, () => this.step());
     if (next) this.prepareAt(next, next.from - PREPARE_MS, turn);
     if (!play) return this.rest(segment.source === 'lights-out' ? 'resting' : 'empty');

@@ -34,14 +34,9 @@ export class Stage {
     const prepared = this.prepared?.media === media ? this.prepared.layer : null;
     if (prepared) this.prepared = null;
     const layer = await (prepared ?? this.load(media, asset));
+    if (wanted()) await this.begin(layer, offsetMs);
     if (!wanted()) return this.remove(layer);
-    const { element } = layer;
-    if (element instanceof HTMLVideoElement) {
-      const from = offsetMs() / 1000;
-      if (Math.abs(element.currentTime - from) > 0.25 && from < element.duration) element.currentTime = from;
-      await element.play();
-    }
-    element.hidden = false;
+    layer.element.hidden = false;
     const before = this.shown;
     this.shown = layer;
     this.root.dataset.media = media;
@@ -55,6 +50,20 @@ export class Stage {
     this.shown = null;
     this.drop(this.prepared?.layer);
     this.prepared = null;
+  }
+
+  /** Starts a film; a still needs nothing. What can't be started is taken away. */
+  private async begin(layer: Layer, offsetMs: () => number): Promise<void> {
+    const { element } = layer;
+    if (!(element instanceof HTMLVideoElement)) return;
+    const from = offsetMs() / 1000;
+    if (Math.abs(element.currentTime - from) > 0.25 && from < element.duration) element.currentTime = from;
+    try {
+      await element.play();
+    } catch (error) {
+      this.remove(layer);
+      throw error;
+    }
   }
 
   private async load(media: string, asset: Asset): Promise<Layer> {

@@ -1,0 +1,191 @@
+import { compileEdition, orThrow, readPlan, type ProgramDocument } from '@/core';
+import { Conductor, type Scene } from './conductor';
+
+const NOON = Date.UTC(2026, 10, 25, 12);
+const MINUTE = 60_000;
+
+/** A screen's program: a backdrop of two stills of 10 s each, and what the plan says besides. */
+function program(more: { bookings?: object[]; lightsOut?: object[]; items?: object[] } = {}): ProgramDocument {
+  const plan = readPlan({
+    format: 'lanternpost/plan',
+    version: 1,
+    network: { name: 'N', backdrop: { playlist: 'loop' } },
+    sites: [{ id: 'quay', name: 'Quay', timeZone: 'UTC' }],
+    screens: [
+      { id: 'hall', name: 'Hall', site: 'quay', width: 10, height: 10, tags: [], lightsOut: more.lightsOut ?? [] },
+    ],
+    media: ['one', 'two', 'notice'].map((id) => ({
+      ...{ id, name: id, kind: 'image', width: 1, height: 1, bytes: 1, added: '2026-01-01T00:00:00Z' },
+      ...{ sha256: 'a'.repeat(64), type: 'image/png' },
+    })),
+    playlists: [{ id: 'loop', name: 'Loop', items: more.items ?? [{ media: 'one' }, { media: 'two' }] }],
+    bookings: (more.bookings ?? []).map((one) => ({
+      ...{ name: 'B', content: { media: 'notice' }, where: 'all', created: '2026-01-01T00:00:00Z' },
+      ...one,
+    })),
+  });
+  const { screens, programs } = orThrow(compileEdition(orThrow(plan)));
+  return JSON.parse(programs.get(screens.get('hall') ?? '') ?? '') as ProgramDocument;
+}
+
+/** A stage that writes down what it is asked for, and loads as the test says. */
+class TestStage {
+  readonly done: string[] = [];
+  readonly shows: { media: string; offset: () => number; wanted: () => boolean }[] = [];
+  loading: (media: string) => Promise<void> = () => Promise.resolve();
+
+  prepare(media: string): void {
+    this.done.push(`prepare ${media}`);
+  }
+  async show(media: string, _asset: unknown, offset: () => number, wanted: () => boolean): Promise<void> {
+    this.shows.push({ media, offset, wanted });
+    await this.loading(media);
+    if (wanted()) this.done.push(`show ${media} at ${offset()}`);
+  }
+  clear(): void {
+    this.done.push('clear');
+  }
+}
+
+function conduct() {
+  const stage = new TestStage();
+  const scenes: Scene[] = [];
+  const failures: string[] = [];
+  const clock = { offsetMs: 0 };
+  const conductor = new Conductor(
+    stage,
+    () => Date.now() + clock.offsetMs,
+    (scene) => scenes.push(scene),
+    (message) => failures.push(message),
+  );
+  const pass = async (ms: number) => {
+    stage.done.length = 0;
+    await jest.advanceTimersByTimeAsync(ms);
+    return stage.done;
+  };
+  return { conductor, stage, scenes, failures, clock, pass };
+}
+
+beforeEach(() => jest.useFakeTimers({ now: NOON }));
+afterEach(() => jest.useRealTimers());
+
+test('what is on is shown from where it is by now, and the next is prepared 5 s ahead and shown on the instant', async () => {
+  // The backdrop's clock begins at midnight: 12:00:04 is 4 s into the first still.
+  jest.setSystemTime(NOON + 4_000);
+  const { conductor, scenes, pass } = conduct();
+  conductor.play(program());
+  expect(await pass(0)).toEqual(['show one at 4000']);
+  expect(scenes).toEqual(['playing']);
+  expect(conductor.playing()).toEqual({
+    state: 'playing',
+    playing: { media: 'one', source: 'backdrop', id: 'network' },
+  });
+  expect(await pass(999)).toEqual([]);
+  expect(await pass(1)).toEqual(['prepare two']);
+  expect(await pass(4_999)).toEqual([]);
+  expect(await pass(1)).toEqual(['show two at 0']);
+  expect(await pass(10_000)).toEqual(['prepare one', 'show one at 0']);
+});
+
+test('a booking begins and ends on the instant, and is told with its id', async () => {
+  const { conductor, pass } = conduct();
+  conductor.play(program({ bookings: [{ id: 'sale', when: { windows: [['12:01', '12:02']] } }] }));
+  await pass(MINUTE - 1);
+  expect(conductor.playing().playing).toMatchObject({ source: 'backdrop' });
+  expect(await pass(1)).toEqual(['show notice at 0']);
+  expect(conductor.playing().playing).toEqual({ media: 'notice', source: 'booking', id: 'sale' });
+  await pass(MINUTE);
+  expect(conductor.playing().playing).toMatchObject({ source: 'backdrop', id: 'network' });
+});
+
+test('in lights-out the stage is cleared and the display rests; afterwards it plays again', async () => {
+  const { conductor, scenes, pass } = conduct();
+  conductor.play(program({ lightsOut: [{ windows: [['12:00', '12:30']] }] }));
+  expect(await pass(0)).toEqual([]);
+  expect(scenes).toEqual(['resting']);
+  expect(conductor.playing()).toEqual({ state: 'resting', playing: null });
+  expect(await pass(30 * MINUTE - 5_001)).not.toContain('prepare one');
+  expect(await pass(1)).toEqual(['prepare one']);
+  expect(await pass(5_000)).toEqual(['show one at 0']);
+  expect([...new Set(scenes)]).toEqual(['resting', 'playing']);
+});
+
+test('without a program, or with nothing to show, the stage is cleared', async () => {
+  const { conductor, stage, scenes } = conduct();
+  conductor.play(null);
+  expect(stage.done).toEqual(['clear']);
+  conductor.play(program({ items: [{ media: 'one', when: { to: '2026-01-01' } }] }));
+  expect(stage.done).toEqual(['clear', 'clear']);
+  expect(scenes).toEqual(['empty', 'empty']);
+  expect(conductor.playing()).toEqual({ state: 'empty', playing: null });
+});
+
+test('a new program goes on with what is on already, and shows at once what is not', async () => {
+  const { conductor, pass } = conduct();
+  conductor.play(program());
+  await pass(0);
+  conductor.play(program({ bookings: [{ id: 'later', when: { windows: [['14:00', '15:00']] } }] }));
+  expect(await pass(1_000)).toEqual([]);
+  conductor.play(program({ bookings: [{ id: 'now', takeover: true }] }));
+  expect(await pass(0)).toEqual(['show notice at 1000']);
+});
+
+test('what can not be shown is told, and tried again when a file has come, not before', async () => {
+  const { conductor, stage, scenes, failures, pass } = conduct();
+  stage.loading = () => Promise.reject(new Error('"one" is not here yet.'));
+  conductor.play(program());
+  await pass(0);
+  expect(failures).toEqual(['"one" is not here yet.']);
+  expect(scenes).toEqual([]);
+  stage.loading = () => Promise.resolve();
+  expect(await pass(3_000)).toEqual([]);
+  conductor.look();
+  expect(await pass(0)).toEqual(['show one at 3000']);
+  expect(scenes).toEqual(['playing']);
+  conductor.look();
+  expect(await pass(0)).toEqual([]);
+});
+
+test('what follows a long item is prepared in time, wherever the working out ends', async () => {
+  const { conductor, pass } = conduct();
+  conductor.play(program({ items: [LONG, { media: 'two' }] }));
+  // The loop of 20 min 10 s began at midnight: its first item comes anew at 12:06.
+  await pass(6 * MINUTE);
+  expect(await pass(20 * MINUTE - 5_001)).not.toContain('prepare two');
+  expect(await pass(1)).toEqual(['prepare two']);
+  expect(await pass(5_000)).toEqual(['show two at 0']);
+});
+
+test('a program that lacks a file says which', async () => {
+  const { conductor, failures, pass } = conduct();
+  const whole = program();
+  const { one: _one, ...assets } = whole.assets;
+  conductor.play({ ...whole, assets });
+  await pass(0);
+  expect(failures).toEqual(['"one" is missing in the program.']);
+});
+
+test('what is still loading when its turn is over is not shown', async () => {
+  const { conductor, stage, pass } = conduct();
+  let loaded = () => {};
+  stage.loading = (media) => (media === 'one' ? new Promise((resolve) => (loaded = resolve)) : Promise.resolve());
+  conductor.play(program());
+  await pass(10_000);
+  expect(stage.shows.map(({ media, wanted }) => [media, wanted()])).toEqual([
+    ['one', false],
+    ['two', true],
+  ]);
+  loaded();
+  expect(await pass(0)).toEqual([]);
+  expect(conductor.playing().playing).toMatchObject({ media: 'two' });
+});
+
+test('a clock that is put forward is followed within half a minute', async () => {
+  const { conductor, clock, pass } = conduct();
+  conductor.play(program({ bookings: [{ id: 'sale', when: { windows: [['12:05', '12:10']] } }], items: [LONG] }));
+  await pass(1_000);
+  clock.offsetMs = 5 * MINUTE;
+  expect(await pass(30_000)).toContainEqual(expect.stringMatching(/^show notice at \d+$/));
+});
+
+const LONG = { media: 'one', durationMs: 20 * MINUTE };

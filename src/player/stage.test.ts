@@ -1,0 +1,172 @@
+/** @jest-environment jsdom */
+import type { Asset } from '@/core/playing';
+import { Stage } from './stage';
+
+const asset = (kind: 'image' | 'video', sha256: string = kind): Asset => ({
+  ...{ kind, sha256, bytes: 1, width: 1, height: 1 },
+  type: kind === 'image' ? 'image/png' : 'video/mp4',
+});
+
+/** Addresses that were made for files, less those that were given back. */
+const urls = new Set<string>();
+/** What the browser does when it is asked to decode a picture, to load a film, to play it. */
+let decode: () => Promise<void>;
+let load: (film: HTMLVideoElement) => void;
+let play: jest.Mock<Promise<void>, []>;
+let frames: (() => void)[];
+
+beforeEach(() => {
+  urls.clear();
+  document.body.innerHTML = '<div id="stage"></div>';
+  decode = () => Promise.resolve();
+  load = (film) => film.dispatchEvent(new Event('canplay'));
+  play = jest.fn(() => Promise.resolve());
+  frames = [];
+  let count = 0;
+  URL.createObjectURL = () => {
+    const url = `blob:${++count}`;
+    urls.add(url);
+    return url;
+  };
+  URL.revokeObjectURL = (url) => void urls.delete(url);
+  window.requestAnimationFrame = (work) => frames.push(() => work(0));
+  // jsdom neither decodes nor plays.
+  HTMLImageElement.prototype.decode = () => decode();
+  HTMLMediaElement.prototype.play = () => play();
+  Object.defineProperty(HTMLMediaElement.prototype, 'duration', { configurable: true, get: () => 20 });
+  Object.defineProperty(HTMLMediaElement.prototype, 'src', {
+    configurable: true,
+    set(this: HTMLVideoElement) {
+      queueMicrotask(() => load(this));
+    },
+  });
+});
+
+const root = () => document.getElementById('stage') as HTMLElement;
+const seen = () => [...root().children].filter((one): one is HTMLElement => !(one as HTMLElement).hidden);
+const nextFrame = () => frames.splice(0).forEach((work) => work());
+const newStage = (open: (sha256: string) => Promise<Blob | null> = () => Promise.resolve(new Blob(['x']))) =>
+  new Stage(root(), open);
+const yes = () => true;
+
+test('one follows the other without a blank: the first goes when the second is drawn, and its bytes are given back', async () => {
+  const stage = newStage();
+  await stage.show('one', asset('image'), () => 0, yes);
+  expect(seen().map((one) => one.tagName)).toEqual(['IMG']);
+  expect(root().dataset.media).toBe('one');
+  nextFrame();
+  await stage.show('two', asset('image'), () => 0, yes);
+  expect(seen()).toHaveLength(2);
+  expect(root().dataset.media).toBe('two');
+  nextFrame();
+  expect(seen()).toHaveLength(1);
+  expect(root().children).toHaveLength(1);
+  expect([...urls]).toEqual(['blob:2']);
+});
+
+test('what is prepared is loaded, not seen, and shown without being loaded again', async () => {
+  const open = jest.fn(() => Promise.resolve(new Blob(['x'])));
+  const stage = newStage(open);
+  stage.prepare('one', asset('image'));
+  stage.prepare('one', asset('image'));
+  await Promise.resolve().then(() => undefined);
+  expect(seen()).toEqual([]);
+  await stage.show('one', asset('image'), () => 0, yes);
+  expect(open).toHaveBeenCalledTimes(1);
+  expect(seen()).toHaveLength(1);
+});
+
+test('something else that is prepared takes the place of what was, and gives its bytes back', async () => {
+  const stage = newStage();
+  stage.prepare('one', asset('image'));
+  stage.prepare('two', asset('image'));
+  await stage.show('two', asset('image'), () => 0, yes);
+  nextFrame();
+  expect(root().children).toHaveLength(1);
+  expect(urls.size).toBe(1);
+});
+
+test('a film is muted, begins where it is by now, and is not sought for a quarter of a second', async () => {
+  const stage = newStage();
+  await stage.show('film', asset('video'), () => 7_500, yes);
+  const film = seen()[0] as HTMLVideoElement;
+  expect(film.muted).toBe(true);
+  expect(film.currentTime).toBe(7.5);
+  expect(play).toHaveBeenCalledTimes(1);
+  await stage.show('next', asset('video', 'next'), () => 250, yes);
+  expect((seen()[1] as HTMLVideoElement).currentTime).toBe(0);
+  await stage.show('over', asset('video', 'over'), () => 20_000, yes);
+  expect((seen()[2] as HTMLVideoElement).currentTime).toBe(0);
+});
+
+test('what is not here, or can not be decoded, is told; what was seen stays, and nothing is left behind', async () => {
+  const stage = newStage((sha256) => Promise.resolve(sha256 === 'gone' ? null : new Blob(['x'])));
+  await stage.show('one', asset('image'), () => 0, yes);
+  nextFrame();
+  await expect(stage.show('two', asset('image', 'gone'), () => 0, yes)).rejects.toThrow('"two" is not here yet.');
+  decode = () => Promise.reject(new Error('The source image cannot be decoded.'));
+  await expect(stage.show('two', asset('image'), () => 0, yes)).rejects.toThrow(
+    '"two" can not be played here: The source image cannot be decoded.',
+  );
+  load = (film) => film.dispatchEvent(new Event('error'));
+  await expect(stage.show('film', asset('video'), () => 0, yes)).rejects.toThrow('can not be played here');
+  expect(root().dataset.media).toBe('one');
+  expect(root().children).toHaveLength(1);
+  expect([...urls]).toEqual(['blob:1']);
+});
+
+test('what failed while it was prepared is tried again when it is to be shown', async () => {
+  const stage = newStage();
+  decode = () => Promise.reject(new Error('busy'));
+  stage.prepare('one', asset('image'));
+  await expect(stage.show('one', asset('image'), () => 0, yes)).rejects.toThrow('busy');
+  decode = () => Promise.resolve();
+  await stage.show('one', asset('image'), () => 0, yes);
+  expect(seen()).toHaveLength(1);
+});
+
+test('what is overtaken while it loads is never seen, and gives its bytes back', async () => {
+  const stage = newStage();
+  await stage.show('one', asset('image'), () => 0, yes);
+  nextFrame();
+  await stage.show(
+    'late',
+    asset('image'),
+    () => 0,
+    () => false,
+  );
+  expect(root().dataset.media).toBe('one');
+  expect(root().children).toHaveLength(1);
+  expect([...urls]).toEqual(['blob:1']);
+});
+
+test('a film that does not start leaves nothing behind; one that is overtaken as it starts is not seen', async () => {
+  const stage = newStage();
+  await stage.show('one', asset('image'), () => 0, yes);
+  nextFrame();
+  play.mockRejectedValueOnce(new Error('no decoder'));
+  await expect(stage.show('film', asset('video'), () => 0, yes)).rejects.toThrow('no decoder');
+  let wanted = true;
+  play.mockImplementationOnce(async () => void (wanted = false));
+  await stage.show(
+    'film',
+    asset('video'),
+    () => 0,
+    () => wanted,
+  );
+  nextFrame();
+  expect(root().dataset.media).toBe('one');
+  expect(root().children).toHaveLength(1);
+  expect([...urls]).toEqual(['blob:1']);
+});
+
+test('cleared, nothing is seen, and all bytes are given back, those of what is prepared too', async () => {
+  const stage = newStage();
+  await stage.show('one', asset('image'), () => 0, yes);
+  stage.prepare('two', asset('image'));
+  stage.clear();
+  await new Promise((done) => setTimeout(done));
+  expect(root().children).toHaveLength(0);
+  expect(root().dataset.media).toBeUndefined();
+  expect(urls.size).toBe(0);
+});
