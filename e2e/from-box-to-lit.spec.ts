@@ -1,7 +1,7 @@
 import type { BrowserContext, Page } from '@playwright/test';
 import { film, sidewaysPhoto, truncatedFilm } from './support/files';
 import { draft } from './support/plan';
-import { goTo, server, signIn } from './support/session';
+import { goTo, pick, server, signIn } from './support/session';
 import { expect, test } from './support/test';
 
 /** What a newcomer does, step by step: the tests go on from each other, in one window, with a real browser as the player. */
@@ -137,7 +137,7 @@ test('a backdrop for the screen; the docket counts; publish; the player plays it
   await goTo(page, 'Screens');
   await page.locator('[data-screen-row="pier-end"]').click();
   const sheet = page.getByRole('dialog');
-  await sheet.getByLabel('Backdrop').selectOption('playlist:pier-loop');
+  await pick(sheet.getByLabel('Backdrop'), 'playlist:pier-loop', 'Pier loop');
   await sheet.getByLabel('Name').focus();
   await page.keyboard.press('Escape');
   // What is saved is in the docket before it is reviewed.
@@ -161,7 +161,7 @@ test("a booking's window switches the player on the second, in step with the for
   await page.getByRole('button', { name: 'New booking' }).click();
   const sheet = page.getByRole('dialog');
   await sheet.getByLabel('Name').fill('Tide at the pier');
-  await sheet.getByLabel('What').selectOption('media:tide-ternholm');
+  await pick(sheet.getByLabel('What'), 'media:tide-ternholm', 'Tide at Ternholm');
   await sheet.getByLabel('Where').fill('pier and not staff');
   await expect(sheet.getByText('1 screen').first()).toBeVisible();
   begins = Math.ceil(Date.now() / 1000) * 1000 + 20_000;

@@ -18,7 +18,7 @@ import {
 } from '@/core';
 import { Operator } from './support/operator';
 import { draft } from './support/plan';
-import { goTo, server, signIn } from './support/session';
+import { goTo, pick, server, signIn } from './support/session';
 import { expect, test } from './support/test';
 
 /** Where people see and shape time: an operator's tasks, counted, and the strata by pointer and by keys. */
@@ -55,7 +55,7 @@ test('task: book a playlist for weekday mornings on every hall screen in the nor
   await ida.click(page.getByRole('button', { name: 'New booking' }));
   const sheet = page.getByRole('dialog');
   await ida.fill(sheet.getByLabel('Name'), 'Northern mornings');
-  await ida.choose(sheet.getByLabel('What'), 'playlist:sailings-am');
+  await ida.find(sheet.getByLabel('What'), 'playlist:sailings-am', 'Morning sailings');
   for (const tag of ['hall', 'north', 'staff']) await ida.click(sheet.getByRole('button', { name: tag, exact: true }));
   // A second press: not staff.
   await ida.click(sheet.getByRole('button', { name: 'staff', exact: true }));
@@ -97,7 +97,7 @@ test('task: make room for a one-off on Wednesday only', async ({ page }) => {
   await ida.drag(await placeOf(page, '5', wednesday, 9), await placeOf(page, '5', wednesday, 10));
   const sheet = page.getByRole('dialog');
   await ida.fill(sheet.getByLabel('Name'), 'Regatta');
-  await ida.choose(sheet.getByLabel('What'), 'media:route-map');
+  await ida.find(sheet.getByLabel('What'), 'media:route-map', 'Route map');
   await ida.fill(sheet.getByLabel('Where'), 'hall');
   await ida.click(sheet.getByRole('button', { name: 'Book it' }));
   await expect(page.getByText('Regatta is booked.')).toBeVisible();
@@ -341,7 +341,7 @@ test('a calendar file becomes bookings after a look at it; a feed is read until 
   await expect(sheet.getByText('line 10')).toBeVisible();
   await expect(sheet.getByLabel('Events').getByText('Harbour market')).toBeVisible();
   await expect(sheet.getByRole('button', { name: 'Add 1 booking' })).toBeDisabled();
-  await sheet.getByLabel('What they show').selectOption('media:route-map');
+  await pick(sheet.getByLabel('What they show'), 'media:route-map', 'Route map');
   await sheet.getByRole('button', { name: 'Add 1 booking' }).click();
   await expect(page.getByText('1 booking added.')).toBeVisible();
   expect(await bookingNamed('Harbour market')).toMatchObject({

@@ -1,3 +1,4 @@
+import { pick } from './session';
 import type { Locator, Page } from '@playwright/test';
 
 /** A person at work, who counts: every click, drag, key and entry is one act. */
@@ -26,6 +27,12 @@ export class Operator {
   async choose(target: Locator, value: string): Promise<void> {
     this.acts++;
     await target.selectOption(value);
+  }
+
+  /** Writes a name into a field that finds as one types, and confirms by Enter. */
+  async find(target: Locator, value: string, name: string): Promise<void> {
+    this.acts++;
+    await pick(target, value, name);
   }
 
   async key(key: string): Promise<void> {

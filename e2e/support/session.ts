@@ -1,4 +1,4 @@
-import { expect, type Page } from '@playwright/test';
+import { expect, type Locator, type Page } from '@playwright/test';
 
 export const IDA = { email: 'ida@ternholm.example', password: 'lamps-at-dusk' };
 
@@ -17,4 +17,12 @@ export async function signIn(page: Page, person = IDA): Promise<void> {
 export async function goTo(page: Page, place: 'Now' | 'Library' | 'Playlists' | 'Plan' | 'Screens'): Promise<void> {
   await page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: place }).click();
   await expect(page.getByRole('heading', { level: 1, name: place })).toBeAttached();
+}
+
+/** Chooses a playlist or a file in a field that finds as one types: by its name and Enter. */
+export async function pick(field: Locator, value: string, name: string): Promise<void> {
+  await field.fill(name);
+  await expect(field.page().locator(`[data-choice="${value}"]`)).toHaveAttribute('data-focus', '');
+  await field.press('Enter');
+  await expect(field).toHaveValue(name);
 }

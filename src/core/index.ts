@@ -10,6 +10,7 @@ export {
   bookingSchema,
   changeSentences,
   changed,
+  collectedBy,
   collectionOf,
   conflictSentence,
   currentDocument,
@@ -19,6 +20,7 @@ export {
   durationSchema,
   emptyPlan,
   fieldSaid,
+  findMedia,
   idSchema,
   isKind,
   kindOf,
@@ -26,6 +28,7 @@ export {
   knownItem,
   leadsTo,
   linksOf,
+  mediaOf,
   merge,
   nameSchema,
   namesIn,
@@ -68,6 +71,9 @@ export {
   type Playlist,
   type Screen,
   type Site,
+  rulesOf,
+  usedMedia,
+  withUsedMedia,
 } from './plan';
 export {
   DAY_WORDS,

@@ -263,7 +263,7 @@ export const PICTURES: readonly DemoPicture[] = [
   { id: 'wall-gale', name: 'No sailings', tags: ['lanes', 'gale'], picture: wall('GALE', 'wait here', LAMP) },
   {
     id: 'wall-welcome',
-    name: 'SiteClock welcome',
+    name: 'Wall welcome',
     tags: ['lanes', 'brand'],
     picture: wall('TERNHOLM', 'good crossing', '#7FD0B5'),
   },

@@ -28,4 +28,5 @@ export { planFile } from './file';
 export { changeSentences, conflictSentence, fieldLabel, fieldSaid, namesIn } from './sentences';
 export * from './share';
 export { planZones } from './zones';
+export { collectedBy, findMedia, mediaOf, rulesOf, usedMedia, withUsedMedia } from './library';
 export { patchesSchema } from './patch-schema';

@@ -3,14 +3,14 @@
 import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/react';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useMemo } from 'react';
-import { useForm } from 'react-hook-form';
+import { Controller, useForm } from 'react-hook-form';
 import { dateOfLocalTime, toLocalTime, zoneTable, type Booking, type PhraseContext, type Reach, removed } from '@/core';
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
 import { useAnswer, ask } from '@/interface/forecast/client';
 import { AutoForm } from '@/interface/forms/auto-form';
 import { Button } from '@/interface/kit/button';
-import { ContentSelect } from '@/interface/kit/content-field';
+import { ContentPicker } from '@/interface/forms/content-picker';
 import { Field, Input } from '@/interface/kit/field';
 import { OnAir } from '@/interface/forecast/on-air';
 import { SelectorField } from '@/interface/kit/selector-field';
@@ -116,7 +116,18 @@ export function BookingForm({
         </Field>
         <div className="flex gap-4">
           <Field label="What" error={errors.content?.message} className="flex-1">
-            <ContentSelect plan={draft} none="Choose a playlist or a file" {...register('content')} />
+            <Controller
+              control={form.control}
+              name="content"
+              render={({ field: { value, onChange, onBlur } }) => (
+                <ContentPicker
+                  plan={draft}
+                  none="Choose a playlist or a file"
+                  invalid={!!errors.content}
+                  {...{ value, onChange, onBlur }}
+                />
+              )}
+            />
           </Field>
           {watch('content').startsWith('media:') && (
             <Field label="Seconds" hint="Empty: its own" error={errors.seconds?.message} className="w-28">

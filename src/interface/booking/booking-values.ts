@@ -16,7 +16,7 @@ import {
   type PhraseContext,
   type When,
 } from '@/core';
-import { contentOf, contentValue } from '@/interface/kit/content-field';
+import { contentOf, contentValue } from '@/interface/kit/content';
 
 /** A `When` as fields. */
 export interface WhenValues {

@@ -95,7 +95,11 @@ export function useIndex(plan: Plan) {
   }, [plan]);
 }
 
-/** The address of a media file's thumbnail; undefined where there is no such file, or it has no bytes. */
+/** The address of a file's thumbnail; undefined where it has no bytes. */
+export const thumbnailOf = ({ sha256 }: Pick<Media, 'sha256'>): string | undefined =>
+  sha256 && `/api/thumbnails/${sha256}`;
+
+/** The same by the id of a file of the plan; undefined where there is no such file, or it has no bytes. */
 export function useThumbnails(): (mediaId: string | null | undefined) => string | undefined {
   const media = useFromNetwork((network) => network.draft.media);
   const old = useFromNetwork((network) => network.published?.plan.media);
@@ -103,7 +107,7 @@ export function useThumbnails(): (mediaId: string | null | undefined) => string 
   return useCallback(
     (mediaId) => {
       const sha256 = mediaId == null ? undefined : hashes.get(mediaId);
-      return sha256 && `/api/thumbnails/${sha256}`;
+      return thumbnailOf({ sha256 });
     },
     [hashes],
   );

@@ -1,9 +1,9 @@
 'use client';
 
-import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Feed } from '@/services/calendars';
 import type { Docket, Edition } from '@/services/editions';
-import type { MediaExtras, Upload } from '@/services/library';
+import type { MediaExtras, MediaPage, Upload } from '@/services/library';
 
 /** What single places ask for when they are looked at; the feed says when it is to be asked for again. */
 
@@ -29,6 +29,37 @@ export const useFeeds = () =>
 /** Uploads that are under way or failed. */
 export const useUploads = () =>
   useQuery({ queryKey: ['uploads'], queryFn: () => asked<readonly Upload[]>('/api/uploads') }).data ?? [];
+
+const mediaPath = (query: Readonly<Record<string, string | number | boolean>>) =>
+  `/api/media?${new URLSearchParams(Object.entries(query).map(([key, value]) => [key, String(value)])).toString()}`;
+
+/** The library's files that are meant, the newest first: a page at first, and more as they are asked for. */
+export function useLibrary(search: string) {
+  const { data, hasNextPage, isFetching, isError, fetchNextPage } = useInfiniteQuery({
+    queryKey: ['library', search],
+    queryFn: ({ pageParam }) => asked<MediaPage>(mediaPath({ search, from: pageParam })),
+    initialPageParam: 0,
+    getNextPageParam: (last) => last.next,
+    placeholderData: keepPreviousData,
+  });
+  return {
+    /** Undefined until the first page is here. */
+    files: data?.pages.flatMap((page) => page.files),
+    total: data?.pages[0]?.total,
+    failed: isError,
+    hasMore: hasNextPage,
+    more: () => {
+      if (hasNextPage && !isFetching) void fetchNextPage();
+    },
+  };
+}
+
+/** Files that nothing in the draft names or collects, the first `count` of them: undefined until they are here. */
+export const useUnusedMedia = (count: number) =>
+  useQuery({
+    queryKey: ['unused', count],
+    queryFn: () => asked<MediaPage>(mediaPath({ unused: true, count })),
+  }).data;
 
 /** What the plan does not say of a media file: undefined until it is here. */
 export const useMediaExtras = (id: string) =>

@@ -1,5 +1,15 @@
 import equal from 'fast-deep-equal';
-import { sharing, withPatches, type Glance, type Instant, type LoosePatch, type Plan, type ZoneTable } from '@/core';
+import {
+  sharing,
+  withObject,
+  withPatches,
+  type Glance,
+  type Instant,
+  type LoosePatch,
+  type Media,
+  type Plan,
+  type ZoneTable,
+} from '@/core';
 import type { FeedChanges } from '@/services/plan';
 import type { ScreenStatus } from '@/services/screens';
 
@@ -123,8 +133,9 @@ export function followed(state: NetworkState, event: FeedChanges, done?: number)
     return { state: pending.length === state.pending.length ? state : redrawn({ ...state, pending }) };
   if (event.after > state.change) return { missed: true };
   const news = event.changes.filter((one) => one.number > state.change);
+  // A file that the page did not have stands as it is now: what is said of it again makes no difference.
   const base = withPatches(
-    state.base,
+    withHeld(state.base, event.media),
     news.map((one) => one.patch),
   );
   // One's own come by the feed too, often before their answer: they are no longer on their way.
@@ -154,6 +165,18 @@ export function heard(
   for (const one of differing) next.set(one.id, one);
   for (const id of left) next.delete(id);
   return { ...state, statuses: next, heardAt: at };
+}
+
+/** Files that came into sight, or into use: those that the page does not have yet join its plan. */
+export function holding(state: NetworkState, media: readonly Media[]): NetworkState {
+  const base = withHeld(state.base, media);
+  return base === state.base ? state : redrawn({ ...state, base });
+}
+
+function withHeld(plan: Plan, media: readonly Media[]): Plan {
+  if (media.length === 0) return plan;
+  const known = new Set(plan.media.map(({ id }) => id));
+  return media.reduce((held, file) => (known.has(file.id) ? held : withObject(held, 'media', file.id, file)), plan);
 }
 
 /** A publication; without a plan it is that of the draft as the server had it at the page's change. */

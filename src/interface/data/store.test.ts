@@ -1,22 +1,30 @@
 import fc from 'fast-check';
 import {
+  collectedBy,
   emptyPlan,
+  mediaOf,
   merge,
   objectIn,
   patchOf,
+  rulesOf,
   withObject,
+  withUsedMedia,
   withoutWas,
   type LoosePatch,
+  type Media,
   type Plan,
   type Result,
 } from '@/core';
 import type { FeedEvent } from '@/services/feed';
-import type { FeedChange, FeedChanges } from '@/services/plan';
-import type { EditResult, UndoResult } from '@/services/plan';
+import type { EditResult, FeedChange, FeedChanges, UndoResult } from '@/services/plan';
 import type { ScreenStatus } from '@/services/screens';
 import type { NetworkView } from './state';
 import { createNetworkStore, type Ways } from './store';
 import { runs } from '@/core/tests/runs';
+
+const file = (id: string, tags: string[] = []): Media => ({
+  ...{ id, name: id, kind: 'image', width: 1, height: 1, bytes: 1, added: '2026-01-01T00:00:00Z', tags },
+});
 
 /** A server in memory: one plan, changed by the same patches, with a feed of what was done. */
 class FakeServer {
@@ -24,8 +32,12 @@ class FakeServer {
     ...emptyPlan('Line'),
     sites: [{ id: 'quay', name: 'Quay', timeZone: 'Europe/Oslo' }],
     screens: ['deck', 'hall'].map((id) => ({ id, name: id, site: 'quay', width: 10, height: 10 })),
+    media: [file('flag'), file('offer', ['offer']), file('spare')],
+    network: { name: 'Line', backdrop: { media: 'flag' } },
   };
   changes: FeedChange[] = [];
+  /** By a change's number, the files and rules that came into use by it, and the file that it changed. */
+  private named = new Map<number, { ids: string[]; rules: string[] }>();
   private first = 100;
 
   get change(): number {
@@ -33,7 +45,15 @@ class FakeServer {
   }
 
   since(change: number): FeedChanges {
-    return { after: change, number: this.change, changes: this.changes.filter((one) => one.number > change) };
+    const changes = this.changes.filter((one) => one.number > change);
+    return { after: change, number: this.change, changes, media: this.mediaOf(changes.map((one) => one.number)) };
+  }
+
+  private mediaOf(numbers: readonly number[]): readonly Media[] {
+    const named = numbers.flatMap((number) => this.named.get(number) ?? []);
+    const collected = collectedBy(new Set(named.flatMap((one) => one.rules)), this.plan.media);
+    const ids = new Set([...named.flatMap((one) => one.ids), ...collected.map((one) => one.id)]);
+    return this.plan.media.filter((one) => ids.has(one.id));
   }
 
   /** Makes a patch as the server does; numbers are not one after the other, since other networks have theirs between. */
@@ -42,6 +62,7 @@ class FakeServer {
     const ids: string[] = [];
     let plan = this.plan;
     const done: LoosePatch[] = [];
+    const named: { ids: string[]; rules: string[] }[] = [];
     for (const patch of patches) {
       const id = patch.id ?? `made-${this.changes.length + ids.length}`;
       const before = objectIn(plan, patch.kind, id);
@@ -51,18 +72,28 @@ class FakeServer {
       ids.push(id);
       plan = withObject(plan, patch.kind, id, after);
       const told = patchOf(patch.kind, id, before, after);
-      if (told) done.push(withoutWas(told));
+      if (!told) continue;
+      done.push(withoutWas(told));
+      const fresh = (old: ReadonlySet<string>, now: ReadonlySet<string>) => [...now].filter((one) => !old.has(one));
+      named.push({
+        ids: [
+          ...fresh(mediaOf(patch.kind, before), mediaOf(patch.kind, after)),
+          ...(patch.kind === 'media' ? [id] : []),
+        ],
+        rules: fresh(rulesOf(patch.kind, before), rulesOf(patch.kind, after)),
+      });
     }
     this.plan = plan;
     const numbers = done.map((_, i) => previous + 3 + i);
     this.changes.push(...done.map((patch, i) => ({ patch, by, origin, number: numbers[i] ?? 0 })));
-    return { change: this.change, previous, changes: numbers, ids, patches: done };
+    numbers.forEach((number, i) => this.named.set(number, named[i] ?? { ids: [], rules: [] }));
+    return { change: this.change, previous, changes: numbers, ids, patches: done, media: this.mediaOf(numbers) };
   }
 
   view(): NetworkView {
     return {
       person: 'Ida',
-      draft: this.plan,
+      draft: withUsedMedia(this.plan),
       change: this.change,
       published: null,
       docket: { change: this.change, entries: 0, screens: 0 },
@@ -106,7 +137,15 @@ function page(server = new FakeServer()) {
     },
     undo: async (): Promise<Result<UndoResult>> => ({
       ok: true,
-      value: { change: server.change, previous: server.change, changes: [], ids: [], patches: [], about: null },
+      value: {
+        change: server.change,
+        previous: server.change,
+        changes: [],
+        ids: [],
+        patches: [],
+        media: [],
+        about: null,
+      },
     }),
     reload: () => asked.push('reload'),
     refetch: (what) => refetched.push(what),
@@ -205,7 +244,7 @@ test("one's own change that comes by the feed before its answer is shown once, a
   open();
   await Promise.all(results);
   expect(items()).toEqual(['a', 'b']);
-  expect(store.getState().draft).toEqual(server.plan);
+  expect(store.getState().draft).toEqual(withUsedMedia(server.plan));
 });
 
 test("what others change comes by the feed, with their name, under one's own edit that is on its way", async () => {
@@ -222,7 +261,7 @@ test("what others change comes by the feed, with their name, under one's own edi
   expect(store.getState().authors.get('screen hall')).toBe('Otto');
   open();
   await mine;
-  expect(store.getState().draft).toEqual(server.plan);
+  expect(store.getState().draft).toEqual(withUsedMedia(server.plan));
 });
 
 test('a gap in the numbers is asked for; what came twice or late changes nothing', async () => {
@@ -236,7 +275,7 @@ test('a gap in the numbers is asked for; what came twice or late changes nothing
   await settled();
   await settled();
   expect(asked.filter((path) => path.startsWith('/api/missed'))).toHaveLength(1);
-  expect(store.getState().base).toEqual(server.plan);
+  expect(store.getState().base).toEqual(withUsedMedia(server.plan));
   const before = store.getState();
   store.hear({ kind: 'changes', ...first });
   await settled();
@@ -249,7 +288,7 @@ test('too much to tell: the page is loaded anew, and takes the new view over', a
   store.hear({ kind: 'reload' });
   expect(asked).toContain('reload');
   store.begin(server.view());
-  expect(store.getState().draft).toEqual(server.plan);
+  expect(store.getState().draft).toEqual(withUsedMedia(server.plan));
 });
 
 test('statuses: what differs alone is new, and a screen that is gone is forgotten', () => {
@@ -271,11 +310,58 @@ test("an edition of what the page holds is the page's own plan, not fetched", as
   expect(refetched).toContain('editions');
 });
 
+const FILES = ['flag', 'offer', 'spare'];
+const playlist = (items: object[]): LoosePatch => ({ kind: 'playlist', id: 'loop', set: { items } });
+const heldFiles = (plan: Plan) => plan.media.map((one) => one.id);
+
+test('of the files a page holds those that are used; others join when they come into use, by name or by a rule', async () => {
+  const { store, server } = page();
+  expect(heldFiles(store.getState().draft)).toEqual(['flag']);
+  const tell = async () => {
+    store.hear({ kind: 'changes', ...server.since(store.getState().change) });
+    await settled();
+    return heldFiles(store.getState().draft);
+  };
+  server.make([{ kind: 'playlist', id: 'loop', add: { name: 'Loop', items: [] } }], 'Otto');
+  expect(await tell()).toEqual(['flag']);
+  server.make([playlist([{ id: 'i1', media: 'spare' }])], 'Otto');
+  expect(await tell()).toEqual(['flag', 'spare']);
+  server.make([playlist([{ id: 'i2', collect: 'offer' }])], 'Otto');
+  expect(await tell()).toEqual(['flag', 'offer', 'spare']);
+  const own = page(server);
+  server.make([{ kind: 'media', id: 'spare', set: { tags: ['offer'] } }], 'Otto');
+  own.store.hear({ kind: 'changes', ...server.since(own.store.getState().change) });
+  await settled();
+  expect(own.store.getState().draft.media).toEqual(server.plan.media);
+});
+
+test("a file that one has in sight joins the page's plan when it is about to be used, once", async () => {
+  const { store, server } = page();
+  store.getState().hold([file('spare'), file('flag')]);
+  expect(heldFiles(store.getState().draft)).toEqual(['flag', 'spare']);
+  const before = store.getState();
+  store.getState().hold([{ ...file('spare'), name: 'an older name' }]);
+  expect(store.getState()).toBe(before);
+  await store.getState().edit([{ kind: 'playlist', add: { name: 'New', items: [{ id: 'i1', media: 'spare' }] } }]);
+  expect(store.getState().draft).toEqual(withUsedMedia(server.plan));
+});
+
+test('lists of files, and of those that nothing uses, are asked for anew when that may differ', async () => {
+  const { store, server, refetched } = page();
+  server.make([rename('hall', 'A')], 'Otto');
+  store.hear({ kind: 'changes', ...server.since(100) });
+  await settled();
+  expect(refetched).toEqual(['unused']);
+  await store.getState().edit([{ kind: 'media', id: 'flag', set: { name: 'Flag' } }]);
+  expect(refetched).toEqual(['unused', 'library', 'unused']);
+});
+
 test('whatever order, loss and doubling of events: the page comes to what the server holds', async () => {
-  const act = fc.constantFrom('mine', 'theirs', 'deliver', 'lose', 'double', 'cut', 'join');
+  const act = fc.constantFrom('mine', 'theirs', 'use', 'collect', 'retag', 'deliver', 'lose', 'double', 'cut', 'join');
   await fc.assert(
     fc.asyncProperty(fc.array(fc.tuple(act, fc.nat({ max: 4 })), { maxLength: 25 }), async (acts) => {
       const { store, server, cutLine } = page();
+      server.make([{ kind: 'playlist', id: 'loop', add: { name: 'Loop', items: [] } }], 'Otto');
       let told = server.change;
       const events: FeedEvent[] = [];
       const mine: Promise<unknown>[] = [];
@@ -283,6 +369,14 @@ test('whatever order, loss and doubling of events: the page comes to what the se
         const id = n % 2 === 0 ? 'hall' : 'deck';
         if (what === 'mine') mine.push(store.getState().edit([rename(id, `mine ${n}`)]));
         else if (what === 'theirs') server.make([{ kind: 'screen', id, set: { width: n + 1 } }], 'Otto');
+        else if (what === 'use') server.make([playlist([{ id: 'i1', media: FILES[n % 3] }])], 'Otto');
+        else if (what === 'collect')
+          server.make([playlist([{ id: 'i2', collect: n % 2 ? 'offer' : 'spring' }])], 'Otto');
+        else if (what === 'retag')
+          server.make(
+            [{ kind: 'media', id: FILES[n % 3] ?? '', set: { tags: n % 2 ? ['offer'] : ['spring'] } }],
+            'Otto',
+          );
         else if (what === 'cut') cutLine(n % 2 === 0);
         else if (what === 'join') store.hear({ kind: 'at', change: server.change });
         if (server.change > told) {
@@ -300,7 +394,8 @@ test('whatever order, loss and doubling of events: the page comes to what the se
       store.hear({ kind: 'at', change: server.change });
       for (let i = 0; i < 5; i++) await settled();
       expect(store.getState().pending).toEqual([]);
-      expect(store.getState().draft).toEqual(server.plan);
+      // It may hold files that are not used any more.
+      expect(withUsedMedia(store.getState().draft)).toEqual(withUsedMedia(server.plan));
       expect(store.getState().change).toBe(server.change);
     }),
     runs(150),

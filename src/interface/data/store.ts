@@ -1,5 +1,5 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
-import { adoptZones, done, type LoosePatch, type Plan, type Result, type ZoneTable } from '@/core';
+import { adoptZones, done, type LoosePatch, type Media, type Plan, type Result, type ZoneTable } from '@/core';
 import { editAction, undoAction } from '@/web/actions';
 import type { FeedEvent } from '@/services/feed';
 import type { EditResult, FeedChanges, UndoResult, Way } from '@/services/plan';
@@ -8,6 +8,7 @@ import {
   begun,
   edited,
   followed,
+  holding,
   heard,
   takenBack,
   withEdition,
@@ -36,6 +37,8 @@ export interface Network extends NetworkState {
   readonly view: NetworkView;
   look(at: 'published' | 'draft'): void;
   notify(text: string, bad?: boolean): void;
+  /** Takes files into the page's plan that it may not have: those that one is about to use or to look into. */
+  hold(media: readonly Media[]): void;
   /** Changes the plan: seen at once, taken back with its reason where it is refused. */
   edit(patches: readonly LoosePatch[], said?: string): Promise<Result<EditResult>>;
   /** The same for a form's patch; where there is nothing to save, it is saved. */
@@ -59,7 +62,7 @@ export interface Ways {
   /** Loads the view anew. */
   reload(): void;
   /** What is asked for by place is asked for again. */
-  refetch(what: 'uploads' | 'editions' | 'docket', value?: unknown): void;
+  refetch(what: 'uploads' | 'editions' | 'docket' | 'library' | 'unused', value?: unknown): void;
 }
 
 const DONE: Record<Way, string> = { undo: 'Taken back', redo: 'Made again' };
@@ -127,6 +130,7 @@ export function createNetworkStore(view: NetworkView, ways: Ways): NetworkStore 
       view,
       look: (looking) => set((now) => looked(now, looking)),
       notify,
+      hold: (media) => move((state) => holding(state, media)),
       edit,
       save: (patch, said) => edit(patch ? [patch] : [], said),
       undo: () => step('undo'),
@@ -149,9 +153,15 @@ export function createNetworkStore(view: NetworkView, ways: Ways): NetworkStore 
       missed = 'missed' in result;
       return 'missed' in result ? state : result.state;
     });
-    if (!missed) return;
+    if (!missed) return tellLibrary(event);
     await catchUp();
     if (own !== undefined) move((state) => takenBack(state, own));
+  }
+
+  /** Which files there are is asked for by the places that list them: the plan has only those that it uses. */
+  function tellLibrary({ changes }: FeedChanges): void {
+    if (changes.some(({ patch }) => patch.kind === 'media')) ways.refetch('library');
+    if (changes.length > 0) ways.refetch('unused');
   }
 
   async function learnZones({ changes }: FeedChanges): Promise<void> {
@@ -182,6 +192,7 @@ export function createNetworkStore(view: NetworkView, ways: Ways): NetworkStore 
         const result = followed(state, changes);
         return 'missed' in result ? state : result.state;
       });
+      tellLibrary(changes);
     })()
       .catch(() => store.getState().notify(LOST, true))
       .finally(() => {
@@ -248,9 +259,17 @@ const changesOf = (result: EditResult, by: string): FeedChanges => ({
   after: result.previous,
   number: result.change,
   changes: result.patches.map((patch, i) => ({ patch, by, number: result.changes[i] ?? result.change })),
+  media: result.media,
 });
 
-const nothing = (change: number): EditResult => ({ change, previous: change, changes: [], ids: [], patches: [] });
+const nothing = (change: number): EditResult => ({
+  change,
+  previous: change,
+  changes: [],
+  ids: [],
+  patches: [],
+  media: [],
+});
 
 const lost = () =>
   ({

@@ -1,5 +1,5 @@
 import 'server-only';
-import { glances, planZones, samePlan, sharing, zoneTable, type Plan } from '@/core';
+import { glances, planZones, samePlan, sharing, withUsedMedia, zoneTable, type Plan } from '@/core';
 import { docket, publishedPlan } from '@/services/editions';
 import { knownStatuses } from '@/services/feed';
 import type { Actor } from '@/services/people';
@@ -12,6 +12,7 @@ const GLANCED_AT = 300;
 /** `zone` is that of the person's own clock. */
 export async function loadView(actor: Actor, zone: string): Promise<NetworkView> {
   const draft = await draftPlan(actor);
+  const plan = used(draft.plan);
   const serverNow = Date.now();
   const [published, newest, statuses] = await Promise.all([
     publishedPlan(actor),
@@ -19,18 +20,27 @@ export async function loadView(actor: Actor, zone: string): Promise<NetworkView>
     knownStatuses(actor),
   ]);
   // What the published plan has in common with the draft is sent once.
-  const seen = published && { ...published, plan: sharedWith(draft.plan, published.plan) };
+  const seen = published && { ...published, plan: sharedWith(plan, used(published.plan)) };
   return {
     person: actor.name,
-    draft: draft.plan,
-    zones: [...new Set([zone, ...planZones(draft.plan), ...planZones(seen?.plan ?? draft.plan)])].map(zoneTable),
+    draft: plan,
+    zones: [...new Set([zone, ...planZones(plan), ...planZones(seen?.plan ?? plan)])].map(zoneTable),
     change: draft.change,
     published: seen,
     docket: { change: newest.change, entries: newest.entries.length, screens: newest.screens.length },
     statuses,
     serverNow,
-    glances: draft.plan.screens.length > GLANCED_AT ? [] : glances(seen?.plan ?? draft.plan, serverNow),
+    glances: plan.screens.length > GLANCED_AT ? [] : glances(seen?.plan ?? plan, serverNow),
   };
+}
+
+/** Plans with the files alone that they use: the page asks for others where they are in sight. */
+const usedPlans = new WeakMap<Plan, Plan>();
+
+function used(plan: Plan): Plan {
+  const known = usedPlans.get(plan) ?? withUsedMedia(plan);
+  usedPlans.set(plan, known);
+  return known;
 }
 
 /** What was shared last with a published plan: both stand until somebody edits or publishes. */

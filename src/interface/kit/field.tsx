@@ -9,7 +9,8 @@ import {
 } from '@headlessui/react';
 import type { InputHTMLAttributes, ReactNode, Ref, SelectHTMLAttributes } from 'react';
 
-const BOX = 'w-full border border-rule bg-sheet px-2.5 py-1.5 text-ink aria-invalid:border-brick';
+/** How a control looks. */
+export const BOX = 'w-full border border-rule bg-sheet px-2.5 py-1.5 text-ink aria-invalid:border-brick';
 
 /** A labelled control, its hint, and what is wrong with it. */
 export function Field({

@@ -1,22 +1,23 @@
 'use client';
 
-import { useEffect, useMemo, useRef, useState, type DragEvent } from 'react';
-import { matches, mediaTerms, parseSelector, type Media } from '@/core';
-import { useRefetch } from '@/interface/data/queries';
-import { useNetwork, useThumbnails } from '@/interface/data/provider';
+import { useDeferredValue, useEffect, useRef, useState, type DragEvent } from 'react';
+import type { Media } from '@/core';
+import { useLibrary, useRefetch } from '@/interface/data/queries';
+import { thumbnailOf, useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/button';
 import { Empty } from '@/interface/kit/empty';
 import { Input } from '@/interface/kit/field';
 import { counted, duration, megabytes } from '@/interface/kit/format';
+import { More } from '@/interface/kit/more';
 import { Sheet } from '@/interface/kit/sheet';
 import { Thumb } from '@/interface/kit/thumb';
 import { MediaSheet } from './media-sheet';
 import { UploadTray, type Sending } from './upload-tray';
 import { sendFile } from './send';
 
-/** All media; files may be dropped anywhere. */
+/** The network's media, a page at a time; files may be dropped anywhere. */
 export function LibraryPlace() {
-  const { draft, notify } = useNetwork('draft', 'notify');
+  const { draft, hold, notify } = useNetwork('draft', 'hold', 'notify');
   const refetch = useRefetch('uploads');
   const [search, setSearch] = useState('');
   const [open, setOpen] = useState<string | null>(null);
@@ -25,10 +26,7 @@ export function LibraryPlace() {
   const picker = useRef<HTMLInputElement>(null);
   const count = useRef(0);
 
-  const found = useMemo(
-    () => draft.media.filter((media) => finds(media, search)).sort((a, b) => (a.added < b.added ? 1 : -1)),
-    [draft.media, search],
-  );
+  const { files, total, failed, hasMore, more } = useLibrary(useDeferredValue(search.trim()));
   const chosen = draft.media.find((media) => media.id === open);
 
   const send = async (files: Iterable<File>) => {
@@ -80,7 +78,7 @@ export function LibraryPlace() {
             onChange={(event) => setSearch(event.target.value)}
           />
         </div>
-        <p className="text-faint">{counted(found.length, 'file')}</p>
+        <p className="text-faint">{total !== undefined && counted(total, 'file')}</p>
         <p className="ml-auto text-sm text-faint">Drop files anywhere here, or</p>
         <Button variant="main" onClick={() => picker.current?.click()}>
           Choose files
@@ -98,19 +96,31 @@ export function LibraryPlace() {
         />
       </div>
       <UploadTray sending={sending} onDismiss={(key) => setSending((list) => list.filter((one) => one.key !== key))} />
-      {draft.media.length === 0 ? (
+      {failed ? (
+        <p role="alert" className="py-10 text-brick">
+          The library does not answer: try again in a moment.
+        </p>
+      ) : files === undefined || total === undefined ? null : files.length === 0 && search.trim() === '' ? (
         <Empty title="Nothing in the library yet">
           Drop pictures and films here. They are measured, turned upright and kept once.
         </Empty>
-      ) : found.length === 0 ? (
+      ) : files.length === 0 ? (
         <p className="py-10 text-faint">No file has this in its name, tags or kind.</p>
       ) : (
         <ul className="grid grid-cols-[repeat(auto-fill,minmax(168px,1fr))] gap-x-5 gap-y-6">
-          {found.map((media) => (
-            <Card key={media.id} file={media} onOpen={() => setOpen(media.id)} />
+          {files.map((file) => (
+            <Card
+              key={file.id}
+              file={file}
+              onOpen={() => {
+                hold([file]);
+                setOpen(file.id);
+              }}
+            />
           ))}
         </ul>
       )}
+      {hasMore && files && total !== undefined && <More left={total - files.length} onMore={more} />}
       <Sheet title={chosen?.name ?? ''} open={chosen !== undefined} onClose={() => setOpen(null)}>
         {chosen && <MediaSheet key={chosen.id} media={chosen} onGone={() => setOpen(null)} />}
       </Sheet>
@@ -118,22 +128,13 @@ export function LibraryPlace() {
   );
 }
 
-/** A selector finds by tags; any other words find by name. */
-function finds(media: Media, search: string): boolean {
-  const text = search.trim().toLowerCase();
-  if (text === '' || media.name.toLowerCase().includes(text)) return true;
-  const selector = parseSelector(text);
-  return selector.ok && matches(selector.value, mediaTerms(media));
-}
-
 function Card({ file, onOpen }: { file: Media; onOpen: () => void }) {
-  const thumbnail = useThumbnails();
   const { id, name, kind, width, height, bytes, durationMs, tags = [] } = file;
   return (
     <li>
       <button type="button" data-media={id} onClick={onOpen} className="block w-full text-left">
         <span className="flex h-28 items-end">
-          <Thumb src={thumbnail(id)} alt="" className="max-h-28 max-w-full" />
+          <Thumb src={thumbnailOf(file)} alt="" className="max-h-28 max-w-full" />
         </span>
         <span className="mt-1.5 block truncate font-semibold">{name}</span>
         <span className="block font-code text-[11px] text-faint">

@@ -1,9 +1,10 @@
 'use client';
 
 import { memo, useMemo } from 'react';
-import { describeWhen, type Booking, type Content, NETWORK_ID, knownContent, never, patchOf } from '@/core';
+import { describeWhen, type Booking, NETWORK_ID, patchOf } from '@/core';
 import { useNetwork, useThumbnails } from '@/interface/data/provider';
-import { ContentSelect, contentOf, contentValue, firstMedia } from '@/interface/kit/content-field';
+import { ContentPicker } from '@/interface/forms/content-picker';
+import { contentName, contentOf, contentValue, firstMedia } from '@/interface/kit/content';
 import { counted } from '@/interface/kit/format';
 import { selectScreens } from '@/interface/kit/selector-field';
 import { Thumb } from '@/interface/kit/thumb';
@@ -44,13 +45,13 @@ export const BookingList = memo(function BookingList({
         <div className="flex items-center gap-3">
           <span className="text-faint">Where nothing is booked, and site and screen say nothing else:</span>
           <span className="w-64">
-            <ContentSelect
+            <ContentPicker
               plan={draft}
               none="nothing, a quiet card"
               aria-label="The network's backdrop"
               value={contentValue(network.backdrop)}
-              onChange={(event) => {
-                const backdrop = contentOf(event.target.value);
+              onChange={(value) => {
+                const backdrop = contentOf(value);
                 const patch = patchOf('network', NETWORK_ID, network, { ...network, backdrop });
                 if (patch) void edit([patch]);
               }}
@@ -99,20 +100,4 @@ function BookingRow({ booking, onOpen }: { booking: Booking; onOpen: () => void 
       </button>
     </li>
   );
-}
-
-/** What a booking shows, by name. */
-export function contentName(
-  content: Content,
-  plan: { playlists: readonly { id: string; name: string }[]; media: readonly { id: string; name: string }[] },
-): string {
-  const what = knownContent(content);
-  switch (what.kind) {
-    case 'playlist':
-      return `playlist ${plan.playlists.find((one) => one.id === what.id)?.name ?? what.id}`;
-    case 'media':
-      return plan.media.find((one) => one.id === what.id)?.name ?? what.id;
-    default:
-      return never(what);
-  }
 }

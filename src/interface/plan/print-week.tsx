@@ -5,7 +5,7 @@ import { flushSync } from 'react-dom';
 import { addDays, describeWhen, type Booking, type LocalDate, type LocalOccasion, type Site } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
 import { selectScreens } from '@/interface/kit/selector-field';
-import { contentName } from './booking-list';
+import { contentName } from '@/interface/kit/content';
 import { LAYERS, layerName, layerOf } from './strata/layout';
 import { useSightings } from './use-ahead';
 import { clockSpan, dateWords } from './site-clock-words';

@@ -1,6 +1,6 @@
 'use client';
 
-import { firstFile } from '@/interface/kit/content-field';
+import { firstFile } from '@/interface/kit/content';
 import type { Item, Plan } from '@/core';
 import { itemLength } from '@/core';
 import { useThumbnails } from '@/interface/data/provider';

@@ -2,24 +2,19 @@
 
 import { useDraggable } from '@dnd-kit/core';
 import { Plus } from 'lucide-react';
-import { useState } from 'react';
+import { useDeferredValue, useState } from 'react';
 import type { Media } from '@/core';
-import { useNetwork, useThumbnails } from '@/interface/data/provider';
+import { thumbnailOf } from '@/interface/data/provider';
+import { useLibrary } from '@/interface/data/queries';
 import { Input } from '@/interface/kit/field';
 import { duration } from '@/interface/kit/format';
+import { More } from '@/interface/kit/more';
 import { Thumb } from '@/interface/kit/thumb';
 
 /** The library beside a playlist, to drag from. */
-export function Palette({ onAdd }: { onAdd: (media: string) => void }) {
-  const { draft } = useNetwork('draft');
+export function Palette({ onAdd }: { onAdd: (file: Media) => void }) {
   const [search, setSearch] = useState('');
-  const text = search.trim().toLowerCase();
-  const found = draft.media
-    .filter(
-      ({ name, tags, kind }) =>
-        text === '' || name.toLowerCase().includes(text) || tags?.some((tag) => tag.startsWith(text)) || kind === text,
-    )
-    .sort((a, b) => (a.added < b.added ? 1 : -1));
+  const { files, total = 0, failed, hasMore, more } = useLibrary(useDeferredValue(search.trim()));
   return (
     <aside aria-label="Media" className="flex w-72 shrink-0 flex-col border-l border-rule bg-sheet">
       <div className="p-4 pb-2">
@@ -32,12 +27,18 @@ export function Palette({ onAdd }: { onAdd: (media: string) => void }) {
         />
       </div>
       <ul className="min-h-0 flex-1 overflow-y-auto px-4 pb-4">
-        {found.map((media) => (
-          <Draggable key={media.id} media={media} onAdd={() => onAdd(media.id)} />
+        {files?.map((file) => (
+          <Draggable key={file.id} media={file} onAdd={() => onAdd(file)} />
         ))}
-        {found.length === 0 && (
+        {files?.length === 0 && (
           <li className="py-4 text-sm text-faint">
-            {draft.media.length === 0 ? 'The library is empty: add files there first.' : 'Nothing found.'}
+            {search.trim() === '' ? 'The library is empty: add files there first.' : 'Nothing found.'}
+          </li>
+        )}
+        {failed && <li className="py-4 text-sm text-brick">The library does not answer: try again in a moment.</li>}
+        {hasMore && files && (
+          <li>
+            <More left={total - files.length} onMore={more} />
           </li>
         )}
       </ul>
@@ -46,8 +47,7 @@ export function Palette({ onAdd }: { onAdd: (media: string) => void }) {
 }
 
 function Draggable({ media, onAdd }: { media: Media; onAdd: () => void }) {
-  const { listeners, setNodeRef } = useDraggable({ id: `media-${media.id}`, data: { media: media.id } });
-  const thumbnail = useThumbnails();
+  const { listeners, setNodeRef } = useDraggable({ id: `media-${media.id}`, data: { file: media } });
   return (
     <li className="flex items-center gap-3 border-b border-rule py-2">
       <div
@@ -56,7 +56,7 @@ function Draggable({ media, onAdd }: { media: Media; onAdd: () => void }) {
         data-palette={media.id}
         className="flex min-w-0 flex-1 cursor-grab touch-none items-center gap-3"
       >
-        <Thumb src={thumbnail(media.id)} alt="" className="h-11 w-16 shrink-0" />
+        <Thumb src={thumbnailOf(media)} alt="" className="h-11 w-16 shrink-0" />
         <span className="min-w-0">
           <span className="block truncate text-sm font-semibold">{media.name}</span>
           <span className="block font-code text-[11px] text-faint">

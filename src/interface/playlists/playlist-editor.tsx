@@ -9,6 +9,7 @@ import {
   useDroppable,
   useSensor,
   useSensors,
+  type Active,
   type Announcements,
   type DragEndEvent,
   type UniqueIdentifier,
@@ -22,9 +23,9 @@ import {
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState, type ReactNode } from 'react';
-import { loopLength, type Item, type Playlist, changed, removed } from '@/core';
+import { loopLength, type Item, type Media, type Playlist, changed, removed } from '@/core';
 import { OnAir } from '@/interface/forecast/on-air';
-import { useNetwork, useThumbnails } from '@/interface/data/provider';
+import { thumbnailOf, useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/button';
 import { Input, Select } from '@/interface/kit/field';
 import { counted, duration } from '@/interface/kit/format';
@@ -37,28 +38,31 @@ import { useItems } from './use-items';
 
 /** One playlist: its strip, its items in order, and the media to drag in. */
 export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
-  const { draft, edit } = useNetwork('draft', 'edit');
+  const { draft, edit, hold } = useNetwork('draft', 'edit', 'hold');
   const router = useRouter();
-  const thumbnail = useThumbnails();
   const { rows, items, change } = useItems(playlist);
-  const [dragged, setDragged] = useState<string | null>(null);
+  const [dragged, setDragged] = useState<Media | null>(null);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
 
   const insert = (item: Item, at = items.length) => change([...items.slice(0, at), item, ...items.slice(at)]);
+  const put = (file: Media, at = items.length) => {
+    hold([file]);
+    insert({ media: file.id }, at);
+  };
   const onDragEnd = ({ active, over }: DragEndEvent) => {
     setDragged(null);
     if (!over) return;
     const place = rows.findIndex((row) => row.key === over.id);
     const from = rows.findIndex((row) => row.key === active.id);
-    const media = active.data.current?.media as string | undefined;
-    if (media !== undefined) {
+    const file = fileOf(active);
+    if (file) {
       // Below the middle of the row that it is held over, it goes after that row.
       const held = active.rect.current.translated;
       const below = held !== null && held.top + held.height / 2 > over.rect.top + over.rect.height / 2;
-      insert({ media }, place < 0 ? items.length : place + (below ? 1 : 0));
+      put(file, place < 0 ? items.length : place + (below ? 1 : 0));
     } else if (from >= 0 && place >= 0 && from !== place) change(arrayMove([...items], from, place));
   };
   const named = (id: UniqueIdentifier) => {
@@ -86,7 +90,7 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
       sensors={sensors}
       accessibility={{ announcements }}
       collisionDetection={closestCenter}
-      onDragStart={({ active }) => setDragged((active.data.current?.media as string | undefined) ?? null)}
+      onDragStart={({ active }) => setDragged(fileOf(active))}
       onDragEnd={onDragEnd}
       onDragCancel={() => setDragged(null)}
     >
@@ -143,14 +147,17 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
             Remove this playlist
           </Button>
         </div>
-        <Palette onAdd={(media) => insert({ media })} />
+        <Palette onAdd={(file) => put(file)} />
       </div>
       <DragOverlay>
-        {dragged && <Thumb src={thumbnail(dragged)} alt="" className="h-16 w-28 outline-2 outline-dusk" />}
+        {dragged && <Thumb src={thumbnailOf(dragged)} alt="" className="h-16 w-28 outline-2 outline-dusk" />}
       </DragOverlay>
     </DndContext>
   );
 }
+
+/** The file from the palette that is dragged; null for an item of the list. */
+const fileOf = ({ data }: Active): Media | null => (data.current as { file?: Media } | undefined)?.file ?? null;
 
 function DropList({ empty, children }: { empty: boolean; children: ReactNode }) {
   const { setNodeRef, isOver } = useDroppable({ id: 'empty', disabled: !empty });

@@ -1,14 +1,15 @@
 'use client';
 
 import { zodResolver } from '@hookform/resolvers/zod';
-import { useForm } from 'react-hook-form';
+import { Controller, useForm } from 'react-hook-form';
 import { z } from 'zod';
 import { idSchema, nameSchema, removed, screenSchema, windowSchema, type Screen } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
 import { AutoForm } from '@/interface/forms/auto-form';
 import { Conflicts, useRecord } from '@/interface/forms/use-record';
 import { Button } from '@/interface/kit/button';
-import { ContentSelect, contentOf, contentValue } from '@/interface/kit/content-field';
+import { ContentPicker } from '@/interface/forms/content-picker';
+import { contentOf, contentValue } from '@/interface/kit/content';
 import { Field, Input, Select } from '@/interface/kit/field';
 import { tagsText, tagsTextSchema } from '@/interface/kit/tags';
 
@@ -137,7 +138,13 @@ export function ScreenForm({
           <Input invalid={!!errors.tags} {...register('tags')} />
         </Field>
         <Field label="Backdrop" hint="What it shows when nothing is booked">
-          <ContentSelect plan={draft} none="The site's, or the network's" {...register('backdrop')} />
+          <Controller
+            control={form.control}
+            name="backdrop"
+            render={({ field: { value, onChange, onBlur } }) => (
+              <ContentPicker plan={draft} none="The site's, or the network's" {...{ value, onChange, onBlur }} />
+            )}
+          />
         </Field>
         {simple ? (
           <div className="flex gap-4">

@@ -2,13 +2,14 @@
 
 import { Conflicts, useRecord } from '@/interface/forms/use-record';
 import { zodResolver } from '@hookform/resolvers/zod';
-import { useForm } from 'react-hook-form';
+import { Controller, useForm } from 'react-hook-form';
 import { z } from 'zod';
 import { nameSchema, zoneSchema, type Site, removed } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
 import { AutoForm } from '@/interface/forms/auto-form';
 import { Button } from '@/interface/kit/button';
-import { ContentSelect, contentOf, contentValue } from '@/interface/kit/content-field';
+import { ContentPicker } from '@/interface/forms/content-picker';
+import { contentOf, contentValue } from '@/interface/kit/content';
 import { Field, Input } from '@/interface/kit/field';
 import { tagsText, tagsTextSchema } from '@/interface/kit/tags';
 import {
@@ -119,7 +120,13 @@ export function SiteForm({ site, onDone }: { site: Site | null; onDone: (id: str
           <Input invalid={!!errors.place} {...register('place')} />
         </Field>
         <Field label="Backdrop" hint="What its screens show when nothing is booked">
-          <ContentSelect plan={draft} none="The network's" {...register('backdrop')} />
+          <Controller
+            control={form.control}
+            name="backdrop"
+            render={({ field: { value, onChange, onBlur } }) => (
+              <ContentPicker plan={draft} none="The network's" {...{ value, onChange, onBlur }} />
+            )}
+          />
         </Field>
       </AutoForm>
       {site && (

@@ -5,6 +5,7 @@ import {
   Refusal,
   currentPlan,
   orThrow,
+  withUsedMedia,
   type CompiledBase,
   type CompiledEdition,
   type Plan,
@@ -84,7 +85,7 @@ export async function publishedPlan(actor: Actor): Promise<{ plan: Plan; number:
 
 /**
  * The newest edition for a page whose draft stands at `change`: the plan is null where it is the draft as it was at that change,
- * as after every publication that nobody's edit came after. Null before the first edition.
+ * as after every publication that nobody's edit came after; it has the files alone that it uses. Null before the first edition.
  */
 export async function editionFor(
   actor: Actor,
@@ -93,7 +94,7 @@ export async function editionFor(
   const newest = await newestEdition(actor.networkId);
   if (!newest) return null;
   const same = newest.lastChange === change && newest.again === null;
-  return { number: newest.number, plan: same ? null : newest.plan };
+  return { number: newest.number, plan: same ? null : withUsedMedia(newest.plan) };
 }
 
 /** What the newest edition was compiled to; undefined before the first. */

@@ -1,6 +1,7 @@
 import type { Transaction } from 'sequelize';
-import { currentDocument, patchOf, withoutWas, type Kind, type LoosePatch } from '@/core';
+import { currentDocument, patchOf, withoutWas, type Kind, type LoosePatch, type Media } from '@/core';
 import { rows } from '@/database';
+import { namedMedia } from './named-media';
 
 /** A change of the plan as it is told to those who follow it: what it made of an object, and who made it. */
 export interface FeedChange {
@@ -17,6 +18,8 @@ export interface FeedChanges {
   readonly after: number;
   readonly number: number;
   readonly changes: readonly FeedChange[];
+  /** Files that were changed or came into use, as they are now: a page holds only those that its plan uses. */
+  readonly media: readonly Media[];
 }
 
 /** More than so many at once, and a page is better loaded anew. */
@@ -43,10 +46,15 @@ export async function changesSince(
     within,
   );
   if (found.length > MOST) return null;
-  const changes = found.flatMap(({ number, kind, object, before, after, format, by }): FeedChange[] => {
-    const [old, next] = [before, after].map((one) => one && currentDocument(kind, one, format));
-    const patch = patchOf(kind, object, old ?? null, next ?? null);
+  const made = found.map(({ kind, object, before, after, format, ...rest }) => ({
+    ...{ ...rest, kind, id: object },
+    before: before && currentDocument(kind, before, format),
+    after: after && currentDocument(kind, after, format),
+  }));
+  const changes = made.flatMap(({ number, kind, id, before, after, by }): FeedChange[] => {
+    const patch = patchOf(kind, id, before, after);
     return patch ? [{ number: Number(number), patch: withoutWas(patch), by }] : [];
   });
-  return { after: since, number: Number(found.at(-1)?.number ?? since), changes };
+  const media = await namedMedia(networkId, made, within);
+  return { after: since, number: Number(found.at(-1)?.number ?? since), changes, media };
 }

@@ -19,6 +19,7 @@ import {
   type FieldConflict,
   type Kind,
   type LoosePatch,
+  type Media,
   type Names,
   type Problem,
 } from '@/core';
@@ -27,6 +28,7 @@ import { notFound } from '../errors';
 import type { Actor } from '../people';
 import { attachFiles, filesOfMedia, type MediaFiles } from './media-files';
 import { keyText, loadObjects, takenIds, targetsOf, writeObjects, type Key, type Write } from './objects';
+import { namedMedia } from './named-media';
 import { slugBase, slugFor } from './slug';
 
 /** A patch, and where it adds a media file, the files that the library made for it. */
@@ -43,6 +45,8 @@ export interface EditResult {
   readonly patches: readonly LoosePatch[];
   /** The ids of the objects, in the order of the edits. */
   readonly ids: readonly string[];
+  /** Files that were changed or came into use, as they are now: a page may not have them. */
+  readonly media: readonly Media[];
 }
 
 /** What a person does in one go, and what undo takes back whole. */
@@ -78,7 +82,7 @@ export async function editWithin(
   const ids = named.map((one) => one.id);
   if (writes.length === 0) {
     const change = await lastChange(networkId, within);
-    return { change, previous: change, changes: [], ids, patches: [] };
+    return { change, previous: change, changes: [], ids, patches: [], media: [] };
   }
   await refuseDangling(networkId, writes, within);
   const removed = writes.filter((one) => one.kind === 'media' && !one.after).map((one) => one.id);
@@ -90,7 +94,8 @@ export async function editWithin(
   const change = numbers.at(-1) ?? previous;
   const { origin } = act ?? {};
   await publish({ kind: 'changes', network: networkId, first: numbers[0] ?? change, change, origin }, within);
-  return { change, previous, changes: numbers, ids, patches: writes.map(patchDone) };
+  const media = await namedMedia(networkId, writes, within);
+  return { change, previous, changes: numbers, ids, patches: writes.map(patchDone), media };
 }
 
 /** What was done, for those who only follow. */

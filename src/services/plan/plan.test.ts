@@ -48,7 +48,7 @@ test('an edit that changes nothing leaves no change', async () => {
   await newPlan(actor);
   const before = await lastChange(actor.networkId);
   const result = await edit(actor, [{ kind: 'playlist', id: 'house', set: { name: 'House', items: [] } }]);
-  expect(result).toEqual({ change: before, previous: before, changes: [], ids: ['house'], patches: [] });
+  expect(result).toEqual({ change: before, previous: before, changes: [], ids: ['house'], patches: [], media: [] });
 });
 
 test('several edits are all made, or none', async () => {

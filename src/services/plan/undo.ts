@@ -49,7 +49,7 @@ export async function undo(actor: Actor, way: Way): Promise<UndoResult> {
     return await transaction(async (within) => {
       await takeTurn(actor.networkId, within);
       tried = nextActs(await actsOf(actor, within))[way];
-      if (tried === null) return { change: 0, previous: 0, changes: [], ids: [], patches: [], about: null };
+      if (tried === null) return { change: 0, previous: 0, changes: [], ids: [], patches: [], media: [], about: null };
       const made = await ChangeRow.findAll({
         where: { networkId: actor.networkId, act: tried },
         order: [['id', 'DESC']],

@@ -4,7 +4,8 @@ import { useMemo, useState } from 'react';
 import { describeWhen, parseSelector, type Content } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/button';
-import { ContentSelect, contentOf } from '@/interface/kit/content-field';
+import { ContentPicker } from '@/interface/forms/content-picker';
+import { contentOf } from '@/interface/kit/content';
 import { Field } from '@/interface/kit/field';
 import { counted } from '@/interface/kit/format';
 import { SelectorField } from '@/interface/kit/selector-field';
@@ -88,12 +89,7 @@ export function ImportForm({ onDone }: { onDone: () => void }) {
           </ul>
           {needsWhat && (
             <Field label="What they show" hint="Calendar files do not say it; events of our own files do.">
-              <ContentSelect
-                plan={draft}
-                none="Choose a playlist or a file"
-                value={what}
-                onChange={(event) => setWhat(event.target.value)}
-              />
+              <ContentPicker plan={draft} none="Choose a playlist or a file" value={what} onChange={setWhat} />
             </Field>
           )}
           {needsWhere && (

@@ -26,7 +26,7 @@ import {
 } from '@/core';
 import { useGo } from '@/interface/data/moment';
 import { useIndex, useNetwork, useThumbnails } from '@/interface/data/provider';
-import { firstMedia } from '@/interface/kit/content-field';
+import { firstMedia } from '@/interface/kit/content';
 import { ask } from '@/interface/forecast/client';
 import { Select } from '@/interface/kit/field';
 import { zoneName } from '@/interface/kit/format';

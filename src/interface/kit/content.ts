@@ -1,8 +1,4 @@
-'use client';
-
-import type { Ref, SelectHTMLAttributes } from 'react';
 import { itemFiles, knownContent, knownItem, never, type Content, type Item, type Plan } from '@/core';
-import { Select } from './field';
 
 /** A content as a select's value: `playlist:house`, `media:line-flag`, or empty for none. */
 export function contentValue(content: Content | undefined): string {
@@ -61,32 +57,18 @@ export function firstFile(plan: Plan, item: Item): string | undefined {
   }
 }
 
-/** Chooses one playlist or one file; a plain file needs no playlist around it. */
-export function ContentSelect({
-  plan,
-  none,
-  ref,
-  ...rest
-}: SelectHTMLAttributes<HTMLSelectElement> & { plan: Plan; none: string; ref?: Ref<HTMLSelectElement> }) {
-  const byName = <T extends { name: string }>(list: readonly T[]) =>
-    [...list].sort((a, b) => a.name.localeCompare(b.name));
-  return (
-    <Select ref={ref} {...rest}>
-      <option value="">{none}</option>
-      <optgroup label="Playlists">
-        {byName(plan.playlists).map(({ id, name }) => (
-          <option key={id} value={`playlist:${id}`}>
-            {name}
-          </option>
-        ))}
-      </optgroup>
-      <optgroup label="Media">
-        {byName(plan.media).map(({ id, name }) => (
-          <option key={id} value={`media:${id}`}>
-            {name}
-          </option>
-        ))}
-      </optgroup>
-    </Select>
-  );
+/** What a booking shows, by name. */
+export function contentName(
+  content: Content,
+  plan: { playlists: readonly { id: string; name: string }[]; media: readonly { id: string; name: string }[] },
+): string {
+  const what = knownContent(content);
+  switch (what.kind) {
+    case 'playlist':
+      return `playlist ${plan.playlists.find((one) => one.id === what.id)?.name ?? what.id}`;
+    case 'media':
+      return plan.media.find((one) => one.id === what.id)?.name ?? what.id;
+    default:
+      return never(what);
+  }
 }

@@ -1,0 +1,88 @@
+import fc from 'fast-check';
+import { screenProgram } from '../forecast';
+import { orThrow } from '../refusal';
+import { randomPlan } from '../tests/random-plan';
+import { runs } from '../tests/runs';
+import { collectedBy, findMedia, mediaOf, readPlan, rulesOf, usedMedia, withUsedMedia, type Media } from '.';
+
+const file = (id: string, rest: Partial<Media> = {}): Media => ({
+  ...{ id, name: id, kind: 'image', width: 2, height: 1, bytes: 1, added: '2026-01-01T00:00:00Z' },
+  ...rest,
+});
+const ids = (media: readonly Media[]) => media.map((one) => one.id);
+
+const plan = orThrow(
+  readPlan({
+    format: 'lanternpost/plan',
+    version: 1,
+    network: { name: 'N', backdrop: { media: 'flag' } },
+    sites: [{ id: 'quay', name: 'Quay', timeZone: 'UTC', backdrop: { media: 'map' } }],
+    screens: [{ id: 'hall', name: 'Hall', site: 'quay', width: 2, height: 1, backdrop: { playlist: 'loop' } }],
+    media: [
+      ...['flag', 'map', 'item', 'booked', 'spare'].map((id) => file(id)),
+      ...['winter', 'summer'].map((id) => file(id, { tags: ['offer', id] })),
+    ],
+    playlists: [
+      {
+        id: 'loop',
+        name: 'Loop',
+        items: [{ media: 'item' }, { collect: 'offer and not winter', order: 'newest', limit: 1 }],
+      },
+    ],
+    bookings: [{ id: 'b', name: 'B', content: { media: 'booked' }, where: 'all', created: '2026-01-01T00:00:00Z' }],
+  }),
+);
+
+test('a file is used by a backdrop of any level, an item, a booking, or a rule that collects it', () => {
+  expect([...usedMedia(plan)].sort()).toEqual(['booked', 'flag', 'item', 'map', 'summer']);
+  expect(ids(withUsedMedia(plan).media)).toEqual(['flag', 'map', 'item', 'booked', 'summer']);
+  const used = withUsedMedia(plan);
+  expect(withUsedMedia(used)).toBe(used);
+  expect(used.playlists).toBe(plan.playlists);
+});
+
+test('what a document names and collects; nothing where there is no document', () => {
+  expect([...mediaOf('playlist', plan.playlists[0] ?? null)]).toEqual(['item']);
+  expect([...rulesOf('playlist', plan.playlists[0] ?? null)]).toEqual(['offer and not winter']);
+  expect([...mediaOf('booking', plan.bookings[0] ?? null)]).toEqual(['booked']);
+  expect(rulesOf('booking', plan.bookings[0] ?? null).size).toBe(0);
+  expect(mediaOf('screen', null).size + rulesOf('playlist', null).size).toBe(0);
+  expect(ids(collectedBy(new Set(['winter', 'summer']), plan.media))).toEqual(['winter', 'summer']);
+  expect(collectedBy(new Set(), plan.media)).toEqual([]);
+});
+
+test('every screen shows the same by the used files alone', () => {
+  fc.assert(
+    fc.property(randomPlan, ({ plan: whole }) => {
+      const used = withUsedMedia(whole);
+      for (const { id } of whole.screens) expect(screenProgram(used, id)).toEqual(screenProgram(whole, id));
+    }),
+    runs(60),
+  );
+});
+
+describe('files are found', () => {
+  const library = [
+    file('a', { name: 'Pier at dawn', added: '2026-01-01T00:00:00Z', tags: ['harbour'] }),
+    file('b', { name: 'Buoy', kind: 'video', added: '2026-03-01T00:00:00Z' }),
+    file('d', { name: 'Dawn chorus', width: 1, height: 2, added: '2026-02-01T00:00:00Z', tags: ['birds', 'night'] }),
+    file('c', { name: 'Map', added: '2026-02-01T02:00:00+02:00', tags: ['harbour', 'night'] }),
+  ];
+  test.each([
+    ['', 'b c d a'],
+    ['  DAWN ', 'd a'],
+    ['harb', 'c a'],
+    ['night and not birds', 'c'],
+    ['kind:video', 'b'],
+    ['is:portrait', 'd'],
+    ['nowhere', ''],
+    ['(', ''],
+  ])('"%s": the newest first, those of one instant by their ids', (search, expected) => {
+    expect(ids(findMedia(library, search)).join(' ')).toBe(expected);
+  });
+
+  test('and the library itself stays in its order', () => {
+    findMedia(library, '');
+    expect(ids(library)).toEqual(['a', 'b', 'd', 'c']);
+  });
+});

@@ -1,0 +1,75 @@
+import { matches, mediaTerms, parseSelector, selectorOf } from '../selector';
+import { knownItem } from './known';
+import { LISTED_KINDS, collectionOf, referencesOf, type Kind } from './registry';
+import { linksOf } from './references';
+import type { Media, Plan } from './schema';
+
+/** Which media a plan uses, and which one finds. A page holds the used ones; of the others it asks for what is in sight. */
+
+/** The files that a document names. */
+export const mediaOf = (kind: Kind, document: object | null): ReadonlySet<string> =>
+  new Set(
+    document
+      ? linksOf(
+          document,
+          referencesOf(kind).filter((one) => one.kind === 'media'),
+        ).map((link) => link.id)
+      : [],
+  );
+
+/** The rules by which a document collects media. */
+export function rulesOf(kind: Kind, document: object | null): ReadonlySet<string> {
+  if (kind !== 'playlist' || !document) return new Set();
+  const { items } = document as Plan['playlists'][number];
+  return new Set(
+    items.flatMap((item) => {
+      const what = knownItem(item);
+      return what.kind === 'collect' ? [what.rule] : [];
+    }),
+  );
+}
+
+/** Which of the files some rules collect, whatever their order and number. */
+export function collectedBy(rules: ReadonlySet<string>, media: readonly Media[]): readonly Media[] {
+  const selectors = [...rules].map(selectorOf);
+  if (selectors.length === 0) return [];
+  return media.filter((file) => {
+    const terms = mediaTerms(file);
+    return selectors.some((selector) => matches(selector, terms));
+  });
+}
+
+/** The ids of the files that anything in a plan names or collects. */
+export function usedMedia(plan: Plan): ReadonlySet<string> {
+  const used = new Set(mediaOf('network', plan.network));
+  const rules = new Set<string>();
+  for (const kind of LISTED_KINDS)
+    for (const document of plan[collectionOf(kind)]) {
+      for (const id of mediaOf(kind, document)) used.add(id);
+      for (const rule of rulesOf(kind, document)) rules.add(rule);
+    }
+  for (const { id } of collectedBy(rules, plan.media)) used.add(id);
+  return used;
+}
+
+/** The plan with those files alone that are used in it: forecasts are the same. The same plan where all are. */
+export function withUsedMedia(plan: Plan): Plan {
+  const used = usedMedia(plan);
+  return used.size === plan.media.length ? plan : { ...plan, media: plan.media.filter(({ id }) => used.has(id)) };
+}
+
+/**
+ * The files that one means, the newest first: by a part of the name, the beginning of a tag, the kind, or by a selector of tags,
+ * kinds and shapes.
+ */
+export function findMedia(media: readonly Media[], search: string): Media[] {
+  const text = search.trim().toLowerCase();
+  const selector = parseSelector(text);
+  const means = (file: Media) =>
+    file.name.toLowerCase().includes(text) ||
+    file.tags?.some((tag) => tag.startsWith(text)) === true ||
+    (selector.ok && matches(selector.value, mediaTerms(file)));
+  return (text === '' ? [...media] : media.filter(means)).sort(
+    (a, b) => Date.parse(b.added) - Date.parse(a.added) || (a.id < b.id ? -1 : 1),
+  );
+}
