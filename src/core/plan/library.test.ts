@@ -66,23 +66,26 @@ describe('files are found', () => {
     file('a', { name: 'Pier at dawn', added: '2026-01-01T00:00:00Z', tags: ['harbour'] }),
     file('b', { name: 'Buoy', kind: 'video', added: '2026-03-01T00:00:00Z' }),
     file('d', { name: 'Dawn chorus', width: 1, height: 2, added: '2026-02-01T00:00:00Z', tags: ['birds', 'night'] }),
+    file('e', { name: 'Map of the islands', added: '2026-04-01T00:00:00Z' }),
     file('c', { name: 'Map', added: '2026-02-01T02:00:00+02:00', tags: ['harbour', 'night'] }),
   ];
   test.each([
-    ['', 'b c d a'],
+    ['', 'e b c d a'],
     ['  DAWN ', 'd a'],
+    ['map', 'c e'],
+    ['m', 'e c'],
     ['harb', 'c a'],
     ['night and not birds', 'c'],
     ['kind:video', 'b'],
     ['is:portrait', 'd'],
     ['nowhere', ''],
     ['(', ''],
-  ])('"%s": the newest first, those of one instant by their ids', (search, expected) => {
+  ])('"%s": what is called so first, then the newest', (search, expected) => {
     expect(ids(findMedia(library, search)).join(' ')).toBe(expected);
   });
 
   test('and the library itself stays in its order', () => {
     findMedia(library, '');
-    expect(ids(library)).toEqual(['a', 'b', 'd', 'c']);
+    expect(ids(library)).toEqual(['a', 'b', 'd', 'e', 'c']);
   });
 });

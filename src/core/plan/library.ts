@@ -59,8 +59,8 @@ export function withUsedMedia(plan: Plan): Plan {
 }
 
 /**
- * The files that one means, the newest first: by a part of the name, the beginning of a tag, the kind, or by a selector of tags,
- * kinds and shapes.
+ * The files that one means: by a part of the name, the beginning of a tag, or by a selector of tags, kinds and shapes. What is
+ * called so comes first, then what begins so; of alike ones the newest.
  */
 export function findMedia(media: readonly Media[], search: string): Media[] {
   const text = search.trim().toLowerCase();
@@ -69,7 +69,11 @@ export function findMedia(media: readonly Media[], search: string): Media[] {
     file.name.toLowerCase().includes(text) ||
     file.tags?.some((tag) => tag.startsWith(text)) === true ||
     (selector.ok && matches(selector.value, mediaTerms(file)));
+  const rank = ({ name }: Media) => {
+    const known = name.toLowerCase();
+    return known === text ? 0 : known.startsWith(text) ? 1 : 2;
+  };
   return (text === '' ? [...media] : media.filter(means)).sort(
-    (a, b) => Date.parse(b.added) - Date.parse(a.added) || (a.id < b.id ? -1 : 1),
+    (a, b) => rank(a) - rank(b) || Date.parse(b.added) - Date.parse(a.added) || (a.id < b.id ? -1 : 1),
   );
 }

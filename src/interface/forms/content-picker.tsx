@@ -71,7 +71,7 @@ export function ContentPicker({
           <button
             type="button"
             aria-label={`Take "${name}" out`}
-            className="absolute inset-y-0 right-7 px-1 text-faint hover:text-ink"
+            className="absolute inset-y-0 right-7 w-6 px-1 text-faint hover:text-ink"
             onClick={() => onChange('')}
           >
             <X size={14} aria-hidden />
