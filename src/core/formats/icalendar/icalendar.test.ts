@@ -204,6 +204,17 @@ test('all day is written as dates, and floats; a pinned clock has its zone with 
   expect(file.match(/BEGIN:VTIMEZONE/g)).toHaveLength(1);
 });
 
+test('a booking whose dates hang on what no recurrence can say has them written one by one', () => {
+  const own = plan({ when: { from: '2026-12-01', repeat: 'FREQ=WEEKLY;BYDAY=TU', windows: [['08:00', '09:00']] } });
+  const [booking] = own.bookings;
+  if (!booking) throw new Error('no booking');
+  // A field of a later day that chooses dates: this file knows nothing of it.
+  const later = { ...own, bookings: [{ ...booking, when: { ...booking.when, tides: 'high' } as Booking['when'] }] };
+  expect(written(own)).toContain('RRULE:');
+  expect(written(later)).not.toContain('RRULE:');
+  expect(instances(written(later))).toEqual(instances(written(own)));
+});
+
 test('windows on opening hours are written out for a year, as they read at the site', () => {
   const own = plan({ when: { windows: [['opens', 'closes-00:30']] } });
   const until = at('2027-04-20T00:00:00Z');

@@ -63,6 +63,9 @@ export function writeCalendar(plan: Plan, bookings: readonly Booking[], options:
     .join('\r\n');
 }
 
+/** The fields of a `When` that an event's recurrence can say; with any other its dates are written one by one. */
+const SAID = new Set(['clock', 'from', 'to', 'repeat', 'also', 'except', 'only', 'not', 'windows']);
+
 /** The dates on which an event recurs, as the standard writes them. `first` is an instance. */
 interface Recurrence {
   readonly first: LocalDate;
@@ -86,7 +89,8 @@ class EventWriter {
     const { when } = booking;
     const windows = when.windows ?? [['00:00', '24:00']];
     const fixed = windows.every((window) => window.every((edge) => !/^(opens|closes)/.test(edge)));
-    const groups = fixed ? this.recurring(booking) : this.writtenOut(booking);
+    const said = Object.keys(when).every((field) => SAID.has(field));
+    const groups = fixed && said ? this.recurring(booking) : this.writtenOut(booking);
     return groups.flatMap(({ occurrence, recurrence }, i) => this.event(booking, occurrence, recurrence, i));
   }
 
@@ -101,7 +105,7 @@ class EventWriter {
     return day.filter((one) => one.date === recurrence.first).map((occurrence) => ({ occurrence, recurrence }));
   }
 
-  /** Windows that follow opening hours: an event for each pair of times, with all of its dates of a year. */
+  /** Windows that follow opening hours, and dates that no recurrence says: an event for each pair of times, with its dates of a year. */
   private writtenOut(booking: Booking): { occurrence: LocalOccurrence; recurrence: Recurrence }[] {
     const { from, site } = this.options;
     const until = addDays(from, WRITTEN_OUT_DAYS);
