@@ -1,6 +1,7 @@
 import pg from 'pg';
 import type { Transaction } from 'sequelize';
 import { config } from '@/config';
+import { logger } from '@/log';
 import { rows } from './connection';
 
 /** What processes tell each other through PostgreSQL's LISTEN/NOTIFY: small, and only ever a hint to look again. */
@@ -72,7 +73,8 @@ class Bus {
       this.client = client;
       if (this.wasLost) this.tell({ kind: 'resync' });
       this.wasLost = false;
-    } catch {
+    } catch (error) {
+      logger.warn({ error }, 'bus: PostgreSQL does not answer, another try follows');
       this.retry();
     } finally {
       this.connecting = false;

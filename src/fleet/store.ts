@@ -18,7 +18,10 @@ export class FleetStore implements PlayerStore {
 
   async load(): Promise<Kept> {
     if (!this.path) return this.values;
-    const text = await readFile(this.path, 'utf8').catch(() => null);
+    const text = await readFile(this.path, 'utf8').catch((error: NodeJS.ErrnoException) => {
+      if (error.code === 'ENOENT') return null;
+      throw error;
+    });
     if (text === null) return this.values;
     const kept = JSON.parse(text) as { values: Kept; whole: [string, number][] };
     this.values = kept.values;

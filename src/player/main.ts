@@ -6,9 +6,19 @@ import { Stage } from './stage';
 
 const part = (id: string) => document.getElementById(id) as HTMLElement;
 
+/** Has the service worker keep this page, so that it starts without a network; says why where it can't. */
+async function keepPage(): Promise<{ ok: true } | { ok: false; message: string }> {
+  try {
+    await navigator.serviceWorker.register('/player/sw.js', { scope: '/player' });
+    return { ok: true };
+  } catch (error) {
+    const why = error instanceof Error ? error.message : String(error);
+    return { ok: false, message: `The player's page is not kept for a start without network: ${why}` };
+  }
+}
+
 async function start(): Promise<void> {
-  if ('serviceWorker' in navigator)
-    await navigator.serviceWorker.register('/player/sw.js', { scope: '/player' }).catch(() => undefined);
+  const kept = await keepPage();
   const store = await BrowserStore.open();
   await navigator.storage.persist().catch(() => false);
 
@@ -37,6 +47,7 @@ async function start(): Promise<void> {
     },
     { software: `browser ${navigator.userAgent}`.slice(0, 120), playing: () => conductor.playing() },
   );
+  if (!kept.ok) session.report(kept.message);
   addEventListener('online', () => session.hurry());
   const clock = () => {
     part('clock').textContent = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit' }).format(

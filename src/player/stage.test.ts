@@ -1,4 +1,4 @@
-/** @jest-environment jsdom */
+/** @jest-environment @stryker-mutator/jest-runner/jest-env/jsdom */
 import type { Asset } from '@/core/playing';
 import { Stage } from './stage';
 

@@ -70,7 +70,8 @@ export function MomentProvider({ children }: { children: ReactNode }) {
     (direction: 1 | -1) => {
       turn.current = turn.current.then(async () => {
         // Asked again: what is drawn may still be the answer for another selection.
-        const list = await askChanges().catch(() => []);
+        const list = await askChanges().catch(() => null);
+        if (!list) return notify('What changes could not be computed: try again.', true);
         const from = reached.current;
         const found = direction > 0 ? list.find(({ at }) => at > from) : list.findLast(({ at }) => at < from);
         if (!found)

@@ -128,7 +128,11 @@ export function useNewest<T>(work: () => Promise<T>, deps: readonly unknown[]): 
     void (async () => {
       for (let next = wanted.current; next && !gone.current; next = wanted.current) {
         wanted.current = null;
-        const answer = await next().catch(() => null);
+        const answer = await next().catch((error: unknown) => {
+          // What was answered last stays: the next question may be answered again.
+          reportError(error);
+          return null;
+        });
         if (answer !== null) setValue(answer);
       }
       busy.current = false;

@@ -73,12 +73,16 @@ export function read(sha256: string, range?: { start: number; end: number }): Re
 
 /** Size in bytes, or null where the store has no such file. */
 export async function storedBytes(sha256: string): Promise<number | null> {
-  try {
-    return (await stat(storedPath(sha256))).size;
-  } catch {
-    return null;
-  }
+  return stat(storedPath(sha256)).then(({ size }) => size, absent(null));
 }
+
+/** For what is not there; any other fault goes on. */
+const absent =
+  <T>(none: T) =>
+  (error: NodeJS.ErrnoException): T => {
+    if (error.code === 'ENOENT') return none;
+    throw error;
+  };
 
 export async function forget(sha256: string): Promise<void> {
   await rm(storedPath(sha256), { force: true });
@@ -87,7 +91,7 @@ export async function forget(sha256: string): Promise<void> {
 /** Every stored file not touched since `before`. */
 export async function storedBefore(before: Date): Promise<string[]> {
   const found: string[] = [];
-  for (const folder of await readdir(mediaFolder()).catch(() => [])) {
+  for (const folder of await readdir(mediaFolder()).catch(absent([]))) {
     for (const sha256 of await readdir(join(mediaFolder(), folder)))
       if ((await stat(storedPath(sha256))).mtime < before) found.push(sha256);
   }
@@ -97,9 +101,9 @@ export async function storedBefore(before: Date): Promise<string[]> {
 /** Removes what was being received or made by a process that has died: nothing was written to it since `before`. */
 export async function removeStaleIncoming(before: Date): Promise<number> {
   let removed = 0;
-  for (const name of await readdir(incomingFolder()).catch(() => [])) {
+  for (const name of await readdir(incomingFolder()).catch(absent([]))) {
     const path = join(incomingFolder(), name);
-    const found = await stat(path).catch(() => null);
+    const found = await stat(path).catch(absent(null));
     if (!found || found.mtime >= before) continue;
     await rm(path, { force: true });
     removed++;
