@@ -6,7 +6,7 @@ export default {
   // A fault in what is made once, as a module is loaded, would need all tests anew.
   ignoreStatic: true,
   concurrency: 2,
-  timeoutMS: 20_000,
+  timeoutMS: 8_000,
   tempDirName: 'test-results/mutants',
   ignorePatterns: ['/data', '/.next', '/.cli', '/test-results', '/public', '/e2e', '/bench', '/bin'],
   reporters: ['json'],

@@ -3,7 +3,7 @@ import { screenTerms, type Selector } from './selector';
 type Placed = Parameters<typeof screenTerms>[0];
 
 /** Screens with their sites, as a plan holds them. */
-interface Ground<S extends Placed> {
+interface ScreensAtSites<S extends Placed> {
   readonly screens: readonly S[];
   readonly sites: readonly { readonly id: string; readonly tags?: readonly string[] | undefined }[];
 }
@@ -14,7 +14,7 @@ type Register = ReadonlyMap<string, readonly number[]>;
 /** Kept for as long as the two lists are: plans are never altered in place. */
 const registers = new WeakMap<readonly object[], { readonly sites: readonly object[]; readonly register: Register }>();
 
-function registerOf({ screens, sites }: Ground<Placed>): Register {
+function registerOf({ screens, sites }: ScreensAtSites<Placed>): Register {
   const known = registers.get(screens);
   if (known?.sites === sites) return known.register;
   const siteTags = new Map(sites.map((site) => [site.id, site.tags]));
@@ -55,7 +55,7 @@ function marks(selector: Selector, register: Register, count: number): Uint8Arra
  * The screens that a selector matches, in their order: the same that `matches` finds one by one. Whole lists are asked about
  * again and again, so it is looked up once which screens bear a term.
  */
-export function screensMatching<S extends Placed>(ground: Ground<S>, selector: Selector): S[] {
-  const found = marks(selector, registerOf(ground), ground.screens.length);
-  return ground.screens.filter((_, place) => found[place] === 1);
+export function screensMatching<S extends Placed>(plan: ScreensAtSites<S>, selector: Selector): S[] {
+  const found = marks(selector, registerOf(plan), plan.screens.length);
+  return plan.screens.filter((_, place) => found[place] === 1);
 }

@@ -1,7 +1,7 @@
 import { orThrow } from '../refusal';
 import fc from 'fast-check';
 import { selects as readAgain } from '../tests/second-reading';
-import { isTag, matches, mediaTerms, parseSelector, screenTerms, selectorOf, type Selector } from '.';
+import { isTag, matches, mediaTerms, namedTerms, parseSelector, screenTerms, selectorOf, type Selector } from '.';
 import { runs } from '../tests/runs';
 
 const hall = screenTerms(
@@ -45,6 +45,49 @@ test.each([
     ok: false,
     problems: [{ message: expect.stringContaining(sentence), at }],
   });
+});
+
+test('each mistake has its own sentence, at the character where reading stopped', () => {
+  const wrong = (text: string) => {
+    const read = parseSelector(text);
+    return read.ok ? null : [read.message, read.problems[0]?.at];
+  };
+  expect(wrong('  ')).toEqual(['A selector is missing: write all for everything.', 2]);
+  expect(wrong('quay and ')).toEqual(['The selector stops too early: a tag must follow.', 9]);
+  expect(wrong('quay and   %')).toEqual(['"%" can\'t stand in a selector: use tags, and, or, not, all, brackets.', 11]);
+  expect(wrong('(quay or')).toEqual(['The selector stops too early: a tag must follow.', 8]);
+  expect(wrong('(quay hall)')).toEqual(['A bracket is not closed: add ).', 6]);
+  expect(wrong('(quay')).toEqual(['A bracket is not closed: add ).', 5]);
+  expect(wrong('quay or )')).toEqual(['A tag is missing before ")".', 8]);
+  expect(wrong('and quay')).toEqual(['A tag is missing before "and".', 0]);
+  expect(wrong('not or')).toEqual(['A tag is missing before "or".', 4]);
+  expect(wrong('quay ) hall')).toEqual(['")" is too much: join tags with and, or.', 5]);
+  expect(wrong('is:Wide')).toEqual(['"is:wide" is unknown: use is:portrait, is:landscape, is:square.', 0]);
+  expect(wrong('all')).toBeNull();
+});
+
+test('a text that is no selector throws where it was taken for a checked one, and every time', () => {
+  expect(() => selectorOf('quay and')).toThrow(RangeError);
+  expect(() => selectorOf('quay and')).toThrow('The selector stops too early: a tag must follow.');
+  expect(selectorOf('quay')).toBe(selectorOf('quay'));
+});
+
+test('the things that a selector names of one namespace, in order, whatever stands between them', () => {
+  const named = (text: string) => namedTerms(selectorOf(text), 'screen:');
+  expect(named('screen:a and not (site:b or screen:c) or deck and screen:d')).toEqual(['a', 'c', 'd']);
+  expect(named('all')).toEqual([]);
+  expect(named('not screenx')).toEqual([]);
+  expect(namedTerms(selectorOf('site:b or not screen:a'), 'site:')).toEqual(['b']);
+});
+
+test('a screen answers to its tags and those of its site, to its ids and its shape, and to nothing else', () => {
+  const screen = { id: 'one', site: 'quay', width: 3, height: 2 };
+  expect([...screenTerms(screen)]).toEqual(['screen:one', 'site:quay', 'is:landscape']);
+  expect([...screenTerms({ ...screen, width: 2, tags: ['A'] }, ['B'])]).toEqual([
+    ...['a', 'b', 'screen:one', 'site:quay', 'is:square'],
+  ]);
+  expect(screenTerms({ ...screen, width: 1 }).has('is:portrait')).toBe(true);
+  expect([...mediaTerms({ kind: 'image', width: 1, height: 2 })]).toEqual(['kind:image', 'is:portrait']);
 });
 
 test('media answer to their tags, their kind and their shape', () => {

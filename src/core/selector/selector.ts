@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import { done, misread, type Result } from '../refusal';
 
 /** A selector as a tree. `term` is lower case, with its namespace where it has one (`screen:hall-2`). */
@@ -81,7 +82,8 @@ export function parseSelector(text: string): Result<Selector> {
   return tree;
 }
 
-const parsed = new Map<string, Selector>();
+/** Selectors that were read last, by their text. */
+const parsed = new LRUCache<string, Selector>({ max: 20_000 });
 
 /** A selector that was checked before. Throws RangeError for a text that is none. */
 export function selectorOf(text: string): Selector {
@@ -89,7 +91,6 @@ export function selectorOf(text: string): Selector {
   if (!tree) {
     const result = parseSelector(text);
     if (!result.ok) throw new RangeError(result.message);
-    if (parsed.size > 20_000) parsed.clear();
     parsed.set(text, (tree = result.value));
   }
   return tree;
