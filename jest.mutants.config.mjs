@@ -1,10 +1,12 @@
-// What `npm run mutants` runs for each fault: tests of one folder (LANTERNPOST_MUTANTS_TESTS), as the core's project runs them.
+// What `npm run mutants` runs for each fault: tests of one folder, or one test, as the core's project runs them.
 import jestConfig from './jest.config.mjs';
 
-const [{ displayName: _displayName, ...core }] = jestConfig.projects;
+const tests = process.env.LANTERNPOST_MUTANTS_TESTS ?? '';
+const [core] = jestConfig.projects;
 
 export default {
   ...core,
+  displayName: undefined,
   testTimeout: jestConfig.testTimeout,
-  testMatch: [`<rootDir>/${process.env.LANTERNPOST_MUTANTS_TESTS}/**/*.test.ts`],
+  testMatch: [`<rootDir>/${tests}${tests.endsWith('.test.ts') ? '' : '/**/*.test.ts'}`],
 };

@@ -27,14 +27,23 @@ if (unknown) {
   process.exit(2);
 }
 
+/** Services mostly need PostgreSQL: tried are their pure parts, which have a test of their own that does not. */
+function isTriedHere(path) {
+  if (OUTSIDE.test(path)) return false;
+  if (layerOf(path) !== 'src/services') return true;
+  const test = path.replace(/\.ts$/, '.test.ts');
+  return existsSync(test) && !readFileSync(test, 'utf8').includes('useDatabase');
+}
+
 function sourcesIn(path) {
   if (statSync(path).isDirectory())
     return readdirSync(path).flatMap((name) => (name === 'tests' ? [] : sourcesIn(join(path, name))));
-  return /\.ts$/.test(path) && !/\.test\.ts$/.test(path) && !OUTSIDE.test(path) ? [path] : [];
+  return /\.ts$/.test(path) && !/\.test\.ts$/.test(path) && isTriedHere(path) ? [path] : [];
 }
 
 /** The nearest folder with tests: the file's own, or one above it in its layer. */
 function testsOf(file) {
+  if (layerOf(file) === 'src/services') return file.replace(/\.ts$/, '.test.ts');
   for (let folder = dirname(file); folder !== layerOf(file); folder = dirname(folder))
     if (readdirSync(folder).some((name) => name.endsWith('.test.ts'))) return folder;
   return layerOf(file);
@@ -76,7 +85,7 @@ const tried = [];
 for (const [tests, files] of group(wanted.flatMap(sourcesIn), testsOf)) {
   const faults = new Map(tryAt(files, tests).map((one) => [keyOf(one), one]));
   const left = [...faults.values()].filter((one) => !isFound(one));
-  if (left.length > 0 && !quick && tests !== layerOf(tests))
+  if (left.length > 0 && !quick && tests !== layerOf(tests) && layerOf(tests) !== 'src/services')
     for (const one of tryAt([...new Set(left.map(placeOf))], layerOf(tests)))
       if (isFound(one) && faults.has(keyOf(one))) faults.set(keyOf(one), one);
   tried.push(...faults.values());

@@ -1,4 +1,5 @@
 export { collectToken, pairScreen, startPairing, unpairScreen } from './pairing';
 export { flushHeartbeats, heartbeat, playerFile, playerOf, programText, targetOf, type Player } from './players';
-export { StatusBoard, screenStatuses, stateOf, type ScreenState, type ScreenStatus, type StatusDelta } from './states';
+export { StatusBoard, screenStatuses, type StatusDelta } from './states';
+export type { ScreenState, ScreenStatus } from './status';
 export { playerBackend } from './backend';

@@ -1,0 +1,86 @@
+import type { Report } from '@/protocol/schemas';
+
+/** How a screen is, by what its player told last: pure. */
+
+export type ScreenState = 'lit' | 'behind' | 'dark' | 'resting' | 'unpaired';
+
+/** How a screen is, as far as its player tells. It stays the same while nothing is to be said of it. */
+export interface ScreenStatus {
+  readonly id: string;
+  readonly state: ScreenState;
+  /** Since when a dark screen was not heard from; null for never, and while it is heard. */
+  readonly lastSeen: string | null;
+  /** Plain sentences for what is wrong. */
+  readonly troubles: readonly string[];
+  readonly download: Report['download'];
+}
+
+export const HEARD_WITHIN_MS = 45_000;
+const CLOCK_TOLERANCE_MS = 30_000;
+
+/** What is known of a screen's player. */
+export interface Heard {
+  readonly id: string;
+  readonly player: string | null;
+  readonly lastSeen: Date | null;
+  readonly report: Report | null;
+}
+
+/** `target` is the program that the screen is to play; null where the newest edition has none for it. */
+export function statusOf({ id, player, lastSeen, report }: Heard, target: string | null, now: number): ScreenStatus {
+  const state = stateOf({ paired: player !== null, lastSeen, report, target, now });
+  return {
+    id,
+    state,
+    lastSeen: state === 'dark' ? (lastSeen?.toISOString() ?? null) : null,
+    troubles: state === 'unpaired' ? [] : troublesOf(report, target, now),
+    download: state === 'behind' ? (report?.download ?? null) : null,
+  };
+}
+
+/** A screen's state (design of the player, "States that an operator sees"). */
+export function stateOf(known: {
+  paired: boolean;
+  lastSeen: Date | null;
+  report: Report | null;
+  target: string | null;
+  now: number;
+}): ScreenState {
+  const { paired, lastSeen, report, target, now } = known;
+  if (!paired) return 'unpaired';
+  if (!lastSeen || now - lastSeen.getTime() > HEARD_WITHIN_MS) return 'dark';
+  if (!report || target === null || report.program !== target) return 'behind';
+  // It plays the right program, but not all that is to be seen by now.
+  if (isOverdue(report, now)) return 'behind';
+  return report.state === 'resting' ? 'resting' : 'lit';
+}
+
+const isOverdue = ({ missing }: Report, now: number) => missing?.neededBy != null && missing.neededBy <= now;
+
+function troublesOf(report: Report | null, target: string | null, now: number): string[] {
+  const troubles: string[] = [];
+  if (target === null) troubles.push('Not in the newest edition yet: publish the docket.');
+  if (!report) return troubles;
+  const { clockOffsetMs, download, errors, storage } = report;
+  if (Math.abs(clockOffsetMs) > CLOCK_TOLERANCE_MS)
+    troubles.push(
+      `Clock ${spoken(Math.abs(clockOffsetMs))} ${clockOffsetMs > 0 ? 'slow' : 'fast'}; it plays by the server's.`,
+    );
+  if (storage && download && storage.usedBytes + download.totalBytes - download.doneBytes > storage.limitBytes) {
+    const short = storage.usedBytes + download.totalBytes - download.doneBytes - storage.limitBytes;
+    troubles.push(`Storage full: ${Math.ceil(short / 1e6)} MB short.`);
+  }
+  if (report.missing) troubles.push(missingWords(report.missing, isOverdue(report, now)));
+  const last = errors.at(-1);
+  if (last && now - last.at < 10 * 60_000) troubles.push(last.message);
+  return troubles;
+}
+
+function missingWords({ files, bytes }: NonNullable<Report['missing']>, overdue: boolean): string {
+  const what = `${files === 1 ? '1 file' : `${files} files`} (${(bytes / 1e6).toFixed(1)} MB)`;
+  return overdue ? `${what} should show by now and can't: still to come.` : `${what} still to come, not needed yet.`;
+}
+
+function spoken(ms: number): string {
+  return ms < 120_000 ? `${Math.round(ms / 1000)} s` : `${Math.round(ms / 60_000)} min`;
+}
