@@ -51,7 +51,9 @@ test('the web server in an upload: nothing is half stored, and the file can be s
   await expect(page.getByText('40 files', { exact: true })).toBeVisible();
 });
 
-test('the web server in a publication: the edition is whole, or not there', async ({ page }) => {
+const WAITING = "SELECT 1 FROM pg_locks WHERE NOT granted AND relation = 'programs'::regclass";
+
+test('the web server in a publication: nothing of the edition is there, and it can be published', async ({ page }) => {
   await signIn(page);
   await goTo(page, 'Plan');
   await page.getByRole('button', { name: 'list', exact: true }).click();
@@ -67,17 +69,21 @@ test('the web server in a publication: the edition is whole, or not there', asyn
   const editions = page.getByRole('complementary', { name: 'Editions' }).getByRole('listitem');
   await expect(editions.first()).toBeVisible();
   const before = await editions.count();
-  await page.getByRole('button', { name: /^Publish edition/ }).click();
-  process.kill(webPid(), 'SIGKILL');
+  const { rows, transaction } = await import('@/database');
+  await transaction(async (within) => {
+    // The publication waits here, half done.
+    await rows('LOCK TABLE programs IN SHARE ROW EXCLUSIVE MODE', [], within);
+    await page.getByRole('button', { name: /^Publish edition/ }).click();
+    await expect.poll(async () => (await rows(WAITING)).length, { timeout: 30_000 }).toBe(1);
+    process.kill(webPid(), 'SIGKILL');
+  });
   await answersAgain(page);
   await page.goto(server('/publish'));
   await expect(editions.first()).toBeVisible();
   const button = page.getByRole('button', { name: /^Publish edition/ });
-  if ((await editions.count()) === before) {
-    await expect(button).toBeVisible();
-    await button.click();
-    await expect(page.getByText(/Edition \d+ is published\./)).toBeVisible();
-  }
+  await expect(editions).toHaveCount(before);
+  await button.click();
+  await expect(page.getByText(/Edition \d+ is published\./)).toBeVisible();
   await expect(page.getByRole('heading', { name: 'Nothing waits to be published' })).toBeVisible();
   await expect(editions).toHaveCount(before + 1);
 });
