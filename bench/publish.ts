@@ -97,7 +97,7 @@ async function publishing(browser: Browser, page: Page, instance: Instance): Pro
     await addFile(actor, path, { id: `noise-${run}-${i}`, name: `Noise ${i}`, added: new Date().toISOString() });
   }
   await edit(actor, [
-    { kind: 'screen', id: screen, set: { name: screen, site: 'ternholm', width: 1280, height: 800, tags: [] } },
+    { kind: 'screen', id: screen, add: { name: screen, site: 'ternholm', width: 1280, height: 800, tags: [] } },
   ]);
   const hardware = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   const player = await hardware.newPage();
