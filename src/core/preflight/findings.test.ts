@@ -192,6 +192,24 @@ test('a change of clocks that shortens, lengthens or removes a window is told wi
   ]);
 });
 
+test('a whole day is longer or shorter for everybody: that is not told, a window a moment shorter is', () => {
+  const march = [at('2026-03-28T00:00:00Z'), at('2026-03-31T00:00:00Z')] as const;
+  const told = (when: object) => found(({ bookings }) => bookings.push(booking('a', { when })), march);
+  expect(told({})).toEqual([]);
+  expect(told({ windows: [['00:00', '24:00']] })).toEqual([]);
+  expect(told({ windows: [['00:00', '23:59:59']] })).toMatchObject([
+    {
+      kind: 'change of clocks',
+      severity: 'notice',
+      about: ['a'],
+      screens: ['hall'],
+      advice: 'Nothing, if that is right; else give that day a window of its own.',
+      fixes: [],
+    },
+  ]);
+  expect(told({ windows: [['02:10', '03:00']] })).toMatchObject([{ severity: 'warning' }]);
+});
+
 test('a booking on hold is no trouble', () => {
   expect(found(({ bookings }) => bookings.push(booking('a', { where: 'nowhere', onHold: true })))).toEqual([]);
 });

@@ -339,6 +339,7 @@ describe('items that never come up', () => {
     expect(about(short, { ...film, when: { to: '2026-11-01' } })).toEqual([]);
     expect(about(short, { ...film, when: on('07:00', '09:00') })).toEqual(['unreached item x film']);
     expect(about(short, { ...film, media: 'gone' })).toEqual([]);
+    expect(about(windows(['08:00', '08:20'], ['12:00', '12:05']), film)).toEqual([]);
     expect(about(short, film, { media: 'flag', durationMs: 1000 })).toEqual([
       'unreached item x film',
       'unreached item x flag',
