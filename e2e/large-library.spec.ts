@@ -1,0 +1,79 @@
+import { bindDatabase } from './support/plan';
+import { goTo, pick, server, signIn } from './support/session';
+import { expect, test } from './support/test';
+
+/** A library of more files than a page is told at once: what is in sight is asked for, what comes into use joins the plan. */
+const FILES = 150;
+const UNA = { email: 'una@kelpie.example', password: 'long enough by far' };
+
+/** A second network on the instance, with many files that nothing uses yet; and what may be done to it behind the interface. */
+async function kelpie() {
+  bindDatabase();
+  const { database } = await import('@/database');
+  database();
+  const { addPerson } = await import('@/services/people');
+  const { createNetwork, edit } = await import('@/services/plan');
+  const actor = await addPerson(await createNetwork({ name: 'Kelpie', slug: 'kelpie' }), { name: 'Una', ...UNA });
+  await edit(actor, [
+    { kind: 'site', id: 'loch', add: { name: 'Loch', timeZone: 'Europe/Oslo' } },
+    { kind: 'screen', id: 'pier', add: { name: 'Pier', site: 'loch', width: 1920, height: 1080 } },
+    { kind: 'playlist', id: 'loop', add: { name: 'Loop', items: [] } },
+    ...Array.from({ length: FILES }, (_, i) => ({
+      ...{ kind: 'media' as const, id: `file-${i}` },
+      add: {
+        ...{ name: `File ${i}`, kind: 'image' as const, width: 1920, height: 1080, bytes: 1000, tags: [] },
+        added: new Date(Date.UTC(2026, 0, 1) + i * 60_000).toISOString(),
+      },
+    })),
+  ]);
+  return { actor, edit };
+}
+
+test('files come as one scrolls, the newest first; what is used by others, and by oneself, joins what the page knows', async ({
+  page,
+}) => {
+  const { actor, edit } = await kelpie();
+  await signIn(page, UNA);
+  await goTo(page, 'Library');
+  const cards = page.locator('[data-media]');
+  await expect(page.getByText(`${FILES} files`, { exact: true })).toBeVisible();
+  await expect(cards.first()).toContainText(`File ${FILES - 1}`);
+  expect(await cards.count()).toBeLessThan(FILES);
+  while ((await cards.count()) < FILES) {
+    const before = await cards.count();
+    await cards.last().scrollIntoViewIfNeeded();
+    await expect.poll(() => cards.count()).toBeGreaterThan(before);
+  }
+  await expect(page.getByRole('button', { name: /^Show more/ })).toHaveCount(0);
+  await page.getByLabel('Find media').fill('file 14');
+  await expect(page.getByText('11 files', { exact: true })).toBeVisible();
+  await expect(cards.first()).toContainText('File 14');
+
+  // Somebody else uses a file that this page never had: it is named here, without a reload.
+  await goTo(page, 'Playlists');
+  await page.getByRole('link', { name: /Loop/ }).click();
+  await expect(page.getByTestId('items')).toContainText('Drag media');
+  await edit(actor, [{ kind: 'playlist', id: 'loop', set: { items: [{ media: 'file-3' }] } }]);
+  await expect(page.getByTestId('items').getByRole('listitem')).toContainText('File 3');
+
+  // One's own choice, of a file that is on no page that was loaded.
+  await page.goto(server('/plan'));
+  await page.getByRole('button', { name: 'New booking' }).first().click();
+  const sheet = page.getByRole('dialog');
+  await sheet.getByLabel('Name').fill('Morning');
+  await pick(sheet.getByLabel('What'), 'media:file-7', 'File 7');
+  await sheet.getByLabel('Where').fill('all');
+  await sheet.getByRole('button', { name: 'Book it' }).click();
+  await expect(page.getByText('Morning is booked.')).toBeVisible();
+  await page.getByRole('button', { name: 'list', exact: true }).click();
+  await expect(page.locator('[data-booking]')).toContainText('File 7');
+
+  await page.goto(server('/library'));
+  await page.getByLabel('Find media').fill('File 7');
+  await page.locator('[data-media="file-7"]').click();
+  await expect(page.getByRole('dialog')).toContainText('booking Morning');
+  await page.getByRole('dialog').getByLabel('Name').fill('Seventh');
+  await page.keyboard.press('Escape');
+  await page.getByLabel('Find media').fill('seventh');
+  await expect(page.locator('[data-media="file-7"]')).toContainText('Seventh');
+});
