@@ -156,6 +156,30 @@ test('what follows a long item is prepared in time, wherever the working out end
   expect(await pass(5_000)).toEqual(['show two at 0']);
 });
 
+test.each([585, 590, 595, 600, 605, 610, 1185, 1195, 1200, 1205])(
+  'what follows after %i s is prepared 5 s before, to the millisecond',
+  async (seconds) => {
+    jest.setSystemTime(Date.UTC(2026, 10, 25));
+    const { conductor, stage, pass } = conduct();
+    conductor.play(program({ items: [{ media: 'one', durationMs: seconds * 1000 }, { media: 'two' }] }));
+    await pass((seconds - 5) * 1000 - 1);
+    expect(stage.done).not.toContain('prepare two');
+    // A second time changes nothing on the stage.
+    expect([...new Set(await pass(1))]).toEqual(['prepare two']);
+    expect(await pass(5_000)).toEqual(['show two at 0']);
+  },
+);
+
+test('what another program would have shown next is not prepared any more', async () => {
+  const { conductor, pass } = conduct();
+  conductor.play(program());
+  await pass(3_000);
+  conductor.play(program({ items: [{ media: 'one' }, { media: 'notice' }] }));
+  expect(await pass(2_000)).toEqual(['prepare notice']);
+  conductor.play(null);
+  expect(await pass(20_000)).toEqual([]);
+});
+
 test('a program that lacks a file says which', async () => {
   const { conductor, failures, pass } = conduct();
   const whole = program();

@@ -1,7 +1,6 @@
 import { parseInstant } from '../instant';
 import { orThrow } from '../refusal';
 import { readPlan, withPatches, type Plan } from '../plan';
-import { diffPlans } from '../edition';
 import { findings, type FindingKind } from '.';
 
 const at = (text: string) => parseInstant(text) as number;
@@ -212,55 +211,4 @@ test('a whole day is longer or shorter for everybody: that is not told, a window
 
 test('a booking on hold is no trouble', () => {
   expect(found(({ bookings }) => bookings.push(booking('a', { where: 'nowhere', onHold: true })))).toEqual([]);
-});
-
-describe('two plans differ by what shows', () => {
-  const before = plan(({ bookings }) =>
-    bookings.push(booking('a', { where: 'all', when: { windows: [['06:00', '10:00']] } })),
-  );
-  const day = [at('2026-12-01T00:00:00Z'), at('2026-12-02T00:00:00Z')] as const;
-
-  test('names, and bookings that never win, make no difference', () => {
-    const renamed = {
-      ...before,
-      bookings: [
-        ...before.bookings.map((one) => ({ ...one, name: 'Another' })),
-        { ...(before.bookings[0] as Plan['bookings'][0]), id: 'under', priority: 1 },
-      ],
-    };
-    expect(diffPlans(before, renamed, ...day)).toEqual([]);
-  });
-
-  test('a moved window differs at its edges, and screens that change alike are one group', () => {
-    const moved = {
-      ...before,
-      bookings: before.bookings.map((one) => ({ ...one, when: { windows: [['06:00', '11:00'] as [string, string]] } })),
-    };
-    expect(diffPlans(before, moved, ...day)).toEqual([
-      {
-        screens: ['deck', 'hall'],
-        differences: [
-          {
-            from: at('2026-12-01T09:00:00Z'),
-            to: at('2026-12-01T10:00:00Z'),
-            before: { source: 'backdrop', id: 'network', media: ['flag'] },
-            after: { source: 'booking', id: 'a', media: ['sailings'] },
-          },
-        ],
-      },
-    ]);
-  });
-
-  test('the same booking with another loop differs; a screen that is gone differs all the time', () => {
-    const other = {
-      ...before,
-      screens: before.screens.filter((one) => one.id === 'hall'),
-      bookings: before.bookings.map((one) => ({ ...one, content: { media: 'film' } })),
-    };
-    const groups = diffPlans(before, other, ...day);
-    expect(groups.map((group) => [group.screens, group.differences.map((one) => one.after?.media ?? null)])).toEqual([
-      [['deck'], [null, null, null]],
-      [['hall'], [['film']]],
-    ]);
-  });
 });
