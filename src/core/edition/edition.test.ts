@@ -182,6 +182,31 @@ test('after any changes, only touched screens are compiled again, and the hashes
   expect(kept).toBeGreaterThan(0);
 });
 
+test('with a base, what no change touches is not compiled again; a screen that the base lacks is', () => {
+  const read = orThrow(readPlan(document));
+  const base = orThrow(compileEdition(read));
+  const same = orThrow(compileEdition(read, { plan: read, screens: base.screens }));
+  expect(same.programs.size).toBe(0);
+  expect([...same.screens]).toEqual([...base.screens]);
+  const lacking = new Map([...base.screens].filter(([id]) => id !== 'c'));
+  const next = orThrow(compileEdition(read, { plan: read, screens: lacking }));
+  expect([...next.programs.keys()]).toEqual([base.screens.get('c')]);
+});
+
+test('a change of a calendar reaches screens by a file that hangs on it; a tag of a site reaches its screens', () => {
+  const withCalendar = {
+    ...document,
+    calendars: [{ id: 'storms', name: 'Storms', dates: ['2026-12-01'] }],
+    media: document.media.map((one) => (one.id === 'rota' ? { ...one, when: { not: ['storms'] } } : one)),
+    bookings: document.bookings.map((one) => ({ ...one, where: 'staff and quay' })),
+  };
+  const before = orThrow(readPlan(withCalendar));
+  const stormy = { ...before, calendars: [{ id: 'storms', name: 'Storms', dates: ['2026-12-02'] }] };
+  expect([...touchedScreens(before, stormy)]).toEqual(['c']);
+  const priority = { ...before, bookings: before.bookings.map((one) => ({ ...one, priority: 5 })) };
+  expect([...touchedScreens(before, priority)]).toEqual(['c']);
+});
+
 test('plans that were read anew share what is the same, whatever the order of their fields', () => {
   const [plan] = PLANS as [Plan, ...Plan[]];
   const turned = (value: unknown): unknown =>
