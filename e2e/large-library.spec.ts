@@ -29,6 +29,8 @@ async function kelpie() {
   return { actor, edit };
 }
 
+test.describe.configure({ mode: 'serial' });
+
 test('files come as one scrolls, the newest first; what is used by others, and by oneself, joins what the page knows', async ({
   page,
 }) => {
@@ -76,4 +78,29 @@ test('files come as one scrolls, the newest first; what is used by others, and b
   await page.keyboard.press('Escape');
   await page.getByLabel('Find media').fill('seventh');
   await expect(page.locator('[data-media="file-7"]')).toContainText('Seventh');
+});
+
+test('what is chosen can be taken out again: the focus stays in the form, and leaving the field saves', async ({
+  page,
+}) => {
+  bindDatabase();
+  const { rows } = await import('@/database');
+  const backdrop = async () =>
+    (
+      await rows<{ backdrop: string | null }>(
+        `SELECT o.document->'backdrop'->>'media' AS backdrop FROM plan_objects o JOIN networks n ON n.id = o.network_id
+       WHERE n.slug = 'kelpie' AND o.kind = 'screen' AND o.slug = 'pier'`,
+      )
+    )[0]?.backdrop;
+  await signIn(page, UNA);
+  await goTo(page, 'Screens');
+  await page.locator('[data-screen-row="pier"]').click();
+  const field = page.getByRole('dialog').getByRole('combobox', { name: 'Backdrop' });
+  await pick(field, 'media:file-9', 'File 9');
+  await page.getByRole('dialog').getByLabel('Name').focus();
+  await expect.poll(backdrop).toBe('file-9');
+  await page.getByRole('button', { name: 'Take "File 9" out' }).click();
+  await expect(field).toBeFocused();
+  await page.keyboard.press('Tab');
+  await expect.poll(backdrop).toBeNull();
 });

@@ -38,6 +38,7 @@ export function ContentPicker({
   const [typed, setTyped] = useState<string | null>(null);
   /** The files that are offered: one that is chosen must be in the page's plan. */
   const files = useRef<readonly Media[]>([]);
+  const input = useRef<HTMLInputElement>(null);
   const chosen = contentOf(value);
   const what = chosen && knownContent(chosen);
   const name = what
@@ -58,6 +59,7 @@ export function ContentPicker({
     >
       <div className="relative">
         <ComboboxInput
+          ref={input}
           className={`${BOX} pr-14`}
           autoComplete="off"
           aria-invalid={invalid || undefined}
@@ -72,7 +74,11 @@ export function ContentPicker({
             type="button"
             aria-label={`Take "${name}" out`}
             className="absolute inset-y-0 right-7 w-6 px-1 text-faint hover:text-ink"
-            onClick={() => onChange('')}
+            onClick={() => {
+              onChange('');
+              // This button goes: forms save when a field is left, and something must be left.
+              input.current?.focus();
+            }}
           >
             <X size={14} aria-hidden />
           </button>

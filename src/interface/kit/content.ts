@@ -1,13 +1,13 @@
 import { itemFiles, knownContent, knownItem, never, type Content, type Item, type Plan } from '@/core';
 
-/** A content as a select's value: `playlist:house`, `media:line-flag`, or empty for none. */
+/** A content as a form's value: `playlist:house`, `media:line-flag`, or empty for none. */
 export function contentValue(content: Content | undefined): string {
   if (!content) return '';
   const { kind, id } = knownContent(content);
   return `${kind}:${id}`;
 }
 
-/** The content of a select's value; `durationMs` is for a file alone. */
+/** The content of such a value; `durationMs` is for a file alone. */
 export function contentOf(value: string, durationMs?: number): Content | undefined {
   const [kind, id] = value.split(':');
   if (!id) return undefined;
