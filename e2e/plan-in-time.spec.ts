@@ -275,6 +275,12 @@ test('a day is copied on to others, and a week is printed', async ({ page }) => 
   await sheet.getByRole('checkbox').nth(2).check();
   await expect(sheet.getByText(/bookings? will change/)).toBeVisible();
   await sheet.getByRole('button', { name: 'Copy', exact: true }).click();
+  // Taken back at once, while the sheet still stands: it waits for the change, and is not lost.
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText(/^Taken back: /)).toBeVisible();
+  await expect(sheet).toHaveCount(0);
+  expect((await bookingNamed('Weekend sailings'))?.when.also).toBeUndefined();
+  await page.keyboard.press('Control+y');
   const target = formatDate(addDays(saturday, 3));
   await expect.poll(async () => (await bookingNamed('Weekend sailings'))?.when.also).toEqual([target]);
   await page.keyboard.press('Control+z');

@@ -21,7 +21,7 @@ const OTHERS = [
   ['?', 'This list'],
 ];
 
-/** The single keys. While one types, and while a sheet is open, they are letters. */
+/** The keys of every place. While one types they are letters; while a sheet is open, taking back and making again work on. */
 export function Shortcuts() {
   const router = useRouter();
   const { step, go } = useMoment();
@@ -31,7 +31,7 @@ export function Shortcuts() {
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (isTyping(event.target) || event.altKey || document.querySelector('[role="dialog"]')) return;
+      if (isTyping(event.target) || event.altKey) return;
       const key = event.key.toLowerCase();
       if (event.ctrlKey || event.metaKey) {
         if (key === 'z' && !event.shiftKey) undo();
@@ -39,6 +39,7 @@ export function Shortcuts() {
         else return;
         return event.preventDefault();
       }
+      if (document.querySelector('[role="dialog"]')) return;
       if (afterG.current) {
         afterG.current = false;
         const place = PLACES.find((one) => one.key === key);
