@@ -1,4 +1,5 @@
 import { DateTime } from 'luxon';
+import { runs } from '../tests/runs';
 import { DAY, HOUR, MINUTE } from '../instant';
 import {
   adoptZones,
@@ -44,7 +45,9 @@ describe('RFC 5545 section 3.3.5: a local time that does not exist, or exists tw
 test('wall clocks of every zone agree with luxon around every change from 2020 to 2035', () => {
   const [from, to] = [Date.UTC(2020, 0, 1), Date.UTC(2035, 0, 1)];
   const wrong: string[] = [];
-  for (const name of Intl.supportedValuesOf('timeZone')) {
+  const names = Intl.supportedValuesOf('timeZone');
+  const every = Math.max(1, Math.round(names.length / runs(names.length).numRuns));
+  for (const name of names.filter((_, i) => i % every === 0)) {
     const zone = zoneTable(name);
     const changes = zone.changes.filter((at) => at >= from && at < to);
     for (const change of [...changes, Date.UTC(2027, 4, 5)])
