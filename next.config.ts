@@ -12,6 +12,12 @@ const security = [
 const playerPolicy =
   "default-src 'self'; img-src 'self' blob:; media-src 'self' blob:; object-src 'none'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'";
 
+/** By the second one the page's service worker knows what is ours (src/player/kept-page.ts). */
+const player = [
+  { key: 'Content-Security-Policy', value: playerPolicy },
+  { key: 'Lanternpost-Player', value: '1' },
+];
+
 const config: NextConfig = {
   poweredByHeader: false,
   reactStrictMode: true,
@@ -32,8 +38,8 @@ const config: NextConfig = {
   async headers() {
     return [
       { source: '/:path*', headers: security },
-      { source: '/player/:path*', headers: [{ key: 'Content-Security-Policy', value: playerPolicy }] },
-      { source: '/player', headers: [{ key: 'Content-Security-Policy', value: playerPolicy }] },
+      { source: '/player/:path*', headers: player },
+      { source: '/player', headers: player },
       {
         source: '/player/sw.js',
         headers: [

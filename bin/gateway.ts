@@ -3,28 +3,37 @@ import { getConnInfo } from '@hono/node-server/conninfo';
 import { serveStatic } from '@hono/node-server/serve-static';
 import { Hono } from 'hono';
 import { logger } from '@/log';
+import { OURS } from '@/player/kept-page';
 import { createPlayerApp } from '@/protocol/app';
 import { playerBackend } from '@/services/screens';
 import { options, type Command } from './options';
 
 const usage = 'gateway [--port 4180] [--host 127.0.0.1]';
 
+/** What goes with every answer, problems and pages alike. */
+const HEADERS = {
+  'x-content-type-options': 'nosniff',
+  'referrer-policy': 'same-origin',
+  'x-frame-options': 'DENY',
+  'cross-origin-opener-policy': 'same-origin',
+  'permissions-policy': 'camera=(), microphone=(), geolocation=()',
+  'content-security-policy':
+    "default-src 'self'; img-src 'self' blob:; media-src 'self' blob:; object-src 'none'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'",
+};
+
 /** The player protocol and the player page, without the interface. */
 export function createGateway(): Hono {
   const gateway = new Hono();
+  gateway.use('*', async (context, next) => {
+    await next();
+    for (const [name, value] of Object.entries(HEADERS)) context.header(name, value);
+    if (/^\/player(\/|$)/.test(context.req.path)) context.header(OURS, '1');
+    if (context.req.path === '/player/sw.js') context.header('service-worker-allowed', '/player');
+  });
   gateway.route(
     '/',
     createPlayerApp(playerBackend, (context) => getConnInfo(context).remote.address ?? 'unknown'),
   );
-  gateway.use('*', async (context, next) => {
-    await next();
-    context.header('x-content-type-options', 'nosniff');
-    context.header(
-      'content-security-policy',
-      "default-src 'self'; img-src 'self' blob:; media-src 'self' blob:; object-src 'none'; base-uri 'none'",
-    );
-    if (context.req.path === '/player/sw.js') context.header('service-worker-allowed', '/player');
-  });
   gateway.get('/player', serveStatic({ path: 'public/player/index.html' }));
   gateway.get('/player/*', serveStatic({ root: 'public' }));
   return gateway;

@@ -15,7 +15,7 @@ export {
   conflictSentence,
   currentDocument,
   currentPlan,
-  cycleMessage,
+  nestingProblems,
   danglingMessage,
   durationSchema,
   emptyPlan,
@@ -26,10 +26,11 @@ export {
   kindOf,
   knownContent,
   knownItem,
-  leadsTo,
   linksOf,
   mediaOf,
   merge,
+  MOST_OF_NAME,
+  lineSchema,
   nameSchema,
   namesIn,
   newEntryId,
@@ -112,15 +113,7 @@ export {
   type When,
   type ZoneTable,
 } from './when';
-export {
-  matches,
-  mediaTerms,
-  parseSelector,
-  screenTerms,
-  screensMatching,
-  selectorOf,
-  type Selector,
-} from './selector';
+export { matches, mediaTerms, evaluate, parseSelector, screenTerms, screensMatching, selectorOf } from './selector';
 export {
   NetworkForecast,
   airTime,
@@ -175,3 +168,4 @@ export {
   type Shown,
 } from './edition';
 export { findings, type Finding, type FindingKind, type Fix } from './preflight';
+export { isSeen, isSound, lineOf, unsoundPlace } from './text';

@@ -7,3 +7,4 @@ export type { Segment } from './forecast/segments';
 export { sha256Hex } from './edition/canonical';
 export type { Asset, ProgramDocument } from './edition/compile';
 export { never } from './refusal';
+export { lineOf } from './text';

@@ -50,6 +50,16 @@ export function orThrow<T>(result: Result<T>): T {
   throw new Refusal(result.status, result.message, result.problems);
 }
 
+/** What some work answers, or the refusal that it throws; anything else goes on up. */
+export function answered<T>(work: () => T): Result<T> {
+  try {
+    return done(work());
+  } catch (error) {
+    if (error instanceof Refusal) return refused(error.problems, error.message, error.status);
+    throw error;
+  }
+}
+
 /** For the end of a switch over kinds: a kind that was added and forgotten there does not compile. */
 export function never(value: never): never {
   throw new RangeError(`Not a known kind: ${JSON.stringify(value)}`);

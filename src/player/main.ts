@@ -1,3 +1,4 @@
+import { lineOf } from '@/core/playing';
 import { ProtocolClient } from '@/protocol/client';
 import { BrowserStore } from './browser-store';
 import { Conductor } from './conductor';
@@ -45,7 +46,7 @@ async function start(): Promise<void> {
       program: (program) => conductor.play(program),
       file: () => conductor.look(),
     },
-    { software: `browser ${navigator.userAgent}`.slice(0, 120), playing: () => conductor.playing() },
+    { software: lineOf(`browser ${navigator.userAgent}`, 120), playing: () => conductor.playing() },
   );
   if (!kept.ok) session.report(kept.message);
   addEventListener('online', () => session.hurry());

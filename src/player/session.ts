@@ -1,5 +1,5 @@
 import equal from 'fast-deep-equal';
-import { HOUR, MINUTE, SECOND, sha256Hex, type ProgramDocument } from '@/core/playing';
+import { HOUR, MINUTE, SECOND, lineOf, sha256Hex, type ProgramDocument } from '@/core/playing';
 import { ProtocolError, type ProtocolClient } from '@/protocol/client';
 import type { Report, Target } from '@/protocol/schemas';
 import { fetchFile } from './fetch-file';
@@ -116,7 +116,7 @@ export class PlayerSession {
 
   /** Notes something that went wrong, for the next heartbeat. */
   report(message: string): void {
-    this.errors.push({ at: Math.round(this.serverNow()), message: message.slice(0, 300) });
+    this.errors.push({ at: Math.round(this.serverNow()), message: lineOf(message, 300) });
     this.errors.splice(0, this.errors.length - ERRORS_KEPT);
   }
 

@@ -1,6 +1,8 @@
 import { Readable } from 'node:stream';
 import { OpenAPIHono, createRoute, z } from '@hono/zod-openapi';
 import type { Context } from 'hono';
+import { HTTPException } from 'hono/http-exception';
+import { bodyLimit } from 'hono/body-limit';
 import { streamSSE } from 'hono/streaming';
 import {
   pairingSchema,
@@ -36,6 +38,8 @@ export interface PlayerBackend<P> {
 
 const BASE = '/api/player/v1';
 const KEEP_ALIVE_MS = 15_000;
+/** Every body of the protocol is a small JSON object. */
+const BODY_BYTES = 2 ** 20;
 
 const json = <T extends z.ZodType>(schema: T, description: string) => ({
   description,
@@ -126,9 +130,17 @@ const routes = {
   }),
 };
 
+/** What the token's check leaves for what comes behind it. */
+interface PlayerEnv<P> {
+  Variables: { player: P };
+}
+
 /** The player protocol as one Hono app. `addressOf` tells where a request comes from, for rate limits. */
-export function createPlayerApp<P>(backend: PlayerBackend<P>, addressOf: (context: Context) => string): OpenAPIHono {
-  const app = new OpenAPIHono({
+export function createPlayerApp<P>(
+  backend: PlayerBackend<P>,
+  addressOf: (context: Context) => string,
+): OpenAPIHono<PlayerEnv<P>> {
+  const app = new OpenAPIHono<PlayerEnv<P>>({
     defaultHook: (result) => {
       if (result.success) return;
       const issue = result.error.issues[0];
@@ -143,18 +155,31 @@ export function createPlayerApp<P>(backend: PlayerBackend<P>, addressOf: (contex
     if (error instanceof Refusal) return problemResponse(error.status, error.message);
     if (error instanceof SyntaxError || error.message.startsWith('Malformed JSON'))
       return problemResponse(400, 'The body is no JSON: send one JSON object.');
+    if (error instanceof HTTPException && error.status === 415)
+      return problemResponse(415, 'The body has another type: send JSON, as application/json.');
     backend.logError(error);
     return problemResponse(500, 'Something went wrong here: try again in a moment.');
   });
   app.notFound(() => problemResponse(404, 'There is nothing at this address: see /api/player/v1/openapi.json.'));
   app.openAPIRegistry.registerComponent('securitySchemes', 'player', { type: 'http', scheme: 'bearer' });
 
-  const playerOf = async (context: Context): Promise<P> => {
-    const token = /^Bearer ([\w-]{20,100})$/.exec(context.req.header('authorization') ?? '')?.[1];
-    const player = token === undefined ? null : await backend.playerOf(token);
-    if (!player) throw new Refusal(401, 'This token is unknown: pair this player again.');
-    return player;
-  };
+  // A body is looked at only when the token was, and is never read past its limit.
+  for (const route of Object.values(routes))
+    if ('security' in route)
+      app.use(route.path.replace(/\{(\w+)\}/g, ':$1'), async (context, next) => {
+        const token = /^Bearer ([\w-]{20,100})$/.exec(context.req.header('authorization') ?? '')?.[1];
+        const player = token === undefined ? null : await backend.playerOf(token);
+        if (!player) throw new Refusal(401, 'This token is unknown: pair this player again.');
+        context.set('player', player);
+        await next();
+      });
+  app.use(
+    '*',
+    bodyLimit({
+      maxSize: BODY_BYTES,
+      onError: () => problemResponse(413, 'This body is larger than 1 MB: send less.', { connection: 'close' }),
+    }),
+  );
 
   app.openapi(routes.pair, async (context) => {
     const { deviceCode, userCode, expiresIn, interval } = await backend.startPairing(addressOf(context));
@@ -183,7 +208,7 @@ export function createPlayerApp<P>(backend: PlayerBackend<P>, addressOf: (contex
   });
 
   app.openapi(routes.target, async (context) => {
-    const target = await backend.targetOf(await playerOf(context));
+    const target = await backend.targetOf(context.var.player);
     const etag = `"${target.edition ?? 0}-${target.program ?? 'none'}"`;
     if (context.req.header('if-none-match') === etag)
       return new Response(null, { status: 304, headers: { etag } }) as never;
@@ -192,14 +217,14 @@ export function createPlayerApp<P>(backend: PlayerBackend<P>, addressOf: (contex
 
   app.openapi(routes.program, async (context) => {
     const { sha256 } = context.req.valid('param');
-    const text = await backend.programText(await playerOf(context), sha256);
+    const text = await backend.programText(context.var.player, sha256);
     if (text === null) throw new Refusal(404, 'There is no such program for this player.');
     return new Response(text, { headers: { 'content-type': 'application/json', ...immutable(sha256) } }) as never;
   });
 
   app.openapi(routes.asset, async (context) => {
     const { sha256 } = context.req.valid('param');
-    const player = await playerOf(context);
+    const { player } = context.var;
     const file = await backend.fileOf(player, sha256);
     if (!file) throw new Refusal(404, 'There is no such file for this player.');
     const open = (range?: { start: number; end: number }) =>
@@ -208,13 +233,13 @@ export function createPlayerApp<P>(backend: PlayerBackend<P>, addressOf: (contex
   });
 
   app.openapi(routes.heartbeat, async (context) => {
-    const player = await playerOf(context);
+    const { player } = context.var;
     backend.heartbeat(player, context.req.valid('json'));
     return context.json(await backend.targetOf(player), 200, { 'cache-control': 'no-store' });
   });
 
   app.openapi(routes.events, async (context) => {
-    const player = await playerOf(context);
+    const { player } = context.var;
     return streamSSE(context, async (stream) => {
       let last = '';
       let wake = () => {};
@@ -260,7 +285,7 @@ export function createPlayerApp<P>(backend: PlayerBackend<P>, addressOf: (contex
   return app;
 }
 
-function describe(app: OpenAPIHono) {
+function describe<P>(app: OpenAPIHono<PlayerEnv<P>>) {
   return app.getOpenAPI31Document({
     openapi: '3.1.0',
     info: {

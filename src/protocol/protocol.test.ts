@@ -113,6 +113,86 @@ test('RFC 9457: what is malformed, unknown or broken is told as a problem, once'
   expect(errors).toHaveLength(1);
 });
 
+const heard: Report = {
+  state: 'playing',
+  edition: 3,
+  program: target.program,
+  playing: null,
+  download: null,
+  clockOffsetMs: 0,
+  storage: null,
+  errors: [],
+  software: 'test',
+};
+
+describe('a heartbeat that is none', () => {
+  const beat = async (body: string, headers: Record<string, string> = { 'content-type': 'application/json' }) => {
+    const { ask, told, errors } = fake();
+    const response = await ask('/heartbeat', { method: 'POST', headers, body });
+    return { status: response.status, told, errors, title: ((await response.json()) as { title: string }).title };
+  };
+  const errors = (message: string) => JSON.stringify({ ...heard, errors: [{ at: 0, message }] });
+
+  test.each([
+    ['NUL in a text', errors('a\u0000b'), 'can not be kept'],
+    ['half a character', errors('\ud83d'), 'can not be kept'],
+    ['a text with a line break', errors('a\nb'), 'one line'],
+    ['a text without end', errors('x'.repeat(301)), 'at most 300 characters'],
+    [
+      'more bytes than there are',
+      JSON.stringify({ ...heard, storage: { usedBytes: 1e300, limitBytes: 1 } }),
+      'usedBytes',
+    ],
+    ['a number past all measure', errors('').replace('"clockOffsetMs":0', '"clockOffsetMs":1e999'), 'clockOffsetMs'],
+    ['6 000 brackets', '['.repeat(6000) + ']'.repeat(6000), 'expected object'],
+  ])('%s is a 422 with a sentence', async (_, body, sentence) => {
+    expect(await beat(body)).toEqual({ status: 422, told: [], errors: [], title: expect.stringContaining(sentence) });
+  });
+
+  test('no JSON, by its words or by its type', async () => {
+    expect(await beat('['.repeat(6000))).toMatchObject({ status: 400, told: [], errors: [] });
+    expect(await beat(errors(''), { 'content-type': 'text/plain' })).toMatchObject({
+      status: 415,
+      told: [],
+      errors: [],
+    });
+  });
+
+  test('the longest texts in any script are taken', async () => {
+    const { ask, told } = fake();
+    const body = errors('👨‍👩‍👧‍👦'.repeat(270));
+    const headers = { 'content-type': 'application/json' };
+    expect((await ask('/heartbeat', { method: 'POST', headers, body })).status).toBe(200);
+    expect(told).toHaveLength(1);
+  });
+});
+
+test('a body is read only behind a known token, and never past its limit', async () => {
+  const { app, ask, told } = fake();
+  let sent = 0;
+  const flood = () =>
+    new ReadableStream<Uint8Array>({
+      pull: (out) => {
+        sent += 65_536;
+        if (sent > 64 * 2 ** 20) out.close();
+        else out.enqueue(new Uint8Array(65_536).fill(32));
+      },
+    });
+  const init = (): RequestInit & { duplex: 'half' } => ({
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: flood(),
+    duplex: 'half',
+  });
+  expect((await app.request('/api/player/v1/heartbeat', init())).status).toBe(401);
+  expect(sent).toBeLessThan(2 ** 18);
+  const response = await ask('/heartbeat', init());
+  expect([response.status, response.headers.get('content-type')]).toEqual([413, 'application/problem+json']);
+  expect(sent).toBeLessThan(4 * 2 ** 20);
+  expect((await app.request('/api/player/v1/pairing/token', init())).status).toBe(413);
+  expect(told).toEqual([]);
+});
+
 test('a target that is the same is a 304', async () => {
   const { ask } = fake();
   const etag = (await ask('/target')).headers.get('etag') ?? '';
@@ -178,17 +258,7 @@ test('the client measures its clock, reports, fetches and resumes', async () => 
   const client = new ProtocolClient('http://player.test', token, () => 760_000, fetcher);
   expect(await client.target()).toEqual(target);
   expect(client.clockOffsetMs).toBe(240_000);
-  const report: Report = {
-    state: 'playing',
-    edition: 3,
-    program: target.program,
-    playing: null,
-    download: null,
-    clockOffsetMs: 240_000,
-    storage: null,
-    errors: [],
-    software: 'test',
-  };
+  const report: Report = { ...heard, clockOffsetMs: 240_000 };
   await client.heartbeat(report);
   expect(told).toEqual([report]);
   const { body, resumed } = await client.asset(sha256, 9990);

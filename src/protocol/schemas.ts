@@ -1,4 +1,5 @@
 import { z } from '@hono/zod-openapi';
+import { lineSchema } from '@/core';
 
 /** The wire between players and server, version 1. Every type of the protocol is inferred from here. */
 
@@ -43,34 +44,45 @@ export const targetSchema = z
   })
   .openapi('Target');
 
+/** Numbers that can be reckoned with: what is past these is no measure of anything. */
+const bytes = z.number().min(0).max(1e15);
+const instant = z.int().min(-8.64e15).max(8.64e15);
+const edition = z
+  .int()
+  .min(0)
+  .max(2 ** 31 - 1);
+const id = lineSchema('An id', 80);
+
 export const reportSchema = z
   .object({
     state: z
       .enum(['playing', 'resting', 'empty'])
       .openapi({ description: 'resting: in lights-out hours; empty: no program yet' }),
-    edition: z.int().nullable(),
+    edition: edition.nullable(),
     program: sha256.nullable().openapi({ description: 'The program that plays now' }),
-    playing: z
-      .object({ media: z.string().max(80), source: z.string().max(20), id: z.string().max(80).nullable() })
-      .nullable(),
-    download: z.object({ doneBytes: z.number().min(0), totalBytes: z.number().min(0) }).nullable(),
+    playing: z.object({ media: id, source: lineSchema('A source', 20), id: id.nullable() }).nullable(),
+    download: z.object({ doneBytes: bytes, totalBytes: bytes }).nullable(),
     missing: z
       .object({
-        files: z.int().min(1),
-        bytes: z.number(),
-        neededBy: z.int().nullable().openapi({
+        files: z.int().min(1).max(1e6),
+        bytes,
+        neededBy: instant.nullable().openapi({
           description: "When the first of them is to be seen, by the server's clock; null: not within two months",
         }),
       })
       .nullish()
       .openapi({ description: 'What of the program that plays is not here; null where all of it is' }),
-    clockOffsetMs: z.number().openapi({ description: 'Server time less the own clock' }),
-    storage: z.object({ usedBytes: z.number().min(0), limitBytes: z.number().min(0) }).nullable(),
-    errors: z.array(z.object({ at: z.int(), message: z.string().max(300) })).max(20),
+    clockOffsetMs: z.number().min(-8.64e15).max(8.64e15).openapi({ description: 'Server time less the own clock' }),
+    storage: z.object({ usedBytes: bytes, limitBytes: bytes }).nullable(),
+    errors: z.array(z.object({ at: instant, message: lineSchema('A message', 300) })).max(20),
     hardware: z
-      .object({ temperature: z.number().optional(), memory: z.number().optional(), load: z.number().optional() })
+      .object({
+        temperature: z.number().min(-300).max(1000).optional(),
+        memory: bytes.optional(),
+        load: z.number().min(0).max(1e6).optional(),
+      })
       .optional(),
-    software: z.string().max(120),
+    software: lineSchema('Software', 120),
   })
   .openapi('Report');
 

@@ -43,7 +43,9 @@ function refuseForeign(request: Request): void {
   const origin = request.headers.get('origin');
   const host = request.headers.get('x-forwarded-host') ?? request.headers.get('host');
   const foreign =
-    (site !== null && site !== 'same-origin' && site !== 'none') || (origin !== null && new URL(origin).host !== host);
+    (site !== null && site !== 'same-origin' && site !== 'none') ||
+    // An origin that can't be read, "null" among them, is none of ours.
+    (origin !== null && URL.parse(origin)?.host !== host);
   if (foreign) throw new Refusal(403, 'This request came from another site: use the pages of this one.');
 }
 

@@ -1,3 +1,5 @@
+import { MOST_OF_NAME } from '../plan/fields';
+import { cut } from '../text';
 import { changed, removed, type Patch } from '../plan/patch';
 import type { Booking, Plan, When } from '../plan/schema';
 import { done, type Result } from '../refusal';
@@ -168,14 +170,12 @@ export function spokenDate(date: LocalDate): string {
   return `${day} ${MONTH_WORDS[month - 1] ?? ''}`;
 }
 
-const LONGEST_NAME = 120;
-
 /** A name that no booking has: the wanted one, or with a number. */
 export function freeName(plan: Plan, wanted: string): string {
   const taken = new Set(plan.bookings.map((one) => one.name));
   for (let n = 1; ; n++) {
     const end = n === 1 ? '' : ` (${n})`;
-    const name = `${wanted.slice(0, LONGEST_NAME - end.length)}${end}`;
+    const name = `${cut(wanted, MOST_OF_NAME - end.length)}${end}`;
     if (!taken.has(name)) return name;
   }
 }

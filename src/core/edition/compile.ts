@@ -1,5 +1,5 @@
 import { programMaker, withoutProvenance, zonesOf, type Loop, type ScreenProgram } from '../forecast';
-import { done, refused, type Problem, type Result } from '../refusal';
+import { answered, done, refused, type Problem, type Result } from '../refusal';
 import type { Media, Plan } from '../plan/schema';
 import { trimZone, zoneTable, type ZoneTable } from '../when';
 import { canonicalWriter, sha256Hex } from './canonical';
@@ -68,7 +68,9 @@ export function* compilationSteps(plan: Plan, base?: CompiledBase): Generator<vo
       screens.set(id, known);
       continue;
     }
-    const { document, problems } = documentOf(id);
+    const made = documentOf(id);
+    if (!made.ok) return made;
+    const { document, problems } = made.value;
     for (const problem of problems) errors.set(problem.path, problem);
     const text = write(document);
     const hash = hashes.get(text) ?? sha256Hex(text);
@@ -81,7 +83,9 @@ export function* compilationSteps(plan: Plan, base?: CompiledBase): Generator<vo
 }
 
 /** Makes programs of one plan's screens. What they share is the same object in all of them. */
-function documentMaker(plan: Plan): (screenId: string) => { document: ProgramDocument; problems: readonly Problem[] } {
+function documentMaker(
+  plan: Plan,
+): (screenId: string) => Result<{ document: ProgramDocument; problems: readonly Problem[] }> {
   const narrow = programMaker(plan);
   const files = new Map(plan.media.map((file, i) => [file.id, fileOf(file, `/media/${i}`)]));
   const zones = new Map<string, ZoneTable>();
@@ -97,7 +101,9 @@ function documentMaker(plan: Plan): (screenId: string) => { document: ProgramDoc
     return items;
   };
   return (screenId) => {
-    const program = narrow(screenId);
+    const narrowed = answered(() => narrow(screenId));
+    if (!narrowed.ok) return narrowed;
+    const program = narrowed.value;
     const assets: Record<string, Asset> = {};
     const problems: Problem[] = [];
     for (const loop of program.loops)
@@ -114,7 +120,7 @@ function documentMaker(plan: Plan): (screenId: string) => { document: ProgramDoc
       zones: Object.fromEntries(zonesOf(program).map((name) => [name, zoneOf(name)])),
       assets,
     };
-    return { document, problems };
+    return done({ document, problems });
   };
 }
 

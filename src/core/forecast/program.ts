@@ -1,6 +1,6 @@
 import type { Booking, Content, Media, OpeningHours, Plan, When } from '../plan/schema';
 import { contentKey, knownContent, knownItem } from '../plan/known';
-import { never } from '../refusal';
+import { Refusal, never } from '../refusal';
 import { matches, mediaTerms, namedTerms, screenTerms, selectorOf } from '../selector';
 import { calendarDates, isAlways, zoneTable, type LocalDate, type Place, type ZoneTable } from '../when';
 
@@ -45,11 +45,18 @@ export interface ScreenProgram {
 }
 
 const DEFAULT_DURATION_MS = 10_000;
+/** Files of one loop, at most: what rules collect grows with the library, and no screen shows so many. */
+const MOST_ITEMS = 50_000;
+
+const tooLong = (name: string) => {
+  const message = `The playlist "${name}" comes to more than ${MOST_ITEMS} files on one screen: nest less, or give its collecting rules a limit.`;
+  return new Refusal(422, message, [{ path: '', message }]);
+};
 
 /** An item without where it came from: what a player needs of it. */
 export const withoutProvenance = ({ through: _through, ...item }: LoopItem): LoopItem => item;
 
-/** Narrows a checked plan to one of its screens (domain sections 4 and 6). Throws RangeError for an unknown screen. */
+/** Narrows a checked plan to one of its screens (domain sections 4 and 6). Throws RangeError for an unknown screen, a Refusal for a loop past all measure. */
 export function screenProgram(plan: Plan, screenId: string): ScreenProgram {
   return programMaker(plan)(screenId);
 }
@@ -79,28 +86,36 @@ export function programMaker(plan: Plan): (screenId: string, selected?: readonly
   });
 
   const flatten = (content: Content, terms: ReadonlySet<string>): LoopItem[] => {
-    const expand = (playlistId: string, conditions: readonly When[], path: readonly string[]): LoopItem[] =>
-      (playlists.get(playlistId)?.items ?? []).flatMap((item) => {
-        if (item.where !== undefined && !matches(selectorOf(item.where), terms)) return [];
+    const loop: LoopItem[] = [];
+    const expand = (playlistId: string, conditions: readonly When[], path: readonly string[]): void => {
+      for (const item of playlists.get(playlistId)?.items ?? []) {
+        if (item.where !== undefined && !matches(selectorOf(item.where), terms)) continue;
         const all = item.when && !isAlways(item.when) ? [...conditions, item.when] : conditions;
         const what = knownItem(item);
-        const through = (files: readonly Media[]) =>
-          files.map((file) => ({ ...fileItem(file, item.durationMs, all), through: path }));
+        const through = (files: readonly Media[]) => {
+          for (const file of files) loop.push({ ...fileItem(file, item.durationMs, all), through: path });
+          if (loop.length > MOST_ITEMS) throw tooLong(playlists.get(path[0] ?? '')?.name ?? '');
+        };
         switch (what.kind) {
           case 'playlist':
-            return expand(what.id, all, [...path, what.id]);
+            expand(what.id, all, [...path, what.id]);
+            break;
           case 'media':
-            return through([media.get(what.id) as Media]);
+            through([media.get(what.id) as Media]);
+            break;
           case 'collect':
-            return through(collect(what.rule, what.order, what.limit));
+            through(collect(what.rule, what.order, what.limit));
+            break;
           default:
-            return never(what);
+            never(what);
         }
-      });
+      }
+    };
     const what = knownContent(content);
     switch (what.kind) {
       case 'playlist':
-        return expand(what.id, [], [what.id]);
+        expand(what.id, [], [what.id]);
+        return loop;
       case 'media':
         return [fileItem(media.get(what.id) as Media, what.durationMs, [])];
       default:

@@ -1,13 +1,34 @@
 import { z } from 'zod';
 import { parseInstant } from '../instant';
 import { isTag, parseSelector } from '../selector';
+import { graphemes, isOneLine, isSeen, isSound, trimmed } from '../text';
 import { idField } from './references';
 
 /** Fields that several kinds of plan objects have. */
 
 export const idSchema = idField();
 
-export const nameSchema = z.string().trim().min(1, 'Write a name.').max(120, 'A name has at most 120 characters.');
+/** Code units that one character of a text may be made of on average: a flag or a family is made of many. */
+const UNITS = 10;
+
+/**
+ * A line of text, trimmed, of at most so many characters as people count them, of characters that can be kept and sent: for what
+ * people call things, and for what devices tell. `what` begins the sentences.
+ */
+export const lineSchema = (what: string, most: number) =>
+  z
+    .string()
+    .overwrite(trimmed)
+    .refine(isSound, { error: `${what} holds a character that can not be kept: write it again.`, abort: true })
+    .refine(isOneLine, `${what} is one line: take line breaks and control characters out.`)
+    .refine(
+      (text) => text.length <= most || (text.length <= most * UNITS && graphemes(text) <= most),
+      `${what} has at most ${most} characters.`,
+    );
+
+export const MOST_OF_NAME = 120;
+
+export const nameSchema = lineSchema('A name', MOST_OF_NAME).refine(isSeen, 'Write a name.');
 
 export const tagSchema = z
   .string()
@@ -18,7 +39,10 @@ export const tagSchema = z
   )
   .transform((tag) => tag.toLowerCase());
 
-export const tagsSchema = z.array(tagSchema).transform((tags) => [...new Set(tags)]);
+export const tagsSchema = z
+  .array(tagSchema)
+  .max(100, 'There are at most 100 tags on one thing.')
+  .transform((tags) => [...new Set(tags)]);
 
 export const instantSchema = z
   .string()
@@ -29,7 +53,14 @@ export const durationSchema = z
   .min(100, 'A duration is at least 100 milliseconds.')
   .max(86_400_000, 'A duration is at most 24 hours.');
 
+export const MOST_OF_SELECTOR = 2000;
+
 export const selectorSchema = z.string().superRefine((text, context) => {
+  if (text.length > MOST_OF_SELECTOR)
+    return context.addIssue({
+      code: 'custom',
+      message: `A selector has at most ${MOST_OF_SELECTOR} characters: give the screens a tag, and name that.`,
+    });
   const result = parseSelector(text);
   if (result.ok) return;
   const at = result.problems[0]?.at ?? 0;

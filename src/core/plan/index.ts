@@ -1,6 +1,6 @@
 export * from './schema';
 export type { Names } from './kind';
-export { idSchema, nameSchema, selectorSchema, durationSchema, tagsSchema } from './fields';
+export { MOST_OF_NAME, durationSchema, idSchema, lineSchema, nameSchema, selectorSchema, tagsSchema } from './fields';
 export { contentSchema } from './content';
 export { contentKey, knownContent, knownItem } from './known';
 export { ALL_KINDS, KINDS, LISTED_KINDS, collectionOf, isKind, kindOf, referencesOf } from './registry';
@@ -13,16 +13,7 @@ export { screenSchema } from './kinds/screen';
 export { siteSchema } from './kinds/site';
 export { newEntryId, withEntryIds, type EntryPatch, type FieldConflict } from './entries';
 export * from './patch';
-export {
-  pointer,
-  problemsOf,
-  readDocument,
-  readPlan,
-  referenceProblems,
-  leadsTo,
-  danglingMessage,
-  cycleMessage,
-} from './read';
+export { pointer, problemsOf, readDocument, readPlan, referenceProblems, danglingMessage } from './read';
 export { FORMAT, currentDocument, currentPlan } from './format';
 export { planFile } from './file';
 export { changeSentences, conflictSentence, fieldLabel, fieldSaid, namesIn } from './sentences';
@@ -30,3 +21,4 @@ export * from './share';
 export { planZones } from './zones';
 export { collectedBy, findMedia, mediaOf, rulesOf, usedMedia, withUsedMedia } from './library';
 export { patchesSchema } from './patch-schema';
+export { nestingProblems } from './nesting';

@@ -1,13 +1,14 @@
 import { z } from 'zod';
+import { idField } from './references';
 import { ALL_KINDS, isKind } from './registry';
 import type { Kind } from './registry';
 
 /** The form of patches that come over the wire. What their fields hold is checked when they are made of an object. */
 
 const kind = z.custom<Kind>(isKind, `The kinds are ${ALL_KINDS.join(', ')}.`);
-const id = z.string().max(80);
-const fields = z.record(z.string(), z.unknown());
-const place = z.union([z.string(), z.null()]);
+const id = idField();
+const fields = z.record(z.string().max(40), z.unknown());
+const place = z.union([id, z.null()]);
 
 const entryPatchSchema = z.union([
   z.strictObject({ id, add: fields, after: place }),

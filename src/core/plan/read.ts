@@ -1,16 +1,8 @@
 import type { z } from 'zod';
 import { done, refused, type Problem, type Result } from '../refusal';
+import { nestingProblems } from './nesting';
 import { linksOf } from './references';
-import {
-  ALL_KINDS,
-  LISTED_KINDS,
-  collectionOf,
-  isKind,
-  kindOf,
-  referencesOf,
-  type Kind,
-  type ListedKind,
-} from './registry';
+import { ALL_KINDS, LISTED_KINDS, collectionOf, isKind, kindOf, referencesOf, type Kind } from './registry';
 import { planSchema, type Plan } from './schema';
 
 /** Writes a path of keys as an RFC 6901 JSON Pointer. */
@@ -67,8 +59,6 @@ const listOf = (value: unknown): unknown[] => (Array.isArray(value) ? value : []
 export const danglingMessage = (kind: string, id: string) =>
   `There is no ${isKind(kind) ? kindOf(kind).noun : kind} "${id}": name one that the plan has.`;
 
-export const cycleMessage = (kind: Kind) => `This ${kindOf(kind).noun} contains itself: take the item out.`;
-
 /**
  * The problems that only show between parts of a plan. Reads the document before it is known to be well-formed, so that
  * they are reported together with the others; what is malformed is left to the schema.
@@ -92,7 +82,16 @@ export function referenceProblems(document: unknown): Problem[] {
     for (const [place, one] of placesOf(document, kind))
       for (const link of linksOf(one, referencesOf(kind)))
         if (!ids.get(link.kind)?.has(link.id)) report([...place, ...link.path], danglingMessage(link.kind, link.id));
-  for (const kind of LISTED_KINDS) for (const path of cycles(document, kind)) report(path, cycleMessage(kind));
+  for (const kind of LISTED_KINDS) {
+    const places = new Map(
+      placesOf(document, kind).flatMap(([place, one]) =>
+        isObject(one) && typeof one.id === 'string' ? [[one.id, { place, one }] as const] : [],
+      ),
+    );
+    const documents = new Map([...places].map(([id, { one }]) => [id, one]));
+    for (const { id, path, message } of nestingProblems(kind, documents))
+      report([...(places.get(id)?.place ?? []), ...path], message);
+  }
   return problems;
 }
 
@@ -100,30 +99,4 @@ function placesOf(document: Loose, kind: Kind): (readonly [readonly PropertyKey[
   if (kind === 'network') return [[['network'], document.network]];
   const collection = collectionOf(kind);
   return listOf(document[collection]).map((one, i) => [[collection, i], one] as const);
-}
-
-/** Paths of the references by which an object of a kind comes to contain itself. */
-function cycles(document: Loose, kind: ListedKind): PropertyKey[][] {
-  const own = referencesOf(kind).filter((one) => one.kind === kind);
-  if (own.length === 0) return [];
-  const entries = placesOf(document, kind).flatMap(([place, one]) =>
-    isObject(one) && typeof one.id === 'string' ? [{ place, id: one.id, links: linksOf(one, own) }] : [],
-  );
-  const nested = new Map(entries.map(({ id, links }) => [id, links.map((link) => link.id)]));
-  return entries.flatMap(({ place, id, links }) =>
-    links.filter((link) => leadsTo(nested, link.id, id)).map((link) => [...place, ...link.path]),
-  );
-}
-
-/** Whether following `nested` from one id leads to another. */
-export function leadsTo(nested: ReadonlyMap<string, readonly string[]>, from: string, target: string): boolean {
-  const seen = new Set<string>();
-  const pending = [from];
-  for (let id = pending.pop(); id !== undefined; id = pending.pop()) {
-    if (id === target) return true;
-    if (seen.has(id)) continue;
-    seen.add(id);
-    pending.push(...(nested.get(id) ?? []));
-  }
-  return false;
 }

@@ -1,5 +1,6 @@
 export { screensMatching } from './register';
 export {
+  evaluate,
   isTag,
   matches,
   mediaTerms,

@@ -1,4 +1,4 @@
-import { screenTerms, type Selector } from './selector';
+import { evaluate, screenTerms, type Selector } from './selector';
 
 type Placed = Parameters<typeof screenTerms>[0];
 
@@ -31,25 +31,18 @@ function registerOf({ screens, sites }: ScreensAtSites<Placed>): Register {
 }
 
 /** One byte for each screen: 1 where the selector matches. */
-function marks(selector: Selector, register: Register, count: number): Uint8Array {
-  switch (selector.kind) {
-    case 'all':
-      return new Uint8Array(count).fill(1);
-    case 'term': {
+const marks = (selector: Selector, register: Register, count: number): Uint8Array =>
+  evaluate<Uint8Array>(selector, {
+    all: () => new Uint8Array(count).fill(1),
+    term: (term) => {
       const found = new Uint8Array(count);
-      for (const place of register.get(selector.term) ?? []) found[place] = 1;
+      for (const place of register.get(term) ?? []) found[place] = 1;
       return found;
-    }
-    case 'not':
-      return marks(selector.of, register, count).map((mark) => 1 - mark);
-    default: {
-      const [left, right] = [marks(selector.left, register, count), marks(selector.right, register, count)];
-      return left.map(
-        selector.kind === 'and' ? (mark, i) => mark & (right[i] ?? 0) : (mark, i) => mark | (right[i] ?? 0),
-      );
-    }
-  }
-}
+    },
+    not: (of) => of.map((mark) => 1 - mark),
+    and: (left, right) => left.map((mark, i) => mark & (right[i] ?? 0)),
+    or: (left, right) => left.map((mark, i) => mark | (right[i] ?? 0)),
+  });
 
 /**
  * The screens that a selector matches, in their order: the same that `matches` finds one by one. Whole lists are asked about

@@ -1,15 +1,16 @@
 import { LRUCache } from 'lru-cache';
 import { done, misread, type Result } from '../refusal';
 
-/** A selector as a tree. `term` is lower case, with its namespace where it has one (`screen:hall-2`). */
-export type Selector =
-  | { readonly kind: 'all' }
-  | { readonly kind: 'term'; readonly term: string }
-  | { readonly kind: 'not'; readonly of: Selector }
-  | { readonly kind: 'and' | 'or'; readonly left: Selector; readonly right: Selector };
+/**
+ * A selector in postfix order: each step follows what it is made of, so that `a and not b` is a, b, not, and. However long or
+ * deeply nested a text is, it is read and matched step by step. A term is lower case, with its namespace where it has one.
+ */
+export type Selector = readonly SelectorStep[];
+export type SelectorStep =
+  { readonly kind: 'all' | 'not' | 'and' | 'or' } | { readonly kind: 'term'; readonly term: string };
 
 const NAME = '[\\p{L}\\p{Nd}][\\p{L}\\p{Nd}_-]*';
-const TOKEN = new RegExp(`\\s*(?:([()])|(${NAME}(?::${NAME})?))`, 'uy');
+const TOKEN = new RegExp(`\\s*(?:([()])|(${NAME}(?::${NAME})?)|$)`, 'uy');
 const TAG = new RegExp(`^${NAME}(?::${NAME})?$`, 'u');
 const WORDS = ['and', 'or', 'not', 'all'];
 const SHAPES = ['is:portrait', 'is:landscape', 'is:square'];
@@ -19,67 +20,80 @@ export function isTag(text: string): boolean {
   return TAG.test(text) && !WORDS.includes(text.toLowerCase()) && !text.toLowerCase().startsWith('is:');
 }
 
-/** Reads a selector: `quay and (hall or gangway) and not staff`. Words are case-insensitive. */
-export function parseSelector(text: string): Result<Selector> {
-  const tokens: { text: string; at: number }[] = [];
-  TOKEN.lastIndex = 0;
-  for (let at = 0; text.slice(at).trim() !== ''; at = TOKEN.lastIndex) {
+interface Token {
+  readonly text: string;
+  readonly at: number;
+}
+
+function tokensOf(text: string): Result<Token[]> {
+  const tokens: Token[] = [];
+  for (let at = 0; ; at = TOKEN.lastIndex) {
     TOKEN.lastIndex = at;
     const match = TOKEN.exec(text);
     if (!match) {
       const begin = at + (/^\s*/.exec(text.slice(at))?.[0].length ?? 0);
-      return misread(`"${text[begin] ?? ''}" can't stand in a selector: use tags, and, or, not, all, brackets.`, begin);
+      const what = String.fromCodePoint(text.codePointAt(begin) ?? 0);
+      return misread(`"${what}" can't stand in a selector: use tags, and, or, not, all, brackets.`, begin);
     }
-    const token = (match[1] ?? match[2] ?? '').toLowerCase();
-    tokens.push({ text: token, at: TOKEN.lastIndex - token.length });
+    const token = match[1] ?? match[2];
+    if (token === undefined) return done(tokens);
+    tokens.push({ text: token.toLowerCase(), at: TOKEN.lastIndex - token.length });
   }
-  let next = 0;
-  const peek = () => tokens[next]?.text;
-  const fail = (message: string) => misread(message, tokens[next]?.at ?? text.length);
+}
 
-  const chain = (word: 'or' | 'and', part: () => Result<Selector>): Result<Selector> => {
-    let left = part();
-    while (left.ok && peek() === word) {
-      next++;
-      const right = part();
-      if (!right.ok) return right;
-      left = done({ kind: word, left: left.value, right: right.value });
-    }
-    return left;
-  };
-  const either = (): Result<Selector> => chain('or', both);
-  const both = (): Result<Selector> => chain('and', single);
-  const single = (): Result<Selector> => {
-    const token = peek();
-    if (token === undefined)
-      return fail(
-        tokens.length === 0
-          ? 'A selector is missing: write all for everything.'
-          : 'The selector stops too early: a tag must follow.',
-      );
-    if (token === 'not') {
-      next++;
-      const of = single();
-      return of.ok ? done({ kind: 'not', of: of.value }) : of;
-    }
-    if (token === '(') {
-      next++;
-      const inner = either();
-      if (!inner.ok) return inner;
-      if (peek() !== ')') return fail('A bracket is not closed: add ).');
-      next++;
-      return inner;
-    }
-    if (token === ')' || token === 'and' || token === 'or') return fail(`A tag is missing before "${token}".`);
-    if (token.startsWith('is:') && !SHAPES.includes(token))
-      return fail(`"${token}" is unknown: use ${SHAPES.join(', ')}.`);
-    next++;
-    return done(token === 'all' ? { kind: 'all' } : { kind: 'term', term: token });
-  };
+/** What waits for its second side, or for its bracket to be closed. */
+type Open = 'not' | 'and' | 'or' | '(';
 
-  const tree = either();
-  if (tree.ok && next < tokens.length) return fail(`"${peek() ?? ''}" is too much: join tags with and, or.`);
-  return tree;
+/** Reads a selector: `quay and (hall or gangway) and not staff`. Words are case-insensitive; "and" binds more closely than "or". */
+export function parseSelector(text: string): Result<Selector> {
+  const tokens = tokensOf(text);
+  if (!tokens.ok) return tokens;
+  const steps: SelectorStep[] = [];
+  const open: Open[] = [];
+  /** Takes what waits, as long as it is one of these. */
+  const settle = (...kinds: Open[]) => {
+    for (let last = open.at(-1); last !== undefined && last !== '(' && kinds.includes(last); last = open.at(-1)) {
+      open.pop();
+      steps.push({ kind: last });
+    }
+  };
+  let complete = false;
+  for (const { text: token, at } of tokens.value) {
+    if (complete) {
+      if (token === 'and' || token === 'or') {
+        settle('and', ...(token === 'or' ? (['or'] as const) : []));
+        open.push(token);
+        complete = false;
+      } else if (token === ')' && open.includes('(')) {
+        settle('and', 'or');
+        open.pop();
+        settle('not');
+      } else
+        return misread(
+          open.includes('(') ? 'A bracket is not closed: add ).' : `"${token}" is too much: join tags with and, or.`,
+          at,
+        );
+    } else if (token === 'not' || token === '(') open.push(token);
+    else if (token === ')' || token === 'and' || token === 'or')
+      return misread(`A tag is missing before "${token}".`, at);
+    else if (token.startsWith('is:') && !SHAPES.includes(token))
+      return misread(`"${token}" is unknown: use ${SHAPES.join(', ')}.`, at);
+    else {
+      steps.push(token === 'all' ? { kind: 'all' } : { kind: 'term', term: token });
+      settle('not');
+      complete = true;
+    }
+  }
+  if (!complete)
+    return misread(
+      tokens.value.length === 0
+        ? 'A selector is missing: write all for everything.'
+        : 'The selector stops too early: a tag must follow.',
+      text.length,
+    );
+  if (open.includes('(')) return misread('A bracket is not closed: add ).', text.length);
+  settle('and', 'or');
+  return done(steps);
 }
 
 /** Selectors that were read last, by their text. */
@@ -87,43 +101,69 @@ const parsed = new LRUCache<string, Selector>({ max: 20_000 });
 
 /** A selector that was checked before. Throws RangeError for a text that is none. */
 export function selectorOf(text: string): Selector {
-  let tree = parsed.get(text);
-  if (!tree) {
+  let selector = parsed.get(text);
+  if (!selector) {
     const result = parseSelector(text);
     if (!result.ok) throw new RangeError(result.message);
-    parsed.set(text, (tree = result.value));
+    parsed.set(text, (selector = result.value));
   }
-  return tree;
+  return selector;
+}
+
+/** What a selector comes to, step by step, from what its terms and "all" are and how these are joined. */
+export function evaluate<T>(
+  selector: Selector,
+  {
+    all,
+    term,
+    not,
+    and,
+    or,
+  }: {
+    readonly all: () => T;
+    readonly term: (term: string) => T;
+    readonly not: (of: T) => T;
+    readonly and: (left: T, right: T) => T;
+    readonly or: (left: T, right: T) => T;
+  },
+): T {
+  const values: T[] = [];
+  for (const step of selector)
+    switch (step.kind) {
+      case 'all':
+        values.push(all());
+        break;
+      case 'term':
+        values.push(term(step.term));
+        break;
+      case 'not':
+        values.push(not(values.pop() as T));
+        break;
+      default: {
+        const right = values.pop() as T;
+        const left = values.pop() as T;
+        values.push(step.kind === 'and' ? and(left, right) : or(left, right));
+      }
+    }
+  return values.pop() as T;
 }
 
 /** Whether a thing that bears `terms` (lower case) is selected. */
 export function matches(selector: Selector, terms: ReadonlySet<string>): boolean {
-  switch (selector.kind) {
-    case 'all':
-      return true;
-    case 'term':
-      return terms.has(selector.term);
-    case 'not':
-      return !matches(selector.of, terms);
-    case 'and':
-      return matches(selector.left, terms) && matches(selector.right, terms);
-    case 'or':
-      return matches(selector.left, terms) || matches(selector.right, terms);
-  }
+  return evaluate<boolean>(selector, {
+    all: () => true,
+    term: (term) => terms.has(term),
+    not: (of) => !of,
+    and: (left, right) => left && right,
+    or: (left, right) => left || right,
+  });
 }
 
-/** The terms of one namespace that a selector names, without it: `namedTerms(tree, 'screen:')` lists screens. */
+/** The terms of one namespace that a selector names, without it: `namedTerms(selector, 'screen:')` lists screens. */
 export function namedTerms(selector: Selector, namespace: string): string[] {
-  switch (selector.kind) {
-    case 'all':
-      return [];
-    case 'term':
-      return selector.term.startsWith(namespace) ? [selector.term.slice(namespace.length)] : [];
-    case 'not':
-      return namedTerms(selector.of, namespace);
-    default:
-      return [...namedTerms(selector.left, namespace), ...namedTerms(selector.right, namespace)];
-  }
+  return selector.flatMap((step) =>
+    step.kind === 'term' && step.term.startsWith(namespace) ? [step.term.slice(namespace.length)] : [],
+  );
 }
 
 function shape(width: number, height: number): string {

@@ -1,6 +1,15 @@
 import { formatInstant } from '../instant';
 import type { When } from '../plan';
-import { describeWhen, occurrences, parseDate, whenSchema, zoneTable, type LocalDate, type Place } from '.';
+import {
+  describeWhen,
+  occurrenceMemo,
+  occurrences,
+  parseDate,
+  whenSchema,
+  zoneTable,
+  type LocalDate,
+  type Place,
+} from '.';
 
 const place = (zone: string, hours?: Place['hours'], calendars: Record<string, string[]> = {}): Place => ({
   zone: zoneTable(zone),
@@ -130,4 +139,48 @@ test('a When reads as people say it', () => {
     'daily in Nov, Dec, Jan 10:00–11:30, from 1 Jan 2026',
   );
   expect(words({ windows: [['16:30', '18:00']], clock: 'Europe/Oslo' })).toBe('daily 16:30–18:00, Europe/Oslo time');
+});
+
+test('what is remembered for one range is given again, and for no other range', () => {
+  const day = Date.UTC(2026, 10, 26);
+  const when = whenSchema.parse({ windows: [['06:00', '08:00']] }) as When;
+  const at = { ...oslo, ...occurrenceMemo(day, day + 86_400_000) };
+  const first = occurrences(when, at, day, day + 86_400_000);
+  expect(first).toHaveLength(1);
+  expect(occurrences(when, at, day, day + 86_400_000)).toBe(first);
+  expect(occurrences(when, at, day, day + 2 * 86_400_000)).toHaveLength(2);
+  expect(occurrences(when, at, day - 86_400_000, day + 86_400_000)).toHaveLength(2);
+  expect(occurrences(when, oslo, day, day + 86_400_000)).not.toBe(first);
+});
+
+test.each<[object, string]>([
+  [{ from: '2026-01-05', repeat: 'FREQ=WEEKLY;BYDAY=MO;UNTIL=20260201' }, 'by the rule'],
+  [{ from: '2026-01-05', repeat: 'FREQ=WEEKLY;BYDAY=MO;COUNT=2' }, 'by the rule'],
+  [{ from: '2026-01-05', repeat: 'FREQ=WEEKLY;BYDAY=MO;BYMONTH=1' }, 'by the rule'],
+  [{ from: '2026-01-05', repeat: 'FREQ=WEEKLY;BYDAY=MO;BYSETPOS=1' }, 'by the rule'],
+  [{ from: '2026-01-05', repeat: 'FREQ=WEEKLY' }, 'by the rule'],
+  [{ from: '2026-01-05', repeat: 'FREQ=WEEKLY;INTERVAL=2;BYDAY=TU,MO' }, 'every 2 weeks Mon Tue'],
+  [{ from: '2026-01-05', repeat: 'FREQ=DAILY;BYMONTH=6,7' }, 'daily in Jun, Jul'],
+  [{ from: '2026-01-05', repeat: 'FREQ=DAILY;INTERVAL=2;BYMONTH=6' }, 'by the rule'],
+  [{ from: '2026-01-05', repeat: 'FREQ=DAILY;BYMONTH=6;BYDAY=MO' }, 'by the rule'],
+  [{ from: '2026-01-05', repeat: 'FREQ=DAILY;INTERVAL=3' }, 'every 3 days'],
+  [{ from: '2026-01-05', repeat: 'FREQ=MONTHLY;BYMONTHDAY=-1' }, 'last day of the month'],
+  [
+    { from: '2026-01-05', repeat: 'FREQ=MONTHLY;BYMONTHDAY=1,2,3,4,11,12,13,21,22,23' },
+    'the 1st, 2nd, 3rd, 4th, 11th, 12th, 13th, 21st, 22nd, 23rd of the month',
+  ],
+  [{ from: '2026-01-05', repeat: 'FREQ=MONTHLY;BYMONTHDAY=1,-1' }, 'by the rule'],
+  [{ from: '2026-01-05', repeat: 'FREQ=MONTHLY;BYDAY=1MO,-1MO' }, 'the first and last Mon of the month'],
+  [{ from: '2026-01-05', repeat: 'FREQ=MONTHLY;BYDAY=1MO,2TU' }, 'by the rule'],
+  [{ from: '2026-01-05', repeat: 'FREQ=MONTHLY;BYDAY=MO' }, 'by the rule'],
+  [{ from: '2026-01-05', repeat: 'FREQ=MONTHLY;INTERVAL=2;BYMONTHDAY=1' }, 'by the rule'],
+  [{ to: '2026-02-01' }, 'until 1 Feb 2026'],
+  [{ from: '2026-02-01', to: '2026-02-01', windows: [['06:00', '07:00']] }, '06:00–07:00, 1 Feb 2026'],
+])('%j in words: %s', (when, words) => {
+  expect(describeWhen(whenSchema.parse(when) as When)).toMatch(words);
+});
+
+test('each rule that words do not tell is told as it is written', () => {
+  expect(describeWhen({ from: '2026-01-05', repeat: 'FREQ=WEEKLY' })).toBe('by the rule FREQ=WEEKLY, from 5 Jan 2026');
+  expect(describeWhen({ repeat: 'no rule' })).toBe('no rule');
 });

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { RRule } from 'rrule';
 import { formatDate, parseDate, parseRule, ruleDates, type LocalDate } from '.';
+import { writeRule } from './rule';
 import { orThrow } from '../refusal';
 import { runs } from '../tests/runs';
 
@@ -326,6 +327,40 @@ test.each([
   ['FREQ=YEARLY;BYMONTH=13', '1 to 12'],
   ['FREQ=MONTHLY;BYSETPOS=1', 'another BY… part'],
   ['FREQ=DAILY;FREQ=DAILY', 'twice'],
+  ['FREQ=MONTHLY;BYWEEKNO=1', 'BYWEEKNO needs FREQ=YEARLY.'],
+  ['FREQ=MONTHLY;BYYEARDAY=1', 'BYYEARDAY needs FREQ=YEARLY.'],
+  ['FREQ=YEARLY;BYWEEKNO=1;BYDAY=2MO', 'A numbered weekday (2MO) does not go with BYWEEKNO.'],
+  ['FREQ=DAILY;INTERVAL=0', 'INTERVAL must be a whole number of at least 1.'],
+  ['FREQ=DAILY;COUNT=1.5', 'COUNT must be a whole number of at least 1.'],
+  ['FREQ=DAILY;COUNT=1000000', 'COUNT must be a whole number of at least 1.'],
+  ['FREQ=DAILY;WKST=XX', 'WKST must be one of MO, TU, WE, TH, FR, SA, SU.'],
+  ['FREQ=MONTHLY;BYDAY=0MO', '"0MO" is no weekday'],
+  ['FREQ=YEARLY;BYDAY=54MO', '"54MO" is no weekday'],
+  ['FREQ=YEARLY;BYDAY=MO,XX', '"XX" is no weekday'],
+  ['FREQ=MONTHLY;BYMONTHDAY=-32', 'from 1 to 31, or negative ones to count from the end'],
+  ['FREQ=MONTHLY;BYMONTHDAY=0', 'from 1 to 31, or negative'],
+  ['FREQ=YEARLY;BYMONTH=-1', 'BYMONTH takes whole numbers from 1 to 12.'],
+  ['FREQ=YEARLY;BYMONTH=1,x', 'BYMONTH takes whole numbers from 1 to 12.'],
+  ['FREQ=DAILY;COUNT', '"COUNT" is not a rule part'],
+  ['FREQ=DAILY;COUNT=1=2', '"COUNT=1=2" is not a rule part'],
+  ['FREQ=DAILY;', '"" is not a rule part'],
 ])('%s is refused with a sentence', (text, sentence) => {
   expect(parseRule(text)).toMatchObject({ ok: false, message: expect.stringContaining(sentence) });
+});
+
+test('what stands at the edge of what is allowed is read', () => {
+  for (const text of [
+    ...['FREQ=YEARLY;BYMONTH=12;BYDAY=53MO', 'FREQ=MONTHLY;BYMONTHDAY=-31,31', 'FREQ=YEARLY;BYWEEKNO=-53;BYDAY=MO'],
+    ...['FREQ=YEARLY;BYYEARDAY=366,-366', 'freq = daily; count = 999999', 'FREQ=WEEKLY;BYDAY=MO;BYSETPOS=-1;WKST=SU'],
+  ])
+    expect([text, parseRule(text).ok]).toEqual([text, true]);
+});
+
+test('a rule that is written is read back the same, with all its parts', () => {
+  for (const text of [
+    'FREQ=YEARLY;INTERVAL=2;COUNT=3;BYMONTH=1,2;BYYEARDAY=-1;BYSETPOS=1;WKST=SU',
+    'FREQ=MONTHLY;UNTIL=20261231;BYMONTHDAY=1,-1;BYDAY=2MO,-1TU,WE',
+    'FREQ=YEARLY;BYWEEKNO=20;BYDAY=MO',
+  ])
+    expect(writeRule(orThrow(parseRule(text)))).toBe(text);
 });

@@ -11,14 +11,18 @@ const WEEKDAY_KEYS = ['MO', 'TU', 'WE', 'TH', 'FR', 'SA', 'SU'] as const;
 
 export const dateSchema = z
   .string()
-  .refine((text) => parseDate(text) !== null, 'Write a date that exists as YYYY-MM-DD.');
+  .refine((text) => parseDate(text) !== null, { error: 'Write a date that exists as YYYY-MM-DD.', abort: true })
+  .refine((text) => text >= '1900' && text < '3000', 'A date lies between 1900 and 2999.');
 
 export const zoneSchema = z.string().refine(isZone, 'This time zone is unknown: use an IANA name such as Europe/Oslo.');
 
-const ruleSchema = z.string().superRefine((text, context) => {
-  const result = parseRule(text);
-  if (!result.ok) context.addIssue({ code: 'custom', message: result.message });
-});
+const ruleSchema = z
+  .string()
+  .max(500, 'A rule has at most 500 characters.')
+  .superRefine((text, context) => {
+    const result = parseRule(text);
+    if (!result.ok) context.addIssue({ code: 'custom', message: result.message });
+  });
 
 const START = 'A window starts at HH:MM or HH:MM:SS, or at "opens" or "closes" with an offset such as closes-00:30.';
 const END = 'A window ends at HH:MM, HH:MM:SS or 24:00, or at "opens" or "closes" with an offset such as closes-00:30.';
@@ -28,6 +32,9 @@ export const windowSchema = z.tuple([
   z.string().refine((text) => parseEdge(text, true) !== null, END),
 ]);
 
+const datesSchema = z.array(dateSchema).max(4000, 'There are at most 4000 dates: make a calendar of them.');
+const calendarsSchema = z.array(reference('calendar')).max(50, 'There are at most 50 calendars.');
+
 const fields = {
   clock: z
     .union([z.literal('site'), zoneSchema], 'The clock is "site" or an IANA zone such as Europe/Oslo.')
@@ -35,11 +42,11 @@ const fields = {
   from: dateSchema.optional(),
   to: dateSchema.optional(),
   repeat: ruleSchema.optional(),
-  also: z.array(dateSchema).optional(),
-  except: z.array(dateSchema).optional(),
-  only: z.array(reference('calendar')).optional(),
-  not: z.array(reference('calendar')).optional(),
-  windows: z.array(windowSchema).optional(),
+  also: datesSchema.optional(),
+  except: datesSchema.optional(),
+  only: calendarsSchema.optional(),
+  not: calendarsSchema.optional(),
+  windows: z.array(windowSchema).max(100, 'There are at most 100 windows in a day.').optional(),
 };
 
 /**
@@ -81,9 +88,14 @@ const openingSchema = z.tuple([
   z.string().refine((text) => text === '24:00' || parseClock(text) !== null, 'Closing is written HH:MM, or 24:00.'),
 ]);
 
+const openingsSchema = z.array(openingSchema).max(24, 'A site opens at most 24 times a day.');
+
 export const hoursSchema = z.strictObject({
-  weekly: z.partialRecord(z.enum(WEEKDAY_KEYS), z.array(openingSchema)).optional(),
-  dates: z.record(dateSchema, z.array(openingSchema)).optional(),
+  weekly: z.partialRecord(z.enum(WEEKDAY_KEYS), openingsSchema).optional(),
+  dates: z
+    .record(dateSchema, openingsSchema)
+    .refine((dates) => Object.keys(dates).length <= 4000, 'A site has at most 4000 dates with hours of their own.')
+    .optional(),
 });
 
 export type OpeningHours = z.infer<typeof hoursSchema>;

@@ -1,4 +1,4 @@
-import { parseSelector, type Selector } from '@/core';
+import { evaluate, parseSelector } from '@/core';
 
 /** What a selector asks of each tag, where it is no more than tags to have and tags not to have. */
 export interface PlainSelector {
@@ -10,17 +10,18 @@ export interface PlainSelector {
 export function plainSelector(text: string): PlainSelector | null {
   if (text.trim() === '') return { having: [], without: [] };
   const selector = parseSelector(text);
-  return selector.ok ? plain(selector.value) : null;
+  return selector.ok ? evaluate(selector.value, PLAIN) : null;
 }
 
-function plain(selector: Selector): PlainSelector | null {
-  if (selector.kind === 'all') return { having: [], without: [] };
-  if (selector.kind === 'term') return { having: [selector.term], without: [] };
-  if (selector.kind === 'not') return selector.of.kind === 'term' ? { having: [], without: [selector.of.term] } : null;
-  if (selector.kind === 'or') return null;
-  const [left, right] = [plain(selector.left), plain(selector.right)];
-  return left && right && { having: [...left.having, ...right.having], without: [...left.without, ...right.without] };
-}
+/** Tags joined by "and" alone, each perhaps behind one "not". */
+const PLAIN: Parameters<typeof evaluate<PlainSelector | null>>[1] = {
+  all: () => ({ having: [], without: [] }),
+  term: (term) => ({ having: [term], without: [] }),
+  not: (of) => (of?.having.length === 1 && of.without.length === 0 ? { having: [], without: of.having } : null),
+  and: (left, right) =>
+    left && right && { having: [...left.having, ...right.having], without: [...left.without, ...right.without] },
+  or: () => null,
+};
 
 /** The text after a tag's chip was pressed: to have it, not to have it, no matter. A longer selector is narrowed by it. */
 export function pressChip(text: string, tag: string): string {

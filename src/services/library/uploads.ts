@@ -5,7 +5,7 @@ import type { Transaction } from 'sequelize';
 import { config } from '@/config';
 import { MediaFilesRow, UploadRow, enqueue, publish, rows, transaction, type UploadProgress } from '@/database';
 import { notFound } from '../errors';
-import { Refusal } from '@/core';
+import { MOST_OF_NAME, Refusal, isSeen, lineOf } from '@/core';
 import type { Actor } from '../people';
 import { editWithin, takeTurn } from '../plan';
 import { decodeFilm, inspect, type Inspection } from './inspect';
@@ -49,13 +49,14 @@ export async function receiveUpload(actor: Actor, name: string, body: Readable):
 }
 
 function fileTitle(name: string): string {
-  if (/[/\\\0]/.test(name) || name === '..' || name.trim() === '')
+  if (/[/\\\0]/.test(name) || name === '..' || !isSeen(name))
     throw new Refusal(422, 'This file name holds a path or nothing: rename the file, then upload it again.');
-  const title = name
-    .slice(0, name.length - extname(name).length)
+  const line = lineOf(name, MOST_OF_NAME);
+  const title = line
+    .slice(0, line.length - extname(line).length)
     .replace(/[_\s]+/g, ' ')
     .trim();
-  return (title || name).slice(0, 120);
+  return isSeen(title) ? title : line;
 }
 
 const uploadOf = ({ id, name, state, progress, error }: UploadRow): Upload => ({

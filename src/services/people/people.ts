@@ -1,6 +1,6 @@
 import { hash, verify } from '@node-rs/argon2';
 import type { z } from 'zod';
-import { problemsOf } from '@/core';
+import { pointer, problemsOf, unsoundPlace } from '@/core';
 import { PersonRow, SessionRow, rows, transaction } from '@/database';
 import { Refusal } from '@/core';
 import { createNetwork } from '../plan/networks';
@@ -19,8 +19,13 @@ export interface Actor {
 const DAYS_SIGNED_IN = 14;
 const SIGN_IN = { most: 10, seconds: 300 };
 
-/** Reads input by a schema; throws a 422 with every problem. */
+/** Reads input by a schema; throws a 422 with every problem. What no database keeps is refused wherever it stands. */
 export function readInput<T>(schema: z.ZodType<T>, input: unknown): T {
+  const unsound = unsoundPlace(input);
+  if (unsound) {
+    const message = 'This text holds a character that can not be kept: write it again.';
+    throw new Refusal(422, message, [{ path: pointer(unsound), message }]);
+  }
   const result = schema.safeParse(input);
   if (result.success) return result.data;
   const problems = problemsOf(result.error);

@@ -4,13 +4,12 @@ import {
   NETWORK_ID,
   Refusal,
   conflictSentence,
-  cycleMessage,
   danglingMessage,
   fieldSaid,
   kindOf,
-  leadsTo,
   linksOf,
   merge,
+  nestingProblems,
   patchOf,
   pointer,
   readDocument,
@@ -280,7 +279,7 @@ async function refuseDangling(networkId: string, writes: readonly Write[], withi
     const stays = touched.has(key) ? touched.get(key)?.after !== null : there.has(key);
     return stays ? [] : [{ path: pointer(path), message: danglingMessage(kind, id) }];
   });
-  if (problems.length === 0) problems.push(...(await cycleProblems(networkId, writes, within)));
+  if (problems.length === 0) problems.push(...(await nestingProblemsOf(networkId, writes, within)));
   if (problems[0]) throw new Refusal(422, problems[0].message, problems);
 }
 
@@ -325,35 +324,36 @@ async function refuseUsed(
   );
 }
 
-/** Objects that come to contain themselves: what they lead to is asked of the links, as far as it reaches. */
-async function cycleProblems(networkId: string, writes: readonly Write[], within: Transaction): Promise<Problem[]> {
+/** What comes to contain itself, or too much: objects that contain each other, as far as the links reach from those that are edited. */
+async function nestingProblemsOf(networkId: string, writes: readonly Write[], within: Transaction): Promise<Problem[]> {
   const problems: Problem[] = [];
   for (const kind of new Set(writes.map((one) => one.kind))) {
-    const own = referencesOf(kind).filter((path) => path.kind === kind);
-    const edited = writes.flatMap((one) =>
-      one.kind === kind && own.length > 0 ? [{ id: one.id, links: linksOf(one.after, own) }] : [],
-    );
-    const starts = edited.flatMap(({ links }) => links.map((link) => link.id));
-    if (starts.length === 0) continue;
-    const nested = new Map<string, string[]>();
-    for (const { from, to } of await rows<{ from: string; to: string }>(
+    if (!referencesOf(kind).some((path) => path.kind === kind)) continue;
+    const edited = new Map(writes.flatMap((one) => (one.kind === kind && one.after ? [[one.id, one.after]] : [])));
+    if (edited.size === 0) continue;
+    const starts = [...edited].flatMap(([id, after]) => [
+      id,
+      ...targetsOf(kind, after).flatMap((target) => (target.kind === kind ? [target.id] : [])),
+    ]);
+    const reached = await rows<{ slug: string; name: string; document: object }>(
       `WITH RECURSIVE reached(slug) AS (SELECT unnest($3::text[]) COLLATE "C" UNION
-         SELECT l.to_slug FROM plan_links l JOIN reached r ON l.from_slug = r.slug
+         SELECT CASE WHEN l.from_slug = r.slug THEN l.to_slug ELSE l.from_slug END
+         FROM plan_links l JOIN reached r ON r.slug IN (l.from_slug, l.to_slug)
          WHERE l.network_id = $1 AND l.from_kind = $2 AND l.to_kind = $2)
-       SELECT l.from_slug AS "from", l.to_slug AS "to" FROM plan_links l JOIN reached r ON l.from_slug = r.slug
-       WHERE l.network_id = $1 AND l.from_kind = $2 AND l.to_kind = $2`,
-      [networkId, kind, starts],
+       SELECT o.slug, o.name, o.document FROM plan_objects o JOIN reached r ON o.slug = r.slug
+       WHERE o.network_id = $1 AND o.kind = $2`,
+      [networkId, kind, [...new Set(starts)]],
       within,
-    ))
-      nested.set(from, [...(nested.get(from) ?? []), to]);
-    for (const { id, links } of edited)
-      nested.set(
-        id,
-        links.map((link) => link.id),
+    );
+    const names = new Map(reached.map(({ slug, name }) => [slug, name]));
+    const documents = new Map<string, object>(reached.map(({ slug, document }) => [slug, document]));
+    for (const [id, after] of edited) documents.set(id, after);
+    for (const { id, path, message } of nestingProblems(kind, documents))
+      problems.push(
+        edited.has(id)
+          ? { path: pointer(path), message }
+          : { path: '', message: `It stands in the ${kindOf(kind).noun} "${names.get(id) ?? id}". ${message}` },
       );
-    for (const { id, links } of edited)
-      for (const link of links)
-        if (leadsTo(nested, link.id, id)) problems.push({ path: pointer(link.path), message: cycleMessage(kind) });
   }
   return problems;
 }

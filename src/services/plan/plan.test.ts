@@ -136,6 +136,37 @@ test('what is still used is not removed, and says by what', async () => {
   });
 });
 
+test('what playlists come to with all that is nested is limited, also where the innermost one grows', async () => {
+  const actor = await newNetwork();
+  await newPlan(actor);
+  const twice = (id: string) => [{ playlist: id }, { playlist: id }];
+  const collect = (count: number) => Array.from({ length: count }, (_, i) => ({ collect: `t${i}` }));
+  await edit(actor, [
+    { kind: 'playlist', id: 'p0', add: { name: 'P0', items: collect(1) } },
+    ...Array.from({ length: 8 }, (_, i) => ({
+      kind: 'playlist' as const,
+      id: `p${i + 1}`,
+      add: { name: `P${i + 1}`, items: twice(`p${i}`) },
+    })),
+  ]);
+  const before = await lastChange(actor.networkId);
+  // 2^8 times 20 is 5 120.
+  await expect(
+    edit(actor, [{ kind: 'playlist', id: 'p0', set: { name: 'P0', items: collect(20) } }]),
+  ).rejects.toMatchObject({
+    status: 422,
+    message: expect.stringMatching(/^It stands in the playlist "P8"\. With what is nested .* 5000 entries/),
+  });
+  await expect(
+    edit(actor, [
+      { kind: 'playlist', id: 'p9', add: { name: 'P9', items: twice('p8') } },
+      { kind: 'playlist', id: 'p10', add: { name: 'P10', items: [{ playlist: 'p9' }] } },
+    ]),
+  ).rejects.toMatchObject({ status: 422, message: expect.stringContaining('at most 10 deep') });
+  expect(await lastChange(actor.networkId)).toBe(before);
+  await edit(actor, [{ kind: 'playlist', id: 'p0', set: { name: 'P0', items: collect(19) } }]);
+});
+
 test('a playlist can not come to contain itself', async () => {
   const actor = await newNetwork();
   await newPlan(actor);

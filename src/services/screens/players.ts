@@ -122,17 +122,42 @@ export function heartbeat(player: Player, report: Report): void {
   }, FLUSH_EVERY_MS);
 }
 
-/** Writes what heartbeats are waiting. One that fails is lost: the next is on its way. */
+/**
+ * Writes what heartbeats are waiting, all together. Where PostgreSQL does not take one of them, halves are written on their own, down to
+ * the one: it is thrown away and told in the log, and harms nobody else. The next are on their way.
+ */
 export async function flushHeartbeats(): Promise<void> {
-  if (waiting.size === 0) return;
-  const beats = [...waiting].map(([id, { report, seen }]) => ({ id, report, seen: new Date(seen).toISOString() }));
-  const networks = new Set([...waiting.values()].map((beat) => beat.network));
+  const beats = [...waiting].map(([id, beat]) => ({ id, ...beat }));
   waiting.clear();
-  await rows(
-    `WITH beats AS (SELECT * FROM jsonb_to_recordset($1::jsonb) AS b(id uuid, report jsonb, seen timestamptz)),
-       written AS (UPDATE players p SET last_seen = b.seen, report = b.report FROM beats b WHERE p.id = b.id RETURNING p.id)
-     SELECT pg_notify('lanternpost', jsonb_build_object('kind', 'beats', 'network', n)::text)
-     FROM unnest($2::text[]) AS n WHERE EXISTS (SELECT 1 FROM written)`,
-    [JSON.stringify(beats), [...networks]],
-  );
+  await writeBeats(beats);
+}
+
+type Beat = { readonly id: string; readonly network: string; readonly report: Report; readonly seen: number };
+
+/** What PostgreSQL says of a value that it does not take (SQLSTATE class 22), whoever sends it. */
+const isOfData = (error: unknown) =>
+  /^22/.test(String((error as { original?: { code?: unknown } } | null)?.original?.code));
+
+async function writeBeats(beats: readonly Beat[]): Promise<void> {
+  if (beats.length === 0) return;
+  try {
+    await rows(
+      `WITH beats AS (SELECT * FROM jsonb_to_recordset($1::jsonb) AS b(id uuid, report jsonb, seen timestamptz)),
+         written AS (UPDATE players p SET last_seen = b.seen, report = b.report FROM beats b WHERE p.id = b.id RETURNING p.id)
+       SELECT pg_notify('lanternpost', jsonb_build_object('kind', 'beats', 'network', n)::text)
+       FROM unnest($2::text[]) AS n WHERE EXISTS (SELECT 1 FROM written)`,
+      [
+        JSON.stringify(beats.map(({ id, report, seen }) => ({ id, report, seen: new Date(seen).toISOString() }))),
+        [...new Set(beats.map((beat) => beat.network))],
+      ],
+    );
+  } catch (error) {
+    if (!isOfData(error)) throw error;
+    const [first] = beats;
+    if (beats.length === 1 && first)
+      return logger.warn({ player: first.id, network: first.network }, 'a heartbeat could not be written');
+    const half = Math.ceil(beats.length / 2);
+    await writeBeats(beats.slice(0, half));
+    await writeBeats(beats.slice(half));
+  }
 }

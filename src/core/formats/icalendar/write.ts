@@ -2,7 +2,7 @@ import { knownContent } from '../../plan/known';
 import { never, orThrow } from '../../refusal';
 import { formatInstant, type Instant } from '../../instant';
 import type { Booking, Content, Plan, Site } from '../../plan/schema';
-import { selectorOf, type Selector } from '../../selector';
+import { evaluate, selectorOf, type Selector } from '../../selector';
 import {
   addDays,
   calendarDates,
@@ -243,15 +243,13 @@ function ruleText(rule: Rule, wholeDay: boolean, zone: string | null, begin: num
 
 /** The tags that a selector asks for, wherever they stand in it. */
 function categories(selector: Selector): string[] {
-  const tags: string[] = [];
-  const walk = (one: Selector): void => {
-    if (one.kind === 'term' && !one.term.includes(':')) tags.push(one.term);
-    else if (one.kind === 'and' || one.kind === 'or') {
-      walk(one.left);
-      walk(one.right);
-    }
-  };
-  walk(selector);
+  const tags = evaluate<string[]>(selector, {
+    all: () => [],
+    term: (term) => (term.includes(':') ? [] : [term]),
+    not: () => [],
+    and: (left, right) => [...left, ...right],
+    or: (left, right) => [...left, ...right],
+  });
   return tags.length === 0 ? [] : [`CATEGORIES:${[...new Set(tags)].map(escapeText).join(',')}`];
 }
 

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { parseDate } from '../../when/dates';
 import { dateSchema } from '../../when/schema';
 import { idSchema, nameSchema } from '../fields';
 import { defineKind } from '../kind';
@@ -12,19 +13,35 @@ const holidaysSchema = z.strictObject({
     .optional(),
 });
 
+/** About a hundred years. */
+const MOST_DAYS = 36_525;
+
+/** How many days dates and spans cover, one that is covered twice counted twice. */
+const daysOf = (dates: readonly (string | readonly [string, string])[]) =>
+  dates.reduce((sum, date) => {
+    const [first, last] = typeof date === 'string' ? [date, date] : date;
+    return sum + ((parseDate(last) ?? 0) - (parseDate(first) ?? 0)) + 1;
+  }, 0);
+
 /** Days that bookings name: only on these, or not on these. */
 export const calendarSchema = z.strictObject({
   id: idSchema,
   name: nameSchema,
-  dates: z.array(
-    z.union(
-      [
-        dateSchema,
-        z.tuple([dateSchema, dateSchema]).refine(([a, b]) => a <= b, 'The first date comes before the last.'),
-      ],
-      'A calendar lists dates (YYYY-MM-DD) and pairs [first, last] in order.',
+  dates: z
+    .array(
+      z.union(
+        [
+          dateSchema,
+          z.tuple([dateSchema, dateSchema]).refine(([a, b]) => a <= b, 'The first date comes before the last.'),
+        ],
+        'A calendar lists dates (YYYY-MM-DD) and pairs [first, last] in order.',
+      ),
+    )
+    .max(4000, 'A calendar has at most 4000 dates and spans.')
+    .refine(
+      (dates) => daysOf(dates) <= MOST_DAYS,
+      `A calendar covers at most ${MOST_DAYS} days: for longer, give the booking itself a span.`,
     ),
-  ),
   /** Whose public holidays the dates follow; the dates themselves are what counts. */
   holidays: holidaysSchema.optional(),
 });

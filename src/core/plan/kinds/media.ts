@@ -11,7 +11,7 @@ export const mediaSchema = z.strictObject({
   kind: z.enum(['image', 'video'], 'The kinds of media are image and video.'),
   width: pixelsSchema,
   height: pixelsSchema,
-  bytes: z.int().min(0),
+  bytes: z.int().min(0).max(1e15, 'A file has at most 1 000 000 GB.'),
   durationMs: durationSchema.optional(),
   tags: tagsSchema.optional(),
   added: instantSchema,

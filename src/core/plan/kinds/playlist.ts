@@ -16,7 +16,7 @@ const itemSchema = z
     playlist: reference('playlist').optional(),
     collect: selectorSchema.optional(),
     order: z.enum(['name', 'newest', 'oldest'], 'The order is name, newest or oldest.').optional(),
-    limit: z.int().min(1, 'The limit is at least 1.').optional(),
+    limit: z.int().min(1, 'The limit is at least 1.').max(50_000, 'The limit is at most 50 000.').optional(),
     durationMs: durationSchema.optional(),
     where: selectorSchema.optional(),
     when: whenSchema.optional(),
@@ -73,22 +73,28 @@ export type Item = ItemConditions &
       }
   );
 
+/** With all that is nested, no more may come to be either (`nesting.ts`). */
+export const MOST_ENTRIES = 5000;
+
 /** Files, playlists and collecting rules in order, each with its conditions. */
 export const playlistSchema = z.strictObject({
   id: idSchema,
   name: nameSchema,
-  items: z.array(itemSchema).superRefine((items, context) => {
-    const seen = new Set<string>();
-    items.forEach(({ id }, i) => {
-      if (id !== undefined && seen.has(id))
-        context.addIssue({
-          code: 'custom',
-          path: [i, 'id'],
-          message: `"${id}" is taken by another item: ids are unique.`,
-        });
-      if (id !== undefined) seen.add(id);
-    });
-  }),
+  items: z
+    .array(itemSchema)
+    .max(MOST_ENTRIES, `A playlist has at most ${MOST_ENTRIES} items: collect by a tag.`)
+    .superRefine((items, context) => {
+      const seen = new Set<string>();
+      items.forEach(({ id }, i) => {
+        if (id !== undefined && seen.has(id))
+          context.addIssue({
+            code: 'custom',
+            path: [i, 'id'],
+            message: `"${id}" is taken by another item: ids are unique.`,
+          });
+        if (id !== undefined) seen.add(id);
+      });
+    }),
 });
 
 export type Playlist = z.infer<typeof playlistSchema>;

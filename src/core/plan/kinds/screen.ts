@@ -15,7 +15,7 @@ export const screenSchema = z.strictObject({
   height: pixelsSchema,
   tags: tagsSchema.optional(),
   backdrop: contentSchema.optional(),
-  lightsOut: z.array(whenSchema).optional(),
+  lightsOut: z.array(whenSchema).max(50, 'A screen has at most 50 lights-out times.').optional(),
 });
 
 export type Screen = z.infer<typeof screenSchema>;
