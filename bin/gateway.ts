@@ -3,8 +3,8 @@ import { getConnInfo } from '@hono/node-server/conninfo';
 import { serveStatic } from '@hono/node-server/serve-static';
 import { Hono } from 'hono';
 import { logger } from '@/log';
-import { OURS } from '@/player/kept-page';
 import { createPlayerApp } from '@/protocol/app';
+import { PLAYER_PAGE_HEADER } from '@/protocol/page';
 import { playerBackend } from '@/services/screens';
 import { options, type Command } from './options';
 
@@ -27,7 +27,7 @@ export function createGateway(): Hono {
   gateway.use('*', async (context, next) => {
     await next();
     for (const [name, value] of Object.entries(HEADERS)) context.header(name, value);
-    if (/^\/player(\/|$)/.test(context.req.path)) context.header(OURS, '1');
+    if (/^\/player(\/|$)/.test(context.req.path)) context.header(PLAYER_PAGE_HEADER, '1');
     if (context.req.path === '/player/sw.js') context.header('service-worker-allowed', '/player');
   });
   gateway.route(

@@ -1,6 +1,7 @@
-import { OURS, freshOrKept, keepAll, type PageCache } from './kept-page';
+import { PLAYER_PAGE_HEADER } from '@/protocol/page';
+import { freshOrKept, keepAll, type PageCache } from './kept-page';
 
-const ours = (text: string) => new Response(text, { headers: { [OURS]: '1' } });
+const ours = (text: string) => new Response(text, { headers: { [PLAYER_PAGE_HEADER]: '1' } });
 const portal = () => new Response('<h1>Sign in to this network</h1>', { headers: { 'content-type': 'text/html' } });
 
 function cacheOf(parts: Record<string, string> = {}): PageCache & { readonly parts: Map<string, string> } {
@@ -37,7 +38,7 @@ test.each([
   ['a portal that says 200', portal],
   ["a proxy's 502", () => new Response('Bad gateway', { status: 502 })],
   ['a 401 of something in between', () => new Response('no', { status: 401 })],
-  ['our own server in trouble', () => new Response('no', { status: 503, headers: { [OURS]: '1' } })],
+  ['our own server in trouble', () => new Response('no', { status: 503, headers: { [PLAYER_PAGE_HEADER]: '1' } })],
   [
     'a redirect to somebody else',
     () => Object.defineProperty(ours('their page'), 'redirected', { value: true }) as Response,

@@ -1,10 +1,9 @@
+import { PLAYER_PAGE_HEADER } from '@/protocol/page';
+
 /** The player's page as its service worker keeps it, so that it starts without a network, and behind whatever answers in our place. */
 
-/** What our own servers say with each part of the page: a portal's sign-in page and a proxy's excuse do not. */
-export const OURS = 'lanternpost-player';
-
-export const isOurs = (response: Response): boolean =>
-  response.ok && !response.redirected && response.headers.has(OURS);
+const isOurs = (response: Response): boolean =>
+  response.ok && !response.redirected && response.headers.has(PLAYER_PAGE_HEADER);
 
 /** How long the network may take where something is kept. */
 const NETWORK_FIRST_MS = 3000;

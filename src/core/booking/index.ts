@@ -1,4 +1,4 @@
-export { freeName, reschedule, scopesOf, type Occasion, type Rescheduling, type Scope } from './reschedule';
+export { nameAmong, reschedule, scopesOf, type Occasion, type Rescheduling, type Scope } from './reschedule';
 export { copyDays } from './copy';
 export { shiftWhen, withoutDate } from './dates';
 export { localOccasions, type LocalOccasion } from './local-occasions';

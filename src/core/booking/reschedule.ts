@@ -171,8 +171,11 @@ export function spokenDate(date: LocalDate): string {
 }
 
 /** A name that no booking has: the wanted one, or with a number. */
-export function freeName(plan: Plan, wanted: string): string {
-  const taken = new Set(plan.bookings.map((one) => one.name));
+export const freeName = (plan: Plan, wanted: string): string =>
+  nameAmong(new Set(plan.bookings.map((one) => one.name)), wanted);
+
+/** The same among names that are at hand. */
+export function nameAmong(taken: ReadonlySet<string>, wanted: string): string {
   for (let n = 1; ; n++) {
     const end = n === 1 ? '' : ` (${n})`;
     const name = `${cut(wanted, MOST_OF_NAME - end.length)}${end}`;

@@ -1,6 +1,6 @@
-import { freeName } from '../../booking';
+import { nameAmong } from '../../booking';
 import { knownContent } from '../../plan/known';
-import { objectIn, withPatches, type Patch } from '../../plan/patch';
+import { objectIn, type Patch } from '../../plan/patch';
 import type { Content, Plan } from '../../plan/schema';
 import { addDays, datesOf, formatDate, parseDate, type LocalDate } from '../../when';
 import type { CalendarEvent } from './event';
@@ -23,14 +23,17 @@ export function bookingsOf(plan: Plan, events: readonly CalendarEvent[], choices
     return objectIn(plan, kind, id) !== null;
   };
   const patches: Patch<'booking'>[] = [];
+  const taken = new Set(plan.bookings.map((one) => one.name));
   for (const event of events) {
+    const name = nameAmong(taken, event.summary);
+    taken.add(name);
     const { clock, ...rest } = event.when;
     const when = choices.siteClock || clock === undefined ? rest : { clock, ...rest };
     const content = event.content && has(event.content) ? event.content : choices.content;
     patches.push({
       kind: 'booking',
       add: {
-        name: freeName(withPatches(plan, patches), event.summary),
+        name,
         content,
         where: event.where ?? (event.tags.length > 0 ? event.tags.join(' or ') : choices.where),
         priority: event.priority,

@@ -1,8 +1,10 @@
 import ICAL from 'ical.js';
 import { DAY } from '../../instant';
+import { MOST_OF_NAME } from '../../plan/fields';
 import type { Content, When } from '../../plan/schema';
 import { Refusal } from '../../refusal';
 import { isTag, parseSelector } from '../../selector';
+import { isSeen, lineOf as oneLine } from '../../text';
 import {
   addDays,
   dateOfLocalTime,
@@ -23,6 +25,10 @@ import { componentsOf, unescapeText, unfold, type Block } from './lines';
 import { planPriority } from './priority';
 import { joinSiblings, spread, withInstances } from './spread';
 
+/** Events of one file, and single dates of one event, at most: more is a mistake, or meant as harm. */
+const MOST_EVENTS = 5000;
+const MOST_DATES = 4000;
+
 export interface CalendarFile {
   readonly events: readonly CalendarEvent[];
   readonly problems: readonly LineProblem[];
@@ -33,9 +39,18 @@ export interface CalendarFile {
  * changed or cancelled (RECURRENCE-ID). An event that can't be taken over whole is left out and told, by line; the rest is read.
  */
 export function readCalendar(file: string): CalendarFile {
-  const blocks = componentsOf(unfold(file));
-  if ('message' in blocks) return { events: [], problems: [blocks] };
+  const found = componentsOf(unfold(file));
+  if ('message' in found) return { events: [], problems: [found] };
   const problems: LineProblem[] = [];
+  const spare = found.filter((block) => block.name === 'VEVENT').slice(MOST_EVENTS);
+  const [first] = spare;
+  if (first)
+    problems.push({
+      line: firstLine(first),
+      message: `The file has more than ${MOST_EVENTS} events: those from here on are left out.`,
+    });
+  const left = new Set(spare);
+  const blocks = found.filter((block) => !left.has(block));
   const zones = new Zones(blocks.filter((block) => block.name === 'VTIMEZONE'));
   const read = blocks
     .filter((block) => block.name === 'VEVENT')
@@ -82,8 +97,7 @@ function readEvent(block: Block, zones: Zones): RawEvent {
   const end = endOf(event, start, clock, zones, lineOf);
   if (end <= start)
     throw unreadable(lineOf('DTEND'), 'This event has no length: give it an end (DTEND or DURATION). It is left out.');
-  const onClock = (property: ICAL.Property, one: ICAL.Time) => {
-    const line = lineOf(property.name.toUpperCase());
+  const onClock = (property: ICAL.Property, one: ICAL.Time, line = lineOf(property.name.toUpperCase())) => {
     const own = zones.clockOf(property, line, one);
     const wall = wallOf(one, line);
     return own === null || clock === null || own === clock || one.isDate
@@ -93,18 +107,29 @@ function readEvent(block: Block, zones: Zones): RawEvent {
   const timeOfDay = start - startOfDate(dateOfLocalTime(start));
   const also: LocalDate[] = [];
   const others: { start: LocalTime; end: LocalTime }[] = [];
-  for (const property of event.getAllProperties('rdate'))
+  for (const name of ['rdate', 'exdate']) {
+    const count = event.getAllProperties(name).reduce((sum, property) => sum + property.getValues().length, 0);
+    if (count > MOST_DATES)
+      throw unreadable(
+        lineOf(name.toUpperCase()),
+        `This event has more than ${MOST_DATES} single dates (${name.toUpperCase()}): make it a calendar of dates. It is left out.`,
+      );
+  }
+  for (const property of event.getAllProperties('rdate')) {
+    const line = lineOf('RDATE');
     for (const one of property.getValues() as (ICAL.Time | ICAL.Period)[]) {
       const period = one instanceof ICAL.Period ? one : null;
-      const begin = onClock(property, period ? period.start : (one as ICAL.Time));
+      const begin = onClock(property, period ? period.start : (one as ICAL.Time), line);
       const length = period ? period.getDuration().toSeconds() * 1000 : end - start;
       const date = dateOfLocalTime(begin);
       if (begin - startOfDate(date) === timeOfDay && length === end - start) also.push(date);
       else others.push({ start: begin, end: (begin + length) as LocalTime });
     }
-  const except = event
-    .getAllProperties('exdate')
-    .flatMap((property) => (property.getValues() as ICAL.Time[]).map((one) => dateOfLocalTime(onClock(property, one))));
+  }
+  const except = event.getAllProperties('exdate').flatMap((property) => {
+    const line = lineOf('EXDATE');
+    return (property.getValues() as ICAL.Time[]).map((one) => dateOfLocalTime(onClock(property, one, line)));
+  });
   const related = event.getAllProperties('related-to').find((one) => one.getParameter('reltype') === 'SIBLING');
   const instance = event.getFirstProperty('recurrence-id');
   if (instance?.getParameter('range'))
@@ -126,7 +151,7 @@ function readEvent(block: Block, zones: Zones): RawEvent {
     clock: siteClock ? null : clock,
     start,
     end,
-    summary: plain('summary')?.trim() || 'Untitled event',
+    summary: nameOf(plain('summary')),
     priority: planPriority(Number(plain('priority') ?? 0)),
     tags: event
       .getAllProperties('categories')
@@ -140,6 +165,11 @@ function readEvent(block: Block, zones: Zones): RawEvent {
     when: dated(event, start, clock, also, except, lineOf),
     others,
   };
+}
+
+function nameOf(summary: string | null): string {
+  const name = oneLine(summary ?? '', MOST_OF_NAME);
+  return isSeen(name) ? name : 'Untitled event';
 }
 
 /** The dates of an event, without its times. */

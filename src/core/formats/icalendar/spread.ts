@@ -21,6 +21,17 @@ export function withInstances(read: readonly RawEvent[], problems: LineProblem[]
   return [...kept, ...events].sort((a, b) => a.line - b.line);
 }
 
+/** What lasts longer, and is not of whole days, would come to a booking for each of its days. */
+const LONGEST = 400 * DAY;
+
+const tooLong = ({ line, summary }: RawEvent): LineProblem => ({
+  line,
+  message: `"${summary}" lasts longer than ${LONGEST / DAY} days, by hours or again and again: it is left out.`,
+});
+
+const isWholeDays = ({ start, end }: Pick<RawEvent, 'start' | 'end'>) =>
+  start === startOfDate(dateOfLocalTime(start)) && end === startOfDate(dateOfLocalTime(end));
+
 /** Events that are windows of one booking, as our own files write them, become one with several windows. */
 export function joinSiblings(events: readonly RawEvent[]): (RawEvent & { readonly windows: readonly RawEvent[] })[] {
   const joined = new Map<string, RawEvent & { windows: RawEvent[] }>();
@@ -44,6 +55,10 @@ export function spread(
   const own = clock === null ? {} : { clock };
   const made = (part: When): CalendarEvent => ({ ...told, when: { ...own, ...part } });
   const alone = others.flatMap(({ start, end }) => {
+    if (end - start > LONGEST) {
+      problems.push(tooLong(event));
+      return [];
+    }
     const day = formatDate(dateOfLocalTime(start));
     return partsOf(start, end).map(({ days, window }) => {
       const shifted = shiftWhen({ from: day, to: day }, days);
@@ -62,13 +77,16 @@ export function spread(
       ),
       ...alone,
     ];
-  const parts: CalendarEvent[] = [];
-  const whole = partsOf(event.start, event.end);
-  const plainDays = whole.every(({ window }) => window === null);
-  if (plainDays && when.repeat === undefined && !when.also && !when.except) {
-    const to = formatDate(addDays(dateOfLocalTime(event.start), whole.length - 1));
+  if (isWholeDays(event) && when.repeat === undefined && !when.also && !when.except) {
+    const to = formatDate(addDays(dateOfLocalTime(event.end), -1));
     return [made({ ...when, to }), ...alone];
   }
+  if (event.end - event.start > LONGEST) {
+    problems.push(tooLong(event));
+    return alone;
+  }
+  const parts: CalendarEvent[] = [];
+  const whole = partsOf(event.start, event.end);
   for (const { days, window } of whole) {
     const shifted = shiftWhen(when, days);
     if (!shifted.ok) {
