@@ -1,10 +1,10 @@
-import { readFileSync } from 'node:fs';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium, type Browser, type Page } from '@playwright/test';
 import sharp from 'sharp';
 import { startLanternpost, type Instance } from '../e2e/support/instance';
+import { runningCluster } from '../scripts/cluster.mjs';
 import config from '../playwright.config';
 import { closeDatabase, database } from '@/database';
 import { publishEdition } from '@/services/editions';
@@ -15,11 +15,7 @@ import { generatedNetwork } from './generated-network';
 
 /** Binds this process to an instance's database and files: its address is known only once it runs. */
 export function bind({ data }: Instance): void {
-  const [, , , port] = readFileSync(join(data, 'postgres/postmaster.pid'), 'utf8').split('\n');
-  Object.assign(process.env, {
-    DATABASE_URL: `postgres://lanternpost@127.0.0.1:${port}/lanternpost`,
-    LANTERNPOST_DATA: data,
-  });
+  Object.assign(process.env, { DATABASE_URL: runningCluster(join(data, 'postgres')), LANTERNPOST_DATA: data });
   database();
 }
 

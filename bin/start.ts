@@ -1,12 +1,13 @@
-import { spawn, type ChildProcess } from 'node:child_process';
 import { existsSync } from 'node:fs';
-import { rm } from 'node:fs/promises';
+import { mkdir, rm } from 'node:fs/promises';
 import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { freePort, startCluster } from '../scripts/cluster.mjs';
 import { NetworkRow, closeDatabase, closeQueue, rows } from '@/database';
 import { DEMO_NETWORK, DEMO_PEOPLE, seedDemo } from '@/demo';
+import { Family } from './family';
 import { prepareDatabase } from './migrate';
+import { holdFolder } from './only-one';
 import { options, type Command } from './options';
 
 const usage = `start [--demo] [--reset]
@@ -35,11 +36,16 @@ export const command: Command = {
     process.env.LANTERNPOST_DATA = data;
     const host = process.env.HOST ?? '127.0.0.1';
 
+    await mkdir(data, { recursive: true });
+    await holdFolder(data);
+
     const ours = !process.env.DATABASE_URL;
     let cluster = null as Awaited<ReturnType<typeof startCluster>> | null;
-    const openCluster = async () => {
-      cluster = await startCluster(join(data, 'postgres'), Number(process.env.LANTERNPOST_DB_PORT ?? 54_610));
+    const openCluster = async (port = Number(process.env.LANTERNPOST_DB_PORT ?? 54_610)) => {
+      cluster = await startCluster(join(data, 'postgres'), port);
+      const moved = process.env.DATABASE_URL && process.env.DATABASE_URL !== cluster.url;
       process.env.DATABASE_URL = cluster.url;
+      if (moved) family.restart();
     };
     const family = new Family();
     let mending = false;
@@ -47,17 +53,20 @@ export const command: Command = {
       if (!cluster || mending || alive(cluster.pid)) return;
       mending = true;
       console.error('PostgreSQL ended: it starts again');
-      void openCluster()
+      void openCluster(cluster.port)
         .catch((error: unknown) => console.error(String(error)))
         .finally(() => (mending = false));
     }, 1000);
-    const end = async () => {
-      clearInterval(watch);
-      await family.stop();
-      cluster?.stop();
-    };
+    let ending: Promise<void> | null = null;
+    const end = () =>
+      (ending ??= (async () => {
+        clearInterval(watch);
+        await family.stop();
+        cluster?.stop();
+      })());
+    // Asked twice, as impatient people and service managers do, it goes on with the first ending.
     for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const)
-      process.once(signal, () => void end().finally(() => process.exit(0)));
+      process.on(signal, () => void end().finally(() => process.exit(0)));
 
     const light = async () => {
       if (ours) {
@@ -155,35 +164,4 @@ async function answers(url: string, family: Family): Promise<void> {
   }
   await family.stop();
   throw new Error(`The web server does not answer at ${url}: see its messages above.`);
-}
-
-/** The processes that this one started: each is started again when it ends by itself, and all end with this one. */
-class Family {
-  private readonly members = new Map<string, ChildProcess>();
-  private stopping = false;
-
-  start(name: string, args: string[], environment: Record<string, string> = {}): void {
-    const child = spawn(process.execPath, args, {
-      cwd: root,
-      env: { ...process.env, NODE_ENV: 'production', ...environment },
-      stdio: ['ignore', name === 'web' || name === 'fleet' ? 'ignore' : 'inherit', 'inherit'],
-    });
-    this.members.set(name, child);
-    child.once('exit', (code) => {
-      this.members.delete(name);
-      if (this.stopping || (name === 'fleet' && code === 0)) return;
-      console.error(`${name} ended: it starts again`);
-      setTimeout(() => !this.stopping && this.start(name, args, environment), 1000);
-    });
-  }
-
-  async stop(): Promise<void> {
-    this.stopping = true;
-    const children = [...this.members.values()];
-    const ended = Promise.all(children.map((child) => new Promise((resolve) => child.once('exit', resolve))));
-    children.forEach((child) => child.kill('SIGTERM'));
-    const late = setTimeout(() => children.forEach((child) => child.kill('SIGKILL')), 6000);
-    await ended;
-    clearTimeout(late);
-  }
 }

@@ -1,12 +1,10 @@
-import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { readPlan, type Plan } from '@/core';
+import { runningCluster } from '../../scripts/cluster.mjs';
 
 /** The instance's own database, for looking behind the interface. */
 export function bindDatabase(): void {
-  const data = process.env.LANTERNPOST_E2E_DATA ?? '';
-  const [, , , port] = readFileSync(join(data, 'postgres/postmaster.pid'), 'utf8').split('\n');
-  process.env.DATABASE_URL = `postgres://lanternpost@127.0.0.1:${port ?? ''}/lanternpost`;
+  process.env.DATABASE_URL = runningCluster(join(process.env.LANTERNPOST_E2E_DATA ?? '', 'postgres'));
 }
 
 /** The sample network's draft, as its services give it. */
