@@ -61,3 +61,93 @@ test('a place is latitude and longitude', () => {
   for (const wrong of ['62.1', 'north', '95, 5', '10, 200'])
     expect(placeTextSchema.safeParse(wrong).success).toBe(false);
 });
+
+describe('spaces, dashes and capitals as one types them; nothing before, behind or in between is guessed', () => {
+  const said = (schema: { safeParse(text: string): { success: boolean; data?: unknown } }, text: string) => {
+    const read = schema.safeParse(text);
+    return read.success ? (read.data ?? 'nothing') : 'refused';
+  };
+  const EIGHT = [['08:00', '14:00']];
+
+  test.each<[string, unknown]>([
+    ['mo 08:00-14:00', { weekly: { MO: EIGHT } }],
+    ['Mo  -  Tu  08:00 – 14:00', { weekly: { MO: EIGHT, TU: EIGHT } }],
+    [
+      'SA 08:00-14:00 15:00-16:00',
+      {
+        weekly: {
+          SA: [
+            ['08:00', '14:00'],
+            ['15:00', '16:00'],
+          ],
+        },
+      },
+    ],
+    ['Mo 08:00-14:00,Tu 08:00-14:00', { weekly: { MO: EIGHT, TU: EIGHT } }],
+    ['  ', 'nothing'],
+    ['xMo 08:00-14:00', 'refused'],
+    ['Mo 08:00-14:00x', 'refused'],
+    ['Xx 08:00-14:00', 'refused'],
+    ['Mo-Xx 08:00-14:00', 'refused'],
+    ['Tu-Mo 08:00-14:00', 'refused'],
+    ['Mo08:00-14:00', 'refused'],
+    ['Mo 8:00-14:00', 'refused'],
+    ['Mo', 'refused'],
+    ['', 'nothing'],
+  ])('hours: "%s"', (text, expected) => {
+    expect(said(hoursTextSchema, text)).toEqual(expected);
+  });
+
+  test.each<[string, unknown]>([
+    ['2026-12-25  CLOSED', { '2026-12-25': [] }],
+    ['2026-12-25  08:00 - 14:00', { '2026-12-25': EIGHT }],
+    [
+      '2026-12-25 08:00–14:00  15:00-16:00 ',
+      {
+        '2026-12-25': [
+          ['08:00', '14:00'],
+          ['15:00', '16:00'],
+        ],
+      },
+    ],
+    ['2026-12-25 closed, , 2026-12-26 closed', { '2026-12-25': [], '2026-12-26': [] }],
+    ['x2026-12-25 closed', 'refused'],
+    ['2026-12-25 closedx', 'refused'],
+    ['2026-12-25closed', 'refused'],
+    ['2026-12-25 08:00-14:00x', 'refused'],
+    ['2026-12-32 closed', 'refused'],
+    ['', 'nothing'],
+  ])('dates: "%s"', (text, expected) => {
+    expect(said(exceptionsTextSchema, text)).toEqual(expected);
+  });
+
+  test.each<[string, unknown]>([
+    ['62.123, 5.456', { latitude: 62.123, longitude: 5.456 }],
+    ['-62 , -5', { latitude: -62, longitude: -5 }],
+    ['62;15', { latitude: 62, longitude: 15 }],
+    ['62.5   115.25 ', { latitude: 62.5, longitude: 115.25 }],
+    ['  62.5,5.5', { latitude: 62.5, longitude: 5.5 }],
+    ['x62, 5', 'refused'],
+    ['62, 5x', 'refused'],
+    ['62', 'refused'],
+    ['91, 5', 'refused'],
+    ['62, 181', 'refused'],
+    ['62., 5', 'refused'],
+    ['62 x, 5', 'refused'],
+    [' ', 'nothing'],
+  ])('place: "%s"', (text, expected) => {
+    expect(said(placeTextSchema, text)).toEqual(expected);
+  });
+
+  test('what is not understood is told with its part', () => {
+    const issue = (schema: { safeParse(text: string): { error?: { issues: { message: string }[] } } }, text: string) =>
+      schema.safeParse(text).error?.issues[0]?.message;
+    expect(issue(hoursTextSchema, 'Mo 08:00-14:00, Tu later')).toBe(
+      '"Tu later" is not understood: write it as Mo-Fr 05:30-22:00.',
+    );
+    expect(issue(exceptionsTextSchema, '2026-12-25 open')).toContain(
+      '"2026-12-25 open" is not understood: write it as 2026-12-25 closed',
+    );
+    expect(issue(placeTextSchema, 'here')).toContain('Write latitude and longitude in degrees: 62.1, 5.4');
+  });
+});
