@@ -6,6 +6,7 @@ import { logger } from '@/log';
 import { createPlayerApp } from '@/protocol/app';
 import { PLAYER_PAGE_HEADER } from '@/protocol/page';
 import { playerBackend } from '@/services/screens';
+import { clientAddress, trustedProxies } from './addresses';
 import { options, type Command } from './options';
 
 const usage = 'gateway [--port 4180] [--host 127.0.0.1]';
@@ -22,7 +23,7 @@ const HEADERS = {
 };
 
 /** The player protocol and the player page, without the interface. */
-export function createGateway(): Hono {
+export function createGateway(trusted = trustedProxies()): Hono {
   const gateway = new Hono();
   gateway.use('*', async (context, next) => {
     await next();
@@ -32,7 +33,9 @@ export function createGateway(): Hono {
   });
   gateway.route(
     '/',
-    createPlayerApp(playerBackend, (context) => getConnInfo(context).remote.address ?? 'unknown'),
+    createPlayerApp(playerBackend, (context) =>
+      clientAddress(getConnInfo(context).remote.address ?? '0.0.0.0', context.req.header('x-forwarded-for'), trusted),
+    ),
   );
   gateway.get('/player', serveStatic({ path: 'public/player/index.html' }));
   gateway.get('/player/*', serveStatic({ root: 'public' }));
@@ -47,8 +50,13 @@ export const command: Command = {
       { port: { type: 'string', default: '4180' }, host: { type: 'string', default: '127.0.0.1' } },
       usage,
     );
-    const server = serve({ fetch: createGateway().fetch, port: Number(port), hostname: host }, (info) =>
-      logger.info({ port: info.port }, 'gateway runs'),
+    const server = serve(
+      {
+        ...{ fetch: createGateway().fetch, port: Number(port), hostname: host },
+        // Every body here is a small one.
+        serverOptions: { requestTimeout: 30_000, headersTimeout: 20_000 },
+      },
+      (info) => logger.info({ port: info.port }, 'gateway runs'),
     );
     for (const signal of ['SIGINT', 'SIGTERM'] as const)
       process.once(signal, () => {

@@ -6,6 +6,7 @@ const COMMANDS: Record<string, { readonly summary: string; load(): Promise<{ com
     summary: 'Start everything: database, web, gateway, worker; with --demo the sample network and its players',
     load: () => import('./start'),
   },
+  web: { summary: 'Serve the interface and the player protocol (needs DATABASE_URL)', load: () => import('./web') },
   gateway: {
     summary: 'Serve the player protocol and the player page (needs DATABASE_URL)',
     load: () => import('./gateway'),

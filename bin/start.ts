@@ -85,31 +85,17 @@ export const command: Command = {
 
       const port = await freePort(Number(process.env.PORT ?? 4170));
       const gatewayPort = await freePort(Number(process.env.GATEWAY_PORT ?? 4180));
-      family.start('web', [
-        join(root, 'node_modules/next/dist/bin/next'),
-        'start',
-        root,
-        '-p',
-        String(port),
-        '-H',
-        host,
-      ]);
-      family.start('gateway', [
-        join(root, 'bin/lanternpost.mjs'),
-        'gateway',
-        '--port',
-        String(gatewayPort),
-        '--host',
-        host,
-      ]);
-      family.start('worker', [join(root, 'bin/lanternpost.mjs'), 'worker']);
+      const cli = join(root, 'bin/lanternpost.mjs');
+      family.start('web', [cli, 'web', '--port', String(port), '--host', host]);
+      family.start('gateway', [cli, 'gateway', '--port', String(gatewayPort), '--host', host]);
+      family.start('worker', [cli, 'worker']);
       const url = `http://${host === '0.0.0.0' ? '127.0.0.1' : host}:${port}`;
       say('Web, gateway and worker');
       await answers(`${url}/sign-in`, family);
       if (demo) {
         const [ida] = DEMO_PEOPLE;
         const players = ['fleet', '--network', '--server', url, '--state', join(data, 'fleet')];
-        family.start('fleet', [join(root, 'bin/lanternpost.mjs'), ...players], {
+        family.start('fleet', [cli, ...players], {
           LANTERNPOST_EMAIL: ida.email,
           LANTERNPOST_PASSWORD: ida.password,
         });

@@ -15,7 +15,7 @@ function webPid(): number {
   const children = execFileSync('ps', ['-o', 'pid=,args=', '--ppid', process.env.LANTERNPOST_PID ?? ''], {
     encoding: 'utf8',
   });
-  const line = children.split('\n').find((one) => one.includes('next'));
+  const line = children.split('\n').find((one) => one.includes('lanternpost.mjs web'));
   return Number(line?.trim().split(' ')[0] ?? 0);
 }
 

@@ -6,12 +6,14 @@ import { logger } from '@/log';
 import { refreshHolidays } from '@/services/calendars';
 import { clearEditions } from '@/services/editions';
 import { cleanUp, failUpload, processUpload } from '@/services/library';
+import { clearAttempts } from '@/services/people';
 
 /** What each queue's jobs do. Every one may be run again after a crash. */
 const WORK: { [N in JobName]: (data: Jobs[N]) => Promise<void> } = {
   'process-upload': ({ upload }) => processUpload(upload),
   'clean-up': async () => {
     const now = new Date();
+    await clearAttempts();
     const removed = { ...(await clearEditions(now)), ...(await cleanUp(now)) };
     if (Object.values(removed).some((count) => count > 0)) logger.info(removed, 'cleaned up');
   },

@@ -21,7 +21,7 @@ export async function signInAction(input: unknown): Promise<Result<null>> {
 }
 
 export async function claimAction(input: unknown): Promise<Result<null>> {
-  const result = await attempt(() => claim(input));
+  const result = await attempt(async () => claim(input, await requestAddress()));
   if (!result.ok) return result;
   await keepSession(result.value);
   redirect('/');

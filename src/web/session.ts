@@ -23,7 +23,7 @@ export async function keepSession({ token, expires }: { token: string; expires: 
   (await cookies()).set(SESSION_COOKIE, token, { httpOnly: true, sameSite: 'lax', secure, path: '/', expires });
 }
 
-/** Where this request comes from, for rate limits. */
+/** Where this request comes from, for rate limits: the server before Next has settled it (`bin/addresses.ts`). */
 export async function requestAddress(): Promise<string> {
-  return (await headers()).get('x-forwarded-for')?.split(',')[0]?.trim() ?? 'unknown';
+  return (await headers()).get('x-forwarded-for') ?? 'unknown';
 }

@@ -1,4 +1,4 @@
 export { actorOf, addPerson, claim, isUnclaimed, readInput, signIn, signOut } from './people';
 export type { Actor } from './people';
-export { limitAttempts } from './limits';
+export { clearAttempts, giveBackAttempt, limitAttempts } from './limits';
 export { newToken, tokenHash } from './tokens';

@@ -26,3 +26,8 @@ export async function giveBackAttempt(key: string): Promise<void> {
 export async function forgetAttempts(key: string): Promise<void> {
   await rows('DELETE FROM attempts WHERE key = $1', [key]);
 }
+
+/** Forgets attempts whose time is over. */
+export async function clearAttempts(): Promise<void> {
+  await rows('DELETE FROM attempts WHERE resets_at <= now()');
+}

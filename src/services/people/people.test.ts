@@ -1,9 +1,11 @@
 import { PersonRow, SessionRow, rows } from '@/database';
 import { useDatabase } from '../tests/database';
-import { actorOf, claim, isUnclaimed, limitAttempts, signIn, signOut } from '.';
+import { hashPassword, verifyPassword } from './hashing';
+import { actorOf, claim as claimFrom, clearAttempts, isUnclaimed, limitAttempts, signIn, signOut } from '.';
 
 useDatabase();
 
+const claim = (input: unknown) => claimFrom(input, '127.0.0.1');
 const first = { network: 'Ternholm Line', name: 'Ida Lunde', email: 'Ida@Example.org', password: 'lamps-at-dusk' };
 
 test('the first person is made once, and only once, even by two at the same time', async () => {
@@ -66,6 +68,25 @@ test('a wrong password and an unknown address are told alike, and too many tries
     status: 429,
     message: expect.stringMatching(/wait \d+ seconds/),
   });
+  // Who guesses at a name does not shut its owner out.
+  await signIn({ email: first.email, password: first.password }, '10.0.0.10');
+});
+
+test('once there is a first person, the form for it costs nobody a hash, and too many tries wait', async () => {
+  const tries = await Promise.allSettled(Array.from({ length: 300 }, () => claimFrom(first, '10.0.0.11')));
+  const statuses = tries.map((one) => (one as { reason: { status: number } }).reason.status);
+  expect([statuses.filter((one) => one === 409).length, statuses.filter((one) => one === 429).length]).toEqual([
+    30, 270,
+  ]);
+});
+
+test('passwords are looked at few at a time; past a queue of some seconds nobody waits', async () => {
+  const stored = await hashPassword('one');
+  const tries = await Promise.allSettled(Array.from({ length: 90 }, () => verifyPassword(stored, 'one')));
+  const refused = tries.filter((one) => one.status === 'rejected');
+  expect(tries.filter((one) => one.status === 'fulfilled' && one.value)).toHaveLength(60);
+  expect(refused.map((one) => (one as { reason: { status: number } }).reason.status)).toEqual(Array(30).fill(503));
+  expect(await verifyPassword(stored, 'two')).toBe(false);
 });
 
 test('attempts are counted together, and forgotten when their time is over', async () => {
@@ -73,4 +94,8 @@ test('attempts are counted together, and forgotten when their time is over', asy
   await expect(limitAttempts('key', 5, 60)).rejects.toMatchObject({ status: 429 });
   await rows("UPDATE attempts SET resets_at = now() WHERE key = 'key'");
   await limitAttempts('key', 5, 60);
+  await limitAttempts('other', 5, 60);
+  await rows("UPDATE attempts SET resets_at = now() WHERE key = 'key'");
+  await clearAttempts();
+  expect(await rows("SELECT key FROM attempts WHERE key IN ('key', 'other')")).toEqual([{ key: 'other' }]);
 });

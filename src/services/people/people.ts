@@ -1,10 +1,10 @@
-import { hash, verify } from '@node-rs/argon2';
 import type { z } from 'zod';
 import { pointer, problemsOf, unsoundPlace } from '@/core';
 import { PersonRow, SessionRow, rows, transaction } from '@/database';
 import { Refusal } from '@/core';
 import { createNetwork } from '../plan/networks';
 import { slugFor } from '../plan/slug';
+import { hashPassword, verifyPassword } from './hashing';
 import { forgetAttempts, giveBackAttempt, limitAttempts } from './limits';
 import { firstPersonSchema, signInSchema } from './schemas';
 import { newToken, tokenHash } from './tokens';
@@ -33,18 +33,21 @@ export function readInput<T>(schema: z.ZodType<T>, input: unknown): T {
 }
 
 /** A stored hash of nobody's password: an unknown address costs the same time as a known one. */
-let nobody: Promise<string> | undefined;
+let nobody: string | undefined;
+const nobodysHash = async () => (nobody ??= await hashPassword('nobody has this password'));
 
 /** Signs a person in. Returns the token for the cookie, once: only its hash is stored. Throws 401, or 429 after too many tries. */
 export async function signIn(input: unknown, address: string): Promise<{ token: string; expires: Date }> {
   const { email, password } = readInput(signInSchema, input);
   await limitAttempts(`sign-in:${address}`, SIGN_IN.most * 3, SIGN_IN.seconds);
-  await limitAttempts(`sign-in:${email}`, SIGN_IN.most, SIGN_IN.seconds);
+  // By account and address together: nobody shuts another out by their name.
+  const account = `sign-in:${address} ${email}`;
+  await limitAttempts(account, SIGN_IN.most, SIGN_IN.seconds);
   const person = await PersonRow.findOne({ where: { email } });
-  const known = person?.passwordHash ?? (await (nobody ??= hash('nobody has this password')));
-  if (!(await verify(known, password)) || !person)
+  const known = person?.passwordHash ?? (await nobodysHash());
+  if (!(await verifyPassword(known, password)) || !person)
     throw new Refusal(401, 'E-mail and password do not match: check both and try again.');
-  await Promise.all([forgetAttempts(`sign-in:${email}`), giveBackAttempt(`sign-in:${address}`)]);
+  await Promise.all([forgetAttempts(account), giveBackAttempt(`sign-in:${address}`)]);
   return openSession(person.id);
 }
 
@@ -71,19 +74,22 @@ export async function actorOf(token: string | undefined): Promise<Actor | null> 
   return found ?? null;
 }
 
+const taken = () => new Refusal(409, 'There is a first person already: sign in instead.');
+
 /** Whether nobody can sign in yet: only then the page for the first person works. */
 export async function isUnclaimed(): Promise<boolean> {
   return (await PersonRow.count()) === 0;
 }
 
-/** Makes the first person and network, and signs the person in. Throws 409 once there is one. */
-export async function claim(input: unknown): Promise<{ token: string; expires: Date }> {
+/** Makes the first person and network, and signs the person in. Throws 409 once there is one, 429 after too many tries. */
+export async function claim(input: unknown, address: string): Promise<{ token: string; expires: Date }> {
+  await limitAttempts(`claim:${address}`, SIGN_IN.most * 3, SIGN_IN.seconds);
   const { network, ...person } = readInput(firstPersonSchema, input);
-  const passwordHash = await hash(person.password);
+  if (!(await isUnclaimed())) throw taken();
+  const passwordHash = await hashPassword(person.password);
   const id = await transaction(async (within) => {
     await rows('LOCK TABLE people IN SHARE ROW EXCLUSIVE MODE', [], within);
-    if ((await PersonRow.count({ transaction: within })) > 0)
-      throw new Refusal(409, 'There is a first person already: sign in instead.');
+    if ((await PersonRow.count({ transaction: within })) > 0) throw taken();
     const networkId = await createNetwork({ name: network, slug: slugFor(network, []) }, within);
     const made = await PersonRow.create(
       { networkId, email: person.email, name: person.name, passwordHash },
@@ -97,7 +103,7 @@ export async function claim(input: unknown): Promise<{ token: string; expires: D
 /** Adds a person to a network, for demo data and tests. */
 export async function addPerson(networkId: string, input: unknown): Promise<Actor> {
   const person = readInput(firstPersonSchema.omit({ network: true }), input);
-  const passwordHash = await hash(person.password);
+  const passwordHash = await hashPassword(person.password);
   const row = await PersonRow.create({ networkId, email: person.email, name: person.name, passwordHash });
   return { personId: row.id, name: row.name, networkId };
 }

@@ -1,7 +1,7 @@
 import { ObjectRow, PairingRow, PlayerRow, publish, rows, transaction } from '@/database';
 import { notFound } from '../errors';
 import { Refusal } from '@/core';
-import { limitAttempts, newToken, tokenHash, type Actor } from '../people';
+import { giveBackAttempt, limitAttempts, newToken, tokenHash, type Actor } from '../people';
 import { newUserCode, readCode, showCode } from './codes';
 
 /** Device authorization after RFC 8628, for players. */
@@ -62,26 +62,26 @@ export async function collectToken(deviceCode: string): Promise<{ token: string 
 export async function pairScreen(actor: Actor, screenId: string, code: string, address: string): Promise<void> {
   const screen = await ObjectRow.findOne({ where: { networkId: actor.networkId, kind: 'screen', slug: screenId } });
   if (!screen) throw notFound('screen');
+  // Counted before the code is looked at: who has guessed too often does not learn whether the next guess is right.
+  const counted = [`guess:${actor.personId ?? ''}`, `guess:${address}`];
+  for (const key of counted) await limitAttempts(key, GUESSES.most, GUESSES.seconds);
   const userCode = readCode(code);
-  const unknown = new Refusal(
-    422,
-    'No player shows this code now: read it again from the screen. A code is good for 15 minutes.',
-    [{ path: '/code', message: 'No player shows this code now.' }],
-  );
-  const guess = async () => {
-    await limitAttempts(`guess:${actor.personId ?? ''}`, GUESSES.most, GUESSES.seconds);
-    await limitAttempts(`guess:${address}`, GUESSES.most, GUESSES.seconds);
-    throw unknown;
-  };
-  if (!userCode) return guess();
-  const paired = await transaction(async (within) => {
-    const pairing = await PairingRow.findOne({ where: { userCode }, transaction: within, lock: within.LOCK.UPDATE });
-    if (!pairing || pairing.screenId || pairing.expiresAt.getTime() < Date.now()) return false;
-    await PairingRow.destroy({ where: { screenId: screen.id }, transaction: within });
-    await pairing.update({ screenId: screen.id }, { transaction: within });
-    return true;
-  });
-  if (!paired) await guess();
+  const paired =
+    userCode !== null &&
+    (await transaction(async (within) => {
+      const pairing = await PairingRow.findOne({ where: { userCode }, transaction: within, lock: within.LOCK.UPDATE });
+      if (!pairing || pairing.screenId || pairing.expiresAt.getTime() < Date.now()) return false;
+      await PairingRow.destroy({ where: { screenId: screen.id }, transaction: within });
+      await pairing.update({ screenId: screen.id }, { transaction: within });
+      return true;
+    }));
+  if (!paired)
+    throw new Refusal(
+      422,
+      'No player shows this code now: read it again from the screen. A code is good for 15 minutes.',
+      [{ path: '/code', message: 'No player shows this code now.' }],
+    );
+  for (const key of counted) await giveBackAttempt(key);
 }
 
 /** Takes a screen's player away: its token ends at once. Throws 404 where there is none. */

@@ -86,6 +86,8 @@ test('wrong guesses are limited for the operator, right ones are not counted', a
   for (let i = 0; i < 20; i++)
     await expect(pairScreen(actor, 'hall', 'BBBB-BBBB', '10.9.9.9')).rejects.toMatchObject({ status: 422 });
   await expect(pairScreen(actor, 'hall', 'BBBB-BBBB', '10.9.9.9')).rejects.toMatchObject({ status: 429 });
+  // Among refused guesses the right one is refused too: nobody learns which it was.
+  await expect(right()).rejects.toMatchObject({ status: 429 });
 });
 
 test('pairing again replaces the hardware and keeps the screen; unpairing ends the token', async () => {

@@ -3,10 +3,8 @@ import { playerBackend } from '@/services/screens';
 
 export const dynamic = 'force-dynamic';
 
-const app = createPlayerApp(
-  playerBackend,
-  (context) => context.req.header('x-forwarded-for')?.split(',')[0]?.trim() ?? 'unknown',
-);
+// The server before Next has settled whose address this is (bin/addresses.ts).
+const app = createPlayerApp(playerBackend, (context) => context.req.header('x-forwarded-for') ?? 'unknown');
 const handle = (request: Request) => app.fetch(request);
 
 export { handle as GET, handle as HEAD, handle as POST };

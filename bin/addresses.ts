@@ -1,0 +1,51 @@
+import type { IncomingMessage } from 'node:http';
+import { BlockList, isIP } from 'node:net';
+
+/** Where requests come from. What a header says counts only where a proxy that the operator names has said it. */
+
+/** An IPv4 address that is written as an IPv6 one is that IPv4 address. */
+const plain = (address: string) => address.trim().replace(/^::ffff:(?=\d+\.\d+\.\d+\.\d+$)/i, '');
+
+const familyOf = (address: string) => (isIP(address) === 6 ? 'ipv6' : 'ipv4');
+
+/** Reads LANTERNPOST_TRUSTED_PROXIES: addresses and subnets (CIDR), by commas or spaces. Throws with a sentence for what is none. */
+export function trustedProxies(text = process.env.LANTERNPOST_TRUSTED_PROXIES ?? ''): BlockList {
+  const list = new BlockList();
+  for (const part of text.split(/[\s,]+/).filter((one) => one !== '')) {
+    const [address = '', prefix, rest] = part.split('/');
+    const most = isIP(address) === 6 ? 128 : 32;
+    const bits = prefix === undefined ? most : Number(prefix);
+    if (isIP(address) === 0 || rest !== undefined || !/^\d{1,3}$/.test(prefix ?? '0') || bits > most)
+      throw new Error(
+        `LANTERNPOST_TRUSTED_PROXIES: "${part}" is no address and no subnet: write it as 10.0.0.7, or 10.0.0.0/8.`,
+      );
+    list.addSubnet(address, bits, familyOf(address));
+  }
+  return list;
+}
+
+/**
+ * The address of who asks: the peer's own, or where the peer is a trusted proxy, the last one in `X-Forwarded-For` that is none.
+ * What is no address there ends the search: the proxy that told it is taken.
+ */
+export function clientAddress(peer: string, forwarded: string | undefined, trusted: BlockList): string {
+  let address = plain(peer);
+  const chain = (forwarded ?? '').split(',').map(plain);
+  while (trusted.check(address, familyOf(address))) {
+    const before = chain.pop();
+    if (before === undefined || isIP(before) === 0) break;
+    address = before;
+  }
+  return address;
+}
+
+/** Headers by which a proxy tells of the request that it passes on. */
+const TOLD_BY_PROXIES = ['forwarded', 'x-forwarded-host', 'x-forwarded-proto', 'x-forwarded-port', 'x-real-ip'];
+
+/** Writes into a request's `X-Forwarded-For` the one address that counts, and takes out what nobody trusted has said. */
+export function settleAddress(request: IncomingMessage, trusted: BlockList): void {
+  const peer = plain(request.socket.remoteAddress ?? '0.0.0.0');
+  const said = request.headers['x-forwarded-for'];
+  request.headers['x-forwarded-for'] = clientAddress(peer, Array.isArray(said) ? said.join() : said, trusted);
+  if (!trusted.check(peer, familyOf(peer))) for (const name of TOLD_BY_PROXIES) delete request.headers[name];
+}

@@ -1,0 +1,44 @@
+import { createServer } from 'node:http';
+import { dirname, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import next from 'next';
+import { logger } from '@/log';
+import { settleAddress, trustedProxies } from './addresses';
+import { options, type Command } from './options';
+import { endSlowBody } from './slow-bodies';
+
+const usage = 'web [--port 4170] [--host 127.0.0.1]';
+const root = resolve(dirname(fileURLToPath(import.meta.url)), '..');
+const HEADERS_WITHIN_MS = 20_000;
+
+/** The interface and the player protocol, as Next serves them, behind a server of ours that settles who asks. */
+export const command: Command = {
+  usage,
+  async run(args) {
+    const { port, host } = options(
+      args,
+      { port: { type: 'string', default: '4170' }, host: { type: 'string', default: '127.0.0.1' } },
+      usage,
+    );
+    const trusted = trustedProxies();
+    const app = next({ dev: false, dir: root, hostname: host, port: Number(port) });
+    await app.prepare();
+    const handle = app.getRequestHandler();
+    // Bodies have time limits of their own: an upload takes as long as it moves.
+    const server = createServer({ requestTimeout: 0, headersTimeout: HEADERS_WITHIN_MS }, (request, response) => {
+      settleAddress(request, trusted);
+      endSlowBody(request, response, /^\/api\/uploads(\?|$)/.test(request.url ?? ''));
+      handle(request, response).catch((error: unknown) => {
+        logger.error({ error }, 'request failed');
+        response.destroy();
+      });
+    });
+    server.listen(Number(port), host, () => logger.info({ port }, 'web runs'));
+    for (const signal of ['SIGINT', 'SIGTERM'] as const)
+      process.once(signal, () => {
+        server.close();
+        process.exit(0);
+      });
+    return undefined;
+  },
+};
