@@ -18,6 +18,8 @@ export type BusMessage =
       readonly origin?: string | undefined;
     }
   | { readonly kind: 'player'; readonly network: string; readonly player: string }
+  /** A session of this person ended. */
+  | { readonly kind: 'session'; readonly network: string; readonly person: string }
   /** The line to PostgreSQL was lost and is back: anything may have happened. */
   | { readonly kind: 'resync' };
 

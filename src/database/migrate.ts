@@ -4,6 +4,7 @@ import * as networks from './migrations/0001-networks-plans-editions-players';
 import * as feeds from './migrations/0002-holidays-and-feeds';
 import * as acts from './migrations/0003-acts-for-undo';
 import * as planObjects from './migrations/0004-plan-objects';
+import * as lives from './migrations/0005-lives-of-players';
 
 /** In order. The database remembers the ids of those that were run: they stay, whatever a file is called later. */
 const MIGRATIONS = [
@@ -11,6 +12,7 @@ const MIGRATIONS = [
   { name: '0002-clockwork', ...feeds },
   { name: '0003-acts', ...acts },
   { name: '0004-plan-objects', ...planObjects },
+  { name: '0005-lives-of-players', ...lives },
 ];
 
 /** Any number that means "this project's migrations", for PostgreSQL's advisory lock. */

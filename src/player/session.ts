@@ -72,6 +72,8 @@ export class PlayerSession {
   private needsAt = 0;
   private refusedSince: number | null = null;
   private saved = '';
+  /** What this start is called: the server tells by it whether two players use one token. */
+  private readonly name: string;
 
   constructor(
     private readonly client: ProtocolClient,
@@ -79,7 +81,9 @@ export class PlayerSession {
     private readonly events: SessionEvents,
     private readonly options: SessionOptions,
     private readonly world: World = realWorld,
-  ) {}
+  ) {
+    this.name = Array.from({ length: 4 }, () => Math.floor(world.random() * 36 ** 4).toString(36)).join('-');
+  }
 
   /** The time by the server's clock, as far as this player knows it. */
   serverNow(): number {
@@ -247,6 +251,7 @@ export class PlayerSession {
       errors: this.errors,
       hardware: this.options.hardware?.(),
       software: this.options.software,
+      life: this.name,
     };
     this.aim(await this.client.heartbeat(report));
   }

@@ -38,6 +38,8 @@ export interface PlayerBackend<P> {
 
 const BASE = '/api/player/v1';
 const KEEP_ALIVE_MS = 15_000;
+/** After so many of these a stream looks again whether its token still stands. */
+const LOOK_AGAIN_EVERY = 4;
 /** Every body of the protocol is a small JSON object. */
 const BODY_BYTES = 2 ** 20;
 
@@ -132,7 +134,7 @@ const routes = {
 
 /** What the token's check leaves for what comes behind it. */
 interface PlayerEnv<P> {
-  Variables: { player: P };
+  Variables: { player: P; token: string };
 }
 
 /** The player protocol as one Hono app. `addressOf` tells where a request comes from, for rate limits. */
@@ -169,8 +171,9 @@ export function createPlayerApp<P>(
       app.use(route.path.replace(/\{(\w+)\}/g, ':$1'), async (context, next) => {
         const token = /^Bearer ([\w-]{20,100})$/.exec(context.req.header('authorization') ?? '')?.[1];
         const player = token === undefined ? null : await backend.playerOf(token);
-        if (!player) throw new Refusal(401, 'This token is unknown: pair this player again.');
+        if (!player || token === undefined) throw new Refusal(401, 'This token is unknown: pair this player again.');
         context.set('player', player);
+        context.set('token', token);
         await next();
       });
   app.use(
@@ -239,13 +242,14 @@ export function createPlayerApp<P>(
   });
 
   app.openapi(routes.events, async (context) => {
-    const { player } = context.var;
+    const { player, token } = context.var;
     return streamSSE(context, async (stream) => {
       let last = '';
       let wake = () => {};
       let open = true;
       let changed = true;
       let unpaired = false;
+      let silent = 0;
       const stop = backend.onChange(player, (what) => {
         changed = true;
         if (what === 'unpaired') unpaired = true;
@@ -265,7 +269,14 @@ export function createPlayerApp<P>(
             const key = JSON.stringify([target.edition, target.program, target.screen]);
             if (key !== last) await stream.writeSSE(eventOf({ kind: 'target', data: target }));
             last = key;
-          } else await stream.write(': still here\n\n');
+            silent = 0;
+          } else {
+            await stream.write(': still here\n\n');
+            silent = (silent + 1) % LOOK_AGAIN_EVERY;
+            // A message that ended the token may have been lost on its way here.
+            if (silent === 0 && !(await backend.playerOf(token))) unpaired = true;
+            if (unpaired) continue;
+          }
           await new Promise<void>((resolve) => {
             const timer = setTimeout(resolve, KEEP_ALIVE_MS);
             wake = () => {

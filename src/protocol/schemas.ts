@@ -83,6 +83,9 @@ export const reportSchema = z
       })
       .optional(),
     software: lineSchema('Software', 120),
+    life: lineSchema('A life', 40).optional().openapi({
+      description: 'Made anew at each start: two players that use one token are told apart by it',
+    }),
   })
   .openapi('Report');
 

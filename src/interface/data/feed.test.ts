@@ -17,7 +17,10 @@ class Channel {
 }
 
 class Stream {
+  static readonly CLOSED = 2;
   static open: Stream[] = [];
+  readyState = 1;
+  onerror: (() => void) | null = null;
   onmessage: ((event: { data: string }) => void) | null = null;
   constructor(readonly url: string) {
     Stream.open.push(this);
@@ -86,4 +89,25 @@ test('a browser without locks has a stream a tab', async () => {
   expect(Stream.open).toHaveLength(2);
   stops.forEach((stop) => stop());
   expect(Stream.open).toHaveLength(0);
+});
+
+test('a stream that is answered by something else is asked for again, and what was missed with it; a broken line is the browser’s affair', async () => {
+  jest.useFakeTimers({ doNotFake: ['setImmediate'] });
+  browser();
+  const heard: FeedEvent[] = [];
+  const stop = listenFeed((event) => heard.push(event));
+  const [first] = Stream.open;
+  first?.onerror?.();
+  expect([heard, jest.getTimerCount()]).toEqual([[], 0]);
+  Object.assign(first ?? {}, { readyState: Stream.CLOSED });
+  first?.onerror?.();
+  expect(heard).toEqual([{ kind: 'at', change: 0 }]);
+  jest.advanceTimersByTime(5000);
+  expect(Stream.open).toHaveLength(2);
+  const second = Stream.open[1];
+  Object.assign(second ?? {}, { readyState: Stream.CLOSED });
+  second?.onerror?.();
+  stop();
+  expect(jest.getTimerCount()).toBe(0);
+  jest.useRealTimers();
 });

@@ -1,4 +1,4 @@
-export { actorOf, addPerson, claim, isUnclaimed, readInput, signIn, signOut } from './people';
-export type { Actor } from './people';
+export { addPerson, claim, isUnclaimed, readInput, signIn } from './people';
+export { actorOf, signOut, watchSession, type Actor } from './sessions';
 export { clearAttempts, giveBackAttempt, limitAttempts } from './limits';
 export { newToken, tokenHash } from './tokens';

@@ -1,7 +1,16 @@
 import { PersonRow, SessionRow, rows } from '@/database';
 import { useDatabase } from '../tests/database';
 import { hashPassword, verifyPassword } from './hashing';
-import { actorOf, claim as claimFrom, clearAttempts, isUnclaimed, limitAttempts, signIn, signOut } from '.';
+import {
+  actorOf,
+  claim as claimFrom,
+  clearAttempts,
+  isUnclaimed,
+  limitAttempts,
+  signIn,
+  signOut,
+  watchSession,
+} from '.';
 
 useDatabase();
 
@@ -37,6 +46,21 @@ test('sign in, be known by the token, sign out', async () => {
   expect((await SessionRow.findAll()).some((row) => JSON.stringify(row).includes(token))).toBe(false);
   await signOut(token);
   expect(await actorOf(token)).toBeNull();
+});
+
+test('what a session holds open ends with it, and not with the session of another window', async () => {
+  const open = async () => (await signIn({ email: first.email, password: first.password }, '127.0.0.1')).token;
+  const [one, two] = [await open(), await open()];
+  const actor = await actorOf(one);
+  if (!actor) throw new Error('not signed in');
+  const ended: string[] = [];
+  const stops = [watchSession(actor, one, () => ended.push('one')), watchSession(actor, two, () => ended.push('two'))];
+  const listens = async () => (await rows("SELECT 1 FROM pg_stat_activity WHERE query LIKE 'LISTEN%'")).length > 0;
+  while (!(await listens())) await new Promise(setImmediate);
+  await signOut(one);
+  for (let tries = 0; tries < 200 && ended.length === 0; tries++) await new Promise((done) => setTimeout(done, 20));
+  expect(ended).toEqual(['one']);
+  stops.forEach((stop) => stop());
 });
 
 test('a session ends by itself', async () => {

@@ -1,22 +1,14 @@
 import type { z } from 'zod';
 import { pointer, problemsOf, unsoundPlace } from '@/core';
-import { PersonRow, SessionRow, rows, transaction } from '@/database';
+import { PersonRow, rows, transaction } from '@/database';
 import { Refusal } from '@/core';
 import { createNetwork } from '../plan/networks';
 import { slugFor } from '../plan/slug';
 import { hashPassword, verifyPassword } from './hashing';
 import { forgetAttempts, giveBackAttempt, limitAttempts } from './limits';
 import { firstPersonSchema, signInSchema } from './schemas';
-import { newToken, tokenHash } from './tokens';
+import { openSession, type Actor, type OpenSession } from './sessions';
 
-/** Who asks: every service call takes one, and sees that person's network only. */
-export interface Actor {
-  readonly personId: string | null;
-  readonly name: string;
-  readonly networkId: string;
-}
-
-const DAYS_SIGNED_IN = 14;
 const SIGN_IN = { most: 10, seconds: 300 };
 
 /** Reads input by a schema; throws a 422 with every problem. What no database keeps is refused wherever it stands. */
@@ -37,7 +29,7 @@ let nobody: string | undefined;
 const nobodysHash = async () => (nobody ??= await hashPassword('nobody has this password'));
 
 /** Signs a person in. Returns the token for the cookie, once: only its hash is stored. Throws 401, or 429 after too many tries. */
-export async function signIn(input: unknown, address: string): Promise<{ token: string; expires: Date }> {
+export async function signIn(input: unknown, address: string): Promise<OpenSession> {
   const { email, password } = readInput(signInSchema, input);
   await limitAttempts(`sign-in:${address}`, SIGN_IN.most * 3, SIGN_IN.seconds);
   // By account and address together: nobody shuts another out by their name.
@@ -51,29 +43,6 @@ export async function signIn(input: unknown, address: string): Promise<{ token: 
   return openSession(person.id);
 }
 
-async function openSession(personId: string): Promise<{ token: string; expires: Date }> {
-  const { token, hash: stored } = newToken();
-  const expires = new Date(Date.now() + DAYS_SIGNED_IN * 86_400_000);
-  await SessionRow.create({ tokenHash: stored, personId, expiresAt: expires });
-  await rows('DELETE FROM sessions WHERE expires_at < now()');
-  return { token, expires };
-}
-
-export async function signOut(token: string): Promise<void> {
-  await SessionRow.destroy({ where: { tokenHash: tokenHash(token) } });
-}
-
-/** The person of a session token, or null where it is unknown or expired. */
-export async function actorOf(token: string | undefined): Promise<Actor | null> {
-  if (!token) return null;
-  const [found] = await rows<{ personId: string; name: string; networkId: string }>(
-    `SELECT p.id AS "personId", p.name, p.network_id AS "networkId" FROM sessions s JOIN people p ON p.id = s.person_id
-     WHERE s.token_hash = $1 AND s.expires_at > now()`,
-    [tokenHash(token)],
-  );
-  return found ?? null;
-}
-
 const taken = () => new Refusal(409, 'There is a first person already: sign in instead.');
 
 /** Whether nobody can sign in yet: only then the page for the first person works. */
@@ -82,7 +51,7 @@ export async function isUnclaimed(): Promise<boolean> {
 }
 
 /** Makes the first person and network, and signs the person in. Throws 409 once there is one, 429 after too many tries. */
-export async function claim(input: unknown, address: string): Promise<{ token: string; expires: Date }> {
+export async function claim(input: unknown, address: string): Promise<OpenSession> {
   await limitAttempts(`claim:${address}`, SIGN_IN.most * 3, SIGN_IN.seconds);
   const { network, ...person } = readInput(firstPersonSchema, input);
   if (!(await isUnclaimed())) throw taken();

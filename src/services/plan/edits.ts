@@ -28,6 +28,7 @@ import type { Actor } from '../people';
 import { attachFiles, filesOfMedia, type MediaFiles } from './media-files';
 import { keyText, loadObjects, takenIds, targetsOf, writeObjects, type Key, type Write } from './objects';
 import { namedMedia } from './named-media';
+import { endPlayersOf } from './removed-screens';
 import { slugBase, slugFor } from './slug';
 
 /** A patch, and where it adds a media file, the files that the library made for it. */
@@ -86,6 +87,7 @@ export async function editWithin(
   await refuseDangling(networkId, writes, within);
   const removed = writes.filter((one) => one.kind === 'media' && !one.after).map((one) => one.id);
   const files = await filesOfMedia(networkId, removed, within);
+  await endPlayersOf(networkId, writes, within);
   await written(networkId, writes, within);
   const given = new Map(named.flatMap(({ id, edit: { files: made } }) => (made ? [[id, made] as const] : [])));
   await attachFiles(networkId, writes, given, within);

@@ -1,3 +1,4 @@
+import type { Transaction } from 'sequelize';
 import { ObjectRow, PairingRow, PlayerRow, publish, rows, transaction } from '@/database';
 import { notFound } from '../errors';
 import { Refusal } from '@/core';
@@ -5,6 +6,14 @@ import { giveBackAttempt, limitAttempts, newToken, tokenHash, type Actor } from 
 import { newUserCode, readCode, showCode } from './codes';
 
 /** Device authorization after RFC 8628, for players. */
+
+/** Ends the players of screens: their tokens, and in all processes their streams. */
+async function endPlayers(networkId: string, screenIds: readonly string[], within: Transaction): Promise<void> {
+  const ended = await PlayerRow.findAll({ where: { screenId: [...screenIds] }, transaction: within });
+  if (ended.length === 0) return;
+  await PlayerRow.destroy({ where: { id: ended.map(({ id }) => id) }, transaction: within });
+  for (const { id } of ended) await publish({ kind: 'player', network: networkId, player: id }, within);
+}
 
 const VALID_SECONDS = 15 * 60;
 const POLL_SECONDS = 2;
@@ -48,7 +57,7 @@ export async function collectToken(deviceCode: string): Promise<{ token: string 
     const screen = await ObjectRow.findByPk(pairing.screenId, { transaction: within });
     if (!screen) return 'expired';
     const { token, hash } = newToken();
-    await PlayerRow.destroy({ where: { screenId: screen.id }, transaction: within });
+    await endPlayers(screen.networkId, [screen.id], within);
     await PlayerRow.create(
       { networkId: screen.networkId, screenId: screen.id, tokenHash: hash },
       { transaction: within },
@@ -94,8 +103,7 @@ export async function unpairScreen(actor: Actor, screenId: string): Promise<void
     const player = screen && (await PlayerRow.findOne({ where: { screenId: screen.id }, transaction: within }));
     if (!player) throw notFound('player');
     await PairingRow.destroy({ where: { screenId: player.screenId }, transaction: within });
-    await player.destroy({ transaction: within });
-    await publish({ kind: 'player', network: actor.networkId, player: player.id }, within);
+    await endPlayers(actor.networkId, [player.screenId], within);
     await publish({ kind: 'players', network: actor.networkId }, within);
   });
 }

@@ -14,36 +14,55 @@ export interface Player {
 const KNOWN_FOR_MS = 10_000;
 /** What an edition holds stays granted while the edition is kept; not for ever, since editions are cleared away. */
 const GRANTED_FOR_MS = 10 * 60_000;
-const known = new LRUCache<string, Player>({ max: 50_000, ttl: KNOWN_FOR_MS });
-let watching = false;
 
-/** Forgets what is cached as soon as any process changes it. */
-function watch(): void {
-  if (watching) return;
-  watching = true;
-  subscribe((message) => {
-    if (message.kind !== 'players' && message.kind !== 'beats' && message.kind !== 'uploads') {
-      known.clear();
-      targets.clear();
+/** What was read of a network holds until any process changes something of that network: others are not asked again for it. */
+class Changes {
+  private count = 0;
+  private all = 0;
+  private readonly last = new Map<string, number>();
+  private watching = false;
+
+  /** How many changes were heard of: what is read from now on is as new as this. */
+  now(): number {
+    if (!this.watching) {
+      this.watching = true;
+      subscribe((message) => {
+        if (message.kind === 'beats' || message.kind === 'uploads' || message.kind === 'session') return;
+        this.count++;
+        if (message.kind === 'resync') this.all = this.count;
+        else this.last.set(message.network, this.count);
+      });
     }
-  });
+    return this.count;
+  }
+
+  /** Whether what was read then still stands. */
+  standsSince(then: number, network: string): boolean {
+    return then >= this.all && then >= (this.last.get(network) ?? 0);
+  }
 }
 
-/** The player of a token, or null where it is unknown or revoked. Remembered for ten seconds. */
+const changes = new Changes();
+const known = new LRUCache<string, { readonly player: Player; readonly at: number }>({
+  max: 50_000,
+  ttl: KNOWN_FOR_MS,
+});
+
+/** The player of a token, or null where it is unknown or revoked. Remembered for ten seconds, and never past a change. */
 export async function playerOf(token: string): Promise<Player | null> {
-  watch();
+  const at = changes.now();
   const hash = tokenHash(token);
   const cached = known.get(hash);
-  if (cached) return cached;
-  const [row] = await rows<{ id: string; networkId: string; screen: Player['screen'] }>(
+  if (cached && changes.standsSince(cached.at, cached.player.networkId)) return cached.player;
+  const [player] = await rows<{ id: string; networkId: string; screen: Player['screen'] }>(
     `SELECT p.id, p.network_id AS "networkId",
        jsonb_build_object('id', s.slug, 'name', s.name, 'width', s.document->'width', 'height', s.document->'height') AS screen
      FROM players p JOIN plan_objects s ON s.id = p.screen_id WHERE p.token_hash = $1`,
     [hash],
   );
-  if (!row) return null;
-  known.set(hash, row);
-  return row;
+  if (player) known.set(hash, { player, at });
+  else known.delete(hash);
+  return player ?? null;
 }
 
 interface NetworkTargets {
@@ -51,8 +70,11 @@ interface NetworkTargets {
   readonly programs: ReadonlyMap<string, string>;
 }
 
-/** What each network's newest edition gives to its screens; dropped whenever one is published. */
-const targets = new LRUCache<string, Promise<NetworkTargets>>({ max: 1000, ttl: KNOWN_FOR_MS });
+/** What each network's newest edition gives to its screens, and when it was asked for. */
+const targets = new LRUCache<string, { readonly at: number; readonly read: Promise<NetworkTargets> }>({
+  max: 1000,
+  ttl: KNOWN_FOR_MS,
+});
 
 async function loadTargets(networkId: string): Promise<NetworkTargets> {
   const found = await rows<{ number: number; screen: string | null; hash: string | null }>(
@@ -66,40 +88,41 @@ async function loadTargets(networkId: string): Promise<NetworkTargets> {
 
 /** What a player is to play now, and the server's clock. */
 export async function targetOf(player: Player): Promise<Target> {
-  watch();
   const { networkId, screen } = player;
-  let pending = targets.get(networkId);
-  if (!pending) {
-    pending = loadTargets(networkId);
-    targets.set(networkId, pending);
-    pending.catch(() => targets.delete(networkId));
+  const at = changes.now();
+  let found = targets.get(networkId);
+  if (!found || !changes.standsSince(found.at, networkId)) {
+    found = { at, read: loadTargets(networkId) };
+    targets.set(networkId, found);
+    found.read.catch(() => targets.delete(networkId));
   }
-  const { edition, programs } = await pending;
+  const { edition, programs } = await found.read;
   return { screen, edition, program: programs.get(screen.id) ?? null, serverTime: Date.now() };
 }
 
-/** A program that one of the network's editions holds, as canonical text; null for any other. */
-export async function programText(player: Player, hash: string): Promise<string | null> {
+/** A program that an edition gives to the player's own screen, as canonical text; null for any other. */
+export async function programText({ networkId, screen }: Player, hash: string): Promise<string | null> {
   const [row] = await rows<{ document: string }>(
     `SELECT document FROM programs p WHERE p.hash = $1 AND EXISTS (
-       SELECT 1 FROM edition_screens s JOIN editions e ON e.id = s.edition_id WHERE s.hash = p.hash AND e.network_id = $2)`,
-    [hash, player.networkId],
+       SELECT 1 FROM edition_screens s JOIN editions e ON e.id = s.edition_id
+       WHERE s.hash = p.hash AND s.screen = $3 AND e.network_id = $2)`,
+    [hash, networkId, screen.id],
   );
   return row?.document ?? null;
 }
 
-const grantedFiles = new LRUCache<string, { type: string; bytes: number }>({ max: 20_000, ttl: GRANTED_FOR_MS });
+const grantedFiles = new LRUCache<string, { type: string; bytes: number }>({ max: 50_000, ttl: GRANTED_FOR_MS });
 
-/** Type and size of a file that one of the network's programs needs; null for any other. */
+/** Type and size of a file that a program of the player's own screen needs; null for any other. */
 export async function playerFile(player: Player, sha256: string): Promise<{ type: string; bytes: number } | null> {
-  const key = `${player.networkId}/${sha256}`;
+  const key = `${player.id}/${sha256}`;
   const granted = grantedFiles.get(key);
   if (granted) return granted;
   const [row] = await rows<{ type: string; bytes: string }>(
     `SELECT f.type, f.bytes FROM files f WHERE f.sha256 = $1 AND EXISTS (
        SELECT 1 FROM program_files p JOIN edition_screens s ON s.hash = p.hash JOIN editions e ON e.id = s.edition_id
-       WHERE p.sha256 = f.sha256 AND e.network_id = $2)`,
-    [sha256, player.networkId],
+       WHERE p.sha256 = f.sha256 AND s.screen = $3 AND e.network_id = $2)`,
+    [sha256, player.networkId, player.screen.id],
   );
   if (!row) return null;
   const file = { type: row.type, bytes: Number(row.bytes) };
@@ -143,7 +166,11 @@ async function writeBeats(beats: readonly Beat[]): Promise<void> {
   try {
     await rows(
       `WITH beats AS (SELECT * FROM jsonb_to_recordset($1::jsonb) AS b(id uuid, report jsonb, seen timestamptz)),
-         written AS (UPDATE players p SET last_seen = b.seen, report = b.report FROM beats b WHERE p.id = b.id RETURNING p.id)
+         written AS (UPDATE players p SET last_seen = b.seen, report = b.report,
+           doubled_at = CASE WHEN b.report->>'life' = p.life_before THEN b.seen ELSE p.doubled_at END,
+           life_before = CASE WHEN b.report->>'life' IS DISTINCT FROM p.life THEN p.life ELSE p.life_before END,
+           life = b.report->>'life'
+           FROM beats b WHERE p.id = b.id RETURNING p.id)
        SELECT pg_notify('lanternpost', jsonb_build_object('kind', 'beats', 'network', n)::text)
        FROM unnest($2::text[]) AS n WHERE EXISTS (SELECT 1 FROM written)`,
       [

@@ -1,16 +1,25 @@
 import { PairingRow, PlayerRow, rows } from '@/database';
 import type { Report } from '@/protocol/schemas';
+import { publishEdition, publishedPrograms } from '../editions';
+import { processUpload, receiveUpload } from '../library';
+import type { Actor } from '../people';
+import { draftPlan, edit, lastChange } from '../plan';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';
+import { picture, stream } from '../tests/files';
 import { readCode } from './codes';
 import {
   collectToken,
   flushHeartbeats,
   heartbeat,
   pairScreen,
+  playerBackend,
+  playerFile,
   playerOf,
+  programText,
   screenStatuses,
   startPairing,
   unpairScreen,
+  type Player,
 } from '.';
 
 useDatabase();
@@ -27,6 +36,16 @@ const report = (values: Partial<Report> = {}): Report => ({
   software: 'test',
   ...values,
 });
+
+const CARD = { name: 'Card', created: '2026-01-01T00:00:00Z', when: {} };
+
+/** A picture in the library. */
+async function addMedia(actor: Actor, name: string): Promise<{ id: string; sha256: string }> {
+  const received = await receiveUpload(actor, `${name}.jpg`, stream(await picture(64, 36, '#E3A008')));
+  if ('upload' in received) await processUpload(received.upload.id);
+  const found = (await draftPlan(actor)).plan.media.find((one) => one.name === name);
+  return { id: found?.id ?? '', sha256: found?.sha256 ?? '' };
+}
 
 async function paired(screen = 'hall') {
   const actor = await newNetwork();
@@ -142,4 +161,74 @@ test('a heartbeat that the database does not take is thrown away alone: all othe
   await flushHeartbeats();
   const seen = await Promise.all(known.map((player) => PlayerRow.findByPk(player?.id ?? '', { rejectOnEmpty: true })));
   expect(seen.map((row) => row.lastSeen !== null)).toEqual([true, true, false, true, true]);
+});
+
+describe('rights end with their reason', () => {
+  const streamOf = (player: Player) => {
+    const told: string[] = [];
+    const stop = playerBackend.onChange(player, (what) => told.push(what));
+    return { told, stop };
+  };
+  const known = async (token: string) => {
+    const player = await playerOf(token);
+    if (!player) throw new Error('not paired');
+    return player;
+  };
+  const until = async (look: () => unknown) => {
+    for (let tries = 0; tries < 200 && !(await look()); tries++) await new Promise((done) => setTimeout(done, 20));
+    expect(await look()).toBeTruthy();
+  };
+
+  test('a token that was replaced is unknown at once, and its stream ends', async () => {
+    const { token, deviceCode } = await paired();
+    const { told, stop } = streamOf(await known(token));
+    await until(async () => (await rows("SELECT 1 FROM pg_stat_activity WHERE query LIKE 'LISTEN%'")).length > 0);
+    const again = await collectToken(deviceCode);
+    if (typeof again === 'string') throw new Error(again);
+    await until(() => told.includes('unpaired'));
+    expect(await playerOf(token)).toBeNull();
+    expect(await playerOf(again.token)).not.toBeNull();
+    stop();
+  });
+
+  test('a screen that is removed takes its player with it', async () => {
+    const { actor, token } = await paired();
+    const { told, stop } = streamOf(await known(token));
+    await edit(actor, [{ kind: 'screen', id: 'hall', remove: true }]);
+    await until(() => told.includes('unpaired'));
+    expect(await playerOf(token)).toBeNull();
+    stop();
+  });
+
+  test('two players that use one token in turn are told apart, and said; one that starts again is none', async () => {
+    const { actor, token } = await paired();
+    const player = await known(token);
+    const beat = async (life: string) => {
+      heartbeat(player, report({ life }));
+      await flushHeartbeats();
+      const hall = (await screenStatuses(actor)).find((one) => one.id === 'hall');
+      return hall?.troubles.some((one) => one.includes('Two players')) ?? false;
+    };
+    expect([await beat('a'), await beat('a'), await beat('b'), await beat('b'), await beat('c')]).toEqual([
+      ...[false, false, false, false, false],
+    ]);
+    expect([await beat('b'), await beat('c')]).toEqual([true, true]);
+  });
+
+  test("a player gets its own screen's programs and files, and not those of the next screen", async () => {
+    const { actor, token } = await paired();
+    const media = await addMedia(actor, 'deck-card');
+    await edit(actor, [{ kind: 'booking', id: 'card', add: { ...CARD, content: { media: media.id }, where: 'deck' } }]);
+    await publishEdition(actor, await lastChange(actor.networkId));
+    const hall = await known(token);
+    const programs = await publishedPrograms(actor.networkId);
+    expect(await programText(hall, programs.get('hall') ?? '')).toContain('lanternpost/program');
+    expect(await programText(hall, programs.get('deck') ?? '')).toBeNull();
+    expect(await playerFile(hall, media.sha256)).toBeNull();
+    const next = await startPairing('10.1.1.1');
+    await pairScreen(actor, 'deck', next.userCode, '10.1.1.2');
+    const collected = await collectToken(next.deviceCode);
+    if (typeof collected === 'string') throw new Error(collected);
+    expect(await playerFile(await known(collected.token), media.sha256)).toMatchObject({ type: 'image/jpeg' });
+  });
 });

@@ -3,7 +3,7 @@ import type { Actor } from '../people';
 import { publishedPrograms } from '../editions';
 import { statusOf, type Heard, type ScreenStatus } from './status';
 
-const HEARD = `SELECT s.slug AS id, p.id AS player, p.last_seen AS "lastSeen", p.report
+const HEARD = `SELECT s.slug AS id, p.id AS player, p.last_seen AS "lastSeen", p.report, p.doubled_at AS "doubledAt"
   FROM plan_objects s LEFT JOIN players p ON p.screen_id = s.id WHERE s.network_id = $1 AND s.kind = 'screen'`;
 
 /** The status of every screen of the actor's network, in order of their ids. */
@@ -61,7 +61,7 @@ export class StatusBoard {
     // Batches of several gateways do not come in order of their times.
     const since = new Date(this.newest.getTime() - BATCH_MS).toISOString();
     const found = await rows<Heard>(
-      `SELECT s.slug AS id, p.id AS player, p.last_seen AS "lastSeen", p.report
+      `SELECT s.slug AS id, p.id AS player, p.last_seen AS "lastSeen", p.report, p.doubled_at AS "doubledAt"
        FROM players p JOIN plan_objects s ON s.id = p.screen_id WHERE p.network_id = $1 AND p.last_seen > $2`,
       [this.networkId, since],
     );

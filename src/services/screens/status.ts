@@ -17,6 +17,7 @@ export interface ScreenStatus {
 
 export const HEARD_WITHIN_MS = 45_000;
 const CLOCK_TOLERANCE_MS = 30_000;
+const DOUBLED_FOR_MS = 10 * 60_000;
 
 /** What is known of a screen's player. */
 export interface Heard {
@@ -24,16 +25,19 @@ export interface Heard {
   readonly player: string | null;
   readonly lastSeen: Date | null;
   readonly report: Report | null;
+  /** When two players were seen last that used its token in turn; null for never. */
+  readonly doubledAt?: Date | null;
 }
 
 /** `target` is the program that the screen is to play; null where the newest edition has none for it. */
-export function statusOf({ id, player, lastSeen, report }: Heard, target: string | null, now: number): ScreenStatus {
+export function statusOf(heard: Heard, target: string | null, now: number): ScreenStatus {
+  const { id, player, lastSeen, report } = heard;
   const state = stateOf({ paired: player !== null, lastSeen, report, target, now });
   return {
     id,
     state,
     lastSeen: state === 'dark' ? (lastSeen?.toISOString() ?? null) : null,
-    troubles: state === 'unpaired' ? [] : troublesOf(report, target, now),
+    troubles: state === 'unpaired' ? [] : troublesOf(heard, target, now),
     download: state === 'behind' ? (report?.download ?? null) : null,
   };
 }
@@ -57,8 +61,10 @@ export function stateOf(known: {
 
 const isOverdue = ({ missing }: Report, now: number) => missing?.neededBy != null && missing.neededBy <= now;
 
-function troublesOf(report: Report | null, target: string | null, now: number): string[] {
+function troublesOf({ report, doubledAt }: Heard, target: string | null, now: number): string[] {
   const troubles: string[] = [];
+  if (doubledAt && now - doubledAt.getTime() < DOUBLED_FOR_MS)
+    troubles.push('Two players show this screen with one token: unpair it, then pair one of them.');
   if (target === null) troubles.push('Not in the newest edition yet: publish the docket.');
   if (!report) return troubles;
   const { clockOffsetMs, download, errors, storage } = report;

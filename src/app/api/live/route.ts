@@ -1,5 +1,8 @@
+import { cookies } from 'next/headers';
 import { answerAs } from '@/web/routes';
+import { SESSION_COOKIE } from '@/web/session';
 import { followNetwork } from '@/services/feed';
+import { watchSession } from '@/services/people';
 
 export const dynamic = 'force-dynamic';
 
@@ -8,6 +11,7 @@ const KEEP_ALIVE_MS = 20_000;
 /** The feed of the person's network as server-sent events: what became of the plan, the screens, uploads and editions. */
 export async function GET(request: Request): Promise<Response> {
   return answerAs(request, async (actor) => {
+    const token = (await cookies()).get(SESSION_COOKIE)?.value ?? '';
     const encoder = new TextEncoder();
     let end = () => {};
     const stream = new ReadableStream<Uint8Array>({
@@ -21,9 +25,14 @@ export async function GET(request: Request): Promise<Response> {
         };
         write('retry: 2000\n\n');
         const stop = followNetwork(actor, (event) => write(`data: ${JSON.stringify(event)}\n\n`));
+        const stopWatching = watchSession(actor, token, () => {
+          end();
+          controller.close();
+        });
         const timer = setInterval(() => write(': still here\n\n'), KEEP_ALIVE_MS);
         end = () => {
           stop();
+          stopWatching();
           clearInterval(timer);
         };
         request.signal.addEventListener('abort', end);
