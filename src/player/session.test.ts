@@ -151,19 +151,24 @@ const QUICK = {
 const sessions: PlayerSession[] = [];
 afterEach(() => sessions.splice(0).forEach((session) => session.stop()));
 
-function begin(fetcher: typeof fetch, store = new FleetStore(null)) {
-  const seen = { codes: [] as (string | null)[], programs: [] as (string[] | null)[] };
+function begin(fetcher: typeof fetch, store = new FleetStore(null), lateByMs = 0) {
+  const seen = {
+    codes: [] as (string | null)[],
+    programs: [] as (string[] | null)[],
+    screens: [] as (string | null)[],
+  };
+  const now = () => NOW - lateByMs;
   const session = new PlayerSession(
-    new ProtocolClient('http://server.test', null, () => NOW, fetcher),
+    new ProtocolClient('http://server.test', null, now, fetcher),
     store,
     {
       code: (code) => seen.codes.push(code),
-      screen: () => undefined,
+      screen: (screen) => seen.screens.push(screen && screen.name),
       program: (document: ProgramDocument | null) =>
         seen.programs.push(document && Object.keys(document.assets).sort()),
     },
     { software: 'test', playing: () => ({ state: 'playing', playing: null }) },
-    QUICK,
+    { ...QUICK, now },
   );
   sessions.push(session);
   void session.run();
@@ -310,6 +315,49 @@ test('unpaired, it forgets the screen and shows a new code', async () => {
   state.paired = false;
   state.wakes.forEach((wake) => wake('unpaired'));
   await until(() => seen.programs.at(-1) === null && seen.codes.at(-1) === 'BCDF-GHJK');
+});
+
+test('a clock that is wrong: the time is the server’s, it is reported, and kept for the next start', async () => {
+  const { state, fetcher } = world();
+  state.paired = true;
+  state.target = { edition: 1, ...program() };
+  const { session, store, seen } = begin(fetcher, new FleetStore(null), 240_000);
+  await until(() => seen.programs.length === 1);
+  expect(session.serverNow()).toBe(NOW);
+  await until(() => state.reports.some((one) => one.clockOffsetMs === 240_000));
+  expect(await store.load()).toMatchObject({ clockOffsetMs: 240_000, screen: { id: 'hall', name: 'Hall' } });
+  session.stop();
+  state.cut = true;
+  const again = begin(fetcher, store, 240_000);
+  await until(() => again.seen.programs.length === 1);
+  expect([again.session.serverNow(), again.seen.screens]).toEqual([NOW, ['Hall']]);
+});
+
+test('an edition with the same program: its number is reported, and nothing is fetched or drawn anew', async () => {
+  const { state, fetcher } = world();
+  state.paired = true;
+  state.target = { edition: 1, ...program() };
+  const { seen, store } = begin(fetcher);
+  await until(() => has(store, 'spring'));
+  const asked = state.asked.length;
+  state.target = { ...state.target, edition: 2 };
+  state.wakes.forEach((wake) => wake('target'));
+  await until(() => state.reports.at(-1)?.edition === 2);
+  expect([seen.programs.length, state.asked.length, seen.screens]).toEqual([1, asked, ['Hall']]);
+  expect((await store.load()).program?.edition).toBe(2);
+});
+
+test('each start is told by a life of its own', async () => {
+  const { state, fetcher, store } = await switchedOff();
+  const first = state.reports.at(-1)?.life;
+  expect(first).toMatch(/^[0-9a-z-]{7,20}$/);
+  expect(new Set(state.reports.map((one) => one.life)).size).toBe(1);
+  const count = state.reports.length;
+  const chance = jest.spyOn(QUICK, 'random').mockReturnValue(0.7);
+  begin(fetcher, store);
+  await until(() => state.reports.length > count);
+  chance.mockRestore();
+  expect(state.reports.at(-1)?.life).not.toBe(first);
 });
 
 describe('when files are due', () => {
