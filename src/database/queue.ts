@@ -6,8 +6,10 @@ import { rows } from './connection';
 
 /** The work that waits in the background, by queue. */
 export interface Jobs {
-  /** Measure a received file, make its renditions, and put it into the library. */
+  /** Measure a received film, make its renditions, and put it into the library. */
   'process-upload': { upload: string };
+  /** The same for a picture: these never wait behind films. */
+  'process-picture': { upload: string };
   /** Remove files that nothing refers to, and uploads that were broken off. */
   'clean-up': Record<string, never>;
   /** Bring the calendars that follow public holidays up to date. */
@@ -16,7 +18,7 @@ export interface Jobs {
 
 export type JobName = keyof Jobs;
 
-export const QUEUES: readonly JobName[] = ['process-upload', 'clean-up', 'refresh-holidays'];
+export const QUEUES: readonly JobName[] = ['process-upload', 'process-picture', 'clean-up', 'refresh-holidays'];
 
 /** What is done by the clock: the database holds when, so that it is done once, however many workers there are. */
 const SCHEDULED = { 'clean-up': '*/10 * * * *', 'refresh-holidays': '17 */12 * * *' } as const satisfies Partial<
@@ -47,11 +49,19 @@ function sender(): Promise<PgBoss> {
   return shared.lanternpostQueue;
 }
 
-/** Puts a job into its queue; inside a transaction, it is there exactly when the transaction's other work is. */
-export async function enqueue<N extends JobName>(name: N, data: Jobs[N], within?: Transaction): Promise<void> {
+/**
+ * Puts a job into its queue; inside a transaction, it is there exactly when the transaction's other work is. What has a higher
+ * priority goes first.
+ */
+export async function enqueue<N extends JobName>(
+  name: N,
+  data: Jobs[N],
+  within?: Transaction,
+  priority = 0,
+): Promise<void> {
   const boss = await sender();
   const executeSql = async (sql: string, values: unknown[]) => ({ rows: await rows<object>(sql, values, within) });
-  await boss.send(name, data, { db: { executeSql } });
+  await boss.send(name, data, { db: { executeSql }, priority });
 }
 
 export async function closeQueue(): Promise<void> {

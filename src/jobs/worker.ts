@@ -11,6 +11,7 @@ import { clearAttempts } from '@/services/people';
 /** What each queue's jobs do. Every one may be run again after a crash. */
 const WORK: { [N in JobName]: (data: Jobs[N]) => Promise<void> } = {
   'process-upload': ({ upload }) => processUpload(upload),
+  'process-picture': ({ upload }) => processUpload(upload),
   'clean-up': async () => {
     const now = new Date();
     await clearAttempts();
@@ -24,9 +25,11 @@ const WORK: { [N in JobName]: (data: Jobs[N]) => Promise<void> } = {
 };
 
 /** What to do when a job has failed for good. */
+const giveUpUpload = ({ upload }: { readonly upload: string }) =>
+  failUpload(upload, 'This file could not be processed: upload it again, or export it anew.');
 const GIVE_UP: { [N in JobName]?: (data: Jobs[N]) => Promise<void> } = {
-  'process-upload': ({ upload }) =>
-    failUpload(upload, 'This file could not be processed: upload it again, or export it anew.'),
+  'process-upload': giveUpUpload,
+  'process-picture': giveUpUpload,
 };
 
 const SWEEP_EVERY_MS = 3000;

@@ -1,4 +1,5 @@
-export { cleanUp, libraryFile, mediaExtras, thumbnailOf, type MediaExtras } from './media';
+export { cleanUp } from './clean-up';
+export { libraryFile, mediaExtras, thumbnailOf, type MediaExtras } from './media';
 export { findInLibrary, type MediaPage, type MediaSearch } from './pages';
 export {
   addFile,

@@ -1,8 +1,7 @@
-import { execFile, spawn } from 'node:child_process';
-import { promisify } from 'node:util';
 import { fileTypeFromFile } from 'file-type';
 import sharp from 'sharp';
 import { Refusal } from '@/core';
+import { inputOf, runFfmpeg, runTool } from './film-tools';
 
 /** What a file turned out to be. Sizes are as shown, after its orientation. */
 export interface Inspection {
@@ -16,12 +15,14 @@ export interface Inspection {
   readonly turned: boolean;
 }
 
-const run = promisify(execFile);
-
 const IMAGE_TYPES = ['image/png', 'image/jpeg', 'image/webp', 'image/avif', 'image/gif'];
 const VIDEO_TYPES = ['video/mp4', 'video/webm', 'video/quicktime', 'video/x-m4v'];
 const VIDEO_CODECS = ['h264', 'vp8', 'vp9', 'av1'];
 const MOST_PIXELS = 100e6;
+
+// A picture at a time, and nothing kept of it: what a worker needs of memory stays within bounds.
+sharp.cache(false);
+sharp.concurrency(1);
 
 const unsupported = (found: string) =>
   new Refusal(415, `${found} can't be shown: use PNG, JPEG, WebP, AVIF or GIF pictures, or MP4 and WebM films.`);
@@ -29,14 +30,20 @@ const unsupported = (found: string) =>
 const broken = (thing: string) =>
   new Refusal(422, `This ${thing} is damaged or incomplete: export it again, then upload it.`);
 
-/** Reads a file's kind, size and soundness from its bytes; its name tells nothing. Throws 415 or 422 with a sentence. */
-export async function inspect(path: string): Promise<Inspection> {
+/** What a file is, by its first bytes alone; its name tells nothing. Throws 415 with a sentence for what can't be shown. */
+export async function kindOfFile(path: string): Promise<Pick<Inspection, 'kind' | 'type'>> {
   const sniffed = await fileTypeFromFile(path);
   if (!sniffed) throw unsupported('This kind of file');
-  if (IMAGE_TYPES.includes(sniffed.mime)) return inspectImage(path, sniffed.mime);
+  if (IMAGE_TYPES.includes(sniffed.mime)) return { kind: 'image', type: sniffed.mime };
   if (VIDEO_TYPES.includes(sniffed.mime))
-    return inspectVideo(path, sniffed.mime === 'video/webm' ? sniffed.mime : 'video/mp4');
+    return { kind: 'video', type: sniffed.mime === 'video/webm' ? sniffed.mime : 'video/mp4' };
   throw unsupported(`${sniffed.ext.toUpperCase()} files`);
+}
+
+/** Reads a file's kind, size and soundness from its bytes: for workers, since it may take long. Throws 415 or 422 with a sentence. */
+export async function inspect(path: string): Promise<Inspection> {
+  const { kind, type } = await kindOfFile(path);
+  return kind === 'image' ? inspectImage(path, type) : inspectVideo(path, type);
 }
 
 async function inspectImage(path: string, type: string): Promise<Inspection> {
@@ -82,9 +89,10 @@ interface Probe {
 }
 
 async function inspectVideo(path: string, type: string): Promise<Inspection> {
-  const { stdout } = await run('ffprobe', ['-v', 'error', '-show_format', '-show_streams', '-of', 'json', path]).catch(
-    () => Promise.reject(broken('film')),
-  );
+  const { stdout } = await runTool('ffprobe', [
+    ...['-v', 'error', '-show_format', '-show_streams', '-of', 'json'],
+    ...inputOf(path, type),
+  ]).catch(() => Promise.reject(broken('film')));
   const probe = JSON.parse(stdout) as Probe;
   const picture = probe.streams?.find((stream) => stream.codec_type === 'video');
   if (!picture) throw new Refusal(415, 'This file has sound but no picture: only films and pictures can be shown.');
@@ -97,18 +105,9 @@ async function inspectVideo(path: string, type: string): Promise<Inspection> {
   const seconds = Number(probe.format?.duration ?? picture.duration);
   if (!width || !height || !(seconds >= 0.1)) throw broken('film');
   // Reading every packet, without decoding, shows whether the file stops short.
-  const { stderr } = await run('ffmpeg', [
-    '-v',
-    'error',
-    '-i',
-    path,
-    '-map',
-    '0:v:0',
-    '-c',
-    'copy',
-    '-f',
-    'null',
-    '-',
+  const { stderr } = await runTool('ffmpeg', [
+    ...['-v', 'error', ...inputOf(path, type)],
+    ...['-map', '0:v:0', '-c', 'copy', '-f', 'null', '-'],
   ]).catch(() => Promise.reject(broken('film')));
   if (stderr.trim() !== '') throw broken('film');
   const rotation = picture.side_data_list?.find((entry) => entry.rotation !== undefined)?.rotation ?? 0;
@@ -125,21 +124,20 @@ async function inspectVideo(path: string, type: string): Promise<Inspection> {
 }
 
 /** Decodes a whole film, which proves that every frame can be shown. `progress` is called with the share done, 0 to 1. */
-export async function decodeFilm(path: string, durationMs: number, progress: (share: number) => void): Promise<void> {
-  const child = spawn(
-    'ffmpeg',
-    ['-v', 'error', '-xerror', '-i', path, '-map', '0:v:0', '-f', 'null', '-progress', 'pipe:1', '-'],
-    {
-      stdio: ['ignore', 'pipe', 'pipe'],
+export async function decodeFilm(
+  path: string,
+  { type, durationMs }: Pick<Inspection, 'type' | 'durationMs'>,
+  progress: (share: number) => void,
+): Promise<void> {
+  const good = await runFfmpeg(
+    [
+      ...['-v', 'error', '-xerror', '-threads', '2', ...inputOf(path, type)],
+      ...['-map', '0:v:0', '-f', 'null', '-progress', 'pipe:1', '-'],
+    ],
+    (text) => {
+      const match = /out_time_us=(\d+)/.exec(text);
+      if (match && durationMs) progress(Math.min(1, Number(match[1]) / 1000 / durationMs));
     },
   );
-  child.stdout.on('data', (text: Buffer) => {
-    const match = /out_time_us=(\d+)/.exec(text.toString());
-    if (match) progress(Math.min(1, Number(match[1]) / 1000 / durationMs));
-  });
-  child.stderr.resume();
-  const code = await new Promise<number | null>((resolve, reject) =>
-    child.once('error', reject).once('close', resolve),
-  );
-  if (code !== 0) throw broken('film');
+  if (!good) throw broken('film');
 }

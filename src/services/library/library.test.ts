@@ -2,10 +2,11 @@ import { existsSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import sharp from 'sharp';
-import { FileRow, MediaFilesRow, UploadRow, rows, subscribe } from '@/database';
+import { FileRow, MediaFilesRow, UploadRow, rows, subscribe, transaction } from '@/database';
 import { UNDO_MS, draftPlan, edit } from '../plan';
 import { film, picture, stream } from '../tests/files';
 import { newNetwork, useDatabase } from '../tests/database';
+import { holdFiles } from './clean-up';
 import { storedPath } from './store';
 import { cleanUp, libraryFile, processUpload, receiveUpload, uploads } from '.';
 
@@ -123,7 +124,7 @@ test('two people who send the same file at once have one media file', async () =
   expect((await draftPlan(actor)).plan.media.map((one) => one.name)).toEqual(['A']);
 });
 
-describe('a file that can not be used gets one sentence and leaves nothing', () => {
+describe('a file that proves to be broken fails its upload with a sentence, and leaves nothing', () => {
   const lying = async () => {
     const bytes = await sharp({ create: { width: 200, height: 100, channels: 3, background: '#fff' } })
       .png()
@@ -135,6 +136,105 @@ describe('a file that can not be used gets one sentence and leaves nothing', () 
     sharp({ create: { width: 20_000, height: 20_000, channels: 3, background: '#34406B' }, limitInputPixels: false })
       .png()
       .toBuffer();
+  /** An MP4 by its first bytes, and a manifest that names another file by what follows. */
+  const manifest = () => {
+    const mpd = `<?xml version="1.0"?><MPD xmlns="urn:mpeg:dash:schema:mpd:2011" profiles="urn:mpeg:dash:profile:isoff-on-demand:2011"
+      type="static" mediaPresentationDuration="PT5S"><Period><AdaptationSet mimeType="video/mp4"><Representation id="1" bandwidth="1">
+      <BaseURL>file:/etc/hostname</BaseURL></Representation></AdaptationSet></Period></MPD>`;
+    const box = (type: string, body: string) => {
+      const head = Buffer.alloc(8);
+      head.writeUInt32BE(8 + body.length);
+      head.write(type, 4);
+      return Buffer.concat([head, Buffer.from(body)]);
+    };
+    return Buffer.concat([box('ftyp', 'mp42\0\0\0\0mp42isom'), box('free', mpd)]);
+  };
+  test.each<[string, string, () => Promise<Buffer> | Buffer, string]>([
+    ['a PNG whose header lies', 'Lying.png', lying, 'picture is damaged or incomplete'],
+    [
+      'a JPEG that stops short',
+      'Half.jpg',
+      async () => (await picture(800, 800)).subarray(0, 3000),
+      'picture is damaged',
+    ],
+    ['a film that stops short', 'Cut.mp4', () => film(3).subarray(0, 40_000), 'film is damaged or incomplete'],
+    ['20 000 × 20 000 pixels', 'Huge.png', huge, 'at most 100 megapixels'],
+    ['a film that is a manifest', 'Manifest.mp4', manifest, 'film is damaged or incomplete'],
+  ])(
+    '%s',
+    async (_what, name, bytes, sentence) => {
+      const actor = await newNetwork();
+      const before = [stored(), await FileRow.count()];
+      await add(actor, name, await bytes());
+      expect(await uploads(actor)).toMatchObject([{ state: 'failed', error: expect.stringContaining(sentence) }]);
+      expect([stored(), await FileRow.count()]).toEqual(before);
+      expect(incoming()).toEqual([]);
+      expect((await draftPlan(actor)).plan.media).toEqual([]);
+    },
+    60_000,
+  );
+
+  test('where another has sent the same bytes, theirs stay', async () => {
+    const [actor, other] = [await newNetwork(), await newNetwork()];
+    const bytes = (await picture(700, 700)).subarray(0, 2000);
+    const [mine, theirs] = [
+      await receiveUpload(actor, 'A.jpg', stream(bytes)),
+      await receiveUpload(other, 'B.jpg', stream(bytes)),
+    ];
+    if (!('upload' in mine) || !('upload' in theirs)) throw new Error('both wait for the worker');
+    await processUpload(mine.upload.id);
+    expect(await FileRow.count({ where: { bytes: bytes.length } })).toBe(1);
+    await processUpload(theirs.upload.id);
+    expect(await FileRow.count({ where: { bytes: bytes.length } })).toBe(0);
+    expect((await uploads(other))[0]).toMatchObject({ state: 'failed' });
+  });
+});
+
+test('networks take turns: one that sends much does not go ahead of one that sends one; pictures have a queue of their own', async () => {
+  const [much, little] = [await newNetwork(), await newNetwork()];
+  const queued = async (actor: typeof much, name: string, bytes: Buffer) => {
+    const received = await receiveUpload(actor, name, stream(bytes));
+    return 'upload' in received ? received.upload.id : '';
+  };
+  const sent = [
+    await queued(much, 'A1.jpg', await picture(201, 1)),
+    await queued(much, 'A2.jpg', await picture(202, 1)),
+    await queued(much, 'A3.jpg', await picture(203, 1)),
+    await queued(little, 'B1.jpg', await picture(204, 1)),
+    await queued(much, 'Film.mp4', film(1)),
+  ];
+  const found = await rows<{ name: string; upload: string }>(
+    `SELECT name, data->>'upload' AS upload FROM pgboss.job WHERE data->>'upload' = ANY($1::text[]) ORDER BY name, priority DESC, created_on`,
+    [sent],
+  );
+  expect(found.map((job) => [job.name, sent.indexOf(job.upload)])).toEqual([
+    ['process-picture', 0],
+    ['process-picture', 3],
+    ['process-picture', 1],
+    ['process-picture', 2],
+    ['process-upload', 4],
+  ]);
+});
+
+test('a file that is sent again while the clean-up takes its old copy stays', async () => {
+  const actor = await newNetwork();
+  await add(actor, 'Again.jpg', await picture(205, 3));
+  const sha256 = (await draftPlan(actor)).plan.media[0]?.sha256 ?? '';
+  await edit(actor, [{ kind: 'media', id: 'again', remove: true }]);
+  const later = new Date(Date.now() + UNDO_MS + 3_600_000);
+  let cleaning: Promise<unknown> = Promise.resolve();
+  await transaction(async (within) => {
+    await holdFiles([sha256], within);
+    cleaning = cleanUp(later);
+    const waits = `SELECT 1 FROM pg_locks WHERE locktype = 'advisory' AND NOT granted`;
+    while ((await rows(waits)).length === 0) await new Promise(setImmediate);
+    await rows('UPDATE files SET created_at = $2 WHERE sha256 = $1', [sha256, later], within);
+  });
+  await cleaning;
+  expect([existsSync(storedPath(sha256)), await FileRow.count({ where: { sha256 } })]).toEqual([true, 1]);
+});
+
+describe('a file that can not be used gets one sentence and leaves nothing', () => {
   test.each<[string, string, () => Promise<Buffer> | Buffer, number, string]>([
     ['no bytes', 'Empty.png', () => Buffer.alloc(0), 422, 'This file is empty'],
     ['text', 'Notes.png', () => Buffer.from('just words, no picture'), 415, "can't be shown"],
@@ -145,16 +245,6 @@ describe('a file that can not be used gets one sentence and leaves nothing', () 
       415,
       "can't be shown",
     ],
-    ['a PNG whose header lies', 'Lying.png', lying, 422, 'damaged or incomplete'],
-    [
-      'a JPEG that stops short',
-      'Half.jpg',
-      async () => (await picture(800, 800)).subarray(0, 3000),
-      422,
-      'damaged or incomplete',
-    ],
-    ['a film that stops short', 'Cut.mp4', () => film(3).subarray(0, 40_000), 422, 'damaged or incomplete'],
-    ['20 000 × 20 000 pixels', 'Huge.png', huge, 422, 'at most 100 megapixels'],
     ['a path for a name', '../../etc/passwd.png', () => picture(), 422, 'holds a path'],
   ])(
     '%s',

@@ -1,10 +1,8 @@
-import { rows, transaction } from '@/database';
+import { rows } from '@/database';
 import { notFound } from '../errors';
 import { Refusal } from '@/core';
 import type { StoredFile } from '@/protocol/file-response';
 import type { Actor } from '../people';
-import { UNDO_MS } from '../plan';
-import { forget, removeStaleIncoming, storedBefore } from './store';
 
 /** What the plan file does not say of a media file. */
 export interface MediaExtras {
@@ -51,37 +49,4 @@ async function found(sql: string, bind: unknown[]): Promise<StoredFile> {
   const [file] = await rows<{ sha256: string; type: string; bytes: string }>(sql, bind);
   if (!file) throw notFound('file');
   return { ...file, bytes: Number(file.bytes) };
-}
-
-/** How long a file may be without a reference, so that what is just being written is never taken away. */
-const GRACE_MS = 10 * 60_000;
-
-/**
- * Removes files that no media, program or upload refers to any more and no undo can bring back, and what broken-off uploads left. `now` decides what
- * is old enough. Returns how many were removed.
- */
-export async function cleanUp(now: Date): Promise<{ files: number; incoming: number }> {
-  const before = new Date(now.getTime() - GRACE_MS);
-  const removed = await transaction((within) =>
-    rows<{ sha256: string }>(
-      `DELETE FROM files f WHERE f.created_at < $1
-         AND NOT EXISTS (SELECT 1 FROM media_files m WHERE f.sha256 IN (m.asset_sha256, m.thumbnail_sha256, m.original_sha256))
-         AND NOT EXISTS (SELECT 1 FROM program_files p WHERE p.sha256 = f.sha256)
-         AND NOT EXISTS (SELECT 1 FROM uploads u WHERE u.sha256 = f.sha256 AND u.state IN ('waiting', 'working'))
-         AND NOT EXISTS (SELECT 1 FROM changes c WHERE c.columns IS NOT NULL AND c.at > $2
-           AND f.sha256 IN (c.before->>'sha256', c.columns->>'originalSha256', c.columns->>'thumbnailSha256'))
-       RETURNING f.sha256`,
-      [before, new Date(before.getTime() - UNDO_MS)],
-      within,
-    ),
-  );
-  const stored = await storedBefore(before);
-  const known = new Set((await rows<{ sha256: string }>('SELECT sha256 FROM files')).map((file) => file.sha256));
-  const stray = stored.filter((sha256) => !known.has(sha256));
-  for (const { sha256 } of removed) await forget(sha256);
-  for (const sha256 of stray) await forget(sha256);
-  return {
-    files: new Set([...removed.map((file) => file.sha256), ...stray]).size,
-    incoming: await removeStaleIncoming(before),
-  };
 }

@@ -1,11 +1,8 @@
-import { execFile } from 'node:child_process';
 import { rm } from 'node:fs/promises';
-import { promisify } from 'node:util';
 import sharp from 'sharp';
+import { inputOf, runTool } from './film-tools';
 import type { Inspection } from './inspect';
 import { incomingPath } from './store';
-
-const run = promisify(execFile);
 
 /** Longer side of a thumbnail, in pixels. */
 const THUMBNAIL = 640;
@@ -13,7 +10,7 @@ const THUMBNAIL = 640;
 /** A small JPEG of a picture, or of a film's poster frame. The caller adopts or removes the path. */
 export async function makeThumbnail(path: string, found: Inspection): Promise<string> {
   const target = await incomingPath('.jpg');
-  const source = found.kind === 'video' ? await posterFrame(path, found.durationMs ?? 0) : path;
+  const source = found.kind === 'video' ? await posterFrame(path, found) : path;
   try {
     await sharp(source)
       .rotate()
@@ -28,9 +25,12 @@ export async function makeThumbnail(path: string, found: Inspection): Promise<st
 }
 
 /** The frame a fifth into the film, where titles and black openings are over. */
-async function posterFrame(path: string, durationMs: number): Promise<string> {
+async function posterFrame(path: string, { type, durationMs }: Inspection): Promise<string> {
   const target = await incomingPath('.png');
-  await run('ffmpeg', ['-v', 'error', '-ss', String(durationMs / 5000), '-i', path, '-frames:v', '1', '-y', target]);
+  await runTool('ffmpeg', [
+    ...['-v', 'error', '-ss', String((durationMs ?? 0) / 5000), ...inputOf(path, type)],
+    ...['-frames:v', '1', '-y', target],
+  ]);
   return target;
 }
 

@@ -88,14 +88,20 @@ export async function forget(sha256: string): Promise<void> {
   await rm(storedPath(sha256), { force: true });
 }
 
-/** Every stored file not touched since `before`. */
-export async function storedBefore(before: Date): Promise<string[]> {
+/** Every stored file not touched since `before`; or the one that is named, if it is one. */
+export async function storedBefore(before: Date, only?: string): Promise<string[]> {
+  const names = only === undefined ? await storedNames() : [only];
   const found: string[] = [];
-  for (const folder of await readdir(mediaFolder()).catch(absent([]))) {
-    for (const sha256 of await readdir(join(mediaFolder(), folder)))
-      if ((await stat(storedPath(sha256))).mtime < before) found.push(sha256);
+  for (const sha256 of names) {
+    const info = await stat(storedPath(sha256)).catch(absent(null));
+    if (info && info.mtime < before) found.push(sha256);
   }
   return found;
+}
+
+async function storedNames(): Promise<string[]> {
+  const folders = await readdir(mediaFolder()).catch(absent([]));
+  return (await Promise.all(folders.map((folder) => readdir(join(mediaFolder(), folder))))).flat();
 }
 
 /** Removes what was being received or made by a process that has died: nothing was written to it since `before`. */

@@ -8,7 +8,8 @@ import { notFound } from '../errors';
 import { MOST_OF_NAME, Refusal, isSeen, lineOf } from '@/core';
 import type { Actor } from '../people';
 import { editWithin, takeTurn } from '../plan';
-import { decodeFilm, inspect, type Inspection } from './inspect';
+import { holdFiles, removeUnused } from './clean-up';
+import { decodeFilm, inspect, kindOfFile, type Inspection } from './inspect';
 import { makeThumbnail, makeUpright } from './renditions';
 import { adopt, incomingPath, keep, receive, storedBytes, storedPath } from './store';
 
@@ -19,8 +20,9 @@ export type Upload = UploadProgress;
 export type Received = { readonly upload: Upload } | { readonly known: string };
 
 /**
- * Takes a file in. It is received, hashed and inspected before anything is written to the database; then file, upload and
- * job are written together. Throws 413, 415 or 422 with a sentence, and leaves nothing behind.
+ * Takes a file in. It is received, hashed, and looked at no further than its first bytes before anything is written to the database;
+ * then file, upload and job are written together. What more is to be found out takes time and memory: a worker's affair. Throws 413,
+ * 415 or 422 with a sentence, and leaves nothing behind.
  */
 export async function receiveUpload(actor: Actor, name: string, body: Readable): Promise<Received> {
   const title = fileTitle(name);
@@ -30,15 +32,18 @@ export async function receiveUpload(actor: Actor, name: string, body: Readable):
     if (bytes === 0) throw new Refusal(422, 'This file is empty: choose another.');
     const known = await knownMedia(actor.networkId, sha256);
     if (known) return { known: known.name };
-    const { type } = await inspect(path);
-    await keep(path, sha256);
+    const { kind, type } = await kindOfFile(path);
     const row = await transaction(async (within) => {
+      // No clean-up takes its older copy away meanwhile.
+      await holdFiles([sha256], within);
+      await keep(path, sha256);
       await recordFile({ sha256, bytes, type }, within);
       const made = await UploadRow.create(
         { networkId: actor.networkId, personId: actor.personId, name: title, sha256, state: 'waiting' },
         { transaction: within },
       );
-      await enqueue('process-upload', { upload: made.id }, within);
+      const job = kind === 'image' ? 'process-picture' : 'process-upload';
+      await enqueue(job, { upload: made.id }, within, -(await uploadsAhead(made.networkId, within)));
       await publish({ kind: 'uploads', network: actor.networkId }, within);
       return made;
     });
@@ -46,6 +51,11 @@ export async function receiveUpload(actor: Actor, name: string, body: Readable):
   } finally {
     await rm(path, { force: true });
   }
+}
+
+/** How many uploads of the network wait already: the more, the later the next one's turn, so that networks take turns. */
+async function uploadsAhead(networkId: string, within: Transaction): Promise<number> {
+  return UploadRow.count({ where: { networkId, state: ['waiting', 'working'] }, transaction: within });
 }
 
 function fileTitle(name: string): string {
@@ -105,8 +115,7 @@ export async function processUpload(id: string): Promise<void> {
     const path = storedPath(sha256);
     const found = await inspect(path);
     await tell(10);
-    if (found.kind === 'video')
-      await decodeFilm(path, found.durationMs ?? 0, (share) => void tell(10 + Math.round(share * 75)));
+    if (found.kind === 'video') await decodeFilm(path, found, (share) => void tell(10 + Math.round(share * 75)));
     const files = await makeRenditions(sha256, found);
     await tell(90);
     await finish(upload, found, files);
@@ -215,6 +224,10 @@ async function finish(upload: UploadRow, found: Inspection, files: MediaFiles): 
   await transaction(async (within) => {
     // Two uploads of one network take turns from here, so that the second finds what the first has made.
     await takeTurn(networkId, within);
+    const made = [...new Set([files.original, files.asset.sha256, files.thumbnail.sha256])].sort();
+    await holdFiles(made, within);
+    for (const sha256 of made)
+      if ((await storedBytes(sha256)) === null) throw new Error(`The file ${sha256} is gone: it is made again.`);
     await recordFile(
       { sha256: files.original, bytes: (await storedBytes(files.original)) ?? 0, type: found.type },
       within,
@@ -249,6 +262,9 @@ export async function addFile(actor: Actor, path: string, naming: Naming): Promi
 
 /** Ends an upload with a sentence, and lets go of its file. */
 export async function failUpload(id: string, message: string): Promise<void> {
-  await UploadRow.update({ state: 'failed', error: message, sha256: null }, { where: { id } });
-  await enqueue('clean-up', {});
+  const upload = await UploadRow.findByPk(id);
+  if (!upload) return;
+  const { sha256 } = upload;
+  await upload.update({ state: 'failed', error: message, sha256: null });
+  if (sha256) await removeUnused(sha256);
 }

@@ -115,7 +115,7 @@ const grantedFiles = new LRUCache<string, { type: string; bytes: number }>({ max
 
 /** Type and size of a file that a program of the player's own screen needs; null for any other. */
 export async function playerFile(player: Player, sha256: string): Promise<{ type: string; bytes: number } | null> {
-  const key = `${player.id}/${sha256}`;
+  const key = `${player.networkId}/${player.id}/${sha256}`;
   const granted = grantedFiles.get(key);
   if (granted) return granted;
   const [row] = await rows<{ type: string; bytes: string }>(
