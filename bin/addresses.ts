@@ -47,5 +47,6 @@ export function settleAddress(request: IncomingMessage, trusted: BlockList): voi
   const peer = plain(request.socket.remoteAddress ?? '0.0.0.0');
   const said = request.headers['x-forwarded-for'];
   request.headers['x-forwarded-for'] = clientAddress(peer, Array.isArray(said) ? said.join() : said, trusted);
-  if (!trusted.check(peer, familyOf(peer))) for (const name of TOLD_BY_PROXIES) delete request.headers[name];
+  if (!trusted.check(peer, familyOf(peer)))
+    for (const name of TOLD_BY_PROXIES) Reflect.deleteProperty(request.headers, name);
 }

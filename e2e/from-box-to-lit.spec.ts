@@ -80,7 +80,7 @@ test('drop a picture and a film into the library; a broken one gets a sentence',
   await expect(tray.getByRole('alert')).toHaveText(
     'This film is damaged or incomplete: export it again, then upload it.',
   );
-  await tray.getByRole('button', { name: 'Dismiss Cut short.mp4' }).click();
+  await tray.getByRole('button', { name: 'Dismiss Cut short' }).click();
   await expect(tray).toBeHidden();
   await expect(page.locator('[data-media="cut-short"]')).toHaveCount(0);
 
