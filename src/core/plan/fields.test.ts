@@ -38,6 +38,7 @@ test('limits: selectors, tags, lists, rules and spans end somewhere, with a sent
   expect(said(selectorSchema, many(400, 'hall').join(' or '))).toEqual([
     expect.stringContaining('at most 2000 characters'),
   ]);
+  expect(said(selectorSchema, 'x'.repeat(2000))).toEqual([]);
   expect(said(tagsSchema, many(101, 'a'))).toEqual(['There are at most 100 tags on one thing.']);
   expect(said(whenSchema, { from: '2026-01-01', repeat: `FREQ=DAILY;BYMONTH=${many(300, '1').join()}` })).toEqual([
     'A rule has at most 500 characters.',

@@ -2,7 +2,20 @@ import fc from 'fast-check';
 import equal from 'fast-deep-equal';
 import { randomPlan } from '../tests/random-plan';
 import { entryPatches, withEntries, withEntryIds, type Entry, type FieldConflict } from './entries';
-import { merge, objectIn, patchOf, withObject, withPatches } from './patch';
+import { planFile } from './file';
+import {
+  added,
+  changed,
+  merge,
+  objectIn,
+  patchOf,
+  patchesBetween,
+  removed,
+  withObject,
+  withPatches,
+  withoutWas,
+} from './patch';
+import { emptyPlan } from './schema';
 import { LISTED_KINDS, collectionOf, type ListedKind } from './registry';
 import { runs } from '../tests/runs';
 
@@ -165,4 +178,127 @@ test('a plan with one object changed shares all else', () => {
     }),
     runs(20),
   );
+});
+
+describe('between two plans', () => {
+  const inOrder = (list: readonly { readonly id: string }[]) => [...list].sort((a, b) => (a.id < b.id ? -1 : 1));
+
+  test('the patches lead from one to the other, whatever the two are', () => {
+    fc.assert(
+      fc.property(randomPlan, randomPlan, ({ plan: before }, { plan: after }) => {
+        const made = withPatches(before, patchesBetween(before, after));
+        for (const kind of LISTED_KINDS) {
+          const collection = collectionOf(kind);
+          expect(inOrder(planFile(made)[collection])).toEqual(inOrder(planFile(after)[collection]));
+        }
+        expect(made.network).toEqual(after.network);
+        expect(patchesBetween(after, after)).toEqual([]);
+        expect(patchesBetween(made, made)).toEqual([]);
+      }),
+      runs(60),
+    );
+  });
+
+  test('by hand: the network first, then what goes, comes and differs, each once; the same object is not looked into', () => {
+    const [quay, pier] = [
+      { id: 'quay', name: 'Quay', timeZone: 'UTC' },
+      { id: 'pier', name: 'Pier', timeZone: 'UTC' },
+    ];
+    const before = { ...emptyPlan('N'), sites: [quay, pier] };
+    const after = {
+      ...emptyPlan('M'),
+      sites: [
+        { ...quay, name: 'Great quay' },
+        { id: 'new', name: 'New', timeZone: 'UTC' },
+      ],
+    };
+    expect(patchesBetween(before, after)).toEqual([
+      { kind: 'network', id: 'network', set: { name: 'M' }, was: { name: 'N' } },
+      { kind: 'site', id: 'quay', set: { name: 'Great quay' }, was: { name: 'Quay' } },
+      { kind: 'site', id: 'pier', remove: true, was: { name: 'Pier', timeZone: 'UTC' } },
+      { kind: 'site', id: 'new', add: { name: 'New', timeZone: 'UTC' } },
+    ]);
+    const same = Object.defineProperty({ ...quay }, 'name', { enumerable: true, get: () => Math.random().toString() });
+    expect(patchesBetween({ ...before, sites: [same] }, { ...before, sites: [same] })).toEqual([]);
+  });
+});
+
+describe('patches as forms and gestures make them', () => {
+  test('added, changed, removed: without ids in documents, and nothing where nothing differs', () => {
+    expect(added('screen', { ...screen, lightsOut: undefined })).toEqual({
+      kind: 'screen',
+      add: { name: 'Hall', site: 'quay', width: 1920, height: 1080, tags: ['hall'] },
+    });
+    expect(changed('screen', screen, { width: 5 })).toEqual([
+      { kind: 'screen', id: 'hall', set: { width: 5 }, was: { width: 1920 } },
+    ]);
+    expect(changed('screen', screen, { width: 1920 })).toEqual([]);
+    expect(removed('screen', screen)).toMatchObject({
+      kind: 'screen',
+      id: 'hall',
+      remove: true,
+      was: { name: 'Hall' },
+    });
+  });
+
+  test('for those who only follow, what was seen before is left out: of fields, of entries, of what is removed', () => {
+    const add = { kind: 'screen', add: { name: 'New' } } as const;
+    expect(withoutWas(add)).toBe(add);
+    expect(withoutWas({ kind: 'screen', id: 'a', remove: true, was: { name: 'A' } })).toEqual({
+      kind: 'screen',
+      id: 'a',
+      remove: true,
+    });
+    expect(withoutWas({ kind: 'screen', id: 'a', set: { name: 'B' }, was: { name: 'A' } })).toEqual({
+      kind: 'screen',
+      id: 'a',
+      set: { name: 'B' },
+    });
+    expect(
+      withoutWas({
+        ...{ kind: 'playlist', id: 'p', set: {}, was: {} },
+        entries: {
+          items: [
+            { id: 'x', set: { where: 'hall' }, was: { where: 'deck' } },
+            { id: 'y', after: null },
+          ],
+        },
+      }),
+    ).toEqual({
+      kind: 'playlist',
+      id: 'p',
+      set: {},
+      entries: {
+        items: [
+          { id: 'x', set: { where: 'hall' } },
+          { id: 'y', after: null },
+        ],
+      },
+    });
+  });
+
+  test('what is set of an object that is not there makes nothing', () => {
+    expect(merge({ kind: 'screen', id: 'a', set: { name: 'B' } }, 'a', null)).toEqual({ after: null, conflicts: [] });
+    expect(merge({ kind: 'screen', id: 'a', remove: true, was: {} }, 'a', null)).toEqual({
+      after: null,
+      conflicts: [],
+    });
+  });
+
+  test('a new object has its id, ids for its entries, and no field without a value; the network has no id', () => {
+    expect(
+      merge({ kind: 'playlist', add: { name: 'P', items: [{ media: 'm' }], x: undefined } }, 'p', null).after,
+    ).toEqual({
+      ...{ id: 'p', name: 'P', items: [{ id: 'e1', media: 'm' }] },
+    });
+    expect(merge({ kind: 'network', add: { name: 'N' } }, 'network', null).after).toEqual({ name: 'N' });
+  });
+
+  test('looking ahead, a new object without an id has a passing one of its own', () => {
+    const made = withPatches(emptyPlan('N'), [
+      { kind: 'site', add: { name: 'A', timeZone: 'UTC' } },
+      { kind: 'site', add: { name: 'B', timeZone: 'UTC' } },
+    ]);
+    expect(made.sites.map(({ id }) => id)).toEqual(['new-0', 'new-1']);
+  });
 });

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { planJsonSchema, pointer, readPlan } from '.';
+import { emptyPlan, planJsonSchema, pointer, readPlan } from '.';
 
 const valid = () => ({
   format: 'lanternpost/plan',
@@ -160,3 +160,26 @@ test('the JSON Schema in docs is current: the command `schema` writes it', () =>
     JSON.parse(JSON.stringify(planJsonSchema())),
   );
 });
+
+test('an empty plan is one, and the network itself may refer to what is not there', () => {
+  const empty = emptyPlan('Line');
+  expect(readPlan(empty)).toEqual({ ok: true, value: empty });
+  expect(empty).toEqual({
+    ...{ format: 'lanternpost/plan', version: 1, network: { name: 'Line' } },
+    ...{ calendars: [], media: [], playlists: [], sites: [], screens: [], bookings: [] },
+  });
+  const dangling = readPlan({ ...empty, network: { name: 'Line', backdrop: { media: 'gone' } } });
+  expect(dangling).toMatchObject({
+    ok: false,
+    problems: [
+      { path: '/network/backdrop/media', message: 'There is no media file "gone": name one that the plan has.' },
+    ],
+  });
+});
+
+test.each([null, 'text', 7, [], { sites: 'none' }, { sites: [null, 7, { id: 3 }] }])(
+  '%j is no plan, and breaks nothing',
+  (value) => {
+    expect(readPlan(value)).toMatchObject({ ok: false, message: 'This plan file has mistakes: nothing was read.' });
+  },
+);

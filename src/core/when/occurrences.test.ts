@@ -1,6 +1,8 @@
 import { formatInstant } from '../instant';
 import type { When } from '../plan';
 import {
+  clockChanges,
+  formatDate,
   describeWhen,
   occurrenceMemo,
   occurrences,
@@ -183,4 +185,36 @@ test.each<[object, string]>([
 test('each rule that words do not tell is told as it is written', () => {
   expect(describeWhen({ from: '2026-01-05', repeat: 'FREQ=WEEKLY' })).toBe('by the rule FREQ=WEEKLY, from 5 Jan 2026');
   expect(describeWhen({ repeat: 'no rule' })).toBe('no rule');
+});
+
+describe('windows that a change of clocks makes shorter, longer, or takes away', () => {
+  const changed = (windows: [string, string][], from: string, to: string, more: object = {}) =>
+    clockChanges(whenSchema.parse({ windows, ...more }) as When, oslo, Date.parse(from), Date.parse(to)).map(
+      ({ date, writtenMs, lastsMs }) => [formatDate(date), writtenMs / 60_000, lastsMs / 60_000],
+    );
+  const [spring, autumn] = [
+    ['2026-03-28T00:00:00Z', '2026-03-30T00:00:00Z'],
+    ['2026-10-24T00:00:00Z', '2026-10-26T00:00:00Z'],
+  ] as const;
+
+  test('in spring an hour is skipped: 02:00 to 03:00', () => {
+    expect(changed([['01:00', '04:00']], ...spring)).toEqual([['2026-03-29', 180, 120]]);
+    expect(changed([['02:15', '02:45']], ...spring)).toEqual([]);
+    expect(changed([['02:30', '03:00']], ...spring)).toEqual([['2026-03-29', 30, 0]]);
+    expect(changed([['22:00', '04:00']], ...spring)).toEqual([['2026-03-28', 360, 300]]);
+  });
+
+  test('in autumn one comes twice', () => {
+    expect(changed([['01:00', '04:00']], ...autumn)).toEqual([['2026-10-25', 180, 240]]);
+  });
+
+  test('what does not touch the change, or lies on other days or clocks, is as it is written', () => {
+    expect(changed([['06:00', '08:00']], ...spring)).toEqual([]);
+    expect(changed([['01:00', '04:00']], '2026-03-30T00:00:00Z', '2026-05-01T00:00:00Z')).toEqual([]);
+    expect(changed([['01:00', '04:00']], ...spring, { from: '2026-04-01' })).toEqual([]);
+    expect(changed([['01:00', '04:00']], ...spring, { clock: 'UTC' })).toEqual([]);
+    expect(
+      changed([['01:00', '04:00']], '2026-03-08T00:00:00Z', '2026-03-09T00:00:00Z', { clock: 'America/New_York' }),
+    ).toEqual([['2026-03-08', 180, 120]]);
+  });
 });
