@@ -31,7 +31,7 @@ export default {
     {
       ...shared,
       displayName: 'services',
-      testMatch: ['<rootDir>/{src/{database,services,protocol,jobs,demo},bin}/**/*.test.ts'],
+      testMatch: ['<rootDir>/{src/{database,services,protocol,jobs,demo,web},bin}/**/*.test.ts'],
       globalSetup: '<rootDir>/scripts/jest-database.mjs',
       globalTeardown: '<rootDir>/scripts/jest-database-stop.mjs',
     },

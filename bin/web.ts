@@ -1,4 +1,4 @@
-import { createServer } from 'node:http';
+import { createServer, type ServerResponse } from 'node:http';
 import { dirname, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import next from 'next';
@@ -10,6 +10,21 @@ import { endSlowBody } from './slow-bodies';
 const usage = 'web [--port 4170] [--host 127.0.0.1]';
 const root = resolve(dirname(fileURLToPath(import.meta.url)), '..');
 const HEADERS_WITHIN_MS = 20_000;
+
+/** Whether a path's percent-encoding can be read: Next answers what can't with a fault of its own. */
+function isAddress(url: string): boolean {
+  try {
+    decodeURIComponent(url.split('?')[0] ?? '');
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+function refuse(response: ServerResponse, status: number, title: string): void {
+  response.writeHead(status, { 'content-type': 'application/problem+json', 'cache-control': 'no-store' });
+  response.end(JSON.stringify({ type: 'about:blank', title, status }));
+}
 
 /** The interface and the player protocol, as Next serves them, behind a server of ours that settles who asks. */
 export const command: Command = {
@@ -26,6 +41,8 @@ export const command: Command = {
     const handle = app.getRequestHandler();
     // Bodies have time limits of their own: an upload takes as long as it moves.
     const server = createServer({ requestTimeout: 0, headersTimeout: HEADERS_WITHIN_MS }, (request, response) => {
+      if (!isAddress(request.url ?? '/'))
+        return refuse(response, 400, 'This address can not be read: check it for a lone %.');
       settleAddress(request, trusted);
       endSlowBody(request, response, /^\/api\/uploads(\?|$)/.test(request.url ?? ''));
       handle(request, response).catch((error: unknown) => {

@@ -3,7 +3,7 @@
 import { cookies } from 'next/headers';
 import { redirect } from 'next/navigation';
 import { z } from 'zod';
-import { civil, dateOfLocalTime, patchesSchema, type LocalTime, type LoosePatch, type Result } from '@/core';
+import { civil, dateOfLocalTime, idSchema, patchesSchema, type LocalTime, type LoosePatch, type Result } from '@/core';
 import { SESSION_COOKIE, keepSession, requestAddress } from '@/web/session';
 import { holidayDates, closeFeed, holidayCountries, holidayRegions, openFeed, type Choice } from '@/services/calendars';
 import { publishAgain, publishEdition } from '@/services/editions';
@@ -50,24 +50,35 @@ export async function undoAction(way: Way): Promise<Result<UndoResult>> {
   return attemptAs((actor) => undo(actor, way === 'redo' ? 'redo' : 'undo'));
 }
 
+/** What a browser sends to an action may be anything: numbers and ids are checked before they are used. */
+const changeSchema = z.int().min(0).max(Number.MAX_SAFE_INTEGER);
+const editionSchema = z
+  .int()
+  .min(1)
+  .max(2 ** 31 - 1);
+const rowSchema = z.uuid('There is no such thing: load the page anew.');
+const codeSchema = z.string().max(40, 'A code has eight letters: read it again from the screen.');
+
 export async function publishAction(basedOn: number): Promise<Result<{ number: number }>> {
-  return attemptAs((actor) => publishEdition(actor, basedOn));
+  return attemptAs((actor) => publishEdition(actor, readInput(changeSchema, basedOn)));
 }
 
 export async function publishAgainAction(number: number): Promise<Result<{ number: number }>> {
-  return attemptAs((actor) => publishAgain(actor, number));
+  return attemptAs((actor) => publishAgain(actor, readInput(editionSchema, number)));
 }
 
 export async function pairAction(screen: string, code: string): Promise<Result<void>> {
-  return attemptAs(async (actor) => pairScreen(actor, screen, code, await requestAddress()));
+  return attemptAs(async (actor) =>
+    pairScreen(actor, readInput(idSchema, screen), readInput(codeSchema, code), await requestAddress()),
+  );
 }
 
 export async function unpairAction(screen: string): Promise<Result<void>> {
-  return attemptAs((actor) => unpairScreen(actor, screen));
+  return attemptAs((actor) => unpairScreen(actor, readInput(idSchema, screen)));
 }
 
 export async function dismissUploadAction(id: string): Promise<Result<void>> {
-  return attemptAs((actor) => dismissUpload(actor, id));
+  return attemptAs((actor) => dismissUpload(actor, readInput(rowSchema, id)));
 }
 
 export async function openFeedAction(input: { name: string; where: string }): Promise<Result<{ token: string }>> {
@@ -75,18 +86,23 @@ export async function openFeedAction(input: { name: string; where: string }): Pr
 }
 
 export async function closeFeedAction(id: string): Promise<Result<void>> {
-  return attemptAs((actor) => closeFeed(actor, id));
+  return attemptAs((actor) => closeFeed(actor, readInput(rowSchema, id)));
 }
+
+const placeSchema = z.string().max(12);
 
 /** The countries whose public holidays are known; with a country, its regions that have their own. */
 export async function holidayChoicesAction(country?: string): Promise<Result<readonly Choice[]>> {
-  return attemptAs(async () => (country === undefined ? holidayCountries() : holidayRegions(country)));
+  return attemptAs(async () =>
+    country === undefined ? holidayCountries() : holidayRegions(readInput(placeSchema, country)),
+  );
 }
 
 /** The dates of a country's public holidays, or a region's, around this year. */
 export async function holidayDatesAction(country: string, region?: string): Promise<Result<readonly string[]>> {
   return attemptAs(async () => {
     const { year } = civil(dateOfLocalTime(Date.now() as LocalTime));
-    return holidayDates({ country, ...(region === undefined ? {} : { region }) }, year);
+    const place = readInput(z.object({ country: placeSchema, region: placeSchema.optional() }), { country, region });
+    return holidayDates(place, year);
   });
 }
