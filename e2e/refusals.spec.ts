@@ -1,4 +1,6 @@
 import { readFileSync } from 'node:fs';
+import { createServer, request as httpRequest } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import { basename, join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import type { APIRequestContext } from '@playwright/test';
@@ -80,6 +82,45 @@ const refusals = () =>
       /"msg":"request refused"/g,
     ) ?? []
   ).length;
+
+test('a player page reloaded behind something that answers in our place: the kept page is shown', async ({ page }) => {
+  const upstream = new URL(server('/'));
+  let answer: { status: number; body: string } | null = null;
+  const between = createServer((request, response) => {
+    if (answer) return void response.writeHead(answer.status, { 'content-type': 'text/html' }).end(answer.body);
+    const { method, url, headers } = request;
+    const passed = httpRequest(
+      { host: upstream.hostname, port: upstream.port, method, path: url, headers },
+      (theirs) => {
+        response.writeHead(theirs.statusCode ?? 500, theirs.headers);
+        theirs.pipe(response);
+      },
+    );
+    passed.on('error', () => response.destroy());
+    request.pipe(passed);
+  });
+  await new Promise<void>((done) => between.listen(0, '127.0.0.1', done));
+  const { port } = between.address() as AddressInfo;
+  await page.goto(`http://127.0.0.1:${port}/player`);
+  await expect(page.locator('#code')).toHaveText(/^[A-Z]{4}-[A-Z]{4}$/);
+  await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
+  const shown = () => page.evaluate(() => [document.title, document.getElementById('stage') !== null]);
+  for (const other of [
+    { status: 200, body: '<title>Sign in</title><h1>Sign in to this network</h1>' },
+    { status: 502, body: '<title>Bad gateway</title>' },
+    { status: 401, body: '<title>Who are you?</title>' },
+  ]) {
+    answer = other;
+    await page.reload();
+    expect(await shown()).toEqual(['Lanternpost player', true]);
+  }
+  answer = null;
+  await page.reload();
+  await expect(page.locator('#code')).toHaveText(/^[A-Z]{4}-[A-Z]{4}$/);
+  await page.goto('about:blank');
+  between.closeAllConnections();
+  await new Promise((done) => between.close(done));
+});
 
 test('requests without a sign-in, from other sites, or malformed', async ({ page, request }) => {
   const status = async (answer: ReturnType<APIRequestContext['get']>) => (await answer).status();
