@@ -9,6 +9,9 @@ const shared = globalThis as typeof globalThis & { lanternpostDatabase?: Sequeli
 /** The connection that this copy of the models is bound to. */
 let bound: Sequelize | undefined;
 
+/** In milliseconds: what waits or works longer is given up, with a sentence for who asked (`services/trouble.ts`). */
+const LIMITS = { lock_timeout: 20_000, statement_timeout: 60_000, idle_in_transaction_session_timeout: 120_000 };
+
 /** This process's connection pool. Connects when first used. */
 export function database(): Sequelize {
   if (!shared.lanternpostDatabase) {
@@ -17,6 +20,7 @@ export function database(): Sequelize {
       dialectModule: pg,
       logging: false,
       pool: { max: 10, min: 0, acquire: 20_000, idle: 10_000 },
+      dialectOptions: LIMITS,
       retry: { max: 0 },
     });
     shared.lanternpostDatabase = sequelize;

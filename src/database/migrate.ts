@@ -15,6 +15,10 @@ const MIGRATIONS = [
   { name: '0005-lives-of-players', ...lives },
 ];
 
+/** A step may take as long as it needs, and wait for another process that makes it. */
+const UNLIMITED =
+  'SET LOCAL statement_timeout = 0; SET LOCAL lock_timeout = 0; SET LOCAL idle_in_transaction_session_timeout = 0;';
+
 /** Any number that means "this project's migrations", for PostgreSQL's advisory lock. */
 const LOCK = 7_130_001;
 
@@ -24,12 +28,13 @@ const LOCK = 7_130_001;
  */
 export async function migrate(sequelize: Sequelize, to?: string): Promise<string[]> {
   return sequelize.transaction(async (turn) => {
+    await sequelize.query(UNLIMITED, { transaction: turn });
     await sequelize.query('SELECT pg_advisory_xact_lock($1)', { bind: [LOCK], transaction: turn });
     const umzug = new Umzug({
       migrations: MIGRATIONS.map(({ name, up, down }) => ({
         name,
-        up: () => sequelize.transaction((transaction) => sequelize.query(up, { transaction })),
-        down: () => sequelize.transaction((transaction) => sequelize.query(down, { transaction })),
+        up: () => sequelize.transaction((transaction) => sequelize.query(`${UNLIMITED} ${up}`, { transaction })),
+        down: () => sequelize.transaction((transaction) => sequelize.query(`${UNLIMITED} ${down}`, { transaction })),
       })),
       storage: new SequelizeStorage({ sequelize, tableName: 'migrations' }),
       logger: undefined,

@@ -1,16 +1,17 @@
-import { logger } from '@/log';
+import { logOnce } from '@/log';
 import { currentActor } from '@/web/session';
 import { Refusal, type Result } from '@/core';
 import type { Actor } from '@/services/people';
+import { troubleOf } from '@/services/trouble';
 
 /** Runs an action's work; what a person can fix comes back as a sentence, what only we can is logged once. */
 export async function attempt<T>(work: () => Promise<T>): Promise<Result<T>> {
   try {
     return { ok: true, value: await work() };
   } catch (error) {
-    if (error instanceof Refusal)
-      return { ok: false, status: error.status, message: error.message, problems: error.problems };
-    logger.error({ error }, 'action failed');
+    const refusal = error instanceof Refusal ? error : troubleOf(error);
+    if (refusal !== error) logOnce(error, 'action failed');
+    if (refusal) return { ok: false, status: refusal.status, message: refusal.message, problems: refusal.problems };
     return {
       ok: false,
       status: 500,

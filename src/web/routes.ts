@@ -1,10 +1,11 @@
 import { Readable } from 'node:stream';
 import type { ReadableStream } from 'node:stream/web';
-import { logger } from '@/log';
+import { logOnce, logger } from '@/log';
 import { currentActor } from '@/web/session';
 import type { z } from 'zod';
 import { Refusal, problemsOf } from '@/core';
 import { problemDocument } from '@/services/errors';
+import { troubleOf } from '@/services/trouble';
 import type { Actor } from '@/services/people';
 
 /** A route handler's work for a signed-in person: errors become RFC 9457 problem details. */
@@ -25,8 +26,9 @@ export async function answer(request: Request, work: () => Promise<Response>): P
     const told =
       error instanceof Refusal
         ? error
-        : new Refusal(500, 'Something went wrong here: nothing was changed. Try again in a moment.');
-    if (told.status === 500) logger.error({ error }, 'request failed');
+        : (troubleOf(error) ??
+          new Refusal(500, 'Something went wrong here: nothing was changed. Try again in a moment.'));
+    if (told !== error) logOnce(error, 'request failed');
     else
       logger.info(
         { status: told.status, path: new URL(request.url).pathname, reason: told.message },

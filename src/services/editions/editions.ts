@@ -11,10 +11,10 @@ import {
   type Plan,
   type ProgramDocument,
 } from '@/core';
-import { EditionRow, EditionScreenRow, ProgramRow, publish, rows, transaction } from '@/database';
+import { EditionRow, EditionScreenRow, ProgramRow, publish, rows } from '@/database';
 import { notFound } from '../errors';
 import type { Actor } from '../people';
-import { lastChange, loadPlan, takeTurn } from '../plan';
+import { inTurn, lastChange, loadPlan, takeTurn } from '../plan';
 import { compile } from './compile';
 
 /** One publication, as the list shows it. */
@@ -108,7 +108,7 @@ async function baseOf(newest: WholeEdition | null, within: Transaction): Promise
  * 422 names the files that are missing.
  */
 export async function publishEdition(actor: Actor, basedOn: number): Promise<{ number: number }> {
-  return transaction(async (within) => {
+  return inTurn(actor.networkId, async (within) => {
     await takeTurn(actor.networkId, within);
     const change = await lastChange(actor.networkId, within);
     if (change !== basedOn)
@@ -124,7 +124,7 @@ export async function publishEdition(actor: Actor, basedOn: number): Promise<{ n
 
 /** Publishes an earlier edition again, as a new one. The docket then counts from that edition on. Throws 404 for none. */
 export async function publishAgain(actor: Actor, number: number): Promise<{ number: number }> {
-  return transaction(async (within) => {
+  return inTurn(actor.networkId, async (within) => {
     await takeTurn(actor.networkId, within);
     const old = await EditionRow.findOne({ where: { networkId: actor.networkId, number }, transaction: within });
     if (!old) throw notFound('edition');

@@ -7,7 +7,7 @@ import { MediaFilesRow, UploadRow, enqueue, publish, rows, transaction, type Upl
 import { notFound } from '../errors';
 import { MOST_OF_NAME, Refusal, isSeen, lineOf } from '@/core';
 import type { Actor } from '../people';
-import { editWithin, takeTurn } from '../plan';
+import { editWithin, inTurn, takeTurn } from '../plan';
 import { holdFiles, removeUnused } from './clean-up';
 import { decodeFilm, inspect, kindOfFile, type Inspection } from './inspect';
 import { makeThumbnail, makeUpright } from './renditions';
@@ -221,7 +221,7 @@ async function knownMedia(networkId: string, original: string, within?: Transact
 
 async function finish(upload: UploadRow, found: Inspection, files: MediaFiles): Promise<void> {
   const { networkId, personId, name } = upload;
-  await transaction(async (within) => {
+  await inTurn(networkId, async (within) => {
     // Two uploads of one network take turns from here, so that the second finds what the first has made.
     await takeTurn(networkId, within);
     const made = [...new Set([files.original, files.asset.sha256, files.thumbnail.sha256])].sort();

@@ -22,7 +22,7 @@ import {
   type Names,
   type Problem,
 } from '@/core';
-import { ChangeRow, NetworkRow, publish, rows, transaction, uuidv7 } from '@/database';
+import { ChangeRow, NetworkRow, publish, rows, uuidv7 } from '@/database';
 import { notFound } from '../errors';
 import type { Actor } from '../people';
 import { attachFiles, filesOfMedia, type MediaFiles } from './media-files';
@@ -30,6 +30,7 @@ import { keyText, loadObjects, takenIds, targetsOf, writeObjects, type Key, type
 import { namedMedia } from './named-media';
 import { endPlayersOf } from './removed-screens';
 import { slugBase, slugFor } from './slug';
+import { inTurn } from './turns';
 
 /** A patch, and where it adds a media file, the files that the library made for it. */
 export type Edit = LoosePatch & { readonly files?: MediaFiles | undefined };
@@ -60,7 +61,7 @@ export interface Act {
 
 /** Makes a person's edits in one transaction: all of them with their rows in the audit trail, or none. They are one act. */
 export function edit(actor: Actor, edits: readonly Edit[], origin?: string): Promise<EditResult> {
-  return transaction((within) => editWithin(actor, edits, within, { id: uuidv7(), origin }));
+  return inTurn(actor.networkId, (within) => editWithin(actor, edits, within, { id: uuidv7(), origin }));
 }
 
 /**

@@ -4,4 +4,5 @@ export { createNetwork } from './networks';
 export { loadPlan } from './objects';
 export { draftPlan, importPlan, type Draft } from './plan';
 export { slugFor } from './slug';
+export { inTurn } from './turns';
 export { UNDO_MS, nextActs, undo, type UndoResult, type Way } from './undo';

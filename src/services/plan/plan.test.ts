@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import pg from 'pg';
-import { ChangeRow, rows } from '@/database';
+import { ChangeRow, rows, transaction } from '@/database';
 import fc from 'fast-check';
 import { randomPlan } from '@/core/tests/random-plan';
 import { canonicalJson, changed, patchesSchema, planFile, readPlan, type Plan } from '@/core';
@@ -8,7 +8,7 @@ import { FILMS, PICTURES } from '@/demo/media';
 import { demoPlan } from '@/demo/plan';
 import { addPerson, type Actor } from '../people';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';
-import { draftPlan, edit, importPlan, lastChange } from '.';
+import { draftPlan, edit, importPlan, lastChange, takeTurn } from '.';
 import { runs } from '@/core/tests/runs';
 
 useDatabase();
@@ -292,6 +292,26 @@ test('two edits at once take turns', async () => {
   const names = Array.from({ length: 12 }, (_, i) => `List ${i}`);
   await Promise.all(names.map((name) => edit(actor, [{ kind: 'playlist', add: { name, items: [] } }])));
   expect((await draftPlan(actor)).plan.playlists).toHaveLength(12);
+});
+
+test('a network whose edits wait leaves connections to the others', async () => {
+  const [busy, other] = [await newNetwork(), await newNetwork()];
+  await newPlan(busy);
+  await newPlan(other);
+  const rename = (actor: Actor, name: string) => edit(actor, [{ kind: 'screen', id: 'hall', set: { name } }]);
+  let edits: Promise<unknown>[] = [];
+  await transaction(async (within) => {
+    // As while it is published: its turn is taken.
+    await takeTurn(busy.networkId, within);
+    edits = Array.from({ length: 30 }, (_, i) => rename(busy, `Hall ${i}`));
+    for (let i = 0; i < 20; i++) await rename(other, `Other hall ${i}`);
+    const waiting = await rows(
+      "SELECT 1 FROM pg_stat_activity WHERE wait_event_type = 'Lock' AND datname = current_database()",
+    );
+    expect(waiting.length).toBeLessThanOrEqual(1);
+  });
+  await Promise.all(edits);
+  expect((await draftPlan(busy)).plan.screens.find((one) => one.id === 'hall')?.name).toBe('Hall 29');
 });
 
 test('the database itself refuses what would not hold together', async () => {

@@ -1,10 +1,11 @@
 import { LRUCache } from 'lru-cache';
 import { LISTED_KINDS, collectionOf, orThrow, patchesBetween, readPlan, sharing, withPatches, type Plan } from '@/core';
-import { snapshot, transaction } from '@/database';
+import { snapshot } from '@/database';
 import type { Actor } from '../people';
 import { changesSince } from './changes';
 import { editWithin, lastChange, takeTurn, type EditResult } from './edits';
 import { loadPlan } from './objects';
+import { inTurn } from './turns';
 
 /** The draft plan, and the number of the change that it stands at. */
 export interface Draft {
@@ -46,7 +47,7 @@ function frozen(plan: Plan): Plan {
 /** Makes a network's plan equal to a plan file, in one transaction: adds, changes and removes what differs. */
 export async function importPlan(actor: Actor, document: unknown): Promise<EditResult> {
   const wanted = orThrow(readPlan(document));
-  return transaction(async (within) => {
+  return inTurn(actor.networkId, async (within) => {
     await takeTurn(actor.networkId, within);
     const now = await loadPlan(actor.networkId, within);
     return editWithin(actor, patchesBetween(now, wanted), within);

@@ -1,8 +1,9 @@
 import { Refusal, currentDocument, kindOf, patchOf, type Kind } from '@/core';
-import { ChangeRow, rows, transaction, uuidv7 } from '@/database';
+import { ChangeRow, rows, uuidv7 } from '@/database';
 import type { Actor } from '../people';
 import { editWithin, takeTurn, type Act, type Edit, type EditResult } from './edits';
 import type { MediaFiles } from './media-files';
+import { inTurn } from './turns';
 
 /** How long after it an act can be taken back: a working day and the night after it. */
 export const UNDO_MS = 24 * 60 * 60_000;
@@ -46,7 +47,7 @@ export function nextActs(acts: readonly Act[]): { readonly undo: string | null; 
 export async function undo(actor: Actor, way: Way): Promise<UndoResult> {
   let tried: string | null = null;
   try {
-    return await transaction(async (within) => {
+    return await inTurn(actor.networkId, async (within) => {
       await takeTurn(actor.networkId, within);
       tried = nextActs(await actsOf(actor, within))[way];
       if (tried === null) return { change: 0, previous: 0, changes: [], ids: [], patches: [], media: [], about: null };

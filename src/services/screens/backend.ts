@@ -1,5 +1,5 @@
 import { subscribe } from '@/database';
-import { logger } from '@/log';
+import { logOnce } from '@/log';
 import type { PlayerBackend } from '@/protocol/app';
 import { readFile } from '../library';
 import { collectToken, startPairing } from './pairing';
@@ -21,5 +21,5 @@ export const playerBackend: PlayerBackend<Player> = {
       else if (message.kind === 'player' && message.player === player.id) wake('unpaired');
       else if (message.kind === 'edition' && message.network === player.networkId) wake('target');
     }),
-  logError: (error) => logger.error({ error }, 'player request failed'),
+  logError: (error) => logOnce(error, 'player request failed'),
 };

@@ -1,0 +1,35 @@
+import { troubleOf } from './trouble';
+
+const sql = (code: string) =>
+  Object.assign(new Error('wrapped'), { original: Object.assign(new Error('x'), { code }) });
+
+test.each([
+  ['a lock that is held too long', sql('55P03'), 503, 'takes long'],
+  ['a statement that takes too long', sql('57014'), 503, 'takes long'],
+  [
+    'no connection to be had',
+    Object.assign(new Error('x'), { name: 'SequelizeConnectionAcquireTimeoutError' }),
+    503,
+    'takes long',
+  ],
+  ['a full disk under PostgreSQL', sql('53100'), 507, 'disk is full'],
+  ['a full disk', Object.assign(new Error('x'), { code: 'ENOSPC' }), 507, 'disk is full'],
+  ['a disk that is read only', Object.assign(new Error('x'), { code: 'EROFS' }), 507, 'disk is full'],
+  ['PostgreSQL going away', sql('57P01'), 503, 'does not answer'],
+  ['PostgreSQL away', sql('ECONNREFUSED'), 503, 'does not answer'],
+  ['a broken connection', sql('08006'), 503, 'does not answer'],
+  ['NUL in a text', sql('22P05'), 422, 'can not be kept'],
+  ['a number past all measure', sql('22003'), 422, 'can not be kept'],
+])('%s', (_, error, status, sentence) => {
+  expect(troubleOf(error)).toMatchObject({ status, message: expect.stringContaining(sentence) });
+});
+
+test.each([
+  [new Error('a fault of ours')],
+  [sql('42601')],
+  [null],
+  ['text'],
+  [Object.assign(new Error('x'), { code: 7 })],
+])('what only we can mend is none: %p', (error) => {
+  expect(troubleOf(error)).toBeNull();
+});
