@@ -183,3 +183,25 @@ test.each([null, 'text', 7, [], { sites: 'none' }, { sites: [null, 7, { id: 3 }]
     expect(readPlan(value)).toMatchObject({ ok: false, message: 'This plan file has mistakes: nothing was read.' });
   },
 );
+
+test('what is of a wrong kind, missing or unknown is told in plain words', () => {
+  const said = (change: (plan: Document) => void) => {
+    const plan = valid() as Document;
+    change(plan);
+    const read = readPlan(plan);
+    return read.ok ? [] : read.problems.map(({ path, message }) => `${path}: ${message}`);
+  };
+  expect(said((plan) => ((plan.screens[0] as Record<string, unknown>).width = 'wide'))).toEqual([
+    '/screens/0/width: A size is a whole number of pixels.',
+  ]);
+  expect(said((plan) => ((plan.screens[0] as Record<string, unknown>).name = 7))).toEqual([
+    '/screens/0/name: This must be string, not number.',
+  ]);
+  expect(said((plan) => delete (plan.sites[0] as Record<string, unknown>).name)).toEqual([
+    '/sites/0/name: This is missing: give string.',
+  ]);
+  expect(said((plan) => Object.assign(plan.media[0] ?? {}, { mood: 1, 'a/b': 2 }))).toEqual([
+    '/media/0/mood: "mood" is unknown here: remove it.',
+    '/media/0/a~1b: "a/b" is unknown here: remove it.',
+  ]);
+});

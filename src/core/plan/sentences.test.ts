@@ -101,6 +101,11 @@ describe('what a change made of an object, in words', () => {
     expect(said(list({ ...flag, durationMs: 500 }), list({ ...flag, durationMs: 20_000, where: 'hall' }))).toEqual([
       '"Flag": duration 20 s, was 0.5 s, where hall, was none',
     ]);
+    expect(said(list(house), list({ id: 'e2', playlist: 'other' }))).toEqual([
+      '"other": playlist "other", was "House"',
+    ]);
+    expect(said(list(flag), list({ id: 'e1', media: 'card' }))).toEqual(['"card": file "card", was "Flag"']);
+    expect(said(list(flag, rule), list())).toEqual(['"Flag" taken out', '"all poster" taken out']);
     expect(said(list({ ...rule, limit: 5 }), list({ ...rule, order: 'newest' }))).toEqual([
       '"all poster": limit none, was 5, order newest, was none',
     ]);
