@@ -1,7 +1,8 @@
-import { emptyPlan, type Patch } from '../../plan';
-import { bookingsOf, readCalendar } from '.';
+import { emptyPlan, readPlan, type Patch } from '../../plan';
+import { orThrow } from '../../refusal';
+import { bookingsOf, readCalendar, writeCalendar } from '.';
 import { timezoneLines } from './timezone';
-import { dateOf } from '../../when';
+import { dateOf, toLocalTime, zoneTable } from '../../when';
 
 const file = (...lines: string[]) => ['BEGIN:VCALENDAR', ...lines, 'END:VCALENDAR'].join('\r\n');
 let uid = 0;
@@ -145,4 +146,73 @@ test('a zone that is written has its changes by name: summer is DAYLIGHT, and of
     ...['BEGIN:VTIMEZONE', 'TZID:UTC', 'BEGIN:STANDARD', 'DTSTART:20241231T000000', 'TZOFFSETFROM:+0000'],
     ...['TZOFFSETTO:+0000', 'END:STANDARD', 'END:VTIMEZONE'],
   ]);
+});
+
+describe('a zone by a name of its own, with its clocks written out', () => {
+  const zone = (standard: string, summer: string) => [
+    ...['BEGIN:VTIMEZONE', 'TZID:Office'],
+    ...['BEGIN:STANDARD', 'DTSTART:16011028T040000', 'RRULE:FREQ=YEARLY;BYDAY=-1SU;BYMONTH=10'],
+    ...[`TZOFFSETFROM:${summer}`, `TZOFFSETTO:${standard}`, 'END:STANDARD'],
+    ...['BEGIN:DAYLIGHT', 'DTSTART:16010325T030000', 'RRULE:FREQ=YEARLY;BYDAY=-1SU;BYMONTH=3'],
+    ...[`TZOFFSETFROM:${standard}`, `TZOFFSETTO:${summer}`, 'END:DAYLIGHT', 'END:VTIMEZONE'],
+  ];
+  const read = (standard: string, summer: string) =>
+    readCalendar(file(...zone(standard, summer), ...event('DTSTART;TZID=Office:20261205T080000', 'DURATION:PT1H')));
+
+  test('becomes a zone whose clocks read the same, winter and summer', () => {
+    const { events, problems } = read('+0200', '+0300');
+    expect(problems).toEqual([]);
+    const clock = zoneTable(events[0]?.when.clock ?? '');
+    const helsinki = zoneTable('Europe/Helsinki');
+    for (let month = 0; month < 60; month++) {
+      const noon = Date.UTC(2024, month, 1, 12);
+      expect(toLocalTime(clock, noon)).toBe(toLocalTime(helsinki, noon));
+    }
+  });
+
+  test('one that no place on Earth has is told, at the line that names it', () => {
+    const { events, problems } = read('+0123', '+0223');
+    expect(events).toEqual([]);
+    expect(problems).toEqual([{ line: 19, message: expect.stringContaining('"Office" is unknown and not defined') }]);
+  });
+});
+
+test('windows on opening hours are written for a year from the day that is asked for, no date before it and none behind', () => {
+  const plan = orThrow(
+    readPlan({
+      ...emptyPlan('N'),
+      sites: [{ id: 'quay', name: 'Quay', timeZone: 'Europe/Oslo', hours: { weekly: { TH: [['08:00', '12:00']] } } }],
+      media: [{ id: 'm', name: 'M', kind: 'image', width: 1, height: 1, bytes: 1, added: '2026-01-01T00:00:00Z' }],
+      bookings: [
+        {
+          ...{ id: 'b', name: 'B', content: { media: 'm' }, where: 'all', created: '2026-01-01T00:00:00Z' },
+          when: { windows: [['opens', 'closes']], clock: 'site' },
+        },
+      ],
+    }),
+  );
+  const dates = (site?: (typeof plan.sites)[0]) => {
+    const text = writeCalendar(plan, plan.bookings, {
+      name: 'N',
+      from: dateOf(2026, 11, 26),
+      stamp: 0,
+      ...(site && { site }),
+    });
+    return [...text.replaceAll('\r\n ', '').matchAll(/(?:DTSTART|RDATE)[^:]*:(\S+)/g)]
+      .flatMap(([line, list = '']) => (line.includes('TZID') ? list.split(',') : []))
+      .map((time) => time.slice(0, 8));
+  };
+  const written = dates(plan.sites[0]);
+  // The 26th is a Thursday itself.
+  expect([written[0], written.at(-1), new Set(written).size]).toEqual(['20261126', '20271125', 53]);
+  expect(dates()).toEqual([]);
+});
+
+test('what is told of a time stands at its own line', () => {
+  const wrong = (...lines: string[]) => readCalendar(file(...event(...lines))).problems[0];
+  expect(wrong('SUMMARY:A', 'DTEND;TZID=Mars/One:20261205T090000', 'DTSTART:20261205T080000')).toMatchObject({
+    line: 5,
+  });
+  expect(wrong('SUMMARY:A', 'DTSTART;TZID=Mars/One:20261205T080000', 'DURATION:PT1H')).toMatchObject({ line: 5 });
+  expect(wrong(...HOUR_LONG, 'RDATE;TZID=Mars/One:20261206T080000')).toMatchObject({ line: 6 });
 });
