@@ -106,6 +106,14 @@ test('where there is no room, that is what is said, and the pieces stay; any oth
   cache.full = true;
   await expect(store.complete(asset('film', 1))).rejects.toThrow(StorageFull);
   expect(await all(store.pieces('film'))).toEqual([1]);
+  await expect(store.complete(asset('film', 1))).rejects.toThrow(
+    'Storage is full: what no program needs is removed, then it goes on.',
+  );
+  // Another fault of the browser's is told as it is: clearing storage would not mend it.
+  cache.put = () => Promise.reject(new DOMException('the page is gone', 'InvalidStateError'));
+  await expect(store.complete(asset('film', 1))).rejects.toThrow('the page is gone');
+  cache.put = () => Promise.reject(Object.assign(new Error('not of the browser'), { name: 'QuotaExceededError' }));
+  await expect(store.complete(asset('film', 1))).rejects.toThrow('not of the browser');
   cache.put = () => Promise.reject(new TypeError('broken'));
   await expect(store.complete(asset('film', 1))).rejects.toThrow('broken');
 });
