@@ -7,6 +7,7 @@ import { useStore } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
 import { adoptZones, type Media, type Plan, type Screen, type Site } from '@/core';
 import type { Upload } from '@/services/library';
+import { askAgain } from './ask-again';
 import { listenFeed } from './feed';
 import { uploadsWith } from './queries';
 import type { NetworkView } from './state';
@@ -50,7 +51,7 @@ export function NetworkProvider({ view, children }: { view: NetworkView; childre
         () => router.refresh(),
         (what, value) => {
           if (what === 'uploads' && value) queries.setQueryData(['uploads'], uploadsWith(value as Upload));
-          else void queries.invalidateQueries({ queryKey: [what] });
+          else void askAgain(queries, what);
         },
       ),
     ),

@@ -4,6 +4,7 @@ import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from '@t
 import type { Feed } from '@/services/calendars';
 import type { Docket, Edition } from '@/services/editions';
 import type { MediaExtras, MediaPage, Upload } from '@/services/library';
+import { askAgain } from './ask-again';
 
 /** What single places ask for when they are looked at; the feed says when it is to be asked for again. */
 
@@ -68,7 +69,7 @@ export const useMediaExtras = (id: string) =>
 /** Asks again for what one has changed oneself and the feed does not tell. */
 export function useRefetch(what: 'feeds' | 'uploads'): () => void {
   const queries = useQueryClient();
-  return () => void queries.invalidateQueries({ queryKey: [what] });
+  return () => void askAgain(queries, what);
 }
 
 /** The list of uploads with one's progress in it. */
