@@ -1,4 +1,4 @@
-import { createServer, type ServerResponse } from 'node:http';
+import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import { dirname, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import next from 'next';
@@ -19,6 +19,13 @@ function isAddress(url: string): boolean {
   } catch {
     return false;
   }
+}
+
+/** Whether a server action is called from a page that is not ours: Next answers that with a fault of its own. */
+function isForeignAction({ method, headers }: IncomingMessage): boolean {
+  const { origin, host } = headers;
+  if (method !== 'POST' || headers['next-action'] === undefined || origin === undefined) return false;
+  return URL.parse(origin)?.host !== (headers['x-forwarded-host'] ?? host);
 }
 
 function refuse(response: ServerResponse, status: number, title: string): void {
@@ -44,6 +51,8 @@ export const command: Command = {
       if (!isAddress(request.url ?? '/'))
         return refuse(response, 400, 'This address can not be read: check it for a lone %.');
       settleAddress(request, trusted);
+      if (isForeignAction(request))
+        return refuse(response, 403, 'This request came from another site: use the pages of this one.');
       endSlowBody(request, response, /^\/api\/uploads(\?|$)/.test(request.url ?? ''));
       handle(request, response).catch((error: unknown) => {
         logger.error({ error }, 'request failed');

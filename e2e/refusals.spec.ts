@@ -150,6 +150,11 @@ test('requests without a sign-in, from other sites, or malformed', async ({ page
   expect(await status(page.request.get(server('/api/files/xyz')))).toBe(400);
   expect(await status(page.request.get(server(`/api/files/${'a'.repeat(64)}`)))).toBe(404);
   expect(await status(page.request.post(server('/api/uploads'), { data: 'x' }))).toBe(400);
+  for (const origin of ['null', 'https://elsewhere.example']) {
+    const headers = { origin, 'next-action': 'a'.repeat(42), 'content-type': 'text/plain' };
+    expect(await status(page.request.post(server('/plan'), { data: '[]', headers }))).toBe(403);
+  }
+  expect(await status(page.request.get(server('/api/files/%E0%A4%A')))).toBe(400);
 });
 
 test('every page carries a strict policy, and the session is out of reach of scripts', async ({ page }) => {
