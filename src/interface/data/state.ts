@@ -10,6 +10,7 @@ import {
   type Plan,
   type ZoneTable,
 } from '@/core';
+import type { DocketSums } from '@/services/feed';
 import type { FeedChanges } from '@/services/plan';
 import type { ScreenStatus } from '@/services/screens';
 
@@ -27,13 +28,6 @@ export interface NamedPlan {
 
 export interface Published extends NamedPlan {
   readonly number: number;
-}
-
-/** How much waits to be published. */
-export interface DocketSums {
-  readonly change: number;
-  readonly entries: number;
-  readonly screens: number;
 }
 
 /** What a page is given when it is loaded. */

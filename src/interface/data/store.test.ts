@@ -17,6 +17,7 @@ import {
 } from '@/core';
 import type { FeedEvent } from '@/services/feed';
 import type { EditResult, FeedChange, FeedChanges, UndoResult } from '@/services/plan';
+import type { DocketSums } from '@/services/feed';
 import type { ScreenStatus } from '@/services/screens';
 import type { NetworkView } from './state';
 import { createNetworkStore, type Ways } from './store';
@@ -39,6 +40,8 @@ class FakeServer {
   /** By a change's number, the files and rules that came into use by it, and the file that it changed. */
   private named = new Map<number, { ids: string[]; rules: string[] }>();
   private first = 100;
+  edition = 0;
+  docket: DocketSums | null = null;
 
   get change(): number {
     return this.changes.at(-1)?.number ?? this.first;
@@ -125,8 +128,12 @@ function page(server = new FakeServer()) {
       if (cut) throw new TypeError('the line is cut');
       const query = new URL(path, 'http://page.test').searchParams;
       if (path.startsWith('/api/missed'))
-        return answer({ changes: server.since(Number(query.get('change'))), statuses: [], at: 5 });
-      return answer({ number: 1, plan: null });
+        return answer({
+          changes: server.since(Number(query.get('change'))),
+          statuses: [],
+          ...{ edition: server.edition, docket: server.docket, at: 5 },
+        });
+      return answer(server.edition === 0 ? null : { number: server.edition, plan: null });
     },
     edit: async (patches, origin) => {
       await gate;
@@ -301,13 +308,36 @@ test('statuses: what differs alone is new, and a screen that is gone is forgotte
 });
 
 test("an edition of what the page holds is the page's own plan, not fetched", async () => {
-  const { store, refetched } = page();
+  const { store, server, refetched } = page();
+  server.edition = 1;
   store.hear({ kind: 'edition' });
   await settled();
   await settled();
   expect(store.getState().published).toMatchObject({ number: 1 });
   expect(store.getState().published?.plan.screens).toBe(store.getState().base.screens);
   expect(refetched).toContain('editions');
+});
+
+test('what was told before a page listened is asked for: an edition, the docket, and uploads', async () => {
+  const { store, server, asked, refetched } = page();
+  const at = async () => {
+    store.hear({ kind: 'at', change: server.change });
+    await settled();
+    await settled();
+  };
+  server.docket = { change: server.change, entries: 0, screens: 0 };
+  await at();
+  expect(asked).toEqual(['/api/missed?change=100&at=0']);
+  expect(refetched).toEqual(['uploads']);
+  server.edition = 1;
+  server.docket = { change: server.change, entries: 2, screens: 1 };
+  await at();
+  expect(store.getState()).toMatchObject({ published: { number: 1 }, docket: server.docket });
+  expect(refetched).toEqual(['uploads', 'docket', 'uploads', 'editions']);
+  // An older count than the page's own is none.
+  server.docket = { change: server.change - 1, entries: 5, screens: 5 };
+  await at();
+  expect(store.getState().docket).toMatchObject({ entries: 2 });
 });
 
 const FILES = ['flag', 'offer', 'spare'];

@@ -1,9 +1,8 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { adoptZones, done, type LoosePatch, type Media, type Plan, type Result, type ZoneTable } from '@/core';
 import { editAction, undoAction } from '@/web/actions';
-import type { FeedEvent } from '@/services/feed';
+import type { DocketSums, FeedEvent, Missed } from '@/services/feed';
 import type { EditResult, FeedChanges, UndoResult, Way } from '@/services/plan';
-import type { ScreenStatus } from '@/services/screens';
 import {
   begun,
   edited,
@@ -180,11 +179,7 @@ export function createNetworkStore(view: NetworkView, ways: Ways): NetworkStore 
       const response = await ways.fetch(`/api/missed?change=${change}&at=${heardAt}`);
       if (response.status === 401) return ways.reload();
       if (!response.ok) return;
-      const { changes, statuses, at } = (await response.json()) as {
-        changes: FeedChanges | null;
-        statuses: readonly ScreenStatus[];
-        at: number;
-      };
+      const { changes, statuses, edition, docket, at } = (await response.json()) as Missed & { readonly at: number };
       move((state) => heard(state, { statuses, at }));
       if (!changes) return ways.reload();
       await learnZones(changes);
@@ -193,12 +188,20 @@ export function createNetworkStore(view: NetworkView, ways: Ways): NetworkStore 
         return 'missed' in result ? state : result.state;
       });
       tellLibrary(changes);
+      if (docket && isNews(docket, store.getState().docket)) countedAs(docket);
+      ways.refetch('uploads');
+      if (edition !== (store.getState().published?.number ?? 0)) await askEdition();
     })()
       .catch(() => store.getState().notify(LOST, true))
       .finally(() => {
         asking = null;
       });
     return asking;
+  }
+
+  function countedAs(docket: DocketSums): void {
+    store.setState({ docket });
+    ways.refetch('docket');
   }
 
   async function askEdition(): Promise<void> {
@@ -221,9 +224,8 @@ export function createNetworkStore(view: NetworkView, ways: Ways): NetworkStore 
       case 'edition':
         return void askEdition().catch(() => ways.reload());
       case 'docket': {
-        const { change, entries, screens } = event;
-        store.setState({ docket: { change, entries, screens } });
-        return ways.refetch('docket');
+        const { kind: _, ...sums } = event;
+        return countedAs(sums);
       }
       case 'statuses':
         return move((state) => heard(state, { ...event, at: state.heardAt }));
@@ -261,6 +263,10 @@ const changesOf = (result: EditResult, by: string): FeedChanges => ({
   changes: result.patches.map((patch, i) => ({ patch, by, number: result.changes[i] ?? result.change })),
   media: result.media,
 });
+
+const isNews = (docket: DocketSums, known: DocketSums): boolean =>
+  docket.change > known.change ||
+  (docket.change === known.change && (docket.entries !== known.entries || docket.screens !== known.screens));
 
 const nothing = (change: number): EditResult => ({
   change,

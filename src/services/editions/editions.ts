@@ -77,6 +77,11 @@ export async function newestEdition(networkId: string, within?: Transaction): Pr
   return { id, networkId, number, publishedAt, lastChange: change, again, plan };
 }
 
+/** The number of a network's newest edition; 0 before the first. */
+export async function newestNumber(networkId: string): Promise<number> {
+  return (await EditionRow.max<number | null, EditionRow>('number', { where: { networkId } })) ?? 0;
+}
+
 /** The plan of the newest edition: what the players run. Null before the first. */
 export async function publishedPlan(actor: Actor): Promise<{ plan: Plan; number: number } | null> {
   const newest = await newestEdition(actor.networkId);

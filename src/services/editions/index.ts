@@ -2,6 +2,7 @@ export { clearEditions } from './clear';
 export { docket, type Docket, type DocketEntry } from './docket';
 export {
   editions,
+  newestNumber,
   publishAgain,
   publishEdition,
   editionFor,

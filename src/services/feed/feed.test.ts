@@ -127,6 +127,19 @@ test('beats of players that change nothing are not told; a state that differs is
   stop();
 });
 
+test('a page that begins to listen learns of an edition, and of the docket as it was counted', async () => {
+  const actor = await newNetwork();
+  await newPlan(actor);
+  const missed = async () => missedSince(actor, { change: await lastChange(actor.networkId), at: 0 });
+  expect(await missed()).toMatchObject({ edition: 0, docket: null });
+  // It was counted for whoever asked.
+  await until(async () => (await missed()).docket !== null);
+  expect((await missed()).docket).toMatchObject({ change: await lastChange(actor.networkId), screens: 2 });
+  await publishEdition(actor, await lastChange(actor.networkId));
+  await until(async () => (await missed()).docket?.entries === 0);
+  expect(await missed()).toMatchObject({ edition: 1, docket: { entries: 0, screens: 0 } });
+});
+
 test('a page that is too far behind is told to load anew', async () => {
   const actor = await newNetwork();
   await newPlan(actor);

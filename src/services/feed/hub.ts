@@ -1,10 +1,17 @@
 import { subscribe, type BusMessage } from '@/database';
 import { logger } from '@/log';
-import { docket } from '../editions';
+import { docket, newestNumber } from '../editions';
 import type { Upload } from '../library';
 import type { Actor } from '../people';
 import { changesSince, lastChange, type FeedChanges } from '../plan';
 import { StatusBoard, type ScreenStatus } from '../screens';
+
+/** How much waits to be published, by the change that it was counted at. */
+export interface DocketSums {
+  readonly change: number;
+  readonly entries: number;
+  readonly screens: number;
+}
 
 /** What a page is told. */
 export type FeedEvent =
@@ -14,8 +21,7 @@ export type FeedEvent =
   /** More happened than can be told: the page loads anew. */
   | { readonly kind: 'reload' }
   | { readonly kind: 'edition' }
-  /** How much waits to be published, by the change that it was counted at. */
-  | { readonly kind: 'docket'; readonly change: number; readonly entries: number; readonly screens: number }
+  | ({ readonly kind: 'docket' } & DocketSums)
   /** Screens whose state differs from what was told before, and those that are gone. */
   | { readonly kind: 'statuses'; readonly statuses: readonly ScreenStatus[]; readonly gone: readonly string[] }
   /** An upload's progress; null where the list is to be asked for. */
@@ -35,6 +41,8 @@ class Hub {
   private readonly board: StatusBoard;
   private readonly darkness: NodeJS.Timeout;
   private change = 0;
+  /** The docket as it was counted last. */
+  private counted: DocketSums | null = null;
   /** Which changes that were not told yet came from which page. */
   private origins: Extract<BusMessage, { kind: 'changes' }>[] = [];
   /** What is asked of the database takes turns, so that events keep their order. */
@@ -72,6 +80,12 @@ class Hub {
     return this.board.all(since);
   }
 
+  /** The docket as it was counted last; null where it was not yet: then it is, and told. */
+  docket(): DocketSums | null {
+    if (!this.counted && !this.waiting.docket) this.countSoon();
+    return this.counted;
+  }
+
   private linger(): void {
     if (this.ending) clearTimeout(this.ending);
     this.ending = setTimeout(() => {
@@ -99,6 +113,7 @@ class Hub {
         if (message.origin !== undefined) this.origins.push(message);
         return this.queue(() => this.tellChanges(message.change));
       case 'edition':
+        this.counted = null;
         this.tell({ kind: 'edition' });
         this.countSoon();
         return this.queue(async () => this.tellStates(await this.board.load()));
@@ -177,7 +192,8 @@ class Hub {
   private async count(): Promise<void> {
     const actor: Actor = { networkId: this.networkId, personId: null, name: '' };
     const { change, entries, screens } = await docket(actor);
-    this.tell({ kind: 'docket', change, entries: entries.length, screens: screens.length });
+    this.counted = { change, entries: entries.length, screens: screens.length };
+    this.tell({ kind: 'docket', ...this.counted });
   }
 }
 
@@ -214,12 +230,24 @@ export function followNetwork({ networkId }: Actor, listener: Listener): () => v
 /** Every screen's status as the feed has it: what is told from then on leads on from there. */
 export const knownStatuses = ({ networkId }: Actor): Promise<ScreenStatus[]> => hubOf(networkId).statuses();
 
-/** What a page has missed that stands at a change and has the statuses of an instant. `changes` null: it is too much, load anew. */
+/** What a page has missed. */
+export interface Missed {
+  /** Null: it is too much, load anew. */
+  readonly changes: FeedChanges | null;
+  readonly statuses: readonly ScreenStatus[];
+  /** The number of the newest edition; 0 where there is none. */
+  readonly edition: number;
+  /** Null where it is being counted. */
+  readonly docket: DocketSums | null;
+}
+
+/** What a page has missed that stands at a change and has the statuses of an instant. */
 export async function missedSince(
   { networkId }: Actor,
   { change, at }: { readonly change: number; readonly at: number },
-): Promise<{ readonly changes: FeedChanges | null; readonly statuses: readonly ScreenStatus[] }> {
+): Promise<Missed> {
   const hub = hubOf(networkId);
   const statuses = await hub.statuses(at >= hub.since ? at : undefined);
-  return { changes: await changesSince(networkId, change), statuses };
+  const [changes, edition] = await Promise.all([changesSince(networkId, change), newestNumber(networkId)]);
+  return { changes, statuses, edition, docket: hub.docket() };
 }
