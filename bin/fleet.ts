@@ -1,5 +1,6 @@
 import { join } from 'node:path';
 import { SimulatedPlayer, type Character } from '@/fleet';
+import { SESSION_COOKIE } from '@/services/people/session-cookie';
 import { options, type Command } from './options';
 
 const usage = `fleet --server URL [--players N [--site ID] | --network] [--email E --password P] [--state FOLDER]
@@ -7,7 +8,7 @@ const usage = `fleet --server URL [--players N [--site ID] | --network] [--email
        --site ID      with a sign-in: add screens to this site where there are too few
        --network      one player for each screen of the network, of mixed character (needs a sign-in)
        --state        keep the players' tokens and programs there, over restarts
-       The sign-in may also come as LANTERNPOST_EMAIL and LANTERNPOST_PASSWORD.`;
+       The sign-in may also come as LANTERNPOST_EMAIL and LANTERNPOST_PASSWORD, or as an open session, LANTERNPOST_SESSION.`;
 
 /** The demo's odd ones out; every other screen's player is steady. */
 const CHARACTERS: Record<string, Character> = {
@@ -40,7 +41,12 @@ export const command: Command = {
     const server = given.server.replace(/\/$/, '');
     const email = given.email ?? process.env.LANTERNPOST_EMAIL;
     const password = given.password ?? process.env.LANTERNPOST_PASSWORD;
-    const operator = email && password ? await Operator.signIn(server, email, password) : null;
+    const session = process.env.LANTERNPOST_SESSION;
+    const operator = session
+      ? Operator.of(server, session)
+      : email && password
+        ? await Operator.signIn(server, email, password)
+        : null;
     if (given.network && !operator) throw new Error('Pairing needs a sign-in: give --email and --password.');
     const screens = operator ? await operator.screens() : [];
     const free: { id: string; state: string }[] = screens.filter(
@@ -87,6 +93,10 @@ class Operator {
     private readonly server: string,
     private readonly cookie: string,
   ) {}
+
+  static of(server: string, session: string): Operator {
+    return new Operator(server, `${SESSION_COOKIE}=${session}`);
+  }
 
   static async signIn(server: string, email: string, password: string): Promise<Operator> {
     const response = await fetch(`${server}/api/session`, {

@@ -33,6 +33,14 @@ const COMMANDS: Record<string, { readonly summary: string; load(): Promise<{ com
     summary: "Make a network's draft equal to a plan file",
     load: async () => ({ command: (await import('./plan-commands')).importCommand }),
   },
+  person: {
+    summary: "A network's people: who is there, invite, set a password anew, remove",
+    load: async () => ({ command: (await import('./people-commands')).personCommand }),
+  },
+  network: {
+    summary: 'The networks of this server: which there are, and another one',
+    load: async () => ({ command: (await import('./people-commands')).networkCommand }),
+  },
   ics: { summary: 'Bookings of a plan file as iCalendar, and back', load: () => import('./ics') },
   schema: { summary: 'Write the JSON Schema of plan files (docs/plan.schema.json)', load: () => import('./schema') },
   openapi: {

@@ -1,31 +1,11 @@
 import { writeFileSync } from 'node:fs';
-import { NetworkRow, closeDatabase } from '@/database';
 import { orThrow, planFile, readPlan } from '@/core';
-import type { Actor } from '@/services/people';
 import { draftPlan, importPlan } from '@/services/plan';
 import { options, type Command } from './options';
-import { cannot, orRefuse, readJsonFile } from './plan-file';
+import { readJsonFile } from './plan-file';
+import { actorFor, withDatabase } from './with-database';
 
-/** The network that a command works on: the named one, or the only one. Throws Refusal. */
-async function actorFor(slug: string | undefined): Promise<Actor> {
-  const networks = await NetworkRow.findAll({ where: slug ? { slug } : {} });
-  const [network] = networks;
-  if (!network) throw cannot('/network', `There is no network ${slug ?? ''} in this database.`);
-  if (networks.length > 1)
-    throw cannot('/network', `Name one with --network: ${networks.map((one) => one.slug).join(', ')}.`);
-  return { networkId: network.id, personId: null, name: 'the command line' };
-}
-
-async function withDatabase(work: () => Promise<number>): Promise<number> {
-  try {
-    return await orRefuse(work);
-  } finally {
-    await closeDatabase();
-  }
-}
-
-const exportUsage =
-  'export [--network ID] [--out FILE]   (needs DATABASE_URL; without --out it goes to standard output)';
+const exportUsage = 'export [--network ID] [--out FILE]   (without --out it goes to standard output)';
 
 export const exportCommand: Command = {
   usage: exportUsage,
@@ -41,7 +21,7 @@ export const exportCommand: Command = {
   },
 };
 
-const importUsage = `import --plan FILE|- [--network ID]   (needs DATABASE_URL)
+const importUsage = `import --plan FILE|- [--network ID]
        Makes the network's draft equal to the plan file, as changes that the docket counts; what is not in the file is removed.`;
 
 export const importCommand: Command = {

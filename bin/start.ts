@@ -6,6 +6,7 @@ import { freePort, startCluster } from '../scripts/cluster.mjs';
 import { NetworkRow, closeDatabase, closeQueue, rows } from '@/database';
 import { DEMO_NETWORK, DEMO_PEOPLE, seedDemo } from '@/demo';
 import { Family } from './family';
+import { openSampleSession } from '@/services/people';
 import { prepareDatabase } from './migrate';
 import { holdFolder } from './only-one';
 import { options, type Command } from './options';
@@ -80,6 +81,8 @@ export const command: Command = {
         say('Sample network');
         await seedDemo(say);
       }
+      process.env.LANTERNPOST_DEMO = demo ? '1' : '0';
+      const session = demo ? await openSampleSession(DEMO_NETWORK) : null;
       await closeQueue();
       await closeDatabase();
 
@@ -92,13 +95,9 @@ export const command: Command = {
       const url = `http://${host === '0.0.0.0' ? '127.0.0.1' : host}:${port}`;
       say('Web, gateway and worker');
       await answers(`${url}/sign-in`, family);
-      if (demo) {
-        const [ida] = DEMO_PEOPLE;
+      if (session) {
         const players = ['fleet', '--network', '--server', url, '--state', join(data, 'fleet')];
-        family.start('fleet', [cli, ...players], {
-          LANTERNPOST_EMAIL: ida.email,
-          LANTERNPOST_PASSWORD: ida.password,
-        });
+        family.start('fleet', [cli, ...players], { LANTERNPOST_SESSION: session });
         say('Simulated players');
       }
       console.log(`\nLanternpost is lit: ${url}`);

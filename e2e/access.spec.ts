@@ -21,13 +21,19 @@ const PLACES: [string, string][] = [
   ['Plan', '/plan'],
   ['Screens', '/screens'],
   ['Publish', '/publish'],
+  ['People', '/people'],
 ];
 
 for (const theme of ['light', 'dark'] as const) {
   test(`every place is open to all, ${theme === 'light' ? 'by day' : 'by night'}`, async ({ browser }) => {
+    // A look at every place by every rule takes a machine that does other things too its time.
+    test.setTimeout(300_000);
     const context = await browser.newContext({ colorScheme: theme });
     const page = await context.newPage();
     await page.goto(server('/sign-in'));
+    expect(await violations(page)).toEqual([]);
+    await page.goto(server('/join#nothing'));
+    await expect(page.getByRole('alert').filter({ hasText: 'ask for another' })).toBeVisible();
     expect(await violations(page)).toEqual([]);
     await signIn(page);
     for (const [place, path] of PLACES) {

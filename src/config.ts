@@ -7,6 +7,8 @@ export interface Config {
   readonly dataFolder: string;
   /** Largest upload, in bytes. */
   readonly uploadLimit: number;
+  /** Whether this server runs the sample network for show: only then its people come in by the passwords that everybody can read. */
+  readonly demo: boolean;
 }
 
 export function config(): Config {
@@ -17,5 +19,6 @@ export function config(): Config {
     databaseUrl,
     dataFolder: resolve(/* turbopackIgnore: true */ process.env.LANTERNPOST_DATA ?? 'data'),
     uploadLimit: Number(process.env.LANTERNPOST_UPLOAD_LIMIT ?? 4 * 2 ** 30),
+    demo: process.env.LANTERNPOST_DEMO === '1',
   };
 }

@@ -20,7 +20,9 @@ export type BusMessage =
   | { readonly kind: 'player'; readonly network: string; readonly player: string }
   /** A session of this person ended. */
   | { readonly kind: 'session'; readonly network: string; readonly person: string }
-  /** The line to PostgreSQL was lost and is back: anything may have happened. */
+  /** Something was done with the network's people. */
+  | { readonly kind: 'people'; readonly network: string }
+  /** The line to PostgreSQL is there, for the first time or again: anything may have happened before. */
   | { readonly kind: 'resync' };
 
 /** How far an upload is, as its list shows it. */
@@ -47,7 +49,6 @@ class Bus {
   private readonly listeners = new Set<Listener>();
   private client: pg.Client | null = null;
   private connecting = false;
-  private wasLost = false;
 
   add(listener: Listener): () => void {
     this.listeners.add(listener);
@@ -73,8 +74,8 @@ class Bus {
       await client.connect();
       await client.query(`LISTEN ${CHANNEL}`);
       this.client = client;
-      if (this.wasLost) this.tell({ kind: 'resync' });
-      this.wasLost = false;
+      // Whoever listened before the line was there, for the first time or again, may have missed something.
+      this.tell({ kind: 'resync' });
     } catch (error) {
       logger.warn({ error }, 'bus: PostgreSQL does not answer, another try follows');
       this.retry();
@@ -90,7 +91,6 @@ class Bus {
   }
 
   private retry(): void {
-    this.wasLost = true;
     if (this.listeners.size > 0) setTimeout(() => void this.connect(), 1000).unref();
   }
 

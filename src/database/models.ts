@@ -21,15 +21,37 @@ export class NetworkRow extends Row<NetworkRow> {
 export class PersonRow extends Row<PersonRow> {
   declare id: CreationOptional<string>;
   declare networkId: string;
-  declare email: string;
+  /** Null for somebody who was removed, as is the password. */
+  declare email: string | null;
   declare name: string;
-  declare passwordHash: string;
+  declare passwordHash: string | null;
+  declare removedAt: CreationOptional<Date | null>;
+  /** Whether the password is one that the sample network's documentation tells everybody. */
+  declare samplePassword: CreationOptional<boolean>;
 }
 
 export class SessionRow extends Row<SessionRow> {
   declare id: CreationOptional<string>;
   declare tokenHash: string;
   declare personId: string;
+  declare createdAt: CreationOptional<Date>;
+  declare expiresAt: Date;
+  declare seenAt: CreationOptional<Date>;
+  /** Where it was opened: the address and what the browser calls itself. */
+  declare address: string | null;
+  declare agent: string | null;
+}
+
+/** A link that makes a person, or sets a person's password anew, once. */
+export class InvitationRow extends Row<InvitationRow> {
+  declare id: CreationOptional<string>;
+  declare networkId: string;
+  declare personId: string | null;
+  declare name: string;
+  declare email: string;
+  declare tokenHash: string;
+  declare byId: string | null;
+  declare createdAt: CreationOptional<Date>;
   declare expiresAt: Date;
 }
 
@@ -172,8 +194,36 @@ export function bindModels(sequelize: Sequelize): void {
       timestamps: false,
     });
   bind(NetworkRow, 'networks', { id, slug: text });
-  bind(PersonRow, 'people', { id, networkId: uuid, email: text, name: text, passwordHash: text });
-  bind(SessionRow, 'sessions', { id, tokenHash: text, personId: uuid, expiresAt: date });
+  bind(PersonRow, 'people', {
+    id,
+    networkId: uuid,
+    email: text,
+    name: text,
+    passwordHash: text,
+    removedAt: date,
+    samplePassword: { type: DataTypes.BOOLEAN, defaultValue: false },
+  });
+  bind(SessionRow, 'sessions', {
+    id,
+    tokenHash: text,
+    personId: uuid,
+    createdAt: now(),
+    expiresAt: date,
+    seenAt: now(),
+    address: text,
+    agent: text,
+  });
+  bind(InvitationRow, 'invitations', {
+    id,
+    networkId: uuid,
+    personId: uuid,
+    name: text,
+    email: text,
+    tokenHash: text,
+    byId: uuid,
+    createdAt: now(),
+    expiresAt: date,
+  });
   bind(FileRow, 'files', { sha256: key(), bytes: big('bytes'), type: text });
   bind(ObjectRow, 'plan_objects', {
     id,

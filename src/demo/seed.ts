@@ -25,7 +25,7 @@ export const DEMO_NETWORK = 'ternholm-line';
 /** Fills an empty database with the sample network, its media made here, and publishes edition 1. `tell` hears what is being done. */
 export async function seedDemo(tell: (step: string) => void): Promise<void> {
   const networkId = await createNetwork({ name: 'Ternholm Line', slug: DEMO_NETWORK });
-  const [ida] = await Promise.all(DEMO_PEOPLE.map((person) => addPerson(networkId, person)));
+  const [ida] = await Promise.all(DEMO_PEOPLE.map((person) => addPerson(networkId, person, true)));
   await seedMedia(ida as Actor, tell);
   tell('Sites, screens, playlists and bookings');
   const { network: settings, calendars, sites, screens, playlists, bookings } = demoPlan();

@@ -6,7 +6,7 @@ import { logger } from '@/log';
 import { refreshHolidays } from '@/services/calendars';
 import { clearEditions } from '@/services/editions';
 import { cleanUp, failUpload, processUpload } from '@/services/library';
-import { clearAttempts } from '@/services/people';
+import { clearAttempts, clearInvitations, clearTrail } from '@/services/people';
 
 /** What each queue's jobs do. Every one may be run again after a crash. */
 const WORK: { [N in JobName]: (data: Jobs[N]) => Promise<void> } = {
@@ -15,6 +15,8 @@ const WORK: { [N in JobName]: (data: Jobs[N]) => Promise<void> } = {
   'clean-up': async () => {
     const now = new Date();
     await clearAttempts();
+    await clearInvitations();
+    await clearTrail();
     const removed = { ...(await clearEditions(now)), ...(await cleanUp(now)) };
     if (Object.values(removed).some((count) => count > 0)) logger.info(removed, 'cleaned up');
   },

@@ -1,39 +1,16 @@
 'use server';
 
-import { cookies } from 'next/headers';
-import { redirect } from 'next/navigation';
 import { z } from 'zod';
 import { civil, dateOfLocalTime, idSchema, patchesSchema, type LocalTime, type LoosePatch, type Result } from '@/core';
-import { SESSION_COOKIE, keepSession, requestAddress } from '@/web/session';
+import { requestAddress } from '@/web/session';
 import { holidayDates, closeFeed, holidayCountries, holidayRegions, openFeed, type Choice } from '@/services/calendars';
 import { publishAgain, publishEdition } from '@/services/editions';
 import { dismissUpload } from '@/services/library';
-import { claim, readInput, signIn, signOut } from '@/services/people';
+import { readInput } from '@/services/people';
 import { edit, undo, type EditResult, type UndoResult, type Way } from '@/services/plan';
 import { pairScreen, unpairScreen } from '@/services/screens';
-import { attempt, attemptAs } from './attempt';
-
-export async function signInAction(input: unknown): Promise<Result<null>> {
-  const result = await attempt(async () => signIn(input, await requestAddress()));
-  if (!result.ok) return result;
-  await keepSession(result.value);
-  redirect('/');
-}
-
-export async function claimAction(input: unknown): Promise<Result<null>> {
-  const result = await attempt(async () => claim(input, await requestAddress()));
-  if (!result.ok) return result;
-  await keepSession(result.value);
-  redirect('/');
-}
-
-export async function signOutAction(): Promise<void> {
-  const jar = await cookies();
-  const token = jar.get(SESSION_COOKIE)?.value;
-  if (token) await signOut(token);
-  jar.delete(SESSION_COOKIE);
-  redirect('/sign-in');
-}
+import { attemptAs } from './attempt';
+import { rowSchema } from './inputs';
 
 const originSchema = z.string().max(40);
 
@@ -56,7 +33,6 @@ const editionSchema = z
   .int()
   .min(1)
   .max(2 ** 31 - 1);
-const rowSchema = z.uuid('There is no such thing: load the page anew.');
 const codeSchema = z.string().max(40, 'A code has eight letters: read it again from the screen.');
 
 export async function publishAction(basedOn: number): Promise<Result<{ number: number }>> {

@@ -1,9 +1,8 @@
 import { cache } from 'react';
 import { cookies, headers } from 'next/headers';
 import { redirect } from 'next/navigation';
-import { actorOf, isUnclaimed, type Actor } from '@/services/people';
-
-export const SESSION_COOKIE = 'lanternpost-session';
+import { actorOf, isUnclaimed, type Actor, type Origin } from '@/services/people';
+import { SESSION_COOKIE } from '@/services/people/session-cookie';
 
 /** The signed-in person of this request, or null. */
 export const currentActor = cache(async (): Promise<Actor | null> =>
@@ -23,7 +22,15 @@ export async function keepSession({ token, expires }: { token: string; expires: 
   (await cookies()).set(SESSION_COOKIE, token, { httpOnly: true, sameSite: 'lax', secure, path: '/', expires });
 }
 
-/** Where this request comes from, for rate limits: the server before Next has settled it (`bin/addresses.ts`). */
+/** The session token of this request; empty where there is none. */
+export const sessionToken = async (): Promise<string> => (await cookies()).get(SESSION_COOKIE)?.value ?? '';
+
+/** The address that this request comes from, for rate limits: the server before Next has settled it (`bin/addresses.ts`). */
 export async function requestAddress(): Promise<string> {
   return (await headers()).get('x-forwarded-for') ?? 'unknown';
+}
+
+/** Where this request comes from, and what the browser or program calls itself. */
+export async function requestOrigin(): Promise<Origin> {
+  return { address: await requestAddress(), agent: (await headers()).get('user-agent') };
 }

@@ -3,8 +3,16 @@
 import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Feed } from '@/services/calendars';
 import type { Docket, Edition } from '@/services/editions';
+import type { Invitation, Person, Session, TrailLine } from '@/services/people';
 import type { MediaExtras, MediaPage, Upload } from '@/services/library';
 import { askAgain } from './ask-again';
+
+export interface PeopleView {
+  readonly people: readonly Person[];
+  readonly invitations: readonly Invitation[];
+  readonly sessions: readonly Session[];
+  readonly trail: readonly TrailLine[];
+}
 
 /** What single places ask for when they are looked at; the feed says when it is to be asked for again. */
 
@@ -26,6 +34,9 @@ export const useEditions = () =>
 /** Calendar feeds that are open: undefined until they are here. */
 export const useFeeds = () =>
   useQuery({ queryKey: ['feeds'], queryFn: () => asked<readonly Feed[]>('/api/feeds') }).data;
+
+/** The network's people, and one's own ways in: undefined until they are here. */
+export const usePeople = () => useQuery({ queryKey: ['people'], queryFn: () => asked<PeopleView>('/api/people') }).data;
 
 /** Uploads that are under way or failed. */
 export const useUploads = () =>
@@ -67,7 +78,7 @@ export const useMediaExtras = (id: string) =>
   useQuery({ queryKey: ['media', id], queryFn: () => asked<MediaExtras>(`/api/media/${encodeURIComponent(id)}`) }).data;
 
 /** Asks again for what one has changed oneself and the feed does not tell. */
-export function useRefetch(what: 'feeds' | 'uploads'): () => void {
+export function useRefetch(what: 'feeds' | 'uploads' | 'people'): () => void {
   const queries = useQueryClient();
   return () => void askAgain(queries, what);
 }

@@ -61,7 +61,7 @@ export interface Ways {
   /** Loads the view anew. */
   reload(): void;
   /** What is asked for by place is asked for again. */
-  refetch(what: 'uploads' | 'editions' | 'docket' | 'library' | 'unused', value?: unknown): void;
+  refetch(what: 'uploads' | 'editions' | 'docket' | 'people' | 'library' | 'unused', value?: unknown): void;
 }
 
 const DONE: Record<Way, string> = { undo: 'Taken back', redo: 'Made again' };
@@ -229,6 +229,8 @@ export function createNetworkStore(view: NetworkView, ways: Ways): NetworkStore 
       }
       case 'statuses':
         return move((state) => heard(state, { ...event, at: state.heardAt }));
+      case 'people':
+        return ways.refetch('people');
       case 'upload':
         return ways.refetch('uploads', event.upload);
     }

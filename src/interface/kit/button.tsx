@@ -1,6 +1,6 @@
 'use client';
 
-import { useSyncExternalStore, type ButtonHTMLAttributes } from 'react';
+import { useSyncExternalStore, type ButtonHTMLAttributes, type Ref } from 'react';
 
 const VARIANTS = {
   /** The one thing that a place is for. */
@@ -26,7 +26,7 @@ export function Button({
   type = 'button',
   disabled = false,
   ...rest
-}: ButtonHTMLAttributes<HTMLButtonElement> & { variant?: keyof typeof VARIANTS }) {
+}: ButtonHTMLAttributes<HTMLButtonElement> & { variant?: keyof typeof VARIANTS; ref?: Ref<HTMLButtonElement> }) {
   const ready = useReady();
   return (
     <button

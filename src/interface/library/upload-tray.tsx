@@ -1,6 +1,7 @@
 'use client';
 
 import { X } from 'lucide-react';
+import { answered } from '@/interface/data/answered';
 import { dismissUploadAction } from '@/web/actions';
 import { useRefetch, useUploads } from '@/interface/data/queries';
 
@@ -37,7 +38,7 @@ export function UploadTray({ sending, onDismiss }: { sending: readonly Sending[]
           percent={progress}
           words={state === 'waiting' ? 'waits for its turn' : `being measured and prepared, ${progress} %`}
           error={error}
-          onDismiss={() => void dismissUploadAction(id).then(refetch)}
+          onDismiss={() => void answered(dismissUploadAction(id)).then(refetch)}
         />
       ))}
     </ul>

@@ -1,48 +1,11 @@
 'use client';
 
 import { zodResolver } from '@hookform/resolvers/zod';
-import { useState, type ReactNode } from 'react';
-import { useForm, type FieldValues, type UseFormReturn } from 'react-hook-form';
-import { claimAction, signInAction } from '@/web/actions';
-import type { Result } from '@/core';
-import { Button } from '@/interface/kit/button';
+import { useForm } from 'react-hook-form';
+import { claimAction, signInAction } from '@/web/people-actions';
 import { Field, Input } from '@/interface/kit/field';
+import { EntryForm } from './entry-form';
 import { firstPersonSchema, signInSchema, type FirstPerson, type SignIn } from '@/services/people/schemas';
-
-interface EntryFormProps<Values extends FieldValues> {
-  readonly form: UseFormReturn<Values, unknown, Values>;
-  readonly button: string;
-  enter(values: Values): Promise<Result<null>>;
-  readonly children: ReactNode;
-}
-
-/** A form by which somebody comes in; what is refused is told above its button. */
-function EntryForm<Values extends FieldValues>({ form, button, enter, children }: EntryFormProps<Values>) {
-  const [refusal, setRefusal] = useState<string | null>(null);
-  const { handleSubmit, formState } = form;
-  return (
-    <form
-      noValidate
-      className="space-y-4"
-      onSubmit={(event) =>
-        void handleSubmit(async (values) => {
-          const result = await enter(values);
-          if (!result.ok) setRefusal(result.message);
-        })(event)
-      }
-    >
-      {children}
-      {refusal && (
-        <p role="alert" className="text-brick">
-          {refusal}
-        </p>
-      )}
-      <Button variant="main" type="submit" disabled={formState.isSubmitting}>
-        {button}
-      </Button>
-    </form>
-  );
-}
 
 export function SignInForm() {
   const form = useForm<SignIn>({ resolver: zodResolver(signInSchema), mode: 'onTouched' });

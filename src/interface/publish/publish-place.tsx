@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import { KINDS } from '@/core';
+import { answered } from '@/interface/data/answered';
 import { publishAction, publishAgainAction } from '@/web/actions';
 import { useDocket, useEditions } from '@/interface/data/queries';
 import { useIndex, useNetwork } from '@/interface/data/provider';
@@ -56,7 +57,7 @@ export function PublishPlace() {
               variant="main"
               className="mt-6 text-lg"
               disabled={busy || problems.length > 0}
-              onClick={() => void act(publishAction(change))}
+              onClick={() => void act(answered(publishAction(change)))}
             >
               {busy ? 'Publishing…' : `Publish edition ${next} to ${counted(screens.length, 'screen')}`}
             </Button>
@@ -79,7 +80,7 @@ export function PublishPlace() {
               edition={edition}
               newest={i === 0}
               busy={busy}
-              onAgain={() => void act(publishAgainAction(edition.number))}
+              onAgain={() => void act(answered(publishAgainAction(edition.number)))}
             />
           ))}
           {editions.length === 0 && <li className="text-faint">None yet.</li>}

@@ -4,6 +4,7 @@ import { zodResolver } from '@hookform/resolvers/zod';
 import { useForm } from 'react-hook-form';
 import { z } from 'zod';
 import type { Screen } from '@/core';
+import { answered } from '@/interface/data/answered';
 import { pairAction, unpairAction } from '@/web/actions';
 import { useNetwork } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
@@ -37,7 +38,7 @@ export function PairForm({ screen, status }: { screen: Screen; status: ScreenSta
             variant="quiet"
             className="ml-auto"
             onClick={() =>
-              void unpairAction(screen.id).then((result) =>
+              void answered(unpairAction(screen.id)).then((result) =>
                 notify(result.ok ? 'The player was unpaired.' : result.message, !result.ok),
               )
             }
@@ -56,7 +57,7 @@ export function PairForm({ screen, status }: { screen: Screen; status: ScreenSta
         className="mt-3 flex items-start gap-3"
         onSubmit={(event) =>
           void handleSubmit(async ({ code }) => {
-            const result = await pairAction(screen.id, code);
+            const result = await answered(pairAction(screen.id, code));
             if (!result.ok) return setError('code', { message: result.message });
             reset();
             notify(`Paired: ${screen.name} has a player.`);

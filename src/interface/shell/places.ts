@@ -1,4 +1,4 @@
-/** The places, and the key that goes to each after g. */
+/** The places, and the key that goes to each after g. The last two are reached from the right of the bar. */
 export const PLACES = [
   { path: '/', name: 'Now', key: 'n' },
   { path: '/library', name: 'Library', key: 'l' },
@@ -6,4 +6,5 @@ export const PLACES = [
   { path: '/plan', name: 'Plan', key: 'b' },
   { path: '/screens', name: 'Screens', key: 's' },
   { path: '/publish', name: 'Publish', key: 'u' },
+  { path: '/people', name: 'People', key: 'e' },
 ] as const;

@@ -3,7 +3,7 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import Link from 'next/link';
 import { usePathname } from 'next/navigation';
-import { signOutAction } from '@/web/actions';
+import { signOutAction } from '@/web/people-actions';
 import { useFromNetwork, useNetwork } from '@/interface/data/provider';
 import { counted } from '@/interface/kit/format';
 import { PLACES } from './places';
@@ -19,7 +19,7 @@ export function TopBar() {
         <span className="max-w-44 truncate">{draft.network.name}</span>
       </Link>
       <nav aria-label="Places" className="flex items-stretch">
-        {PLACES.filter((place) => place.path !== '/publish').map(({ path: to, name }) => {
+        {PLACES.slice(0, -2).map(({ path: to, name }) => {
           const here = to === '/' ? path === '/' : path.startsWith(to);
           return (
             <Link
@@ -38,6 +38,11 @@ export function TopBar() {
         <Menu>
           <MenuButton className="px-2 py-1 hover:text-tide">{person.split(' ')[0]}</MenuButton>
           <MenuItems anchor="bottom end" className="z-50 min-w-44 border border-rule bg-sheet py-1">
+            <MenuItem>
+              <Link href="/people" className="block px-4 py-2 data-focus:bg-well">
+                People, password
+              </Link>
+            </MenuItem>
             <MenuItem>
               <button
                 type="button"

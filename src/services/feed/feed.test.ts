@@ -1,5 +1,5 @@
 import { withPatches } from '@/core';
-import { rows, transaction } from '@/database';
+import { rows, subscribe, transaction } from '@/database';
 import { publishEdition } from '../editions';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';
 import { changesSince, draftPlan, edit, lastChange, loadPlan } from '../plan';
@@ -7,6 +7,18 @@ import { collectToken, flushHeartbeats, heartbeat, pairScreen, playerOf, startPa
 import { followNetwork, knownStatuses, missedSince, type FeedEvent } from '.';
 
 useDatabase();
+
+// The first line of a process tells its listeners that they may have missed something.
+beforeAll(
+  () =>
+    new Promise<void>((done) => {
+      const stop = subscribe((message) => {
+        if (message.kind !== 'resync') return;
+        stop();
+        done();
+      });
+    }),
+);
 
 const until = async (holds: () => boolean | Promise<boolean>) => {
   for (let tries = 0; tries < 600 && !(await holds()); tries++) await new Promise((done) => setTimeout(done, 50));

@@ -21,6 +21,8 @@ export type FeedEvent =
   /** More happened than can be told: the page loads anew. */
   | { readonly kind: 'reload' }
   | { readonly kind: 'edition' }
+  /** Who belongs to the network, or how they come in, is to be asked for. */
+  | { readonly kind: 'people' }
   | ({ readonly kind: 'docket' } & DocketSums)
   /** Screens whose state differs from what was told before, and those that are gone. */
   | { readonly kind: 'statuses'; readonly statuses: readonly ScreenStatus[]; readonly gone: readonly string[] }
@@ -122,6 +124,8 @@ class Hub {
       case 'players':
       case 'player':
         return this.queue(async () => this.tellStates(await this.board.load()));
+      case 'people':
+        return this.tell({ kind: 'people' });
       case 'uploads':
         return this.tell({ kind: 'upload', upload: message.upload ?? null });
       case 'resync':

@@ -1,4 +1,32 @@
-export { addPerson, claim, isUnclaimed, readInput, signIn } from './people';
-export { actorOf, signOut, watchSession, type Actor } from './sessions';
+export { addPerson, claim, isUnclaimed, openSampleSession, signIn } from './people';
+export { readInput } from './input';
+export { changePassword, clearInvitations, join, offerOf, type Offer } from './joining';
+export {
+  foundNetwork,
+  invitations,
+  invite,
+  networks,
+  offerReset,
+  people,
+  removePerson,
+  signOutPerson,
+  withdraw,
+  type GivenLink,
+  type Invitation,
+  type Person,
+} from './members';
+export {
+  actorOf,
+  endSession,
+  endSessions,
+  sessions,
+  signOut,
+  watchSession,
+  type Actor,
+  type OpenSession,
+  type Origin,
+  type Session,
+} from './sessions';
 export { clearAttempts, giveBackAttempt, limitAttempts } from './limits';
 export { newToken, tokenHash } from './tokens';
+export { clearTrail, record, trail, type TrailLine } from './trail';

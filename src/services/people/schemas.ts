@@ -3,18 +3,17 @@ import { nameSchema } from '@/core';
 
 /** What people type to come in. The forms in the browser check by these too. */
 
-const emailSchema = z
+export const emailSchema = z
   .email('Write an e-mail address such as ida@example.org.')
+  .max(200, 'An e-mail address has at most 200 characters.')
   .transform((email) => email.toLowerCase());
 const passwordSchema = z
   .string()
   .min(10, 'A password has at least 10 characters.')
   .max(200, 'A password has at most 200 characters.');
+const enteredSchema = z.string().min(1, 'Write your password.').max(200);
 
-export const signInSchema = z.object({
-  email: emailSchema,
-  password: z.string().min(1, 'Write your password.').max(200),
-});
+export const signInSchema = z.object({ email: emailSchema, password: enteredSchema });
 
 export const firstPersonSchema = z.object({
   network: nameSchema,
@@ -23,5 +22,23 @@ export const firstPersonSchema = z.object({
   password: passwordSchema,
 });
 
+export const inviteSchema = z.object({ name: nameSchema, email: emailSchema });
+
+/** Another network, and its first person. */
+export const foundingSchema = inviteSchema.extend({ network: nameSchema });
+
+/** What somebody who holds a link sends with it. */
+export const joinSchema = z.object({ name: nameSchema, password: passwordSchema });
+
+export const passwordChangeSchema = z
+  .object({ current: enteredSchema, password: passwordSchema })
+  .refine(({ current, password }) => current !== password, {
+    path: ['password'],
+    message: 'This is your password already: choose another.',
+  });
+
 export type SignIn = z.input<typeof signInSchema>;
 export type FirstPerson = z.input<typeof firstPersonSchema>;
+export type Invite = z.input<typeof inviteSchema>;
+export type Join = z.input<typeof joinSchema>;
+export type PasswordChange = z.input<typeof passwordChangeSchema>;

@@ -1,6 +1,5 @@
-import { cookies } from 'next/headers';
 import { answerAs } from '@/web/routes';
-import { SESSION_COOKIE } from '@/web/session';
+import { sessionToken } from '@/web/session';
 import { followNetwork } from '@/services/feed';
 import { watchSession } from '@/services/people';
 
@@ -11,7 +10,7 @@ const KEEP_ALIVE_MS = 20_000;
 /** The feed of the person's network as server-sent events: what became of the plan, the screens, uploads and editions. */
 export async function GET(request: Request): Promise<Response> {
   return answerAs(request, async (actor) => {
-    const token = (await cookies()).get(SESSION_COOKIE)?.value ?? '';
+    const token = await sessionToken();
     const encoder = new TextEncoder();
     let end = () => {};
     const stream = new ReadableStream<Uint8Array>({

@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import { parseSelector } from '@/core';
+import { answered } from '@/interface/data/answered';
 import { closeFeedAction, openFeedAction } from '@/web/actions';
 import { useFeeds, useRefetch } from '@/interface/data/queries';
 import { useNetwork } from '@/interface/data/provider';
@@ -9,6 +10,7 @@ import { useZone } from '@/interface/data/zone';
 import { Button } from '@/interface/kit/button';
 import { Field, Input } from '@/interface/kit/field';
 import { dateTime } from '@/interface/kit/format';
+import { SecretAddress } from '@/interface/kit/secret-address';
 import { SelectorField } from '@/interface/kit/selector-field';
 
 /** Addresses from which calendar programs fetch what is published. An address is shown once, and can be closed. */
@@ -21,7 +23,7 @@ export function FeedsForm() {
   const [where, setWhere] = useState('');
   const [address, setAddress] = useState<string | null>(null);
   const open = async () => {
-    const result = await openFeedAction({ name, where });
+    const result = await answered(openFeedAction({ name, where }));
     if (!result.ok) return notify(result.message, true);
     setAddress(`${window.location.origin}/api/feeds/${result.value.token}.ics`);
     setName('');
@@ -29,7 +31,7 @@ export function FeedsForm() {
     refetch();
   };
   const close = async (id: string) => {
-    const result = await closeFeedAction(id);
+    const result = await answered(closeFeedAction(id));
     notify(result.ok ? 'The feed is closed: its address answers no more.' : result.message, !result.ok);
     refetch();
   };
@@ -56,25 +58,9 @@ export function FeedsForm() {
         </ul>
       )}
       {address && (
-        <div role="status" className="border border-tide bg-sheet p-3">
-          <p className="text-sm">
-            This is its address. Whoever has it can read the feed, so it is shown only now: copy it to where it is
-            needed.
-          </p>
-          <div className="mt-2 flex gap-2">
-            <Input readOnly aria-label="Address of the feed" className="font-code text-xs" value={address} />
-            <Button
-              onClick={() =>
-                void navigator.clipboard.writeText(address).then(
-                  () => notify('Copied.'),
-                  () => notify('The browser does not let it be copied: mark it and copy it by hand.', true),
-                )
-              }
-            >
-              Copy
-            </Button>
-          </div>
-        </div>
+        <SecretAddress label="Address of the feed" address={address} onTold={notify}>
+          This is its address. Whoever has it can read the feed, so it is shown only now: copy it to where it is needed.
+        </SecretAddress>
       )}
       <section className="space-y-3 border-t border-rule pt-4" aria-label="A new feed">
         <h3 className="text-lg">A new feed</h3>

@@ -1,6 +1,7 @@
 'use client';
 
 import { useEffect, useState } from 'react';
+import { answered } from '@/interface/data/answered';
 import { holidayChoicesAction, holidayDatesAction } from '@/web/actions';
 import { useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/button';
@@ -15,17 +16,18 @@ export function Holidays() {
   const [country, setCountry] = useState('');
   const [region, setRegion] = useState('');
   useEffect(() => {
-    void holidayChoicesAction().then((result) => result.ok && setCountries(result.value));
+    void answered(holidayChoicesAction()).then((result) => result.ok && setCountries(result.value));
   }, []);
   useEffect(() => {
     setRegion('');
     setRegions([]);
-    if (country !== '') void holidayChoicesAction(country).then((result) => result.ok && setRegions(result.value));
+    if (country !== '')
+      void answered(holidayChoicesAction(country)).then((result) => result.ok && setRegions(result.value));
   }, [country]);
   const nameOf = (list: readonly Choice[], code: string) => list.find((one) => one.code === code)?.name ?? code;
   const add = async () => {
     const name = `Public holidays, ${region === '' ? nameOf(countries, country) : nameOf(regions, region)}`;
-    const found = await holidayDatesAction(country, region === '' ? undefined : region);
+    const found = await answered(holidayDatesAction(country, region === '' ? undefined : region));
     if (!found.ok) return notify(found.message, true);
     const holidays = { country, ...(region === '' ? {} : { region }) };
     await edit(

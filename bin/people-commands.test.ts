@@ -1,0 +1,74 @@
+import { spawnSync } from 'node:child_process';
+import { actorOf, join, people, signIn } from '@/services/people';
+import { newNetwork, useDatabase } from '@/services/tests/database';
+
+useDatabase();
+jest.setTimeout(120_000);
+
+const HERE = { address: '127.0.0.1', agent: null };
+const lanternpost = (...args: string[]) =>
+  spawnSync(process.execPath, ['bin/lanternpost.mjs', ...args], { encoding: 'utf8', env: process.env });
+const linkIn = (text: string) => /^https:\/\/lamps\.example\/join#([\w-]{43})$/m.exec(text)?.[1] ?? '';
+const URL = ['--url', 'https://lamps.example/'];
+
+test('another network with its first person, a second one, a new password, a removal: by the command line alone', async () => {
+  const ours = await newNetwork('Ours');
+  const made = lanternpost('network', 'add', 'Ours', '--name', 'Una', '--email', 'una@example.org', ...URL);
+  expect([made.status, made.stderr]).toEqual([0, '']);
+  const opened = await join(linkIn(made.stdout), { name: 'Una', password: 'a long password' }, HERE);
+  const una = await actorOf(opened.token);
+  if (!una) throw new Error('she is not signed in');
+  expect(una.name).toBe('Una');
+  expect(una.networkId).not.toBe(ours.networkId);
+  expect(lanternpost('network', 'list').stdout).toContain('ours\tOurs\t1 people');
+
+  const nameless = lanternpost('person', 'add', '--name', 'Ulf', '--email', 'ulf@example.org');
+  expect([nameless.status, nameless.stderr]).toEqual([2, expect.stringContaining('Name one with --network')]);
+  const added = lanternpost(
+    'person',
+    'add',
+    '--network',
+    'ours',
+    '--name',
+    'Ulf',
+    '--email',
+    'ulf@example.org',
+    ...URL,
+  );
+  await join(linkIn(added.stdout), { name: 'Ulf', password: 'a long password' }, HERE);
+  expect(lanternpost('person', 'list', '--network', 'ours').stdout.split('\n').slice(0, 2)).toEqual([
+    'ulf@example.org\tUlf\t1 open',
+    'una@example.org\tUna\t1 open',
+  ]);
+
+  const reset = lanternpost('person', 'reset', 'UNA@example.org', ...URL);
+  await join(linkIn(reset.stdout), { name: 'Una', password: 'another password' }, HERE);
+  await signIn({ email: 'una@example.org', password: 'another password' }, HERE);
+  expect(await actorOf(opened.token)).toBeNull();
+
+  expect(lanternpost('person', 'remove', 'ulf@example.org').stdout).toBe('ulf@example.org is removed.\n');
+  const nobody = lanternpost('person', 'remove', 'ulf@example.org');
+  expect([nobody.status, nobody.stderr]).toEqual([2, expect.stringContaining('Nobody signs in with ulf@example.org')]);
+  expect((await people(una)).map((one) => one.name)).toEqual(['Una']);
+});
+
+test.each([
+  [['person'], /^Usage: lanternpost person list/],
+  [['person', 'reset'], /^Usage: lanternpost person list/],
+  [['network', 'add'], /^Usage: lanternpost network list/],
+  [['person', 'add', '--colour', 'red'], /colour/],
+  [['network', 'add', ' ', '--name', 'Una', '--email', 'una@example.org'], /"path":"\/network"/],
+  [['network', 'add', 'Third', '--name', 'Una'], /"path":"\/email"/],
+])('%p is told what is missing, and exits 2', (args, said) => {
+  const { status, stderr } = lanternpost(...args);
+  expect([status, stderr]).toEqual([2, expect.stringMatching(said)]);
+});
+
+test('without a database it is said what to set', () => {
+  const { DATABASE_URL: _, ...env } = process.env;
+  const { status, stderr } = spawnSync(process.execPath, ['bin/lanternpost.mjs', 'person', 'list'], {
+    encoding: 'utf8',
+    env: { ...env, LANTERNPOST_DATA: '/nowhere' },
+  });
+  expect([status, stderr]).toEqual([2, expect.stringContaining('set LANTERNPOST_DATA or DATABASE_URL')]);
+});

@@ -1,0 +1,113 @@
+import { PersonRow } from '@/database';
+import {
+  foundNetwork,
+  invite,
+  networks,
+  offerReset,
+  people,
+  removePerson,
+  type Actor,
+  type GivenLink,
+} from '@/services/people';
+import { options, type Command } from './options';
+import { cannot } from './plan-file';
+import { COMMAND_LINE, actorFor, withDatabase } from './with-database';
+
+const URL_USAGE = `--url is where people reach this server (default: LANTERNPOST_URL, or http://127.0.0.1:4170)`;
+
+/** Tells a link, once: only the hash of its secret is stored. */
+function tellLink({ token, expiresAt }: GivenLink, url: string | undefined, what: string): void {
+  const base = (url ?? process.env.LANTERNPOST_URL ?? 'http://127.0.0.1:4170').replace(/\/$/, '');
+  console.log(`${what}, once, until ${expiresAt}:\n${base}/join#${token}`);
+}
+
+const personUsage = `person list [--network ID]
+       lanternpost person add --name NAME --email E [--network ID] [--url URL]   a link by which somebody comes in
+       lanternpost person reset EMAIL [--url URL]                                a link that sets a new password
+       lanternpost person remove EMAIL
+       ${URL_USAGE}`;
+
+export const personCommand: Command = {
+  usage: personUsage,
+  async run([verb = '', ...args]) {
+    const email = args[0]?.startsWith('-') === false ? args.shift() : undefined;
+    const known = {
+      network: { type: 'string' },
+      name: { type: 'string' },
+      email: { type: 'string' },
+      url: { type: 'string' },
+    } as const;
+    const given = options(args, known, personUsage);
+    const named = email?.toLowerCase();
+    switch (verb) {
+      case 'list':
+        return withDatabase(async () => {
+          for (const one of await people(await actorFor(given.network)))
+            console.log([one.email, one.name, `${one.sessions} open`].join('\t'));
+          return 0;
+        });
+      case 'add':
+        return withDatabase(async () => {
+          const actor = await actorFor(given.network);
+          tellLink(
+            await invite(actor, { name: given.name, email: given.email }),
+            given.url,
+            'Whoever opens this comes in',
+          );
+          return 0;
+        });
+      case 'reset':
+      case 'remove':
+        if (!named) break;
+        return withDatabase(async () => {
+          const { actor, id } = await personBy(named);
+          if (verb === 'reset') tellLink(await offerReset(actor, id), given.url, 'This sets a new password');
+          else {
+            await removePerson(actor, id);
+            console.log(`${named} is removed.`);
+          }
+          return 0;
+        });
+    }
+    console.error(`Usage: lanternpost ${personUsage}`);
+    return 2;
+  },
+};
+
+async function personBy(email: string): Promise<{ readonly actor: Actor; readonly id: string }> {
+  const person = await PersonRow.findOne({ where: { email } });
+  if (!person) throw cannot('', `Nobody signs in with ${email}: lanternpost person list names who does.`);
+  return { actor: { ...COMMAND_LINE, networkId: person.networkId }, id: person.id };
+}
+
+const networkUsage = `network list
+       lanternpost network add NAME --name PERSON --email E [--url URL]   another network, and a link for its first person
+       ${URL_USAGE}`;
+
+export const networkCommand: Command = {
+  usage: networkUsage,
+  async run([verb = '', ...args]) {
+    const title = args[0]?.startsWith('-') === false ? args.shift() : undefined;
+    const given = options(
+      args,
+      { name: { type: 'string' }, email: { type: 'string' }, url: { type: 'string' } },
+      networkUsage,
+    );
+    if (verb === 'list')
+      return withDatabase(async () => {
+        for (const one of await networks()) console.log([one.slug, one.name, `${one.people} people`].join('\t'));
+        return 0;
+      });
+    if (verb === 'add' && title)
+      return withDatabase(async () => {
+        const { slug, link } = await foundNetwork(
+          { network: title, name: given.name, email: given.email },
+          COMMAND_LINE,
+        );
+        tellLink(link, given.url, `The network ${slug} is made. Whoever opens this is its first person`);
+        return 0;
+      });
+    console.error(`Usage: lanternpost ${networkUsage}`);
+    return 2;
+  },
+};

@@ -1,0 +1,46 @@
+import { join, resolve } from 'node:path';
+import { runningCluster } from '../scripts/cluster.mjs';
+import { NetworkRow, closeBus, closeDatabase } from '@/database';
+import type { Actor } from '@/services/people';
+import { cannot, orRefuse } from './plan-file';
+
+/** Who a network's history names where a command did it. */
+export const COMMAND_LINE = { personId: null, name: 'the command line' };
+
+/** The network that a command works on: the named one, or the only one. Throws Refusal. */
+export async function actorFor(slug: string | undefined): Promise<Actor> {
+  const networks = await NetworkRow.findAll({ where: slug ? { slug } : {} });
+  const [network] = networks;
+  if (!network) throw cannot('/network', `There is no network ${slug ?? ''} in this database.`);
+  if (networks.length > 1)
+    throw cannot('/network', `Name one with --network: ${networks.map((one) => one.slug).join(', ')}.`);
+  return { networkId: network.id, ...COMMAND_LINE };
+}
+
+/**
+ * Runs a command against the database at DATABASE_URL, or the private one of the data folder while `start` runs it. What is refused is
+ * told, and exits 2.
+ */
+export async function withDatabase(work: () => Promise<number>): Promise<number> {
+  try {
+    return await orRefuse(async () => {
+      process.env.DATABASE_URL ??= ownDatabase();
+      return work();
+    });
+  } finally {
+    await closeBus();
+    await closeDatabase();
+  }
+}
+
+function ownDatabase(): string {
+  const data = resolve(process.env.LANTERNPOST_DATA ?? 'data');
+  try {
+    return runningCluster(join(data, 'postgres'));
+  } catch {
+    throw cannot(
+      '',
+      `No database: start Lanternpost with the data folder ${data}, or set LANTERNPOST_DATA or DATABASE_URL.`,
+    );
+  }
+}

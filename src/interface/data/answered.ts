@@ -1,0 +1,19 @@
+import { unstable_rethrow } from 'next/navigation';
+import type { Result } from '@/core';
+
+const LOST: Result<never> = {
+  ok: false,
+  status: 0,
+  message: 'The server did not answer: check the network, look whether it was done, then try again.',
+  problems: [],
+};
+
+/** An action's answer; where the line is cut, a refusal that says so. What sends the page elsewhere goes on. */
+export async function answered<T>(action: Promise<Result<T>>): Promise<Result<T>> {
+  try {
+    return await action;
+  } catch (error) {
+    unstable_rethrow(error);
+    return LOST;
+  }
+}

@@ -1,0 +1,51 @@
+import Bowser from 'bowser';
+import { counted } from '@/interface/kit/format';
+import type { Person, TrailLine } from '@/services/people';
+
+/** What a browser or program is called: "Firefox on Linux". Programs that name themselves stay as they are. */
+export function agentName(agent: string | null): string {
+  if (!agent) return 'a program that does not say its name';
+  const { browser, os } = Bowser.parse(agent);
+  if (browser.name && os.name) return `${browser.name} on ${os.name}`;
+  return agent.slice(0, 40);
+}
+
+/** One line of the trail as a sentence without its end. */
+export function trailSentence({ by, act, about }: TrailLine): string {
+  const who = by ?? 'The command line';
+  const whom = about ?? '';
+  switch (act) {
+    case 'network-made':
+      return `${who} made the network ${whom}`;
+    case 'signed-in':
+      return `${who} signed in`;
+    case 'signed-out':
+      return `${who} signed out`;
+    case 'invited':
+      return `${who} invited ${whom}`;
+    case 'reset-offered':
+      return `${who} made a link for a new password of ${whom}`;
+    case 'withdrawn':
+      return `${who} withdrew the link for ${whom}`;
+    case 'joined':
+      return `${who} came in by an invitation`;
+    case 'password-set':
+      return `${who} set a new password by a link`;
+    case 'password-changed':
+      return `${who} changed their password`;
+    case 'sessions-ended':
+      return about ? `${who} signed ${whom} out everywhere` : `${who} signed out another window`;
+    case 'removed':
+      return `${who} removed ${whom}`;
+  }
+}
+
+/** What ends when a person is removed. */
+export function removalSentence({ sessions, feeds }: Pick<Person, 'sessions' | 'feeds'>): string {
+  const ends = [
+    ...(sessions > 0 ? [counted(sessions, 'open window')] : []),
+    ...(feeds > 0 ? [counted(feeds, 'calendar feed')] : []),
+    'the links that they gave out',
+  ];
+  return `These end at once: ${ends.join(', ').replace(/, ([^,]*)$/, ' and $1')}. What they did keeps their name.`;
+}

@@ -1,0 +1,15 @@
+/** What is done with people and their ways in. */
+export const ACTS = [
+  'network-made',
+  'signed-in',
+  'signed-out',
+  'invited',
+  'reset-offered',
+  'withdrawn',
+  'joined',
+  'password-set',
+  'password-changed',
+  'sessions-ended',
+  'removed',
+] as const;
+export type Act = (typeof ACTS)[number];

@@ -1,0 +1,102 @@
+import { Refusal } from '@/core';
+import { InvitationRow, PersonRow, rows, transaction } from '@/database';
+import { hashPassword, verifyPassword } from './hashing';
+import { readInput } from './input';
+import { forgetAttempts, limitAttempts } from './limits';
+import { joinSchema, passwordChangeSchema } from './schemas';
+import { endSessions, openSession, type Actor, type OpenSession, type Origin } from './sessions';
+import { tokenHash } from './tokens';
+import { record } from './trail';
+
+/** What a link is for, as whoever holds it is told. */
+export interface Offer {
+  readonly network: string;
+  readonly name: string;
+  readonly email: string;
+  readonly reset: boolean;
+}
+
+const TRIES = { most: 30, seconds: 300 };
+const WRONG_PASSWORDS = { most: 10, seconds: 300 };
+
+const noLink = () => new Refusal(404, 'This link was used, withdrawn, or is too old: ask for another.');
+
+/** What a link is for. Throws 404 where it does not work any more. */
+export async function offerOf(token: string, from: Origin): Promise<Offer> {
+  await limitAttempts(`join:${from.address}`, TRIES.most, TRIES.seconds);
+  const [found] = await rows<Offer>(
+    `SELECT n.name AS network, i.name, i.email, i.person_id IS NOT NULL AS reset FROM invitations i
+     JOIN plan_objects n ON n.network_id = i.network_id AND n.kind = 'network'
+     WHERE i.token_hash = $1 AND i.expires_at > now()`,
+    [tokenHash(token)],
+  );
+  if (!found) throw noLink();
+  return found;
+}
+
+/**
+ * Uses a link, once: makes the person, or sets the person's password and ends what was open under the old one. Signs in. Throws 404
+ * where the link does not work any more, 409 where the address is a person's of this server already, 422 by the fields.
+ */
+export async function join(token: string, input: unknown, from: Origin): Promise<OpenSession> {
+  await offerOf(token, from);
+  const { name, password } = readInput(joinSchema, input);
+  const passwordHash = await hashPassword(password);
+  return transaction(async (within) => {
+    const link = await InvitationRow.findOne({
+      where: { tokenHash: tokenHash(token) },
+      transaction: within,
+      lock: within.LOCK.UPDATE,
+    });
+    if (!link || link.expiresAt.getTime() <= Date.now()) throw noLink();
+    await link.destroy({ transaction: within });
+    const { networkId, email } = link;
+    const { personId, address } = { personId: link.personId, address: from.address };
+    if (personId) {
+      await PersonRow.update({ passwordHash, samplePassword: false }, { where: { id: personId }, transaction: within });
+      await endSessions(personId, within);
+      await record({ networkId, personId, act: 'password-set', address }, within);
+      return openSession(personId, from, within);
+    }
+    if ((await PersonRow.count({ where: { email }, transaction: within })) > 0)
+      throw new Refusal(
+        409,
+        `${email} belongs to somebody on this server already: ask to be invited by another address.`,
+      );
+    const made = await PersonRow.create({ networkId, email, name, passwordHash }, { transaction: within });
+    await record({ networkId, personId: made.id, act: 'joined', address }, within);
+    return openSession(made.id, from, within);
+  });
+}
+
+/**
+ * Changes one's own password; all sessions but that of `token` end. Throws 403 where the present password is another, 429 after too many
+ * tries, 422 by the fields.
+ */
+export async function changePassword(actor: Actor, input: unknown, token: string): Promise<void> {
+  const { current, password } = readInput(passwordChangeSchema, input);
+  const key = `password:${actor.personId}`;
+  await limitAttempts(key, WRONG_PASSWORDS.most, WRONG_PASSWORDS.seconds);
+  const person = await PersonRow.findByPk(actor.personId ?? '', { rejectOnEmpty: true });
+  if (!(await verifyPassword(person.passwordHash ?? '', current)))
+    throw new Refusal(403, 'This is not your present password: write it again.', [
+      { path: '/current', message: 'This is not your present password.' },
+    ]);
+  const passwordHash = await hashPassword(password);
+  await forgetAttempts(key);
+  await transaction(async (within) => {
+    // Changed by another window meanwhile: what was typed as the present password is no longer it.
+    const [changed] = await PersonRow.update(
+      { passwordHash, samplePassword: false },
+      { where: { id: person.id, passwordHash: person.passwordHash }, transaction: within },
+    );
+    if (changed === 0) throw new Refusal(409, 'Your password was changed meanwhile: sign in again.');
+    await endSessions(person.id, within, token);
+    await record({ ...actor, act: 'password-changed' }, within);
+  });
+}
+
+/** Forgets links that are too old to work. */
+export async function clearInvitations(): Promise<void> {
+  await rows('DELETE FROM invitations WHERE expires_at < now()');
+}

@@ -1,0 +1,89 @@
+'use server';
+
+import { cookies } from 'next/headers';
+import { redirect } from 'next/navigation';
+import { z } from 'zod';
+import type { Result } from '@/core';
+import {
+  changePassword,
+  claim,
+  endSession,
+  invite,
+  join,
+  offerOf,
+  offerReset,
+  readInput,
+  removePerson,
+  signIn,
+  signOut,
+  signOutPerson,
+  withdraw,
+  type GivenLink,
+  type Offer,
+  type OpenSession,
+} from '@/services/people';
+import { attempt, attemptAs } from './attempt';
+import { rowSchema } from './inputs';
+import { keepSession, requestOrigin, sessionToken } from './session';
+import { SESSION_COOKIE } from '@/services/people/session-cookie';
+
+/** Lets somebody in: what is refused comes back, and who is let in goes on to Now. */
+async function enter(work: () => Promise<OpenSession>): Promise<Result<null>> {
+  const result = await attempt(work);
+  if (!result.ok) return result;
+  await keepSession(result.value);
+  redirect('/');
+}
+
+export async function signInAction(input: unknown): Promise<Result<null>> {
+  return enter(async () => signIn(input, await requestOrigin()));
+}
+
+export async function claimAction(input: unknown): Promise<Result<null>> {
+  return enter(async () => claim(input, await requestOrigin()));
+}
+
+export async function signOutAction(): Promise<void> {
+  await signOut(await sessionToken());
+  (await cookies()).delete(SESSION_COOKIE);
+  redirect('/sign-in');
+}
+
+const linkSchema = z.string().max(100);
+
+/** What an invitation's link is for. */
+export async function offerAction(token: string): Promise<Result<Offer>> {
+  return attempt(async () => offerOf(readInput(linkSchema, token), await requestOrigin()));
+}
+
+export async function joinAction(token: string, input: unknown): Promise<Result<null>> {
+  return enter(async () => join(readInput(linkSchema, token), input, await requestOrigin()));
+}
+
+export async function inviteAction(input: unknown): Promise<Result<GivenLink>> {
+  return attemptAs((actor) => invite(actor, input));
+}
+
+export async function offerResetAction(person: string): Promise<Result<GivenLink>> {
+  return attemptAs((actor) => offerReset(actor, readInput(rowSchema, person)));
+}
+
+export async function withdrawAction(invitation: string): Promise<Result<void>> {
+  return attemptAs((actor) => withdraw(actor, readInput(rowSchema, invitation)));
+}
+
+export async function removePersonAction(person: string): Promise<Result<void>> {
+  return attemptAs((actor) => removePerson(actor, readInput(rowSchema, person)));
+}
+
+export async function signOutPersonAction(person: string): Promise<Result<void>> {
+  return attemptAs((actor) => signOutPerson(actor, readInput(rowSchema, person)));
+}
+
+export async function endSessionAction(session: string): Promise<Result<void>> {
+  return attemptAs((actor) => endSession(actor, readInput(rowSchema, session)));
+}
+
+export async function changePasswordAction(input: unknown): Promise<Result<void>> {
+  return attemptAs(async (actor) => changePassword(actor, input, await sessionToken()));
+}
