@@ -72,6 +72,7 @@ test.each<[string, When]>([
     '04:00–11:30, 5 Dec, Oslo time',
     { clock: 'Europe/Oslo', from: '2026-12-05', to: '2026-12-05', windows: [['04:00', '11:30']] },
   ],
+  ['by the rule FREQ=DAILY;;, not on storm', { from: '2026-11-25', repeat: 'FREQ=DAILY', not: ['storm'] }],
   ['New York time 9am to 5pm', { clock: 'America/New_York', windows: [['09:00', '17:00']] }],
 ])('"%s"', (text, when) => {
   expect(orThrow(read(text))).toEqual(when);
@@ -84,8 +85,11 @@ test.each([
   ['not on bank holidays', 'calendars are storm-days, storm', 7],
   ['10 Dec to 5 Dec 2026', 'The last day comes before the first.', 20],
   ['by the rule FREQ=HOURLY', 'FREQ must be DAILY', 0],
+  ['by the rule ;;;', '"by the rule ;;;" is not understood', 0],
+  ['by the rule ;;;x', '"" is not a rule part', 0],
   ['weekdays Mars time', '"Mars time" is not understood', 9],
-])('"%s" says what is wrong', (text, error, at) => {
+  [`weekdays${','.repeat(60_000)}`, 'A time is said in at most 60000 characters', 0],
+])('"%.40s" says what is wrong', (text, error, at) => {
   expect(read(text)).toMatchObject({
     ok: false,
     problems: [{ message: expect.stringContaining(error) as string, at }],

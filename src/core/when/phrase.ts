@@ -69,6 +69,7 @@ export function readWhen(text: string, context: PhraseContext): Result<When> {
     not: [],
     windows: [],
   };
+  if (text.length > LONGEST) return misread(`A time is said in at most ${LONGEST} characters: say less of it here.`);
   const reader = new Reader(text, context);
   for (;;) {
     reader.skip(/(?:[\s,;]|\band\b|\bbut\b)+/);
@@ -80,6 +81,8 @@ export function readWhen(text: string, context: PhraseContext): Result<When> {
   return finish(draft, context);
 }
 
+/** Enough for every date that a booking may name; what is longer is no time. */
+const LONGEST = 60_000;
 const EXAMPLE = '"weekdays 05:30–10:00, 1 Dec to 28 Feb, not on storm-days"';
 
 export class Reader {
@@ -275,12 +278,15 @@ const monthly: Clause = (reader, draft) =>
     return true;
   }) ?? false;
 
-const byRule: Clause = (reader, draft) => {
-  const match = reader.take('by the rule\\s+(\\S+?)(?=[\\s,;]*$|,?\\s)');
-  if (!match) return false;
-  draft.rule = match[1] ?? '';
-  return true;
-};
+const byRule: Clause = (reader, draft) =>
+  reader.attempt(() => {
+    const written = reader.take('by the rule\\s+(\\S+)')?.[1] ?? '';
+    let end = written.length;
+    while (end > 0 && ',;'.includes(written[end - 1] ?? '')) end--;
+    if (end === 0) return null;
+    draft.rule = written.slice(0, end);
+    return true;
+  }) ?? false;
 
 const inMonths: Clause = (reader, draft) =>
   reader.attempt(() => {
