@@ -1,6 +1,6 @@
 import { join, resolve } from 'node:path';
 import { runningCluster } from '../scripts/cluster.mjs';
-import { NetworkRow, closeBus, closeDatabase } from '@/database';
+import { NetworkRow, closeBus, closeDatabase, database } from '@/database';
 import type { Actor } from '@/services/people';
 import { cannot, orRefuse } from './plan-file';
 
@@ -25,6 +25,7 @@ export async function withDatabase(work: () => Promise<number>): Promise<number>
   try {
     return await orRefuse(async () => {
       process.env.DATABASE_URL ??= ownDatabase();
+      database();
       return work();
     });
   } finally {
