@@ -1,8 +1,9 @@
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
-import { dirname, resolve } from 'node:path';
+import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import next from 'next';
 import { logger } from '@/log';
+import { thinkBeside } from '@/services/thinking';
 import { settleAddress, trustedProxies } from './addresses';
 import { options, type Command } from './options';
 import { endSlowBody } from './slow-bodies';
@@ -43,6 +44,7 @@ export const command: Command = {
       usage,
     );
     const trusted = trustedProxies();
+    thinkBeside(join(root, 'bin/lanternpost.mjs'));
     const app = next({ dev: false, dir: root, hostname: host, port: Number(port) });
     await app.prepare();
     const handle = app.getRequestHandler();

@@ -1,6 +1,6 @@
 /** What the rest of the project uses of the core. Inside the core, folders import each other. */
 export { DAY, HOUR, MINUTE, formatInstant, parseInstant, type Instant } from './instant';
-export { Refusal, done, misread, never, orThrow, type Problem, type Refused, type Result } from './refusal';
+export { Refusal, done, misread, never, orThrow, refused, type Problem, type Refused, type Result } from './refusal';
 export {
   FORMAT,
   KINDS,

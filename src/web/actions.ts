@@ -4,11 +4,11 @@ import { z } from 'zod';
 import { civil, dateOfLocalTime, idSchema, patchesSchema, type LocalTime, type LoosePatch, type Result } from '@/core';
 import { requestAddress } from '@/web/session';
 import { holidayDates, closeFeed, holidayCountries, holidayRegions, openFeed, type Choice } from '@/services/calendars';
-import { publishAgain, publishEdition } from '@/services/editions';
 import { dismissUpload } from '@/services/library';
 import { readInput } from '@/services/people';
 import { edit, undo, type EditResult, type UndoResult, type Way } from '@/services/plan';
 import { pairScreen, unpairScreen } from '@/services/screens';
+import { think } from '@/services/thinking';
 import { attemptAs } from './attempt';
 import { rowSchema } from './inputs';
 
@@ -36,11 +36,11 @@ const editionSchema = z
 const codeSchema = z.string().max(40, 'A code has eight letters: read it again from the screen.');
 
 export async function publishAction(basedOn: number): Promise<Result<{ number: number }>> {
-  return attemptAs((actor) => publishEdition(actor, readInput(changeSchema, basedOn)));
+  return attemptAs((actor) => think('publishEdition', actor, readInput(changeSchema, basedOn)));
 }
 
 export async function publishAgainAction(number: number): Promise<Result<{ number: number }>> {
-  return attemptAs((actor) => publishAgain(actor, readInput(editionSchema, number)));
+  return attemptAs((actor) => think('publishAgain', actor, readInput(editionSchema, number)));
 }
 
 export async function pairAction(screen: string, code: string): Promise<Result<void>> {

@@ -10,7 +10,7 @@ import {
   type Plan,
   type ZoneTable,
 } from '@/core';
-import type { DocketSums } from '@/services/feed';
+import type { DocketSums } from '@/services/thinking';
 import type { FeedChanges } from '@/services/plan';
 import type { ScreenStatus } from '@/services/screens';
 

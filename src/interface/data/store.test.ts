@@ -17,7 +17,7 @@ import {
 } from '@/core';
 import type { FeedEvent } from '@/services/feed';
 import type { EditResult, FeedChange, FeedChanges, UndoResult } from '@/services/plan';
-import type { DocketSums } from '@/services/feed';
+import type { DocketSums } from '@/services/thinking';
 import type { ScreenStatus } from '@/services/screens';
 import type { NetworkView } from './state';
 import { createNetworkStore, type Ways } from './store';

@@ -1,7 +1,8 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { adoptZones, done, type LoosePatch, type Media, type Plan, type Result, type ZoneTable } from '@/core';
 import { editAction, undoAction } from '@/web/actions';
-import type { DocketSums, FeedEvent, Missed } from '@/services/feed';
+import type { FeedEvent, Missed } from '@/services/feed';
+import type { DocketSums } from '@/services/thinking';
 import type { EditResult, FeedChanges, UndoResult, Way } from '@/services/plan';
 import {
   begun,

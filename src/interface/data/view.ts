@@ -1,23 +1,23 @@
 import 'server-only';
-import { glances, planZones, samePlan, sharing, withUsedMedia, zoneTable, type Plan } from '@/core';
-import { docket, publishedPlan } from '@/services/editions';
+import { planZones, samePlan, sharing, withUsedMedia, zoneTable, type Plan } from '@/core';
+import { publishedPlan } from '@/services/editions';
 import { knownStatuses } from '@/services/feed';
 import type { Actor } from '@/services/people';
 import { draftPlan } from '@/services/plan';
+import { think } from '@/services/thinking';
 import type { NetworkView } from './state';
-
-/** Up to so many screens are glanced at before the page is sent; more are left to the browser's worker. */
-const GLANCED_AT = 300;
 
 /** `zone` is that of the person's own clock. */
 export async function loadView(actor: Actor, zone: string): Promise<NetworkView> {
   const draft = await draftPlan(actor);
   const plan = used(draft.plan);
   const serverNow = Date.now();
-  const [published, newest, statuses] = await Promise.all([
+  const [published, docket, statuses, glances] = await Promise.all([
     publishedPlan(actor),
-    docket(actor, draft),
+    think('docketSums', actor),
     knownStatuses(actor),
+    // The page can forecast by itself, if later.
+    think('glancesAt', actor, serverNow).catch(() => []),
   ]);
   // What the published plan has in common with the draft is sent once.
   const seen = published && { ...published, plan: sharedWith(plan, used(published.plan)) };
@@ -27,10 +27,7 @@ export async function loadView(actor: Actor, zone: string): Promise<NetworkView>
     zones: [...new Set([zone, ...planZones(plan), ...planZones(seen?.plan ?? plan)])].map(zoneTable),
     change: draft.change,
     published: seen,
-    docket: { change: newest.change, entries: newest.entries.length, screens: newest.screens.length },
-    statuses,
-    serverNow,
-    glances: plan.screens.length > GLANCED_AT ? [] : glances(seen?.plan ?? plan, serverNow),
+    ...{ docket, statuses, serverNow, glances },
   };
 }
 

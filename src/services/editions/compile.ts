@@ -1,11 +1,31 @@
 import { setImmediate } from 'node:timers/promises';
-import { compilationSteps, sharing, type CompiledBase, type CompiledEdition, type Plan, type Result } from '@/core';
+import {
+  Refusal,
+  compilationSteps,
+  sharing,
+  type CompiledBase,
+  type CompiledEdition,
+  type Plan,
+  type Result,
+} from '@/core';
 
 /** How long a compilation keeps this process from everything else at once, in milliseconds. */
 const SLICE_MS = 8;
 
-/** Compiles a plan, on top of what was compiled before where that is known; in slices, since others wait for the same process. */
-export async function compile(plan: Plan, base?: CompiledBase, sliceMs = SLICE_MS): Promise<Result<CompiledEdition>> {
+/** How long a plan may take as a whole, in milliseconds. */
+const DEADLINE_MS = 90_000;
+
+/**
+ * Compiles a plan, on top of what was compiled before where that is known; in slices, since others wait for the same thread.
+ * Throws 503 past the deadline.
+ */
+export async function compile(
+  plan: Plan,
+  base?: CompiledBase,
+  sliceMs = SLICE_MS,
+  deadlineMs = DEADLINE_MS,
+): Promise<Result<CompiledEdition>> {
+  const late = performance.now() + deadlineMs;
   const steps = compilationSteps(base ? sharing(base.plan, plan) : plan, base);
   for (;;) {
     const end = performance.now() + sliceMs;
@@ -13,6 +33,8 @@ export async function compile(plan: Plan, base?: CompiledBase, sliceMs = SLICE_M
       const step = steps.next();
       if (step.done) return step.value;
     } while (performance.now() < end);
+    if (performance.now() > late)
+      throw new Refusal(503, `This plan takes longer than ${deadlineMs / 1000} seconds to work out: make it smaller.`);
     await setImmediate();
   }
 }

@@ -33,11 +33,10 @@ export interface Docket {
 /** Dockets that were made last, by network: one stands until something is edited or published. */
 const remembered = new LRUCache<string, { readonly of: string; readonly docket: Docket }>({ max: 16 });
 
-/** `known` is the draft, where the caller has it. */
-export async function docket(actor: Actor, known?: Draft): Promise<Docket> {
+export async function docket(actor: Actor): Promise<Docket> {
   const { networkId } = actor;
   const newest = await newestEdition(networkId);
-  const draft = known ?? (await draftPlan(actor));
+  const draft = await draftPlan(actor);
   const of = `${newest?.id ?? ''} ${draft.change}`;
   const found = remembered.get(networkId);
   if (found?.of === of) return found.docket;

@@ -1,17 +1,11 @@
 import { subscribe, type BusMessage } from '@/database';
 import { logger } from '@/log';
-import { docket, newestNumber } from '../editions';
+import { newestNumber } from '../editions';
 import type { Upload } from '../library';
 import type { Actor } from '../people';
 import { changesSince, lastChange, type FeedChanges } from '../plan';
 import { StatusBoard, type ScreenStatus } from '../screens';
-
-/** How much waits to be published, by the change that it was counted at. */
-export interface DocketSums {
-  readonly change: number;
-  readonly entries: number;
-  readonly screens: number;
-}
+import { think, type DocketSums } from '../thinking';
 
 /** What a page is told. */
 export type FeedEvent =
@@ -195,8 +189,7 @@ class Hub {
 
   private async count(): Promise<void> {
     const actor: Actor = { networkId: this.networkId, personId: null, name: '' };
-    const { change, entries, screens } = await docket(actor);
-    this.counted = { change, entries: entries.length, screens: screens.length };
+    this.counted = await think('docketSums', actor);
     this.tell({ kind: 'docket', ...this.counted });
   }
 }

@@ -1,1 +1,1 @@
-export { followNetwork, knownStatuses, missedSince, type DocketSums, type FeedEvent, type Missed } from './hub';
+export { followNetwork, knownStatuses, missedSince, type FeedEvent, type Missed } from './hub';

@@ -1,8 +1,8 @@
 import { answerAs, json } from '@/web/routes';
-import { docket } from '@/services/editions';
+import { think } from '@/services/thinking';
 
 export const dynamic = 'force-dynamic';
 
 export async function GET(request: Request): Promise<Response> {
-  return answerAs(request, async (actor) => json(await docket(actor)));
+  return answerAs(request, async (actor) => json(await think('docket', actor)));
 }

@@ -1,0 +1,40 @@
+import { glances, type Glance, type Instant } from '@/core';
+import { docket, publishAgain, publishEdition, publishedPlan, type Docket } from '../editions';
+import type { Actor } from '../people';
+import { draftPlan } from '../plan';
+
+/** What takes long in a large network: compiling and forecasting. Plain values go in and come out, since a thread of its own does it. */
+
+/** How much waits to be published, by the change that it was counted at. */
+export interface DocketSums {
+  readonly change: number;
+  readonly entries: number;
+  readonly screens: number;
+}
+
+async function docketSums(actor: Actor): Promise<DocketSums> {
+  const { change, entries, screens } = await docket(actor);
+  return { change, entries: entries.length, screens: screens.length };
+}
+
+/** Larger networks are left to the browser's own worker, which forecasts what is in sight. */
+const GLANCED_AT = { screens: 300, bookings: 2000 };
+
+/** What the screens show at an instant, by the newest edition, or by the draft before the first. Empty in a large network. */
+async function glancesAt(actor: Actor, at: Instant): Promise<readonly Glance[]> {
+  const plan = ((await publishedPlan(actor)) ?? (await draftPlan(actor))).plan;
+  if (plan.screens.length > GLANCED_AT.screens || plan.bookings.length > GLANCED_AT.bookings) return [];
+  return glances(plan, at);
+}
+
+export const TASKS = {
+  docket: (actor: Actor): Promise<Docket> => docket(actor),
+  docketSums,
+  glancesAt,
+  publishAgain,
+  publishEdition,
+};
+
+export type TaskName = keyof typeof TASKS;
+export type TaskArguments<N extends TaskName> = Parameters<(typeof TASKS)[N]>;
+export type TaskAnswer<N extends TaskName> = Awaited<ReturnType<(typeof TASKS)[N]>>;
