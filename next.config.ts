@@ -20,6 +20,8 @@ const player = [
 
 const config: NextConfig = {
   poweredByHeader: false,
+  // A route is loaded when it is first asked for: each brings its own copy of what it needs.
+  experimental: { preloadEntriesOnStart: false },
   reactStrictMode: true,
   serverExternalPackages: [
     'sequelize',

@@ -12,6 +12,9 @@ const AGAIN_MS = 1000;
 /** How long a child may take to end when it is asked to. */
 const END_WITHIN_MS = 6000;
 
+/** glibc keeps freed memory by thread: a pool for each of Node's many costs more than it gives. */
+const SPARING = { MALLOC_ARENA_MAX: '2' };
+
 interface Member {
   readonly child: ChildProcess;
   silent: number;
@@ -33,7 +36,13 @@ export class Family {
     if (this.stopping) return;
     const child = spawn(process.execPath, ['--import', resolve(root, 'scripts/end-with-parent.mjs'), ...args], {
       cwd: root,
-      env: { ...process.env, NODE_ENV: 'production', LANTERNPOST_PARENT: String(process.pid), ...environment },
+      env: {
+        ...SPARING,
+        ...process.env,
+        NODE_ENV: 'production',
+        LANTERNPOST_PARENT: String(process.pid),
+        ...environment,
+      },
       stdio: ['ignore', name === 'web' || name === 'fleet' ? 'ignore' : 'inherit', 'inherit', 'pipe'],
     });
     const member: Member = { child, silent: 0 };

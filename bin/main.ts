@@ -7,7 +7,7 @@ const COMMANDS: Record<string, { readonly summary: string; load(): Promise<{ com
     load: () => import('./start'),
   },
   web: { summary: 'Serve the interface and the player protocol (needs DATABASE_URL)', load: () => import('./web') },
-  think: { summary: 'What web runs in a thread beside it: compiling and forecasting', load: () => import('./think') },
+  think: { summary: 'What web runs beside itself: compiling and forecasting', load: () => import('./think') },
   gateway: {
     summary: 'Serve the player protocol and the player page (needs DATABASE_URL)',
     load: () => import('./gateway'),

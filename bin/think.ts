@@ -1,16 +1,24 @@
-import { parentPort } from 'node:worker_threads';
+import { Worker } from 'node:worker_threads';
 import { serveTasks } from '@/services/thinking';
 import type { Command } from './options';
 
-/** The thread in which web has what takes long: compiling, forecasting, publishing. */
+/** Ends this process when the one that started it is gone, also while it works: a thread of its own looks every second. */
+const WATCH = `
+  const parent = process.ppid;
+  setInterval(() => process.ppid === parent || process.kill(process.pid, 'SIGKILL'), 1000);
+`;
+
+/** What takes long, beside web: compiling, forecasting, publishing. */
 export const command: Command = {
-  usage: 'think   (web runs it in a thread of its own)',
+  usage: 'think   (web runs it beside itself)',
   async run() {
-    if (!parentPort) {
-      console.error('This runs in a thread of `lanternpost web` alone: start that.');
+    if (!process.send) {
+      console.error('Web alone runs this, beside itself: start `lanternpost web`.');
       return 2;
     }
-    serveTasks(parentPort);
+    new Worker(WATCH, { eval: true }).unref();
+    process.on('disconnect', () => process.exit(0));
+    serveTasks(process);
     return undefined;
   },
 };

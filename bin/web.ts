@@ -3,7 +3,7 @@ import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import next from 'next';
 import { logger } from '@/log';
-import { thinkBeside } from '@/services/thinking';
+import { thinkBeside } from '@/services/thinking/thinker';
 import { settleAddress, trustedProxies } from './addresses';
 import { options, type Command } from './options';
 import { endSlowBody } from './slow-bodies';

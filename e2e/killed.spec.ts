@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { request as httpRequest } from 'node:http';
 import { join } from 'node:path';
 import type { Page } from '@playwright/test';
@@ -10,14 +10,17 @@ import { expect, test } from './support/test';
 /** Processes killed hard, at bad moments: what was confirmed is there, the rest is finished or cleanly failed. */
 test.describe.configure({ mode: 'serial' });
 
-/** The process id of the web server that the instance runs now; 0 while it has none. */
-function webPid(): number {
-  const children = execFileSync('ps', ['-o', 'pid=,args=', '--ppid', process.env.LANTERNPOST_PID ?? ''], {
-    encoding: 'utf8',
-  });
-  const line = children.split('\n').find((one) => one.includes('lanternpost.mjs web'));
-  return Number(line?.trim().split(' ')[0] ?? 0);
+/** The process id of a child by its program; 0 while there is none. */
+function childOf(parent: number | string, program: string): number {
+  const children = execFileSync('ps', ['-o', 'pid=,ppid=,args=', '-A'], { encoding: 'utf8' }).split('\n');
+  const fields = children.map((line) => line.trim().split(/\s+/));
+  const found = fields.find(([, ppid, ...args]) => ppid === String(parent) && args.join(' ').includes(program));
+  return Number(found?.[0] ?? 0);
 }
+
+/** The web server that the instance runs now, and the process beside it that compiles. */
+const webPid = () => childOf(process.env.LANTERNPOST_PID ?? '', 'lanternpost.mjs web');
+const thinkPid = () => childOf(webPid(), 'lanternpost.mjs think');
 
 async function answersAgain(page: Page): Promise<void> {
   await expect
@@ -35,6 +38,8 @@ async function answersAgain(page: Page): Promise<void> {
 test('the web server in an upload: nothing is half stored, and the file can be sent again', async ({ page }) => {
   await signIn(page);
   const cookies = (await page.context().cookies()).map(({ name, value }) => `${name}=${value}`).join('; ');
+  const beside = thinkPid();
+  expect(beside).toBeGreaterThan(0);
   const broken = new Promise<void>((done) => {
     const sending = httpRequest(server('/api/uploads?name=Half%20sent.png'), {
       method: 'POST',
@@ -46,6 +51,8 @@ test('the web server in an upload: nothing is half stored, and the file can be s
   });
   await broken;
   await answersAgain(page);
+  // What worked beside it ended with it.
+  await expect.poll(() => existsSync(`/proc/${beside}`)).toBe(false);
   expect(await (await page.request.get(server('/api/uploads'))).json()).toEqual([]);
   await page.goto(server('/library'));
   await expect(page.getByText('40 files', { exact: true })).toBeVisible();
@@ -53,7 +60,7 @@ test('the web server in an upload: nothing is half stored, and the file can be s
 
 const WAITING = "SELECT 1 FROM pg_locks WHERE NOT granted AND relation = 'programs'::regclass";
 
-test('the web server in a publication: nothing of the edition is there, and it can be published', async ({ page }) => {
+test('what compiles, in a publication: nothing of the edition is there, and it can be published', async ({ page }) => {
   await signIn(page);
   await goTo(page, 'Plan');
   await page.getByRole('button', { name: 'list', exact: true }).click();
@@ -75,9 +82,9 @@ test('the web server in a publication: nothing of the edition is there, and it c
     await rows('LOCK TABLE programs IN SHARE ROW EXCLUSIVE MODE', [], within);
     await page.getByRole('button', { name: /^Publish edition/ }).click();
     await expect.poll(async () => (await rows(WAITING)).length, { timeout: 30_000 }).toBe(1);
-    process.kill(webPid(), 'SIGKILL');
+    process.kill(thinkPid(), 'SIGKILL');
   });
-  await answersAgain(page);
+  await expect(page.getByRole('alert').filter({ hasText: 'This was broken off' })).toBeVisible();
   await page.goto(server('/publish'));
   await expect(editions.first()).toBeVisible();
   const button = page.getByRole('button', { name: /^Publish edition/ });

@@ -377,6 +377,47 @@ test('a calendar file becomes bookings after a look at it; a feed is read until 
   expect((await fetch(server('/api/feeds/guess.ics'))).status).toBe(404);
 });
 
+test('a large calendar file is read beside the page, and can be broken off; its bookings are one act', async ({
+  page,
+}) => {
+  await signIn(page);
+  await goTo(page, 'Plan');
+  const waiting = await page.getByTestId('docket').textContent();
+  await page.getByRole('button', { name: 'More', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Bookings from a calendar file' }).click();
+  const sheet = page.getByRole('dialog');
+  const calendar = (...lines: string[]) => ['BEGIN:VCALENDAR', ...lines, 'END:VCALENDAR'].join('\r\n');
+  const choose = (text: string) =>
+    sheet
+      .getByLabel('A calendar file (.ics)')
+      .setInputFiles({ name: 'long.ics', mimeType: 'text/calendar', buffer: Buffer.from(text) });
+
+  // A zone of its own for each event, which is looked for among all that there are: minutes of work.
+  const zones = Array.from({ length: 200 }, (_, i) => i).flatMap((i) => [
+    ...['BEGIN:VTIMEZONE', `TZID:Z${i}`, 'BEGIN:STANDARD', 'DTSTART:20200101T000000'],
+    ...['TZOFFSETFROM:+0123', 'TZOFFSETTO:+0123', 'END:STANDARD', 'END:VTIMEZONE'],
+    ...['BEGIN:VEVENT', `UID:z${i}`, `DTSTART;TZID=Z${i}:20261205T080000`, 'DURATION:PT1H', 'END:VEVENT'],
+  ]);
+  await choose(calendar(...zones));
+  await expect(sheet.getByRole('progressbar', { name: /^Reading the file, [1-9]/ })).toBeVisible();
+  await sheet.getByRole('button', { name: 'Cancel' }).click();
+  await expect(sheet.getByRole('progressbar')).toHaveCount(0);
+
+  const events = Array.from({ length: 900 }, (_, i) => i).flatMap((i) => [
+    ...['BEGIN:VEVENT', `UID:${i}`, `SUMMARY:Drill ${i}`, 'DTSTART:20270105T080000', 'DURATION:PT1H'],
+    ...['X-LANTERNPOST-WHERE:hall', 'X-LANTERNPOST-CONTENT:media:route-map', 'END:VEVENT'],
+  ]);
+  await choose(calendar(...events));
+  await expect(sheet.getByRole('button', { name: /^Show more \(\d+ left\)$/ })).toBeAttached();
+  await sheet.getByRole('button', { name: 'Add 900 bookings' }).click();
+  await expect(page.getByText('900 bookings added. Ctrl Z takes them back.')).toBeVisible({ timeout: 60_000 });
+  expect(await bookingNamed('Drill 899')).toMatchObject({ where: 'hall' });
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText('Taken back: "Drill 0" and 899 more.')).toBeVisible({ timeout: 60_000 });
+  expect(await bookingNamed('Drill 899')).toBeUndefined();
+  await expect(page.getByTestId('docket')).toHaveText(waiting ?? '');
+});
+
 test('public holidays become a calendar that bookings can name', async ({ page }) => {
   await signIn(page);
   await goTo(page, 'Plan');

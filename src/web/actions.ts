@@ -16,10 +16,19 @@ const originSchema = z.string().max(40);
 
 /**
  * Makes patches as a browser asks for them: what is no patch is refused, and never with files that only the library makes. `origin`
- * is what the page calls this edit, so that it knows it in the feed.
+ * is what the page calls this edit, so that it knows it in the feed; with `goesOn` it is the same act as an earlier one.
  */
-export async function editAction(patches: readonly LoosePatch[], origin: string): Promise<Result<EditResult>> {
-  return attemptAs((actor) => edit(actor, readInput(patchesSchema, patches), readInput(originSchema, origin)));
+export async function editAction(
+  patches: readonly LoosePatch[],
+  origin: string,
+  goesOn?: string,
+): Promise<Result<EditResult>> {
+  return attemptAs((actor) =>
+    edit(actor, readInput(patchesSchema, patches), {
+      origin: readInput(originSchema, origin),
+      goesOn: readInput(rowSchema.optional(), goesOn),
+    }),
+  );
 }
 
 /** Takes the signed-in person's last act back, or makes it again: the same in each of their windows, also after a reload. */

@@ -39,8 +39,8 @@ export interface Network extends NetworkState {
   notify(text: string, bad?: boolean): void;
   /** Takes files into the page's plan that it may not have: those that one is about to use or to look into. */
   hold(media: readonly Media[]): void;
-  /** Changes the plan: seen at once, taken back with its reason where it is refused. */
-  edit(patches: readonly LoosePatch[], said?: string): Promise<Result<EditResult>>;
+  /** Changes the plan: seen at once, taken back with its reason where it is refused. With `goesOn` it is one act with an earlier one. */
+  edit(patches: readonly LoosePatch[], said?: string, goesOn?: string): Promise<Result<EditResult>>;
   /** The same for a form's patch; where there is nothing to save, it is saved. */
   save(patch: LoosePatch | null, said?: string): Promise<Result<EditResult>>;
   undo(): void;
@@ -57,7 +57,7 @@ export type NetworkStore = StoreApi<Network> & {
 /** What the store asks of the outside. */
 export interface Ways {
   fetch(path: string): Promise<Response>;
-  edit(patches: readonly LoosePatch[], origin: string): Promise<Result<EditResult>>;
+  edit(patches: readonly LoosePatch[], origin: string, goesOn?: string): Promise<Result<EditResult>>;
   undo(way: Way): Promise<Result<UndoResult>>;
   /** Loads the view anew. */
   reload(): void;
@@ -75,7 +75,7 @@ const LOST = 'The server does not answer: what is shown may be old until the lin
 /** The ways of a page: the app's own routes and server actions. */
 export const pageWays = (reload: () => void, refetch: Ways['refetch']): Ways => ({
   fetch: (path) => fetch(path, { cache: 'no-store' }),
-  edit: (patches, origin) => editAction(patches, origin),
+  edit: editAction,
   undo: (way) => undoAction(way),
   reload,
   refetch,
@@ -100,13 +100,13 @@ export function createNetworkStore(view: NetworkView, ways: Ways): NetworkStore 
       return result;
     };
 
-    const edit = (patches: readonly LoosePatch[], said?: string): Promise<Result<EditResult>> => {
+    const edit = (patches: readonly LoosePatch[], said?: string, goesOn?: string): Promise<Result<EditResult>> => {
       if (patches.length === 0) return Promise.resolve(done(nothing(get().change)));
       const number = ++numbers;
       const origin = `${page}-${number}`;
       move((state) => edited(state, { number, origin }, patches));
       return inTurn(async () => {
-        const result = await ways.edit(patches, origin).catch((): Result<EditResult> => lost());
+        const result = await ways.edit(patches, origin, goesOn).catch((): Result<EditResult> => lost());
         if (result.ok) await follow(changesOf(result.value, get().person), number);
         else move((state) => takenBack(state, number));
         if (!result.ok) notify(result.message, true);

@@ -16,7 +16,7 @@ const SLICE_MS = 8;
 const DEADLINE_MS = 90_000;
 
 /**
- * Compiles a plan, on top of what was compiled before where that is known; in slices, since others wait for the same thread.
+ * Compiles a plan, on top of what was compiled before where that is known; in slices, since others wait for the same process.
  * Throws 503 past the deadline.
  */
 export async function compile(

@@ -48,6 +48,8 @@ export interface EditResult {
   readonly ids: readonly string[];
   /** Files that were changed or came into use, as they are now: a page may not have them. */
   readonly media: readonly Media[];
+  /** The act that they are: others may go on with it. */
+  readonly act?: string;
 }
 
 /** What a person does in one go, and what undo takes back whole. */
@@ -59,9 +61,25 @@ export interface Act {
   readonly origin?: string | undefined;
 }
 
-/** Makes a person's edits in one transaction: all of them with their rows in the audit trail, or none. They are one act. */
-export function edit(actor: Actor, edits: readonly Edit[], origin?: string): Promise<EditResult> {
-  return inTurn(actor.networkId, (within) => editWithin(actor, edits, within, { id: uuidv7(), origin }));
+/**
+ * Makes a person's edits in one transaction: all of them with their rows in the audit trail, or none. They are one act, or go on with one
+ * of that person's that was begun: what is too much for one request comes in several. Throws 422 for an act that is not theirs.
+ */
+export function edit(
+  actor: Actor,
+  edits: readonly Edit[],
+  { origin, goesOn }: { readonly origin?: string | undefined; readonly goesOn?: string | undefined } = {},
+): Promise<EditResult> {
+  return inTurn(actor.networkId, async (within) => {
+    if (goesOn !== undefined && !(await isOwnAct(actor, goesOn, within)))
+      throw new Refusal(422, 'What this goes on with is not known: load the page anew.');
+    const act = goesOn ?? uuidv7();
+    return { ...(await editWithin(actor, edits, within, { id: act, origin })), act };
+  });
+}
+
+async function isOwnAct({ networkId, personId }: Actor, act: string, within: Transaction): Promise<boolean> {
+  return (await ChangeRow.count({ where: { networkId, personId, act, takesBack: null }, transaction: within })) > 0;
 }
 
 /**

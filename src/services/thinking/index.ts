@@ -1,23 +1,14 @@
-import type { MessagePort } from 'node:worker_threads';
 import { Refusal, done, orThrow, refused, type Result } from '@/core';
 import { logOnce } from '@/log';
 import { troubleOf } from '../trouble';
 import { TASKS, type TaskAnswer, type TaskArguments, type TaskName } from './tasks';
-import { Thinker, commandThread, type Answered, type Asked } from './thinker';
+import { thinkerBeside, type Answered, type Asked } from './thinker';
 
 export type { DocketSums } from './tasks';
 
-/** Next compiles each route on its own: what must be one in a process hangs here. */
-const shared = globalThis as typeof globalThis & { lanternpostThinker?: Thinker };
-
-/** From here on this process's tasks are done by a thread of `command`. */
-export function thinkBeside(command: string): void {
-  shared.lanternpostThinker ??= new Thinker(commandThread(command));
-}
-
-/** Does a task: in the thread beside this process, or here where there is none. Throws what the task refuses, and 503 where it is lost. */
+/** Does a task: in the process beside this one, or here where there is none. Throws what the task refuses, and 503 where it is lost. */
 export async function think<N extends TaskName>(name: N, ...args: TaskArguments<N>): Promise<TaskAnswer<N>> {
-  const { lanternpostThinker: thinker } = shared;
+  const thinker = thinkerBeside();
   return thinker ? orThrow(await thinker.ask(name, args)) : run(name, args);
 }
 
@@ -27,12 +18,18 @@ async function run<N extends TaskName>(name: N, args: TaskArguments<N>): Promise
   return BY_NAME[name](...args);
 }
 
-/** The thread's own end: does what it is asked for, all at once and in slices. */
-export function serveTasks(port: Pick<MessagePort, 'on' | 'postMessage'>): void {
-  port.on('message', ({ id, name, args }: Asked) => {
+/** What asks and is answered: of a process, its line to the one that started it. */
+interface Line {
+  on(event: 'message', hear: (asked: Asked) => void): unknown;
+  send?(answer: Answered): unknown;
+}
+
+/** The other end: does what it is asked for, all at once and in slices. */
+export function serveTasks(line: Line): void {
+  line.on('message', ({ id, name, args }) => {
     void run(name, args as TaskArguments<TaskName>)
       .then(done<unknown>, refusedBy)
-      .then((result) => port.postMessage({ id, result } satisfies Answered));
+      .then((result) => line.send?.({ id, result }));
   });
 }
 

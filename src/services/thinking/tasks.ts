@@ -3,7 +3,7 @@ import { docket, publishAgain, publishEdition, publishedPlan, type Docket } from
 import type { Actor } from '../people';
 import { draftPlan } from '../plan';
 
-/** What takes long in a large network: compiling and forecasting. Plain values go in and come out, since a thread of its own does it. */
+/** What takes long in a large network: compiling and forecasting. Plain values go in and come out, since a process of its own does it. */
 
 /** How much waits to be published, by the change that it was counted at. */
 export interface DocketSums {

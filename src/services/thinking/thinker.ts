@@ -1,9 +1,9 @@
-import { Worker } from 'node:worker_threads';
-import { refused, type Result } from '@/core';
+import { fork, type ChildProcess } from 'node:child_process';
+import type { Result } from '@/core';
 import { logger } from '@/log';
 import type { TaskAnswer, TaskArguments, TaskName } from './tasks';
 
-/** A question to the thread, and its answer. */
+/** A question to the process beside, and its answer. */
 export interface Asked {
   readonly id: number;
   readonly name: TaskName;
@@ -14,7 +14,7 @@ export interface Answered {
   readonly result: Result<unknown>;
 }
 
-/** So long a task may take before its thread is taken to stand still, in milliseconds. */
+/** So long a task may take before the process beside is taken to stand still, in milliseconds. */
 const DEADLINE_MS = 150_000;
 const MOST_MEMORY_MB = 2048;
 
@@ -24,24 +24,22 @@ interface Waiting {
   resolve(result: Result<unknown>): void;
 }
 
-const LOST = refused(
-  [],
-  'Working this out took too long or too much memory: try again, or make the plan smaller.',
-  503,
-);
+const lost = (message: string): Result<never> => ({ ok: false, status: 503, message, problems: [] });
+const BROKEN_OFF = lost('This was broken off: look whether it was done, then try again.');
+const TOO_LONG = lost('Working this out took too long: try again, or make the plan smaller.');
 
 /**
- * A thread beside this process's own, which has what takes long: whoever waits for something else does not wait for it. One that ends,
- * or stands still past the deadline, is started anew; who waited for it is told.
+ * A process beside this one, which has what takes long: whoever waits for something else does not wait for it, nor lacks its memory. One
+ * that ends, or stands still past the deadline, is started anew; who waited for it is told.
  */
 export class Thinker {
-  private thread: Worker | null = null;
+  private child: ChildProcess | null = null;
   private readonly waiting = new Map<number, Waiting>();
   private count = 0;
   private closed = false;
 
   constructor(
-    private readonly start: () => Worker,
+    private readonly start: () => ChildProcess,
     private readonly deadlineMs = DEADLINE_MS,
   ) {
     this.open();
@@ -50,30 +48,31 @@ export class Thinker {
   /** A result and nothing thrown: who asks may have a copy of its own of what is thrown. */
   ask<N extends TaskName>(name: N, args: TaskArguments<N>): Promise<Result<TaskAnswer<N>>> {
     const id = ++this.count;
-    const thread = this.thread ?? this.open();
+    const child = this.child ?? this.open();
     return new Promise((resolve) => {
-      const timer = setTimeout(
-        () => this.giveUp(thread, `${name} took longer than ${this.deadlineMs} ms`),
-        this.deadlineMs,
-      );
-      this.waiting.set(id, { name, timer, resolve: resolve as Waiting['resolve'] });
-      thread.postMessage({ id, name, args } satisfies Asked);
+      const late = () => this.giveUp(child, `${name} took longer than ${this.deadlineMs} ms`, TOO_LONG);
+      this.waiting.set(id, {
+        ...{ name, timer: setTimeout(late, this.deadlineMs) },
+        resolve: resolve as Waiting['resolve'],
+      });
+      child.send({ id, name, args } satisfies Asked, (error) => error && this.giveUp(child, error.message));
     });
   }
 
-  async close(): Promise<void> {
+  close(): void {
     this.closed = true;
-    await this.thread?.terminate();
+    this.child?.kill('SIGKILL');
   }
 
-  private open(): Worker {
-    const thread = this.start();
-    thread.unref();
-    this.thread = thread;
-    thread.on('message', (answer: Answered) => this.hear(answer));
-    thread.on('error', (error) => this.giveUp(thread, error.message));
-    thread.on('exit', () => this.giveUp(thread, 'it ended'));
-    return thread;
+  private open(): ChildProcess {
+    const child = this.start();
+    child.unref();
+    child.channel?.unref();
+    this.child = child;
+    child.on('message', (answer: Answered) => this.hear(answer));
+    child.on('error', (error) => this.giveUp(child, error.message));
+    child.on('exit', () => this.giveUp(child, 'it ended'));
+    return child;
   }
 
   private hear(answer: Answered): void {
@@ -84,23 +83,31 @@ export class Thinker {
     waiting.resolve(answer.result);
   }
 
-  private giveUp(thread: Worker, why: string): void {
-    if (this.thread !== thread) return;
-    this.thread = null;
-    if (!this.closed)
-      logger.error(
-        { why, tasks: [...this.waiting.values()].map((one) => one.name) },
-        'the thread that compiles is started anew',
-      );
-    void thread.terminate();
+  private giveUp(child: ChildProcess, why: string, told = BROKEN_OFF): void {
+    if (this.child !== child) return;
+    this.child = null;
+    const tasks = [...this.waiting.values()].map((one) => one.name);
+    if (!this.closed) logger.error({ why, tasks }, 'the process that compiles is started anew');
+    child.kill('SIGKILL');
     for (const { timer, resolve } of this.waiting.values()) {
       clearTimeout(timer);
-      resolve(LOST);
+      resolve(told);
     }
     this.waiting.clear();
   }
 }
 
-/** The thread as the command line runs it: `command` is its program, called with `think`. */
-export const commandThread = (command: string) => (): Worker =>
-  new Worker(command, { argv: ['think'], resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY_MB } });
+/** The process as the command line runs it: `command` is its program, called with `think`. */
+const commandProcess = (command: string) => (): ChildProcess =>
+  fork(command, ['think'], { serialization: 'advanced', execArgv: [`--max-old-space-size=${MOST_MEMORY_MB}`] });
+
+/** Next compiles each route on its own: what must be one in a process hangs here. */
+const shared = globalThis as typeof globalThis & { lanternpostThinker?: Thinker };
+
+/** From here on this process's tasks are done by another beside it, which `command` runs. */
+export function thinkBeside(command: string): void {
+  shared.lanternpostThinker ??= new Thinker(commandProcess(command));
+}
+
+/** The process beside this one; undefined where there is none. */
+export const thinkerBeside = (): Thinker | undefined => shared.lanternpostThinker;

@@ -37,8 +37,9 @@ export interface CalendarFile {
 /**
  * Reads an iCalendar file (RFC 5545): events with recurrences, all-day events, foreign zones, and single instances that were
  * changed or cancelled (RECURRENCE-ID). An event that can't be taken over whole is left out and told, by line; the rest is read.
+ * `progress` hears the share that is read, 0 to 1.
  */
-export function readCalendar(file: string): CalendarFile {
+export function readCalendar(file: string, progress: (share: number) => void = () => {}): CalendarFile {
   const found = componentsOf(unfold(file));
   if ('message' in found) return { events: [], problems: [found] };
   const problems: LineProblem[] = [];
@@ -52,22 +53,21 @@ export function readCalendar(file: string): CalendarFile {
   const left = new Set(spare);
   const blocks = found.filter((block) => !left.has(block));
   const zones = new Zones(blocks.filter((block) => block.name === 'VTIMEZONE'));
-  const read = blocks
-    .filter((block) => block.name === 'VEVENT')
-    .flatMap((block) => {
-      try {
-        return [readEvent(block, zones)];
-      } catch (error) {
-        const {
-          message,
-          problems: [at],
-        } = error instanceof Refusal ? error : unreadable(firstLine(block), sentenceOf(error));
-        problems.push({ line: Number(at?.path.slice(1)), message });
-        return [];
-      }
-    });
-  if (!blocks.some((block) => block.name === 'VEVENT'))
-    problems.push({ line: 1, message: 'The file has no events: nothing to read.' });
+  const written = blocks.filter((block) => block.name === 'VEVENT');
+  const read = written.flatMap((block, i) => {
+    progress(i / written.length);
+    try {
+      return [readEvent(block, zones)];
+    } catch (error) {
+      const {
+        message,
+        problems: [at],
+      } = error instanceof Refusal ? error : unreadable(firstLine(block), sentenceOf(error));
+      problems.push({ line: Number(at?.path.slice(1)), message });
+      return [];
+    }
+  });
+  if (written.length === 0) problems.push({ line: 1, message: 'The file has no events: nothing to read.' });
   const events = joinSiblings(withInstances(read, problems));
   return { events: events.flatMap((one) => spread(one, problems)), problems: problems.sort((a, b) => a.line - b.line) };
 }

@@ -11,6 +11,7 @@ import { datesText, inRuns, readDates } from './date-list';
 import { FileText } from './file-text';
 import { Holidays } from './holidays-form';
 import { Problems } from './problems';
+import { ReadingLine } from './reading-line';
 import { useCalendarFile } from './use-calendar-file';
 
 /** Calendars of dates, that bookings name by "only on" and "not on": written by hand, from a file, or a country's public holidays. */
@@ -105,7 +106,8 @@ function NewCalendar({ onMake }: { onMake: (name: string, dates: Calendar['dates
   const [text, setText] = useState('');
   const [file, setFile] = useState('');
   const [refused, setRefused] = useState<string | null>(null);
-  const fromFile = useCalendarFile(file);
+  const reading = useCalendarFile(file);
+  const fromFile = reading.state === 'read' ? reading : null;
   const typed = readDates(text);
   const dates = fromFile
     ? inRuns(fromFile.reader.datesOfEvents(fromFile.file.events, horizon()))
@@ -139,6 +141,7 @@ function NewCalendar({ onMake }: { onMake: (name: string, dates: Calendar['dates
           {refused}
         </p>
       )}
+      <ReadingLine reading={reading} onCancel={() => setFile('')} />
       {fromFile && (
         <>
           <Problems problems={fromFile.file.problems} />

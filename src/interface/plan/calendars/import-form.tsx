@@ -1,28 +1,39 @@
 'use client';
 
-import { useMemo, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { describeWhen, parseSelector, type Content } from '@/core';
+import { editInBatches } from '@/interface/data/batches';
 import { useNetwork } from '@/interface/data/provider';
+import { Bar } from '@/interface/kit/bar';
 import { Button } from '@/interface/kit/button';
 import { ContentPicker } from '@/interface/forms/content-picker';
 import { contentOf } from '@/interface/kit/content';
 import { Field } from '@/interface/kit/field';
 import { counted } from '@/interface/kit/format';
+import { More } from '@/interface/kit/more';
 import { SelectorField } from '@/interface/kit/selector-field';
 import { FileText } from './file-text';
 import { Problems } from './problems';
+import { ReadingLine } from './reading-line';
 import { useCalendarFile } from './use-calendar-file';
+
+/** So many events are listed at first. */
+const SHOWN = 100;
 
 /** Takes the events of a calendar file into the draft as bookings: first looked at, then all of them at once. */
 export function ImportForm({ onDone }: { onDone: () => void }) {
-  const { draft, edit } = useNetwork('draft', 'edit');
+  const { draft, edit, notify } = useNetwork('draft', 'edit', 'notify');
   const [text, setText] = useState('');
   const [refused, setRefused] = useState<string | null>(null);
   const [what, setWhat] = useState('');
   const [where, setWhere] = useState('');
   const [siteClock, setSiteClock] = useState(true);
   const [left, setLeft] = useState<ReadonlySet<number>>(new Set());
-  const read = useCalendarFile(text);
+  const [made, setMade] = useState<number | null>(null);
+  const stop = useRef<AbortController | null>(null);
+  const [shown, setShown] = useState(SHOWN);
+  const reading = useCalendarFile(text);
+  const read = reading.state === 'read' ? reading : null;
   const events = useMemo(() => read?.file.events ?? [], [read]);
   const chosen = useMemo(() => events.filter((_, i) => !left.has(i)), [events, left]);
   const needsWhat = chosen.some((one) => one.content === null);
@@ -37,8 +48,20 @@ export function ImportForm({ onDone }: { onDone: () => void }) {
       siteClock,
       created: new Date().toISOString(),
     });
-    const result = await edit(edits, `${counted(edits.length, 'booking')} added. Ctrl Z takes them back.`);
-    if (result.ok) onDone();
+    stop.current = new AbortController();
+    setMade(0);
+    const { made: count, refused: why } = await editInBatches(
+      edits,
+      (part, goesOn) => edit(part, undefined, goesOn),
+      setMade,
+      stop.current.signal,
+    );
+    setMade(null);
+    const said = `${counted(count, 'booking')} added. Ctrl Z takes them back.`;
+    if (why === null && count === edits.length) {
+      notify(said);
+      onDone();
+    } else setRefused(`${why ?? 'Stopped.'} ${count > 0 ? said : 'No booking was added.'}`);
   };
   return (
     <div className="space-y-5">
@@ -56,11 +79,12 @@ export function ImportForm({ onDone }: { onDone: () => void }) {
           {refused}
         </p>
       )}
+      <ReadingLine reading={reading} onCancel={() => setText('')} />
       {read && <Problems problems={read.file.problems} />}
       {events.length > 0 && (
         <>
           <ul aria-label="Events" className="max-h-64 overflow-y-auto border border-rule bg-sheet">
-            {events.map((event, i) => (
+            {events.slice(0, shown).map((event, i) => (
               <li key={`${event.line} ${i}`} className="border-b border-rule/60 px-3 py-1.5 last:border-b-0">
                 <label className="flex items-start gap-2">
                   <input
@@ -86,6 +110,11 @@ export function ImportForm({ onDone }: { onDone: () => void }) {
                 </label>
               </li>
             ))}
+            {events.length > shown && (
+              <li>
+                <More left={events.length - shown} onMore={() => setShown(shown + SHOWN)} />
+              </li>
+            )}
           </ul>
           {needsWhat && (
             <Field label="What they show" hint="Calendar files do not say it; events of our own files do.">
@@ -109,9 +138,15 @@ export function ImportForm({ onDone }: { onDone: () => void }) {
             />
             On each site&rsquo;s own clock, whatever zone they were written in
           </label>
-          <Button variant="main" disabled={!ready} onClick={() => void save()}>
-            Add {counted(chosen.length, 'booking')}
-          </Button>
+          {made === null ? (
+            <Button variant="main" disabled={!ready} onClick={() => void save()}>
+              Add {counted(chosen.length, 'booking')}
+            </Button>
+          ) : (
+            <Bar share={made / chosen.length} words={`${made} of ${counted(chosen.length, 'booking')} added`}>
+              <Button onClick={() => stop.current?.abort()}>Stop</Button>
+            </Bar>
+          )}
         </>
       )}
     </div>

@@ -2,25 +2,50 @@
 
 import { useEffect, useState } from 'react';
 import type * as icalendar from '@/core/formats/icalendar';
+import { useNetwork } from '@/interface/data/provider';
+import type { Read, ToRead } from './worker';
 
-/** The reader of calendar files: fetched when it is first needed. */
-export type CalendarReader = typeof icalendar;
+/** What takes events on: fetched when it is first needed. */
+type CalendarReader = typeof icalendar;
 
-/** A file's events and problems as one types or chooses it; null while there is none. */
-export function useCalendarFile(
-  text: string,
-): { readonly file: icalendar.CalendarFile; readonly reader: CalendarReader } | null {
-  const [read, setRead] = useState<{ file: icalendar.CalendarFile; reader: CalendarReader } | null>(null);
+export type Reading =
+  | { readonly state: 'none' }
+  /** The share that is read, 0 to 1. */
+  | { readonly state: 'reading'; readonly share: number }
+  | { readonly state: 'read'; readonly file: icalendar.CalendarFile; readonly reader: CalendarReader }
+  | { readonly state: 'failed' };
+
+/** What becomes of a calendar file's text, as one types or chooses it. Another text, or none, breaks off the reading of the last. */
+export function useCalendarFile(text: string): Reading {
+  const { view } = useNetwork('view');
+  const [reading, setReading] = useState<Reading>({ state: 'none' });
   useEffect(() => {
+    if (text.trim() === '') {
+      setReading({ state: 'none' });
+      return;
+    }
+    setReading({ state: 'reading', share: 0 });
+    const worker = new Worker(new URL('./worker.ts', import.meta.url), { type: 'module' });
     let current = true;
-    if (text.trim() === '') setRead(null);
-    else
+    worker.addEventListener('message', ({ data }: MessageEvent<Read>) => {
+      if (!current) return;
+      if ('share' in data) return setReading({ state: 'reading', share: data.share });
+      worker.terminate();
       void import('@/core/formats/icalendar').then(
-        (reader) => current && setRead({ file: reader.readCalendar(text), reader }),
+        (reader) => current && setReading({ state: 'read', file: data.file, reader }),
+        () => current && setReading({ state: 'failed' }),
       );
+    });
+    worker.addEventListener('error', (event) => {
+      event.preventDefault();
+      worker.terminate();
+      if (current) setReading({ state: 'failed' });
+    });
+    worker.postMessage({ text, zones: view.zones } satisfies ToRead);
     return () => {
       current = false;
+      worker.terminate();
     };
-  }, [text]);
-  return read;
+  }, [text, view.zones]);
+  return reading;
 }
