@@ -135,6 +135,6 @@ export default tseslint.config(
       },
     },
   },
-  { files: ['bin/**', 'bench/**', 'scripts/**'], rules: { 'no-console': 'off' } },
+  { files: ['bin/**', 'bench/**', 'scripts/**', 'e2e/faults/**'], rules: { 'no-console': 'off' } },
   prettier,
 );

@@ -1,22 +1,14 @@
-import { execFileSync } from 'node:child_process';
 import { existsSync, readFileSync } from 'node:fs';
 import { request as httpRequest } from 'node:http';
 import { join } from 'node:path';
 import type { Page } from '@playwright/test';
 import { draft } from './support/plan';
+import { childOf } from './support/processes';
 import { goTo, server, signIn } from './support/session';
 import { expect, test } from './support/test';
 
 /** Processes killed hard, at bad moments: what was confirmed is there, the rest is finished or cleanly failed. */
 test.describe.configure({ mode: 'serial' });
-
-/** The process id of a child by its program; 0 while there is none. */
-function childOf(parent: number | string, program: string): number {
-  const children = execFileSync('ps', ['-o', 'pid=,ppid=,args=', '-A'], { encoding: 'utf8' }).split('\n');
-  const fields = children.map((line) => line.trim().split(/\s+/));
-  const found = fields.find(([, ppid, ...args]) => ppid === String(parent) && args.join(' ').includes(program));
-  return Number(found?.[0] ?? 0);
-}
 
 /** The web server that the instance runs now, and the process beside it that compiles. */
 const webPid = () => childOf(process.env.LANTERNPOST_PID ?? '', 'lanternpost.mjs web');

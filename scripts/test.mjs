@@ -3,6 +3,7 @@ import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { faultRows, passedTests, untold } from './faults.mjs';
 import { setUp } from './setup.mjs';
 
 process.chdir(join(dirname(fileURLToPath(import.meta.url)), '..'));
@@ -52,6 +53,12 @@ const playwrightCount = ({ stats }) => [stats.expected + stats.flaky, stats.unex
 suite('The real interface (Playwright)', 'npx', () => ['playwright', 'test'], 'playwright.json', playwrightCount, {
   LANTERNPOST_REPORT: join(reports, 'playwright.json'),
 });
+
+console.log('\n── Faults and bad inputs (docs/faults.md)');
+const untried = untold(faultRows(readFileSync('docs/faults.md', 'utf8')), passedTests(reports));
+for (const { fault, test } of untried) console.log(`"${fault}" is told there, and was not tried by: ${test}`);
+if (untried.length === 0) passed++;
+else failed++;
 
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed === 0 ? 0 : 1);

@@ -1,5 +1,6 @@
 import { execFileSync } from 'node:child_process';
 import { test as base } from '@playwright/test';
+import { learnSecrets, secretsInLogs } from './secrets';
 import { INSTANCE_TEMPLATE, dataFolder, removeData, startLanternpost } from './instance';
 
 /** Ports of the instances lie so far apart: a web server, a gateway, a database, and what a test starts besides. */
@@ -10,7 +11,14 @@ const FIRST_PORT = 4380;
  * Every spec runs on an instance of its own, with the sample network as it was made once: what one does to it no other sees,
  * and several run side by side. Where it is, `server()` and `bindDatabase()` read from this worker's environment.
  */
-export const test = base.extend<object, { instance: void }>({
+export const test = base.extend<{ learning: void }, { instance: void }>({
+  learning: [
+    async ({ context }, use) => {
+      learnSecrets(context);
+      await use();
+    },
+    { auto: true },
+  ],
   instance: [
     // eslint-disable-next-line no-empty-pattern -- Playwright reads from the pattern that nothing else is needed
     async ({}, use, { workerIndex }) => {
@@ -27,7 +35,9 @@ export const test = base.extend<object, { instance: void }>({
       Object.assign(process.env, { LANTERNPOST_URL: url, LANTERNPOST_PID: String(pid), LANTERNPOST_E2E_DATA: data });
       await use();
       await stop();
+      const { found } = secretsInLogs(data);
       await removeData(data);
+      if (found.length > 0) throw new Error(`${found.length} secrets of this run stand in a log.`);
     },
     { scope: 'worker', auto: true, timeout: 180_000 },
   ],

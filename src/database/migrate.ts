@@ -6,6 +6,7 @@ import * as acts from './migrations/0003-acts-for-undo';
 import * as planObjects from './migrations/0004-plan-objects';
 import * as lives from './migrations/0005-lives-of-players';
 import * as people from './migrations/0006-people';
+import * as names from './migrations/0007-names-as-people-count-them';
 
 /** In order. The database remembers the ids of those that were run: they stay, whatever a file is called later. */
 const MIGRATIONS = [
@@ -15,6 +16,7 @@ const MIGRATIONS = [
   { name: '0004-plan-objects', ...planObjects },
   { name: '0005-lives-of-players', ...lives },
   { name: '0006-people', ...people },
+  { name: '0007-names', ...names },
 ];
 
 /** A step may take as long as it needs, and wait for another process that makes it. */

@@ -31,7 +31,7 @@ export async function answer(request: Request, work: () => Promise<Response>): P
     if (told !== error) logOnce(error, 'request failed');
     else
       logger.info(
-        { status: told.status, path: new URL(request.url).pathname, reason: told.message },
+        { status: told.status, path: withoutSecrets(new URL(request.url).pathname), reason: told.message },
         'request refused',
       );
     return Response.json(problemDocument(told), {
@@ -40,6 +40,9 @@ export async function answer(request: Request, work: () => Promise<Response>): P
     });
   }
 }
+
+/** A path as a log may have it: what is as long as a token stands in it as an ellipsis. */
+const withoutSecrets = (path: string) => path.replace(/[\w-]{40,}/g, '…');
 
 /** Against requests that another site makes in a person's name: browsers say where a request comes from. Programs send neither header. */
 function refuseForeign(request: Request): void {

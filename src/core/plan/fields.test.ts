@@ -18,7 +18,11 @@ test.each([
   ['two lines', 'Hall\nDeck', ['A name is one line: take line breaks and control characters out.']],
   ['a colour for a terminal', '\u001b[31mHall', ['A name is one line: take line breaks and control characters out.']],
   ['121 letters', 'x'.repeat(121), ['A name has at most 120 characters.']],
-  ['one letter with a thousand marks', `e${'\u0301'.repeat(1300)}`, ['A name has at most 120 characters.']],
+  [
+    'one letter with a thousand marks',
+    `e${'\u0301'.repeat(1300)}`,
+    ['A name is too long: take out marks and composed characters.'],
+  ],
 ])('a name of %s is refused', (_, name, sentences) => {
   expect(said(nameSchema, name)).toEqual(sentences);
 });
@@ -26,7 +30,7 @@ test.each([
 test.each([
   ['as people write it', ' Łódź, quay 2 \u200b', 'Łódź, quay 2'],
   ['in a script from right to left', 'מזח', 'מזח'],
-  ['of 120 families', FAMILY.repeat(100), FAMILY.repeat(100)],
+  ['of 100 families', FAMILY.repeat(100), FAMILY.repeat(100)],
   ['of 120 letters', 'x'.repeat(120), 'x'.repeat(120)],
 ])('a name %s is taken, trimmed', (_, name, kept) => {
   expect(nameSchema.parse(name)).toBe(kept);

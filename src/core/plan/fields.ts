@@ -8,8 +8,9 @@ import { idField } from './references';
 
 export const idSchema = idField();
 
-/** Code units that one character of a text may be made of on average: a flag or a family is made of many. */
-const UNITS = 10;
+/** Bytes of UTF-8 that one character of a text may be made of on average: a flag or a family is made of many. An index has to hold it. */
+const BYTES = 21;
+const encoder = new TextEncoder();
 
 /**
  * A line of text, trimmed, of at most so many characters as people count them, of characters that can be kept and sent: for what
@@ -21,9 +22,13 @@ export const lineSchema = (what: string, most: number) =>
     .overwrite(trimmed)
     .refine(isSound, { error: `${what} holds a character that can not be kept: write it again.`, abort: true })
     .refine(isOneLine, `${what} is one line: take line breaks and control characters out.`)
+    .refine((text) => text.length <= most || text.length > most * BYTES || graphemes(text) <= most, {
+      error: `${what} has at most ${most} characters.`,
+      abort: true,
+    })
     .refine(
-      (text) => text.length <= most || (text.length <= most * UNITS && graphemes(text) <= most),
-      `${what} has at most ${most} characters.`,
+      (text) => text.length <= most || encoder.encode(text).length <= most * BYTES,
+      `${what} is too long: take out marks and composed characters.`,
     );
 
 export const MOST_OF_NAME = 120;

@@ -17,19 +17,25 @@ const entryPatchSchema = z.union([
   z.strictObject({ id, remove: z.literal(true), was: fields.optional() }),
 ]);
 
-const patchSchema = z.union([
-  z.strictObject({ kind, id: id.optional(), add: fields }),
-  z.strictObject({
-    kind,
-    id,
-    set: fields,
-    was: fields.optional(),
-    entries: z.record(z.string(), z.array(entryPatchSchema)).optional(),
-  }),
-  z.strictObject({ kind, id, remove: z.literal(true), was: fields.optional() }),
-]);
+const patchSchema = z.union(
+  [
+    z.strictObject({ kind, id: id.optional(), add: fields }),
+    z.strictObject({
+      kind,
+      id,
+      set: fields,
+      was: fields.optional(),
+      entries: z.record(z.string(), z.array(entryPatchSchema)).optional(),
+    }),
+    z.strictObject({ kind, id, remove: z.literal(true), was: fields.optional() }),
+  ],
+  'This is no change of a plan: load the page anew, then try again.',
+);
 
 /** At most so many at once: a plan file is read by its own way in. */
 const MOST = 5000;
 
-export const patchesSchema = z.array(patchSchema).min(1).max(MOST);
+export const patchesSchema = z
+  .array(patchSchema, 'Changes of a plan come as a list: load the page anew, then try again.')
+  .min(1, 'There is nothing to change here.')
+  .max(MOST, `At most ${MOST} changes at once: make them in parts.`);

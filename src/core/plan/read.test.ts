@@ -195,10 +195,10 @@ test('what is of a wrong kind, missing or unknown is told in plain words', () =>
     '/screens/0/width: A size is a whole number of pixels.',
   ]);
   expect(said((plan) => ((plan.screens[0] as Record<string, unknown>).name = 7))).toEqual([
-    '/screens/0/name: This must be string, not number.',
+    '/screens/0/name: This must be a text.',
   ]);
   expect(said((plan) => delete (plan.sites[0] as Record<string, unknown>).name)).toEqual([
-    '/sites/0/name: This is missing: give string.',
+    '/sites/0/name: This is missing: give a text.',
   ]);
   expect(said((plan) => Object.assign(plan.media[0] ?? {}, { mood: 1, 'a/b': 2 }))).toEqual([
     '/media/0/mood: "mood" is unknown here: remove it.',

@@ -18,18 +18,45 @@ export function problemsOf(error: z.ZodError): Problem[] {
         path: pointer([...issue.path, key]),
         message: `"${key}" is unknown here: remove it.`,
       }));
-    if (issue.code === 'invalid_type') {
-      const message =
-        issue.input === undefined && issue.message.endsWith('received undefined')
-          ? `This is missing: give ${issue.expected}.`
-          : issue.message.startsWith('Invalid input: ')
-            ? `This must be ${issue.message.replace('Invalid input: expected ', '').replace(', received', ', not')}.`
-            : issue.message;
-      return [{ path: pointer(issue.path), message }];
-    }
-    return [{ path: pointer(issue.path), message: issue.message }];
+    return [{ path: pointer(issue.path), message: saysLittle(issue.message) ? inWords(issue) : issue.message }];
   });
 }
+
+/** Whether a message is Zod's own, about its types, and no sentence of ours. */
+const saysLittle = (message: string) => /^(Invalid input|Invalid option|Too big|Too small)\b/.test(message);
+
+const NAMED: Readonly<Record<string, string>> = {
+  ...{ string: 'a text', number: 'a number', int: 'a whole number', boolean: 'true or false' },
+  ...{ array: 'a list', object: 'an object', record: 'an object', tuple: 'a list' },
+};
+
+function inWords(issue: z.core.$ZodIssue): string {
+  switch (issue.code) {
+    case 'invalid_type': {
+      const wanted = NAMED[issue.expected] ?? issue.expected;
+      return issue.message.endsWith('received undefined')
+        ? `This is missing: give ${wanted}.`
+        : `This must be ${wanted}.`;
+    }
+    case 'invalid_value':
+      return `This must be ${issue.values.map((one) => JSON.stringify(one)).join(' or ')}.`;
+    case 'too_big':
+      return ofSize(issue.origin, 'at most', issue.maximum);
+    case 'too_small':
+      return ofSize(issue.origin, 'at least', issue.minimum);
+    case 'invalid_union':
+      return 'This has none of the forms that are known here: check its fields.';
+    default:
+      return issue.message;
+  }
+}
+
+const ofSize = (of: string, measure: string, bound: number | bigint) =>
+  of === 'string'
+    ? `This has ${measure} ${bound} characters.`
+    : of === 'array'
+      ? `This list has ${measure} ${bound} entries.`
+      : `This is ${measure} ${bound}.`;
 
 /** One object's document, checked; all of its problems at once where it is not valid. */
 export function readDocument(kind: Kind, document: object): Result<object> {

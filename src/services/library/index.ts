@@ -11,4 +11,4 @@ export {
   type Received,
   type Upload,
 } from './uploads';
-export { read as readFile, storedBytes } from './store';
+export { read as readFile, storedBytes, storedPath } from './store';

@@ -11,7 +11,7 @@ const passwordSchema = z
   .string()
   .min(10, 'A password has at least 10 characters.')
   .max(200, 'A password has at most 200 characters.');
-const enteredSchema = z.string().min(1, 'Write your password.').max(200);
+const enteredSchema = z.string().min(1, 'Write your password.').max(200, 'A password has at most 200 characters.');
 
 export const signInSchema = z.object({ email: emailSchema, password: enteredSchema });
 

@@ -74,7 +74,8 @@ export function edit(
     if (goesOn !== undefined && !(await isOwnAct(actor, goesOn, within)))
       throw new Refusal(422, 'What this goes on with is not known: load the page anew.');
     const act = goesOn ?? uuidv7();
-    return { ...(await editWithin(actor, edits, within, { id: act, origin })), act };
+    const result = await editWithin(actor, edits, within, { id: act, origin });
+    return result.changes.length > 0 ? { ...result, act } : result;
   });
 }
 

@@ -102,7 +102,12 @@ test('a network of the tables before comes over whole: plan, files, players, edi
   await rows('CREATE SCHEMA public');
   expect(await migrate(database(), '0003-acts')).toEqual(['0001-first-lamp', '0002-clockwork', '0003-acts']);
   await fillTablesBefore();
-  expect(await migrate(database())).toEqual(['0004-plan-objects', '0005-lives-of-players']);
+  expect(await migrate(database())).toEqual([
+    '0004-plan-objects',
+    '0005-lives-of-players',
+    '0006-people',
+    '0007-names',
+  ]);
 
   const actor = { networkId: NETWORK ?? '', personId: PERSON ?? '', name: 'Ida' };
   const { plan } = await draftPlan(actor);

@@ -52,6 +52,36 @@ test('undo walks back through changes of the same thing, redo walks forward, eac
   ]);
 });
 
+test('an act that comes in several requests is one step; nobody goes on with what is not theirs', async () => {
+  const actor = await newNetwork();
+  await newPlan(actor);
+  const other = await addPerson(actor.networkId, {
+    name: 'O',
+    email: 'goes-on@example.org',
+    password: 'a long password',
+  });
+  const add = (name: string) => [{ kind: 'playlist' as const, add: { name, items: [] } }];
+  const { act: goesOn } = await edit(actor, add('First'));
+  await edit(other, add('Between'));
+  expect((await edit(actor, add('Second'), { goesOn })).act).toBe(goesOn);
+  for (const [who, act] of [
+    [other, goesOn],
+    [await newNetwork(), goesOn],
+    [actor, '00000000-0000-7000-8000-000000000000'],
+  ] as const)
+    await expect(edit(who, add('Third'), { goesOn: act })).rejects.toMatchObject({ status: 422 });
+  await undo(actor, 'undo');
+  const names = (await draftPlan(actor)).plan.playlists.map((one) => one.name).sort();
+  expect(names).toEqual(['Between', 'House']);
+  // Nothing done is no act to go on with.
+  expect((await edit(actor, [{ kind: 'playlist', id: 'house', set: { name: 'House' } }])).act).toBeUndefined();
+  // Nor is what took back.
+  const { act: taken } = await edit(actor, add('Fourth'));
+  await undo(actor, 'undo');
+  const [back] = await rows<{ act: string }>('SELECT act FROM changes WHERE takes_back = $1', [taken]);
+  await expect(edit(actor, add('Fifth'), { goesOn: back?.act })).rejects.toMatchObject({ status: 422 });
+});
+
 test('an act of several edits is taken back whole, also one that removes', async () => {
   const actor = await newNetwork();
   await newPlan(actor);

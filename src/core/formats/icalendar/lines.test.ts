@@ -1,4 +1,4 @@
-import { componentsOf, escapeText, fold, unescapeText, unfold } from './lines';
+import { namesFalseTime, componentsOf, escapeText, fold, unescapeText, unfold } from './lines';
 
 test('content lines: unfolded, whatever ends them, with the line that each begins on', () => {
   expect(unfold('A:1\r\n 2\n\n\tB\rC:3\r\n \r\n')).toEqual([
@@ -81,4 +81,24 @@ describe('components of a calendar', () => {
       message: 'The VEVENT that begins here has no end: the file is cut short.',
     });
   });
+});
+
+test.each([
+  ['DTSTART:20260199T080000', true],
+  ['DTSTART;TZID=Europe/Oslo:20260230T080000', true],
+  ['DTSTART;TZID="A:20261399":20260228T080000', false],
+  ['DTEND;VALUE=DATE:20261301', true],
+  ['DTSTART:20261205T240000', true],
+  ['DTSTART:20261205T236000Z', true],
+  ['DTSTART:20261205T235960Z', false],
+  ['DTSTART:20261205T235961Z', true],
+  ['RDATE:20261205T080000,20260229T080000', true],
+  ['RDATE;VALUE=PERIOD:20261205T080000/PT1H,20261206T080000/20261206T090000', false],
+  ['EXDATE;VALUE=DATE:20280229', false],
+  ['RECURRENCE-ID:20260431T080000', true],
+  ['RRULE:FREQ=DAILY;UNTIL=20260230', true],
+  ['RRULE:FREQ=DAILY;UNTIL=20260228T080000Z;COUNT=20269999', false],
+  ['SUMMARY:20269999', false],
+])('%s names a time that does not exist: %s', (text, expected) => {
+  expect(namesFalseTime(text)).toBe(expected);
 });

@@ -1,5 +1,7 @@
 /** Content lines of RFC 5545 section 3.1: unfolded when read, folded at 75 octets when written. */
 
+import { parseDate } from '../../when';
+
 export interface ContentLine {
   /** Line of the file that it begins on, from 1. */
   readonly line: number;
@@ -47,6 +49,19 @@ export function escapeText(text: string): string {
 /** A TEXT value read back. */
 export function unescapeText(text: string): string {
   return text.replace(/\\([\\;,nN])/g, (_, character: string) => (/n/i.test(character) ? '\n' : character));
+}
+
+const DATED = /^(?:DTSTART|DTEND|RDATE|EXDATE|RECURRENCE-ID)(?:;(?:"[^"]*"|[^":])*)?:(.*)$/i;
+const UNTIL = /^RRULE:.*\bUNTIL=([^;]*)/i;
+const TIME = /(?<!\w)(\d{4})(\d{2})(\d{2})(?:T(\d{2})(\d{2})(\d{2})Z?)?(?!\w)/g;
+
+/** Whether a line names a day or a time that does not exist (sections 3.3.4, 3.3.12; a second of 60 does): readers make another of it. */
+export function namesFalseTime(text: string): boolean {
+  const value = (DATED.exec(text) ?? UNTIL.exec(text))?.[1] ?? '';
+  return [...value.matchAll(TIME)].some(
+    ([, year = '', month = '', day = '', hour = '0', minute = '0', second = '0']) =>
+      parseDate(`${year}-${month}-${day}`) === null || Number(hour) > 23 || Number(minute) > 59 || Number(second) > 60,
+  );
 }
 
 export interface Block {

@@ -21,7 +21,7 @@ import {
   type LocalTime,
 } from '../../when';
 import type { CalendarEvent, LineProblem, RawEvent } from './event';
-import { componentsOf, unescapeText, unfold, type Block } from './lines';
+import { componentsOf, namesFalseTime, unescapeText, unfold, type Block } from './lines';
 import { planPriority } from './priority';
 import { joinSiblings, spread, withInstances } from './spread';
 
@@ -81,6 +81,8 @@ const sentenceOf = (error: unknown) =>
 const firstLine = (block: Block) => block.lines[0]?.line ?? 1;
 
 function readEvent(block: Block, zones: Zones): RawEvent {
+  const unreal = block.lines.find((one) => namesFalseTime(one.text));
+  if (unreal) throw unreadable(unreal.line, 'This time does not exist: the event is left out.');
   const text = block.lines.map((one) => one.text).join('\r\n');
   const event = new ICAL.Component(ICAL.parse(text) as unknown[]);
   const lineOf = (name: string) =>

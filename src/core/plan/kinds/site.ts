@@ -6,14 +6,17 @@ import { defineKind } from '../kind';
 import { content, hoursWords, plain, tags, text } from '../say';
 
 /** A place with screens: its clock, its opening hours, its tags. */
+const degrees = (what: string, most: number) => {
+  const sentence = `${what} is a number of degrees from -${most} to ${most}.`;
+  return z.number(sentence).min(-most, sentence).max(most, sentence);
+};
+
 export const siteSchema = z.strictObject({
   id: idSchema,
   name: nameSchema,
   timeZone: zoneSchema,
   tags: tagsSchema.optional(),
-  location: z
-    .strictObject({ latitude: z.number().min(-90).max(90), longitude: z.number().min(-180).max(180) })
-    .optional(),
+  location: z.strictObject({ latitude: degrees('A latitude', 90), longitude: degrees('A longitude', 180) }).optional(),
   hours: hoursSchema.optional(),
   backdrop: contentSchema.optional(),
 });
