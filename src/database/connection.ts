@@ -2,6 +2,7 @@ import pg from 'pg';
 import { Sequelize, Transaction } from 'sequelize';
 import { config } from '@/config';
 import { bindModels } from './models';
+import { POOL, inShare } from './shares';
 
 /** Next compiles each route on its own: what must be one in a process hangs here. */
 const shared = globalThis as typeof globalThis & { lanternpostDatabase?: Sequelize };
@@ -19,7 +20,7 @@ export function database(): Sequelize {
       dialect: 'postgres',
       dialectModule: pg,
       logging: false,
-      pool: { max: 10, min: 0, acquire: 20_000, idle: 10_000 },
+      pool: { max: POOL.most, min: 0, acquire: 20_000, idle: 10_000 },
       dialectOptions: LIMITS,
       retry: { max: 0 },
     });
@@ -38,20 +39,17 @@ export async function closeDatabase(): Promise<void> {
 
 /** Runs `work` in a transaction: all of it is written, or none. */
 export function transaction<T>(work: (transaction: Transaction) => Promise<T>): Promise<T> {
-  return database().transaction(work);
+  return inShare(() => database().transaction(work));
 }
 
 /** Runs reads that all see the database as it was at the first of them. */
 export function snapshot<T>(work: (transaction: Transaction) => Promise<T>): Promise<T> {
-  return database().transaction({ isolationLevel: Transaction.ISOLATION_LEVELS.REPEATABLE_READ }, work);
+  return inShare(() => database().transaction({ isolationLevel: Transaction.ISOLATION_LEVELS.REPEATABLE_READ }, work));
 }
 
 /** One raw query's rows, in the transaction where given. */
 export async function rows<T extends object>(sql: string, bind: unknown[] = [], within?: Transaction): Promise<T[]> {
-  const [result] = await database().query(sql, {
-    bind: bind.map((value) => value ?? null),
-    transaction: within,
-    raw: true,
-  });
+  const ask = () => database().query(sql, { bind: bind.map((value) => value ?? null), transaction: within, raw: true });
+  const [result] = await (within ? ask() : inShare(ask));
   return result as T[];
 }

@@ -5,6 +5,7 @@ if (process.env.DATABASE_URL) database();
 
 export * from './models';
 export { closeDatabase, database, rows, snapshot, transaction } from './connection';
+export { onBehalfOf } from './shares';
 export { closeBus, publish, subscribe, type BusMessage, type UploadProgress } from './bus';
 export { migrate } from './migrate';
 export { closeQueue, enqueue, openQueue, QUEUES, type JobName, type Jobs } from './queue';

@@ -1,7 +1,7 @@
 import { logOnce } from '@/log';
 import { currentActor } from '@/web/session';
 import { Refusal, type Result } from '@/core';
-import type { Actor } from '@/services/people';
+import { inNameOf, type Actor } from '@/services/people';
 import { troubleOf } from '@/services/trouble';
 
 /** Runs an action's work; what a person can fix comes back as a sentence, what only we can is logged once. */
@@ -26,6 +26,6 @@ export function attemptAs<T>(work: (actor: Actor) => Promise<T>): Promise<Result
   return attempt(async () => {
     const actor = await currentActor();
     if (!actor) throw new Refusal(401, 'You are signed out: sign in again.');
-    return work(actor);
+    return inNameOf(actor, () => work(actor));
   });
 }

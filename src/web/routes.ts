@@ -6,14 +6,14 @@ import type { z } from 'zod';
 import { Refusal, problemsOf } from '@/core';
 import { problemDocument } from '@/services/errors';
 import { troubleOf } from '@/services/trouble';
-import type { Actor } from '@/services/people';
+import { inNameOf, type Actor } from '@/services/people';
 
 /** A route handler's work for a signed-in person: errors become RFC 9457 problem details. */
 export async function answerAs(request: Request, work: (actor: Actor) => Promise<Response>): Promise<Response> {
   return answer(request, async () => {
     const actor = await currentActor();
     if (!actor) throw new Refusal(401, 'You are signed out: sign in again.');
-    return work(actor);
+    return inNameOf(actor, () => work(actor));
   });
 }
 

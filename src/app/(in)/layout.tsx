@@ -2,6 +2,7 @@ import { cookies } from 'next/headers';
 import type { ReactNode } from 'react';
 import { isZone } from '@/core';
 import { loadView } from '@/interface/data/view';
+import { inNameOf } from '@/services/people';
 import { requireActor } from '@/web/session';
 import { ZONE_COOKIE } from '@/interface/data/zone-cookie';
 import { Shell } from '@/interface/shell/shell';
@@ -11,8 +12,9 @@ export const dynamic = 'force-dynamic';
 export default async function InsideLayout({ children }: { children: ReactNode }) {
   const cookie = decodeURIComponent((await cookies()).get(ZONE_COOKIE)?.value ?? '');
   const zone = isZone(cookie) ? cookie : 'UTC';
+  const actor = await requireActor();
   return (
-    <Shell view={await loadView(await requireActor(), zone)} zone={zone}>
+    <Shell view={await inNameOf(actor, () => loadView(actor, zone))} zone={zone}>
       {children}
     </Shell>
   );

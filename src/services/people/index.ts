@@ -19,6 +19,7 @@ export {
   actorOf,
   endSession,
   endSessions,
+  inNameOf,
   sessions,
   signOut,
   watchSession,

@@ -1,6 +1,6 @@
 import type { Transaction } from 'sequelize';
 import { config } from '@/config';
-import { SessionRow, publish, rows, subscribe, transaction } from '@/database';
+import { SessionRow, onBehalfOf, publish, rows, subscribe, transaction } from '@/database';
 import { notFound } from '../errors';
 import { newToken, tokenHash } from './tokens';
 import { record } from './trail';
@@ -28,6 +28,9 @@ export interface Session {
   readonly address: string | null;
   readonly agent: string | null;
 }
+
+/** Does somebody's work: what it asks of the database waits for their network's share of connections. */
+export const inNameOf = <T>({ networkId }: Actor, work: () => Promise<T>): Promise<T> => onBehalfOf(networkId, work);
 
 const DAYS_SIGNED_IN = 14;
 const MOST_OF_AGENT = 300;

@@ -1,4 +1,4 @@
-import { subscribe } from '@/database';
+import { onBehalfOf, subscribe } from '@/database';
 import { logOnce } from '@/log';
 import type { PlayerBackend } from '@/protocol/app';
 import { readFile } from '../library';
@@ -10,9 +10,9 @@ export const playerBackend: PlayerBackend<Player> = {
   startPairing,
   collectToken,
   playerOf,
-  targetOf,
-  programText,
-  fileOf: playerFile,
+  targetOf: (player) => onBehalfOf(player.networkId, () => targetOf(player)),
+  programText: (player, hash) => onBehalfOf(player.networkId, () => programText(player, hash)),
+  fileOf: (player, hash) => onBehalfOf(player.networkId, () => playerFile(player, hash)),
   readFile,
   heartbeat,
   onChange: (player, wake) =>

@@ -1,5 +1,6 @@
 import { Refusal, done, orThrow, refused, type Result } from '@/core';
 import { logOnce } from '@/log';
+import { inNameOf } from '../people';
 import { troubleOf } from '../trouble';
 import { TASKS, type TaskAnswer, type TaskArguments, type TaskName } from './tasks';
 import { thinkerBeside, type Answered, type Asked } from './thinker';
@@ -27,7 +28,8 @@ interface Line {
 /** The other end: does what it is asked for, all at once and in slices. */
 export function serveTasks(line: Line): void {
   line.on('message', ({ id, name, args }) => {
-    void run(name, args as TaskArguments<TaskName>)
+    const [actor] = args as TaskArguments<TaskName>;
+    void inNameOf(actor, () => run(name, args as TaskArguments<TaskName>))
       .then(done<unknown>, refusedBy)
       .then((result) => line.send?.({ id, result }));
   });
