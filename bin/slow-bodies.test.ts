@@ -1,0 +1,47 @@
+import { EventEmitter } from 'node:events';
+import type { IncomingMessage, ServerResponse } from 'node:http';
+import { endSlowBody } from './slow-bodies';
+
+beforeEach(() => jest.useFakeTimers());
+afterEach(() => jest.useRealTimers());
+
+/** A request by its method, and what becomes of its line. */
+function asked(method: string, isUpload: boolean) {
+  const socket = { bytesRead: 0, destroyed: false, destroy: () => (socket.destroyed = true) };
+  const request = Object.assign(new EventEmitter(), { method, socket });
+  const response = new EventEmitter();
+  endSlowBody(request as unknown as IncomingMessage, response as unknown as ServerResponse, isUpload);
+  /** Lets time go by, in seconds; `bytes` come in each. */
+  const wait = (seconds: number, bytes = 0) => {
+    for (let i = 0; i < seconds; i++) {
+      socket.bytesRead += bytes;
+      jest.advanceTimersByTime(1000);
+    }
+    return socket.destroyed;
+  };
+  return { request, response, wait };
+}
+
+test('a body that takes longer than 30 seconds is ended, however it trickles', () => {
+  const { wait } = asked('POST', false);
+  expect([wait(29, 1), wait(1, 1)]).toEqual([false, true]);
+});
+
+test('an upload takes as long as it moves, and is ended when it stands still for a minute', () => {
+  const { wait } = asked('POST', true);
+  expect([wait(600, 1), wait(59), wait(61)]).toEqual([false, false, true]);
+});
+
+test('what was received, answered or given up is left alone, as is what has no body', () => {
+  for (const [of, event] of [
+    ['request', 'end'],
+    ['request', 'close'],
+    ['response', 'close'],
+  ] as const) {
+    const one = asked('POST', false);
+    one[of].emit(event);
+    expect(one.wait(120)).toBe(false);
+  }
+  expect(asked('GET', false).wait(120)).toBe(false);
+  expect(asked('HEAD', false).wait(120)).toBe(false);
+});
