@@ -8,32 +8,34 @@ import { idField } from './references';
 
 export const idSchema = idField();
 
-/** Bytes of UTF-8 that one character of a text may be made of on average: a flag or a family is made of many. An index has to hold it. */
-const BYTES = 21;
+/** Bytes of UTF-8 that one character of a text may be made of on average: a flag or a family is made of many. */
+const BYTES = 40;
+/** The same of a name as a whole: an index of the database has to hold it. */
+const BYTES_OF_NAME = 2520;
 const encoder = new TextEncoder();
 
 /**
  * A line of text, trimmed, of at most so many characters as people count them, of characters that can be kept and sent: for what
- * people call things, and for what devices tell. `what` begins the sentences.
+ * people call things, and for what devices tell. `what` begins the sentences; `bytes` bounds it in UTF-8.
  */
-export const lineSchema = (what: string, most: number) =>
+export const lineSchema = (what: string, most: number, bytes = most * BYTES) =>
   z
     .string()
     .overwrite(trimmed)
     .refine(isSound, { error: `${what} holds a character that can not be kept: write it again.`, abort: true })
     .refine(isOneLine, `${what} is one line: take line breaks and control characters out.`)
-    .refine((text) => text.length <= most || text.length > most * BYTES || graphemes(text) <= most, {
+    .refine((text) => text.length <= most || text.length > bytes || graphemes(text) <= most, {
       error: `${what} has at most ${most} characters.`,
       abort: true,
     })
     .refine(
-      (text) => text.length <= most || encoder.encode(text).length <= most * BYTES,
+      (text) => text.length <= most || encoder.encode(text).length <= bytes,
       `${what} is too long: take out marks and composed characters.`,
     );
 
 export const MOST_OF_NAME = 120;
 
-export const nameSchema = lineSchema('A name', MOST_OF_NAME).refine(isSeen, 'Write a name.');
+export const nameSchema = lineSchema('A name', MOST_OF_NAME, BYTES_OF_NAME).refine(isSeen, 'Write a name.');
 
 export const tagSchema = z
   .string()
