@@ -3,6 +3,7 @@
 import { X } from 'lucide-react';
 import { answered } from '@/interface/data/answered';
 import { dismissUploadAction } from '@/web/actions';
+import { Bar } from '@/interface/kit/bar';
 import { useRefetch, useUploads } from '@/interface/data/queries';
 
 /** A file that this tab is sending, or whose sending was refused. */
@@ -71,12 +72,9 @@ function Row({
           </button>
         </>
       ) : (
-        <>
-          <span className="h-1.5 flex-1 bg-well">
-            <span className="block h-full bg-tide transition-[width]" style={{ width: `${percent}%` }} />
-          </span>
-          <span className="w-64 text-sm text-faint">{words}</span>
-        </>
+        <div className="flex-1">
+          <Bar share={percent / 100} words={words} />
+        </div>
       )}
     </li>
   );

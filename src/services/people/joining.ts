@@ -2,7 +2,7 @@ import { Refusal } from '@/core';
 import { InvitationRow, PersonRow, rows, transaction } from '@/database';
 import { hashPassword, verifyPassword } from './hashing';
 import { readInput } from './input';
-import { forgetAttempts, limitAttempts } from './limits';
+import { forgetAttempts, giveBackAttempt, limitAttempts } from './limits';
 import { joinSchema, passwordChangeSchema } from './schemas';
 import { endSessions, openSession, type Actor, type OpenSession, type Origin } from './sessions';
 import { tokenHash } from './tokens';
@@ -23,7 +23,8 @@ const noLink = () => new Refusal(404, 'This link was used, withdrawn, or is too 
 
 /** What a link is for. Throws 404 where it does not work any more. */
 export async function offerOf(token: string, from: Origin): Promise<Offer> {
-  await limitAttempts(`join:${from.address}`, TRIES.most, TRIES.seconds);
+  const tries = `join:${from.address}`;
+  await limitAttempts(tries, TRIES.most, TRIES.seconds);
   const [found] = await rows<Offer>(
     `SELECT n.name AS network, i.name, i.email, i.person_id IS NOT NULL AS reset FROM invitations i
      JOIN plan_objects n ON n.network_id = i.network_id AND n.kind = 'network'
@@ -31,6 +32,8 @@ export async function offerOf(token: string, from: Origin): Promise<Offer> {
     [tokenHash(token)],
   );
   if (!found) throw noLink();
+  // Who holds a link is no guesser: many may come in from one address.
+  await giveBackAttempt(tries);
   return found;
 }
 

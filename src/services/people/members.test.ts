@@ -228,6 +228,9 @@ test('too many links that wait, and too many tries at links, are refused', async
   const ida = await newNetwork();
   for (let i = 0; i < 100; i++) await invite(ida, { name: 'Una', email: newAddress() });
   expect(await refusal(invite(ida, { name: 'Una', email: newAddress() }))).toMatch(/^409 100 links wait/);
+  const { token } = await invite(await newNetwork(), { name: 'Ulf', email: newAddress() });
+  // Who holds a link may look as often as they like.
+  for (let i = 0; i < 40; i++) await offerOf(token, { address: '10.0.0.30', agent: null });
   const guess = () => refusal(offerOf('x'.repeat(43), { address: '10.0.0.30', agent: null }));
   for (let i = 0; i < 30; i++) expect(await guess()).toBe(GONE);
   expect(await guess()).toMatch(/^429/);
