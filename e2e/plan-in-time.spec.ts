@@ -382,7 +382,7 @@ test('a large calendar file is read beside the page, and can be broken off; its 
 }) => {
   await signIn(page);
   await goTo(page, 'Plan');
-  const waiting = await page.getByTestId('docket').textContent();
+  const before = (await draft()).bookings;
   await page.getByRole('button', { name: 'More', exact: true }).click();
   await page.getByRole('menuitem', { name: 'Bookings from a calendar file' }).click();
   const sheet = page.getByRole('dialog');
@@ -392,8 +392,8 @@ test('a large calendar file is read beside the page, and can be broken off; its 
       .getByLabel('A calendar file (.ics)')
       .setInputFiles({ name: 'long.ics', mimeType: 'text/calendar', buffer: Buffer.from(text) });
 
-  // A zone of its own for each event, which is looked for among all that there are: minutes of work.
-  const zones = Array.from({ length: 200 }, (_, i) => i).flatMap((i) => [
+  // A zone of its own for each event, which is looked for among all that there are: much work, in even parts.
+  const zones = Array.from({ length: 5000 }, (_, i) => i).flatMap((i) => [
     ...['BEGIN:VTIMEZONE', `TZID:Z${i}`, 'BEGIN:STANDARD', 'DTSTART:20200101T000000'],
     ...['TZOFFSETFROM:+0123', 'TZOFFSETTO:+0123', 'END:STANDARD', 'END:VTIMEZONE'],
     ...['BEGIN:VEVENT', `UID:z${i}`, `DTSTART;TZID=Z${i}:20261205T080000`, 'DURATION:PT1H', 'END:VEVENT'],
@@ -414,8 +414,7 @@ test('a large calendar file is read beside the page, and can be broken off; its 
   expect(await bookingNamed('Drill 899')).toMatchObject({ where: 'hall' });
   await page.keyboard.press('Control+z');
   await expect(page.getByText('Taken back: "Drill 0" and 899 more.')).toBeVisible({ timeout: 60_000 });
-  expect(await bookingNamed('Drill 899')).toBeUndefined();
-  await expect(page.getByTestId('docket')).toHaveText(waiting ?? '');
+  expect((await draft()).bookings).toEqual(before);
 });
 
 test('public holidays become a calendar that bookings can name', async ({ page }) => {

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import ICAL from 'ical.js';
 import { DAY, parseInstant, type Instant } from '../../instant';
 import { placeOf, screenProgram } from '../../forecast';
-import { readPlan, withPatches, type Booking, type Patch, type Plan, type When } from '../../plan';
+import { nameSchema, readPlan, withPatches, type Booking, type Patch, type Plan, type When } from '../../plan';
 import { randomPlan } from '../../tests/random-plan';
 import { occurrences, parseDate, toInstant, union, zoneTable, type LocalDate, type LocalTime } from '../../when';
 import { bookingsOf, datesOfEvents, readCalendar, writeCalendar } from '.';
@@ -253,18 +253,19 @@ test('what a booking is stands in the fields of the standard, as far as it has t
   });
 });
 
+/** What a booking may be called: of many characters, each of several octets. */
+const names = fc
+  .string({ unit: 'grapheme', minLength: 1, maxLength: 110 })
+  .filter((name) => nameSchema.safeParse(name).success);
+
 test('no line is longer than 75 octets, and none is cut inside a character (RFC 5545 section 3.1)', () => {
   fc.assert(
-    fc.property(fc.string({ unit: 'grapheme', minLength: 1, maxLength: 110 }), (name) => {
-      if (name.trim() === '') return;
-      const own = plan({ name: name.slice(0, 110), when: { from: '2026-12-05', to: '2026-12-05' } });
+    fc.property(names, (name) => {
+      const own = plan({ name, when: { from: '2026-12-05', to: '2026-12-05' } });
       const file = written(own);
       for (const line of file.split('\r\n')) expect(new TextEncoder().encode(line).length).toBeLessThanOrEqual(75);
       const read = new ICAL.Component(ICAL.parse(file) as unknown[]).getFirstSubcomponent('vevent');
-      // A lone control character is no part of a TEXT; what stands between the others is kept.
-      expect(String(read?.getFirstPropertyValue('summary')).trim()).toBe(
-        own.bookings[0]?.name.replace(/\r\n|\n|\r/g, '\n').trim(),
-      );
+      expect(read?.getFirstPropertyValue('summary')).toBe(own.bookings[0]?.name);
     }),
     runs(60),
   );
