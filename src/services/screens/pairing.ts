@@ -67,7 +67,9 @@ export async function collectToken(deviceCode: string): Promise<{ token: string 
   });
 }
 
-/** Pairs the player that shows `code` with a screen, in place of an earlier player. Throws 404, 422 or 429. */
+/**
+ * Pairs the player that shows `code` with a screen, in place of an earlier player. Said twice it is as said once. Throws 404, 422 or 429.
+ */
 export async function pairScreen(actor: Actor, screenId: string, code: string, address: string): Promise<void> {
   const screen = await ObjectRow.findOne({ where: { networkId: actor.networkId, kind: 'screen', slug: screenId } });
   if (!screen) throw notFound('screen');
@@ -79,7 +81,10 @@ export async function pairScreen(actor: Actor, screenId: string, code: string, a
     userCode !== null &&
     (await transaction(async (within) => {
       const pairing = await PairingRow.findOne({ where: { userCode }, transaction: within, lock: within.LOCK.UPDATE });
-      if (!pairing || pairing.screenId || pairing.expiresAt.getTime() < Date.now()) return false;
+      if (!pairing || pairing.expiresAt.getTime() < Date.now()) return false;
+      // Said again, since the answer was lost on the way.
+      if (pairing.screenId === screen.id) return true;
+      if (pairing.screenId) return false;
       await PairingRow.destroy({ where: { screenId: screen.id }, transaction: within });
       await pairing.update({ screenId: screen.id }, { transaction: within });
       return true;

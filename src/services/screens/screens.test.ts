@@ -97,6 +97,13 @@ test('an answer that was lost on the way: the next one replaces it', async () =>
   ).toBe(1);
 });
 
+test('a pairing that is sent again, since its answer was lost, is as sent once, and no guess', async () => {
+  const { actor, userCode, token } = await paired();
+  for (let i = 0; i < 25; i++) await pairScreen(actor, 'hall', userCode, '10.1.1.7');
+  expect(await playerOf(token)).not.toBeNull();
+  await expect(pairScreen(actor, 'deck', userCode, '10.1.1.7')).rejects.toMatchObject({ status: 422 });
+});
+
 test('wrong guesses are limited for the operator, right ones are not counted', async () => {
   const actor = await newNetwork();
   await newPlan(actor);
