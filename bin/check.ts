@@ -21,7 +21,7 @@ export const command: Command = {
     return orRefuse(() => {
       const from = given.from ? instantOption('from', given.from) : Date.now();
       const to = given.to ? instantOption('to', given.to) : from + 28 * DAY;
-      const found = findings(readPlanFile(path), from, to);
+      const found = findings(readPlanFile(path), from, to, Math.min(from, Date.now()));
       if (given.json) console.log(JSON.stringify({ findings: found.map(documentOf) }));
       else console.log(found.length === 0 ? 'Nothing found.' : found.map(textOf).join('\n\n'));
       return found.some((one) => one.severity === 'error') ? 1 : 0;
@@ -29,7 +29,7 @@ export const command: Command = {
   },
 };
 
-const documentOf = (one: Finding) => ({ ...one, span: one.span && one.span.map(formatInstant) });
+const documentOf = ({ times: _, ...one }: Finding) => ({ ...one, span: one.span && one.span.map(formatInstant) });
 
 function textOf({ kind, severity, sentence, advice, span, screens }: Finding): string {
   const where =

@@ -9,8 +9,8 @@ jest.setTimeout(60_000);
 
 const folder = mkdtempSync(join(tmpdir(), 'lanternpost-family-'));
 const families: Family[] = [];
-const family = (silentSeconds: number) => {
-  const made = new Family(silentSeconds);
+const family = (silentSeconds: number, endWithinMs?: number) => {
+  const made = new Family(silentSeconds, endWithinMs);
   families.push(made);
   return made;
 };
@@ -65,6 +65,17 @@ test('what ends by itself is started again, in the environment as it is by then;
   expect(pids(file).map(runs)).toEqual([false, false]);
   one.start('worker', program(file, ''));
   expect(pids(file)).toHaveLength(2);
+});
+
+test('asked to start again, all do: what ends well too, and what does not end by itself', async () => {
+  const [fleet, deaf] = [join(folder, 'fleet'), join(folder, 'deaf')];
+  const one = family(30, 300);
+  one.start('fleet', program(fleet, "process.on('SIGTERM', () => process.exit(0)); setInterval(() => undefined, 100)"));
+  one.start('worker', program(deaf, "process.on('SIGTERM', () => undefined); setInterval(() => undefined, 100)"));
+  await until(() => pids(fleet).length === 1 && pids(deaf).length === 1);
+  one.restart();
+  await until(() => pids(fleet).length === 2 && pids(deaf).length === 2);
+  expect([pids(fleet)[0], pids(deaf)[0]].map((pid) => runs(pid ?? 0))).toEqual([false, false]);
 });
 
 test('what hangs is ended and started again; what only works on is left alone', async () => {

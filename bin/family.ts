@@ -18,6 +18,8 @@ const SPARING = { MALLOC_ARENA_MAX: '2' };
 interface Member {
   readonly child: ChildProcess;
   silent: number;
+  /** Whether it is to start again whatever it ends with. */
+  again: boolean;
 }
 
 /**
@@ -29,7 +31,10 @@ export class Family {
   private stopping = false;
   private readonly watch = setInterval(() => this.look(), TICK_MS);
 
-  constructor(private readonly silentSeconds = SILENT_SECONDS) {}
+  constructor(
+    private readonly silentSeconds = SILENT_SECONDS,
+    private readonly endWithinMs = END_WITHIN_MS,
+  ) {}
 
   /** Starts a program of Node's; its environment is that of this process, as it is at each start. */
   start(name: string, args: readonly string[], environment: Readonly<Record<string, string>> = {}): void {
@@ -45,7 +50,7 @@ export class Family {
       },
       stdio: ['ignore', name === 'web' || name === 'fleet' ? 'ignore' : 'inherit', 'inherit', 'pipe'],
     });
-    const member: Member = { child, silent: 0 };
+    const member: Member = { child, silent: 0, again: false };
     this.members.set(name, member);
     const line = child.stdio[3] as Duplex;
     line.on('data', () => (member.silent = 0));
@@ -53,15 +58,21 @@ export class Family {
     line.on('error', () => undefined);
     child.once('exit', (code) => {
       this.members.delete(name);
-      if (this.stopping || (name === 'fleet' && code === 0)) return;
+      if (this.stopping || (name === 'fleet' && code === 0 && !member.again)) return;
       console.error(`${name} ended: it starts again`);
       setTimeout(() => !this.stopping && this.start(name, args, environment), AGAIN_MS);
     });
   }
 
-  /** Has all start again, with the environment as it is now. */
+  /** Has all start again, with the environment as it is now; what does not end when it is asked to is ended. */
   restart(): void {
-    for (const { child } of this.members.values()) child.kill('SIGTERM');
+    const members = [...this.members.values()];
+    for (const member of members) {
+      member.again = true;
+      member.child.kill('SIGTERM');
+    }
+    // A signal to what has ended meanwhile reaches nobody.
+    setTimeout(() => members.forEach(({ child }) => child.kill('SIGKILL')), this.endWithinMs).unref();
   }
 
   /** Seconds are counted, not measured: where the whole machine stood still, nobody is to blame. */
@@ -79,7 +90,7 @@ export class Family {
     const children = [...this.members.values()].map(({ child }) => child);
     const ended = Promise.all(children.map((child) => new Promise((done) => child.once('exit', done))));
     children.forEach((child) => child.kill('SIGTERM'));
-    const late = setTimeout(() => children.forEach((child) => child.kill('SIGKILL')), END_WITHIN_MS);
+    const late = setTimeout(() => children.forEach((child) => child.kill('SIGKILL')), this.endWithinMs);
     await ended;
     clearTimeout(late);
   }

@@ -1,4 +1,6 @@
 import type { BrowserContext, Page } from '@playwright/test';
+import { screenProgram } from '@/core';
+import { forecastAt } from '@/core/playing';
 import { film, sidewaysPhoto, truncatedFilm } from './support/files';
 import { draft } from './support/plan';
 import { goTo, pick, server, signIn } from './support/session';
@@ -221,6 +223,26 @@ test('without a network the player plays on, and again after a reload', async ()
   const again = await shown();
   await expect.poll(shown).not.toBe(again);
   await hardware.setOffline(false);
+});
+
+test('started again with a clock that is 7 min fast, the player goes on in step with the forecast', async () => {
+  await player.addInitScript(() => {
+    const real = Date.now;
+    Date.now = () => real() + 7 * 60_000;
+  });
+  await player.reload();
+  const plan = await draft();
+  const due = () => forecastAt(screenProgram(plan, 'pier-end'), Date.now()).play?.media;
+  // Three items in turn, each seen while it is due.
+  for (let i = 0; i < 4; i++) {
+    const before = await shown();
+    await expect
+      .poll(async () => {
+        const now = await shown();
+        return now !== before && now === due();
+      })
+      .toBe(true);
+  }
 });
 
 test('unpaired, the player forgets the screen and shows a new code', async () => {

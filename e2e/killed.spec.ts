@@ -1,7 +1,9 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { request as httpRequest } from 'node:http';
+import { createServer } from 'node:net';
 import { join } from 'node:path';
 import type { Page } from '@playwright/test';
+import { sidewaysPhoto } from './support/files';
 import { draft } from './support/plan';
 import { childOf } from './support/processes';
 import { goTo, server, signIn } from './support/session';
@@ -87,26 +89,20 @@ test('what compiles, in a publication: nothing of the edition is there, and it c
   await expect(editions).toHaveCount(before + 1);
 });
 
+/** What PostgreSQL writes of itself: its process first, its port as the fourth; nothing while it is away. */
+function postmasterFile(): string[] {
+  try {
+    return readFileSync(join(process.env.LANTERNPOST_E2E_DATA ?? '', 'postgres/postmaster.pid'), 'utf8').split('\n');
+  } catch {
+    return [];
+  }
+}
+
 test('PostgreSQL: it comes back, and everybody goes on', async ({ page }) => {
   await signIn(page);
-  const postmaster = () =>
-    Number(
-      readFileSync(join(process.env.LANTERNPOST_E2E_DATA ?? '', 'postgres/postmaster.pid'), 'utf8').split('\n')[0],
-    );
-  const killed = postmaster();
-  process.kill(killed, 'SIGKILL');
-  await expect
-    .poll(
-      () => {
-        try {
-          return postmaster() !== killed;
-        } catch {
-          return false;
-        }
-      },
-      { timeout: 60_000 },
-    )
-    .toBe(true);
+  const [killed] = postmasterFile();
+  process.kill(Number(killed), 'SIGKILL');
+  await expect.poll(() => postmasterFile()[0] ?? killed, { timeout: 60_000 }).not.toBe(killed);
   await expect
     .poll(
       () =>
@@ -130,6 +126,36 @@ test('PostgreSQL: it comes back, and everybody goes on', async ({ page }) => {
   await expect(page.getByRole('heading', { level: 1, name: 'After the storm' })).toBeAttached();
   await page.getByRole('button', { name: 'Remove this playlist' }).click();
   await expect(page.getByText('Ctrl Z brings it back')).toBeVisible();
+});
+
+test('PostgreSQL, its port taken meanwhile: everything follows it to another, the worker and the players too', async ({
+  page,
+}) => {
+  await signIn(page);
+  const [killed, , , port] = postmasterFile();
+  const taken = createServer();
+  process.kill(Number(killed), 'SIGKILL');
+  // The port is free once the last of its processes has ended.
+  await expect
+    .poll(
+      () =>
+        new Promise((done) =>
+          taken.once('error', () => done(false)).listen(Number(port), '127.0.0.1', () => done(true)),
+        ),
+    )
+    .toBe(true);
+  await expect.poll(() => postmasterFile()[3] ?? port, { timeout: 60_000 }).not.toBe(port);
+  await answersAgain(page);
+  await page.goto(server('/'));
+  await expect
+    .poll(() => page.locator('[data-screen][data-state="lit"], [data-screen][data-state="resting"]').count(), {
+      timeout: 90_000,
+    })
+    .toBeGreaterThan(30);
+  await goTo(page, 'Library');
+  await page.locator('input[type=file]').setInputFiles(await sidewaysPhoto());
+  await expect(page.locator('[data-media="pier-at-dawn"]')).toContainText('1080×1920', { timeout: 60_000 });
+  taken.close();
 });
 
 test('memory: the web server stays under 450 MB', () => {

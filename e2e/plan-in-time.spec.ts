@@ -1,6 +1,7 @@
 import type { Locator, Page } from '@playwright/test';
 import ICAL from 'ical.js';
 import {
+  MONTH_WORDS,
   addDays,
   airTime,
   dateOfLocalTime,
@@ -15,9 +16,10 @@ import {
   zoneTable,
   type LocalDate,
   type LocalTime,
+  type When,
 } from '@/core';
 import { Operator } from './support/operator';
-import { draft } from './support/plan';
+import { booked, draft } from './support/plan';
 import { goTo, pick, server, signIn } from './support/session';
 import { expect, test } from './support/test';
 
@@ -116,11 +118,15 @@ test('task: find every clash of next month', async ({ page }) => {
   const ida = new Operator(page);
   await ida.click(page.getByRole('link', { name: 'Plan' }));
   await ida.click(page.getByRole('button', { name: /^To look at/ }));
-  await ida.choose(page.getByLabel('In', { exact: true }), 'next month');
+  const day = new Date(today() * 24 * HOUR);
+  const month = new Date(Date.UTC(day.getUTCFullYear(), day.getUTCMonth() + 1, 1));
+  await ida.choose(
+    page.getByLabel('In', { exact: true }),
+    `${MONTH_WORDS[month.getUTCMonth()]} ${month.getUTCFullYear()}`,
+  );
   expect(ida.acts).toBeLessThanOrEqual(3);
   const { timeZone } = (await draft()).sites.find((one) => one.id === 'ternholm') ?? { timeZone: 'Europe/Oslo' };
   expect(timeZone).toBe('Europe/Oslo');
-  const day = new Date(today() * 24 * HOUR);
   const first = (ahead: number) =>
     toInstant(OSLO, Date.UTC(day.getUTCFullYear(), day.getUTCMonth() + ahead, 1) as LocalTime);
   const expected = findings(await draft(), first(1), first(2)).filter((one) => one.kind === 'clash');
@@ -153,6 +159,8 @@ test('bars by keys: walk, take hold, carry, stretch, change the layer, put down;
   await page.keyboard.press('3');
   await expect.poll(async () => (await bookingNamed('Drill reminder'))?.priority).toBe(5);
   expect((await bookingNamed('Drill reminder'))?.when.windows).toEqual([['08:30', '14:15']]);
+  // The focus stays with what was carried.
+  await expect(page.locator('[data-booking-bar]:focus')).toHaveAttribute('aria-label', /^Drill reminder, priority 5/);
   await expect(page.getByText('Ctrl Z takes it back')).toBeVisible();
   await page.keyboard.press('Control+z');
   await expect.poll(async () => (await bookingNamed('Drill reminder'))?.priority).toBe(4);
@@ -171,6 +179,8 @@ test('bars by keys: walk, take hold, carry, stretch, change the layer, put down;
   await page.keyboard.press('1');
   await expect.poll(async () => (await bookingNamed('Drill reminder'))?.when.except).toEqual([formatDate(thursday)]);
   await expect(drill).toHaveCount(0);
+  // What is taken off leaves the focus to its neighbour.
+  await expect(page.locator('[data-booking-bar]:focus')).toHaveAttribute('aria-label', /, priority 4/);
 
   // Undo outlives the page: after a reload too it takes back what was done last.
   await page.reload();
@@ -179,6 +189,62 @@ test('bars by keys: walk, take hold, carry, stretch, change the layer, put down;
   await page.keyboard.press('Control+z');
   await expect(page.getByText('Taken back: "Drill reminder".')).toBeVisible();
   await expect(drill).toHaveCount(1);
+});
+
+/** Within half an hour: what is put down may take hold at another bar's end near by. */
+const about = (hours: number) => ({
+  asymmetricMatch: (other: unknown) => Math.abs(Number(other) - hours) <= 0.5,
+  toString: () => `about ${hours}`,
+});
+
+/** When the first of windows begins, and how long it lasts, in hours. */
+function hoursOf(windows: When['windows']): [begins: number, lasts: number] {
+  const [begin, end] = (windows?.[0] ?? ['', '']).map((time) => {
+    const [hours, minutes] = time.split(':').map(Number);
+    return (hours ?? NaN) + (minutes ?? NaN) / 60;
+  }) as [number, number];
+  return [begin, end - begin];
+}
+
+test('a short bar: its middle carries it, and its ends are pulled, a very short one from outside', async ({ page }) => {
+  await signIn(page);
+  const thursday = addDays(monday(), 3);
+  const day = formatDate(thursday);
+  const values = { content: { media: 'route-map' }, where: 'hall', priority: 5 as const };
+  await booked('half-hour', {
+    ...values,
+    name: 'Half an hour',
+    when: { from: day, to: day, windows: [['09:00', '09:30']] },
+  });
+  await booked('two-hours', {
+    ...values,
+    name: 'Two hours',
+    when: { from: day, to: day, windows: [['17:00', '19:00']] },
+  });
+  const windows = async (name: string) => (await bookingNamed(name))?.when.windows;
+  await goTo(page, 'Plan');
+  const ida = new Operator(page);
+  const hour = (await placeOf(page, '5', thursday, 1)).x - (await placeOf(page, '5', thursday, 0)).x;
+
+  const long = await box(bar(page, 'two-hours', thursday));
+  const middle = { x: long.x + long.width / 3 + 1, y: long.y + long.height / 2 };
+  await ida.drag(middle, { x: middle.x + hour * 2, y: middle.y });
+  await expect.poll(async () => hoursOf(await windows('Two hours'))).toEqual([about(19), 2]);
+
+  const short = await box(bar(page, 'half-hour', thursday));
+  expect(short.width).toBeLessThan(12);
+  const centre = { x: short.x + short.width / 2, y: short.y + short.height / 2 };
+  await ida.drag(centre, { x: centre.x + hour * 2, y: centre.y });
+  await expect.poll(async () => hoursOf(await windows('Half an hour'))).toEqual([about(11), 0.5]);
+  const begins = hoursOf(await windows('Half an hour'))[0];
+  const there = await box(bar(page, 'half-hour', thursday));
+  const outside = { x: there.x + there.width + 4, y: there.y + there.height / 2 };
+  await page.mouse.move(there.x + there.width / 2, outside.y);
+  await page.mouse.move(outside.x, outside.y);
+  await page.mouse.down();
+  await page.mouse.move(outside.x + hour, outside.y, { steps: 6 });
+  await page.mouse.up();
+  await expect.poll(async () => hoursOf(await windows('Half an hour'))).toEqual([begins, about(1.5)]);
 });
 
 test('Alt copies a bar to another day; a clash is ended by its advice, with one key', async ({ page }) => {
@@ -415,6 +481,36 @@ test('a large calendar file is read beside the page, and can be broken off; its 
   await page.keyboard.press('Control+z');
   await expect(page.getByText('Taken back: "Drill 0" and 899 more.')).toBeVisible({ timeout: 60_000 });
   expect((await draft()).bookings).toEqual(before);
+});
+
+test('two keys in turn go ahead of what the second means alone, wherever the focus stands', async ({ page }) => {
+  await signIn(page);
+  await goTo(page, 'Plan');
+  await page.locator('[data-booking-bar]').first().focus();
+  await page.keyboard.press('g');
+  await page.keyboard.press('n');
+  await expect(page.getByRole('heading', { level: 1, name: 'Now' })).toBeAttached();
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await goTo(page, 'Plan');
+  await page.keyboard.press('n');
+  const sheet = page.getByRole('dialog');
+  // What is typed next is its name.
+  await expect(sheet.getByLabel('Name')).toBeFocused();
+  await page.keyboard.type('Fog signals');
+  await expect(sheet.getByLabel('Name')).toHaveValue('Fog signals');
+  // The tags are one stop on the way from Where to When.
+  await sheet.getByLabel('Where').focus();
+  await page.keyboard.press('Tab');
+  const tags = sheet.getByRole('group', { name: 'Tags' }).getByRole('button');
+  await expect(tags.first()).toBeFocused();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Enter');
+  await expect(sheet.getByLabel('Where')).toHaveValue((await tags.nth(1).textContent()) ?? '');
+  await page.keyboard.press('Tab');
+  await expect(sheet.getByLabel('When')).toBeFocused();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('A new booking');
 });
 
 test('public holidays become a calendar that bookings can name', async ({ page }) => {

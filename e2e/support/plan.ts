@@ -1,5 +1,6 @@
 import { join } from 'node:path';
-import { readPlan, type Plan } from '@/core';
+import { readPlan, type Booking, type Plan } from '@/core';
+import type { Actor } from '@/services/people';
 import { runningCluster } from '../../scripts/cluster.mjs';
 
 /** The instance's own database, for looking behind the interface. */
@@ -7,16 +8,27 @@ export function bindDatabase(): void {
   process.env.DATABASE_URL = runningCluster(join(process.env.LANTERNPOST_E2E_DATA ?? '', 'postgres'));
 }
 
-/** The sample network's draft, as its services give it. */
-export async function draft(): Promise<Plan> {
+/** The sample network, for the services. */
+async function ternholm(): Promise<Actor> {
   bindDatabase();
   const { NetworkRow, database } = await import('@/database');
   // Another test may have closed the connection: the models are bound to an open one.
   database();
-  const { draftPlan } = await import('@/services/plan');
   const network = await NetworkRow.findOne({ where: { slug: 'ternholm-line' } });
-  const { plan } = await draftPlan({ networkId: network?.id ?? '', personId: null, name: '' });
+  return { networkId: network?.id ?? '', personId: null, name: '' };
+}
+
+/** The sample network's draft, as its services give it. */
+export async function draft(): Promise<Plan> {
+  const { draftPlan } = await import('@/services/plan');
+  const { plan } = await draftPlan(await ternholm());
   const read = readPlan(plan);
   if (!read.ok) throw new Error(JSON.stringify(read.problems));
   return read.value;
+}
+
+/** Books something beforehand, as another person would. */
+export async function booked(id: string, values: Omit<Booking, 'id' | 'created'>): Promise<void> {
+  const { edit } = await import('@/services/plan');
+  await edit(await ternholm(), [{ kind: 'booking', id, add: { created: new Date().toISOString(), ...values } }]);
 }

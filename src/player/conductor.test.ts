@@ -33,6 +33,9 @@ class TestStage {
   readonly done: string[] = [];
   readonly shows: { media: string; offset: () => number; wanted: () => boolean }[] = [];
   loading: (media: string) => Promise<void> = () => Promise.resolve();
+  /** Where a film stands, by the test's word; without it what is shown is a still. */
+  film: (() => { atMs: number; lengthMs: number }) | null = null;
+  private shown: string | null = null;
 
   prepare(media: string): void {
     this.done.push(`prepare ${media}`);
@@ -40,10 +43,20 @@ class TestStage {
   async show(media: string, _asset: unknown, offset: () => number, wanted: () => boolean): Promise<void> {
     this.shows.push({ media, offset, wanted });
     await this.loading(media);
-    if (wanted()) this.done.push(`show ${media} at ${offset()}`);
+    if (!wanted()) return;
+    this.shown = media;
+    this.done.push(`show ${media} at ${offset()}`);
   }
   clear(): void {
+    this.shown = null;
     this.done.push('clear');
+  }
+  seen() {
+    return this.shown === null ? null : { media: this.shown, film: this.film?.() ?? null };
+  }
+  /** Whatever was asked for, this is seen now: a browser that went wrong. */
+  sticks(media: string | null): void {
+    this.shown = media;
   }
 }
 
@@ -204,12 +217,121 @@ test('what is still loading when its turn is over is not shown', async () => {
   expect(conductor.playing().playing).toMatchObject({ media: 'two' });
 });
 
-test('a clock that is put forward is followed within half a minute', async () => {
-  const { conductor, clock, pass } = conduct();
-  conductor.play(program({ bookings: [{ id: 'sale', when: { windows: [['12:05', '12:10']] } }], items: [LONG] }));
-  await pass(1_000);
-  clock.offsetMs = 5 * MINUTE;
-  expect(await pass(30_000)).toContainEqual(expect.stringMatching(/^show notice at \d+$/));
+describe('a clock that jumps', () => {
+  const sale = () => program({ bookings: [{ id: 'sale', when: { windows: [['12:05', '12:10']] } }], items: [LONG] });
+
+  test.each([5 * MINUTE, -7 * MINUTE])(
+    'by %i ms: what was due by the old one is thought anew within a second',
+    async (jump) => {
+      jest.setSystemTime(NOON + (jump < 0 ? 7 * MINUTE : 0));
+      const { conductor, clock, stage, pass } = conduct();
+      conductor.play(sale());
+      await pass(1_500);
+      clock.offsetMs = jump;
+      expect(await pass(1_000)).toContainEqual(
+        expect.stringMatching(jump < 0 ? /^show one at/ : /^show notice at \d+$/),
+      );
+      // What follows comes on the instant of the new clock.
+      const left = (jump < 0 ? 5 : 10) * MINUTE - (Date.now() + jump - NOON);
+      expect(await pass(left - 1)).not.toContainEqual(expect.stringMatching(jump < 0 ? /^show notice/ : /^show one/));
+      expect(await pass(1)).toEqual([jump < 0 ? 'show notice at 0' : expect.stringMatching(/^show one at/)]);
+      expect(stage.seen()).toMatchObject({ media: jump < 0 ? 'notice' : 'one' });
+    },
+  );
+
+  test('that is fast at the start, put right by the first answer: the stage does not stand on the last frame', async () => {
+    const { conductor, clock, failures, pass } = conduct();
+    clock.offsetMs = 7 * MINUTE;
+    conductor.play(program());
+    await pass(300);
+    clock.offsetMs = 0;
+    await pass(1_000);
+    expect(await pass(9_000)).toEqual(['prepare two', 'show two at 0']);
+    expect(failures).toEqual([]);
+  });
+
+  test('moves a film to what is due by now; a correction of some tenths of a second leaves it alone', async () => {
+    const { conductor, stage, clock, pass } = conduct();
+    let began = 0;
+    stage.film = () => ({ atMs: Date.now() - began, lengthMs: 20 * MINUTE });
+    began = Date.UTC(2026, 10, 25, 11, 40);
+    conductor.play(program({ items: [LONG] }));
+    await pass(1_500);
+    clock.offsetMs = 400;
+    expect(await pass(2_000)).toEqual([]);
+    clock.offsetMs = 3_000;
+    expect(await pass(1_000)).toEqual([expect.stringMatching(/^show one at \d+$/)]);
+  });
+});
+
+describe('a stage that stands still', () => {
+  test('is seen within seconds, told, and begun anew', async () => {
+    const { conductor, stage, failures, pass } = conduct();
+    conductor.play(program({ items: [LONG] }));
+    await pass(1_500);
+    stage.sticks('two');
+    expect(await pass(5_000)).toEqual([]);
+    expect(await pass(1_000)).toEqual([expect.stringMatching(/^show one at/)]);
+    expect(failures).toEqual(['"one" was due and did not show for 5 s: it is begun anew.']);
+    expect(await pass(MINUTE)).toEqual([]);
+    // What stands still again and again is told less often.
+    setInterval(() => stage.sticks('two'), 900);
+    await pass(5 * MINUTE);
+    expect(failures.length).toBeLessThan(14);
+  });
+
+  test('a film that does not move is none that plays; its last frame may stand', async () => {
+    const { conductor, stage, failures, pass } = conduct();
+    let atMs = 1_000;
+    stage.film = () => ({ atMs, lengthMs: 10 * MINUTE });
+    jest.setSystemTime(Date.UTC(2026, 10, 25));
+    conductor.play(program({ items: [LONG] }));
+    await pass(7_500);
+    expect(failures).toEqual([expect.stringMatching(/^"one" was due/)]);
+    const moving = setInterval(() => (atMs += 100), 100);
+    await pass(10 * MINUTE);
+    clearInterval(moving);
+    expect(failures).toHaveLength(1);
+    atMs = 10 * MINUTE;
+    await pass(3 * MINUTE);
+    expect(failures).toHaveLength(1);
+  });
+
+  test('what shows where nothing is due is taken away', async () => {
+    const { conductor, stage, failures, pass } = conduct();
+    conductor.play(program({ lightsOut: [{ windows: [['12:00', '12:30']] }] }));
+    await pass(1_500);
+    stage.sticks('one');
+    await pass(6_500);
+    expect(stage.seen()).toBeNull();
+    expect(failures).toEqual(['"one" showed 5 s longer than it was due: it is taken away.']);
+  });
+
+  test('what loads for long is waited for, and asked for again after half a minute; what failed too, told once', async () => {
+    const { conductor, stage, failures, pass } = conduct();
+    stage.loading = () => new Promise(() => undefined);
+    conductor.play(program({ items: [LONG] }));
+    await pass(29_000);
+    expect(stage.shows).toHaveLength(1);
+    await pass(3_000);
+    expect(stage.shows).toHaveLength(2);
+    expect(failures).toEqual(['"one" was due and did not show for 30 s: it is begun anew.']);
+    stage.loading = () => Promise.reject(new Error('no decoder'));
+    await pass(31_000);
+    expect(failures.slice(1)).toEqual([expect.stringMatching(/30 s/), 'no decoder']);
+    stage.loading = () => Promise.resolve();
+    expect(await pass(31_000)).toEqual([expect.stringMatching(/^show one at/)]);
+    expect(failures).toHaveLength(3);
+  });
+
+  test('nobody looks after a stage that was given up', async () => {
+    const { conductor, stage, pass } = conduct();
+    conductor.play(program());
+    await pass(1_500);
+    conductor.stop();
+    stage.sticks(null);
+    expect(await pass(MINUTE)).toEqual([]);
+  });
 });
 
 const LONG = { media: 'one', durationMs: 20 * MINUTE };

@@ -1,11 +1,18 @@
-import { MINUTE, forecast, type Play, type ProgramDocument, type Segment } from '@/core/playing';
+import { MINUTE, SECOND, forecast, forecastAt, type Play, type ProgramDocument, type Segment } from '@/core/playing';
 import type { Report } from '@/protocol/schemas';
-import type { Stage } from './stage';
+import type { Seen, Stage } from './stage';
 
 /** How long the plays that were worked out last: then they are worked out again. */
 const AHEAD_MS = 10 * MINUTE;
 /** How long before its turn an item is loaded. */
 const PREPARE_MS = 5_000;
+/** How often it is looked whether the clock has jumped, and whether the stage shows what is due. */
+const WATCH_MS = SECOND;
+/** The corrected time is measured anew with each answer of the server, and may differ by a little each time: a jump is more. */
+const JUMP_MS = 500;
+/** How long the stage may show something else than what is due; and how long where that is loading, or could not be shown. */
+const STILL_MS = 5 * SECOND;
+const PATIENT_MS = 30 * SECOND;
 
 export type Scene = 'playing' | 'resting' | 'empty';
 
@@ -18,15 +25,37 @@ export class Conductor {
   private wanted = 0;
   private current: { play: Play; segment: Segment } | null = null;
   private scene: Scene = 'empty';
-  /** Whether what is on could not be shown. */
+  /** What is on was asked for, and is not to be seen yet; or it could not be shown. */
+  private loading = false;
   private failed = false;
+  /** Both clocks as they were at the last look, and where a film stood. */
+  private looked: { readonly now: number; readonly steady: number; readonly filmAtMs: number | null } | null = null;
+  /** Since when the stage does not show what is due, by the steady clock; null while it does. */
+  private stillSince: number | null = null;
+  private patienceMs = STILL_MS;
 
+  /**
+   * `now` is the corrected time, which may jump; `steady` one that never does, from anywhere; both in milliseconds. It looks after the
+   * stage until `stop`.
+   */
   constructor(
-    private readonly stage: Pick<Stage, 'prepare' | 'show' | 'clear'>,
+    private readonly stage: Pick<Stage, 'prepare' | 'show' | 'clear' | 'seen'>,
     private readonly now: () => number,
     private readonly onScene: (scene: Scene) => void,
     private readonly onFailure: (message: string) => void,
-  ) {}
+    private readonly steady: () => number = () => performance.now(),
+  ) {
+    this.watching = setInterval(() => this.watch(), WATCH_MS);
+  }
+
+  private readonly watching: ReturnType<typeof setInterval>;
+
+  stop(): void {
+    clearInterval(this.watching);
+    clearTimeout(this.timer);
+    this.turn++;
+    this.wanted++;
+  }
 
   play(program: ProgramDocument | null): void {
     this.program = program;
@@ -35,9 +64,7 @@ export class Conductor {
 
   /** Something that could not be shown may be here now. */
   look(): void {
-    if (!this.failed) return;
-    this.current = null;
-    this.step();
+    if (this.failed) this.anew();
   }
 
   /** What plays, for the heartbeat. */
@@ -50,6 +77,48 @@ export class Conductor {
           ? { media: current.play.media, source: current.segment.source, id: current.segment.id }
           : null,
     };
+  }
+
+  /** Everything as if it were the first time: what is on is shown from where it is by now. */
+  private anew(): void {
+    this.current = null;
+    this.stillSince = null;
+    this.step();
+  }
+
+  /** Whether the clock has jumped: then what was due by the old one is thought anew. Whether the stage stands still: then it is told. */
+  private watch(): void {
+    const before = this.looked;
+    const [now, steady] = [this.now(), this.steady()];
+    const seen = this.stage.seen();
+    this.looked = { now, steady, filmAtMs: seen?.film?.atMs ?? null };
+    if (!this.program || !before) return;
+    if (Math.abs(now - before.now - (steady - before.steady)) > JUMP_MS) return this.jumped(now, seen);
+    const { play } = forecastAt(this.program, Math.round(now));
+    if (isDue(play, seen, now, before.filmAtMs)) {
+      this.stillSince = null;
+      this.patienceMs = STILL_MS;
+      return;
+    }
+    this.stillSince ??= steady;
+    const still = steady - this.stillSince;
+    if (still < (this.loading || this.failed ? PATIENT_MS : this.patienceMs)) return;
+    // What did not help at once may take longer; nobody is told every few seconds.
+    this.patienceMs = PATIENT_MS;
+    if (!this.failed)
+      this.onFailure(
+        play
+          ? `"${play.media}" was due and did not show for ${Math.round(still / SECOND)} s: it is begun anew.`
+          : `"${seen?.media ?? ''}" showed ${Math.round(still / SECOND)} s longer than it was due: it is taken away.`,
+      );
+    this.anew();
+  }
+
+  /** What is on still goes on, but a film of which another moment is due. */
+  private jumped(now: number, seen: Seen | null): void {
+    const dueMs = this.current ? now - this.current.play.start : 0;
+    if (seen?.film && Math.abs(seen.film.atMs - dueMs) > JUMP_MS) this.current = null;
+    this.step();
   }
 
   /** Brings the stage to this instant, and sets the timer for the next change. */
@@ -65,7 +134,7 @@ export class Conductor {
     const play = plays.find((one) => one.from <= at && at < one.to);
     const next = plays.find((one) => one.from > at);
     const until = Math.min(play?.to ?? next?.from ?? Infinity, segment.to, at + AHEAD_MS);
-    this.after(until - at, () => this.step());
+    this.timer = setTimeout(() => this.step(), until - at);
     if (next) this.prepareAt(next, next.from - PREPARE_MS, turn);
     if (!play) return this.rest(segment.source === 'lights-out' ? 'resting' : 'empty');
     const same = this.current?.play.media === play.media && this.current.play.start === play.start;
@@ -75,9 +144,10 @@ export class Conductor {
 
   private async show(play: Play, wanted: number): Promise<void> {
     const asset = this.program?.assets[play.media];
+    const current = () => wanted === this.wanted;
+    this.loading = true;
     try {
       if (!asset) throw new Error(`"${play.media}" is missing in the program.`);
-      const current = () => wanted === this.wanted;
       await this.stage.show(play.media, asset, () => this.now() - play.start, current);
       if (!current()) return;
       this.failed = false;
@@ -85,6 +155,8 @@ export class Conductor {
     } catch (error) {
       this.failed = true;
       this.onFailure(error instanceof Error ? error.message : String(error));
+    } finally {
+      if (current()) this.loading = false;
     }
   }
 
@@ -101,6 +173,7 @@ export class Conductor {
   private rest(scene: 'resting' | 'empty'): void {
     this.current = null;
     this.wanted++;
+    this.loading = false;
     this.stage.clear();
     this.setScene(scene);
   }
@@ -109,16 +182,12 @@ export class Conductor {
     this.scene = scene;
     this.onScene(scene);
   }
+}
 
-  /** A timer in short strides, so that a clock that is put right meanwhile is noticed. */
-  private after(ms: number, work: () => void): void {
-    const stride = 30_000;
-    const due = this.now() + ms;
-    const tick = () => {
-      const left = due - this.now();
-      if (left <= 0) return work();
-      this.timer = setTimeout(tick, Math.min(left, stride));
-    };
-    tick();
-  }
+/** Whether the stage shows what is due. A film moves, but at its end: there its last frame may stand. */
+function isDue(play: Play | null, seen: Seen | null, now: number, filmAtMs: number | null): boolean {
+  if (!play) return seen === null;
+  if (seen?.media !== play.media) return false;
+  const { film } = seen;
+  return !film || now - play.start > film.lengthMs - SECOND || film.atMs !== filmAtMs;
 }

@@ -14,6 +14,8 @@ let decode: () => Promise<void>;
 let load: (film: HTMLVideoElement) => void;
 let play: jest.Mock<Promise<void>, []>;
 let frames: (() => void)[];
+/** Elements that were told to give back what they hold. */
+const emptied: HTMLMediaElement[] = [];
 
 beforeEach(() => {
   urls.clear();
@@ -33,6 +35,11 @@ beforeEach(() => {
   // jsdom neither decodes nor plays.
   HTMLImageElement.prototype.decode = () => decode();
   HTMLMediaElement.prototype.play = () => play();
+  HTMLMediaElement.prototype.pause = () => undefined;
+  HTMLMediaElement.prototype.load = jest.fn(function (this: HTMLMediaElement) {
+    emptied.push(this);
+  });
+  emptied.length = 0;
   Object.defineProperty(HTMLMediaElement.prototype, 'duration', { configurable: true, get: () => 20 });
   Object.defineProperty(HTMLMediaElement.prototype, 'src', {
     configurable: true,
@@ -158,6 +165,50 @@ test('a film that does not start leaves nothing behind; one that is overtaken as
   expect(root().dataset.media).toBe('one');
   expect(root().children).toHaveLength(1);
   expect([...urls]).toEqual(['blob:1']);
+});
+
+test('films in turn use two elements, and each is emptied when its film is over', async () => {
+  const stage = newStage();
+  const used = new Set<Element>();
+  for (let i = 0; i < 10; i++) {
+    stage.prepare(`film ${i}`, asset('video', `film ${i}`));
+    await stage.show(`film ${i}`, asset('video', `film ${i}`), () => 0, yes);
+    nextFrame();
+    expect(seen()).toHaveLength(1);
+    used.add(seen()[0] as Element);
+    expect(emptied).toHaveLength(i);
+  }
+  expect(used.size).toBe(2);
+  expect(urls.size).toBe(1);
+  stage.clear();
+  expect(emptied).toHaveLength(10);
+  expect(emptied.every((one) => !one.hasAttribute('src') && !one.isConnected)).toBe(true);
+});
+
+test('a film that is no longer wanted while it loads is given up at once, and its element serves the next', async () => {
+  const stage = newStage();
+  load = () => undefined;
+  stage.prepare('endless', asset('video', 'endless'));
+  await new Promise((done) => setTimeout(done));
+  expect(emptied).toHaveLength(0);
+  load = (film) => film.dispatchEvent(new Event('canplay'));
+  stage.prepare('next', asset('video', 'next'));
+  await new Promise((done) => setTimeout(done));
+  expect(emptied).toHaveLength(1);
+  await stage.show('next', asset('video', 'next'), () => 0, yes);
+  expect(stage.seen()).toEqual({ media: 'next', film: { atMs: 0, lengthMs: 20_000 } });
+  expect(urls.size).toBe(1);
+});
+
+test('what is seen is told: nothing, a still, a film and where it stands', async () => {
+  const stage = newStage();
+  expect(stage.seen()).toBeNull();
+  await stage.show('one', asset('image'), () => 0, yes);
+  expect(stage.seen()).toEqual({ media: 'one', film: null });
+  await stage.show('film', asset('video'), () => 7_500, yes);
+  expect(stage.seen()).toEqual({ media: 'film', film: { atMs: 7_500, lengthMs: 20_000 } });
+  stage.clear();
+  expect(stage.seen()).toBeNull();
 });
 
 test('cleared, nothing is seen, and all bytes are given back, those of what is prepared too', async () => {

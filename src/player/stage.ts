@@ -3,14 +3,34 @@ import { never, type Asset } from '@/core/playing';
 /** One picture or film, loaded and decoded, ready to be seen at once. */
 interface Layer {
   readonly media: string;
-  readonly element: HTMLElement;
+  readonly element: HTMLImageElement | HTMLVideoElement;
   readonly url: string;
 }
 
-/** Two layers, one seen and one prepared: nothing is shown before it can be drawn, so there is no blank between two. */
+/** What is made ready ahead of its turn; `given` ends it. */
+interface Prepared {
+  readonly media: string;
+  readonly layer: Promise<Layer>;
+  readonly given: AbortController;
+}
+
+/** What is seen, and where a film stands, in milliseconds of its own. */
+export interface Seen {
+  readonly media: string;
+  readonly film: { readonly atMs: number; readonly lengthMs: number } | null;
+}
+
+/** One film is seen while the next is made ready: no more elements are kept. */
+const FILMS = 2;
+
+/**
+ * Two layers, one seen and one prepared: nothing is shown before it can be drawn, so there is no blank between two. Elements of
+ * films are used again, emptied: a browser gives back what a film's element has decoded only when it is told to, or much later.
+ */
 export class Stage {
   private shown: Layer | null = null;
-  private prepared: { media: string; layer: Promise<Layer> } | null = null;
+  private prepared: Prepared | null = null;
+  private readonly idle: HTMLVideoElement[] = [];
 
   constructor(
     private readonly root: HTMLElement,
@@ -20,10 +40,11 @@ export class Stage {
   /** Loads and decodes an item ahead of its turn. */
   prepare(media: string, asset: Asset): void {
     if (this.prepared?.media === media) return;
-    this.drop(this.prepared?.layer);
-    const layer = this.load(media, asset);
+    this.drop();
+    const given = new AbortController();
+    const layer = this.load(media, asset, given.signal);
     layer.catch(() => undefined);
-    this.prepared = { media, layer };
+    this.prepared = { media, layer, given };
   }
 
   /**
@@ -48,8 +69,20 @@ export class Stage {
     delete this.root.dataset.media;
     this.remove(this.shown);
     this.shown = null;
-    this.drop(this.prepared?.layer);
-    this.prepared = null;
+    this.drop();
+  }
+
+  /** What is seen now; null for nothing of ours. */
+  seen(): Seen | null {
+    if (!this.shown) return null;
+    const { media, element } = this.shown;
+    return {
+      media,
+      film:
+        element instanceof HTMLVideoElement
+          ? { atMs: element.currentTime * 1000, lengthMs: element.duration * 1000 }
+          : null,
+    };
   }
 
   /** Starts a film; a still needs nothing. What can't be started is taken away. */
@@ -66,58 +99,81 @@ export class Stage {
     }
   }
 
-  private async load(media: string, asset: Asset): Promise<Layer> {
+  private async load(media: string, asset: Asset, given?: AbortSignal): Promise<Layer> {
     const blob = await this.open(asset.sha256);
     if (!blob) throw new Error(`"${media}" is not here yet.`);
-    const url = URL.createObjectURL(blob);
-    const element = elementFor(asset.kind);
+    const layer = { media, element: this.elementFor(asset.kind), url: URL.createObjectURL(blob) };
+    const { element } = layer;
     element.hidden = true;
     element.className = 'layer';
     try {
-      if (element instanceof HTMLVideoElement) {
-        element.muted = true;
-        element.playsInline = true;
-        element.preload = 'auto';
-        await new Promise<void>((resolve, reject) => {
-          element.addEventListener('canplay', () => resolve(), { once: true });
-          element.addEventListener('error', () => reject(new Error(element.error?.message ?? 'no reason given')), {
-            once: true,
-          });
-          element.src = url;
-        });
-      } else {
-        element.src = url;
+      if (element instanceof HTMLVideoElement) await canPlay(element, layer.url, given);
+      else {
+        element.src = layer.url;
         await element.decode();
       }
     } catch (error) {
-      URL.revokeObjectURL(url);
+      this.remove(layer);
       throw new Error(
         `"${media}" can not be played here: ${error instanceof Error ? error.message : 'no reason given'}`,
         { cause: error },
       );
     }
     this.root.append(element);
-    return { media, element, url };
+    return layer;
   }
 
+  /** Takes a layer away, and gives back at once what it holds: its bytes, and what was decoded of them. */
   private remove(layer: Layer | null): void {
     if (!layer) return;
-    layer.element.remove();
-    URL.revokeObjectURL(layer.url);
+    const { element, url } = layer;
+    element.remove();
+    element.removeAttribute('src');
+    URL.revokeObjectURL(url);
+    if (!(element instanceof HTMLVideoElement)) return;
+    element.pause();
+    // Without a source, this empties it.
+    element.load();
+    if (this.idle.length < FILMS) this.idle.push(element);
   }
 
-  private drop(layer: Promise<Layer> | undefined): void {
-    layer?.then((loaded) => this.remove(loaded)).catch(() => undefined);
+  private drop(): void {
+    const { prepared } = this;
+    this.prepared = null;
+    prepared?.given.abort(new Error('another is wanted'));
+    prepared?.layer.then((loaded) => this.remove(loaded)).catch(() => undefined);
+  }
+
+  private elementFor(kind: Asset['kind']): HTMLImageElement | HTMLVideoElement {
+    switch (kind) {
+      case 'video': {
+        const film = this.idle.pop() ?? document.createElement('video');
+        film.muted = true;
+        film.playsInline = true;
+        film.preload = 'auto';
+        return film;
+      }
+      case 'image':
+        return document.createElement('img');
+      default:
+        return never(kind);
+    }
   }
 }
 
-function elementFor(kind: Asset['kind']): HTMLVideoElement | HTMLImageElement {
-  switch (kind) {
-    case 'video':
-      return document.createElement('video');
-    case 'image':
-      return document.createElement('img');
-    default:
-      return never(kind);
+/** Loads a film until it can be played. Throws where it can't, or when it is given up. */
+async function canPlay(film: HTMLVideoElement, url: string, given?: AbortSignal): Promise<void> {
+  const settled = new AbortController();
+  const { signal } = settled;
+  try {
+    await new Promise<void>((resolve, reject) => {
+      given?.throwIfAborted();
+      given?.addEventListener('abort', () => reject(given.reason as Error), { signal });
+      film.addEventListener('canplay', () => resolve(), { signal });
+      film.addEventListener('error', () => reject(new Error(film.error?.message || 'no reason given')), { signal });
+      film.src = url;
+    });
+  } finally {
+    settled.abort();
   }
 }

@@ -162,6 +162,47 @@ test.each<[FindingKind, (document: Document) => void, object]>([
   }
 });
 
+const kindsOf = (list: readonly { kind: FindingKind }[]) => list.map((one) => one.kind);
+
+test('what is over is over by now, not by the span that is asked for', () => {
+  const tomorrow = plan(({ bookings }) =>
+    bookings.push(booking('a', { when: { from: '2026-12-02', to: '2026-12-02' } })),
+  );
+  const [january, february] = [at('2027-01-01T00:00:00Z'), at('2027-02-01T00:00:00Z')];
+  expect(kindsOf(findings(tomorrow, january, february, from))).toEqual([]);
+  expect(kindsOf(findings(tomorrow, january, february, at('2026-12-03T12:00:00Z')))).toEqual(['expired']);
+  expect(kindsOf(findings(tomorrow, from, to, from))).toEqual([]);
+  // It shows before the span, and again long after it: there is nothing to tell.
+  const yearly = plan(({ bookings }) =>
+    bookings.push(booking('a', { when: { from: '2026-12-02', to: '2030-12-02', repeat: 'FREQ=YEARLY' } })),
+  );
+  expect(kindsOf(findings(yearly, january, february, from))).toEqual([]);
+  expect(kindsOf(findings(yearly, january, february, at('2026-12-20T00:00:00Z')))).toEqual(['not yet begun']);
+});
+
+test('a clash that comes again has all its times, and none before the span', () => {
+  const list = findings(
+    plan(({ bookings }) => {
+      bookings.push(booking('a', { when: { windows: [['22:00', '02:00']] } }));
+      bookings.push(booking('b', { when: { windows: [['23:00', '01:30']] } }));
+    }),
+    at('2026-12-01T00:00:00Z'),
+    at('2026-12-03T00:00:00Z'),
+  );
+  // 23:00 to 01:30 in Oslo is 22:00 to 00:30 by UTC.
+  expect(list).toMatchObject([
+    {
+      kind: 'clash',
+      times: [
+        [at('2026-12-01T00:00:00Z'), at('2026-12-01T00:30:00Z')],
+        [at('2026-12-01T22:00:00Z'), at('2026-12-02T00:30:00Z')],
+        [at('2026-12-02T22:00:00Z'), at('2026-12-03T00:00:00Z')],
+      ],
+      span: [at('2026-12-01T00:00:00Z'), at('2026-12-01T00:30:00Z')],
+    },
+  ]);
+});
+
 test('which findings have fixes that one key makes', () => {
   const clash = found(({ bookings }) =>
     bookings.push(booking('a', { priority: 5 }), booking('b', { priority: 5, created: '2026-01-02T00:00:00Z' })),

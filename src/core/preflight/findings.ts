@@ -20,6 +20,8 @@ import {
   occurrences,
   parseDate,
   startOfDate,
+  union,
+  type Interval,
   type Intervals,
   type LocalDate,
 } from '../when';
@@ -45,8 +47,10 @@ export interface Finding {
   /** Plan ids of what it is about: bookings, a media file for an item. */
   readonly about: readonly string[];
   readonly screens: readonly string[];
-  /** The first span in which it shows; null where it is about no time. */
-  readonly span: readonly [Instant, Instant] | null;
+  /** When it shows, within what was asked for: disjoint, ascending; none where it is about no time. */
+  readonly times: Intervals;
+  /** The first of these times; null for none. */
+  readonly span: Interval | null;
   readonly sentence: string;
   /** What to do about it, in words. */
   readonly advice: string;
@@ -56,8 +60,14 @@ export interface Finding {
 
 const LONGEST_GAP_LISTED = 100;
 
-/** Everything worth knowing of a plan in `[from, to)`, the gravest first. The same thing on many screens is one finding. */
-export function findings(plan: Plan, from: Instant, to: Instant): Finding[] {
+/** A finding as it is made: its first time follows from its times, which are those of what was asked for. */
+type Made = Omit<Finding, 'span'>;
+
+/**
+ * Everything worth knowing of a plan in `[from, to)`, the gravest first. The same thing on many screens is one finding. What is over is
+ * over by `now`: a booking of tomorrow is not, though the week after it is asked for.
+ */
+export function findings(plan: Plan, from: Instant, to: Instant, now = from): Finding[] {
   const bookings = new Map(plan.bookings.map((booking) => [booking.id, booking]));
   const name = (id: string) => (id === 'lights-out' ? 'lights-out' : `"${bookings.get(id)?.name ?? id}"`);
   const clashes = new Gathering();
@@ -69,27 +79,42 @@ export function findings(plan: Plan, from: Instant, to: Instant): Finding[] {
     ...gaps(plan, contests),
     ...plan.bookings
       .filter((booking) => !booking.onHold)
-      .flatMap((booking) => aboutBooking(plan, booking, bookings, contests, from, to, name)),
+      .flatMap((booking) => aboutBooking(plan, booking, bookings, contests, { from, to, now }, name)),
     ...unreached(plan, bookings, contests, from, to, name),
     ...exchanged(plan, contests, from, to),
   ];
   const grave = { error: 0, warning: 1, notice: 2 };
-  return found.sort((a, b) => grave[a.severity] - grave[b.severity] || (a.span?.[0] ?? 0) - (b.span?.[0] ?? 0));
+  return found
+    .map((one) => withSpan(one, from, to))
+    .sort((a, b) => grave[a.severity] - grave[b.severity] || (a.span?.[0] ?? 0) - (b.span?.[0] ?? 0));
 }
 
-/** Gathers findings that differ by screen only. */
+function withSpan(made: Made, from: Instant, to: Instant): Finding {
+  const times = intersect(made.times, [[from, to]]);
+  return { ...made, times, span: times[0] ?? null };
+}
+
+/** Gathers findings that differ by screens and times only. */
 class Gathering {
-  private readonly found = new Map<string, { finding: Omit<Finding, 'screens'>; groups: Set<readonly string[]> }>();
+  private readonly found = new Map<
+    string,
+    { finding: Omit<Made, 'screens' | 'times'>; groups: Set<readonly string[]>; times: Interval[] }
+  >();
 
   /** `finding` is made when it is found first. */
-  add(key: string, screens: readonly string[], finding: () => Omit<Finding, 'screens'>): void {
-    const known = this.found.get(key);
-    if (known) known.groups.add(screens);
-    else this.found.set(key, { finding: finding(), groups: new Set([screens]) });
+  add(key: string, screens: readonly string[], times: Intervals, finding: () => Omit<Made, 'screens' | 'times'>): void {
+    const known = this.found.get(key) ?? { finding: finding(), groups: new Set(), times: [] };
+    this.found.set(key, known);
+    known.groups.add(screens);
+    known.times.push(...times);
   }
 
-  all(): Finding[] {
-    return [...this.found.values()].map(({ finding, groups }) => ({ ...finding, screens: [...groups].flat() }));
+  all(): Made[] {
+    return [...this.found.values()].map(({ finding, groups, times }) => ({
+      ...finding,
+      screens: [...groups].flat(),
+      times: union(times),
+    }));
   }
 }
 
@@ -113,14 +138,13 @@ function gatherClashes(
     if (!winner) continue;
     for (const loser of present) {
       if (loser.id === winner.id || loser.source !== winner.source || loser.priority !== winner.priority) continue;
-      const [first] = intersect(loser.counts, [[segment.from, segment.to]]);
+      const times = intersect(loser.counts, [[segment.from, segment.to]]);
       const [one, other] = [bookings.get(winner.id), bookings.get(loser.id)];
-      if (!first || !one || !other) continue;
-      gathering.add(`${winner.id} ${loser.id}`, screens, () => ({
+      if (times.length === 0 || !one || !other) continue;
+      gathering.add(`${winner.id} ${loser.id}`, screens, times, () => ({
         kind: 'clash',
         severity: 'warning',
         about: [winner.id, loser.id],
-        span: first,
         sentence: `${name(winner.id)} and ${name(loser.id)} have the same priority at the same time: ${name(winner.id)} shows, since it ${winner.since > loser.since ? 'begins later' : 'was made later'}.`,
         advice: `Give the one that matters more a higher priority, or part their times or places.`,
         fixes: [letWin(other, one), letWin(one, other)],
@@ -129,16 +153,15 @@ function gatherClashes(
   }
 }
 
-function gaps(plan: Plan, contests: readonly Contest[]): Finding[] {
+function gaps(plan: Plan, contests: readonly Contest[]): Made[] {
   const gathering = new Gathering();
   for (const { group } of contests)
     for (const { source, from, to } of group.segments.slice(0, LONGEST_GAP_LISTED))
       if (source === 'nothing')
-        gathering.add(`${from} ${to}`, group.screens, () => ({
+        gathering.add(`${from} ${to}`, group.screens, [[from, to]], () => ({
           kind: 'gap',
           severity: 'error',
           about: [],
-          span: [from, to],
           sentence: 'Nothing is booked, and no backdrop has anything to show: the screen shows its name and the time.',
           advice: 'Give the screen, its site or the network a backdrop that always has something to show.',
           fixes: networkBackdrop(plan),
@@ -146,17 +169,23 @@ function gaps(plan: Plan, contests: readonly Contest[]): Finding[] {
   return gathering.all();
 }
 
+/** The span that is asked for, and what is now. */
+interface Asked {
+  readonly from: Instant;
+  readonly to: Instant;
+  readonly now: Instant;
+}
+
 function aboutBooking(
   plan: Plan,
   booking: Booking,
   bookings: ReadonlyMap<string, Booking>,
   contests: readonly Contest[],
-  from: Instant,
-  to: Instant,
+  asked: Asked,
   name: (id: string) => string,
-): Finding[] {
+): Made[] {
   const { id } = booking;
-  const base = { about: [id], span: null };
+  const base = { about: [id], times: [] };
   const selected = new Set(screensMatching(plan, selectorOf(booking.where)).map((screen) => screen.id));
   if (selected.size === 0)
     return [
@@ -174,9 +203,9 @@ function aboutBooking(
   const states = new Map(reached.map((one) => [one, one.stateOf(id)]));
   const inState = (state: BookingState) => reached.filter((one) => states.get(one) === state);
   const screensOf = (list: readonly Contest[]) => list.flatMap(({ group }) => group.screens);
-  const firstTime = (list: readonly Contest[]) =>
-    list[0]?.waiting(id).find((one) => one.counts.length > 0)?.counts[0] ?? null;
-  const found: Finding[] = [];
+  const timesOf = (list: readonly Contest[]) =>
+    union(list.flatMap((one) => one.waiting(id).flatMap(({ counts }) => counts)));
+  const found: Made[] = [];
   const empty = inState('not here');
   if (empty.length > 0)
     found.push({
@@ -190,7 +219,7 @@ function aboutBooking(
     });
   const willing = reached.filter((one) => !empty.includes(one));
   if (willing[0] && inState('no time').length === willing.length)
-    return [...found, ...outOfTime(booking, willing[0], from, to, name)];
+    return [...found, ...outOfTime(booking, willing[0], asked, name)];
   const off = inState('off');
   if (off.length > 0)
     found.push({
@@ -198,7 +227,7 @@ function aboutBooking(
       kind: 'lights-out hides',
       severity: 'warning',
       screens: screensOf(off),
-      span: firstTime(off),
+      times: timesOf(off),
       sentence: `${name(id)} falls wholly into hours in which these displays are off.`,
       advice: 'Change its hours or the lights-out hours; a takeover may wake a display.',
       fixes: [putOnHold(booking)],
@@ -212,7 +241,7 @@ function aboutBooking(
       kind: 'hidden',
       severity: 'warning',
       screens: screensOf(hidden),
-      span: firstTime(hidden),
+      times: timesOf(hidden),
       about: first === undefined || first === 'lights-out' ? [id] : [id, first],
       sentence: `${name(id)} never shows: ${first === undefined ? 'something' : name(first)} is ahead of it all the time.`,
       advice: 'Raise its priority, give it times of its own, or remove it.',
@@ -223,27 +252,22 @@ function aboutBooking(
       ],
     });
   }
-  return [...found, ...clocks(booking, willing, from, to, name)];
+  return [...found, ...clocks(booking, willing, asked, name)];
 }
 
-function outOfTime(
-  booking: Booking,
-  contest: Contest,
-  from: Instant,
-  to: Instant,
-  name: (id: string) => string,
-): Finding[] {
+function outOfTime(booking: Booking, contest: Contest, { from, to, now }: Asked, name: (id: string) => string): Made[] {
   const { place } = contest.group;
   const year = 366 * DAY;
   const { from: begins, also = [] } = booking.when;
   const written = [...(begins === undefined ? [] : [begins]), ...also].map((date) =>
     startOfDate(parseDate(date) as LocalDate),
   );
-  const later = [to, ...written.filter((at) => at > to)].some(
-    (at) => occurrences(booking.when, place, Math.max(to, at - 2 * DAY), at + year).length > 0,
-  );
-  const earlier = !later && occurrences(booking.when, place, from - year, from).length > 0;
-  const base = { about: [booking.id], screens: [], span: null, severity: 'notice' as const };
+  const hasTime = (since: Instant, until: Instant) => occurrences(booking.when, place, since, until).length > 0;
+  // What shows between now and the span is neither over nor late.
+  if (now < from && hasTime(now, from)) return [];
+  const later = [to, ...written.filter((at) => at > to)].some((at) => hasTime(Math.max(to, at - 2 * DAY), at + year));
+  const earlier = !later && hasTime(Math.min(from, now) - year, from);
+  const base = { about: [booking.id], screens: [], times: [], severity: 'notice' as const };
   if (later)
     return [
       {
@@ -269,10 +293,9 @@ function outOfTime(
 function clocks(
   booking: Booking,
   contests: readonly Contest[],
-  from: Instant,
-  to: Instant,
+  { from, to }: Asked,
   name: (id: string) => string,
-): Finding[] {
+): Made[] {
   const gathering = new Gathering();
   for (const {
     group: { screens, place },
@@ -281,11 +304,10 @@ function clocks(
       // A whole day is longer or shorter for everybody; what is told is a window that somebody chose.
       if (writtenMs >= DAY) continue;
       const what = lastsMs === 0 ? 'does not happen' : `lasts ${spoken(lastsMs)} instead of ${spoken(writtenMs)}`;
-      gathering.add(`${date} ${writtenMs} ${lastsMs}`, screens, () => ({
+      gathering.add(`${date} ${writtenMs} ${lastsMs}`, screens, [], () => ({
         kind: 'change of clocks',
         severity: lastsMs === 0 ? 'warning' : 'notice',
         about: [booking.id],
-        span: null,
         sentence: `${name(booking.id)} ${what} on ${formatDate(date)}, when the clocks change.`,
         advice: 'Nothing, if that is right; else give that day a window of its own.',
         fixes: [],
@@ -308,7 +330,7 @@ function unreached(
   from: Instant,
   to: Instant,
   name: (id: string) => string,
-): Finding[] {
+): Made[] {
   const gathering = new Gathering();
   const files = new Map(plan.media.map((file) => [file.id, file.name]));
   for (const contest of contests) {
@@ -326,11 +348,10 @@ function unreached(
           item.when.length === 0 || item.when.every((when) => instantsOf(when, place, from, to).length > 0);
         const booking = bookings.get(id);
         if (seen.has(item.media) || !available || !booking) continue;
-        gathering.add(`${id} ${item.media}`, screens, () => ({
+        gathering.add(`${id} ${item.media}`, screens, [], () => ({
           kind: 'unreached item',
           severity: 'warning',
           about: [id, item.media],
-          span: null,
           sentence: `"${files.get(item.media) ?? item.media}" never comes up in ${name(id)}: each of its windows ends before its turn.`,
           advice: 'Shorten the loop, lengthen the window, or move the item to the front.',
           fixes: toFront(plan, booking, item.media),
@@ -342,7 +363,7 @@ function unreached(
 }
 
 /** Lights-out hours that cover most of a site's opening hours were most likely entered the wrong way round. */
-function exchanged(plan: Plan, contests: readonly Contest[], from: Instant, to: Instant): Finding[] {
+function exchanged(plan: Plan, contests: readonly Contest[], from: Instant, to: Instant): Made[] {
   const gathering = new Gathering();
   const sites = new Map(plan.sites.map((site) => [site.id, site]));
   const byId = new Map(plan.screens.map((screen) => [screen.id, screen]));
@@ -355,12 +376,12 @@ function exchanged(plan: Plan, contests: readonly Contest[], from: Instant, to: 
     const open = instantsOf({ windows: [['opens', 'closes']] }, { ...place, hours }, from, to);
     const length = (set: Intervals) => set.reduce((sum, [begin, end]) => sum + end - begin, 0);
     const clipped = intersect(open, [[from, to]]);
-    if (length(clipped) === 0 || length(intersect(clipped, dark)) < 0.5 * length(clipped)) continue;
-    gathering.add(`exchanged ${alike[0]?.site} ${JSON.stringify(alike[0]?.lightsOut)}`, screens, () => ({
+    const covered = intersect(clipped, dark);
+    if (length(clipped) === 0 || length(covered) < 0.5 * length(clipped)) continue;
+    gathering.add(`exchanged ${alike[0]?.site} ${JSON.stringify(alike[0]?.lightsOut)}`, screens, covered, () => ({
       kind: 'on and off exchanged',
       severity: 'error',
       about: [],
-      span: intersect(clipped, dark)[0] ?? null,
       sentence: "Lights-out covers the site's opening hours: its beginning and end look exchanged.",
       advice: 'Exchange the beginning and the end of the lights-out hours.',
       fixes: [],

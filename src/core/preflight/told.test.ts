@@ -44,7 +44,7 @@ function told(more: { network?: object; screens?: Record<string, object>; playli
 
 const on = (begin: string, end: string) => ({ windows: [[begin, end]] });
 /** A finding with its fixes' labels in place of what they change. */
-const whole = ({ fixes, ...rest }: Finding) => ({ ...rest, fixes: fixes.map((fix) => fix.label) });
+const whole = ({ fixes, times: _, ...rest }: Finding) => ({ ...rest, fixes: fixes.map((fix) => fix.label) });
 const kinds = (list: readonly Finding[]) => list.map((one) => `${one.kind} ${one.about.join(' ')}`.trim());
 const hour = (day: number, time: string) => at(`2026-12-0${day}T${time}:00Z`);
 

@@ -49,7 +49,8 @@ export type Question =
     }
   | { readonly kind: 'seasons'; readonly site: SiteClock; readonly first: LocalDate; readonly last: LocalDate }
   | { readonly kind: 'reach'; readonly booking: Booking }
-  | { readonly kind: 'findings'; readonly from: Instant; readonly to: Instant }
+  /** What is over is over by `now`. */
+  | { readonly kind: 'findings'; readonly from: Instant; readonly to: Instant; readonly now: Instant }
   | { readonly kind: 'airtime'; readonly subject: Subject; readonly from: Instant; readonly to: Instant }
   | { readonly kind: 'never'; readonly from: Instant; readonly to: Instant };
 

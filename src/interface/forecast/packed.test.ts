@@ -7,6 +7,7 @@ test.each([[[]], [['hall']], [['hall', 'deck-2']]])('a finding about %j comes ou
     severity: 'error',
     about: ['b'],
     screens,
+    times: [],
     span: [1, 2],
     sentence: 'Nothing is booked.',
     advice: 'Book something.',

@@ -72,7 +72,7 @@ function answer(plan: Plan, question: Question): unknown {
     case 'reach':
       return reach(plan, question.booking);
     case 'findings':
-      return findings(plan, question.from, question.to).map(pack);
+      return findings(plan, question.from, question.to, question.now).map(pack);
     case 'airtime':
       return airTime(plan, question.subject, question.from, question.to);
     case 'never':

@@ -1,7 +1,7 @@
 'use client';
 
 import equal from 'fast-deep-equal';
-import { useRef, type FormEvent, type ReactNode } from 'react';
+import { useEffect, useRef, type FormEvent, type ReactNode } from 'react';
 import type { FieldValues, UseFormReturn } from 'react-hook-form';
 import type { Problem, Result } from '@/core';
 import { Button } from '@/interface/kit/button';
@@ -31,6 +31,11 @@ export function AutoForm<Values extends FieldValues, Output>({
 }: AutoFormProps<Values, Output>) {
   const { handleSubmit, formState, reset, getValues, setError, setValue } = form;
   const { isDirty, isSubmitting } = formState;
+  const own = useRef<HTMLFormElement>(null);
+  // Who adds something writes its name at once.
+  useEffect(() => {
+    if (create) own.current?.querySelector<HTMLElement>('input, textarea')?.focus();
+  }, [create]);
   const busy = useRef(false);
   const wanted = useRef(false);
   /** What was saved is clean; what was written while it was being saved is not. */
@@ -59,6 +64,7 @@ export function AutoForm<Values extends FieldValues, Output>({
   return (
     // eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions -- leaving any field saves: nothing is to be pressed
     <form
+      ref={own}
       noValidate
       onSubmit={submit}
       onBlur={() => {

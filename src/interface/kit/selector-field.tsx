@@ -2,6 +2,7 @@
 
 import { useMemo, useState, type InputHTMLAttributes, type Ref } from 'react';
 import { done, parseSelector, screensMatching, type Plan, type Result, type Screen } from '@/core';
+import { ArrowGroup } from './arrow-group';
 import { plainSelector, pressChip } from './chips';
 import { Field, Input } from './field';
 import { counted } from './format';
@@ -74,13 +75,17 @@ export function SelectorField({
           {...rest}
         />
       </Field>
-      <div role="group" aria-label="Tags" className="mt-1.5 flex flex-wrap gap-1">
-        {tags.map((tag) => {
+      <ArrowGroup
+        label="Tags"
+        of={tags}
+        className="mt-1.5 flex flex-wrap gap-1"
+        button={(tag, stop) => {
           const [having, without] = [asked?.having.includes(tag) ?? false, asked?.without.includes(tag) ?? false];
           return (
             <button
               key={tag}
               type="button"
+              {...stop}
               aria-pressed={without ? 'mixed' : having}
               aria-label={without ? `not ${tag}` : tag}
               onClick={() => onPress(pressChip(value, tag))}
@@ -89,8 +94,8 @@ export function SelectorField({
               {tag}
             </button>
           );
-        })}
-      </div>
+        }}
+      />
       {list && found.ok && (
         <ul className="mt-2 max-h-40 overflow-y-auto border border-rule bg-sheet p-2 text-sm">
           {[...found.value]

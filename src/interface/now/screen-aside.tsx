@@ -2,7 +2,7 @@
 
 import { X } from 'lucide-react';
 import Link from 'next/link';
-import { useEffect, useMemo, useRef } from 'react';
+import { useMemo, useRef } from 'react';
 import { DAY, type Explanation, type Screen, type Segment } from '@/core';
 import { useMoment } from '@/interface/data/moment';
 import { useIndex, useNetwork, useThumbnails } from '@/interface/data/provider';
@@ -10,6 +10,7 @@ import { ask, useAnswer } from '@/interface/forecast/client';
 import { clockTime, dateTime, dayName, zoneName } from '@/interface/kit/format';
 import { Lantern, STATE_WORDS } from '@/interface/kit/lantern';
 import { Thumb } from '@/interface/kit/thumb';
+import { useKey } from '@/interface/shell/keys';
 import type { ScreenStatus } from '@/services/screens';
 import { sourceName } from './street';
 import { useGlances } from './use-glances';
@@ -43,14 +44,8 @@ export function ScreenAside({
     [seen.key, screen.id, minute],
     [],
   );
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.key === 'Escape') onClose();
-      if (event.key === 'w' && !(event.target instanceof HTMLInputElement)) whyRef.current?.focus();
-    };
-    document.addEventListener('keydown', onKey);
-    return () => document.removeEventListener('keydown', onKey);
-  }, [onClose]);
+  useKey('escape', 'Close the screen', onClose);
+  useKey('w', 'Why the chosen screen shows this', () => whyRef.current?.focus());
   // Days of a backdrop that merely follow on each other are one line.
   const coming = day.filter((one, i) => one.source !== day[i - 1]?.source || one.id !== day[i - 1]?.id).slice(0, 14);
   const media = glance?.media ? index.media.get(glance.media) : undefined;

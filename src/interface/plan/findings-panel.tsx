@@ -3,27 +3,14 @@
 import { group } from 'd3-array';
 import { X } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import {
-  civil,
-  dateOf,
-  dateOfLocalTime,
-  startOfDate,
-  toInstant,
-  toLocalTime,
-  zoneTable,
-  type Finding,
-  type FindingKind,
-  type Fix,
-} from '@/core';
+import { type Finding, type FindingKind, type Fix } from '@/core';
 import { useGo, useMoment } from '@/interface/data/moment';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { Select } from '@/interface/kit/field';
 import { counted, dateTime, zoneName } from '@/interface/kit/format';
+import { findingSpans } from './finding-spans';
 import { NeverShows } from './never-shows';
 import { useFindings } from './use-findings';
-
-const SPANS = ['these days', 'this month', 'next month', 'the next 3 months'] as const;
-type Span = (typeof SPANS)[number];
 
 /** What would be discovered on the wall, gathered by kind; each with its place, its time and its fixes. */
 export function FindingsPanel({
@@ -39,9 +26,11 @@ export function FindingsPanel({
   onClose: () => void;
 }) {
   const { edit } = useNetwork('edit');
-  const { moment } = useMoment();
-  const [span, setSpan] = useState<Span>('these days');
-  const [from, to] = spanOf(span, shown, moment, zone);
+  const { now } = useMoment();
+  // The first is what the plan shows, and moves along with it.
+  const [chosen, choose] = useState(0);
+  const spans = findingSpans(shown, now, zone);
+  const { from, to, name } = spans[chosen] ?? { from: shown[0], to: shown[1], name: '' };
   const findings = useFindings(from, to);
   const kinds = useMemo(() => group(findings ?? [], (one) => one.kind), [findings]);
   const fix = ({ label, edits }: Fix) => void edit(edits, `${label}: done. Ctrl Z takes it back.`);
@@ -52,11 +41,13 @@ export function FindingsPanel({
         <Select
           aria-label="In"
           className="!w-auto"
-          value={span}
-          onChange={(event) => setSpan(event.target.value as Span)}
+          value={chosen}
+          onChange={(event) => choose(Number(event.target.value))}
         >
-          {SPANS.map((one) => (
-            <option key={one}>{one}</option>
+          {spans.map((one, i) => (
+            <option key={i} value={i}>
+              {one.name}
+            </option>
           ))}
         </Select>
         <button type="button" aria-label="Close" onClick={onClose} className="ml-auto p-1 hover:text-tide">
@@ -65,7 +56,7 @@ export function FindingsPanel({
       </header>
       <div className="min-h-0 flex-1 overflow-y-auto px-5 py-3" aria-busy={findings === null}>
         {findings === null && <p className="text-faint">Computing…</p>}
-        {findings?.length === 0 && <p className="text-faint">Nothing: no clash, no gap, nothing hidden in {span}.</p>}
+        {findings?.length === 0 && <p className="text-faint">Nothing: no clash, no gap, nothing hidden in {name}.</p>}
         {[...kinds].map(([kind, list]) => (
           <section key={kind} aria-label={kind} className="mb-4">
             <h3 className="text-base">{counted(list.length, TITLES[kind][0], TITLES[kind][1])}</h3>
@@ -156,19 +147,4 @@ function FindingRow({
       {fixes.length === 0 && <p className="text-faint">{finding.advice}</p>}
     </li>
   );
-}
-
-function spanOf(span: Span, shown: readonly [number, number], moment: number, zone: string): readonly [number, number] {
-  if (span === 'these days') return shown;
-  const table = zoneTable(zone);
-  const { year, month } = civil(dateOfLocalTime(toLocalTime(table, moment)));
-  const begin = (ahead: number) => {
-    const months = year * 12 + (month - 1) + ahead;
-    return toInstant(table, startOfDate(dateOf(Math.floor(months / 12), (months % 12) + 1, 1)));
-  };
-  const [first, last] = { 'this month': [0, 1], 'next month': [1, 2], 'the next 3 months': [1, 4] }[span] as [
-    number,
-    number,
-  ];
-  return [begin(first), begin(last)];
 }

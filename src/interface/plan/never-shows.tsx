@@ -7,6 +7,7 @@ import { ask, useAnswer } from '@/interface/forecast/client';
 import { counted } from '@/interface/kit/format';
 
 const SHOWN = 12;
+const NAMED = 6;
 
 const REASONS: Record<NeverShown['because'], string> = {
   'on hold': 'on hold',
@@ -29,33 +30,40 @@ export function NeverShows({ from, to }: { from: number; to: number }) {
   );
   // Of files that nothing uses the page holds some at most: the server knows them all.
   const things = list.filter(({ subject, because }) => subject.kind !== 'media' || because !== 'not used');
-  const unused = useUnusedMedia(SHOWN);
-  const count = things.length + (unused?.total ?? 0);
-  if (count === 0) return null;
+  const unused = useUnusedMedia(NAMED);
+  const idle = unused?.total ?? 0;
   const nameOf = ({ kind, id }: NeverShown['subject']) =>
     ({ booking: index.bookings, playlist: index.playlists, media: index.media })[kind].get(id)?.name ?? id;
   const hider = (ids: readonly string[]) =>
     ids.length === 0 ? '' : `: ${ids.map((id) => index.bookings.get(id)?.name ?? id).join(', ')}`;
   return (
-    <section aria-label="Never shows" className="mb-4">
-      <h3 className="text-base">{counted(count, 'thing that never shows', 'things that never show')}</h3>
-      <ul className="text-sm">
-        {things.slice(0, SHOWN).map(({ subject, because, hiddenBy }) => (
-          <li key={`${subject.kind} ${subject.id}`} className="border-l-2 border-rule py-1 pl-3">
-            {subject.kind === 'media' ? 'file' : subject.kind} <strong>{nameOf(subject)}</strong>{' '}
-            <span className="text-faint">
-              {REASONS[because]}
-              {hider(hiddenBy)}
-            </span>
-          </li>
-        ))}
-        {unused?.files.slice(0, Math.max(0, SHOWN - things.length)).map(({ id, name }) => (
-          <li key={id} className="border-l-2 border-rule py-1 pl-3">
-            file <strong>{name}</strong> <span className="text-faint">{REASONS['not used']}</span>
-          </li>
-        ))}
-      </ul>
-      {count > SHOWN && <p className="text-sm text-faint">and {count - SHOWN} more</p>}
-    </section>
+    <>
+      {things.length > 0 && (
+        <section aria-label="Never shows" className="mb-4">
+          <h3 className="text-base">{counted(things.length, 'thing that never shows', 'things that never show')}</h3>
+          <ul className="text-sm">
+            {things.slice(0, SHOWN).map(({ subject, because, hiddenBy }) => (
+              <li key={`${subject.kind} ${subject.id}`} className="border-l-2 border-rule py-1 pl-3">
+                {subject.kind === 'media' ? 'file' : subject.kind} <strong>{nameOf(subject)}</strong>{' '}
+                <span className="text-faint">
+                  {REASONS[because]}
+                  {hider(hiddenBy)}
+                </span>
+              </li>
+            ))}
+          </ul>
+          {things.length > SHOWN && <p className="text-sm text-faint">and {things.length - SHOWN} more</p>}
+        </section>
+      )}
+      {idle > 0 && (
+        <section aria-label="Not used yet" className="mb-4">
+          <h3 className="text-base">{counted(idle, 'file that nothing names yet', 'files that nothing names yet')}</h3>
+          <p className="text-sm text-faint">
+            {unused?.files.map(({ name }) => name).join(', ')}
+            {idle > (unused?.files.length ?? 0) && ` and ${idle - (unused?.files.length ?? 0)} more`}
+          </p>
+        </section>
+      )}
+    </>
   );
 }

@@ -24,7 +24,7 @@ import { Button } from '@/interface/kit/button';
 import { Empty } from '@/interface/kit/empty';
 import { Input } from '@/interface/kit/field';
 import { selectScreens } from '@/interface/kit/selector-field';
-import { isTyping } from '@/interface/shell/typing';
+import { useKey } from '@/interface/shell/keys';
 import { BookingList } from './booking-list';
 import { FindingsPanel } from './findings-panel';
 import { MonthView } from './month/month';
@@ -103,18 +103,8 @@ export function PlanPlace() {
     [where],
   );
   const openDrawn = useCallback((drawn: Held) => setOpen({ kind: 'new', begun: begunBooking(drawn, where) }), [where]);
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
-      if (document.querySelector('[role="dialog"]')) return;
-      if (event.key === 'n') setOpen({ kind: 'new', begun: { where } });
-      else if (event.key === 'f') showPanel((now) => !now);
-      else return;
-      event.preventDefault();
-    };
-    document.addEventListener('keydown', onKey);
-    return () => document.removeEventListener('keydown', onKey);
-  }, [where]);
+  useKey('n', 'A new booking', () => setOpen({ kind: 'new', begun: { where } }));
+  useKey('f', 'What to look at', () => showPanel(!panel));
 
   return (
     <div className="flex h-full min-h-0 flex-col">

@@ -6,23 +6,14 @@ import { useMoment } from '@/interface/data/moment';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
 import { clockTime, dayName, timeNear, zoneName } from '@/interface/kit/format';
-import { isTyping } from './typing';
+import { useKey } from './keys';
 
 /** The moment as a clock reads it, and says whose. Pressed (or by the key m), it takes a time as one says it: "tomorrow 06:10". */
 export function MomentClock() {
   const { moment, isNow, go } = useMoment();
   const zone = useZone();
   const [writing, setWriting] = useState(false);
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.key !== 'm' || event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return;
-      if (document.querySelector('[role="dialog"]')) return;
-      event.preventDefault();
-      setWriting(true);
-    };
-    document.addEventListener('keydown', onKey);
-    return () => document.removeEventListener('keydown', onKey);
-  }, []);
+  useKey('m', 'Look at another time: write it, as tomorrow 06:10', () => setWriting(true));
   if (writing) return <MomentEntry zone={zone} from={moment} onGo={go} onDone={() => setWriting(false)} />;
   return (
     <button

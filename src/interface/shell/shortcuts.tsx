@@ -1,76 +1,72 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
 import { Sheet } from '@/interface/kit/sheet';
+import { keysNow, useKey, useKeyboard, type KeyMeaning } from './keys';
 import { PLACES } from './places';
 import { toggleTheme } from './theme';
 import { isTyping } from './typing';
 
+/** Keys that are heard elsewhere than by `useKey`. */
 const OTHERS = [
-  ['[  ]', 'The change before, the change after the moment'],
-  ['t', 'Back to now'],
-  ['m', 'Look at another time: write it, as tomorrow 06:10'],
-  ['w', 'Why the chosen screen shows this'],
-  ['/', 'Search in this place'],
-  ['n, f', 'In Plan: a new booking; what to look at'],
-  ['d', 'Day or night'],
   ['Ctrl Z, Ctrl Y', 'Take your last change back, make it again'],
-  ['?', 'This list'],
+  ['Tab, arrows', 'Walk; in layers of bookings Space takes hold, Enter opens'],
 ];
+
+/** A place and the keys to it. */
+function PlaceKey({ place: { key, name, path } }: { place: (typeof PLACES)[number] }) {
+  const router = useRouter();
+  useKey(`g ${key}`, `Go to ${name}`, () => router.push(path));
+  return null;
+}
 
 /** The keys of every place. While one types they are letters; while a sheet is open, taking back and making again work on. */
 export function Shortcuts() {
-  const router = useRouter();
   const { step, go } = useMoment();
   const { undo, redo } = useNetwork('undo', 'redo');
-  const [list, showList] = useState(false);
-  const afterG = useRef(false);
+  const [list, showList] = useState<readonly KeyMeaning[] | null>(null);
+  useKeyboard();
+  useKey('[', 'The change before the moment', () => step(-1));
+  useKey(']', 'The change after the moment', () => step(1));
+  useKey('t', 'Back to now', () => go(null));
+  useKey('/', 'Search in this place', () => document.querySelector<HTMLInputElement>('[data-search]')?.focus());
+  useKey('d', 'Day or night', toggleTheme);
+  useKey('?', 'This list', () => showList(keysNow()));
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (isTyping(event.target) || event.altKey) return;
+      if (isTyping(event.target) || event.altKey || !(event.ctrlKey || event.metaKey)) return;
       const key = event.key.toLowerCase();
-      if (event.ctrlKey || event.metaKey) {
-        if (key === 'z' && !event.shiftKey) undo();
-        else if (key === 'y' || (key === 'z' && event.shiftKey)) redo();
-        else return;
-        return event.preventDefault();
-      }
-      if (document.querySelector('[role="dialog"]')) return;
-      if (afterG.current) {
-        afterG.current = false;
-        const place = PLACES.find((one) => one.key === key);
-        if (place) router.push(place.path);
-        return;
-      }
-      if (key === 'g') afterG.current = true;
-      else if (key === '[') step(-1);
-      else if (key === ']') step(1);
-      else if (key === 't') go(null);
-      else if (key === 'd') toggleTheme();
-      else if (key === '?') showList(true);
-      else if (key === '/') {
-        event.preventDefault();
-        document.querySelector<HTMLInputElement>('[data-search]')?.focus();
-      }
+      if (key === 'z' && !event.shiftKey) undo();
+      else if (key === 'y' || (key === 'z' && event.shiftKey)) redo();
+      else return;
+      event.preventDefault();
     };
     document.addEventListener('keydown', onKey);
     return () => document.removeEventListener('keydown', onKey);
-  }, [router, step, go, undo, redo]);
+  }, [undo, redo]);
 
+  // Ways to places first.
+  const ways = [...(list ?? [])].sort((a, b) => Number(b.keys.includes(' ')) - Number(a.keys.includes(' ')));
+  const told = [...ways.map(({ keys, what }) => [keys, what]), ...OTHERS];
   return (
-    <Sheet title="Keys" open={list} onClose={() => showList(false)}>
-      <dl className="grid grid-cols-[8rem_1fr] gap-y-2">
-        {[...PLACES.map(({ key, name }) => [`g ${key}`, `Go to ${name}`]), ...OTHERS].map(([key, what]) => (
-          <div key={key} className="contents">
-            <dt className="font-code text-sm">{key}</dt>
-            <dd>{what}</dd>
-          </div>
-        ))}
-      </dl>
-    </Sheet>
+    <>
+      {PLACES.map((place) => (
+        <PlaceKey key={place.key} place={place} />
+      ))}
+      <Sheet title="Keys" open={list !== null} onClose={() => showList(null)}>
+        <dl className="grid grid-cols-[8rem_1fr] gap-y-2">
+          {told.map(([key, what]) => (
+            <div key={key} className="contents">
+              <dt className="font-code text-sm">{key}</dt>
+              <dd>{what}</dd>
+            </div>
+          ))}
+        </dl>
+      </Sheet>
+    </>
   );
 }

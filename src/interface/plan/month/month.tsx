@@ -26,6 +26,9 @@ import { Day } from './day';
 import { drawnSpan, monthSpan, rareBookings } from '../gestures/carried';
 import { useCarry } from '../gestures/use-carry';
 
+const dates = (first: LocalDate, last: LocalDate) =>
+  Array.from({ length: last - first + 1 }, (_, i) => addDays(first, i));
+
 /** Weeks under each other: what is special to a day can be carried to another, and days be drawn for a new booking. */
 export const MonthView = memo(function MonthView({
   bookings,
@@ -61,14 +64,14 @@ export const MonthView = memo(function MonthView({
   }, [draft, known, preview, bookings, seen]);
   const barsOn = useMemo(() => byDay(bars, first, last), [bars, first, last]);
   const carry = useCarry(gesture, [first, last], (key) => bars.find((bar) => bar.key === key), onDrawn);
-  const days = Array.from({ length: last - first + 1 }, (_, i) => addDays(first, i));
+  const days = dates(first, last);
   const zone = zoneTable(site.timeZone);
   const troubled = new Map<number, number>();
-  for (const { span, kind } of findings)
-    if (span && kind !== 'change of clocks') {
-      const day = dateOfLocalTime(toLocalTime(zone, span[0]));
+  for (const { times } of findings) {
+    const dateAt = (at: number) => dateOfLocalTime(toLocalTime(zone, at));
+    for (const day of new Set(times.flatMap(([from, to]) => dates(dateAt(from), dateAt(to - 1)))))
       troubled.set(day, (troubled.get(day) ?? 0) + 1);
-    }
+  }
   const hand = held ?? choice?.held;
   const inHand = hand?.bar?.booking.id;
   const special = useMemo(

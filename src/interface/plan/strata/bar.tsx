@@ -4,12 +4,15 @@ import { memo } from 'react';
 import type { Finding, LocalTime } from '@/core';
 import { Thumb } from '@/interface/kit/thumb';
 import { spanWords } from '../site-clock-words';
+import { gripOf, type Grip } from './grip';
 import { fitted, nameWidth } from './label';
 import { layerName, type Bar } from './layout';
 import type { TimeScale } from './scale';
 
 export const LANE_HEIGHT = 26;
 export const BAR_HEIGHT = 22;
+/** Where ends are pulled is measured from the outside of a bar's border. */
+const BORDER = 1;
 /** Bars stand in the middle of their lane. */
 const BOTTOM = (LANE_HEIGHT - BAR_HEIGHT) / 2;
 
@@ -48,6 +51,7 @@ export const BarButton = memo(function BarButton({
   const named = nameWidth(called) + LABEL_ROOM;
   const inside = width >= named;
   const pictured = picture !== undefined && width >= named + PICTURE && !booking.onHold;
+  const grip = gripOf(width);
   const room = (bar.next === null ? scale.width : Math.min(scale.width, scale.x(bar.next as LocalTime))) - right - 6;
   return (
     <>
@@ -57,7 +61,7 @@ export const BarButton = memo(function BarButton({
         data-booking-bar={booking.id}
         tabIndex={tabbable ? 0 : -1}
         aria-label={`${booking.name}, ${layerName(bar.layer)}, ${spanWords(localOccasion.start, localOccasion.end)}${booking.onHold ? ', on hold' : ''}${findings.map(({ kind }) => `, ${kind}`).join('')}`}
-        className={`absolute flex items-center border text-left whitespace-nowrap focus-visible:z-10 focus-visible:outline-offset-0 ${
+        className={`group absolute flex items-center border text-left whitespace-nowrap focus-visible:z-10 focus-visible:outline-offset-0 ${
           booking.onHold
             ? 'border-dashed border-faint bg-transparent text-faint'
             : hidden
@@ -66,7 +70,12 @@ export const BarButton = memo(function BarButton({
         } ${bar.layer === 'takeover' && !booking.onHold ? 'hatch' : ''} ${held ? 'opacity-35' : ''}`}
         style={{ left, width, bottom: BOTTOM, height: BAR_HEIGHT }}
       >
-        <span data-part="start" className="absolute inset-y-0 left-0 w-1.5 cursor-ew-resize bg-dusk/70" />
+        <span
+          aria-hidden
+          className="pointer-events-none absolute inset-y-0 left-0 bg-dusk/70"
+          style={{ width: grip.inside || 2 }}
+        />
+        <End part="start" grip={grip} />
         {pictured && (
           <Thumb
             src={picture}
@@ -75,7 +84,7 @@ export const BarButton = memo(function BarButton({
           />
         )}
         {inside && <span className={`pointer-events-none px-2.5 ${NAME}`}>{called}</span>}
-        <span data-part="end" className="absolute inset-y-0 right-0 w-1.5 cursor-ew-resize" />
+        <End part="end" grip={grip} />
       </button>
       {mark && (
         <span
@@ -99,3 +108,15 @@ export const BarButton = memo(function BarButton({
     </>
   );
 });
+
+/** Where an end is pulled. Outside a bar it is there only while one points at the bar: what stands beside it is taken as ever. */
+function End({ part, grip }: { part: 'start' | 'end'; grip: Grip }) {
+  const width = grip.inside + grip.outside;
+  return (
+    <span
+      data-part={part}
+      className={`absolute inset-y-0 cursor-ew-resize ${grip.outside > 0 ? 'hidden group-hover:block group-focus:block' : ''}`}
+      style={{ width, [part === 'start' ? 'left' : 'right']: -grip.outside - BORDER }}
+    />
+  );
+}

@@ -83,7 +83,17 @@ test('a clash is marked where the two meet, on the one that waits; what never sh
     localOccasion('c', 1, 2),
   ]);
   const finding = (kind: Finding['kind'], about: string[]) =>
-    ({ kind, about, severity: 'warning', screens: [], span: null, sentence: '', advice: '', fixes: [] }) as Finding;
+    ({
+      kind,
+      about,
+      severity: 'warning',
+      screens: [],
+      times: [],
+      span: null,
+      sentence: '',
+      advice: '',
+      fixes: [],
+    }) as Finding;
   const marks = troubleMarks(
     layers.flatMap((one) => one.bars),
     [finding('clash', ['a', 'b']), finding('hidden', ['c', 'a'])],

@@ -44,6 +44,7 @@ import { timeScale } from './scale';
 import type { Held } from '../gestures/held';
 import { useGesture } from '../gestures/use-gesture';
 import { useGrowing } from './use-growing';
+import { useKeptFocus } from './use-kept-focus';
 import { usePointer } from '../gestures/use-pointer';
 
 const GUTTER = 168;
@@ -113,6 +114,8 @@ export const Strata = memo(function Strata({
   const about = useMemo(() => aboutBookings(findings), [findings]);
   const marks = useMemo(() => troubleMarks([...bars.values()], findings), [bars, findings]);
   const fix = (one: Fix) => void gesture.make(one.edits, `${one.label}: done. Ctrl Z takes it back.`);
+
+  useKeptFocus(field, layers, hand?.bar ? hand : (choice ?? picked));
 
   const [asked, setAsked] = useState<Asked | null>(null);
   const index = useIndex(draft);
