@@ -24,6 +24,7 @@ const COMMANDS: Record<string, { readonly summary: string; load(): Promise<{ com
     summary: 'Where and how long a booking, playlist or file shows; what never does',
     load: () => import('./airtime'),
   },
+  when: { summary: 'Read a time as one says it, as a booking does', load: () => import('./when') },
   check: { summary: 'Find clashes, gaps, hidden bookings and the like in a plan file', load: () => import('./check') },
   diff: { summary: 'How two plan files differ by what shows, screen by screen', load: () => import('./diff') },
   export: {

@@ -14,6 +14,34 @@ const file = (name: string) => join(folder, name);
 const lanternpost = (...args: string[]) =>
   spawnSync(process.execPath, ['bin/lanternpost.mjs', ...args], { encoding: 'utf8', env: process.env });
 
+test('when reads a time as one says it, at an instant on a clock; or says what is wrong', () => {
+  const at = ['--at', '2026-11-26T10:50:00Z', '--zone', 'Europe/Oslo'];
+  const said = lanternpost('when', 'until 20:00', ...at);
+  expect(said.status).toBe(0);
+  expect(JSON.parse(said.stdout)).toEqual({
+    when: { from: '2026-11-26', to: '2026-11-26', windows: [['11:50', '20:00']] },
+    said: '11:50–20:00, 26 Nov 2026',
+    or: [{ when: { from: '2026-11-26', windows: [['00:00', '20:00']] }, said: 'daily 00:00–20:00, from 26 Nov 2026' }],
+  });
+  // Half an hour before midnight by UTC it is the next day in Oslo.
+  expect(
+    JSON.parse(lanternpost('when', 'today', '--at', '2026-11-26T23:30:00Z', '--zone', 'Europe/Oslo').stdout),
+  ).toEqual({
+    when: { from: '2026-11-27', to: '2026-11-27' },
+    said: '27 Nov 2026',
+  });
+  const wrong = lanternpost('when', 'wekdays 9-17', ...at);
+  expect([wrong.status, JSON.parse(wrong.stdout)]).toEqual([
+    1,
+    { problem: '"wekdays" is not understood: did you mean "weekdays"?' },
+  ]);
+  expect(lanternpost('when').status).toBe(2);
+  expect(
+    lanternpost('when', 'today', '--zone', 'Mars/Base').stdout +
+      lanternpost('when', 'today', '--zone', 'Mars/Base').stderr,
+  ).toContain('is no time zone');
+});
+
 test('export, change, diff, check, why, import: a plan goes out and comes back with nothing lost', async () => {
   const actor = await newNetwork();
   await newPlan(actor);

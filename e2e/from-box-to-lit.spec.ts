@@ -123,6 +123,26 @@ test('make a playlist: drag in, order by keys, set seconds, see the loop', async
   await expect(items.getByRole('listitem').nth(1)).toContainText('House flag');
 
   const seconds = page.getByLabel('Seconds of Pier at dawn');
+  // What can't be saved stays as it was written, marked, with a sentence in sight; a clock's way of writing is understood.
+  await seconds.fill('0.05');
+  await seconds.press('Enter');
+  await expect(items.getByRole('alert')).toHaveText('Write a time from 0.1 seconds to 24 hours.');
+  await expect(seconds).toHaveAttribute('aria-invalid', 'true');
+  await page.getByLabel('Screens of House flag').focus();
+  await expect(seconds).toHaveValue('0.05');
+  await seconds.fill('1:30');
+  await seconds.press('Enter');
+  await expect(seconds).toHaveValue('90');
+  await expect(items.getByRole('alert')).toHaveCount(0);
+  const screens = page.getByLabel('Screens of House flag');
+  await screens.fill('hall and (');
+  await screens.press('Enter');
+  await expect(items.getByRole('alert')).toBeVisible();
+  await screens.press('Escape');
+  await expect(screens).toHaveValue('');
+  await screens.fill('nowhere');
+  await expect(items.getByText('No screen matches this.')).toBeVisible();
+  await screens.press('Escape');
   await seconds.fill('2');
   await seconds.press('Enter');
   const flag = page.getByLabel('Seconds of House flag');
@@ -210,8 +230,22 @@ test('Now looks at any moment, and says why', async () => {
   await expect(moment).toHaveText(told(begins));
   await expect(tile).toHaveAttribute('data-media', 'tide-ternholm');
   await expect(page.getByTestId('why')).toContainText('Tide at the pier, because it is booked with priority 4');
+  // What was is by what was out then, and how screens are is told of now alone.
+  const by = page.getByTestId('by');
+  await expect(by).toHaveText('by edition 3, which was out then');
+  await expect(tile).not.toHaveAttribute('data-state');
+  await page.keyboard.press('m');
+  await page.getByLabel('Look at', { exact: true }).fill('yesterday 12:00');
+  await page.keyboard.press('Enter');
+  await expect(by).toHaveText('nothing was published yet');
+  await expect(tile).toHaveAttribute('data-media', '');
+  await page.keyboard.press('m');
+  await page.getByLabel('Look at', { exact: true }).fill('tomorrow 12:00');
+  await page.keyboard.press('Enter');
+  await expect(by).toHaveText('as it is planned now');
   await page.keyboard.press('t');
   await expect(tile).toHaveAttribute('data-media', /buoy|line-flag|pier-at-dawn/);
+  await expect(tile).toHaveAttribute('data-state', 'lit');
 });
 
 test('without a network the player plays on, and again after a reload', async () => {

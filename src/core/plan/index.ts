@@ -1,6 +1,16 @@
+export { readDuration } from './duration';
 export * from './schema';
 export type { Names } from './kind';
-export { MOST_OF_NAME, durationSchema, idSchema, lineSchema, nameSchema, selectorSchema, tagsSchema } from './fields';
+export {
+  MOST_OF_NAME,
+  durationSchema,
+  idSchema,
+  instantSchema,
+  lineSchema,
+  nameSchema,
+  selectorSchema,
+  tagsSchema,
+} from './fields';
 export { contentSchema } from './content';
 export { contentKey, knownContent, knownItem } from './known';
 export { ALL_KINDS, KINDS, LISTED_KINDS, collectionOf, isKind, kindOf, referencesOf } from './registry';

@@ -26,5 +26,5 @@ export {
   type Place,
 } from './occurrences';
 export { DAY_WORDS, MONTH_WORDS, describeWhen, weeklyDays, weeklyRule } from './words';
-export { readWhen, type PhraseContext } from './phrase';
-export { readMoment } from './moment';
+export { completionsOf, readWhen, readingsOf, type PhraseContext } from './phrase';
+export { readMoment, readShift } from './moment';

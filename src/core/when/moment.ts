@@ -1,6 +1,7 @@
+import { MINUTE } from '../instant';
 import { done, misread, type Result } from '../refusal';
 import { addDays, startOfDate, weekdayIndex, type LocalDate, type LocalTime } from './dates';
-import { DAY, EDGE, Reader, edgeOf, weekdayNumber } from './phrase';
+import { DAY, EDGE, LENGTH, Reader, edgeOf, minutesOf, weekdayNumber } from './phrase';
 import { parseClock } from './windows';
 
 /**
@@ -28,8 +29,24 @@ export function readMoment(text: string, today: LocalDate, time: number): Result
   return done((startOfDate(date ?? today) + (clock ?? time)) as LocalTime);
 }
 
+/** How far from now a time is, in milliseconds, where it is said so: "in 2 hours", "+2h", "30 min ago", "now". Null for what is none. */
+export function readShift(text: string): number | null {
+  const written = text.trim();
+  if (/^(?:right )?now$/i.test(written)) return 0;
+  const found = new RegExp(
+    `^(?:(in\\s+|\\+\\s*)|([-−]\\s*))?(${LENGTH})(\\s+ago|\\s+from\\s+now|\\s+later)?$`,
+    'i',
+  ).exec(written);
+  if (!found) return null;
+  const [, forth, back, length = '', after] = found;
+  if (forth === undefined && back === undefined && after === undefined) return null;
+  const isBack = back !== undefined || /ago/i.test(after ?? '');
+  return (isBack ? -1 : 1) * minutesOf(length) * MINUTE;
+}
+
 function readDate(reader: Reader, today: LocalDate): LocalDate | null {
   if (reader.take('yesterday\\b')) return addDays(today, -1);
+  if (reader.sees('(?:this|next)\\b')) return reader.date();
   const weekday = reader.take(DAY);
   if (weekday) return addDays(today, (weekdayNumber(weekday[0]) - weekdayIndex(today) + 7) % 7);
   return reader.date();

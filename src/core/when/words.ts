@@ -11,7 +11,7 @@ export const MONTH_WORDS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Au
  */
 export function describeWhen(when: When, calendar = (id: string) => id): string {
   const days = when.repeat === undefined ? null : ruleWords(when.repeat);
-  const windows = when.windows?.map(([start, end]) => `${start}–${end}`).join(', ');
+  const windows = when.windows?.map(([start, end]) => `${edgeWords(start)}–${edgeWords(end)}`).join(', ');
   const single = when.from !== undefined && when.from === when.to;
   const main = [days ?? (windows && !single ? 'daily' : null), windows]
     .filter((part) => part !== null && part !== undefined)
@@ -26,6 +26,20 @@ export function describeWhen(when: When, calendar = (id: string) => id): string 
     when.clock && when.clock !== 'site' ? `${when.clock.replaceAll('_', ' ')} time` : '',
   ];
   return parts.filter((part) => part !== '').join(', ') || 'always';
+}
+
+/** "06:30", "opening", "30 min before closing". Offsets with seconds, which nobody says, stand as they are written. */
+export function edgeWords(edge: string): string {
+  const found = /^(opens|closes)(?:([+-])(\d{2}):(\d{2}))?$/.exec(edge);
+  if (!found) return edge;
+  const [, name, sign, hours, minutes] = found;
+  const word = name === 'opens' ? 'opening' : 'closing';
+  const length = [
+    Number(hours ?? 0) > 0 ? `${Number(hours)} h` : '',
+    Number(minutes ?? 0) > 0 ? `${Number(minutes)} min` : '',
+  ];
+  const said = length.filter((part) => part !== '').join(' ');
+  return said === '' ? word : `${said} ${sign === '-' ? 'before' : 'after'} ${word}`;
 }
 
 function dateWords(text: string): string {
@@ -68,10 +82,43 @@ const NTH_WORDS: Record<number, string> = {
 const ordinal = (n: number) => `${n}${['th', 'st', 'nd', 'rd'][n > 3 && n < 21 ? 0 : n % 10] ?? 'th'}`;
 
 /** "every 3 days", "the first Mon of the month", "the 1st, 15th of the month"; null where a rule says more. */
-function plainWords({ freq, interval, weekStart: _weekStart, byDay, byMonthDay, ...rest }: Rule): string | null {
+function plainWords({
+  freq,
+  interval,
+  weekStart: _weekStart,
+  byDay,
+  byMonthDay,
+  byMonth,
+  bySetPos,
+  ...rest
+}: Rule): string | null {
   if (Object.values(rest).some((part) => part !== undefined)) return null;
-  if (freq === 'DAILY') return byDay || byMonthDay ? null : interval === 1 ? 'daily' : `every ${interval} days`;
-  if (freq !== 'MONTHLY' || interval !== 1) return null;
+  if (freq === 'DAILY')
+    return byDay || byMonthDay || byMonth || bySetPos ? null : interval === 1 ? 'daily' : `every ${interval} days`;
+  if (interval !== 1) return null;
+  if (freq === 'YEARLY') {
+    const [month, day] = [byMonth?.[0], byMonthDay?.[0]];
+    if (
+      byMonth?.length !== 1 ||
+      byMonthDay?.length !== 1 ||
+      byDay ||
+      bySetPos ||
+      month === undefined ||
+      day === undefined ||
+      day < 0
+    )
+      return null;
+    return `every year on ${day} ${MONTH_WORDS[month - 1] ?? ''}`;
+  }
+  if (freq !== 'MONTHLY' || byMonth) return null;
+  if (bySetPos) {
+    const words = bySetPos.map((n) => NTH_WORDS[n]);
+    const working =
+      !byMonthDay && byDay?.map(({ weekday, nth }) => (nth === undefined ? weekday : -1)).join() === '0,1,2,3,4';
+    return working && words.every((word) => word !== undefined)
+      ? `the ${words.join(' and ')} working day of the month`
+      : null;
+  }
   if (byMonthDay && !byDay) {
     if (byMonthDay.length === 1 && byMonthDay[0] === -1) return 'last day of the month';
     return byMonthDay.every((n) => n > 0) ? `the ${byMonthDay.map(ordinal).join(', ')} of the month` : null;

@@ -4,7 +4,17 @@ import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/react
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useMemo } from 'react';
 import { Controller, useForm } from 'react-hook-form';
-import { dateOfLocalTime, toLocalTime, zoneTable, type Booking, type PhraseContext, type Reach, removed } from '@/core';
+import {
+  MINUTE,
+  dateOfLocalTime,
+  removed,
+  startOfDate,
+  toLocalTime,
+  zoneTable,
+  type Booking,
+  type PhraseContext,
+  type Reach,
+} from '@/core';
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
 import { useAnswer, ask } from '@/interface/forecast/client';
@@ -39,10 +49,13 @@ export function usePhraseContext(): PhraseContext {
   const { draft } = useNetwork('draft');
   const { now } = useMoment();
   const zone = draft.sites[0]?.timeZone ?? 'UTC';
-  const today = dateOfLocalTime(toLocalTime(zoneTable(zone), now));
+  const wall = toLocalTime(zoneTable(zone), now);
+  const today = dateOfLocalTime(wall);
+  // In whole minutes, so that a passing second reads nothing anew.
+  const time = Math.floor((wall - startOfDate(today)) / MINUTE) * MINUTE;
   return useMemo(
-    () => ({ today, calendars: draft.calendars, zones: [...new Set(draft.sites.map((site) => site.timeZone))] }),
-    [today, draft],
+    () => ({ today, time, calendars: draft.calendars, zones: [...new Set(draft.sites.map((site) => site.timeZone))] }),
+    [today, time, draft],
   );
 }
 

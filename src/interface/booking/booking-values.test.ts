@@ -79,7 +79,7 @@ test.each([
   [{ where: 'quay and' }, 'where', 'The selector stops too early'],
   [{ from: '2026-12-05', to: '2026-12-01' }, 'to', 'The last day comes before the first.'],
   [{ from: '2026-02-30' }, 'from', ''],
-  [{ seconds: 'long' }, 'seconds', 'Write at least 0.1 seconds'],
+  [{ seconds: 'long' }, 'seconds', 'is no length of time'],
   [{ windows: [{ start: '10:00', end: '' }] }, 'windows.0.end', 'A window ends at'],
   [{ rule: 'FREQ=SOMETIMES', from: '2026-01-01' }, 'rule', 'FREQ must be'],
   [{ rule: 'FREQ=DAILY' }, 'from', 'A repeat needs its first day.'],

@@ -16,6 +16,7 @@ import {
   type PhraseContext,
   type When,
 } from '@/core';
+import { secondsTextSchema } from '@/interface/forms/seconds';
 import { contentOf, contentValue } from '@/interface/kit/content';
 
 /** A `When` as fields. */
@@ -65,7 +66,7 @@ export function bookingFormSchema(context: PhraseContext) {
     .object({
       name: nameSchema,
       content: z.string().min(1, 'Choose what is shown.'),
-      seconds: z.string(),
+      seconds: secondsTextSchema,
       where: selectorSchema,
       said: z.string(),
       from: optionalDate,
@@ -88,11 +89,9 @@ export function bookingFormSchema(context: PhraseContext) {
       wake: z.boolean(),
       onHold: z.boolean(),
     })
-    .superRefine(({ from, to, rule, seconds, said }, check) => {
+    .superRefine(({ from, to, rule, said }, check) => {
       const issue = (path: string, message: string) => check.addIssue({ code: 'custom', path: [path], message });
       if (from && to && to < from) issue('to', 'The last day comes before the first.');
-      if (seconds.trim() !== '' && !(Number(seconds) >= 0.1))
-        issue('seconds', 'Write at least 0.1 seconds, or nothing.');
       const read = rule === '' ? null : parseRule(rule);
       if (read?.ok === false) issue('rule', read.message);
       if (rule !== '' && from === '') issue('from', 'A repeat needs its first day.');
@@ -196,13 +195,9 @@ export function bookingValues(booking: Booking | null, begun: Partial<Booking> =
 
 /** The booking's document from checked values; `now` dates a new one. */
 export function bookingDocument(values: CheckedBooking, before: Booking | null, now: Date): Omit<Booking, 'id'> {
-  const seconds = values.seconds.trim();
   return {
     name: values.name,
-    content: contentOf(
-      values.content,
-      seconds === '' ? undefined : Math.round(Number(seconds) * 1000),
-    ) as Booking['content'],
+    content: contentOf(values.content, values.seconds) as Booking['content'],
     where: values.where.trim(),
     priority: values.priority,
     ...(values.takeover ? { takeover: true } : {}),

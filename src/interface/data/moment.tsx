@@ -3,6 +3,7 @@
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { DAY, HOUR, type Change } from '@/core';
 import { ask, useAnswer } from '@/interface/forecast/client';
+import { useShownAt, type Shown } from './out-then';
 import { useNetwork } from './provider';
 
 /** The one instant that the whole interface looks at. */
@@ -11,6 +12,8 @@ interface MomentContext {
   /** Whether it moves along with the clock. */
   readonly isNow: boolean;
   readonly now: number;
+  /** The plan that says what shows at the moment: for a past one, the edition that was out then. */
+  readonly shown: Shown;
   /** Looks at another instant; null follows the clock again. */
   go(to: number | null): void;
   /** The changes around the moment, of the screens that are selected. */
@@ -34,7 +37,7 @@ export function useMoment(): MomentContext {
 export const useGo = () => useContext(Go);
 
 export function MomentProvider({ children }: { children: ReactNode }) {
-  const { view, seen, notify } = useNetwork('view', 'seen', 'notify');
+  const { view, looking, seen, notify } = useNetwork('view', 'looking', 'seen', 'notify');
   const { serverNow } = view;
   const [offset] = useState(() => serverNow - Date.now());
   const [now, setNow] = useState(serverNow);
@@ -45,18 +48,21 @@ export function MomentProvider({ children }: { children: ReactNode }) {
     return () => clearInterval(timer);
   }, [offset]);
   const moment = chosen ?? now;
+  const shown = useShownAt(looking === 'published' && chosen !== null && chosen < now ? chosen : null);
+  // While it is asked for what was out then, one steps by what is known.
+  const plan = shown.by === 'asking' ? seen : shown.plan;
 
   // The range moves in whole hours, so that a passing second asks nothing anew.
   const hour = Math.floor(moment / HOUR) * HOUR;
   const askChanges = useCallback(
     () =>
-      ask(seen, {
+      ask(plan, {
         kind: 'changes',
         from: hour - DAY,
         to: hour + 2 * DAY,
         ...(selected.size > 0 ? { screens: [...selected] } : {}),
       }),
-    [seen, hour, selected],
+    [plan, hour, selected],
   );
   const changes = useAnswer<readonly Change[]>(askChanges, [askChanges], []);
 
@@ -88,13 +94,14 @@ export function MomentProvider({ children }: { children: ReactNode }) {
       moment,
       isNow: chosen === null,
       now,
+      shown,
       go: setChosen,
       changes,
       selected,
       select,
       step,
     }),
-    [moment, chosen, now, changes, selected, step],
+    [moment, chosen, now, shown, changes, selected, step],
   );
   return (
     <Go value={setChosen}>

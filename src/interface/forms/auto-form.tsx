@@ -74,9 +74,12 @@ export function AutoForm<Values extends FieldValues, Output>({
     >
       {children}
       {create && (
-        <Button variant="main" type="submit" disabled={isSubmitting}>
-          {create}
-        </Button>
+        // In sight, and where it was: what is told below the fields comes and goes while one reaches for it.
+        <div className="sticky bottom-0 z-10 -mx-6 !mt-4 border-t border-rule bg-paper px-6 py-3">
+          <Button variant="main" type="submit" disabled={isSubmitting}>
+            {create}
+          </Button>
+        </div>
       )}
     </form>
   );

@@ -47,7 +47,7 @@ export function Input({
   ref,
   ...rest
 }: InputHTMLAttributes<HTMLInputElement> & { invalid?: boolean; ref?: Ref<HTMLInputElement> }) {
-  return <HeadlessInput ref={ref} className={`${BOX} ${className}`} aria-invalid={invalid || undefined} {...rest} />;
+  return <HeadlessInput ref={ref} className={`${BOX} ${className}`} {...rest} invalid={invalid ?? false} />;
 }
 
 export function Select({

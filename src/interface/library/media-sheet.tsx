@@ -6,7 +6,7 @@ import Link from 'next/link';
 import { useMemo } from 'react';
 import { useForm } from 'react-hook-form';
 import { z } from 'zod';
-import { dateSchema, durationSchema, nameSchema, type Media, removed } from '@/core';
+import { dateSchema, nameSchema, type Media, removed } from '@/core';
 import { useMediaExtras } from '@/interface/data/queries';
 import { useNetwork, useThumbnails } from '@/interface/data/provider';
 import { AutoForm } from '@/interface/forms/auto-form';
@@ -17,6 +17,7 @@ import { tagsText, tagsTextSchema } from '@/interface/kit/tags';
 import { Thumb } from '@/interface/kit/thumb';
 import { fitWords, fits } from './fit';
 import { OnAir } from '@/interface/forecast/on-air';
+import { secondsTextSchema } from '@/interface/forms/seconds';
 import { usesOf } from './uses';
 
 const empty = z.literal('').transform(() => undefined);
@@ -24,13 +25,7 @@ const empty = z.literal('').transform(() => undefined);
 const mediaFormSchema = z.object({
   name: nameSchema,
   tags: tagsTextSchema,
-  seconds: z.union([
-    empty,
-    z.coerce
-      .number('Write a number of seconds.')
-      .transform((s) => Math.round(s * 1000))
-      .pipe(durationSchema),
-  ]),
+  seconds: secondsTextSchema,
   from: z.union([empty, dateSchema]),
   to: z.union([empty, dateSchema]),
 });

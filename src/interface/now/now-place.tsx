@@ -4,6 +4,7 @@ import Link from 'next/link';
 import { useMemo, useState } from 'react';
 import { parseSelector, screensMatching } from '@/core';
 import { useMoment } from '@/interface/data/moment';
+import type { Shown } from '@/interface/data/out-then';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { Empty } from '@/interface/kit/empty';
 import { Input } from '@/interface/kit/field';
@@ -28,9 +29,9 @@ const STATES: readonly ScreenState[] = ['lit', 'behind', 'dark', 'resting', 'unp
 
 /** The network as streets: a row a site, a tile a screen, with what the forecast gives for the moment. */
 export function NowPlace() {
-  const { seen, statuses: status } = useNetwork('seen', 'statuses');
-  const { plan } = seen;
-  const { selected, select } = useMoment();
+  const { statuses: status } = useNetwork('statuses');
+  const { selected, select, isNow, shown: looked } = useMoment();
+  const { plan } = looked.plan;
   const index = useIndex(plan);
   const [where, setWhere] = useState('');
   const [size, setSize] = useState<SizeName>(plan.screens.length > MANY ? 'small' : 'middle');
@@ -91,11 +92,15 @@ export function NowPlace() {
             ) : (
               <ul className="flex items-center gap-4" aria-label="States">
                 <li className="text-faint">{counted(shown.length, 'screen')}</li>
-                {counts.map(({ state, n }) => (
-                  <li key={state} className="flex items-center gap-1.5">
-                    <Lantern state={state} /> {n} {STATE_WORDS[state]}
-                  </li>
-                ))}
+                {isNow ? (
+                  counts.map(({ state, n }) => (
+                    <li key={state} className="flex items-center gap-1.5">
+                      <Lantern state={state} /> {n} {STATE_WORDS[state]}
+                    </li>
+                  ))
+                ) : (
+                  <li data-testid="by">{byWords(looked)}</li>
+                )}
               </ul>
             )}
             <fieldset className="ml-auto flex border border-rule" aria-label="Size of tiles">
@@ -117,4 +122,20 @@ export function NowPlace() {
       {chosen && <ScreenAside screen={chosen} status={status.get(chosen.id)} onClose={() => select(new Set())} />}
     </div>
   );
+}
+
+/** By whose word another moment's pictures are: nobody knows yet what players did show. */
+function byWords(shown: Shown): string {
+  switch (shown.by) {
+    case 'plan':
+      return 'as it is planned now';
+    case 'edition':
+      return `by edition ${shown.number}, which was out then`;
+    case 'nothing':
+      return shown.cleared ? 'the edition of that time is not kept any more' : 'nothing was published yet';
+    case 'asking':
+      return shown.failed
+        ? 'the edition of that time could not be asked for: choose the moment again'
+        : 'asking for the edition of that time…';
+  }
 }

@@ -5,7 +5,7 @@ import Link from 'next/link';
 import { useMemo, useRef } from 'react';
 import { DAY, type Explanation, type Screen, type Segment } from '@/core';
 import { useMoment } from '@/interface/data/moment';
-import { useIndex, useNetwork, useThumbnails } from '@/interface/data/provider';
+import { useIndex, useThumbnails } from '@/interface/data/provider';
 import { ask, useAnswer } from '@/interface/forecast/client';
 import { clockTime, dateTime, dayName, zoneName } from '@/interface/kit/format';
 import { Lantern, STATE_WORDS } from '@/interface/kit/lantern';
@@ -25,8 +25,11 @@ export function ScreenAside({
   status: ScreenStatus | undefined;
   onClose: () => void;
 }) {
-  const { seen } = useNetwork('seen');
-  const { moment, isNow } = useMoment();
+  const {
+    moment,
+    isNow,
+    shown: { plan: seen },
+  } = useMoment();
   const own = useMemo(() => [screen.id], [screen.id]);
   const glance = useGlances(own).get(screen.id);
   const index = useIndex(seen.plan);
@@ -72,13 +75,22 @@ export function ScreenAside({
         />
       </div>
       <p className="mt-2 flex items-center gap-2">
-        <Lantern state={state} /> {STATE_WORDS[state]}
-        {status?.lastSeen && state === 'dark' && (
+        {isNow && (
+          <>
+            <Lantern state={state} /> {STATE_WORDS[state]}
+          </>
+        )}
+        {isNow && status?.lastSeen && state === 'dark' && (
           <span className="text-faint">since {dateTime(Date.parse(status.lastSeen), zone)}</span>
         )}
-        {media && <span className="truncate text-faint">· {media.name}</span>}
+        {media && (
+          <span className="truncate text-faint">
+            {isNow && '· '}
+            {media.name}
+          </span>
+        )}
       </p>
-      {status?.troubles.map((text) => (
+      {(isNow ? (status?.troubles ?? []) : []).map((text) => (
         <p key={text} className="text-sm text-brick">
           {text}
         </p>

@@ -21,8 +21,8 @@ interface StreetProps {
   readonly size: TileSize;
   /** Pictures and lanterns only. */
   readonly mini: boolean;
-  /** Whether screens that are dark are drawn so: the present only. */
-  readonly dimDark: boolean;
+  /** Whether the present is looked at: of that alone it is known how screens are. */
+  readonly isNow: boolean;
   readonly selected: ReadonlySet<string>;
   /** An instant of this hour: times of another day say so. */
   readonly near: number;
@@ -100,7 +100,7 @@ function SiteClock({ zone: siteZone }: { zone: string }) {
   );
 }
 
-interface TileProps extends Pick<StreetProps, 'index' | 'size' | 'dimDark' | 'near' | 'thumbnail' | 'onSelect'> {
+interface TileProps extends Pick<StreetProps, 'index' | 'size' | 'isNow' | 'near' | 'thumbnail' | 'onSelect'> {
   readonly screen: Screen;
   /** The site's own. */
   readonly zone: string;
@@ -116,7 +116,7 @@ const MiniTile = memo(function MiniTile({
   status,
   index,
   size,
-  dimDark,
+  isNow,
   selected,
   thumbnail,
   onSelect,
@@ -125,14 +125,14 @@ const MiniTile = memo(function MiniTile({
   const media = glance?.media ? index.media.get(glance.media) : undefined;
   const picture = media && thumbnail(media.id);
   const width = tileWidth(screen, size);
-  const dim = dimDark && (state === 'dark' || state === 'unpaired');
+  const dim = isNow && (state === 'dark' || state === 'unpaired');
   return (
     <button
       type="button"
       aria-pressed={selected}
-      aria-label={`${screen.name}: ${state}, ${media?.name ?? (glance?.source === 'lights-out' ? 'lights out' : 'nothing')}`}
+      aria-label={`${screen.name}: ${isNow ? `${state}, ` : ''}${media?.name ?? (glance?.source === 'lights-out' ? 'lights out' : 'nothing')}`}
       data-screen={screen.id}
-      data-state={state}
+      data-state={isNow ? state : undefined}
       data-media={glance?.media ?? ''}
       onClick={() => onSelect(screen.id)}
       className={dim ? 'mini-tile mini-tile-dim' : 'mini-tile'}
@@ -153,7 +153,7 @@ const Tile = memo(function Tile({
   status,
   index,
   size,
-  dimDark,
+  isNow,
   selected,
   near,
   thumbnail,
@@ -164,15 +164,15 @@ const Tile = memo(function Tile({
   const media = glance?.media ? index.media.get(glance.media) : undefined;
   const { height } = size;
   const width = Math.min(height * 3, (height * screen.width) / screen.height);
-  const dim = dimDark && (state === 'dark' || state === 'unpaired');
+  const dim = isNow && (state === 'dark' || state === 'unpaired');
   return (
     <li className="shrink-0" style={{ width: tileWidth(screen, size) }}>
       <button
         type="button"
         aria-pressed={selected}
-        aria-label={`${screen.name}: ${state}, ${media?.name ?? 'nothing'}`}
+        aria-label={`${screen.name}: ${isNow ? `${state}, ` : ''}${media?.name ?? 'nothing'}`}
         data-screen={screen.id}
-        data-state={state}
+        data-state={isNow ? state : undefined}
         data-media={glance?.media ?? ''}
         onClick={() => onSelect(screen.id)}
         className="block w-full text-left outline-offset-4 aria-pressed:outline-2 aria-pressed:outline-dusk"
@@ -197,7 +197,7 @@ const Tile = memo(function Tile({
         </span>
         <span className="mt-1 block">
           <span className="flex items-center gap-1.5">
-            <Lantern state={state} size={16} />
+            {isNow && <Lantern state={state} size={16} />}
             <span className="truncate font-semibold">{screen.name}</span>
           </span>
           {trouble ? (

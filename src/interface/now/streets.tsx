@@ -8,6 +8,7 @@ import { useIndex, useNetwork, useThumbnails } from '@/interface/data/provider';
 import { lanternRules } from '@/interface/kit/lantern-image';
 import { useWidth } from '@/interface/kit/use-width';
 import { blocksOf, type TileSize } from './blocks';
+import type { ScreenStatus } from '@/services/screens';
 import { Street } from './street';
 import { useGlances } from './use-glances';
 
@@ -30,6 +31,7 @@ function adoptLanterns(): void {
 }
 
 const stretchOf = (index: number) => Math.floor(index / STRETCH);
+const UNKNOWN: ReadonlyMap<string, ScreenStatus> = new Map();
 const FIRST_SIGHT = { width: 1240, height: 700 };
 
 /** All streets under each other. However many there are, only those in sight are drawn and forecast. */
@@ -44,8 +46,16 @@ export function Streets({
   size: TileSize;
   mini: boolean;
 }) {
-  const { seen, statuses: status } = useNetwork('seen', 'statuses');
-  const { moment, isNow, selected, select } = useMoment();
+  const { statuses } = useNetwork('statuses');
+  const {
+    moment,
+    isNow,
+    selected,
+    select,
+    shown: { plan: seen },
+  } = useMoment();
+  // How screens are is known of now alone.
+  const status = isNow ? statuses : UNKNOWN;
   const index = useIndex(seen.plan);
   const thumbnail = useThumbnails();
   useInsertionEffect(adoptLanterns, []);
@@ -102,7 +112,7 @@ export function Streets({
                   index={index}
                   size={size}
                   mini={mini}
-                  dimDark={isNow}
+                  isNow={isNow}
                   selected={selected}
                   thumbnail={thumbnail}
                   near={Math.floor(moment / HOUR) * HOUR}

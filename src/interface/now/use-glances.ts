@@ -23,20 +23,23 @@ interface Known {
  * holds; screens that come into sight are asked for alone, one question at a time.
  */
 export function useGlances(screens: readonly string[]): Glances {
-  const { seen, view, looking } = useNetwork('seen', 'view', 'looking');
+  const { view, looking } = useNetwork('view', 'looking');
   const { glances, serverNow } = view;
-  const { moment } = useMoment();
+  const {
+    moment,
+    shown: { plan },
+  } = useMoment();
   const [begun] = useState<Known>(() => ({
-    key: looking === 'published' ? seen.key : '',
+    key: looking === 'published' ? plan.key : '',
     from: serverNow,
     to: validUntil(glances),
     glances: new Map(glances.map((one) => [one.screen, one])),
   }));
   const known = useRef(begun);
   const found = useNewest(async () => {
-    known.current = await learn(known.current, { plan: seen, moment, screens });
+    known.current = await learn(known.current, { plan, moment, screens });
     return known.current.glances;
-  }, [seen, moment, screens]);
+  }, [plan, moment, screens]);
   return found ?? begun.glances;
 }
 

@@ -3,11 +3,21 @@
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { ChevronDown, ChevronUp, GripVertical, X } from 'lucide-react';
-import { useState } from 'react';
-import { describeWhen, durationSchema, itemLength, parseSelector, type Item, type Plan, knownItem } from '@/core';
+import {
+  describeWhen,
+  done,
+  itemLength,
+  knownItem,
+  parseSelector,
+  readDuration,
+  type Item,
+  type Plan,
+  type Result,
+} from '@/core';
 import { useThumbnails } from '@/interface/data/provider';
-import { Input } from '@/interface/kit/field';
 import { counted, duration } from '@/interface/kit/format';
+import { SavedInput } from '@/interface/kit/saved-input';
+import { selectScreens } from '@/interface/kit/selector-field';
 import { Thumb } from '@/interface/kit/thumb';
 import { itemName } from './item-name';
 
@@ -17,7 +27,7 @@ interface ItemRowProps {
   readonly item: Item;
   readonly first: boolean;
   readonly last: boolean;
-  onChange(item: Item): void;
+  onChange(item: Item): Promise<Result<unknown>>;
   onMove(by: 1 | -1): void;
   onRemove(): void;
 }
@@ -69,7 +79,7 @@ export function ItemRow({ id, plan, item, first, last, onChange, onMove, onRemov
             .join(' · ')}
         </p>
       </div>
-      <WhereInput item={item} name={name} onChange={onChange} />
+      <WhereInput plan={plan} item={item} name={name} onChange={onChange} />
       {item.playlist === undefined && media?.kind !== 'video' ? (
         <SecondsInput
           item={item}
@@ -115,7 +125,9 @@ function IconButton({
   );
 }
 
-/** Seconds on screen; empty follows the file or the network. */
+type Saved = ReturnType<ItemRowProps['onChange']>;
+
+/** How long it is on screen; empty follows the file or the network. */
 function SecondsInput({
   item,
   name,
@@ -125,55 +137,57 @@ function SecondsInput({
   item: Item;
   name: string;
   usualMs: number;
-  onChange: (item: Item) => void;
+  onChange: (item: Item) => Saved;
 }) {
-  const own = item.durationMs === undefined ? '' : String(item.durationMs / 1000);
-  const [typed, setTyped] = useState<string | null>(null);
-  const wanted = typed === null || typed.trim() === '' ? undefined : Math.round(Number(typed.replace(',', '.')) * 1000);
-  const wrong = wanted !== undefined && !durationSchema.safeParse(wanted).success;
   return (
-    <span className="flex w-28 items-center justify-end gap-1.5 font-code text-sm">
-      <Input
-        aria-label={`Seconds of ${name}`}
-        inputMode="decimal"
-        placeholder={String(usualMs / 1000)}
-        title={wrong ? 'Write 0.1 to 86 400 seconds' : undefined}
-        invalid={wrong}
-        value={typed ?? own}
-        onChange={(event) => setTyped(event.target.value)}
-        onBlur={() => {
-          if (typed !== null && !wrong && typed !== own) onChange({ ...item, durationMs: wanted } as Item);
-          if (!wrong) setTyped(null);
-        }}
-        onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
-        className="!w-20 text-right"
-      />
+    <SavedInput
+      label={`Seconds of ${name}`}
+      placeholder={String(usualMs / 1000)}
+      value={item.durationMs === undefined ? '' : String(item.durationMs / 1000)}
+      read={(text) => (text.trim() === '' ? done(undefined) : readDuration(text))}
+      save={(durationMs) => onChange({ ...item, durationMs } as Item)}
+      width="w-28 shrink-0 font-code text-sm"
+      className="!w-20 text-right"
+    >
       s
-    </span>
+    </SavedInput>
   );
 }
 
 /** On which screens the item plays; empty is all. */
-function WhereInput({ item, name, onChange }: { item: Item; name: string; onChange: (item: Item) => void }) {
-  const own = item.where ?? '';
-  const [typed, setTyped] = useState<string | null>(null);
-  const parsed = typed === null || typed.trim() === '' ? null : parseSelector(typed);
-  const error = parsed?.ok === false ? parsed.message : undefined;
+function WhereInput({
+  plan,
+  item,
+  name,
+  onChange,
+}: {
+  plan: Plan;
+  item: Item;
+  name: string;
+  onChange: (item: Item) => Saved;
+}) {
   return (
-    <Input
-      aria-label={`Screens of ${name}`}
+    <SavedInput
+      label={`Screens of ${name}`}
       placeholder="on all screens"
-      title={error}
-      invalid={error !== undefined}
-      value={typed ?? own}
-      onChange={(event) => setTyped(event.target.value)}
-      onBlur={() => {
-        if (typed !== null && error === undefined && typed !== own)
-          onChange({ ...item, where: typed.trim() === '' ? undefined : typed.trim() });
-        if (error === undefined) setTyped(null);
+      value={item.where ?? ''}
+      read={(text) => {
+        const where = text.trim();
+        if (where === '') return done(undefined);
+        const selector = parseSelector(where);
+        return selector.ok ? done(where) : selector;
       }}
-      onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
-      className="!w-44 text-sm"
+      save={(where) => onChange({ ...item, where } as Item)}
+      note={(text) => matchesNone(plan, text)}
+      width="w-44 shrink-0"
+      className="text-sm"
     />
   );
+}
+
+/** Says so where a selector is right and no screen is meant by it. */
+function matchesNone(plan: Plan, text: string): string | null {
+  if (text.trim() === '') return null;
+  const found = selectScreens(plan, text);
+  return found.ok && found.value.length === 0 ? 'No screen matches this.' : null;
 }

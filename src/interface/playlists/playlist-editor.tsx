@@ -23,11 +23,12 @@ import {
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState, type ReactNode } from 'react';
-import { loopLength, type Item, type Media, type Playlist, changed, removed } from '@/core';
+import { changed, done, loopLength, misread, nameSchema, removed, type Item, type Media, type Playlist } from '@/core';
 import { OnAir } from '@/interface/forecast/on-air';
 import { thumbnailOf, useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/button';
 import { Input, Select } from '@/interface/kit/field';
+import { SavedInput } from '@/interface/kit/saved-input';
 import { counted, duration } from '@/interface/kit/format';
 import { Thumb } from '@/interface/kit/thumb';
 import { Filmstrip } from './filmstrip';
@@ -47,7 +48,7 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
 
-  const insert = (item: Item, at = items.length) => change([...items.slice(0, at), item, ...items.slice(at)]);
+  const insert = (item: Item, at = items.length) => void change([...items.slice(0, at), item, ...items.slice(at)]);
   const put = (file: Media, at = items.length) => {
     hold([file]);
     insert({ media: file.id }, at);
@@ -63,7 +64,7 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
       const held = active.rect.current.translated;
       const below = held !== null && held.top + held.height / 2 > over.rect.top + over.rect.height / 2;
       put(file, place < 0 ? items.length : place + (below ? 1 : 0));
-    } else if (from >= 0 && place >= 0 && from !== place) change(arrayMove([...items], from, place));
+    } else if (from >= 0 && place >= 0 && from !== place) void change(arrayMove([...items], from, place));
   };
   const named = (id: UniqueIdentifier) => {
     const row = rows.find(({ key }) => key === id);
@@ -81,7 +82,7 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
   };
   const move = (index: number, by: number) => {
     const to = index + by;
-    if (to >= 0 && to < items.length) change(arrayMove([...items], index, to));
+    if (to >= 0 && to < items.length) void change(arrayMove([...items], index, to));
   };
 
   return (
@@ -125,7 +126,7 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
                   first={index === 0}
                   onChange={(next) => change(items.map((one, i) => (i === index ? next : one)))}
                   onMove={(by) => move(index, by)}
-                  onRemove={() => change(items.filter((_, i) => i !== index))}
+                  onRemove={() => void change(items.filter((_, i) => i !== index))}
                 />
               ))}
             </DropList>
@@ -178,20 +179,17 @@ function DropList({ empty, children }: { empty: boolean; children: ReactNode }) 
 
 function NameInput({ playlist }: { playlist: Playlist }) {
   const { edit } = useNetwork('edit');
-  const [name, setName] = useState(playlist.name);
   return (
-    <Input
-      aria-label="Name"
-      className="!border-transparent !bg-transparent !px-1 !text-2xl font-heading font-bold hover:!border-rule"
-      value={name}
-      onChange={(event) => setName(event.target.value)}
-      onBlur={() => {
-        const wanted = name.trim();
-        if (wanted === playlist.name) return;
-        void edit(changed('playlist', playlist, { name: wanted })).then(
-          (result) => !result.ok && setName(playlist.name),
-        );
+    <SavedInput
+      label="Name"
+      value={playlist.name}
+      read={(text) => {
+        const name = nameSchema.safeParse(text.trim());
+        return name.success ? done(name.data) : misread(name.error.issues[0]?.message ?? 'Write a name.');
       }}
+      save={(name) => edit(changed('playlist', playlist, { name }))}
+      width="min-w-0 flex-1"
+      className="!border-transparent !bg-transparent !px-1 !text-2xl font-heading font-bold hover:!border-rule aria-invalid:!border-brick"
     />
   );
 }

@@ -15,7 +15,7 @@ export function useItems(playlist: Playlist) {
   const change = useCallback(
     (wanted: readonly Item[]) => {
       const next = wanted.map((item) => (item.id === undefined ? { ...item, id: newEntryId(Math.random) } : item));
-      void edit(changed('playlist', playlist, { items: next }));
+      return edit(changed('playlist', playlist, { items: next }));
     },
     [edit, playlist],
   );

@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect, useRef, useState, type FormEvent } from 'react';
-import { DAY, dateOfLocalTime, readMoment, startOfDate, toInstant, toLocalTime, zoneTable } from '@/core';
+import { DAY, dateOfLocalTime, readMoment, readShift, startOfDate, toInstant, toLocalTime, zoneTable } from '@/core';
 import { useMoment } from '@/interface/data/moment';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
@@ -10,11 +10,11 @@ import { useKey } from './keys';
 
 /** The moment as a clock reads it, and says whose. Pressed (or by the key m), it takes a time as one says it: "tomorrow 06:10". */
 export function MomentClock() {
-  const { moment, isNow, go } = useMoment();
+  const { moment, isNow, now, go } = useMoment();
   const zone = useZone();
   const [writing, setWriting] = useState(false);
   useKey('m', 'Look at another time: write it, as tomorrow 06:10', () => setWriting(true));
-  if (writing) return <MomentEntry zone={zone} from={moment} onGo={go} onDone={() => setWriting(false)} />;
+  if (writing) return <MomentEntry zone={zone} from={moment} now={now} onGo={go} onDone={() => setWriting(false)} />;
   return (
     <button
       type="button"
@@ -53,12 +53,14 @@ function OtherClock({ moment, zone }: { moment: number; zone: string }) {
 function MomentEntry({
   zone,
   from,
+  now,
   onGo,
   onDone,
 }: {
   zone: string;
   from: number;
-  onGo: (to: number) => void;
+  now: number;
+  onGo: (to: number | null) => void;
   onDone: () => void;
 }) {
   const field = useRef<HTMLInputElement>(null);
@@ -66,9 +68,14 @@ function MomentEntry({
   useEffect(() => field.current?.focus(), []);
   const submit = (event: FormEvent) => {
     event.preventDefault();
+    const shift = readShift(field.current?.value ?? '');
+    if (shift !== null) {
+      onGo(shift === 0 ? null : now + shift);
+      return onDone();
+    }
     const table = zoneTable(zone);
     const wall = toLocalTime(table, from);
-    const today = dateOfLocalTime(toLocalTime(table, Date.now()));
+    const today = dateOfLocalTime(toLocalTime(table, now));
     const read = readMoment(field.current?.value ?? '', today, (wall - startOfDate(dateOfLocalTime(wall))) % DAY);
     if (!read.ok) return setError(read.message);
     onGo(toInstant(table, read.value));

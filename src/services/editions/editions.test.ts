@@ -5,7 +5,16 @@ import { draftPlan, edit, lastChange } from '../plan';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';
 import { picture, stream } from '../tests/files';
 import { compile } from './compile';
-import { clearEditions, docket, editions, publishAgain, publishEdition, publishedPlan, publishedPrograms } from '.';
+import {
+  clearEditions,
+  docket,
+  editionAt,
+  editions,
+  publishAgain,
+  publishEdition,
+  publishedPlan,
+  publishedPrograms,
+} from '.';
 
 useDatabase();
 
@@ -126,6 +135,34 @@ test('going back publishes the earlier edition again, and the docket counts from
   expect((await docket(actor)).entries).toMatchObject([{ what: 'added', kind: 'booking' }]);
   expect(await publish(actor)).toEqual({ number: 4 });
   await expect(publishAgain(actor, 9)).rejects.toMatchObject({ status: 404 });
+});
+
+test('what was out at an instant: the edition of that time, whatever came after it', async () => {
+  const actor = await network();
+  await publish(actor);
+  await book(actor, 'all');
+  await publish(actor);
+  await rows(
+    "UPDATE editions SET published_at = ('2026-11-0' || number || 'T10:00:00Z')::timestamptz WHERE network_id = $1",
+    [actor.networkId],
+  );
+  const then = async (text: string) => {
+    const { edition, ...rest } = await editionAt(actor, new Date(text));
+    return { ...rest, number: edition?.number ?? null, bookings: edition?.plan.bookings.length };
+  };
+  const [first, second] = ['2026-11-01T10:00:00.000Z', '2026-11-02T10:00:00.000Z'];
+  expect(await then('2026-11-01T09:59:59Z')).toEqual({ number: null, cleared: false, from: null, to: first });
+  expect(await then(first)).toEqual({ number: 1, bookings: 0, cleared: false, from: first, to: second });
+  expect(await then('2026-11-20T00:00:00Z')).toEqual({
+    number: 2,
+    bookings: 1,
+    cleared: false,
+    from: second,
+    to: null,
+  });
+  await rows('DELETE FROM editions WHERE network_id = $1 AND number = 1', [actor.networkId]);
+  expect(await then('2026-11-01T12:00:00Z')).toEqual({ number: null, cleared: true, from: null, to: second });
+  expect((await editionAt(await newNetwork(), new Date(second))).edition).toBeNull();
 });
 
 test('screens with equal programs share one', async () => {

@@ -1,5 +1,5 @@
 import { LRUCache } from 'lru-cache';
-import type { Transaction } from 'sequelize';
+import { Op, type Transaction } from 'sequelize';
 import {
   FORMAT,
   Refusal,
@@ -100,6 +100,37 @@ export async function editionFor(
   if (!newest) return null;
   const same = newest.lastChange === change && newest.again === null;
   return { number: newest.number, plan: same ? null : withUsedMedia(newest.plan) };
+}
+
+/** What was out at an instant, and from when to when. */
+export interface OutThen {
+  /** Null before the first edition, and where it was cleared away since. */
+  readonly edition: { readonly number: number; readonly plan: Plan } | null;
+  /** Whether an edition was out that is not kept any more. */
+  readonly cleared: boolean;
+  /** Null from the beginning on, and to this day. */
+  readonly from: string | null;
+  readonly to: string | null;
+}
+
+/** The edition that was out at an instant; its plan has the files alone that it uses. */
+export async function editionAt({ networkId }: Actor, at: Date): Promise<OutThen> {
+  const [row] = await EditionRow.findAll({
+    where: { networkId, publishedAt: { [Op.lte]: at } },
+    order: [['number', 'DESC']],
+    limit: 1,
+  });
+  const next = await EditionRow.findOne({
+    where: { networkId, publishedAt: { [Op.gt]: at } },
+    attributes: ['number', 'publishedAt'],
+    order: [['number', 'ASC']],
+  });
+  return {
+    edition: row ? { number: row.number, plan: withUsedMedia(currentPlan(row.plan, row.format)) } : null,
+    cleared: !row && (next?.number ?? 1) > 1,
+    from: row?.publishedAt.toISOString() ?? null,
+    to: next?.publishedAt.toISOString() ?? null,
+  };
 }
 
 /** What the newest edition was compiled to; undefined before the first. */

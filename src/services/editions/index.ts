@@ -1,6 +1,7 @@
 export { clearEditions } from './clear';
 export { docket, type Docket, type DocketEntry } from './docket';
 export {
+  editionAt,
   editions,
   newestNumber,
   publishAgain,
@@ -9,4 +10,5 @@ export {
   publishedPlan,
   publishedPrograms,
   type Edition,
+  type OutThen,
 } from './editions';

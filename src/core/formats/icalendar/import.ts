@@ -3,6 +3,7 @@ import { knownContent } from '../../plan/known';
 import { objectIn, type Patch } from '../../plan/patch';
 import type { Content, Plan } from '../../plan/schema';
 import { addDays, datesOf, formatDate, parseDate, type LocalDate } from '../../when';
+import { whenOf } from './becomes';
 import type { CalendarEvent } from './event';
 
 /** What an event does not tell: what it shows, and where. */
@@ -27,8 +28,6 @@ export function bookingsOf(plan: Plan, events: readonly CalendarEvent[], choices
   for (const event of events) {
     const name = nameAmong(taken, event.summary);
     taken.add(name);
-    const { clock, ...rest } = event.when;
-    const when = choices.siteClock || clock === undefined ? rest : { clock, ...rest };
     const content = event.content && has(event.content) ? event.content : choices.content;
     patches.push({
       kind: 'booking',
@@ -41,7 +40,7 @@ export function bookingsOf(plan: Plan, events: readonly CalendarEvent[], choices
         ...(event.wake ? { wake: true } : {}),
         ...(event.onHold ? { onHold: true } : {}),
         created: choices.created,
-        when,
+        when: whenOf(event.when, choices.siteClock),
       },
     });
   }

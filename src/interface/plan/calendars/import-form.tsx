@@ -1,7 +1,10 @@
 'use client';
 
+import { rollup } from 'd3-array';
 import { useMemo, useRef, useState } from 'react';
 import { describeWhen, parseSelector, type Content } from '@/core';
+import type * as icalendar from '@/core/formats/icalendar';
+import type { CalendarEvent } from '@/core/formats/icalendar';
 import { editInBatches } from '@/interface/data/batches';
 import { useNetwork } from '@/interface/data/provider';
 import { Bar } from '@/interface/kit/bar';
@@ -9,9 +12,10 @@ import { Button } from '@/interface/kit/button';
 import { ContentPicker } from '@/interface/forms/content-picker';
 import { contentOf } from '@/interface/kit/content';
 import { Field } from '@/interface/kit/field';
-import { counted } from '@/interface/kit/format';
+import { counted, zoneName } from '@/interface/kit/format';
 import { More } from '@/interface/kit/more';
 import { SelectorField } from '@/interface/kit/selector-field';
+import { spanWords } from '../site-clock-words';
 import { FileText } from './file-text';
 import { Problems } from './problems';
 import { ReadingLine } from './reading-line';
@@ -27,7 +31,7 @@ export function ImportForm({ onDone }: { onDone: () => void }) {
   const [refused, setRefused] = useState<string | null>(null);
   const [what, setWhat] = useState('');
   const [where, setWhere] = useState('');
-  const [siteClock, setSiteClock] = useState(true);
+  const [siteClock, setSiteClock] = useState(false);
   const [left, setLeft] = useState<ReadonlySet<number>>(new Set());
   const [made, setMade] = useState<number | null>(null);
   const stop = useRef<AbortController | null>(null);
@@ -38,6 +42,7 @@ export function ImportForm({ onDone }: { onDone: () => void }) {
   const chosen = useMemo(() => events.filter((_, i) => !left.has(i)), [events, left]);
   const needsWhat = chosen.some((one) => one.content === null);
   const needsWhere = chosen.some((one) => one.where === null && one.tags.length === 0);
+  const zones = useMemo(() => [...new Set(draft.sites.map((site) => site.timeZone))], [draft.sites]);
   const content = contentOf(what);
   const ready = chosen.length > 0 && (!needsWhat || content !== undefined) && (!needsWhere || parseSelector(where).ok);
   const save = async () => {
@@ -99,6 +104,7 @@ export function ImportForm({ onDone }: { onDone: () => void }) {
                   />
                   <span>
                     <strong>{event.summary}</strong>, {describeWhen(event.when)}
+                    {read && <Becomes event={event} siteClock={siteClock} reader={read.reader} zones={zones} />}
                     <span className="block text-sm text-faint">
                       priority {event.priority}
                       {(event.where ?? event.tags.join(' or '))
@@ -129,15 +135,26 @@ export function ImportForm({ onDone }: { onDone: () => void }) {
               onPress={setWhere}
             />
           )}
-          <label className="flex items-center gap-2">
-            <input
-              type="checkbox"
-              className="size-4 accent-dusk"
-              checked={siteClock}
-              onChange={() => setSiteClock(!siteClock)}
-            />
-            On each site&rsquo;s own clock, whatever zone they were written in
-          </label>
+          <fieldset>
+            <legend className="text-sm font-semibold">Whose clock</legend>
+            {(
+              [
+                [false, `As the file says: ${clocksOf(events)}`],
+                [true, 'Each site’s own, whatever the file says: the same hours everywhere'],
+              ] as const
+            ).map(([own, words]) => (
+              <label key={String(own)} className="flex items-center gap-2">
+                <input
+                  type="radio"
+                  name="clock"
+                  className="size-4 accent-dusk"
+                  checked={siteClock === own}
+                  onChange={() => setSiteClock(own)}
+                />
+                {words}
+              </label>
+            ))}
+          </fieldset>
           {made === null ? (
             <Button variant="main" disabled={!ready} onClick={() => void save()}>
               Add {counted(chosen.length, 'booking')}
@@ -151,4 +168,57 @@ export function ImportForm({ onDone }: { onDone: () => void }) {
       )}
     </div>
   );
+}
+
+/** How many zones an event's first time is told for. */
+const ZONES_TOLD = 3;
+
+/** What an event comes to on the clocks of the network's sites. */
+function Becomes({
+  event,
+  siteClock,
+  reader,
+  zones,
+}: {
+  event: CalendarEvent;
+  siteClock: boolean;
+  reader: Pick<typeof icalendar, 'whenOf' | 'firstTimes'>;
+  zones: readonly string[];
+}) {
+  const when = useMemo(() => reader.whenOf(event.when, siteClock), [reader, event, siteClock]);
+  // On the sites' own clocks it reads the same everywhere.
+  const own = when.clock === undefined;
+  const times = useMemo(
+    () => reader.firstTimes(when, zones.slice(0, own ? 1 : ZONES_TOLD)),
+    [reader, when, zones, own],
+  );
+  if (times.length === 0) return null;
+  return (
+    <span className="block text-sm">
+      becomes{' '}
+      {times
+        .map(
+          ({ zone, start, end }) => `${spanWords(start, end)} ${own ? 'on each site’s clock' : `in ${zoneName(zone)}`}`,
+        )
+        .join(', ')}
+      {!own && zones.length > times.length && ' …'}
+    </span>
+  );
+}
+
+/** The clocks that events are written in, the commonest first: "5 events in UTC, 1 without a zone". */
+function clocksOf(events: readonly CalendarEvent[]): string {
+  const count = rollup(
+    events,
+    (list) => list.length,
+    ({ when }) => when.clock ?? '',
+  );
+  return [...count]
+    .sort((a, b) => b[1] - a[1])
+    .slice(0, ZONES_TOLD)
+    .map(
+      ([zone, n]) =>
+        `${counted(n, 'event')} ${zone === '' ? 'without a zone' : `in ${zoneName(zone)}${zone === 'UTC' ? '' : ' time'}`}`,
+    )
+    .join(', ');
 }

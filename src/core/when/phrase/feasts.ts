@@ -1,0 +1,60 @@
+import { addDays, dateOf, type LocalDate } from '../dates';
+
+/** Days that people call by name, and when they are in a year. Names are small letters, an apostrophe stands or is left out. */
+const FIXED: readonly (readonly [name: string, month: number, day: number])[] = [
+  ["new year's day", 1, 1],
+  ["new year's eve", 12, 31],
+  ["valentine's day", 2, 14],
+  ['halloween', 10, 31],
+  ['christmas eve', 12, 24],
+  ['christmas day', 12, 25],
+  ['boxing day', 12, 26],
+  ['christmas', 12, 25],
+  ['new year', 1, 1],
+];
+
+/** By days after Easter Sunday. */
+const MOVING: readonly (readonly [name: string, after: number])[] = [
+  ['maundy thursday', -3],
+  ['good friday', -2],
+  ['easter sunday', 0],
+  ['easter monday', 1],
+  ['ascension day', 39],
+  ['whit sunday', 49],
+  ['whit monday', 50],
+  ['easter', 0],
+];
+
+/** The names, longer ones first, as a pattern. */
+export const FEAST = `(?:the\\s+)?(${[...FIXED, ...MOVING]
+  .map(([name]) => name)
+  .sort((a, b) => b.length - a.length)
+  .map((name) => name.replace("'s", "['’]?s").replaceAll(' ', '\\s+'))
+  .join('|')})\\b`;
+
+/** When a day of that name is in a year; null for a name that is none. */
+export function feastIn(name: string, year: number): LocalDate | null {
+  const plain = (text: string) => text.toLowerCase().replace(/['’]/g, '').replace(/\s+/g, ' ');
+  const fixed = FIXED.find(([known]) => plain(known) === plain(name));
+  if (fixed) return dateOf(year, fixed[1], fixed[2]);
+  const moving = MOVING.find(([known]) => plain(known) === plain(name));
+  return moving ? addDays(easter(year), moving[1]) : null;
+}
+
+/** Easter Sunday of the Gregorian calendar: the anonymous algorithm as in Meeus, Astronomical Algorithms, chapter 8 (from memory). */
+export function easter(year: number): LocalDate {
+  const a = year % 19;
+  const b = Math.floor(year / 100);
+  const c = year % 100;
+  const d = Math.floor(b / 4);
+  const e = b % 4;
+  const f = Math.floor((b + 8) / 25);
+  const g = Math.floor((b - f + 1) / 3);
+  const h = (19 * a + b - d - g + 15) % 30;
+  const i = Math.floor(c / 4);
+  const k = c % 4;
+  const l = (32 + 2 * e + 2 * i - h - k) % 7;
+  const m = Math.floor((a + 11 * h + 22 * l) / 451);
+  const n = h + l - 7 * m + 114;
+  return dateOf(year, Math.floor(n / 31), (n % 31) + 1);
+}

@@ -1,0 +1,184 @@
+import { done, misread, type Result } from '../../refusal';
+import { WEEKDAYS, addDays, formatDate, type LocalDate } from '../dates';
+import { parseRule } from '../rule';
+import type { When } from '../schema';
+import { parseClock } from '../windows';
+import { CLAUSES, nowEdge } from './clauses';
+import { newDraft, type Draft } from './draft';
+import { clockOf } from './edges';
+import { nearestWord } from './nearest';
+import { Reader, Ways, later, type PhraseContext } from './reader';
+
+/** Enough for every date that a booking may name; what is longer is no time. */
+const LONGEST = 60_000;
+const EXAMPLE = '"weekdays 05:30–10:00, 1 Dec to 28 Feb, not on storm-days"';
+
+/**
+ * Reads a time as one says it: "weekdays 05:30–10:00 until 28 Feb, not on storm-days". Reads all that `describeWhen` writes. A date
+ * without a year is the next one; what says nothing of its beginning begins today. Refuses what it does not understand, by the word.
+ */
+export function readWhen(text: string, context: PhraseContext): Result<When> {
+  return readIn(text, context, new Ways());
+}
+
+/** Most readings that are told: more is no help. */
+const MOST_READINGS = 4;
+
+/** The ways in which a phrase can be meant, the likeliest first; none where it is not understood. */
+export function readingsOf(text: string, context: PhraseContext): When[] {
+  const ways = new Ways();
+  const first = readIn(text, context, ways);
+  if (!first.ok) return [];
+  const found = [first.value];
+  for (const [name, count] of ways.met)
+    for (let way = 1; way < count; way++) {
+      const other = readIn(text, context, new Ways(new Map([[name, way]])));
+      if (other.ok && !found.some((one) => JSON.stringify(one) === JSON.stringify(other.value)))
+        found.push(other.value);
+    }
+  return found.slice(0, MOST_READINGS);
+}
+
+function readIn(text: string, context: PhraseContext, ways: Ways): Result<When> {
+  const draft = newDraft();
+  if (text.length > LONGEST) return misread(`A time is said in at most ${LONGEST} characters: say less of it here.`);
+  const reader = new Reader(text, context, ways);
+  for (;;) {
+    reader.skip(/(?:[\s,;.]|\band\b)+/);
+    if (reader.done) break;
+    if (!CLAUSES.some((read) => read(reader, draft))) return misread(notUnderstood(reader), reader.at);
+    if (reader.error) return misread(reader.error, reader.at);
+  }
+  return finish(draft, reader);
+}
+
+/** Names the word that is not understood, and what it may have been; else how a time can be written. */
+function notUnderstood(reader: Reader): string {
+  const word = reader.word();
+  const nearest = nearestWord(word);
+  if (nearest !== null) return `"${word}" is not understood: did you mean "${nearest}"?`;
+  return `"${reader.rest()}" is not understood: write it as ${EXAMPLE}.`;
+}
+
+function finish(draft: Draft, reader: Reader): Result<When> {
+  const { today } = reader.context;
+  const repeat = repeatOf(draft);
+  if (!repeat.ok) return repeat;
+  const timed = withTimes(draft, reader, repeat.value !== undefined);
+  if (!timed.ok) return timed;
+  let { from, to } = draft;
+  const says =
+    from !== undefined ||
+    to !== undefined ||
+    repeat.value !== undefined ||
+    draft.length !== undefined ||
+    draft.daily ||
+    [draft.also, draft.except, draft.only, draft.not, draft.windows].some((list) => list.length > 0) ||
+    draft.clock !== undefined;
+  if (from === undefined && says && !(draft.endless && repeat.value === undefined && draft.length === undefined))
+    from = Math.min(today, to ?? today) as LocalDate;
+  if (draft.now && from === undefined) from = today;
+  if (draft.length && from !== undefined) to = addDays(later(from, draft.length.count, draft.length.unit), -1);
+  if (from !== undefined && to !== undefined && to < from) return misread('The last day comes before the first.');
+  const list = <T>(key: string, values: readonly T[]) => (values.length > 0 ? { [key]: [...new Set(values)] } : {});
+  return done({
+    ...(draft.clock === undefined ? {} : { clock: draft.clock }),
+    ...(from === undefined ? {} : { from: formatDate(from) }),
+    ...(to === undefined ? {} : { to: formatDate(to) }),
+    ...(repeat.value === undefined ? {} : { repeat: repeat.value }),
+    ...list('also', draft.also),
+    ...list('except', draft.except),
+    ...list('only', draft.only),
+    ...list('not', draft.not),
+    ...list('windows', draft.windows),
+  });
+}
+
+/** Makes windows of what began, ended or lasted without the other side; refuses what is not enough to know. */
+function withTimes(draft: Draft, reader: Reader, repeats: boolean): Result<void> {
+  const { today } = reader.context;
+  const { begins, ends, lasts } = draft;
+  const dated =
+    draft.from !== undefined ||
+    draft.to !== undefined ||
+    repeats ||
+    draft.only.length > 0 ||
+    draft.daily ||
+    draft.length !== undefined;
+  const onlyToday = () => {
+    if (dated) return;
+    draft.from = draft.to = today;
+  };
+  if (lasts !== undefined) {
+    if (lasts <= 0 || lasts >= 24 * 60) return misread('Write a length of less than a day, as for 10 minutes.');
+    const start = begins ?? nowEdge(reader);
+    const at = parseClock(start);
+    if (at === null) return misread(`How long after ${start} is not understood: write both times.`);
+    if (begins === undefined || draft.now) onlyToday();
+    else if (!dated && reader.ways.of('each day', 2) === 0) {
+      // "14:00 for 20 minutes", and no more: the next time that it is 14:00.
+      const over = at < (reader.context.time ?? 0);
+      draft.from = draft.to = addDays(today, over ? 1 : 0);
+    }
+    draft.windows.push([start, endOfDay(clockOf((at + lasts * 60_000) % DAY_MS))]);
+    return done(undefined);
+  }
+  if (ends !== undefined) {
+    if (draft.now || begins !== undefined) {
+      draft.windows.push([begins ?? nowEdge(reader), ends]);
+      if (draft.now) onlyToday();
+    } else if (
+      !dated &&
+      !draft.endless &&
+      draft.windows.length === 0 &&
+      reader.context.time !== undefined &&
+      reader.ways.of('until', 2) === 0
+    ) {
+      // "until 20:00", and no more: today, from now on; or each day from midnight.
+      draft.windows.push([nowEdge(reader), ends]);
+      onlyToday();
+    } else draft.windows.push(['00:00', ends]);
+    return done(undefined);
+  }
+  if (begins !== undefined && draft.windows.length === 0)
+    return misread(
+      `${begins} begins something: say until when, as "${begins} to ${later1h(begins)}", or for how long, as "${begins} for 20 minutes".`,
+    );
+  if (draft.now && !dated) {
+    if (draft.windows.length === 0) draft.from = today;
+  }
+  return done(undefined);
+}
+
+const DAY_MS = 86_400_000;
+const endOfDay = (edge: string) => (edge === '00:00' ? '24:00' : edge);
+
+function later1h(begins: string): string {
+  const at = parseClock(begins);
+  return at === null ? 'closing' : endOfDay(clockOf((at + 3_600_000) % DAY_MS));
+}
+
+function repeatOf({ rule, days, notDays, everyWeeks, months, notMonths, from, to }: Draft): Result<string | undefined> {
+  if (notMonths.size > 0) {
+    const left = Array.from({ length: 12 }, (_, i) => i + 1).filter((month) => !notMonths.has(month));
+    months = months.length > 0 ? months.filter((month) => !notMonths.has(month)) : left;
+    if (months.length === 0) return misread('No month is left: take one of the exceptions out.');
+  }
+  const byMonth = months.length > 0 ? `;BYMONTH=${[...new Set(months)].join()}` : '';
+  if (rule !== undefined) {
+    if (notDays.size > 0 && rule === 'FREQ=DAILY')
+      return repeatOf({ days, notDays, everyWeeks, months, notMonths, from, to } as Draft);
+    if (notDays.size > 0)
+      return misread('Weekdays can be left out of days of the week alone: write which dates, as "except 24 Dec".');
+    const read = parseRule(rule);
+    return read.ok ? done(`${rule}${byMonth}`) : read;
+  }
+  const single = from !== undefined && from === to;
+  const base = days.size > 0 || notDays.size === 0 || single ? days : new Set([0, 1, 2, 3, 4, 5, 6]);
+  const left = [...base].filter((day) => !notDays.has(day)).sort((a, b) => a - b);
+  if (base.size > 0 && left.length === 0) return misread('No weekday is left: take one of the exceptions out.');
+  const byDay = left.map((day) => WEEKDAYS[day] ?? 'MO').join();
+  if (left.length > 0 && (left.length < 7 || everyWeeks > 1))
+    return done(`FREQ=WEEKLY${everyWeeks > 1 ? `;INTERVAL=${everyWeeks}` : ''};BYDAY=${byDay}${byMonth}`);
+  return done(byMonth === '' ? undefined : `FREQ=DAILY${byMonth}`);
+}

@@ -1,0 +1,138 @@
+/** The words of which phrases are made, as patterns. */
+
+const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec'];
+export const MONTH =
+  '(jan(?:uary)?|feb(?:ruary)?|mar(?:ch)?|apr(?:il)?|may|june?|july?|aug(?:ust)?|sept?(?:ember)?|oct(?:ober)?|nov(?:ember)?|dec(?:ember)?)\\b';
+const DAYS = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'];
+export const DAY =
+  '(?:(?:mon(?:day)?|tue(?:s(?:day)?)?|wed(?:s|nesday)?|thu(?:r(?:s(?:day)?)?)?|fri(?:day)?|sat(?:urday)?|sun(?:day)?)s?\\b\\.?|(?:mo|tu|we|th|fr|sa|su)(?=\\s*(?:[-–—,/&\\d]|$|and\\b|to\\b)))';
+export const TO = '\\s*(?:–|—|-|\\bto\\b|\\buntil\\b|\\btill?\\b|\\bthrough\\b|\\bthru\\b)\\s*';
+
+export const monthNumber = (name: string) => MONTHS.indexOf(name.slice(0, 3).toLowerCase()) + 1;
+/** 0 is Monday. */
+export const weekdayNumber = (name: string) => DAYS.findIndex((day) => day.startsWith(name.slice(0, 2).toLowerCase()));
+
+const NUMBER_WORDS = [
+  'one',
+  'two',
+  'three',
+  'four',
+  'five',
+  'six',
+  'seven',
+  'eight',
+  'nine',
+  'ten',
+  'eleven',
+  'twelve',
+];
+/** A small number, written or spelt. */
+export const NUMBER = `(?:\\d{1,3}|an?\\b|${NUMBER_WORDS.map((word) => `${word}\\b`).join('|')})`;
+export function numberOf(text: string): number {
+  const word = text.trim().toLowerCase();
+  if (/^an?$/.test(word)) return 1;
+  return NUMBER_WORDS.includes(word) ? NUMBER_WORDS.indexOf(word) + 1 : Number(word);
+}
+
+export const NTH: Readonly<Record<string, number>> = {
+  first: 1,
+  '1st': 1,
+  second: 2,
+  '2nd': 2,
+  third: 3,
+  '3rd': 3,
+  fourth: 4,
+  '4th': 4,
+  fifth: 5,
+  '5th': 5,
+  sixth: 6,
+  '6th': 6,
+  seventh: 7,
+  '7th': 7,
+  tenth: 10,
+  '10th': 10,
+  last: -1,
+};
+export const NTH_WORD = `(?:${Object.keys(NTH).join('|')})`;
+
+/** How long, in hours and minutes: "two hours", "1 h 30 min", "half an hour". */
+const HOURS = `${NUMBER}\\s*(?:hours?|hrs?|h)\\b`;
+const MINUTES = `${NUMBER}\\s*(?:minutes?|mins?|min|m)\\b`;
+export const LENGTH = `(?:half\\s+an\\s+hour\\b|(?:a\\s+)?quarter\\s+of\\s+an\\s+hour\\b|an\\s+hour\\s+and\\s+a\\s+half\\b|${HOURS}(?:\\s*(?:and\\s+)?${MINUTES})?|${MINUTES})`;
+
+/** A length of time in minutes. */
+export function minutesOf(text: string): number {
+  const words = text.toLowerCase().replace(/\s+/g, ' ');
+  if (words.startsWith('half')) return 30;
+  if (words.includes('quarter')) return 15;
+  if (words.endsWith('and a half')) return 90;
+  const amount = (pattern: string) => {
+    const found = new RegExp(`(${NUMBER})\\s*(?:${pattern})\\b`, 'i').exec(words);
+    return found ? numberOf(found[1] ?? '0') : 0;
+  };
+  return amount('hours?|hrs?|h') * 60 + amount('minutes?|mins?|min|m');
+}
+
+const NAMED_EDGE = '(?:opens|opening(?:\\s+time)?|open|closes|closing(?:\\s+time)?|close)\\b';
+const RELATIVE = `${LENGTH}\\s+(?:before|after)\\s+(?:the\\s+)?${NAMED_EDGE}`;
+const OFFSET = `${NAMED_EDGE}(?:\\s*[+-]\\s*\\d{1,2}:\\d{2}(?::\\d{2})?|\\s*(?:[+-]|plus|minus)\\s*${LENGTH})?`;
+/** A time of day that is surely one. */
+export const EDGE = `(?:${RELATIVE}|${OFFSET}|noon\\b|midday\\b|midnight\\b|\\d{1,2}(?:[:.]\\d{2}(?::\\d{2})?)?\\s*(?:am|pm|a\\.m\\.|p\\.m\\.)(?![a-z])|\\d{1,2}[:.]\\d{2}(?::\\d{2})?(?!\\.?\\d|\\.)|\\d{1,2}\\s?h(?:\\d{2})?\\b|\\d{1,2}\\s*o['’]?clock\\b)`;
+/** The same, or a number that may be an hour. */
+export const HOUR = `(?:${EDGE}|\\d{1,2}(?![\\d:./]|\\s*(?:st|nd|rd|th)\\b)(?!\\s+${MONTH})(?!\\s*(?:days?|weeks?|months?|years?|minutes?|mins?|hours?|hrs?)\\b))`;
+
+/** Parts of the day, and what hours they are. Common practice, no source. */
+export const PARTS: Readonly<Record<string, readonly [string, string]>> = {
+  morning: ['06:00', '12:00'],
+  afternoon: ['12:00', '18:00'],
+  evening: ['18:00', '22:00'],
+  night: ['22:00', '06:00'],
+};
+export const TONIGHT = ['18:00', '24:00'] as const;
+export const OVERNIGHT = ['22:00', '06:00'] as const;
+
+/** Words that phrases are made of, for telling what a misspelt one may mean. */
+export const KNOWN_WORDS: readonly string[] = [
+  ...[
+    'always',
+    'daily',
+    'weekdays',
+    'weekends',
+    'workdays',
+    'monthly',
+    'yearly',
+    'weekly',
+    'fortnightly',
+    'every',
+    'each',
+  ],
+  ...['monday', 'tuesday', 'wednesday', 'thursday', 'friday', 'saturday', 'sunday'],
+  ...[
+    'january',
+    'february',
+    'march',
+    'april',
+    'june',
+    'july',
+    'august',
+    'september',
+    'october',
+    'november',
+    'december',
+  ],
+  ...[
+    'today',
+    'tomorrow',
+    'tonight',
+    'overnight',
+    'morning',
+    'afternoon',
+    'evening',
+    'noon',
+    'midnight',
+    'opening',
+    'closing',
+  ],
+  ...['except', 'only', 'until', 'from', 'between', 'before', 'after', 'first', 'second', 'third', 'fourth', 'last'],
+  ...['week', 'month', 'year', 'days', 'hours', 'minutes', 'christmas', 'easter', 'also', 'without', 'next', 'this'],
+];
