@@ -20,7 +20,7 @@ export default defineConfig({
   projects: SPECS.map((name) => ({ name, testMatch: `${name}.spec.ts` })),
   fullyParallel: false,
   timeout: 120_000,
-  expect: { timeout: 15_000 },
+  expect: { timeout: 30_000 },
   globalSetup: './e2e/support/instance.ts',
   reporter: process.env.LANTERNPOST_REPORT
     ? [['list'], ['json', { outputFile: process.env.LANTERNPOST_REPORT }]]

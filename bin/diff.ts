@@ -41,7 +41,7 @@ export const command: Command = {
             [
               screens.join(', '),
               ...differences.map(
-                (one) => `  ${spanText([one.from, one.to])}  ${words(one.before)} → ${words(one.after)}`,
+                (one) => `  ${spanText([one.from, one.to])}  ${between(words(one.before), words(one.after))}`,
               ),
             ].join('\n'),
           );
@@ -49,6 +49,10 @@ export const command: Command = {
     });
   },
 };
+
+/** What was, and what will be; the same files may come at other times. */
+const between = (before: string, after: string) =>
+  before === after ? `${after}, its items at other times` : `${before} → ${after}`;
 
 function words(shown: Shown | null): string {
   if (!shown) return 'no such screen';

@@ -104,7 +104,13 @@ class Operator {
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify({ email, password }),
     });
-    if (!response.ok) throw new Error(((await response.json()) as { title: string }).title);
+    if (!response.ok) {
+      const told = (await response.json().catch(() => null)) as { title?: string } | null;
+      throw new Error(
+        told?.title ??
+          `Nobody signs in at ${server} (it answered ${response.status}): give --server the address of the interface, not the gateway's.`,
+      );
+    }
     return new Operator(
       server,
       response.headers

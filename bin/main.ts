@@ -69,6 +69,12 @@ async function main(): Promise<number | undefined> {
   return command.run(args);
 }
 
+// Whoever reads has seen enough, as `head` has: that is no fault.
+process.stdout.on('error', (error: NodeJS.ErrnoException) => {
+  if (error.code === 'EPIPE') process.exit(0);
+  throw error;
+});
+
 main()
   .then((code) => {
     if (code !== undefined) process.exitCode = code;

@@ -161,3 +161,19 @@ test('every command tells its usage', () => {
   for (const name of ['forecast', 'airtime', 'ics', 'schema'])
     expect(lanternpost(name, '--help').stdout).toContain(`Usage: lanternpost ${name}`);
 });
+
+test('who reads only the beginning, as `head` does, ends a command without a word', () => {
+  const added = '2026-01-01T00:00:00Z';
+  const plan = {
+    ...{ format: 'lanternpost/plan', version: 1, network: { name: 'N', backdrop: { playlist: 'loop' } } },
+    sites: [{ id: 'quay', name: 'Quay', timeZone: 'UTC' }],
+    screens: [{ id: 'hall', name: 'Hall', site: 'quay', width: 1, height: 1 }],
+    media: ['a', 'b'].map((id) => ({ id, name: id, kind: 'image', width: 1, height: 1, bytes: 1, added })),
+    playlists: [{ id: 'loop', name: 'Loop', items: [{ media: 'a' }, { media: 'b' }] }],
+  };
+  writeFileSync(file('loop.json'), JSON.stringify(plan));
+  const week = '--from 2026-12-01T00:00:00Z --to 2026-12-08T00:00:00Z';
+  const command = `"${process.execPath}" bin/lanternpost.mjs forecast --plan "${file('loop.json')}" --screen hall ${week} --plays | head -c 10`;
+  const { stdout, stderr } = spawnSync('bash', ['-c', command], { encoding: 'utf8', env: process.env });
+  expect([stdout.length, stderr]).toEqual([10, '']);
+});

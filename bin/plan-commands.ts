@@ -34,7 +34,11 @@ export const importCommand: Command = {
     }
     return withDatabase(async () => {
       const { changes } = await importPlan(await actorFor(network), readJsonFile(plan));
-      console.log(`${changes.length} changes. They are a draft until they are published.`);
+      console.log(
+        changes.length === 1
+          ? '1 change. It is a draft until it is published.'
+          : `${changes.length} changes. They are a draft until they are published.`,
+      );
       return 0;
     });
   },

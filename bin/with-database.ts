@@ -24,7 +24,7 @@ export async function actorFor(slug: string | undefined): Promise<Actor> {
 export async function withDatabase(work: () => Promise<number>): Promise<number> {
   try {
     return await orRefuse(async () => {
-      process.env.DATABASE_URL ??= ownDatabase();
+      process.env.DATABASE_URL ||= ownDatabase();
       database();
       return work();
     });

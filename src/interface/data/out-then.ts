@@ -62,10 +62,10 @@ export function useShownAt(past: Instant | null): Shown {
   return here ? { by: 'nothing', plan, cleared: here.cleared } : { by: 'asking', plan, failed: failedAt === past };
 }
 
-/** Sites and screens without their backdrops. */
+/** Sites and screens without what they would show. */
 const bare = ({ sites, screens }: NamedPlan['plan']) => ({
   sites: sites.map(({ backdrop: _, ...site }) => site),
-  screens: screens.map(({ backdrop: _, ...screen }) => screen),
+  screens: screens.map(({ backdrop: _, lightsOut: _hours, ...screen }) => screen),
 });
 
 async function askThen(at: Instant): Promise<Known> {

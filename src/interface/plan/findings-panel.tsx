@@ -37,10 +37,10 @@ export function FindingsPanel({
   return (
     <aside aria-label="To look at" className="flex w-96 shrink-0 flex-col border-l border-rule bg-sheet print:hidden">
       <header className="flex items-center gap-3 border-b border-rule px-5 py-3">
-        <h2 className="text-lg">To look at</h2>
+        <h2 className="text-lg whitespace-nowrap">To look at</h2>
         <Select
           aria-label="In"
-          className="!w-auto"
+          className="!w-auto min-w-0 text-sm"
           value={chosen}
           onChange={(event) => choose(Number(event.target.value))}
         >

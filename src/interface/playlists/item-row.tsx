@@ -146,8 +146,8 @@ function SecondsInput({
       value={item.durationMs === undefined ? '' : String(item.durationMs / 1000)}
       read={(text) => (text.trim() === '' ? done(undefined) : readDuration(text))}
       save={(durationMs) => onChange({ ...item, durationMs } as Item)}
-      width="w-28 shrink-0 font-code text-sm"
-      className="!w-20 text-right"
+      width="w-28 shrink-0 text-sm"
+      className="!w-20 text-right font-code"
     >
       s
     </SavedInput>
