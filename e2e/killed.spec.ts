@@ -89,6 +89,16 @@ test('what compiles, in a publication: nothing of the edition is there, and it c
   await expect(editions).toHaveCount(before + 1);
 });
 
+/** Most screens play again, or rest: players come back one by one, after longer and longer waits. */
+async function networkIsLit(page: Page): Promise<void> {
+  await page.goto(server('/'));
+  await expect
+    .poll(() => page.locator('[data-screen][data-state="lit"], [data-screen][data-state="resting"]').count(), {
+      timeout: 90_000,
+    })
+    .toBeGreaterThan(30);
+}
+
 /** What PostgreSQL writes of itself: its process first, its port as the fourth; nothing while it is away. */
 function postmasterFile(): string[] {
   try {
@@ -113,12 +123,7 @@ test('PostgreSQL: it comes back, and everybody goes on', async ({ page }) => {
       { timeout: 60_000 },
     )
     .toBe(200);
-  await page.goto(server('/'));
-  await expect
-    .poll(() => page.locator('[data-screen][data-state="lit"], [data-screen][data-state="resting"]').count(), {
-      timeout: 60_000,
-    })
-    .toBeGreaterThan(30);
+  await networkIsLit(page);
   // An edit and its live echo work again.
   await goTo(page, 'Playlists');
   await page.getByLabel('Name of a new playlist').fill('After the storm');
@@ -146,12 +151,7 @@ test('PostgreSQL, its port taken meanwhile: everything follows it to another, th
     .toBe(true);
   await expect.poll(() => postmasterFile()[3] ?? port, { timeout: 60_000 }).not.toBe(port);
   await answersAgain(page);
-  await page.goto(server('/'));
-  await expect
-    .poll(() => page.locator('[data-screen][data-state="lit"], [data-screen][data-state="resting"]').count(), {
-      timeout: 90_000,
-    })
-    .toBeGreaterThan(30);
+  await networkIsLit(page);
   await goTo(page, 'Library');
   await page.locator('input[type=file]').setInputFiles(await sidewaysPhoto());
   await expect(page.locator('[data-media="pier-at-dawn"]')).toContainText('1080×1920', { timeout: 60_000 });

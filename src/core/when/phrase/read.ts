@@ -144,9 +144,6 @@ function withTimes(draft: Draft, reader: Reader, repeats: boolean): Result<void>
     return misread(
       `${begins} begins something: say until when, as "${begins} to ${later1h(begins)}", or for how long, as "${begins} for 20 minutes".`,
     );
-  if (draft.now && !dated) {
-    if (draft.windows.length === 0) draft.from = today;
-  }
   return done(undefined);
 }
 
@@ -158,16 +155,25 @@ function later1h(begins: string): string {
   return at === null ? 'closing' : endOfDay(clockOf((at + 3_600_000) % DAY_MS));
 }
 
-function repeatOf({ rule, days, notDays, everyWeeks, months, notMonths, from, to }: Draft): Result<string | undefined> {
+function repeatOf({
+  rule: said,
+  days,
+  notDays,
+  everyWeeks,
+  months,
+  notMonths,
+  from,
+  to,
+}: Draft): Result<string | undefined> {
   if (notMonths.size > 0) {
     const left = Array.from({ length: 12 }, (_, i) => i + 1).filter((month) => !notMonths.has(month));
     months = months.length > 0 ? months.filter((month) => !notMonths.has(month)) : left;
     if (months.length === 0) return misread('No month is left: take one of the exceptions out.');
   }
   const byMonth = months.length > 0 ? `;BYMONTH=${[...new Set(months)].join()}` : '';
+  // Every day but some weekdays is the others.
+  const rule = said === 'FREQ=DAILY' && notDays.size > 0 ? undefined : said;
   if (rule !== undefined) {
-    if (notDays.size > 0 && rule === 'FREQ=DAILY')
-      return repeatOf({ days, notDays, everyWeeks, months, notMonths, from, to } as Draft);
     if (notDays.size > 0)
       return misread('Weekdays can be left out of days of the week alone: write which dates, as "except 24 Dec".');
     const read = parseRule(rule);
