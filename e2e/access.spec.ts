@@ -1,29 +1,8 @@
-import AxeBuilder from '@axe-core/playwright';
-import type { Page } from '@playwright/test';
+import { PLACES, violations } from './support/access';
 import { server, signIn } from './support/session';
 import { expect, test } from './support/test';
 
 /** WCAG 2.2 AA by axe-core: no violations in any place, by day and by night. */
-async function violations(page: Page): Promise<string[]> {
-  const { violations: found } = await new AxeBuilder({ page })
-    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
-    .analyze();
-  return found.flatMap(({ id, nodes }) =>
-    nodes.map((node) => `${id}: ${node.target.join(' ')} ${node.failureSummary ?? ''}`),
-  );
-}
-
-const PLACES: [string, string][] = [
-  ['Now', '/'],
-  ['Library', '/library'],
-  ['Playlists', '/playlists'],
-  ['a playlist', '/playlists/house'],
-  ['Plan', '/plan'],
-  ['Screens', '/screens'],
-  ['Publish', '/publish'],
-  ['People', '/people'],
-];
-
 for (const theme of ['light', 'dark'] as const) {
   test(`every place is open to all, ${theme === 'light' ? 'by day' : 'by night'}`, async ({ browser }) => {
     // A look at every place by every rule takes a machine that does other things too its time.

@@ -37,7 +37,7 @@ test('sign in, and see the network as streets', async () => {
     })
     .toBeGreaterThan(30);
   await expect(page.getByText('Clock 4 min slow')).toBeVisible();
-  await expect(docket()).toHaveText('1 screen behind');
+  await expect(page.getByTestId('standing')).toHaveText('1 screen behind');
 });
 
 test('add a screen, open a player, and pair it by its code', async () => {

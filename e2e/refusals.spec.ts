@@ -206,7 +206,7 @@ test('forms say what is missing, at its place', async ({ page }) => {
     'Write a name.',
     'Choose what is shown.',
     'The selector stops too early: a tag must follow.',
-    'A window starts at HH:MM',
+    'A window starts at a time: 05:30, 5.30 pm, noon',
   ])
     await expect(sheet.getByText(sentence).first()).toBeVisible();
   await page.keyboard.press('Escape');

@@ -9,6 +9,8 @@ export {
   added,
   bookingSchema,
   changeSentences,
+  clipProblems,
+  clipText,
   changed,
   collectedBy,
   collectionOf,
@@ -42,7 +44,9 @@ export {
   planFile,
   planJsonSchema,
   planZones,
+  readClip,
   readDuration,
+  readWeave,
   pointer,
   problemsOf,
   readDocument,
@@ -55,6 +59,7 @@ export {
   sharing,
   siteSchema,
   tagsSchema,
+  weaveWords,
   withObject,
   withPatches,
   withoutWas,
@@ -71,12 +76,15 @@ export {
   type Names,
   type Patch,
   type Plan,
+  type Weave,
   type Playlist,
   type Screen,
   type Site,
   rulesOf,
   usedMedia,
   withUsedMedia,
+  countTags,
+  type TagCount,
 } from './plan';
 export {
   DAY_WORDS,
@@ -90,6 +98,8 @@ export {
   dateOfLocalTime,
   dateSchema,
   describeWhen,
+  edgeOf,
+  edgeWords,
   formatDate,
   formatLocalTime,
   hoursSchema,
@@ -118,7 +128,18 @@ export {
   type When,
   type ZoneTable,
 } from './when';
-export { matches, mediaTerms, evaluate, parseSelector, screenTerms, screensMatching, selectorOf } from './selector';
+export {
+  evaluate,
+  matches,
+  mediaTerms,
+  parseSelector,
+  quoted,
+  readSelectorNames,
+  screenTerms,
+  screensMatching,
+  selectorOf,
+  selectorWithNames,
+} from './selector';
 export {
   NetworkForecast,
   airTime,
@@ -129,6 +150,9 @@ export {
   itemFiles,
   itemLength,
   loopLength,
+  passesOf,
+  type Pass,
+  type Turn,
   neverShown,
   outcomeRange,
   outcomeRows,
@@ -173,4 +197,4 @@ export {
   type Shown,
 } from './edition';
 export { findings, type Finding, type FindingKind, type Fix } from './preflight';
-export { isSeen, isSound, lineOf, unsoundPlace } from './text';
+export { isSeen, isSound, lineOf, searchable, unsoundPlace } from './text';

@@ -2,9 +2,9 @@
 export { DAY, HOUR, MINUTE, SECOND, type Instant } from './instant';
 export { forecast, forecastAt } from './forecast/forecast';
 export { placeOf } from './forecast/program';
-export type { Play } from './forecast/plays';
+export { loopsIn, type Play } from './forecast/plays';
 export type { Segment } from './forecast/segments';
-export { sha256Hex } from './edition/canonical';
+export { sha256Hex } from './sha256';
 export type { Asset, ProgramDocument } from './edition/compile';
 export { never } from './refusal';
 export { lineOf } from './text';

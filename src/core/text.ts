@@ -22,6 +22,17 @@ export const isOneLine = (text: string): boolean => !CONTROL.test(text);
 /** Whether there is anything to see in a text. */
 export const isSeen = (text: string): boolean => text.replace(UNSEEN, '') !== '';
 
+/** A text as it is searched: small letters without their marks, so that who types "kaldavik" or "oland" finds Kaldavík and Öland. */
+export const searchable = (text: string): string =>
+  text
+    .normalize('NFD')
+    .replace(/\p{M}/gu, '')
+    .toLowerCase()
+    .replace(/[øæłßđð]/gu, (letter) => ALIKE[letter] ?? letter)
+    .trim();
+
+const ALIKE: Readonly<Record<string, string>> = { ø: 'o', æ: 'ae', ł: 'l', ß: 'ss', đ: 'd', ð: 'd' };
+
 export const trimmed = (text: string): string => text.replace(ENDS, '');
 
 /** How many characters a person counts (grapheme clusters of Unicode Annex 29). */

@@ -116,7 +116,7 @@ export class Conductor {
 
   /** What is on still goes on, but a film of which another moment is due. */
   private jumped(now: number, seen: Seen | null): void {
-    const dueMs = this.current ? now - this.current.play.start : 0;
+    const dueMs = this.current ? filmAt(this.current.play, now) : 0;
     if (seen?.film && Math.abs(seen.film.atMs - dueMs) > JUMP_MS) this.current = null;
     this.step();
   }
@@ -148,7 +148,7 @@ export class Conductor {
     this.loading = true;
     try {
       if (!asset) throw new Error(`"${play.media}" is missing in the program.`);
-      await this.stage.show(play.media, asset, () => this.now() - play.start, current);
+      await this.stage.show(play.media, asset, () => filmAt(play, this.now()), current);
       if (!current()) return;
       this.failed = false;
       this.setScene('playing');
@@ -163,7 +163,7 @@ export class Conductor {
   private prepareAt(play: Play, at: number, turn: number): void {
     const prepare = () => {
       const asset = this.program?.assets[play.media];
-      if (turn === this.turn && asset) this.stage.prepare(play.media, asset);
+      if (turn === this.turn && asset) this.stage.prepare(play.media, asset, play.fromMs);
     };
     const wait = at - this.now();
     if (wait <= 0) prepare();
@@ -184,10 +184,13 @@ export class Conductor {
   }
 }
 
+/** Where a play's film stands at an instant, in milliseconds of its own. */
+const filmAt = (play: Play, now: number) => now - play.start + play.fromMs;
+
 /** Whether the stage shows what is due. A film moves, but at its end: there its last frame may stand. */
 function isDue(play: Play | null, seen: Seen | null, now: number, filmAtMs: number | null): boolean {
   if (!play) return seen === null;
   if (seen?.media !== play.media) return false;
   const { film } = seen;
-  return !film || now - play.start > film.lengthMs - SECOND || film.atMs !== filmAtMs;
+  return !film || filmAt(play, now) > film.lengthMs - SECOND || film.atMs !== filmAtMs;
 }

@@ -1,4 +1,4 @@
-import { DAY, forecast, type Asset, type Instant, type ProgramDocument } from '@/core/playing';
+import { DAY, forecast, loopsIn, placeOf, type Asset, type Instant, type ProgramDocument } from '@/core/playing';
 
 /** A file that a program shows, and when it is first to be seen. */
 export interface Need {
@@ -21,16 +21,19 @@ export function needsOf(program: ProgramDocument, now: Instant): Need[] {
   const need = (media: string, by: Instant) => {
     if (by < (due.get(media) ?? Infinity)) due.set(media, by);
   };
+  const place = placeOf(program);
   for (const segment of forecast(program, now, now + LOOK_AHEAD).segments) {
-    const loop = program.loops[segment.loop] ?? [];
-    if (loop.every((item) => due.has(item.media))) continue;
+    const loops = loopsIn(program, place, segment);
+    const items = loops.flatMap(({ loop }) => program.loops[loop] ?? []);
+    if (items.every((item) => due.has(item.media))) continue;
     if (segment.from < now + FIRST_DAY) {
-      const round = loop.reduce((sum, item) => sum + item.durationMs, 0);
+      const round = items.reduce((sum, item) => sum + item.durationMs, 0);
       const until = Math.min(segment.to, segment.from + round);
       for (const play of forecast(program, segment.from, until, { plays: true }).plays) need(play.media, play.from);
     }
     // What is not seen in the first round may come up at any time in the rest.
-    for (const item of loop) if (!due.has(item.media)) need(item.media, segment.from);
+    for (const { loop, from } of loops)
+      for (const item of program.loops[loop] ?? []) if (!due.has(item.media)) need(item.media, from);
   }
   const files = new Map<string, Need>();
   for (const [media, asset] of Object.entries(program.assets)) {

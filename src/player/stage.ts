@@ -5,11 +5,13 @@ interface Layer {
   readonly media: string;
   readonly element: HTMLImageElement | HTMLVideoElement;
   readonly url: string;
+  readonly sha256: string;
 }
 
 /** What is made ready ahead of its turn; `given` ends it. */
 interface Prepared {
   readonly media: string;
+  readonly fromMs: number;
   readonly layer: Promise<Layer>;
   readonly given: AbortController;
 }
@@ -30,6 +32,8 @@ const FILMS = 2;
 export class Stage {
   private shown: Layer | null = null;
   private prepared: Prepared | null = null;
+  /** The film that was seen last, as it is: where it comes next again, as of two in turn, it is not loaded anew. */
+  private kept: Layer | null = null;
   private readonly idle: HTMLVideoElement[] = [];
 
   constructor(
@@ -37,14 +41,14 @@ export class Stage {
     private readonly open: (sha256: string) => Promise<Blob | null>,
   ) {}
 
-  /** Loads and decodes an item ahead of its turn. */
-  prepare(media: string, asset: Asset): void {
-    if (this.prepared?.media === media) return;
+  /** Loads and decodes an item ahead of its turn, a film at the moment that it will begin with, in milliseconds of its own. */
+  prepare(media: string, asset: Asset, fromMs = 0): void {
+    if (this.prepared?.media === media && this.prepared.fromMs === fromMs) return;
     this.drop();
     const given = new AbortController();
-    const layer = this.load(media, asset, given.signal);
+    const layer = this.load(media, asset, fromMs, given.signal);
     layer.catch(() => undefined);
-    this.prepared = { media, layer, given };
+    this.prepared = { media, fromMs, layer, given };
   }
 
   /**
@@ -61,7 +65,7 @@ export class Stage {
     const before = this.shown;
     this.shown = layer;
     this.root.dataset.media = media;
-    requestAnimationFrame(() => this.remove(before));
+    requestAnimationFrame(() => this.keep(before));
   }
 
   /** Shows nothing of ours: the card or the dark behind is seen. */
@@ -69,6 +73,8 @@ export class Stage {
     delete this.root.dataset.media;
     this.remove(this.shown);
     this.shown = null;
+    this.remove(this.kept);
+    this.kept = null;
     this.drop();
   }
 
@@ -99,16 +105,20 @@ export class Stage {
     }
   }
 
-  private async load(media: string, asset: Asset, given?: AbortSignal): Promise<Layer> {
+  private async load(media: string, asset: Asset, fromMs = 0, given?: AbortSignal): Promise<Layer> {
+    const kept = this.takeKept(asset.sha256);
+    if (kept) return this.rewound(media, kept, fromMs, given);
     const blob = await this.open(asset.sha256);
     if (!blob) throw new Error(`"${media}" is not here yet.`);
-    const layer = { media, element: this.elementFor(asset.kind), url: URL.createObjectURL(blob) };
+    const layer = { media, element: this.elementFor(asset.kind), url: URL.createObjectURL(blob), sha256: asset.sha256 };
     const { element } = layer;
     element.hidden = true;
     element.className = 'layer';
     try {
-      if (element instanceof HTMLVideoElement) await canPlay(element, layer.url, given);
-      else {
+      if (element instanceof HTMLVideoElement) {
+        await happens(element, 'canplay', () => (element.src = layer.url), given);
+        if (fromMs > 0) await happens(element, 'seeked', () => (element.currentTime = fromMs / 1000), given);
+      } else {
         element.src = layer.url;
         await element.decode();
       }
@@ -121,6 +131,38 @@ export class Stage {
     }
     this.root.append(element);
     return layer;
+  }
+
+  /** A film that was kept, if it is this one; any other is given back now, so that no more than two are held. */
+  private takeKept(sha256: string): Layer | null {
+    const { kept } = this;
+    this.kept = null;
+    if (kept?.sha256 === sha256) return kept;
+    this.remove(kept);
+    return null;
+  }
+
+  /** A film that was kept, at the moment that it will begin with. */
+  private async rewound(media: string, kept: Layer, fromMs: number, given?: AbortSignal): Promise<Layer> {
+    const layer = { ...kept, media };
+    const film = kept.element as HTMLVideoElement;
+    film.hidden = true;
+    try {
+      await happens(film, 'seeked', () => (film.currentTime = fromMs / 1000), given);
+    } catch (error) {
+      this.remove(layer);
+      throw error;
+    }
+    this.root.append(film);
+    return layer;
+  }
+
+  /** What was seen goes: a film is kept as it is until it is known what comes next. */
+  private keep(layer: Layer | null): void {
+    if (!(layer?.element instanceof HTMLVideoElement) || this.kept) return this.remove(layer);
+    layer.element.pause();
+    layer.element.remove();
+    this.kept = layer;
   }
 
   /** Takes a layer away, and gives back at once what it holds: its bytes, and what was decoded of them. */
@@ -161,17 +203,22 @@ export class Stage {
   }
 }
 
-/** Loads a film until it can be played. Throws where it can't, or when it is given up. */
-async function canPlay(film: HTMLVideoElement, url: string, given?: AbortSignal): Promise<void> {
+/** Waits for what a film answers to something that is asked of it. Throws where it can't, or when it is given up. */
+async function happens(
+  film: HTMLVideoElement,
+  answer: 'canplay' | 'seeked',
+  ask: () => void,
+  given?: AbortSignal,
+): Promise<void> {
   const settled = new AbortController();
   const { signal } = settled;
   try {
     await new Promise<void>((resolve, reject) => {
       given?.throwIfAborted();
       given?.addEventListener('abort', () => reject(given.reason as Error), { signal });
-      film.addEventListener('canplay', () => resolve(), { signal });
+      film.addEventListener(answer, () => resolve(), { signal });
       film.addEventListener('error', () => reject(new Error(film.error?.message || 'no reason given')), { signal });
-      film.src = url;
+      ask();
     });
   } finally {
     settled.abort();

@@ -3,12 +3,21 @@
 import { z } from 'zod';
 import { civil, dateOfLocalTime, idSchema, patchesSchema, type LocalTime, type LoosePatch, type Result } from '@/core';
 import { requestAddress } from '@/web/session';
-import { holidayDates, closeFeed, holidayCountries, holidayRegions, openFeed, type Choice } from '@/services/calendars';
+import {
+  closeFeed,
+  holidayCountries,
+  holidayRegions,
+  holidaysOf,
+  openFeed,
+  type Choice,
+  type Holiday,
+} from '@/services/calendars';
 import { dismissUpload } from '@/services/library';
 import { readInput } from '@/services/people';
 import { edit, undo, type EditResult, type UndoResult, type Way } from '@/services/plan';
 import { pairScreen, unpairScreen } from '@/services/screens';
 import { think } from '@/services/thinking';
+import type { Town } from '@/services/towns';
 import { attemptAs } from './attempt';
 import { rowSchema } from './inputs';
 
@@ -76,6 +85,13 @@ export async function closeFeedAction(id: string): Promise<Result<void>> {
 
 const placeSchema = z.string().max(12);
 
+const townSchema = z.string().max(100, "A town's name has at most 100 characters.");
+
+/** Towns that are called so, with where they are. */
+export async function findTownsAction(typed: string): Promise<Result<readonly Town[]>> {
+  return attemptAs((actor) => think('towns', actor, readInput(townSchema, typed)));
+}
+
 /** The countries whose public holidays are known; with a country, its regions that have their own. */
 export async function holidayChoicesAction(country?: string): Promise<Result<readonly Choice[]>> {
   return attemptAs(async () =>
@@ -83,11 +99,11 @@ export async function holidayChoicesAction(country?: string): Promise<Result<rea
   );
 }
 
-/** The dates of a country's public holidays, or a region's, around this year. */
-export async function holidayDatesAction(country: string, region?: string): Promise<Result<readonly string[]>> {
+/** A country's public holidays, or a region's, around this year. */
+export async function holidaysAction(country: string, region?: string): Promise<Result<readonly Holiday[]>> {
   return attemptAs(async () => {
     const { year } = civil(dateOfLocalTime(Date.now() as LocalTime));
     const place = readInput(z.object({ country: placeSchema, region: placeSchema.optional() }), { country, region });
-    return holidayDates(place, year);
+    return holidaysOf(place, year);
   });
 }

@@ -3,7 +3,7 @@
 import { cookies } from 'next/headers';
 import { redirect } from 'next/navigation';
 import { z } from 'zod';
-import type { Result } from '@/core';
+import type { Refused, Result } from '@/core';
 import {
   changePassword,
   claim,
@@ -41,6 +41,27 @@ export async function signInAction(input: unknown): Promise<Result<null>> {
 
 export async function claimAction(input: unknown): Promise<Result<null>> {
   return enter(async () => claim(input, await requestOrigin()));
+}
+
+/** What came back of a form that was sent before the page's script ran: why it was refused, and what stood in it but for the password. */
+export interface SentBack {
+  readonly refused: Refused | null;
+  readonly values: Readonly<Record<string, string>>;
+}
+
+async function enterPlainly(form: FormData, act: (input: unknown) => Promise<Result<null>>): Promise<SentBack> {
+  const fields = [...form].flatMap(([name, value]) => (typeof value === 'string' ? [[name, value] as const] : []));
+  const { password, ...values } = Object.fromEntries(fields);
+  const result = await act({ ...values, password });
+  return { refused: result.ok ? null : result, values };
+}
+
+export async function signInPlainly(_before: SentBack, form: FormData): Promise<SentBack> {
+  return enterPlainly(form, signInAction);
+}
+
+export async function claimPlainly(_before: SentBack, form: FormData): Promise<SentBack> {
+  return enterPlainly(form, claimAction);
 }
 
 export async function signOutAction(): Promise<void> {

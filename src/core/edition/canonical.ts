@@ -1,5 +1,3 @@
-import { sha256 } from '@noble/hashes/sha2.js';
-import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import canonicalize from 'canonicalize';
 
 /** The RFC 8785 canonical form of a JSON value. Throws TypeError for what JSON can't hold. */
@@ -29,9 +27,4 @@ export function canonicalWriter(): (value: unknown) => string {
       .map(([key, one]) => `${canonicalJson(key)}:${write(one)}`)
       .join()}}`;
   return write;
-}
-
-/** SHA-256 of a text's UTF-8 bytes, as 64 lower-case hexadecimal digits. */
-export function sha256Hex(text: string): string {
-  return bytesToHex(sha256(utf8ToBytes(text)));
 }

@@ -2,7 +2,8 @@ import { programMaker, withoutProvenance, zonesOf, type Loop, type ScreenProgram
 import { answered, done, refused, type Problem, type Result } from '../refusal';
 import type { Media, Plan } from '../plan/schema';
 import { trimZone, zoneTable, type ZoneTable } from '../when';
-import { canonicalWriter, sha256Hex } from './canonical';
+import { sha256Hex } from '../sha256';
+import { canonicalWriter } from './canonical';
 import { touchedScreens } from './touched';
 
 /** A file that a program needs. */

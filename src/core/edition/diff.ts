@@ -1,5 +1,6 @@
 import equal from 'fast-deep-equal';
 import {
+  loopsIn,
   placeOf,
   withoutProvenance,
   programsOf,
@@ -61,15 +62,33 @@ interface Span {
 
 function spansOf(program: ScreenProgram | undefined, from: Instant, to: Instant): Span[] {
   if (!program) return [{ from, to, shown: null, key: '' }];
-  return segments(program, placeOf(program), from, to).map(({ from: begin, to: end, source, id, since, loop }) => {
-    const items: Loop = program.loops[loop] ?? [];
-    return {
-      from: begin,
-      to: end,
-      shown: { source, id, media: items.map((item) => item.media) },
-      key: canonicalJson([source, id, source === 'backdrop' ? null : since, items.map(withoutProvenance)]),
-    };
+  const place = placeOf(program);
+  return segments(program, place, from, to).flatMap((segment) => {
+    const { source, id, since } = segment;
+    const [own, ...woven] = loopsIn(program, place, { ...segment, from: since ?? segment.from });
+    const begun = woven.sort((a, b) => a.from - b.from);
+    const cuts = [...new Set(begun.map((one) => one.from).filter((at) => at > segment.from))];
+    // From when something is woven in, the loop is another: its own items come later.
+    return [segment.from, ...cuts].map((begin, i): Span => {
+      const present = begun.filter((one) => one.from <= begin);
+      const loops = [...(own ? [own] : []), ...present].map((one) => contentOf(program, one.loop));
+      return {
+        from: begin,
+        to: cuts[i] ?? segment.to,
+        shown: { source, id, media: loops.flatMap(({ items }) => items.map(({ media }) => media)) },
+        key: canonicalJson([
+          ...[source, id, source === 'backdrop' ? null : since, loops],
+          present.map(({ weave }) => ({ ...weave, loop: 0 })),
+        ]),
+      };
+    });
   });
+}
+
+/** What tells a loop from another: its items, and how its passes are put in order. */
+function contentOf(program: ScreenProgram, loop: number) {
+  const items: Loop = program.loops[loop] ?? [];
+  return { items: items.map(withoutProvenance), order: program.orders?.[loop] ?? null };
 }
 
 function differencesOf(

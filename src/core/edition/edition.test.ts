@@ -3,7 +3,8 @@ import { join } from 'node:path';
 import fc from 'fast-check';
 import { orThrow } from '../refusal';
 import { readPlan, samePlan, sharing, type Plan } from '../plan';
-import { canonicalJson, compileEdition, sha256Hex, type ProgramDocument } from '.';
+import { sha256Hex } from '../sha256';
+import { canonicalJson, compileEdition, type ProgramDocument } from '.';
 import { touchedScreens } from './touched';
 import { runs } from '../tests/runs';
 

@@ -1,4 +1,4 @@
-export { canonicalJson, sha256Hex } from './canonical';
+export { canonicalJson } from './canonical';
 export { diffPlans, type Difference, type DifferenceGroup, type Shown } from './diff';
 export {
   compilationSteps,

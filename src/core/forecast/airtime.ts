@@ -1,7 +1,7 @@
 import type { Instant } from '../instant';
 import type { Plan } from '../plan/schema';
 import { NetworkForecast, type GroupForecast } from './network';
-import { segmentPlays } from './plays';
+import { loopsIn, segmentPlays } from './plays';
 import { placeOf } from './program';
 
 /** What is asked about: a booking, a playlist (nested ones too), or a file. */
@@ -43,10 +43,14 @@ function timeIn({ program, segments }: GroupForecast, subject: Subject): Omit<Ai
   let [ms, plays, first] = [0, 0, Infinity];
   for (const segment of segments) {
     const whole = subject.kind === 'booking';
-    if (whole ? segment.id !== subject.id || segment.source === 'backdrop' : !belongs[segment.loop]?.includes(true))
-      continue;
+    const own = segment.source === 'backdrop' ? null : segment.id;
+    const loops = loopsIn(program, place, segment);
+    const may = whole
+      ? loops.some(({ weave }) => (weave ? weave.id : own) === subject.id)
+      : loops.some(({ loop }) => belongs[loop]?.includes(true));
+    if (!may) continue;
     for (const play of segmentPlays(program, place, segment)) {
-      if (!whole && !belongs[segment.loop]?.[play.item]) continue;
+      if (whole ? (play.weave ?? own) !== subject.id : !belongs[play.loop]?.[play.item]) continue;
       ms += play.to - play.from;
       plays++;
       first = Math.min(first, play.from);

@@ -1,8 +1,18 @@
 import type { Instant } from '../instant';
 import type { Plan } from '../plan/schema';
-import { intersect, subtract, type Intervals } from '../when';
+import { instantsOf, intersect, subtract, type Intervals } from '../when';
 import { NetworkForecast, type GroupForecast } from './network';
-import { candidates, lightsOutInstants, overlapping, type Candidate, type Segment, type Source } from './segments';
+import { loopsIn, segmentPlays } from './plays';
+import type { ProgramWeave } from './program';
+import {
+  candidates,
+  lightsOutInstants,
+  loopInstants,
+  overlapping,
+  type Candidate,
+  type Segment,
+  type Source,
+} from './segments';
 
 /**
  * What becomes of a booking on screens that see the same, over a range: it shows; it does not reach them, or has no item for them;
@@ -50,12 +60,26 @@ export class Contest {
 
   stateOf(booking: string): BookingState {
     if (this.showing.has(booking)) return 'shows';
+    const weave = this.group.program.weaves?.find((one) => one.id === booking);
+    if (weave) return this.stateOfWeave(weave);
     if (!this.group.program.bookings.some((one) => one.id === booking)) return 'not here';
     const waiting = this.waiting(booking);
     if (waiting.length === 0) return 'no time';
     if (waiting.every((one) => one.counts.length === 0)) return 'nothing to show';
     const off = waiting.every((one) => !one.wake && subtract(one.counts, this.lightsOut()).length === 0);
     return off ? 'off' : 'hidden';
+  }
+
+  /** What is woven in shows where a loop goes on while it is on. */
+  private stateOfWeave({ id, when, loop }: ProgramWeave): BookingState {
+    const { program, place, segments } = this.group;
+    const on = intersect(instantsOf(when, place, this.from, this.to), [[this.from, this.to]]);
+    if (on.length === 0) return 'no time';
+    if (intersect(on, loopInstants(program.loops[loop] ?? [], place, this.from, this.to)).length === 0)
+      return 'nothing to show';
+    const met = segments.filter((segment) => loopsIn(program, place, segment).some(({ weave }) => weave?.id === id));
+    const airs = met.some((segment) => segmentPlays(program, place, segment).some(({ weave }) => weave === id));
+    return airs ? 'shows' : 'hidden';
   }
 }
 

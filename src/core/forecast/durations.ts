@@ -31,8 +31,9 @@ function lengthWithin(plan: Plan, item: Item, above: ReadonlySet<string>): { dur
     case 'media':
     case 'collect': {
       const files = itemFiles(plan, item);
+      const cut = item.clip && item.clip[1] - item.clip[0];
       return {
-        durationMs: files.reduce((sum, file) => sum + (what.durationMs ?? file.durationMs ?? usual), 0),
+        durationMs: files.reduce((sum, file) => sum + (cut ?? what.durationMs ?? file.durationMs ?? usual), 0),
         files: files.length,
       };
     }

@@ -39,10 +39,11 @@ export function forecastDocument(screen: string, result: Forecast, plays: boolea
     })),
     ...(plays
       ? {
-          plays: result.plays.map(({ from, to, media }) => ({
+          plays: result.plays.map(({ from, to, media, weave }) => ({
             from: formatInstant(from),
             to: formatInstant(to),
             media,
+            ...(weave === null ? {} : { weave }),
           })),
         }
       : {}),

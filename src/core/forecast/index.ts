@@ -8,9 +8,10 @@ export {
   type BackdropLevel,
   type Loop,
   type LoopItem,
+  type ProgramWeave,
   type ScreenProgram,
 } from './program';
-export { segmentPlays, type Play } from './plays';
+export { loopsIn, segmentPlays, type Play } from './plays';
 export {
   candidates,
   compareCandidates,
@@ -23,6 +24,7 @@ export {
 export { why, type Explanation, type Reason } from './why';
 export { changes, glances, programsOf, type Change, type Glance } from './glance';
 export { itemFiles, itemLength, loopLength } from './durations';
+export { passesOf, type Pass, type Turn } from './passes';
 export { NetworkForecast, type GroupForecast } from './network';
 export { airTime, type AirTime, type Subject } from './airtime';
 export { contestsOf, hidersOf, type BookingState, type Contest } from './contest';

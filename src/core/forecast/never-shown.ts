@@ -5,7 +5,7 @@ import { intersect } from '../when';
 import type { Subject } from './airtime';
 import { contestsOf, hidersOf, type Contest } from './contest';
 import type { GroupForecast } from './network';
-import { segmentPlays } from './plays';
+import { loopsIn, segmentPlays } from './plays';
 import { placeOf, type Loop, type LoopItem, type ScreenProgram } from './program';
 import { itemInstants } from './segments';
 
@@ -39,7 +39,11 @@ export function neverShown(plan: Plan, from: Instant, to: Instant): NeverShown[]
       .map(({ id }): NeverShown => {
         const within = (item: LoopItem) => (kind === 'media' ? item.media === id : item.through?.includes(id) === true);
         const holds = (loop: Loop | undefined) => loop?.some(within) ?? false;
-        const because = outcomes.some(({ program, segments }) => segments.some((one) => holds(program.loops[one.loop])))
+        const because = outcomes.some(({ program, segments }) =>
+          segments.some((one) =>
+            loopsIn(program, placeOf(program), one).some(({ loop }) => holds(program.loops[loop])),
+          ),
+        )
           ? 'never its turn'
           : !outcomes.some(({ program }) => program.loops.some(holds))
             ? used.has(`${kind} ${id}`)
@@ -64,18 +68,20 @@ function whatShows(outcomes: readonly GroupForecast[]): Set<string> {
     const place = placeOf(program);
     for (const segment of segments) {
       if (segment.source === 'booking' || segment.source === 'takeover') shown.add(`booking ${segment.id}`);
-      const loop = program.loops[segment.loop] ?? [];
+      const loops = loopsIn(program, place, segment);
+      const items = loops.flatMap(({ loop }) => program.loops[loop] ?? []);
       const known = () =>
-        loop.every(
+        items.every(
           (item) => shown.has(`media ${item.media}`) && (item.through ?? []).every((id) => shown.has(`playlist ${id}`)),
-        );
+        ) && loops.every(({ weave }) => !weave || shown.has(`booking ${weave.id}`));
       // Mostly the first rounds show all of a loop: only where they do not is the whole segment played.
-      const round = loop.reduce((sum, item) => sum + item.durationMs, 0);
+      const round = items.reduce((sum, item) => sum + item.durationMs, 0);
       for (const to of [Math.min(segment.to, segment.from + 2 * round), segment.to]) {
         if (known()) break;
         for (const play of segmentPlays(program, place, { ...segment, to })) {
-          const item = loop[play.item];
+          const item = program.loops[play.loop]?.[play.item];
           if (!item) continue;
+          if (play.weave !== null) shown.add(`booking ${play.weave}`);
           shown.add(`media ${item.media}`);
           for (const id of item.through ?? []) shown.add(`playlist ${id}`);
         }

@@ -2,12 +2,15 @@ import type { Booking, Content, Media, OpeningHours, Plan, When } from '../plan/
 import { contentKey, knownContent, knownItem } from '../plan/known';
 import { Refusal, never } from '../refusal';
 import { matches, mediaTerms, namedTerms, screenTerms, selectorOf } from '../selector';
+import { isShuffled, type Order } from './rounds';
 import { calendarDates, isAlways, zoneTable, type LocalDate, type Place, type ZoneTable } from '../when';
 
 /** One file's turn in a loop. It is available when all of `when` hold; an empty list is always. */
 export interface LoopItem {
   readonly media: string;
   readonly durationMs: number;
+  /** How far into its film it begins, in milliseconds; absent: at its beginning. */
+  readonly fromMs?: number | undefined;
   readonly when: readonly When[];
   /**
    * The playlists that it came through, the outermost first; empty for a file that is booked alone. Known only of programs that
@@ -29,6 +32,18 @@ export interface ProgramBooking {
   readonly loop: number;
 }
 
+/** A booking that is mixed into the loop of whatever wins (domain section 9): a share of its time, or one turn every so long. */
+export interface ProgramWeave {
+  readonly id: string;
+  readonly priority: number;
+  readonly when: When;
+  readonly loop: number;
+  /** From 0.001 to 0.9. */
+  readonly share?: number | undefined;
+  /** In milliseconds. */
+  readonly every?: number | undefined;
+}
+
 export type BackdropLevel = 'screen' | 'site' | 'network';
 
 /** The plan as narrowed to one screen: selectors, nesting, collecting rules and names are resolved away. */
@@ -37,7 +52,11 @@ export interface ScreenProgram {
   readonly hours?: OpeningHours | undefined;
   readonly calendars: Readonly<Record<string, readonly (string | readonly [string, string])[]>>;
   readonly loops: readonly Loop[];
+  /** For each loop how its passes are put in order, null where they are as listed; absent where all are. */
+  readonly orders?: readonly (Order | null)[] | undefined;
   readonly bookings: readonly ProgramBooking[];
+  /** Absent where there are none. */
+  readonly weaves?: readonly ProgramWeave[] | undefined;
   readonly backdrops: readonly { readonly level: BackdropLevel; readonly loop: number }[];
   readonly lightsOut: readonly When[];
   /** The clocks' changes that it is read by; absent: the runtime's own. A player's own zone data may be old. */
@@ -52,6 +71,12 @@ const tooLong = (name: string) => {
   const message = `The playlist "${name}" comes to more than ${MOST_ITEMS} files on one screen: nest less, or give its collecting rules a limit.`;
   return new Refusal(422, message, [{ path: '', message }]);
 };
+
+/** A content as the items of one kind of screen. */
+interface Flat {
+  readonly loop: Loop;
+  readonly order: Order | null;
+}
 
 /** An item without where it came from: what a player needs of it. */
 export const withoutProvenance = ({ through: _through, ...item }: LoopItem): LoopItem => item;
@@ -79,52 +104,70 @@ export function programMaker(plan: Plan): (screenId: string, selected?: readonly
     return found.slice(0, limit);
   };
 
-  const fileItem = (file: Media, durationMs: number | undefined, conditions: readonly When[]): LoopItem => ({
+  const fileItem = (
+    file: Media,
+    durationMs: number | undefined,
+    conditions: readonly When[],
+    clip?: readonly [number, number],
+  ): LoopItem => ({
     media: file.id,
-    durationMs: durationMs ?? file.durationMs ?? plan.network.defaultDurationMs ?? DEFAULT_DURATION_MS,
+    ...(clip && clip[0] > 0 ? { fromMs: clip[0] } : {}),
+    durationMs:
+      (clip && clip[1] - clip[0]) ??
+      durationMs ??
+      file.durationMs ??
+      plan.network.defaultDurationMs ??
+      DEFAULT_DURATION_MS,
     when: file.when && !isAlways(file.when) ? [...conditions, file.when] : conditions,
   });
 
-  const flatten = (content: Content, terms: ReadonlySet<string>): LoopItem[] => {
+  const flatten = (content: Content, terms: ReadonlySet<string>): Flat => {
     const loop: LoopItem[] = [];
-    const expand = (playlistId: string, conditions: readonly When[], path: readonly string[]): void => {
-      for (const item of playlists.get(playlistId)?.items ?? []) {
+    const expand = (playlistId: string, conditions: readonly When[], path: readonly string[]): Order => {
+      const { items = [], order } = playlists.get(playlistId) ?? {};
+      const entries: [string, number | Order][] = [];
+      for (const [place, item] of items.entries()) {
         if (item.where !== undefined && !matches(selectorOf(item.where), terms)) continue;
         const all = item.when && !isAlways(item.when) ? [...conditions, item.when] : conditions;
         const what = knownItem(item);
-        const through = (files: readonly Media[]) => {
-          for (const file of files) loop.push({ ...fileItem(file, item.durationMs, all), through: path });
+        const through = (files: readonly Media[], nameOf: (i: number) => string) => {
+          for (const [i, file] of files.entries()) {
+            const turn = fileItem(file, item.durationMs, all, item.clip);
+            entries.push([nameOf(i), loop.push({ ...turn, through: path }) - 1]);
+          }
           if (loop.length > MOST_ITEMS) throw tooLong(playlists.get(path[0] ?? '')?.name ?? '');
         };
         switch (what.kind) {
           case 'playlist':
-            expand(what.id, all, [...path, what.id]);
+            entries.push([`${place}`, expand(what.id, all, [...path, what.id])]);
             break;
           case 'media':
-            through([media.get(what.id) as Media]);
+            through([media.get(what.id) as Media], () => `${place}`);
             break;
           case 'collect':
-            through(collect(what.rule, what.order, what.limit));
+            through(collect(what.rule, what.order, what.limit), (i) => `${place}.${i}`);
             break;
           default:
             never(what);
         }
       }
+      return { playlist: playlistId, shuffled: order === 'shuffled', entries };
     };
     const what = knownContent(content);
     switch (what.kind) {
-      case 'playlist':
-        expand(what.id, [], [what.id]);
-        return loop;
+      case 'playlist': {
+        const order = expand(what.id, [], [what.id]);
+        return { loop, order: isShuffled(order) ? order : null };
+      }
       case 'media':
-        return [fileItem(media.get(what.id) as Media, what.durationMs, [])];
+        return { loop: [fileItem(media.get(what.id) as Media, what.durationMs, [])], order: null };
       default:
         return never(what);
     }
   };
 
   /** Loops by what tells screens apart for items, then by content: screens of one kind share them. */
-  const loopsByMatch = new Map<string, Map<string, LoopItem[]>>();
+  const loopsByMatch = new Map<string, Map<string, Flat>>();
   const conditions = plan.playlists.flatMap((list) => list.items.flatMap((item) => item.where ?? []));
   const personal = [...new Set(conditions)].some((text) =>
     ['screen:', 'site:'].some((name) => namedTerms(selectorOf(text), name).length > 0),
@@ -138,18 +181,21 @@ export function programMaker(plan: Plan): (screenId: string, selected?: readonly
     if (!screen || !site) throw new RangeError(`There is no screen "${screenId}" in the plan.`);
     const terms = screenTerms(screen, site.tags);
     const matchKey = matchKeyOf(terms);
-    const shared = loopsByMatch.get(matchKey) ?? new Map<string, LoopItem[]>();
+    const shared = loopsByMatch.get(matchKey) ?? new Map<string, Flat>();
     loopsByMatch.set(matchKey, shared);
     const loops: Loop[] = [];
+    const orders: (Order | null)[] = [];
     const known = new Map<string, number>();
     /** The number of a content's loop, -1 where nothing in it is for this screen. */
     const loopOf = (content: Content): number => {
       const key = contentKey(content);
       let number = known.get(key);
       if (number === undefined) {
-        const loop = shared.get(key) ?? flatten(content, terms);
-        shared.set(key, loop);
+        const flat = shared.get(key) ?? flatten(content, terms);
+        shared.set(key, flat);
+        const { loop, order } = flat;
         number = loop.length === 0 ? -1 : loops.push(loop) - 1;
+        if (number >= 0) orders[number] = order;
         known.set(key, number);
       }
       return number;
@@ -157,6 +203,7 @@ export function programMaker(plan: Plan): (screenId: string, selected?: readonly
     const reaching =
       selected ?? plan.bookings.filter((booking) => !booking.onHold && matches(selectorOf(booking.where), terms));
     const bookings = reaching
+      .filter(({ weave }) => !weave)
       .map((booking): ProgramBooking => ({
         id: booking.id,
         priority: booking.priority,
@@ -167,6 +214,11 @@ export function programMaker(plan: Plan): (screenId: string, selected?: readonly
         loop: loopOf(booking.content),
       }))
       .filter((booking) => booking.loop >= 0);
+    const weaves = reaching
+      .flatMap(({ weave, id, priority, when, content }): ProgramWeave[] =>
+        weave ? [{ id, priority, when, loop: loopOf(content), ...weave }] : [],
+      )
+      .filter((weave) => weave.loop >= 0);
     const levels: [BackdropLevel, Content | undefined][] = [
       ['screen', screen.backdrop],
       ['site', site.backdrop],
@@ -176,14 +228,16 @@ export function programMaker(plan: Plan): (screenId: string, selected?: readonly
       .map(([level, content]) => ({ level, loop: content ? loopOf(content) : -1 }))
       .filter((backdrop) => backdrop.loop >= 0);
     const lightsOut = screen.lightsOut ?? [];
-    const used = [...bookings.map((one) => one.when), ...lightsOut, ...loops.flatMap(conditionsOf)];
+    const used = [...[...bookings, ...weaves].map((one) => one.when), ...lightsOut, ...loops.flatMap(conditionsOf)];
     const calendarIds = new Set(used.flatMap((when) => [...(when.only ?? []), ...(when.not ?? [])]));
     return {
       zone: site.timeZone,
       ...(usesHours(used) && site.hours ? { hours: site.hours } : {}),
       calendars: Object.fromEntries([...calendarIds].map((id) => [id, calendars.get(id)?.dates ?? []])),
       loops,
+      ...(orders.some((order) => order !== null) ? { orders } : {}),
       bookings,
+      ...(weaves.length > 0 ? { weaves } : {}),
       backdrops,
       lightsOut,
     };
@@ -218,7 +272,7 @@ function usesHours(list: readonly When[]): boolean {
 /** Every zone whose clock a program reads. */
 export function zonesOf(program: ScreenProgram): string[] {
   const used = [
-    ...program.bookings.map((one) => one.when),
+    ...[...program.bookings, ...(program.weaves ?? [])].map((one) => one.when),
     ...program.lightsOut,
     ...program.loops.flatMap(conditionsOf),
   ];

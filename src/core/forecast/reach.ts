@@ -12,5 +12,9 @@ export interface Reach {
 export function reach(plan: Plan, booking: Booking): Reach {
   const narrow = programMaker(plan);
   const screens = screensMatching(plan, selectorOf(booking.where)).map((screen) => screen.id);
-  return { screens, empty: screens.filter((id) => narrow(id, [booking]).bookings.length === 0) };
+  const empty = (id: string) => {
+    const { bookings, weaves = [] } = narrow(id, [booking]);
+    return bookings.length + weaves.length === 0;
+  };
+  return { screens, empty: screens.filter(empty) };
 }

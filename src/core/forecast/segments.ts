@@ -61,7 +61,8 @@ export function itemInstants(item: LoopItem, place: Place, from: Instant, to: In
   return item.when.reduce<Intervals>((all, when) => intersect(all, instantsOf(when, place, from, to)), ALWAYS);
 }
 
-function loopInstants(loop: Loop, place: Place, from: Instant, to: Instant): Intervals {
+/** When anything of a loop may play, over `[from, to)`; the result may reach beyond. */
+export function loopInstants(loop: Loop, place: Place, from: Instant, to: Instant): Intervals {
   if (loop.some((item) => item.when.length === 0)) return ALWAYS;
   return union(loop.flatMap((item) => itemInstants(item, place, from, to)));
 }

@@ -1,6 +1,8 @@
 import type { Instant } from '../instant';
 import type { Plan } from '../plan/schema';
-import { formatLocalTime, intervalAt, toLocalTime } from '../when';
+import { formatLocalTime, instantsOf, intervalAt, toLocalTime } from '../when';
+import { forecastAt } from './forecast';
+import { loopsIn } from './plays';
 import { placeOf, programMaker } from './program';
 import { candidates, compareCandidates, lightsOutInstants, type Candidate, type Source } from './segments';
 
@@ -14,6 +16,8 @@ export type Rule =
   | 'greater id'
   | 'level'
   | 'lights-out'
+  | 'woven'
+  | 'turn'
   | 'nothing to show';
 
 export interface Reason {
@@ -49,14 +53,34 @@ export function why(plan: Plan, screenId: string, instant: Instant): Explanation
   const counts = (one: Candidate) => one.counts.length > 0 && (!dark || one.wake);
   const winner = here.find(counts);
 
+  const { play, segment } = forecastAt(program, instant);
+  const weaver = play?.weave ?? null;
+  const woven = loopsIn(program, place, { ...segment, from: instant, to: instant + 1 }).flatMap(
+    ({ weave }): Reason[] => {
+      if (!weave) return [];
+      const { id, priority, when } = weave;
+      const shows = id === weaver;
+      return [
+        {
+          ...{ source: 'booking', id, name: nameOf(id), priority, verdict: shows ? 'shows' : 'waits' },
+          rule: shows ? null : 'turn',
+          until: shows
+            ? (play?.to ?? null)
+            : (intervalAt(instantsOf(when, place, instant, instant + 1), instant)?.[1] ?? null),
+        },
+      ];
+    },
+  );
   const rows = here.map((one): Reason => ({
     source: one.source,
     id: one.id,
     name: nameOf(one.id),
-    verdict: one === winner ? 'shows' : 'waits',
+    verdict: one === winner && weaver === null ? 'shows' : 'waits',
     rule:
       one === winner
-        ? null
+        ? weaver === null
+          ? null
+          : 'woven'
         : one.counts.length === 0
           ? 'nothing to show'
           : dark && !one.wake
@@ -75,11 +99,11 @@ export function why(plan: Plan, screenId: string, instant: Instant): Explanation
     until: dark && Number.isFinite(dark[1]) ? dark[1] : null,
   };
   const reasons = [
-    ...rows.filter((row) => row.verdict === 'shows'),
+    ...[...rows, ...woven].filter((row) => row.verdict === 'shows'),
     ...(dark && !winner ? [night] : []),
-    ...rows.filter((row) => row.verdict !== 'shows'),
+    ...[...rows, ...woven].filter((row) => row.verdict !== 'shows'),
   ];
-  return { reasons, sentence: sentenceOf(reasons, clock) };
+  return { reasons, sentence: sentenceOf(reasons, clock, weaver !== null) };
 }
 
 function ruleBetween(winner: Candidate | undefined, other: Candidate): Rule | null {
@@ -100,10 +124,12 @@ const BECAUSE: Record<Rule, string> = {
   'greater id': 'its id comes first',
   level: 'a nearer backdrop goes ahead',
   'lights-out': 'the display is off',
+  woven: 'another has its turn in its loop',
+  turn: 'it is woven in, and its next turn is yet to come',
   'nothing to show': 'it has nothing to show here now',
 };
 
-function sentenceOf(reasons: readonly Reason[], clock: (at: Instant) => string): string {
+function sentenceOf(reasons: readonly Reason[], clock: (at: Instant) => string, isWoven: boolean): string {
   const [first, ...rest] = reasons;
   const shown = first?.verdict === 'shows' ? first : undefined;
   const waiting = (shown ? rest : reasons).slice(0, 2);
@@ -112,11 +138,13 @@ function sentenceOf(reasons: readonly Reason[], clock: (at: Instant) => string):
     ? 'Nothing, because no booking applies and no backdrop has anything to show'
     : shown.source === 'takeover'
       ? `${shown.name}, because it is a takeover${until}`
-      : shown.source === 'booking'
-        ? `${shown.name}, because it is booked with priority ${shown.priority}${until}`
-        : shown.source === 'lights-out'
-          ? `Nothing, because it is lights-out${until}`
-          : `${capital(shown.name)}, because no booking has anything to show`;
+      : isWoven
+        ? `${shown.name}, because it is woven into what shows${until}`
+        : shown.source === 'booking'
+          ? `${shown.name}, because it is booked with priority ${shown.priority}${until}`
+          : shown.source === 'lights-out'
+            ? `Nothing, because it is lights-out${until}`
+            : `${capital(shown.name)}, because no booking has anything to show`;
   const tail = waiting.map((one) => {
     const priority = one.priority === null ? '' : `, priority ${one.priority},`;
     return `${one.name}${priority} waits${one.rule ? ` (${BECAUSE[one.rule]})` : ''}`;

@@ -1,4 +1,7 @@
+export { clipProblem, clipProblems, clipText, readClip, type Clip } from './clips';
 export { readDuration } from './duration';
+export { weaveWords } from './say';
+export { readWeave, type Weave } from './weave';
 export * from './schema';
 export type { Names } from './kind';
 export {
@@ -32,3 +35,4 @@ export { planZones } from './zones';
 export { collectedBy, findMedia, mediaOf, rulesOf, usedMedia, withUsedMedia } from './library';
 export { patchesSchema } from './patch-schema';
 export { nestingProblems } from './nesting';
+export { countTags, type TagCount } from './tags';

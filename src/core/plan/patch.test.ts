@@ -15,7 +15,7 @@ import {
   withPatches,
   withoutWas,
 } from './patch';
-import { emptyPlan } from './schema';
+import { emptyPlan, type Plan } from './schema';
 import { LISTED_KINDS, collectionOf, type ListedKind } from './registry';
 import { runs } from '../tests/runs';
 
@@ -301,4 +301,27 @@ describe('patches as forms and gestures make them', () => {
     ]);
     expect(made.sites.map(({ id }) => id)).toEqual(['new-0', 'new-1']);
   });
+});
+
+test('between plans that are one there is nothing, and what they share is not looked into', () => {
+  const plan: Plan = { ...emptyPlan('Line'), sites: [{ id: 'quay', name: 'Quay', timeZone: 'UTC' }] };
+  expect(patchesBetween(plan, plan)).toEqual([]);
+  const trap = new Proxy(plan.network, {
+    ownKeys() {
+      throw new Error('looked into');
+    },
+  });
+  const [before, after] = [
+    { ...plan, network: trap },
+    { ...plan, network: trap, sites: [{ id: 'quay', name: 'Pier', timeZone: 'UTC' }] },
+  ];
+  expect(patchesBetween(before, after)).toEqual([
+    { kind: 'site', id: 'quay', set: { name: 'Pier' }, was: { name: 'Quay' } },
+  ]);
+  const closed = new Proxy(plan, {
+    get() {
+      throw new Error('looked into');
+    },
+  });
+  expect(patchesBetween(closed, closed)).toEqual([]);
 });

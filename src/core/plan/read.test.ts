@@ -1,4 +1,6 @@
 import { readFileSync } from 'node:fs';
+import { z } from 'zod';
+import { problemsOf } from '@/core';
 import { emptyPlan, planJsonSchema, pointer, readPlan } from '.';
 
 const valid = () => ({
@@ -203,5 +205,59 @@ test('what is of a wrong kind, missing or unknown is told in plain words', () =>
   expect(said((plan) => Object.assign(plan.media[0] ?? {}, { mood: 1, 'a/b': 2 }))).toEqual([
     '/media/0/mood: "mood" is unknown here: remove it.',
     '/media/0/a~1b: "a/b" is unknown here: remove it.',
+  ]);
+});
+
+describe('what is not of the right form is told in words', () => {
+  const told = (change: (plan: ReturnType<typeof valid>) => void) => {
+    const plan = valid();
+    change(plan);
+    const read = readPlan(plan);
+    return read.ok ? [] : read.problems.map(({ path, message }) => `${path}: ${message}`);
+  };
+  type Loose = Record<string, unknown>;
+  test.each<[string, (plan: ReturnType<typeof valid>) => void, string]>([
+    [
+      'two of one id',
+      (plan) => plan.media.push({ ...plan.media[0] } as never),
+      '/media/1/id: "flag" is taken by another entry: ids are unique.',
+    ],
+  ])('%s', (_, change, sentence) => {
+    expect(told(change)).toEqual([expect.stringContaining(sentence)]);
+  });
+
+  test('what is no text is no id, and is told once, as what it is', () => {
+    expect(told((plan) => void ((plan.media[0] as Loose).id = 7))).toEqual(
+      expect.arrayContaining([expect.stringMatching(/^\/media\/0\/id: This must be a text/)]),
+    );
+  });
+});
+
+test('what a schema has no sentence for has one of ours', () => {
+  const schema = z.object({
+    word: z.enum(['one', 'other']),
+    text: z.string().max(3).min(2),
+    list: z.array(z.number()).max(2).min(1),
+    number: z.number().max(5).min(2),
+  });
+  const told = (value: object) => {
+    const read = schema.safeParse(value, { error: () => undefined });
+    return read.success ? [] : problemsOf(read.error).map(({ message }) => message);
+  };
+  expect(told({ word: 'none', text: 'long', list: [1, 2, 3], number: 9 })).toEqual([
+    'This must be "one" or "other".',
+    'This has at most 3 characters.',
+    'This list has at most 2 entries.',
+    'This is at most 5.',
+  ]);
+  expect(told({ word: 'one', text: 'x', list: [], number: 1 })).toEqual([
+    'This has at least 2 characters.',
+    'This list has at least 1 entry.',
+    'This is at least 2.',
+  ]);
+  expect(told({ word: 'one', text: 7, list: {}, number: '3' })).toEqual([
+    'This must be a text.',
+    'This must be a list.',
+    'This must be a number.',
   ]);
 });

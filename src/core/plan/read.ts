@@ -1,5 +1,7 @@
 import type { z } from 'zod';
 import { done, refused, type Problem, type Result } from '../refusal';
+import { clipProblems } from './clips';
+import type { Media } from './kinds/media';
 import { nestingProblems } from './nesting';
 import { linksOf } from './references';
 import { ALL_KINDS, LISTED_KINDS, collectionOf, isKind, kindOf, referencesOf, type Kind } from './registry';
@@ -55,7 +57,7 @@ const ofSize = (of: string, measure: string, bound: number | bigint) =>
   of === 'string'
     ? `This has ${measure} ${bound} characters.`
     : of === 'array'
-      ? `This list has ${measure} ${bound} entries.`
+      ? `This list has ${measure} ${bound} ${Number(bound) === 1 ? 'entry' : 'entries'}.`
       : `This is ${measure} ${bound}.`;
 
 /** One object's document, checked; all of its problems at once where it is not valid. */
@@ -119,6 +121,11 @@ export function referenceProblems(document: unknown): Problem[] {
     for (const { id, path, message } of nestingProblems(kind, documents))
       report([...(places.get(id)?.place ?? []), ...path], message);
   }
+  const files = new Map(
+    listOf(document.media).flatMap((one) => (isObject(one) ? [[one.id, one as unknown as Media]] : [])),
+  );
+  for (const [place, one] of placesOf(document, 'playlist'))
+    for (const { path, message } of clipProblems(one, (id) => files.get(id))) report([...place, ...path], message);
   return problems;
 }
 

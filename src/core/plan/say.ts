@@ -1,9 +1,11 @@
+import { quoted, withPlaceTerms } from '../selector';
 import { describeWhen } from '../when/words';
 import type { OpeningHours, When } from '../when/schema';
 import type { Content } from './content';
 import type { FieldWords, Names } from './kind';
 import { knownContent } from './known';
 import { never } from '../refusal';
+import type { Weave } from './weave';
 
 /** How values that several kinds have are spoken in sentences about changes. */
 
@@ -13,7 +15,14 @@ export const yesNo = (label: string): FieldWords<boolean> => ({ label, say: (val
 export const tags: FieldWords<readonly string[]> = { label: 'tags', say: (list) => list.join(' ') || 'none' };
 export const pixels = (label: string): FieldWords<number> => ({ label, say: (value) => `${value} px` });
 export const when = (label: string): FieldWords<When> => ({ label, say: whenWords });
-export const selector = (label: string): FieldWords<string> => ({ label, say: (value) => value });
+export const selector = (label: string): FieldWords<string> => ({ label, say: selectorWords });
+
+/** A selector with sites and screens by their names. */
+const selectorWords = (value: string, names: Names): string =>
+  withPlaceTerms(value, (_term, kind, id) => {
+    const name = names(kind, id);
+    return name === id ? undefined : quoted(name);
+  });
 
 /** Milliseconds as "20 s", "1 min 30 s", "0.5 s". */
 export function durationWords(ms: number): string {
@@ -22,6 +31,10 @@ export function durationWords(ms: number): string {
   return rest === 0 ? `${minutes} min` : `${minutes} min ${rest} s`;
 }
 export const duration = (label = 'duration'): FieldWords<number> => ({ label, say: durationWords });
+
+/** A weave as one says it: "12.5 % of the time", "every 5 min". */
+export const weaveWords = (weave: Weave): string =>
+  'share' in weave ? `${Math.round(weave.share * 1000) / 10} % of the time` : `every ${durationWords(weave.every)}`;
 
 /** A `When` in words, its calendars by their names. */
 export const whenWords = (value: When, names: Names) => describeWhen(value, (id) => names('calendar', id));

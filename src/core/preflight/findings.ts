@@ -11,6 +11,7 @@ import { DAY, HOUR, MINUTE, type Instant } from '../instant';
 import type { Booking, Plan } from '../plan/schema';
 import { exchangeLightsOut, leaveOut, letWin, networkBackdrop, putOnHold, remove, toFront, type Fix } from './fixes';
 import { screensMatching, selectorOf } from '../selector';
+import { promisedTooMuch } from './weaves';
 import {
   clockChanges,
   describeWhen,
@@ -37,7 +38,9 @@ export type FindingKind =
   | 'not yet begun'
   | 'lights-out hides'
   | 'on and off exchanged'
-  | 'change of clocks';
+  | 'change of clocks'
+  | 'meets no loop'
+  | 'promised too much';
 
 /** Something in a plan that an operator would want to know before it is on the wall. */
 export interface Finding {
@@ -81,6 +84,7 @@ export function findings(plan: Plan, from: Instant, to: Instant, now = from): Fi
       .filter((booking) => !booking.onHold)
       .flatMap((booking) => aboutBooking(plan, booking, bookings, contests, { from, to, now }, name)),
     ...unreached(plan, bookings, contests, from, to, name),
+    ...promises(bookings, contests, from, to, name),
     ...exchanged(plan, contests, from, to),
   ];
   const grave = { error: 0, warning: 1, notice: 2 };
@@ -233,6 +237,20 @@ function aboutBooking(
       fixes: [putOnHold(booking)],
     });
   const hidden = inState('hidden');
+  if (booking.weave) {
+    if (hidden.length > 0)
+      found.push({
+        ...base,
+        kind: 'meets no loop',
+        severity: 'warning',
+        screens: screensOf(hidden),
+        sentence: `${name(id)} is woven in and has no turn there: no loop goes on while it is on, or its first turn comes later than that.`,
+        advice:
+          'Give it a larger share or more time, or a time in which a booking or a backdrop shows that is no takeover.',
+        fixes: [putOnHold(booking)],
+      });
+    return found;
+  }
   if (hidden.length > 0 && inState('shows').length === 0) {
     const [first] = hidersOf(id, hidden);
     const hider = bookings.get(first ?? '');
@@ -342,7 +360,7 @@ function unreached(
     });
     for (const { id, loop } of long) {
       const played = contest.shown(id).flatMap((segment) => segmentPlays(program, place, segment));
-      const seen = new Set(played.map((play) => program.loops[loop]?.[play.item]?.media));
+      const seen = new Set(played.flatMap((play) => (play.weave === null ? [play.media] : [])));
       for (const item of program.loops[loop] ?? []) {
         const available =
           item.when.length === 0 || item.when.every((when) => instantsOf(when, place, from, to).length > 0);
@@ -358,6 +376,31 @@ function unreached(
         }));
       }
     }
+  }
+  return gathering.all();
+}
+
+/** Weaves that together ask for more than all of the time. */
+function promises(
+  bookings: ReadonlyMap<string, Booking>,
+  contests: readonly Contest[],
+  from: Instant,
+  to: Instant,
+  name: (id: string) => string,
+): Made[] {
+  const gathering = new Gathering();
+  for (const contest of contests) {
+    const found = promisedTooMuch(contest, from, to);
+    if (!found) continue;
+    const { weaves, screens, times, share } = found;
+    gathering.add(weaves.join(' '), screens, times, () => ({
+      kind: 'promised too much',
+      severity: 'warning',
+      about: weaves,
+      sentence: `${weaves.map(name).join(' and ')} are woven in at the same time and come to ${Math.round(share * 100)} % of it: some get less than they are promised, and what else shows hardly comes up.`,
+      advice: 'Lower a share, let one come more seldom, or part their times or places.',
+      fixes: weaves.flatMap((id) => bookings.get(id) ?? []).map((one) => putOnHold(one)),
+    }));
   }
   return gathering.all();
 }

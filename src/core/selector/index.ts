@@ -1,3 +1,4 @@
+export { quoted, readSelectorNames, selectorWithNames, withPlaceTerms } from './named';
 export { screensMatching } from './register';
 export {
   evaluate,

@@ -25,6 +25,6 @@ export {
   type Occurrence,
   type Place,
 } from './occurrences';
-export { DAY_WORDS, MONTH_WORDS, describeWhen, weeklyDays, weeklyRule } from './words';
-export { completionsOf, readWhen, readingsOf, type PhraseContext } from './phrase';
+export { DAY_WORDS, MONTH_WORDS, describeWhen, edgeWords, weeklyDays, weeklyRule } from './words';
+export { completionsOf, edgeOf, readWhen, readingsOf, type PhraseContext } from './phrase';
 export { readMoment, readShift } from './moment';

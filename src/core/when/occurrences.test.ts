@@ -157,8 +157,8 @@ test('what is remembered for one range is given again, and for no other range', 
 
 test.each<[object, string]>([
   [{ from: '2026-01-05', repeat: 'FREQ=WEEKLY;BYDAY=MO;UNTIL=20260201' }, 'by the rule'],
-  [{ from: '2026-01-05', repeat: 'FREQ=WEEKLY;BYDAY=MO;COUNT=2' }, 'by the rule'],
-  [{ from: '2026-01-05', repeat: 'FREQ=WEEKLY;BYDAY=MO;BYMONTH=1' }, 'by the rule'],
+  [{ from: '2026-01-05', repeat: 'FREQ=WEEKLY;BYDAY=MO;COUNT=2' }, 'Mon 2 times, from 5 Jan 2026'],
+  [{ from: '2026-01-05', repeat: 'FREQ=WEEKLY;BYDAY=MO;BYMONTH=1' }, 'Mon in Jan, from 5 Jan 2026'],
   [{ from: '2026-01-05', repeat: 'FREQ=WEEKLY;BYDAY=MO;BYSETPOS=1' }, 'by the rule'],
   [{ from: '2026-01-05', repeat: 'FREQ=WEEKLY' }, 'by the rule'],
   [{ from: '2026-01-05', repeat: 'FREQ=WEEKLY;INTERVAL=2;BYDAY=TU,MO' }, 'every 2 weeks Mon Tue'],

@@ -12,13 +12,13 @@ export const MONTH_WORDS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Au
 export function describeWhen(when: When, calendar = (id: string) => id): string {
   const days = when.repeat === undefined ? null : ruleWords(when.repeat);
   const windows = when.windows?.map(([start, end]) => `${edgeWords(start)}–${edgeWords(end)}`).join(', ');
-  const single = when.from !== undefined && when.from === when.to;
+  const single = when.from !== undefined && when.from === when.to && when.repeat === undefined;
   const main = [days ?? (windows && !single ? 'daily' : null), windows]
     .filter((part) => part !== null && part !== undefined)
     .join(' ');
   const parts = [
     main,
-    rangeWords(when.from, when.to),
+    rangeWords(when.from, when.to, single),
     when.also && when.also.length > 0 ? `also ${when.also.map(dateWords).join(', ')}` : '',
     when.except && when.except.length > 0 ? `except ${when.except.map(dateWords).join(', ')}` : '',
     when.only ? `only on ${when.only.map(calendar).join(', ')}` : '',
@@ -47,28 +47,50 @@ function dateWords(text: string): string {
   return `${day} ${MONTH_WORDS[month - 1] ?? ''} ${year}`;
 }
 
-function rangeWords(from: string | undefined, to: string | undefined): string {
-  if (from !== undefined && from === to) return dateWords(from);
+/** A date that is both first and last stands once, unless something repeats in it: then it is a range, not a date of that weekday. */
+function rangeWords(from: string | undefined, to: string | undefined, single: boolean): string {
+  if (from !== undefined && single) return dateWords(from);
   if (from !== undefined)
     return to === undefined ? `from ${dateWords(from)}` : `${dateWords(from)} to ${dateWords(to)}`;
   return to === undefined ? '' : `until ${dateWords(to)}`;
 }
 
+/** What a rule says, and how many times it comes. */
 function ruleWords(text: string): string {
   const read = parseRule(text);
   if (!read.ok) return text;
-  const rule = read.value;
-  const weekdays = weeklyDays(rule);
-  if (weekdays !== null) {
-    const key = weekdays.join();
-    const names = weekdays.map((day) => DAY_WORDS[day]).join(' ');
-    const named = key === '0,1,2,3,4' ? 'weekdays' : key === '5,6' ? 'weekends' : names;
-    return rule.interval === 1 ? named : `every ${rule.interval} weeks ${named}`;
-  }
-  const months = dailyMonths(rule);
-  if (months !== null) return `daily in ${months.map((month) => MONTH_WORDS[month - 1]).join(', ')}`;
-  return plainWords(rule) ?? `by the rule ${text}`;
+  const { count, ...rule } = read.value;
+  const said = weeklyWords(rule) ?? plainWords(rule);
+  if (said === null) return `by the rule ${text}`;
+  return count === undefined ? said : `${said} ${count} times`;
 }
+
+const monthsIn = (months: readonly number[] | undefined) =>
+  months ? ` in ${months.map((month) => MONTH_WORDS[month - 1]).join(', ')}` : '';
+
+/** "weekdays", "every 2 weeks Mon", "Tue in Dec", "daily in Jun, Jul", "Mon in even weeks"; null where a rule says more. */
+function weeklyWords({ freq, interval, byDay, byMonth, byWeekNo, ...rest }: Rule): string | null {
+  const { weekStart, ...others } = rest;
+  if (weekStart !== 0 || Object.values(others).some((part) => part !== undefined)) return null;
+  if (byDay?.some(({ nth }) => nth !== undefined)) return null;
+  const days = byDay?.map(({ weekday }) => weekday).sort((a, b) => a - b);
+  const key = days?.join();
+  const names =
+    key === '0,1,2,3,4' ? 'weekdays' : key === '5,6' ? 'weekends' : days?.map((day) => DAY_WORDS[day]).join(' ');
+  if (freq === 'YEARLY') {
+    const parity = [2, 1].find((first) => byWeekNo?.join() === weeksFrom(first).join());
+    if (interval !== 1 || byMonth || !names || parity === undefined) return null;
+    return `${days?.length === 7 ? 'daily' : names} in ${parity === 2 ? 'even' : 'odd'} weeks`;
+  }
+  if (byWeekNo) return null;
+  if (freq === 'WEEKLY' && names)
+    return `${interval === 1 ? names : `every ${interval} weeks ${names}`}${monthsIn(byMonth)}`;
+  return freq === 'DAILY' && interval === 1 && !byDay && byMonth ? `daily${monthsIn(byMonth)}` : null;
+}
+
+/** Every second week of a year from its first or second one on (ISO 8601). */
+export const weeksFrom = (first: number): number[] =>
+  Array.from({ length: 27 }, (_, i) => first + 2 * i).filter((week) => week <= 53);
 
 const NTH_WORDS: Record<number, string> = {
   1: 'first',
@@ -96,20 +118,7 @@ function plainWords({
   if (freq === 'DAILY')
     return byDay || byMonthDay || byMonth || bySetPos ? null : interval === 1 ? 'daily' : `every ${interval} days`;
   if (interval !== 1) return null;
-  if (freq === 'YEARLY') {
-    const [month, day] = [byMonth?.[0], byMonthDay?.[0]];
-    if (
-      byMonth?.length !== 1 ||
-      byMonthDay?.length !== 1 ||
-      byDay ||
-      bySetPos ||
-      month === undefined ||
-      day === undefined ||
-      day < 0
-    )
-      return null;
-    return `every year on ${day} ${MONTH_WORDS[month - 1] ?? ''}`;
-  }
+  if (freq === 'YEARLY') return bySetPos ? null : yearlyWords(byMonth, byMonthDay, byDay);
   if (freq !== 'MONTHLY' || byMonth) return null;
   if (bySetPos) {
     const words = bySetPos.map((n) => NTH_WORDS[n]);
@@ -130,10 +139,21 @@ function plainWords({
     : null;
 }
 
-/** The months of a rule that is every day of some months; null where it is anything else. */
-function dailyMonths({ freq, interval, byMonth, ...rest }: Rule): readonly number[] | null {
-  const others = [rest.byDay, rest.byMonthDay, rest.bySetPos, rest.count, rest.until];
-  return freq === 'DAILY' && interval === 1 && byMonth && others.every((part) => part === undefined) ? byMonth : null;
+/** "every year on 17 May", "every year from 1 to 24 Dec", "every year on the fourth Thu of Nov". */
+function yearlyWords(byMonth: Rule['byMonth'], byMonthDay: Rule['byMonthDay'], byDay: Rule['byDay']): string | null {
+  const [month] = byMonth ?? [];
+  if (byMonth?.length !== 1 || month === undefined) return null;
+  const name = MONTH_WORDS[month - 1] ?? '';
+  if (byDay) {
+    const [day] = byDay;
+    const nth = NTH_WORDS[day?.nth ?? 0];
+    return byDay.length === 1 && !byMonthDay && day && nth
+      ? `every year on the ${nth} ${DAY_WORDS[day.weekday] ?? ''} of ${name}`
+      : null;
+  }
+  const [first = 0, ...more] = byMonthDay ?? [];
+  if (first < 1 || more.some((day, i) => day !== first + i + 1)) return null;
+  return more.length === 0 ? `every year on ${first} ${name}` : `every year from ${first} to ${more.at(-1)} ${name}`;
 }
 
 /** The weekdays (0 Monday) of a plain weekly rule, ascending; null where it is more than that. */

@@ -4,18 +4,7 @@ import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/react
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useMemo } from 'react';
 import { Controller, useForm } from 'react-hook-form';
-import {
-  MINUTE,
-  dateOfLocalTime,
-  removed,
-  startOfDate,
-  toLocalTime,
-  zoneTable,
-  type Booking,
-  type PhraseContext,
-  type Reach,
-} from '@/core';
-import { useMoment } from '@/interface/data/moment';
+import { removed, type Booking, type Reach } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
 import { useAnswer, ask } from '@/interface/forecast/client';
 import { AutoForm } from '@/interface/forms/auto-form';
@@ -23,7 +12,8 @@ import { Button } from '@/interface/kit/button';
 import { ContentPicker } from '@/interface/forms/content-picker';
 import { Field, Input } from '@/interface/kit/field';
 import { OnAir } from '@/interface/forecast/on-air';
-import { SelectorField } from '@/interface/kit/selector-field';
+import { WhereField } from '@/interface/forms/where-field';
+import { usePhraseContext } from '@/interface/forms/use-phrase-context';
 import { Conflicts, useRecord } from '@/interface/forms/use-record';
 import { bookingDocument, bookingFormSchema, bookingValues, type BookingFormOf, WHEN_INPUTS } from './booking-values';
 import { NextDays } from './next-days';
@@ -40,24 +30,10 @@ const FIELD_NAMES = {
   priority: 'Priority',
   takeover: 'Takeover',
   onHold: 'On hold',
+  weave: 'Woven in',
 };
 
 const PRIORITIES = ['1', '2', '3', '4', '5'];
-
-/** What a sentence about time is read against: the plan's calendars and zones, and the day of the first site. */
-export function usePhraseContext(): PhraseContext {
-  const { draft } = useNetwork('draft');
-  const { now } = useMoment();
-  const zone = draft.sites[0]?.timeZone ?? 'UTC';
-  const wall = toLocalTime(zoneTable(zone), now);
-  const today = dateOfLocalTime(wall);
-  // In whole minutes, so that a passing second reads nothing anew.
-  const time = Math.floor((wall - startOfDate(today)) / MINUTE) * MINUTE;
-  return useMemo(
-    () => ({ today, time, calendars: draft.calendars, zones: [...new Set(draft.sites.map((site) => site.timeZone))] }),
-    [today, time, draft],
-  );
-}
 
 /** One booking: what, where, when, and how urgently; and what will come of it. */
 export function BookingForm({
@@ -84,7 +60,7 @@ export function BookingForm({
     valuesOf: bookingValues,
     madeOf: { content: ['content', 'seconds'], when: WHEN_INPUTS },
   });
-  const { register, formState, watch, setValue } = form;
+  const { register, formState, watch } = form;
   const { errors } = formState;
   const fineErrors = (['from', 'to', 'rule', 'windows', 'also', 'except', 'clock'] as const).some((key) => errors[key]);
 
@@ -105,8 +81,10 @@ export function BookingForm({
     <>
       <AutoForm
         form={form}
+        about={booking ? `booking ${booking.id}` : 'booking new'}
         create={booking ? undefined : 'Book it'}
         held={record.conflicts.length > 0}
+        settled={record.settled}
         fieldOf={({ path }) =>
           path.startsWith('/content')
             ? 'content'
@@ -148,13 +126,17 @@ export function BookingForm({
             </Field>
           )}
         </div>
-        <SelectorField
-          plan={draft}
-          error={errors.where?.message}
-          empty={reached?.empty ?? []}
-          onPress={(text) => setValue('where', text, { shouldDirty: true, shouldValidate: true })}
-          {...register('where')}
-          value={watch('where')}
+        <Controller
+          control={form.control}
+          name="where"
+          render={({ field: { value, onChange, onBlur } }) => (
+            <WhereField
+              plan={draft}
+              error={errors.where?.message}
+              empty={reached?.empty ?? []}
+              {...{ value, onChange, onBlur }}
+            />
+          )}
         />
         <SaidWhen form={form} context={context} />
         <Disclosure as="div" className="!mt-2" defaultOpen={false}>
@@ -196,7 +178,8 @@ export function BookingForm({
 }
 
 /** The priority as a height and a number; takeover, waking, and hold. */
-function WhichWins({ form: { register, watch } }: { form: BookingFormOf }) {
+function WhichWins({ form: { register, watch, trigger, formState } }: { form: BookingFormOf }) {
+  const { weave } = formState.errors;
   return (
     <fieldset className="space-y-2 border-t border-rule pt-4">
       <legend className="sr-only">Which wins</legend>
@@ -216,9 +199,19 @@ function WhichWins({ form: { register, watch } }: { form: BookingFormOf }) {
         ))}
         <span className="ml-3 pb-1 text-sm text-faint">5 goes ahead of all other bookings</span>
       </div>
-      <Tick label="Takeover: ahead of every priority" {...register('takeover')} />
+      <Tick
+        label="Takeover: ahead of every priority"
+        {...register('takeover', { onChange: () => void trigger('weave') })}
+      />
       {watch('takeover') && <Tick label="Wakes displays that are in lights-out hours" {...register('wake')} />}
       <Tick label="On hold: kept, but not shown" {...register('onHold')} />
+      <Field
+        label="Woven in"
+        hint="Empty: it has the screen to itself. Else it has turns in the loop of what shows, never in a takeover."
+        error={weave?.message}
+      >
+        <Input invalid={!!weave} placeholder="10 %, or every 5 min" {...register('weave')} />
+      </Field>
     </fieldset>
   );
 }

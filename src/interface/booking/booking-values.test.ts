@@ -98,3 +98,34 @@ test('the fields say themselves in words, and say nothing while one of them is b
   expect(fieldsInWords(values, '2026-11-25')).toBe('weekends 07:00–11:00, from 1 Dec 2026');
   expect(fieldsInWords({ ...values, windows: [{ start: '07:0', end: '' }] }, '2026-11-25')).toBeNull();
 });
+
+test('windows stand there as they are said, and what is said is read; all that is wrong is told at once', () => {
+  const when = {
+    windows: [
+      ['opens-00:30', 'closes+01:00'],
+      ['06:30', '24:00'],
+    ] as [string, string][],
+  };
+  const values = { ...bookingValues(null, { when }), name: 'New', content: 'media:flag', where: 'all' };
+  expect(values.windows).toEqual([
+    { start: '30 min before opening', end: '1 h after closing' },
+    { start: '06:30', end: '24:00' },
+  ]);
+  expect(bookingDocument(schema.parse(values), null, new Date(0)).when).toEqual(when);
+  const said = { ...values, windows: [{ start: 'noon', end: 'an hour before closing' }] };
+  expect(bookingDocument(schema.parse(said), null, new Date(0)).when).toEqual({
+    windows: [['12:00', 'closes-01:00']],
+  });
+  const wrong = schema.safeParse({
+    ...values,
+    windows: [
+      { start: 'soon', end: 'later' },
+      { start: '25:00', end: '10:00' },
+    ],
+  });
+  expect(wrong.error?.issues.map(({ path }) => path.join('.'))).toEqual([
+    'windows.0.start',
+    'windows.0.end',
+    'windows.1.start',
+  ]);
+});

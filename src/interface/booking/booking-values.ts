@@ -4,16 +4,20 @@ import {
   bookingSchema,
   dateSchema,
   describeWhen,
+  edgeOf,
+  edgeWords,
   nameSchema,
   parseRule,
+  readWeave,
   readWhen,
   selectorSchema,
   weeklyDays,
+  weaveWords,
   weeklyRule,
   whenSchema,
-  windowSchema,
   type Booking,
   type PhraseContext,
+  type Weave,
   type When,
 } from '@/core';
 import { secondsTextSchema } from '@/interface/forms/seconds';
@@ -49,7 +53,12 @@ export interface BookingValues extends WhenValues {
   takeover: boolean;
   wake: boolean;
   onHold: boolean;
+  /** How it is woven in, as one says it; empty where it is not. */
+  weave: string;
 }
+
+const START = 'A window starts at a time: 05:30, 5.30 pm, noon, opening, an hour before closing.';
+const END = 'A window ends at a time: 10:00, 10 am, midnight, closing, half an hour before closing.';
 
 const optionalDate = z.union([z.literal(''), dateSchema]);
 const dateList = z.string().superRefine((text, context) => {
@@ -59,6 +68,13 @@ const dateList = z.string().superRefine((text, context) => {
 });
 
 const datesOfText = (text: string) => text.split(/[\s,]+/).filter((part) => part !== '');
+
+const weaveTextSchema = z.string().transform((text, context): Weave | undefined => {
+  const read = readWeave(text);
+  if (read.ok) return read.value;
+  context.addIssue({ code: 'custom', message: read.message });
+  return z.NEVER;
+});
 
 /** `context` is what the sentence is read against. */
 export function bookingFormSchema(context: PhraseContext) {
@@ -75,8 +91,8 @@ export function bookingFormSchema(context: PhraseContext) {
       rule: z.string().trim(),
       windows: z.array(
         z.object({ start: z.string().trim(), end: z.string().trim() }).superRefine(({ start, end }, check) => {
-          for (const issue of windowSchema.safeParse([start, end]).error?.issues ?? [])
-            check.addIssue({ code: 'custom', path: [issue.path[0] === 0 ? 'start' : 'end'], message: issue.message });
+          if (edgeOf(start, false) === null) check.addIssue({ code: 'custom', path: ['start'], message: START });
+          if (edgeOf(end, true) === null) check.addIssue({ code: 'custom', path: ['end'], message: END });
         }),
       ),
       clock: z.string(),
@@ -88,13 +104,16 @@ export function bookingFormSchema(context: PhraseContext) {
       takeover: z.boolean(),
       wake: z.boolean(),
       onHold: z.boolean(),
+      weave: weaveTextSchema,
     })
-    .superRefine(({ from, to, rule, said }, check) => {
+    .superRefine(({ from, to, rule, said, takeover, weave }, check) => {
       const issue = (path: string, message: string) => check.addIssue({ code: 'custom', path: [path], message });
       if (from && to && to < from) issue('to', 'The last day comes before the first.');
       const read = rule === '' ? null : parseRule(rule);
       if (read?.ok === false) issue('rule', read.message);
       if (rule !== '' && from === '') issue('from', 'A repeat needs its first day.');
+      if (takeover && weave)
+        issue('weave', 'A takeover is not woven in: it goes ahead of all. Take one of the two away.');
       const phrase = readWhen(said, context);
       if (!phrase.ok) issue('said', phrase.message);
     });
@@ -114,7 +133,7 @@ export function whenValues(when: When): WhenValues {
     to: when.to ?? '',
     days: weekly ?? [],
     rule: weekly ? '' : (when.repeat ?? ''),
-    windows: (when.windows ?? []).map(([start, end]) => ({ start, end })),
+    windows: (when.windows ?? []).map(([start, end]) => ({ start: edgeWords(start), end: edgeWords(end) })),
     clock: when.clock ?? 'site',
     also: (when.also ?? []).join(', '),
     except: (when.except ?? []).join(', '),
@@ -161,7 +180,7 @@ export function whenOf(values: WhenValues, today: string, before: When = {}): Wh
     ...list('not', not),
     ...list(
       'windows',
-      windows.map(({ start, end }) => [start.trim(), end.trim()]),
+      windows.map(({ start, end }) => [edgeOf(start, false) ?? start.trim(), edgeOf(end, true) ?? end.trim()]),
     ),
   });
 }
@@ -190,6 +209,7 @@ export function bookingValues(booking: Booking | null, begun: Partial<Booking> =
     takeover: source.takeover ?? false,
     wake: source.wake ?? false,
     onHold: source.onHold ?? false,
+    weave: source.weave ? weaveWords(source.weave) : '',
   };
 }
 
@@ -203,6 +223,7 @@ export function bookingDocument(values: CheckedBooking, before: Booking | null, 
     ...(values.takeover ? { takeover: true } : {}),
     ...(values.takeover && values.wake ? { wake: true } : {}),
     ...(values.onHold ? { onHold: true } : {}),
+    ...(values.weave ? { weave: values.weave } : {}),
     created: before?.created ?? now.toISOString(),
     when: whenOf(values, now.toISOString().slice(0, 10), before?.when),
   };

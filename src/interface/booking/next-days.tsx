@@ -60,12 +60,14 @@ export function NextDays({
         <p className="text-sm text-faint" data-testid="next-days">
           {wanted.length === 0
             ? 'It has no time in these days.'
-            : shows.length === 0
-              ? 'It shows on no screen in these days: something is always ahead of it.'
-              : `It shows on ${counted(
-                  shows.reduce((sum, row) => sum + row.screens.length, 0),
-                  'screen',
-                )} in these days.`}
+            : booking.weave
+              ? 'It is woven into what shows there, as below: each turn is counted under "On air" once it is saved.'
+              : shows.length === 0
+                ? 'It shows on no screen in these days: something is always ahead of it.'
+                : `It shows on ${counted(
+                    shows.reduce((sum, row) => sum + row.screens.length, 0),
+                    'screen',
+                  )} in these days.`}
         </p>
       )}
       <Days first={first} />

@@ -2,12 +2,15 @@
 
 import { X } from 'lucide-react';
 import { useFieldArray } from 'react-hook-form';
-import type { Plan } from '@/core';
+import { describeWhen, type Plan } from '@/core';
 import { Button } from '@/interface/kit/button';
 import { Field, Input, Select } from '@/interface/kit/field';
 import type { BookingFormOf } from './booking-values';
 
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
+
+/** A repeat as it is said. */
+const ruleInWords = (rule: string) => describeWhen({ repeat: rule });
 
 /** When, field by field: dates, weekdays, windows, single dates, calendars, and whose clock. */
 export function WhenFields({ form, plan }: { form: BookingFormOf; plan: Plan }) {
@@ -26,13 +29,25 @@ export function WhenFields({ form, plan }: { form: BookingFormOf; plan: Plan }) 
       {watch('rule') === '' ? (
         <Weekdays form={form} />
       ) : (
-        <Field
-          label="Repeats"
-          hint="An iCalendar rule (RFC 5545); empty it to choose weekdays"
-          error={errors.rule?.message}
-        >
-          <Input className="font-code text-xs" invalid={!!errors.rule} {...register('rule')} />
-        </Field>
+        <div>
+          <p className="text-sm font-semibold">Repeats</p>
+          <p>{ruleInWords(watch('rule'))}</p>
+          <p className="text-sm text-faint">
+            Another repeat is written in the sentence above.{' '}
+            <Button
+              variant="quiet"
+              className="!px-0"
+              onClick={() => form.setValue('rule', '', { shouldDirty: true, shouldValidate: true })}
+            >
+              Choose weekdays instead
+            </Button>
+          </p>
+          {errors.rule && (
+            <p role="alert" className="text-sm text-brick">
+              {errors.rule.message}
+            </p>
+          )}
+        </div>
       )}
       <Windows form={form} />
       <div className="flex gap-4">
@@ -98,14 +113,14 @@ function Windows({ form: { control, register, formState } }: { form: BookingForm
       <p className="text-sm font-semibold">Times of day</p>
       <ul className="mt-1 space-y-2">
         {windows.fields.map((field, i) => {
-          const problem = errors.windows?.[i]?.start?.message ?? errors.windows?.[i]?.end?.message;
+          const wrong = [errors.windows?.[i]?.start?.message, errors.windows?.[i]?.end?.message].filter(Boolean);
           return (
             <li key={field.id}>
               <div className="flex items-center gap-2">
                 <Input
                   aria-label={`Window ${i + 1} starts`}
                   placeholder="05:30"
-                  className="!w-32 font-code"
+                  className="!w-44"
                   invalid={!!errors.windows?.[i]?.start}
                   {...register(`windows.${i}.start`)}
                 />
@@ -113,7 +128,7 @@ function Windows({ form: { control, register, formState } }: { form: BookingForm
                 <Input
                   aria-label={`Window ${i + 1} ends`}
                   placeholder="10:00"
-                  className="!w-32 font-code"
+                  className="!w-44"
                   invalid={!!errors.windows?.[i]?.end}
                   {...register(`windows.${i}.end`)}
                 />
@@ -126,17 +141,19 @@ function Windows({ form: { control, register, formState } }: { form: BookingForm
                   <X size={16} aria-hidden />
                 </button>
               </div>
-              {problem && (
-                <p role="alert" className="text-sm text-brick">
+              {[...new Set(wrong)].map((problem) => (
+                <p key={problem} role="alert" className="text-sm text-brick">
                   {problem}
                 </p>
-              )}
+              ))}
             </li>
           );
         })}
       </ul>
       <p className="mt-1 text-sm text-faint">
-        {windows.fields.length === 0 ? 'All day. ' : 'HH:MM, or opens and closes of the site, as closes-00:30. '}
+        {windows.fields.length === 0
+          ? 'All day. '
+          : '05:30, noon, or the site’s hours: opening, an hour before closing. '}
         <Button variant="quiet" className="!px-0" onClick={() => windows.append({ start: '', end: '' })}>
           Add a window
         </Button>

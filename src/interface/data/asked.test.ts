@@ -12,6 +12,7 @@ const plan: Plan = {
 };
 const view = (values: Partial<NetworkView> = {}): NetworkView => ({
   person: 'Ida',
+  me: 'p-ida',
   draft: plan,
   change: 7,
   published: { number: 3, plan: emptyPlan('Before') },

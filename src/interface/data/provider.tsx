@@ -5,7 +5,7 @@ import { useRouter } from 'next/navigation';
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { useStore } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
-import { adoptZones, type Media, type Plan, type Screen, type Site } from '@/core';
+import { adoptZones, type Kind, type Media, type Plan, type Screen, type Site } from '@/core';
 import type { Upload } from '@/services/library';
 import { askAgain } from './ask-again';
 import { listenFeed } from './feed';
@@ -34,7 +34,10 @@ export function useFromNetwork<T>(select: (network: Network) => T): T {
   return useStore(useNetworkStore(), select);
 }
 
-const NOTICE_MS = 8000;
+/** Who changed an object last, as far as this page has heard. */
+export function useAuthor(kind: Kind, id: string | undefined): string {
+  return useFromNetwork(({ authors }) => (id === undefined ? null : authors.get(`${kind} ${id}`))) ?? 'Somebody';
+}
 
 export function NetworkProvider({ view, children }: { view: NetworkView; children: ReactNode }) {
   // Before anything below reads a clock.
@@ -67,13 +70,6 @@ export function NetworkProvider({ view, children }: { view: NetworkView; childre
     store.hear({ kind: 'at', change: -1 });
     return stop;
   }, [store]);
-
-  const notice = useStore(store, (network) => network.notice);
-  useEffect(() => {
-    if (!notice) return;
-    const timer = setTimeout(() => store.setState({ notice: null }), NOTICE_MS);
-    return () => clearTimeout(timer);
-  }, [notice, store]);
 
   return (
     <QueryClientProvider client={queries}>

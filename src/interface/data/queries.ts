@@ -4,6 +4,7 @@ import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from '@t
 import type { Feed } from '@/services/calendars';
 import type { Docket, Edition } from '@/services/editions';
 import type { Invitation, Person, Session, TrailLine } from '@/services/people';
+import type { TagCount } from '@/core';
 import type { MediaExtras, MediaPage, Upload } from '@/services/library';
 import { askAgain } from './ask-again';
 
@@ -72,6 +73,10 @@ export const useUnusedMedia = (count: number) =>
     queryKey: ['unused', count],
     queryFn: () => asked<MediaPage>(mediaPath({ unused: true, count })),
   }).data;
+
+/** The tags of the library's files: none until they are here. */
+export const useLibraryTags = () =>
+  useQuery({ queryKey: ['library', 'tags', 'all'], queryFn: () => asked<readonly TagCount[]>('/api/tags') }).data ?? [];
 
 /** What the plan does not say of a media file: undefined until it is here. */
 export const useMediaExtras = (id: string) =>

@@ -33,6 +33,8 @@ export interface Published extends NamedPlan {
 /** What a page is given when it is loaded. */
 export interface NetworkView {
   readonly person: string;
+  /** The person's id, under which this browser keeps what is that person's own. */
+  readonly me: string;
   readonly draft: Plan;
   /** The last change of the draft: from there on the feed moves it. */
   readonly change: number;

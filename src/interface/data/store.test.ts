@@ -96,6 +96,7 @@ class FakeServer {
   view(): NetworkView {
     return {
       person: 'Ida',
+      me: 'p-ida',
       draft: withUsedMedia(this.plan),
       change: this.change,
       published: null,

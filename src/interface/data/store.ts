@@ -18,7 +18,7 @@ import {
   type NetworkView,
 } from './state';
 
-/** A sentence at the foot of the window: what happened, or what is wrong. */
+/** A sentence: what happened, or what is wrong. */
 export interface Notice {
   readonly text: string;
   readonly bad: boolean;
@@ -37,6 +37,8 @@ export interface Network extends NetworkState {
   readonly view: NetworkView;
   look(at: 'published' | 'draft'): void;
   notify(text: string, bad?: boolean): void;
+  /** Puts the notice away. */
+  dismiss(): void;
   /** Takes files into the page's plan that it may not have: those that one is about to use or to look into. */
   hold(media: readonly Media[]): void;
   /** Changes the plan: seen at once, taken back with its reason where it is refused. With `goesOn` it is one act with an earlier one. */
@@ -130,6 +132,7 @@ export function createNetworkStore(view: NetworkView, ways: Ways): NetworkStore 
       view,
       look: (looking) => set((now) => looked(now, looking)),
       notify,
+      dismiss: () => set({ notice: null }),
       hold: (media) => move((state) => holding(state, media)),
       edit,
       save: (patch, said) => edit(patch ? [patch] : [], said),

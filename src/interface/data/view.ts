@@ -23,6 +23,7 @@ export async function loadView(actor: Actor, zone: string): Promise<NetworkView>
   const seen = published && { ...published, plan: sharedWith(plan, used(published.plan)) };
   return {
     person: actor.name,
+    me: actor.personId ?? '',
     draft: plan,
     zones: [...new Set([zone, ...planZones(plan), ...planZones(seen?.plan ?? plan)])].map(zoneTable),
     change: draft.change,

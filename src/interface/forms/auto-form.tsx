@@ -1,20 +1,26 @@
 'use client';
 
 import equal from 'fast-deep-equal';
-import { useEffect, useRef, type FormEvent, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type FormEvent, type ReactNode } from 'react';
 import type { FieldValues, UseFormReturn } from 'react-hook-form';
 import type { Problem, Result } from '@/core';
 import { Button } from '@/interface/kit/button';
+import type { Draft } from './drafts';
+import { DraftOffer, useDraft } from './use-draft';
 
 interface AutoFormProps<Values extends FieldValues, Output> {
   readonly form: UseFormReturn<Values, unknown, Output>;
+  /** What the form is about: under this name is kept what is not saved yet. */
+  readonly about: string;
   /** The button's words for a new thing. Without it the form saves by itself whenever a valid change leaves its field. */
   readonly create?: string | undefined;
-  /** Whether something waits for a choice: leaving a field then saves nothing. */
+  /** Whether something waits for a choice: neither leaving a field nor Enter saves then. */
   readonly held?: boolean;
   /** Where the form's own field names differ from the document's. */
   readonly fieldOf?: (problem: Problem) => string;
   save(values: Output): Promise<Result<unknown>>;
+  /** The values as they stand once they are saved: what one writes may be written otherwise then. */
+  readonly settled?: (() => Values | undefined) | undefined;
   readonly children: ReactNode;
 }
 
@@ -23,30 +29,63 @@ const firstKey = ({ path }: Problem) => path.split('/')[1] ?? '';
 /** A form that needs no button to save: only what is new is added by one. What is refused is told at its field. */
 export function AutoForm<Values extends FieldValues, Output>({
   form,
+  about,
   create,
   save,
   fieldOf = firstKey,
   held = false,
+  settled,
   children,
 }: AutoFormProps<Values, Output>) {
-  const { handleSubmit, formState, reset, getValues, setError, setValue } = form;
-  const { isDirty, isSubmitting } = formState;
+  const { handleSubmit, formState, reset, getValues, setError, setValue, watch } = form;
+  const { isDirty, isSubmitting, defaultValues } = formState;
   const own = useRef<HTMLFormElement>(null);
   // Who adds something writes its name at once.
   useEffect(() => {
     if (create) own.current?.querySelector<HTMLElement>('input, textarea')?.focus();
   }, [create]);
+  const values = watch();
+  // Of something new all is kept, what it was begun with too.
+  const unsaved = Object.entries(values).filter(([field, value]) => create || !equal(value, defaultValues?.[field]));
+  const [restored, setRestored] = useState<Draft['values'] | null>(null);
+  const fill = (fields: Draft['values']) => {
+    for (const [field, value] of Object.entries(fields))
+      if (field in getValues()) setValue(field as never, value as never, { shouldDirty: true, shouldTouch: true });
+  };
+  const draft = useDraft(
+    about,
+    isDirty && unsaved.length > 0 ? Object.fromEntries(unsaved) : null,
+    (fields) => {
+      fill(fields);
+      setRestored(fields);
+    },
+    create ? undefined : values,
+  );
+  // Once more: what fields make of each other as they are filled gives way to what was written.
+  useEffect(() => {
+    if (restored) fill(restored);
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- once for each draft that is taken up
+  }, [restored]);
+  const waits = useRef(held);
+  useEffect(() => {
+    const chosen = waits.current && !held;
+    waits.current = held;
+    // What one keeps of one's own is saved as soon as that is chosen.
+    if (chosen && isDirty) submit();
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- when the choice is made, and then alone
+  }, [held]);
   const busy = useRef(false);
   const wanted = useRef(false);
   /** What was saved is clean; what was written while it was being saved is not. */
   const clean = (saved: Values) => {
     const now = structuredClone(getValues());
-    reset(saved);
+    reset(settled?.() ?? saved);
     for (const [key, value] of Object.entries(now))
       if (!equal(value, saved[key])) setValue(key as never, value as never, { shouldDirty: true });
   };
   const submit = (event?: FormEvent) => {
     event?.preventDefault();
+    if (waits.current) return;
     wanted.current = busy.current;
     if (busy.current) return;
     busy.current = true;
@@ -54,8 +93,11 @@ export function AutoForm<Values extends FieldValues, Output>({
     const written = structuredClone(getValues());
     void handleSubmit(async (values) => {
       const result = await save(values);
-      if (result.ok) clean(written);
-      else for (const problem of result.problems) setError(fieldOf(problem) as never, { message: problem.message });
+      if (result.ok) {
+        if (create) draft.drop();
+        else draft.saved(written);
+        clean(written);
+      } else for (const problem of result.problems) setError(fieldOf(problem) as never, { message: problem.message });
     })().finally(() => {
       busy.current = false;
       if (wanted.current) submit();
@@ -68,10 +110,11 @@ export function AutoForm<Values extends FieldValues, Output>({
       noValidate
       onSubmit={submit}
       onBlur={() => {
-        if (!create && !held && isDirty) submit();
+        if (!create && isDirty) submit();
       }}
       className="space-y-5"
     >
+      <DraftOffer draft={draft} />
       {children}
       {create && (
         // In sight, and where it was: what is told below the fields comes and goes while one reaches for it.

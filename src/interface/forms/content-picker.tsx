@@ -2,14 +2,17 @@
 
 import { Combobox, ComboboxButton, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/react';
 import { ChevronDown, X } from 'lucide-react';
-import { useDeferredValue, useEffect, useRef, useState, type ReactNode } from 'react';
-import { knownContent, type Media, type Plan } from '@/core';
-import { thumbnailOf, useNetwork } from '@/interface/data/provider';
+import { useDeferredValue, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { knownContent, loopLength, type Media, type Plan, type Playlist } from '@/core';
+import { thumbnailOf, useFromNetwork, useNetwork } from '@/interface/data/provider';
 import { useLibrary } from '@/interface/data/queries';
-import { contentOf } from '@/interface/kit/content';
+import { contentOf, firstMedia } from '@/interface/kit/content';
 import { BOX } from '@/interface/kit/field';
 import { duration } from '@/interface/kit/format';
+import { placeKey } from '@/interface/kit/place-key';
+import { browserShelf } from '@/interface/kit/shelf';
 import { Thumb } from '@/interface/kit/thumb';
+import { keepRecent, recentOf } from './recent';
 
 /** So many playlists are offered at once, besides a page of files. */
 const PLAYLISTS_OFFERED = 20;
@@ -23,6 +26,8 @@ export function ContentPicker({
   value,
   none,
   invalid,
+  only,
+  without,
   onChange,
   ...rest
 }: {
@@ -30,11 +35,16 @@ export function ContentPicker({
   value: string;
   none: string;
   invalid?: boolean;
+  /** Playlists alone are offered. */
+  only?: 'playlist';
+  /** A playlist that is not offered, by its id. */
+  without?: string;
   onChange: (value: string) => void;
   onBlur?: () => void;
   'aria-label'?: string;
 }) {
   const { hold } = useNetwork('hold');
+  const me = useFromNetwork((network) => network.view.me);
   const [typed, setTyped] = useState<string | null>(null);
   /** The files that are offered: one that is chosen must be in the page's plan. */
   const files = useRef<readonly Media[]>([]);
@@ -53,6 +63,7 @@ export function ContentPicker({
         setTyped(null);
         if (next === null) return;
         hold(files.current.filter(({ id }) => next === `media:${id}`));
+        keepRecent(browserShelf(), me, next);
         onChange(next);
       }}
       onClose={() => setTyped(null)}
@@ -88,10 +99,18 @@ export function ContentPicker({
         </ComboboxButton>
       </div>
       <ComboboxOptions
+        modal={false}
         anchor={{ to: 'bottom start', gap: 4 }}
         className="z-30 [--anchor-max-height:22rem] w-(--input-width) min-w-72 overflow-y-auto border border-rule bg-sheet py-1 shadow-lg empty:hidden"
       >
-        <Choices plan={plan} search={search} onFiles={(list) => void (files.current = list)} />
+        <Choices
+          plan={plan}
+          search={search}
+          me={me}
+          only={only}
+          without={without}
+          onFiles={(list) => void (files.current = list)}
+        />
       </ComboboxOptions>
     </Combobox>
   );
@@ -101,41 +120,67 @@ export function ContentPicker({
 function Choices({
   plan,
   search,
+  me,
+  only,
+  without,
   onFiles,
 }: {
   plan: Plan;
   search: string;
+  me: string;
+  only: 'playlist' | undefined;
+  without: string | undefined;
   onFiles: (files: readonly Media[]) => void;
 }) {
-  const { files, total = 0, failed } = useLibrary(search);
+  const { files: all, total = 0, failed } = useLibrary(search);
+  const files = only ? NO_FILES : all;
+  const media = useMemo(() => new Map(plan.media.map((file) => [file.id, file])), [plan]);
   useEffect(() => {
     onFiles(files ?? []);
   });
   const text = search.toLowerCase();
   const playlists = plan.playlists
-    .filter((one) => one.name.toLowerCase().includes(text))
+    .filter((one) => one.id !== without && one.name.toLowerCase().includes(text))
     .sort((a, b) => a.name.localeCompare(b.name));
   const offered = playlists.slice(0, PLAYLISTS_OFFERED);
+  const playlistChoice = (one: Playlist, key: string) => {
+    const first = media.get(firstMedia(plan, { playlist: one.id }) ?? '');
+    return (
+      <Choice key={key} value={`playlist:${one.id}`}>
+        <Thumb src={first && thumbnailOf(first)} alt="" className="h-7 w-10 shrink-0" />
+        <span className="truncate">{one.name}</span>
+        <What kind="playlist">{duration(loopLength(plan, one.items))}</What>
+      </Choice>
+    );
+  };
+  const fileChoice = (file: Media, key: string) => (
+    <Choice key={key} value={`media:${file.id}`}>
+      <Thumb src={thumbnailOf(file)} alt="" className="h-7 w-10 shrink-0" />
+      <span className="truncate">{file.name}</span>
+      <What kind={file.kind === 'video' ? 'film' : 'picture'}>
+        {file.durationMs === undefined ? `${file.width}×${file.height}` : duration(file.durationMs)}
+      </What>
+    </Choice>
+  );
+  const lately = text === '' ? recentOf(browserShelf(), me) : [];
+  const recent = lately.flatMap((value) => {
+    const content = contentOf(value);
+    const what = content && knownContent(content);
+    if (!what || (only && what.kind !== only)) return [];
+    const list = what.kind === 'playlist' ? playlists.find(({ id }) => id === what.id) : undefined;
+    const file = what.kind === 'media' ? media.get(what.id) : undefined;
+    return list ? [playlistChoice(list, `lately ${value}`)] : file ? [fileChoice(file, `lately ${value}`)] : [];
+  });
   return (
     <>
+      {recent.length > 0 && <Heading>Chosen lately</Heading>}
+      {recent}
       {offered.length > 0 && <Heading>Playlists</Heading>}
-      {offered.map(({ id, name }) => (
-        <Choice key={id} value={`playlist:${id}`}>
-          <span className="truncate">{name}</span>
-        </Choice>
-      ))}
+      {offered.map((one, i) => playlistChoice(one, placeKey(i, one.id)))}
       {playlists.length > offered.length && <Rest count={playlists.length - offered.length} />}
       {files && files.length > 0 && <Heading>Media</Heading>}
-      {files?.map((file) => (
-        <Choice key={file.id} value={`media:${file.id}`}>
-          <Thumb src={thumbnailOf(file)} alt="" className="h-7 w-10 shrink-0" />
-          <span className="truncate">{file.name}</span>
-          <span className="ml-auto shrink-0 pl-3 font-code text-[11px] text-faint">
-            {file.durationMs === undefined ? `${file.width}×${file.height}` : duration(file.durationMs)}
-          </span>
-        </Choice>
-      ))}
-      {files && total > files.length && <Rest count={total - files.length} />}
+      {files?.map((file, i) => fileChoice(file, placeKey(i, file.id)))}
+      {files && !only && total > files.length && <Rest count={total - files.length} />}
       {failed && <p className="px-3 py-1.5 text-sm text-brick">The library does not answer: try again in a moment.</p>}
       {files?.length === 0 && playlists.length === 0 && (
         <p className="px-3 py-1.5 text-sm text-faint">
@@ -145,6 +190,15 @@ function Choices({
     </>
   );
 }
+
+const NO_FILES: readonly Media[] = [];
+
+/** What kind of content it is, and how much of it. */
+const What = ({ kind, children }: { kind: string; children: ReactNode }) => (
+  <span className="ml-auto shrink-0 pl-3 text-xs text-faint">
+    {kind} <span className="font-code text-[11px]">{children}</span>
+  </span>
+);
 
 const Heading = ({ children }: { children: string }) => (
   <p aria-hidden className="px-3 pt-1.5 pb-0.5 text-xs text-faint">

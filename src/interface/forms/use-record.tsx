@@ -4,8 +4,8 @@ import equal from 'fast-deep-equal';
 import { useCallback, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { FieldValues, Path, UseFormReturn } from 'react-hook-form';
 import { added, objectIn, patchOf, type DocumentOf, type ListedKind, type Patch } from '@/core';
-import { useFromNetwork, useNetwork } from '@/interface/data/provider';
-import { merge } from './merge';
+import { useAuthor, useFromNetwork, useNetwork } from '@/interface/data/provider';
+import { merge, type Sent } from './merge';
 
 /** A field that somebody else changed while one was writing in it. */
 interface Conflict {
@@ -36,11 +36,12 @@ export function useRecord<K extends ListedKind, V extends FieldValues, O>(
   // As the server has it: one's own words are not taken for another's while they are on their way, nor lost when refused.
   const object = useFromNetwork(({ base }) => (shown ? objectIn(base, kind, shown.id) : null)) ?? shown;
   const { notify } = useNetwork('notify');
-  const author = useFromNetwork(({ authors }) => (object ? authors.get(`${kind} ${object.id}`) : null)) ?? 'Somebody';
+  const author = useAuthor(kind, object?.id);
   const current = object ? valuesOf(object) : undefined;
   const key = JSON.stringify(current);
   const base = useRef(current);
   const seen = useRef(object);
+  const sent = useRef<Sent<V> | null>(null);
   const [conflicts, setConflicts] = useState<readonly Conflict[]>([]);
   const { getValues, setValue, reset } = form;
   // Before anything else is saved: the next patch stands on what this one has made.
@@ -50,8 +51,14 @@ export function useRecord<K extends ListedKind, V extends FieldValues, O>(
     seen.current = object;
     if (!current || !before || equal(before, current)) return;
     const mine = getValues();
-    const { values, both } = merge<V>(before, current, mine);
-    const changed = !equal(values, mine);
+    const { values, both } = merge<V>(before, current, mine, sent.current);
+    // What one wrote and saved oneself, and is now written otherwise, is no change of another's.
+    const isOwn = (field: string) =>
+      equal((values as FieldValues)[field], sent.current?.made[field]) &&
+      equal((mine as FieldValues)[field], sent.current?.written[field]);
+    const changed = Object.keys(values).some(
+      (field) => !equal((values as FieldValues)[field], (mine as FieldValues)[field]) && !isOwn(field),
+    );
     // What is now in the object is clean; what differs from it is one's own and not saved yet.
     reset(current);
     for (const [field, value] of Object.entries(values))
@@ -82,7 +89,9 @@ export function useRecord<K extends ListedKind, V extends FieldValues, O>(
   const patch = (document: Omit<DocumentOf<K>, 'id'>): Patch<K> | null => {
     const before = seen.current;
     if (!before) return added(kind, document);
-    const [old, now]: FieldValues[] = [valuesOf(before), getValues()];
+    const written = structuredClone(getValues());
+    sent.current = { written, made: valuesOf({ ...before, ...document } as DocumentOf<K>) };
+    const [old, now]: FieldValues[] = [valuesOf(before), written];
     const touched = (field: string) =>
       ((madeOf as Record<string, readonly string[]>)[field] ?? [field]).some(
         (input) => !equal(old?.[input], now?.[input]),
@@ -96,7 +105,11 @@ export function useRecord<K extends ListedKind, V extends FieldValues, O>(
 
   const keep = useCallback(() => setConflicts([]), []);
   return useMemo(
-    () => ({ conflicts, author, take, keep, patch: (document: Omit<DocumentOf<K>, 'id'>) => patch(document) }),
+    () => ({
+      ...{ conflicts, author, take, keep, patch: (document: Omit<DocumentOf<K>, 'id'>) => patch(document) },
+      /** The form's values of the object as it is saved; undefined for a new one. */
+      settled: () => (seen.current ? valuesOf(seen.current) : undefined),
+    }),
     // eslint-disable-next-line react-hooks/exhaustive-deps -- `patch` reads what is current when it is called
     [conflicts, author, take, keep, object],
   );
@@ -133,15 +146,7 @@ export function Conflicts({
           </li>
         ))}
       </ul>
-      <button
-        type="button"
-        className="mt-1 text-tide hover:underline"
-        onClick={(event) => {
-          // Saved first: a button that is gone submits nothing.
-          event.currentTarget.form?.requestSubmit();
-          keep();
-        }}
-      >
+      <button type="button" className="mt-1 text-tide hover:underline" onClick={keep}>
         Keep mine
       </button>
     </div>

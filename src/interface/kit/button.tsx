@@ -1,6 +1,7 @@
 'use client';
 
-import { useSyncExternalStore, type ButtonHTMLAttributes, type Ref } from 'react';
+import type { ButtonHTMLAttributes, Ref } from 'react';
+import { useReady } from './use-ready';
 
 const VARIANTS = {
   /** The one thing that a place is for. */
@@ -10,28 +11,24 @@ const VARIANTS = {
   grave: 'border border-brick px-3 py-1.5 text-brick hover:bg-brick hover:text-paper',
 };
 
-const never = () => () => {};
-
-/** Whether the page's script runs yet: before that, a press would be lost. */
-const useReady = () =>
-  useSyncExternalStore(
-    never,
-    () => true,
-    () => false,
-  );
-
 export function Button({
   variant = 'plain',
   className = '',
   type = 'button',
   disabled = false,
+  early = false,
   ...rest
-}: ButtonHTMLAttributes<HTMLButtonElement> & { variant?: keyof typeof VARIANTS; ref?: Ref<HTMLButtonElement> }) {
+}: ButtonHTMLAttributes<HTMLButtonElement> & {
+  variant?: keyof typeof VARIANTS;
+  ref?: Ref<HTMLButtonElement>;
+  /** Whether it does its work before the page's script runs: the browser itself sends its form. */
+  early?: boolean;
+}) {
   const ready = useReady();
   return (
     <button
       type={type}
-      disabled={disabled || !ready}
+      disabled={disabled || (!ready && !early)}
       className={`${VARIANTS[variant]} ${disabled ? 'cursor-not-allowed opacity-50' : ''} ${className}`}
       {...rest}
     />

@@ -7,7 +7,16 @@ import {
   Label,
   Select as HeadlessSelect,
 } from '@headlessui/react';
-import type { InputHTMLAttributes, ReactNode, Ref, SelectHTMLAttributes } from 'react';
+import {
+  useRef,
+  type ChangeEvent,
+  type InputHTMLAttributes,
+  type ReactNode,
+  type Ref,
+  type SelectHTMLAttributes,
+} from 'react';
+
+import { useEarlyText } from './use-early-text';
 
 /** How a control looks. */
 export const BOX = 'w-full border border-rule bg-sheet px-2.5 py-1.5 text-ink aria-invalid:border-brick';
@@ -47,7 +56,23 @@ export function Input({
   ref,
   ...rest
 }: InputHTMLAttributes<HTMLInputElement> & { invalid?: boolean; ref?: Ref<HTMLInputElement> }) {
-  return <HeadlessInput ref={ref} className={`${BOX} ${className}`} {...rest} invalid={invalid ?? false} />;
+  const own = useRef<HTMLInputElement | null>(null);
+  const { value, onChange } = rest;
+  useEarlyText(own, value?.toString(), () => {
+    if (own.current) onChange?.({ target: own.current, currentTarget: own.current } as ChangeEvent<HTMLInputElement>);
+  });
+  return (
+    <HeadlessInput
+      ref={(element: HTMLInputElement | null) => {
+        own.current = element;
+        if (typeof ref === 'function') ref(element);
+        else if (ref) ref.current = element;
+      }}
+      className={`${BOX} ${className}`}
+      {...rest}
+      invalid={invalid ?? false}
+    />
+  );
 }
 
 export function Select({

@@ -1,5 +1,4 @@
 import { clockTime, counted, duration, megabytes, timeNear, zoneName } from './format';
-import { tagsText, tagsTextSchema } from './tags';
 
 const at = Date.UTC(2026, 10, 25, 5, 30);
 
@@ -17,10 +16,4 @@ test('durations, sizes and counts read as people write them', () => {
   expect([0, 9500, 61_000, 3_661_000].map(duration)).toEqual(['0:00', '0:09.5', '1:01', '1:01:01']);
   expect([300, 812_345, 5_250_000, 23_456_789].map(megabytes)).toEqual(['1 kB', '812 kB', '5.3 MB', '23 MB']);
   expect([counted(1, 'screen'), counted(1200, 'screen')]).toEqual(['1 screen', '1,200 screens']);
-});
-
-test('tags are typed with commas or spaces, and kept once in small letters', () => {
-  expect(tagsTextSchema.parse(' Hall, north  hall,lang:no ')).toEqual(['hall', 'north', 'lang:no']);
-  expect(tagsText(['hall', 'north'])).toBe('hall, north');
-  expect(tagsTextSchema.safeParse('hall, not').success).toBe(false);
 });

@@ -1,10 +1,38 @@
 import { z } from 'zod';
-import { tagsSchema } from '@/core';
+import { tagsSchema, type TagCount } from '@/core';
 
-/** Tags as one types them, separated by commas or spaces. */
-export const tagsTextSchema = z
-  .string()
-  .transform((text) => text.split(/[\s,]+/).filter((tag) => tag !== ''))
-  .pipe(tagsSchema);
+/** Tags as a form's field holds them: with commas between. What stands between two commas is one tag, its spaces are dashes in it. */
 
-export const tagsText = (tags: readonly string[] | undefined) => (tags ?? []).join(', ');
+/** A tag as people write it, as it is kept: "North coast" is `north-coast`. */
+export const tagOf = (text: string): string => text.trim().replace(/\s+/g, '-').toLowerCase();
+
+export const tagsOf = (text: string): string[] => [
+  ...new Set(
+    text
+      .split(/[,;\n]/)
+      .map(tagOf)
+      .filter((tag) => tag !== ''),
+  ),
+];
+
+export const tagsText = (tags: readonly string[] | undefined): string => (tags ?? []).join(', ');
+
+export const tagsTextSchema = z.string().transform(tagsOf).pipe(tagsSchema);
+
+/** So many tags are offered at once. */
+const OFFERED = 8;
+
+/** The tags that may be meant by what is typed, those that begin with it first, then the most used; none that are chosen already. */
+export function tagsLike(typed: string, known: readonly TagCount[], chosen: readonly string[]): TagCount[] {
+  const text = tagOf(typed);
+  const has = new Set(chosen);
+  return known
+    .filter(({ tag }) => tag !== text && tag.includes(text) && !has.has(tag))
+    .sort(
+      (a, b) =>
+        Number(b.tag.startsWith(text)) - Number(a.tag.startsWith(text)) ||
+        b.count - a.count ||
+        a.tag.localeCompare(b.tag),
+    )
+    .slice(0, OFFERED);
+}

@@ -11,6 +11,7 @@ import { counted, duration, megabytes } from '@/interface/kit/format';
 import { More } from '@/interface/kit/more';
 import { Sheet } from '@/interface/kit/sheet';
 import { Thumb } from '@/interface/kit/thumb';
+import { useWanted } from '@/interface/shell/use-wanted';
 import { MediaSheet } from './media-sheet';
 import { UploadTray, type Sending } from './upload-tray';
 import { sendFile } from './send';
@@ -21,6 +22,7 @@ export function LibraryPlace() {
   const refetch = useRefetch('uploads');
   const [search, setSearch] = useState('');
   const [open, setOpen] = useState<string | null>(null);
+  useWanted((wanted) => setOpen(wanted.get('media')));
   const [over, setOver] = useState(false);
   const [sending, setSending] = useState<readonly Sending[]>([]);
   const picker = useRef<HTMLInputElement>(null);
@@ -58,7 +60,7 @@ export function LibraryPlace() {
   return (
     // eslint-disable-next-line jsx-a11y/no-static-element-interactions -- dropping is the short way of the button in it
     <div
-      className={`min-h-full px-6 pb-8 ${over ? 'bg-well outline-2 -outline-offset-8 outline-dusk outline-dashed' : ''}`}
+      className={`min-h-full px-3 pb-8 sm:px-6 ${over ? 'bg-well outline-2 -outline-offset-8 outline-dusk outline-dashed' : ''}`}
       onDragOver={(event) => {
         if (!hasFiles(event)) return;
         event.preventDefault();
@@ -67,9 +69,9 @@ export function LibraryPlace() {
       onDragLeave={(event) => event.currentTarget === event.target && setOver(false)}
       onDrop={drop}
     >
-      <div className="sticky top-0 z-10 flex items-center gap-5 bg-paper py-3">
+      <div className="sticky top-0 z-10 flex flex-wrap items-center gap-x-5 gap-y-2 bg-paper py-3">
         <h1 className="sr-only">Library</h1>
-        <div className="w-72">
+        <div className="w-full sm:w-72">
           <Input
             data-search
             aria-label="Find media"
@@ -79,7 +81,7 @@ export function LibraryPlace() {
           />
         </div>
         <p className="text-faint">{total !== undefined && counted(total, 'file')}</p>
-        <p className="ml-auto text-sm text-faint">Drop files anywhere here, or</p>
+        <p className="ml-auto text-sm text-faint max-md:hidden">Drop files anywhere here, or</p>
         <Button variant="main" onClick={() => picker.current?.click()}>
           Choose files
         </Button>
@@ -107,7 +109,7 @@ export function LibraryPlace() {
       ) : files.length === 0 ? (
         <p className="py-10 text-faint">No file has this in its name, tags or kind.</p>
       ) : (
-        <ul className="grid grid-cols-[repeat(auto-fill,minmax(168px,1fr))] gap-x-5 gap-y-6">
+        <ul className="grid grid-cols-[repeat(auto-fill,minmax(130px,1fr))] gap-x-5 sm:grid-cols-[repeat(auto-fill,minmax(168px,1fr))] gap-y-6">
           {files.map((file) => (
             <Card
               key={file.id}

@@ -7,9 +7,10 @@ import { useMemo } from 'react';
 import { useForm } from 'react-hook-form';
 import { z } from 'zod';
 import { dateSchema, nameSchema, type Media, removed } from '@/core';
-import { useMediaExtras } from '@/interface/data/queries';
+import { useLibraryTags, useMediaExtras } from '@/interface/data/queries';
 import { useNetwork, useThumbnails } from '@/interface/data/provider';
 import { AutoForm } from '@/interface/forms/auto-form';
+import { TagsField } from '@/interface/forms/tags-field';
 import { Button } from '@/interface/kit/button';
 import { Field, Input } from '@/interface/kit/field';
 import { duration, megabytes } from '@/interface/kit/format';
@@ -66,6 +67,7 @@ export function MediaSheet({ media, onGone }: { media: Media; onGone: () => void
     valuesOf: mediaValues,
     madeOf: { durationMs: ['seconds'], when: ['from', 'to'] },
   });
+  const known = useLibraryTags();
   const { register, formState } = form;
   const { errors } = formState;
 
@@ -93,18 +95,23 @@ export function MediaSheet({ media, onGone }: { media: Media; onGone: () => void
         {media.width} × {media.height} · {codec ?? media.type} · {megabytes(media.bytes)}
         {media.kind === 'video' && media.durationMs !== undefined && ` · ${duration(media.durationMs)}`}
       </p>
-      <AutoForm form={form} save={submit} held={record.conflicts.length > 0}>
+      <AutoForm
+        form={form}
+        about={`media ${media.id}`}
+        save={submit}
+        held={record.conflicts.length > 0}
+        settled={record.settled}
+      >
         <Conflicts record={record} names={FIELD_NAMES} />
         <Field label="Name" error={errors.name?.message}>
           <Input invalid={!!errors.name} {...register('name')} />
         </Field>
-        <Field
-          label="Tags"
-          hint="Separated by commas; collecting rules find files by them"
-          error={errors.tags?.message}
-        >
-          <Input invalid={!!errors.tags} {...register('tags')} />
-        </Field>
+        <TagsField
+          control={form.control}
+          name="tags"
+          hint="Collecting rules find files by them; a comma parts them"
+          known={known}
+        />
         {media.kind === 'image' && (
           <Field
             label="Seconds on screen"

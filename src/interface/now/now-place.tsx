@@ -1,17 +1,20 @@
 'use client';
 
 import Link from 'next/link';
-import { useMemo, useState } from 'react';
-import { parseSelector, screensMatching } from '@/core';
+import { rollup } from 'd3-array';
+import { useCallback, useMemo, useState } from 'react';
 import { useMoment } from '@/interface/data/moment';
 import type { Shown } from '@/interface/data/out-then';
-import { useIndex, useNetwork } from '@/interface/data/provider';
+import { useNetwork } from '@/interface/data/provider';
 import { Empty } from '@/interface/kit/empty';
 import { Input } from '@/interface/kit/field';
+import { findScreens } from '@/interface/kit/find-screens';
 import { counted } from '@/interface/kit/format';
 import { Lantern, STATE_WORDS } from '@/interface/kit/lantern';
 import type { ScreenState } from '@/services/screens';
+import { withJoining } from './joining';
 import { ScreenAside } from './screen-aside';
+import { ScreensAside } from './screens-aside';
 import type { TileSize } from './blocks';
 import { Streets } from './streets';
 
@@ -29,30 +32,40 @@ const STATES: readonly ScreenState[] = ['lit', 'behind', 'dark', 'resting', 'unp
 
 /** The network as streets: a row a site, a tile a screen, with what the forecast gives for the moment. */
 export function NowPlace() {
-  const { statuses: status } = useNetwork('statuses');
+  const { statuses: status, draft, published } = useNetwork('statuses', 'draft', 'published');
   const { selected, select, isNow, shown: looked } = useMoment();
   const { plan } = looked.plan;
-  const index = useIndex(plan);
+  const { sites, screens, joining } = useMemo(
+    // The past has nothing to join.
+    () => withJoining(plan, draft, looked.by === 'plan' ? (published?.plan ?? null) : null),
+    [plan, draft, published, looked.by],
+  );
+  const siteIndex = useMemo(() => new Map(sites.map((site) => [site.id, site])), [sites]);
   const [where, setWhere] = useState('');
-  const [size, setSize] = useState<SizeName>(plan.screens.length > MANY ? 'small' : 'middle');
+  const [state, setState] = useState<ScreenState | null>(null);
+  const [size, setSize] = useState<SizeName>(screens.length > MANY ? 'small' : 'middle');
 
-  const parsed = where.trim() === '' ? null : parseSelector(where);
-  const error = parsed?.ok === false ? parsed.message : null;
-  const shown = useMemo(() => {
-    const selector = where.trim() === '' ? null : parseSelector(where);
-    return selector?.ok ? screensMatching(plan, selector.value) : plan.screens;
-  }, [plan, where]);
-  const counts = useMemo(() => {
-    const found = new Map<ScreenState, number>();
-    for (const { id } of shown) {
-      const state = status.get(id)?.state ?? 'unpaired';
-      found.set(state, (found.get(state) ?? 0) + 1);
-    }
-    return STATES.flatMap((state) => (found.has(state) ? [{ state, n: found.get(state) ?? 0 }] : []));
-  }, [shown, status]);
-  const chosen = selected.size === 1 ? index.screens.get([...selected][0] ?? '') : undefined;
+  const found = useMemo(() => findScreens({ sites, screens }, where), [sites, screens, where]);
+  const stateOf = useCallback((id: string) => status.get(id)?.state ?? 'unpaired', [status]);
+  const counts = useMemo(
+    () =>
+      rollup(
+        found,
+        (list) => list.length,
+        ({ id }) => stateOf(id),
+      ),
+    [found, stateOf],
+  );
+  // Of now alone it is known how screens are.
+  const only = isNow ? state : null;
+  const shown = useMemo(
+    () => (only === null ? found : found.filter(({ id }) => stateOf(id) === only)),
+    [found, only, stateOf],
+  );
+  const chosen = useMemo(() => screens.filter(({ id }) => selected.has(id)), [screens, selected]);
+  const [one] = chosen;
 
-  if (plan.screens.length === 0)
+  if (screens.length === 0)
     return (
       <Empty
         title="No screens yet"
@@ -66,61 +79,105 @@ export function NowPlace() {
       </Empty>
     );
 
+  const close = () => select(new Set());
   return (
     <div className="flex h-full min-h-0">
       <Streets
+        sites={sites}
         screens={shown}
+        joining={joining}
         size={SIZES[size]}
         mini={size === 'small'}
         head={
           <div className="sticky top-0 z-10 flex flex-wrap items-center gap-x-5 gap-y-2 bg-paper py-3">
             <h1 className="sr-only">Now</h1>
-            <div className="w-72">
+            <div className="w-full sm:w-72">
               <Input
                 data-search
                 aria-label="Show only screens that match"
-                placeholder="All screens: type tags, as quay and not staff"
+                placeholder="All screens: find by name or tag"
                 value={where}
                 onChange={(event) => setWhere(event.target.value)}
-                invalid={error !== null}
               />
             </div>
-            {error ? (
-              <p role="alert" className="text-sm text-brick">
-                {error}
-              </p>
-            ) : (
-              <ul className="flex items-center gap-4" aria-label="States">
-                <li className="text-faint">{counted(shown.length, 'screen')}</li>
-                {isNow ? (
-                  counts.map(({ state, n }) => (
-                    <li key={state} className="flex items-center gap-1.5">
-                      <Lantern state={state} /> {n} {STATE_WORDS[state]}
-                    </li>
-                  ))
-                ) : (
-                  <li data-testid="by">{byWords(looked)}</li>
-                )}
-              </ul>
-            )}
+            <div className="flex flex-wrap items-center gap-x-1" role="group" aria-label="States">
+              <span className="mr-2 text-faint">{counted(found.length, 'screen')}</span>
+              {isNow ? (
+                STATES.filter((each) => counts.has(each) || each === state).map((each) => (
+                  <button
+                    key={each}
+                    type="button"
+                    aria-pressed={state === each}
+                    title={state === each ? 'Show all again' : `Show only these`}
+                    onClick={() => setState(state === each ? null : each)}
+                    className={`flex items-center gap-1.5 border px-2 py-0.5 ${state === each ? 'border-dusk bg-well' : 'border-transparent hover:border-rule'}`}
+                  >
+                    <Lantern state={each} /> {counts.get(each) ?? 0} {STATE_WORDS[each]}
+                  </button>
+                ))
+              ) : (
+                <span data-testid="by">{byWords(looked)}</span>
+              )}
+            </div>
             <fieldset className="ml-auto flex border border-rule" aria-label="Size of tiles">
-              {(Object.keys(SIZES) as SizeName[]).map((one) => (
+              {(Object.keys(SIZES) as SizeName[]).map((each) => (
                 <button
-                  key={one}
+                  key={each}
                   type="button"
-                  aria-pressed={size === one}
-                  onClick={() => setSize(one)}
-                  className={`px-2.5 py-1 text-sm ${size === one ? 'bg-well font-semibold' : 'text-faint hover:text-ink'}`}
+                  aria-pressed={size === each}
+                  onClick={() => setSize(each)}
+                  className={`px-2.5 py-1 text-sm ${size === each ? 'bg-well font-semibold' : 'text-faint hover:text-ink'}`}
                 >
-                  {one}
+                  {each}
                 </button>
               ))}
             </fieldset>
+            <WhichIsSeen />
           </div>
         }
       />
-      {chosen && <ScreenAside screen={chosen} status={status.get(chosen.id)} onClose={() => select(new Set())} />}
+      {chosen.length > 1 ? (
+        <ScreensAside
+          screens={chosen}
+          sites={siteIndex}
+          status={status}
+          onOnly={(id) => select(new Set([id]))}
+          onClose={close}
+        />
+      ) : (
+        one && (
+          <ScreenAside
+            screen={one}
+            site={siteIndex.get(one.site)}
+            joins={joining.has(one.id)}
+            status={status.get(one.id)}
+            onClose={close}
+          />
+        )
+      )}
     </div>
+  );
+}
+
+/** Says which decisions are looked at where they differ, and leads to the others. */
+function WhichIsSeen() {
+  const { looking, look, published, docket } = useNetwork('looking', 'look', 'published', 'docket');
+  const { shown } = useMoment();
+  if (!published || shown.by !== 'plan' || docket.entries === 0) return null;
+  const glass = looking === 'published';
+  return (
+    <p data-testid="which-is-seen" className="w-full text-sm text-faint">
+      {glass
+        ? `This is what is on the glass: ${counted(docket.entries, 'change')} ${docket.entries === 1 ? 'is' : 'are'} not in it. `
+        : `This is with my changes: ${counted(docket.entries, 'change')} ${docket.entries === 1 ? 'is' : 'are'} not on the glass yet. `}
+      <button
+        type="button"
+        className="text-tide underline underline-offset-2"
+        onClick={() => look(glass ? 'draft' : 'published')}
+      >
+        {glass ? 'See it with my changes' : 'See what is on the glass'}
+      </button>
+    </p>
   );
 }
 

@@ -1,9 +1,8 @@
 'use client';
 
-import { X } from 'lucide-react';
 import Link from 'next/link';
 import { useMemo, useRef } from 'react';
-import { DAY, type Explanation, type Screen, type Segment } from '@/core';
+import { DAY, type Explanation, type Screen, type Segment, type Site } from '@/core';
 import { useMoment } from '@/interface/data/moment';
 import { useIndex, useThumbnails } from '@/interface/data/provider';
 import { ask, useAnswer } from '@/interface/forecast/client';
@@ -12,16 +11,24 @@ import { Lantern, STATE_WORDS } from '@/interface/kit/lantern';
 import { Thumb } from '@/interface/kit/thumb';
 import { useKey } from '@/interface/shell/keys';
 import type { ScreenStatus } from '@/services/screens';
+import { Aside } from './aside';
 import { sourceName } from './street';
 import { useGlances } from './use-glances';
+
+const NONE: readonly string[] = [];
 
 /** One chosen screen: its picture, why it shows this, and its next day. */
 export function ScreenAside({
   screen,
+  site,
+  joins,
   status,
   onClose,
 }: {
   screen: Screen;
+  site: Site | undefined;
+  /** Whether no edition knows it yet. */
+  joins: boolean;
   status: ScreenStatus | undefined;
   onClose: () => void;
 }) {
@@ -30,21 +37,23 @@ export function ScreenAside({
     isNow,
     shown: { plan: seen },
   } = useMoment();
-  const own = useMemo(() => [screen.id], [screen.id]);
-  const glance = useGlances(own).get(screen.id);
   const index = useIndex(seen.plan);
+  const own = useMemo(() => (index.screens.has(screen.id) ? [screen.id] : NONE), [index, screen.id]);
+  const glance = useGlances(own).get(screen.id);
   const thumbnail = useThumbnails();
   const whyRef = useRef<HTMLParagraphElement>(null);
-  const zone = index.sites.get(screen.site)?.timeZone ?? 'UTC';
+  const zone = site?.timeZone ?? 'UTC';
+  /** Whether the plan that is looked at has it. */
+  const known = index.screens.has(screen.id);
   const minute = Math.floor(moment / 10_000);
   const reasons = useAnswer<Explanation | null>(
-    () => ask(seen, { kind: 'why', screen: screen.id, at: moment }),
-    [seen.key, screen.id, minute, glance],
+    async () => (known ? ask(seen, { kind: 'why', screen: screen.id, at: moment }) : null),
+    [known, seen.key, screen.id, minute, glance],
     null,
   );
   const day = useAnswer<readonly Segment[]>(
-    () => ask(seen, { kind: 'segments', screen: screen.id, from: moment, to: moment + DAY }),
-    [seen.key, screen.id, minute],
+    async () => (known ? ask(seen, { kind: 'segments', screen: screen.id, from: moment, to: moment + DAY }) : []),
+    [known, seen.key, screen.id, minute],
     [],
   );
   useKey('escape', 'Close the screen', onClose);
@@ -55,18 +64,19 @@ export function ScreenAside({
   const state = status?.state ?? 'unpaired';
 
   return (
-    <aside aria-label={screen.name} className="w-80 shrink-0 overflow-y-auto border-l border-rule bg-sheet p-5">
-      <header className="flex items-start justify-between gap-2">
-        <div>
+    <Aside
+      label={`${site?.name ?? ''} · ${screen.name}`}
+      onClose={onClose}
+      head={
+        <>
+          <p className="text-sm font-semibold text-faint">{site?.name}</p>
           <h2 className="text-xl">{screen.name}</h2>
           <p className="text-sm text-faint">
             {screen.width} × {screen.height} · {zoneName(zone)} time
           </p>
-        </div>
-        <button type="button" aria-label="Close" onClick={onClose} className="p-1 hover:text-tide">
-          <X size={18} aria-hidden />
-        </button>
-      </header>
+        </>
+      }
+    >
       <div className="mt-3 bg-[#10151d]">
         <Thumb
           src={thumbnail(media?.id)}
@@ -97,8 +107,13 @@ export function ScreenAside({
       ))}
       <h3 className="mt-5 text-base">Why</h3>
       <p ref={whyRef} tabIndex={-1} data-testid="why">
-        {reasons?.sentence ?? '…'}
+        {known
+          ? (reasons?.sentence ?? '…')
+          : joins
+            ? 'It joins with the next publication: until then its player has nothing to show.'
+            : 'It was not there then.'}
       </p>
+      {joins && known && <p className="mt-1 text-sm text-tide">It joins with the next publication.</p>}
       <h3 className="mt-5 text-base">From here on</h3>
       <ol className="mt-1 space-y-1 text-sm">
         {coming.map((segment, i) => {
@@ -120,6 +135,6 @@ export function ScreenAside({
       <Link href={`/screens?screen=${screen.id}`} className="mt-5 inline-block text-tide underline underline-offset-2">
         Open in Screens
       </Link>
-    </aside>
+    </Aside>
   );
 }

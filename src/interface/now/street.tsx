@@ -26,12 +26,25 @@ interface StreetProps {
   readonly selected: ReadonlySet<string>;
   /** An instant of this hour: times of another day say so. */
   readonly near: number;
+  /** Screens that join with the next publication. */
+  readonly joining: ReadonlySet<string>;
+  /** The one tile that the Tab key comes to. */
+  readonly tabbable: string | undefined;
   thumbnail(media: string): string | undefined;
-  onSelect(screen: string): void;
 }
 
 /** One site, or a part of it: its own clock, and its screens side by side. Drawn again only when one of them looks otherwise. */
-export const Street = memo(function Street({ block, glances, status, selected, size, mini, ...rest }: StreetProps) {
+export const Street = memo(function Street({
+  block,
+  glances,
+  status,
+  selected,
+  joining,
+  tabbable,
+  size,
+  mini,
+  ...rest
+}: StreetProps) {
   // A thousand at a glance are a group of plain buttons: half the elements of a list.
   const [Line, Shown] = mini ? (['div', MiniTile] as const) : (['ul', Tile] as const);
   const { site, lines, first, count } = block;
@@ -43,9 +56,9 @@ export const Street = memo(function Street({ block, glances, status, selected, s
     >
       {first && (
         <header className="flex items-center gap-3" style={{ height: HEADER - 1 }}>
-          <h2 className="text-lg">{site.name}</h2>
+          <h2 className="truncate text-lg">{site.name}</h2>
           <SiteClock zone={site.timeZone} />
-          <p className="text-sm text-faint">{counted(count, 'screen')}</p>
+          <p className="text-sm text-faint max-sm:hidden">{counted(count, 'screen')}</p>
         </header>
       )}
       {lines.map((screens) => (
@@ -62,6 +75,8 @@ export const Street = memo(function Street({ block, glances, status, selected, s
               glance={glances.get(screen.id)}
               status={status.get(screen.id)}
               selected={selected.has(screen.id)}
+              joins={joining.has(screen.id)}
+              tabIndex={screen.id === tabbable ? 0 : -1}
               size={size}
               {...rest}
             />
@@ -74,7 +89,7 @@ export const Street = memo(function Street({ block, glances, status, selected, s
 
 /** Whether a street would look as before: of the maps of all screens, only its own entries count. */
 function looksTheSame(before: StreetProps, after: StreetProps): boolean {
-  const { glances, status, selected, ...rest } = before;
+  const { glances, status, selected, joining, tabbable, ...rest } = before;
   return (
     (Object.keys(rest) as (keyof typeof rest)[]).every((name) => before[name] === after[name]) &&
     after.block.lines.every((line) =>
@@ -82,7 +97,9 @@ function looksTheSame(before: StreetProps, after: StreetProps): boolean {
         ({ id }) =>
           glances.get(id) === after.glances.get(id) &&
           status.get(id) === after.status.get(id) &&
-          selected.has(id) === after.selected.has(id),
+          selected.has(id) === after.selected.has(id) &&
+          joining.has(id) === after.joining.has(id) &&
+          (id === tabbable) === (id === after.tabbable),
       ),
     )
   );
@@ -93,34 +110,35 @@ function SiteClock({ zone: siteZone }: { zone: string }) {
   const zone = useZone();
   const sameDay = dayName(moment, siteZone) === dayName(moment, zone);
   return (
-    <p className="font-code text-xs text-faint">
+    <p className="font-code text-xs whitespace-nowrap text-faint">
       {sameDay ? '' : `${dayName(moment, siteZone)} `}
       {clockTime(moment, siteZone, isNow ? false : undefined)} {zoneName(siteZone)}
     </p>
   );
 }
 
-interface TileProps extends Pick<StreetProps, 'index' | 'size' | 'isNow' | 'near' | 'thumbnail' | 'onSelect'> {
+interface TileProps extends Pick<StreetProps, 'index' | 'size' | 'isNow' | 'near' | 'thumbnail'> {
   readonly screen: Screen;
   /** The site's own. */
   readonly zone: string;
   readonly glance: Glance | undefined;
   readonly status: ScreenStatus | undefined;
   readonly selected: boolean;
+  readonly joins: boolean;
+  readonly tabIndex: number;
 }
 
+/** What a tile is called to those who can't see it. */
+function tileLabel({ screen, isNow, joins, glance }: TileProps, state: string, media: string | undefined): string {
+  const shows = joins && !glance ? JOINS : (media ?? (glance?.source === 'lights-out' ? 'lights out' : 'nothing'));
+  return `${screen.name}: ${isNow ? `${state}, ` : ''}${shows}`;
+}
+
+const JOINS = 'joins with the next publication';
+
 /** The thousand-at-a-glance form: picture and lantern alone, in as few elements as can be. */
-const MiniTile = memo(function MiniTile({
-  screen,
-  glance,
-  status,
-  index,
-  size,
-  isNow,
-  selected,
-  thumbnail,
-  onSelect,
-}: TileProps) {
+const MiniTile = memo(function MiniTile(props: TileProps) {
+  const { screen, glance, status, index, size, isNow, selected, tabIndex, thumbnail } = props;
   const state = status?.state ?? 'unpaired';
   const media = glance?.media ? index.media.get(glance.media) : undefined;
   const picture = media && thumbnail(media.id);
@@ -130,11 +148,11 @@ const MiniTile = memo(function MiniTile({
     <button
       type="button"
       aria-pressed={selected}
-      aria-label={`${screen.name}: ${isNow ? `${state}, ` : ''}${media?.name ?? (glance?.source === 'lights-out' ? 'lights out' : 'nothing')}`}
+      tabIndex={tabIndex}
+      aria-label={tileLabel(props, state, media?.name)}
       data-screen={screen.id}
       data-state={isNow ? state : undefined}
       data-media={glance?.media ?? ''}
-      onClick={() => onSelect(screen.id)}
       className={dim ? 'mini-tile mini-tile-dim' : 'mini-tile'}
       style={{
         width,
@@ -146,19 +164,8 @@ const MiniTile = memo(function MiniTile({
 });
 
 /** A screen in its true shape. Drawn again only when something of its own changes: thousands of them stand on a page. */
-const Tile = memo(function Tile({
-  screen,
-  zone,
-  glance,
-  status,
-  index,
-  size,
-  isNow,
-  selected,
-  near,
-  thumbnail,
-  onSelect,
-}: TileProps) {
+const Tile = memo(function Tile(props: TileProps) {
+  const { screen, zone, glance, status, index, size, isNow, selected, joins, tabIndex, near, thumbnail } = props;
   const state = status?.state ?? 'unpaired';
   const trouble = status?.troubles[0];
   const media = glance?.media ? index.media.get(glance.media) : undefined;
@@ -170,12 +177,12 @@ const Tile = memo(function Tile({
       <button
         type="button"
         aria-pressed={selected}
-        aria-label={`${screen.name}: ${isNow ? `${state}, ` : ''}${media?.name ?? 'nothing'}`}
+        tabIndex={tabIndex}
+        aria-label={tileLabel(props, state, media?.name)}
         data-screen={screen.id}
         data-state={isNow ? state : undefined}
         data-media={glance?.media ?? ''}
-        onClick={() => onSelect(screen.id)}
-        className="block w-full text-left outline-offset-4 aria-pressed:outline-2 aria-pressed:outline-dusk"
+        className="block w-full scroll-mt-16 text-left outline-offset-4 aria-pressed:outline-2 aria-pressed:outline-dusk"
       >
         <span
           className="relative block bg-[#10151d]"
@@ -200,7 +207,9 @@ const Tile = memo(function Tile({
             {isNow && <Lantern state={state} size={16} />}
             <span className="truncate font-semibold">{screen.name}</span>
           </span>
-          {trouble ? (
+          {joins && isNow ? (
+            <span className="block truncate text-sm text-tide">{JOINS}</span>
+          ) : trouble ? (
             <span className="block truncate text-sm text-brick" title={trouble}>
               {trouble}
             </span>

@@ -1,8 +1,17 @@
 'use client';
 
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useCallback, useInsertionEffect, useMemo, useRef, type ReactNode } from 'react';
-import { HOUR, type Screen } from '@/core';
+import {
+  useEffect,
+  useInsertionEffect,
+  useMemo,
+  useRef,
+  useState,
+  type KeyboardEvent,
+  type MouseEvent,
+  type ReactNode,
+} from 'react';
+import { HOUR, type Screen, type Site } from '@/core';
 import { useMoment } from '@/interface/data/moment';
 import { useIndex, useNetwork, useThumbnails } from '@/interface/data/provider';
 import { lanternRules } from '@/interface/kit/lantern-image';
@@ -10,7 +19,9 @@ import { useWidth } from '@/interface/kit/use-width';
 import { blocksOf, type TileSize } from './blocks';
 import type { ScreenStatus } from '@/services/screens';
 import { Street } from './street';
+import { pressed, tileBeyond, type Chosen } from './selection';
 import { useGlances } from './use-glances';
+import { useLasso } from './use-lasso';
 
 /** Beside the tiles: padding of the place. */
 const SIDES = 48;
@@ -30,6 +41,8 @@ function adoptLanterns(): void {
   document.adoptedStyleSheets = [...document.adoptedStyleSheets, sheet];
 }
 
+const ARROWS = new Set(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown', 'Home', 'End']);
+
 const stretchOf = (index: number) => Math.floor(index / STRETCH);
 const UNKNOWN: ReadonlyMap<string, ScreenStatus> = new Map();
 const FIRST_SIGHT = { width: 1240, height: 700 };
@@ -37,12 +50,17 @@ const FIRST_SIGHT = { width: 1240, height: 700 };
 /** All streets under each other. However many there are, only those in sight are drawn and forecast. */
 export function Streets({
   head,
+  sites,
   screens,
+  joining,
   size,
   mini,
 }: {
   head: ReactNode;
+  sites: readonly Site[];
   screens: readonly Screen[];
+  /** Ids of screens that join with the next publication. */
+  joining: ReadonlySet<string>;
   size: TileSize;
   mini: boolean;
 }) {
@@ -61,10 +79,7 @@ export function Streets({
   useInsertionEffect(adoptLanterns, []);
   const scroll = useRef<HTMLDivElement>(null);
   const width = useWidth(scroll, FIRST_SIGHT.width - SIDES);
-  const blocks = useMemo(
-    () => blocksOf(seen.plan.sites, screens, size, width),
-    [seen.plan.sites, screens, size, width],
-  );
+  const blocks = useMemo(() => blocksOf(sites, screens, size, width), [sites, screens, size, width]);
   const virtual = useVirtualizer({
     count: blocks.length,
     getScrollElement: () => scroll.current,
@@ -83,18 +98,85 @@ export function Streets({
     () =>
       blocks
         .slice(Math.max(0, from * STRETCH), (to + 1) * STRETCH)
-        .flatMap((block) => block.lines.flat().map((screen) => screen.id)),
-    [blocks, from, to],
+        .flatMap((block) => block.lines.flat().map((screen) => screen.id))
+        // Of what no edition knows there is nothing to forecast.
+        .filter((id) => index.screens.has(id)),
+    [blocks, from, to, index],
   );
   const glances = useGlances(near);
-  const onSelect = useCallback(
-    (id: string) => select(selected.has(id) ? new Set() : new Set([id])),
-    [select, selected],
+  const order = useMemo(() => blocks.flatMap((block) => block.lines.flat().map(({ id }) => id)), [blocks]);
+  const anchor = useRef<string | null>(null);
+  const choose = (next: Chosen) => {
+    anchor.current = next.anchor;
+    select(next.ids);
+  };
+  const lasso = useLasso((ids, more) =>
+    choose({ ids: new Set([...(more ? selected : []), ...ids]), anchor: ids[0] ?? null }),
   );
+  const tileOf = (target: EventTarget) => (target as HTMLElement).closest<HTMLElement>('[data-screen]');
+  const press = (id: string, { ctrlKey, metaKey, shiftKey }: Pick<MouseEvent, 'ctrlKey' | 'metaKey' | 'shiftKey'>) =>
+    choose(
+      pressed({ ids: selected, anchor: anchor.current }, id, order, { more: ctrlKey || metaKey, stretch: shiftKey }),
+    );
+  const onKeyDown = (event: KeyboardEvent<HTMLElement>) => {
+    const tile = tileOf(event.target);
+    if (!tile || event.altKey) return;
+    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'a')
+      choose({ ids: new Set(order), anchor: tile.dataset.screen ?? null });
+    else if (ARROWS.has(event.key) && !event.ctrlKey && !event.metaKey) {
+      const tiles = [...event.currentTarget.querySelectorAll<HTMLElement>('[data-screen]')];
+      const to =
+        tiles[
+          tileBeyond(
+            tiles.map((one) => one.getBoundingClientRect()),
+            tiles.indexOf(tile),
+            event.key,
+          )
+        ];
+      to?.focus();
+      if (event.shiftKey && to) {
+        anchor.current ??= tile.dataset.screen ?? null;
+        press(to.dataset.screen ?? '', event);
+      }
+    } else return;
+    event.preventDefault();
+  };
+  const [focused, setFocused] = useState<string | null>(null);
+  const drawn = items.flatMap(({ index: i }) => blocks[i]?.lines.flat() ?? []);
+  const tabbable = (drawn.find(({ id }) => id === focused) ?? drawn[0])?.id;
+  // The panel beside takes room away, and lines break anew: what was chosen stays in sight.
+  const [only] = selected.size === 1 ? selected : [];
+  useEffect(() => {
+    if (only === undefined) return;
+    const tile = scroll.current?.querySelector(`[data-screen="${CSS.escape(only)}"]`);
+    if (tile) tile.scrollIntoView({ block: 'nearest' });
+    else {
+      const at = blocks.findIndex(({ lines }) => lines.some((line) => line.some(({ id }) => id === only)));
+      if (at >= 0) virtual.scrollToIndex(at, { align: 'auto' });
+    }
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- when another is chosen, and when lines break anew
+  }, [only, width]);
   return (
-    <div ref={scroll} data-testid="streets" className="min-w-0 flex-1 overflow-y-auto px-6 pb-6">
+    <div
+      ref={scroll}
+      data-testid="streets"
+      {...lasso.hears}
+      className="min-w-0 flex-1 overflow-y-auto px-3 pb-6 sm:px-6"
+    >
       {head}
-      <div className="relative" style={{ height: virtual.getTotalSize() }}>
+      {/* eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions -- presses and arrows are for the tiles inside, which are buttons */}
+      <div
+        role="group"
+        aria-label="Screens"
+        className="relative select-none"
+        style={{ height: virtual.getTotalSize() }}
+        onClick={(event) => {
+          const id = tileOf(event.target)?.dataset.screen;
+          if (id !== undefined) press(id, event);
+        }}
+        onKeyDown={onKeyDown}
+        onFocus={(event) => setFocused(tileOf(event.target)?.dataset.screen ?? null)}
+      >
         {items.map((item) => {
           const block = blocks[item.index];
           return (
@@ -114,16 +196,29 @@ export function Streets({
                   mini={mini}
                   isNow={isNow}
                   selected={selected}
+                  joining={joining}
+                  tabbable={tabbable}
                   thumbnail={thumbnail}
                   near={Math.floor(moment / HOUR) * HOUR}
-                  onSelect={onSelect}
                 />
               </div>
             )
           );
         })}
       </div>
-      {screens.length === 0 && <p className="py-10 text-faint">No screen matches this selector.</p>}
+      {lasso.box && (
+        <div
+          aria-hidden
+          className="pointer-events-none fixed z-20 border border-dusk bg-dusk/15"
+          style={{
+            left: lasso.box.left,
+            top: lasso.box.top,
+            width: lasso.box.right - lasso.box.left,
+            height: lasso.box.bottom - lasso.box.top,
+          }}
+        />
+      )}
+      {screens.length === 0 && <p className="py-10 text-faint">No screen is meant by this.</p>}
     </div>
   );
 }

@@ -10,17 +10,29 @@ interface EntryFormProps<Values extends FieldValues> {
   readonly form: UseFormReturn<Values, unknown, Values>;
   readonly button: string;
   enter(values: Values): Promise<Result<unknown>>;
+  /** Why it was refused before the page's script ran. */
+  readonly refused?: string | undefined;
+  /** Where the browser itself sends it before the script runs. */
+  readonly action?: ((form: FormData) => void) | undefined;
   readonly children: ReactNode;
 }
 
 /** A form by which somebody comes in; what is refused is told above its button. */
-export function EntryForm<Values extends FieldValues>({ form, button, enter, children }: EntryFormProps<Values>) {
-  const [refusal, setRefusal] = useState<string | null>(null);
+export function EntryForm<Values extends FieldValues>({
+  form,
+  button,
+  enter,
+  refused,
+  action,
+  children,
+}: EntryFormProps<Values>) {
+  const [refusal, setRefusal] = useState(refused ?? null);
   const { handleSubmit, formState } = form;
   return (
     <form
       noValidate
       className="space-y-4"
+      {...(action ? { action } : {})}
       onSubmit={(event) =>
         void handleSubmit(async (values) => {
           setRefusal(null);
@@ -35,7 +47,7 @@ export function EntryForm<Values extends FieldValues>({ form, button, enter, chi
           {refusal}
         </p>
       )}
-      <Button variant="main" type="submit" disabled={formState.isSubmitting}>
+      <Button variant="main" type="submit" early={action !== undefined} disabled={formState.isSubmitting}>
         {button}
       </Button>
     </form>

@@ -3,6 +3,7 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useForm } from 'react-hook-form';
 import { inviteAction } from '@/web/people-actions';
+import { DraftOffer, useDraft } from '@/interface/forms/use-draft';
 import { Button } from '@/interface/kit/button';
 import { Field, Input } from '@/interface/kit/field';
 import { inviteSchema, type Invite } from '@/services/people/schemas';
@@ -10,11 +11,16 @@ import type { Give } from './rows';
 
 /** Invites somebody by name and address; what was typed stays until the link is there. */
 export function InviteForm({ give }: { give: Give }) {
-  const { register, handleSubmit, reset, formState } = useForm<Invite>({
+  const { register, handleSubmit, reset, formState, watch, setValue } = useForm<Invite>({
     resolver: zodResolver(inviteSchema),
     mode: 'onTouched',
+    defaultValues: { name: '', email: '' },
   });
-  const { errors, isSubmitting } = formState;
+  const { errors, isSubmitting, isDirty } = formState;
+  const draft = useDraft('invite', isDirty ? watch() : null, (values) => {
+    for (const field of ['name', 'email'] as const)
+      setValue(field, String(values[field] ?? ''), { shouldDirty: true, shouldTouch: true });
+  });
   return (
     <form
       noValidate
@@ -27,6 +33,9 @@ export function InviteForm({ give }: { give: Give }) {
         })(event)
       }
     >
+      <div className="empty:hidden sm:col-span-3">
+        <DraftOffer draft={draft} />
+      </div>
       <Field label="Name of somebody new" error={errors.name?.message}>
         <Input autoComplete="off" invalid={!!errors.name} {...register('name')} />
       </Field>

@@ -1,12 +1,12 @@
 'use client';
 
 import { memo, useMemo } from 'react';
-import { describeWhen, type Booking, NETWORK_ID, patchOf } from '@/core';
+import { describeWhen, type Booking, NETWORK_ID, patchOf, selectorWithNames } from '@/core';
 import { useNetwork, useThumbnails } from '@/interface/data/provider';
 import { ContentPicker } from '@/interface/forms/content-picker';
 import { contentName, contentOf, contentValue, firstMedia } from '@/interface/kit/content';
 import { counted } from '@/interface/kit/format';
-import { selectScreens } from '@/interface/kit/selector-field';
+import { selectScreens } from '@/interface/kit/select-screens';
 import { Thumb } from '@/interface/kit/thumb';
 import { LAYERS, layerOf } from './strata/layout';
 
@@ -21,7 +21,7 @@ export const BookingList = memo(function BookingList({
   const { draft, edit } = useNetwork('draft', 'edit');
   const { network } = draft;
   return (
-    <div className="min-h-0 flex-1 overflow-y-auto px-6 pb-8">
+    <div className="min-h-0 flex-1 overflow-y-auto px-3 pb-8 sm:px-6">
       {LAYERS.map((layer) => {
         const here = bookings.filter((one) => layerOf(one) === layer).sort((a, b) => a.name.localeCompare(b.name));
         if (here.length === 0) return null;
@@ -29,7 +29,7 @@ export const BookingList = memo(function BookingList({
           <section
             key={layer}
             aria-label={layer === 'takeover' ? 'Takeovers' : `Priority ${layer}`}
-            className="grid grid-cols-[7rem_1fr] border-t border-rule"
+            className="grid border-t border-rule md:grid-cols-[7rem_1fr]"
           >
             <h2 className="pt-3 text-base">{layer === 'takeover' ? 'Takeover' : <PriorityMark priority={layer} />}</h2>
             <ul>
@@ -40,9 +40,12 @@ export const BookingList = memo(function BookingList({
           </section>
         );
       })}
-      <section aria-label="Backdrop" className="grid grid-cols-[7rem_1fr] items-center border-y border-rule py-3">
+      <section
+        aria-label="Backdrop"
+        className="grid items-center gap-y-2 border-y border-rule py-3 md:grid-cols-[7rem_1fr]"
+      >
         <h2 className="text-base">Backdrop</h2>
-        <div className="flex items-center gap-3">
+        <div className="flex flex-wrap items-center gap-3">
           <span className="text-faint">Where nothing is booked, and site and screen say nothing else:</span>
           <span className="w-64">
             <ContentPicker
@@ -85,7 +88,7 @@ function BookingRow({ booking, onOpen }: { booking: Booking; onOpen: () => void 
         type="button"
         data-booking={booking.id}
         onClick={onOpen}
-        className={`grid w-full grid-cols-[5.5rem_15rem_1fr_1fr] items-center gap-4 py-2 text-left hover:bg-well ${booking.onHold ? 'text-faint' : ''}`}
+        className={`grid w-full grid-cols-[5.5rem_1fr] items-center gap-x-4 gap-y-1 py-2 text-left hover:bg-well lg:grid-cols-[5.5rem_15rem_1fr_1fr] max-lg:*:nth-[n+3]:col-start-2 ${booking.onHold ? 'text-faint' : ''}`}
       >
         <Thumb src={thumbnail(file)} alt="" className={`h-12 w-20 ${booking.onHold ? 'opacity-40' : ''}`} />
         <span>
@@ -94,7 +97,7 @@ function BookingRow({ booking, onOpen }: { booking: Booking; onOpen: () => void 
         </span>
         <span>{describeWhen(booking.when)}</span>
         <span>
-          <span className="block truncate font-code text-xs">{booking.where}</span>
+          <span className="block truncate">{selectorWithNames(booking.where, draft)}</span>
           <span className="text-sm text-faint">{found.ok ? counted(found.value.length, 'screen') : found.message}</span>
         </span>
       </button>

@@ -35,7 +35,10 @@ export function FindingsPanel({
   const kinds = useMemo(() => group(findings ?? [], (one) => one.kind), [findings]);
   const fix = ({ label, edits }: Fix) => void edit(edits, `${label}: done. Ctrl Z takes it back.`);
   return (
-    <aside aria-label="To look at" className="flex w-96 shrink-0 flex-col border-l border-rule bg-sheet print:hidden">
+    <aside
+      aria-label="To look at"
+      className="flex w-96 shrink-0 flex-col border-l border-rule bg-sheet max-md:absolute max-md:inset-0 max-md:z-30 max-md:w-full max-md:border-l-0 print:hidden"
+    >
       <header className="flex items-center gap-3 border-b border-rule px-5 py-3">
         <h2 className="text-lg whitespace-nowrap">To look at</h2>
         <Select
@@ -90,6 +93,11 @@ const TITLES: Record<FindingKind, readonly [one: string, many: string]> = {
   'not yet begun': ['booking that begins later', 'bookings that begin later'],
   'lights-out hides': ['booking in lights-out hours', 'bookings in lights-out hours'],
   'on and off exchanged': ['lights-out that looks exchanged', 'lights-outs that look exchanged'],
+  'meets no loop': ['booking that is woven in and has no turn', 'bookings that are woven in and have no turn'],
+  'promised too much': [
+    'time in which more is woven in than there is',
+    'times in which more is woven in than there is',
+  ],
   'change of clocks': ['window that a change of clocks alters', 'windows that a change of clocks alters'],
 };
 
@@ -108,6 +116,11 @@ function FindingRow({
   const { draft } = useNetwork('draft');
   const index = useIndex(draft);
   const { sentence, span, screens, fixes, severity, about } = finding;
+  // Two screens may have one name: they are told apart by their sites.
+  const screenName = (id: string) => {
+    const screen = index.screens.get(id);
+    return screen ? `${index.sites.get(screen.site)?.name ?? ''} · ${screen.name}` : id;
+  };
   const bookings = about.filter((id) => index.bookings.has(id));
   return (
     <li
@@ -125,7 +138,7 @@ function FindingRow({
         {screens.length > 0 &&
           (screens.length > 2
             ? `on ${counted(screens.length, 'screen')}`
-            : `on ${screens.map((id) => index.screens.get(id)?.name ?? id).join(' and ')}`)}
+            : `on ${screens.map(screenName).join(' and ')}`)}
       </p>
       <p className="mt-1 flex flex-wrap gap-1.5">
         {fixes.map((fix) => (

@@ -20,16 +20,19 @@ import {
 } from '@/core';
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
+import { WhereBox, namesProblem } from '@/interface/forms/where-box';
 import { Button } from '@/interface/kit/button';
 import { Empty } from '@/interface/kit/empty';
 import { Input } from '@/interface/kit/field';
-import { selectScreens } from '@/interface/kit/selector-field';
+import { selectScreens } from '@/interface/kit/select-screens';
+import { useWidth } from '@/interface/kit/use-width';
 import { useKey } from '@/interface/shell/keys';
+import { useWanted } from '@/interface/shell/use-wanted';
 import { BookingList } from './booking-list';
 import { FindingsPanel } from './findings-panel';
 import { MonthView } from './month/month';
 import { More } from './more';
-import { PlanSheets, type Open } from './plan-sheets';
+import { PlanSheets, isAside, type Open } from './plan-sheets';
 import { PrintWeek } from './print-week';
 import { Steps, VIEWS, spanOf, type View } from './steps';
 import { Strata } from './strata/strata';
@@ -40,20 +43,39 @@ import { YearStrip } from './year';
 /** What a day that is pressed leads to, from each view. */
 const OPENED: Record<View, View> = { day: 'week', week: 'day', month: 'day', year: 'month', list: 'list' };
 
+/** From so many pixels on there is room for more than a day. */
+const NARROW = 700;
+const WIDE = 1280;
+const NARROW_VIEWS: readonly View[] = ['day', 'list'];
+
 const NOWHERE: Site = { id: 'nowhere', name: 'No site yet', timeZone: 'UTC' };
 
 /** All decisions in time: as strata of a day or a week, a month, a year, or a list. It looks at the moment's date. */
 export function PlanPlace() {
   const { draft } = useNetwork('draft');
   const { moment, now, go } = useMoment();
-  const [view, setView] = useState<View>('week');
+  const [chosenView, setView] = useState<View>('week');
   const [open, setOpen] = useState<Open | null>(null);
   const [panel, showPanel] = useState(false);
   const [search, setSearch] = useState('');
   const [where, setWhere] = useState('');
   const [clockSite, setClockSite] = useState('');
 
+  useWanted((wanted) => {
+    const aside = wanted.get('open');
+    const book = wanted.get('book');
+    const booking = wanted.get('booking');
+    if (booking !== null) setOpen({ kind: 'booking', id: booking });
+    else if (book !== null) setOpen({ kind: 'new', begun: { where: book } });
+    else if (aside === 'findings') showPanel(true);
+    else if (isAside(aside)) setOpen({ kind: aside });
+  });
+  const place = useRef<HTMLDivElement>(null);
+  const narrow = useWidth(place, WIDE) < NARROW;
+  const views = narrow ? NARROW_VIEWS : VIEWS;
+  const view = views.includes(chosenView) ? chosenView : 'list';
   const matched = useMemo(() => (where.trim() === '' ? null : selectScreens(draft, where)), [draft, where]);
+  const whereProblem = namesProblem(where, draft) ?? (matched?.ok === false ? matched.message : undefined);
   const screens = useMemo(() => (matched?.ok ? new Set(matched.value.map((one) => one.id)) : null), [matched]);
   const found = useMemo(
     () =>
@@ -107,11 +129,11 @@ export function PlanPlace() {
   useKey('f', 'What to look at', () => showPanel(!panel));
 
   return (
-    <div className="flex h-full min-h-0 flex-col">
+    <div ref={place} className="flex h-full min-h-[32rem] flex-col">
       <h1 className="sr-only">Plan</h1>
-      <div className="flex flex-wrap items-center gap-x-3 gap-y-2 px-6 py-2.5 print:hidden">
+      <div className="flex flex-wrap items-center gap-x-3 gap-y-2 px-3 py-2.5 sm:px-6 print:hidden">
         <fieldset className="flex border border-rule" aria-label="View">
-          {VIEWS.map((one) => (
+          {views.map((one) => (
             <button
               key={one}
               type="button"
@@ -128,21 +150,23 @@ export function PlanPlace() {
         )}
         <Input
           data-search
-          className="!w-36"
+          className="!w-32"
           aria-label="Find bookings"
           placeholder="Find a booking"
           value={search}
           onChange={(event) => setSearch(event.target.value)}
         />
-        <Input
-          className="!w-40"
-          aria-label="Only what reaches these screens"
-          placeholder="On screens: tags"
-          value={where}
-          invalid={matched?.ok === false}
-          title={matched?.ok === false ? matched.message : undefined}
-          onChange={(event) => setWhere(event.target.value)}
-        />
+        <span className="w-44">
+          <WhereBox
+            plan={draft}
+            aria-label="Only what reaches these screens"
+            placeholder="On: tag or name"
+            value={where}
+            invalid={whereProblem !== undefined}
+            title={whereProblem}
+            onChange={setWhere}
+          />
+        </span>
         <div className="ml-auto flex items-center gap-2">
           <Button aria-pressed={panel} aria-label={`To look at: ${worth}`} onClick={() => showPanel(!panel)}>
             <span className="flex items-center gap-1.5">
@@ -171,6 +195,7 @@ export function PlanPlace() {
               onSite={setClockSite}
               first={first}
               days={last - first + 1}
+              narrow={narrow}
               findings={findings}
               onOpen={openBooking}
               onDraw={openDrawn}

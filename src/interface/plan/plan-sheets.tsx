@@ -10,7 +10,10 @@ import { ImportForm } from './calendars/import-form';
 import { CopyForm } from './copy-form';
 
 /** What is done beside the bookings themselves. */
-export type Aside = 'copy' | 'calendars' | 'import' | 'feeds';
+const ASIDES = ['copy', 'calendars', 'import', 'feeds'] as const;
+export type Aside = (typeof ASIDES)[number];
+
+export const isAside = (text: string | null): text is Aside => (ASIDES as readonly (string | null)[]).includes(text);
 
 /** What the sheet over the place shows. */
 export type Open =

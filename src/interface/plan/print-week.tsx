@@ -2,9 +2,17 @@
 
 import { memo, useEffect, useState } from 'react';
 import { flushSync } from 'react-dom';
-import { addDays, describeWhen, type Booking, type LocalDate, type LocalOccasion, type Site } from '@/core';
+import {
+  addDays,
+  describeWhen,
+  selectorWithNames,
+  type Booking,
+  type LocalDate,
+  type LocalOccasion,
+  type Site,
+} from '@/core';
 import { useNetwork } from '@/interface/data/provider';
-import { selectScreens } from '@/interface/kit/selector-field';
+import { selectScreens } from '@/interface/kit/select-screens';
 import { contentName } from '@/interface/kit/content';
 import { LAYERS, layerName, layerOf } from './strata/layout';
 import { useSightings } from './use-ahead';
@@ -79,7 +87,7 @@ function Paper({ bookings, site, first, seen }: PrintWeekProps & { seen: readonl
                 <td className="border border-black/50 px-1 py-0.5">
                   <strong>{booking.name}</strong>, {layerName(layerOf(booking))}
                   <br />
-                  {contentName(booking.content, draft)}; {booking.where}
+                  {contentName(booking.content, draft)}; {selectorWithNames(booking.where, draft)}
                   {found.ok && ` (${found.value.length})`}
                   <br />
                   {describeWhen(booking.when)}

@@ -8,17 +8,14 @@ import { duration } from '@/interface/kit/format';
 import { itemName } from './item-name';
 
 /** A playlist in true proportion of time: each item as wide as it lasts. */
-export function Filmstrip({ plan, items, tall = false }: { plan: Plan; items: readonly Item[]; tall?: boolean }) {
+export function Filmstrip({ plan, items }: { plan: Plan; items: readonly Item[] }) {
   const thumbnail = useThumbnails();
   const lengths = items.map((item) => itemLength(plan, item).durationMs);
   const total = lengths.reduce((sum, one) => sum + one, 0);
-  if (total === 0)
-    return (
-      <div className={`hatch bg-well text-faint ${tall ? 'h-20' : 'h-12'}`} aria-label="Nothing to show" role="img" />
-    );
+  if (total === 0) return <div className="hatch h-12 bg-well text-faint" aria-label="Nothing to show" role="img" />;
   return (
     <div
-      className={`flex gap-px bg-ink ${tall ? 'h-20' : 'h-12'}`}
+      className="flex h-12 gap-px bg-ink"
       role="img"
       aria-label={items.map((item, i) => `${itemName(plan, item)} ${duration(lengths[i] ?? 0)}`).join(', ')}
     >

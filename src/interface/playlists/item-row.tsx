@@ -2,29 +2,44 @@
 
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
+import Link from 'next/link';
+import type { ComponentProps, ReactNode } from 'react';
 import { ChevronDown, ChevronUp, GripVertical, X } from 'lucide-react';
 import {
+  clipText,
   describeWhen,
   done,
   itemLength,
   knownItem,
   parseSelector,
+  readClip,
   readDuration,
+  readSelectorNames,
   type Item,
+  type Media,
   type Plan,
   type Result,
+  type Turn,
 } from '@/core';
 import { useThumbnails } from '@/interface/data/provider';
 import { counted, duration } from '@/interface/kit/format';
-import { SavedInput } from '@/interface/kit/saved-input';
-import { selectScreens } from '@/interface/kit/selector-field';
+import { WhereBox } from '@/interface/forms/where-box';
+import { SavedInput } from '@/interface/forms/saved-input';
+import { selectScreens } from '@/interface/kit/select-screens';
 import { Thumb } from '@/interface/kit/thumb';
 import { itemName } from './item-name';
+import { percent } from './passes';
 
 interface ItemRowProps {
   readonly id: string;
+  /** The playlist's id. */
+  readonly playlist: string;
   readonly plan: Plan;
   readonly item: Item;
+  /** Its turns in the pass that is looked at; none where those screens do not see it. */
+  readonly turns: readonly Turn[];
+  /** How long that pass is, in milliseconds. */
+  readonly passMs: number;
   readonly first: boolean;
   readonly last: boolean;
   onChange(item: Item): Promise<Result<unknown>>;
@@ -40,20 +55,33 @@ const KIND_WORDS: Record<ReturnType<typeof knownItem>['kind'], string | null> = 
 };
 
 /** One item: dragged by its grip, or moved by the grip's keys (space, arrows, space) and the two arrows. */
-export function ItemRow({ id, plan, item, first, last, onChange, onMove, onRemove }: ItemRowProps) {
+export function ItemRow({
+  id,
+  playlist,
+  plan,
+  item,
+  turns,
+  passMs,
+  first,
+  last,
+  onChange,
+  onMove,
+  onRemove,
+}: ItemRowProps) {
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({
     id,
   });
-  const thumbnail = useThumbnails();
   const name = itemName(plan, item);
   const media = item.media === undefined ? undefined : plan.media.find((one) => one.id === item.media);
   const { durationMs, files } = itemLength(plan, item);
   const kind = KIND_WORDS[knownItem(item).kind];
+  const onAir = turns.reduce((sum, turn) => sum + turn.durationMs, 0);
   return (
     <li
       ref={setNodeRef}
+      data-item={id}
       style={{ transform: CSS.Transform.toString(transform), transition }}
-      className={`flex items-center gap-4 border-b border-rule py-1.5 last:border-b-0 ${isDragging ? 'relative z-10 bg-well' : ''}`}
+      className={`flex flex-wrap items-center gap-x-4 gap-y-1 border-b md:flex-nowrap border-rule py-1.5 last:border-b-0 ${isDragging ? 'relative z-10 bg-well' : ''}`}
     >
       <button
         ref={setActivatorNodeRef}
@@ -65,30 +93,59 @@ export function ItemRow({ id, plan, item, first, last, onChange, onMove, onRemov
       >
         <GripVertical size={18} aria-hidden />
       </button>
-      <Thumb src={thumbnail(item.media)} alt="" className="h-11 w-20 shrink-0" />
-      <div className="min-w-0 flex-1">
-        <p className="truncate font-semibold">{name}</p>
+      <Stair
+        pictures={turns.length > 0 ? turns : item.media === undefined ? [] : [{ media: item.media }]}
+        startMs={turns[0]?.startMs ?? 0}
+        durationMs={onAir}
+        passMs={passMs}
+      >
+        <p className="truncate font-semibold">
+          {item.playlist === undefined ? (
+            name
+          ) : (
+            <Link href={`/playlists/${item.playlist}`} className="text-tide underline underline-offset-2">
+              {name}
+            </Link>
+          )}
+        </p>
         <p className="truncate text-sm text-faint">
           {[
             kind,
-            files === 1 ? null : counted(files, 'file'),
+            turns.length === 0 && passMs > 0 ? 'not on these screens' : null,
+            turns.length > 0 ? `${percent(onAir, passMs)} of a pass` : null,
+            files === 1 ? null : counted(turns.length || files, 'file'),
             item.when ? describeWhen(item.when) : null,
             media?.when ? `file: ${describeWhen(media.when)}` : null,
           ]
             .filter(Boolean)
             .join(' · ')}
         </p>
-      </div>
-      <WhereInput plan={plan} item={item} name={name} onChange={onChange} />
+      </Stair>
+      <WhereInput
+        of={{ kind: 'playlist', id: playlist, field: `${id} where` }}
+        plan={plan}
+        item={item}
+        name={name}
+        onChange={onChange}
+      />
       {item.playlist === undefined && media?.kind !== 'video' ? (
         <SecondsInput
+          of={{ kind: 'playlist', id: playlist, field: `${id} seconds` }}
           item={item}
           name={name}
           usualMs={media?.durationMs ?? plan.network.defaultDurationMs ?? 10_000}
           onChange={onChange}
         />
+      ) : media ? (
+        <ClipInput
+          of={{ kind: 'playlist', id: playlist, field: `${id} clip` }}
+          item={item}
+          film={media}
+          name={name}
+          onChange={onChange}
+        />
       ) : (
-        <span className="w-28 text-right font-code text-sm">{duration(durationMs)}</span>
+        <span className="w-28 text-right font-code text-sm">{duration(onAir || durationMs)}</span>
       )}
       <div className="flex">
         <IconButton label={`Move ${name} up`} disabled={first} onClick={() => onMove(-1)}>
@@ -102,6 +159,67 @@ export function ItemRow({ id, plan, item, first, last, onChange, onMove, onRemov
         </IconButton>
       </div>
     </li>
+  );
+}
+
+/** The least width of a piece, so that its picture is seen, in pixels. */
+const LEAST_PIECE = 56;
+
+/**
+ * An item's piece of the pass where it stands in time, as wide as it lasts: under each other the pieces are a stair. Its words stand
+ * behind it, or before it where it is late in the pass.
+ */
+function Stair({
+  pictures,
+  startMs,
+  durationMs,
+  passMs,
+  children,
+}: {
+  pictures: readonly { readonly media: string }[];
+  startMs: number;
+  durationMs: number;
+  passMs: number;
+  children: ReactNode;
+}) {
+  const thumbnail = useThumbnails();
+  const here = durationMs > 0 && passMs > 0;
+  const [from, wide] = here ? [startMs / passMs, durationMs / passMs] : [0, 0];
+  const late = from + wide / 2 > 0.5;
+  const files = [...new Set(pictures.map(({ media }) => media))].slice(0, 6);
+  return (
+    <div className="relative flex h-12 min-w-0 flex-1 items-center max-md:basis-[60%]">
+      <div
+        aria-hidden
+        className={`absolute flex h-11 gap-px overflow-hidden ${here ? 'bg-ink' : 'opacity-40'}`}
+        style={{
+          width: `max(${LEAST_PIECE}px, ${wide * 100}%)`,
+          left: `min(${from * 100}%, calc(100% - max(${LEAST_PIECE}px, ${wide * 100}%)))`,
+        }}
+      >
+        {files.length === 0 ? (
+          <span className="hatch h-full w-full bg-well text-faint" />
+        ) : (
+          files.map((media) => (
+            <Thumb key={media} src={thumbnail(media)} alt="" className="h-full min-w-0 flex-1 object-cover!" />
+          ))
+        )}
+      </div>
+      <div
+        className="min-w-0 bg-paper/85 px-2"
+        style={
+          late
+            ? {
+                marginRight: `max(${LEAST_PIECE}px, ${(1 - from) * 100}%)`,
+                marginLeft: 'auto',
+                maxWidth: `${from * 100}%`,
+              }
+            : { marginLeft: `max(${LEAST_PIECE}px, ${(from + wide) * 100}%)` }
+        }
+      >
+        {children}
+      </div>
+    </div>
   );
 }
 
@@ -125,60 +243,74 @@ function IconButton({
   );
 }
 
-type Saved = ReturnType<ItemRowProps['onChange']>;
+/** What every field of an item is given. */
+interface FieldOfItem {
+  readonly of: ComponentProps<typeof SavedInput>['of'];
+  readonly item: Item;
+  readonly name: string;
+  onChange(item: Item): ReturnType<ItemRowProps['onChange']>;
+}
 
-/** How long it is on screen; empty follows the file or the network. */
-function SecondsInput({
-  item,
-  name,
-  usualMs,
-  onChange,
-}: {
-  item: Item;
-  name: string;
-  usualMs: number;
-  onChange: (item: Item) => Saved;
-}) {
+/** A length of time beside an item, in seconds: how long it is on screen, or which part of its film plays. */
+function SecondsField<T>(
+  props: Pick<ComponentProps<typeof SavedInput<T>>, 'of' | 'label' | 'placeholder' | 'value' | 'read' | 'save'>,
+) {
   return (
-    <SavedInput
-      label={`Seconds of ${name}`}
-      placeholder={String(usualMs / 1000)}
-      value={item.durationMs === undefined ? '' : String(item.durationMs / 1000)}
-      read={(text) => (text.trim() === '' ? done(undefined) : readDuration(text))}
-      save={(durationMs) => onChange({ ...item, durationMs } as Item)}
-      width="w-28 shrink-0 text-sm"
-      className="!w-20 text-right font-code"
-    >
+    <SavedInput {...props} width="w-28 shrink-0 text-sm" className="!w-20 text-right font-code">
       s
     </SavedInput>
   );
 }
 
+/** How long it is on screen; empty follows the file or the network. */
+function SecondsInput({ of, item, name, usualMs, onChange }: FieldOfItem & { usualMs: number }) {
+  return (
+    <SecondsField
+      of={of}
+      label={`Seconds of ${name}`}
+      placeholder={String(usualMs / 1000)}
+      value={item.durationMs === undefined ? '' : String(item.durationMs / 1000)}
+      read={(text) => (text.trim() === '' ? done(undefined) : readDuration(text))}
+      save={(durationMs) => onChange({ ...item, durationMs } as Item)}
+    />
+  );
+}
+
+/** Which part of a film plays; empty is all of it. */
+function ClipInput({ of, item, name, film, onChange }: FieldOfItem & { film: Media }) {
+  return (
+    <SecondsField
+      of={of}
+      label={`Clip of ${name}`}
+      placeholder={film.durationMs === undefined ? 'whole' : `0–${film.durationMs / 1000}`}
+      value={item.clip ? clipText(item.clip) : ''}
+      read={(text) => readClip(text, film)}
+      save={(clip) => onChange({ ...item, clip, ...(clip ? { durationMs: undefined } : {}) } as Item)}
+    />
+  );
+}
+
 /** On which screens the item plays; empty is all. */
-function WhereInput({
-  plan,
-  item,
-  name,
-  onChange,
-}: {
-  plan: Plan;
-  item: Item;
-  name: string;
-  onChange: (item: Item) => Saved;
-}) {
+function WhereInput({ of, plan, item, name, onChange }: FieldOfItem & { plan: Plan }) {
   return (
     <SavedInput
+      of={of}
       label={`Screens of ${name}`}
       placeholder="on all screens"
       value={item.where ?? ''}
       read={(text) => {
         const where = text.trim();
         if (where === '') return done(undefined);
+        const names = readSelectorNames(where, plan);
+        if (!names.ok) return names;
         const selector = parseSelector(where);
         return selector.ok ? done(where) : selector;
       }}
       save={(where) => onChange({ ...item, where } as Item)}
       note={(text) => matchesNone(plan, text)}
+      box={({ onWrite, focusOn, ...field }) => (
+        <WhereBox plan={plan} {...field} onChange={onWrite} inputRef={focusOn} />
+      )}
       width="w-44 shrink-0"
       className="text-sm"
     />

@@ -16,7 +16,10 @@ export function Palette({ onAdd }: { onAdd: (file: Media) => void }) {
   const [search, setSearch] = useState('');
   const { files, total = 0, failed, hasMore, more } = useLibrary(useDeferredValue(search.trim()));
   return (
-    <aside aria-label="Media" className="flex w-72 shrink-0 flex-col border-l border-rule bg-sheet">
+    <aside
+      aria-label="Media"
+      className="flex w-72 shrink-0 flex-col border-l border-rule bg-sheet max-md:w-full max-md:border-t max-md:border-l-0"
+    >
       <div className="p-4 pb-2">
         <Input
           data-search

@@ -22,22 +22,48 @@ import {
 } from '@dnd-kit/sortable';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useState, type ReactNode } from 'react';
-import { changed, done, loopLength, misread, nameSchema, removed, type Item, type Media, type Playlist } from '@/core';
+import { group } from 'd3-array';
+import { useMemo, useState, type ReactNode } from 'react';
+import {
+  changed,
+  done,
+  loopLength,
+  misread,
+  nameSchema,
+  passesOf,
+  removed,
+  type Item,
+  type Media,
+  type Playlist,
+  type Result,
+  type Turn,
+} from '@/core';
 import { OnAir } from '@/interface/forecast/on-air';
 import { thumbnailOf, useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/button';
+import { ContentPicker } from '@/interface/forms/content-picker';
+import { contentOf } from '@/interface/kit/content';
 import { Input, Select } from '@/interface/kit/field';
-import { SavedInput } from '@/interface/kit/saved-input';
+import { SavedInput } from '@/interface/forms/saved-input';
+import { DraftOffer, useKept } from '@/interface/forms/use-draft';
 import { counted, duration } from '@/interface/kit/format';
 import { Thumb } from '@/interface/kit/thumb';
-import { Filmstrip } from './filmstrip';
 import { itemName } from './item-name';
 import { ItemRow } from './item-row';
 import { Palette } from './palette';
+import { Passes } from './passes';
 import { useItems } from './use-items';
 
-/** One playlist: its strip, its items in order, and the media to drag in. */
+const NO_TURNS: readonly Turn[] = [];
+
+/** Leads to an item's row, as its turn in the strip was pressed. */
+function focusRow(key: string | undefined): void {
+  const row = document.querySelector<HTMLElement>(`[data-item="${CSS.escape(key ?? '')}"]`);
+  row?.scrollIntoView({ block: 'nearest' });
+  row?.querySelector<HTMLElement>('button')?.focus();
+}
+
+/** One playlist: how it goes round, its items in order as a stair through the pass, and the media to drag in. */
 export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
   const { draft, edit, hold } = useNetwork('draft', 'edit', 'hold');
   const router = useRouter();
@@ -48,10 +74,15 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
 
-  const insert = (item: Item, at = items.length) => void change([...items.slice(0, at), item, ...items.slice(at)]);
+  const passes = useMemo(() => passesOf(draft, playlist.id), [draft, playlist.id]);
+  const [wanted, choose] = useState(0);
+  const chosen = Math.min(wanted, Math.max(0, passes.length - 1));
+  const pass = passes[chosen];
+  const turns = useMemo(() => group(pass?.turns ?? [], ({ item }) => item), [pass]);
+  const insert = (item: Item, at = items.length) => change([...items.slice(0, at), item, ...items.slice(at)]);
   const put = (file: Media, at = items.length) => {
     hold([file]);
-    insert({ media: file.id }, at);
+    void insert({ media: file.id }, at);
   };
   const onDragEnd = ({ active, over }: DragEndEvent) => {
     setDragged(null);
@@ -95,9 +126,9 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
       onDragEnd={onDragEnd}
       onDragCancel={() => setDragged(null)}
     >
-      <div className="flex h-full min-h-0">
-        <div className="min-w-0 flex-1 overflow-y-auto px-6 py-4">
-          <header className="flex items-end gap-5">
+      <div className="flex h-full min-h-0 max-md:h-auto max-md:flex-col">
+        <div className="min-w-0 flex-1 overflow-y-auto px-3 py-4 sm:px-6">
+          <header className="flex flex-wrap items-end gap-x-5 md:flex-nowrap">
             <Link
               href="/playlists"
               className="shrink-0 pb-1.5 whitespace-nowrap text-tide underline underline-offset-2"
@@ -106,22 +137,32 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
             </Link>
             <h1 className="sr-only">{playlist.name}</h1>
             <NameInput playlist={playlist} />
+            <OrderChoice playlist={playlist} />
             <p className="ml-auto shrink-0 pb-1 text-right whitespace-nowrap" data-testid="loop">
-              <span className="font-code text-lg">{duration(loopLength(draft, items))}</span>{' '}
-              <span className="text-faint">a round, {counted(items.length, 'item')}</span>
+              <span className="font-code text-lg">{duration(pass?.lengthMs ?? loopLength(draft, items))}</span>{' '}
+              <span className="text-faint">a pass, {counted(items.length, 'item')}</span>
             </p>
           </header>
-          <div className="mt-4">
-            <Filmstrip plan={draft} items={items} tall />
-          </div>
+          {passes.length > 0 && (
+            <Passes
+              plan={draft}
+              passes={passes}
+              chosen={chosen}
+              onChoose={choose}
+              onTurn={(item) => focusRow(rows[item]?.key)}
+            />
+          )}
           <SortableContext items={rows.map((row) => row.key)} strategy={verticalListSortingStrategy}>
             <DropList empty={rows.length === 0}>
               {rows.map(({ key, item }, index) => (
                 <ItemRow
                   key={key}
                   id={key}
+                  playlist={playlist.id}
                   plan={draft}
                   item={item}
+                  turns={turns.get(index) ?? NO_TURNS}
+                  passMs={pass?.lengthMs ?? 0}
                   last={index === rows.length - 1}
                   first={index === 0}
                   onChange={(next) => change(items.map((one, i) => (i === index ? next : one)))}
@@ -182,57 +223,78 @@ function NameInput({ playlist }: { playlist: Playlist }) {
   return (
     <SavedInput
       label="Name"
+      of={{ kind: 'playlist', id: playlist.id, field: 'name' }}
       value={playlist.name}
       read={(text) => {
         const name = nameSchema.safeParse(text.trim());
         return name.success ? done(name.data) : misread(name.error.issues[0]?.message ?? 'Write a name.');
       }}
       save={(name) => edit(changed('playlist', playlist, { name }))}
-      width="min-w-0 flex-1"
+      width="min-w-0 flex-1 max-md:order-last max-md:basis-full"
       className="!border-transparent !bg-transparent !px-1 !text-2xl font-heading font-bold hover:!border-rule aria-invalid:!border-brick"
     />
   );
 }
 
+/** Whether each pass goes as listed, or in an order of its own. */
+function OrderChoice({ playlist }: { playlist: Playlist }) {
+  const { edit } = useNetwork('edit');
+  return (
+    <div className="w-44 shrink-0 pb-1 text-sm">
+      <Select
+        aria-label="Order"
+        value={playlist.order ?? 'listed'}
+        onChange={(event) =>
+          void edit(
+            changed('playlist', playlist, { order: event.target.value === 'shuffled' ? 'shuffled' : undefined }),
+          )
+        }
+      >
+        <option value="listed">as listed</option>
+        <option value="shuffled">shuffled, each pass anew</option>
+      </Select>
+    </div>
+  );
+}
+
 /** What is no single file: another playlist, or all media that match. */
-function MoreItems({ playlist, onAdd }: { playlist: Playlist; onAdd: (item: Item) => void }) {
+function MoreItems({ playlist, onAdd }: { playlist: Playlist; onAdd: (item: Item) => Promise<Result<unknown>> }) {
   const { draft } = useNetwork('draft');
-  const [rule, setRule] = useState('');
+  const { values, set, clear, draft: kept } = useKept(`playlist ${playlist.id} collect`, { rule: '' });
+  const { rule } = values;
   return (
     <div className="mt-4 flex flex-wrap items-center gap-3 text-sm">
-      <div className="w-56">
-        <Select
+      <div className="w-full sm:w-56">
+        <ContentPicker
+          plan={draft}
+          only="playlist"
+          without={playlist.id}
+          none="Put a playlist in…"
           aria-label="Add a playlist"
           value=""
-          onChange={(event) => event.target.value && onAdd({ playlist: event.target.value })}
-        >
-          <option value="">Put a playlist in…</option>
-          {draft.playlists
-            .filter((one) => one.id !== playlist.id)
-            .map(({ id, name }) => (
-              <option key={id} value={id}>
-                {name}
-              </option>
-            ))}
-        </Select>
+          onChange={(value) => {
+            const content = contentOf(value);
+            if (content?.playlist !== undefined) void onAdd({ playlist: content.playlist });
+          }}
+        />
       </div>
       <form
-        className="flex items-center gap-2"
+        className="flex flex-wrap items-center gap-2 max-sm:w-full"
         onSubmit={(event) => {
           event.preventDefault();
           if (rule.trim() === '') return;
-          onAdd({ collect: rule.trim(), order: 'newest' });
-          setRule('');
+          void onAdd({ collect: rule.trim(), order: 'newest' }).then((result) => result.ok && clear());
         }}
       >
         <Input
           aria-label="Collect all media that match"
           placeholder="all media tagged, as offer and not winter"
           value={rule}
-          onChange={(event) => setRule(event.target.value)}
-          className="!w-72"
+          onChange={(event) => set({ rule: event.target.value })}
+          className="sm:!w-72"
         />
         <Button type="submit">Collect</Button>
+        <DraftOffer draft={kept} />
       </form>
     </div>
   );

@@ -26,10 +26,10 @@ export function PlaylistsPlace() {
   const { errors, isSubmitting } = formState;
   const playlists = [...draft.playlists].sort((a, b) => a.name.localeCompare(b.name));
   return (
-    <div className="px-6 pb-8">
+    <div className="px-3 pb-8 sm:px-6">
       <form
         noValidate
-        className="sticky top-0 z-10 flex items-center gap-3 bg-paper py-3"
+        className="sticky top-0 z-10 flex flex-wrap items-center gap-3 bg-paper py-3"
         onSubmit={(event) =>
           void handleSubmit(async ({ name }) => {
             const result = await edit([{ kind: 'playlist', add: { name, items: [] } }]);
@@ -38,7 +38,7 @@ export function PlaylistsPlace() {
         }
       >
         <h1 className="sr-only">Playlists</h1>
-        <div className="w-72">
+        <div className="w-full sm:w-72">
           <Input
             aria-label="Name of a new playlist"
             placeholder="Name of a new playlist"
@@ -65,7 +65,7 @@ export function PlaylistsPlace() {
             <li key={id}>
               <Link
                 href={`/playlists/${id}`}
-                className="grid grid-cols-[16rem_6rem_1fr] items-center gap-5 py-2.5 hover:bg-well"
+                className="grid grid-cols-[1fr_auto] items-center gap-x-5 gap-y-1 py-2.5 *:last:col-span-2 hover:bg-well md:grid-cols-[16rem_6rem_1fr] md:*:last:col-span-1"
               >
                 <span>
                   <span className="block font-semibold">{name}</span>

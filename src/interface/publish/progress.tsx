@@ -31,9 +31,9 @@ export function Progress({ index }: { index: Index }) {
       </div>
       <ul className="mt-3">
         {waiting.map(({ id, state, download, lastSeen }) => (
-          <li key={id} className="flex items-center gap-3 py-1">
+          <li key={id} className="flex flex-wrap items-center gap-x-3 py-1">
             <Lantern state={state} />
-            <span className="w-80 truncate">{name(id)}</span>
+            <span className="truncate md:w-80">{name(id)}</span>
             <span className="text-sm text-faint">
               {download
                 ? `fetched ${megabytes(download.doneBytes)} of ${megabytes(download.totalBytes)}`

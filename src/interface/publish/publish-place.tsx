@@ -33,8 +33,8 @@ export function PublishPlace() {
   };
 
   return (
-    <div className="mx-auto grid max-w-6xl grid-cols-[1fr_20rem] gap-10 px-6 py-5">
-      <div>
+    <div className="mx-auto grid max-w-6xl grid-cols-1 gap-10 px-3 py-5 sm:px-6 lg:grid-cols-[1fr_20rem]">
+      <div className="min-w-0">
         <h1 className="text-2xl">
           {open
             ? `${counted(entries.length, 'change')} since ${editions[0] ? `edition ${editions[0].number}` : 'the beginning'}`
@@ -94,10 +94,13 @@ function Entry({ entry }: { entry: DocketEntry }) {
   const { what, kind, name, sentences, people, at } = entry;
   const zone = useZone();
   return (
-    <li className="flex items-baseline gap-3 border-b border-rule/60 py-2 last:border-b-0" data-testid="change">
-      <span className={`w-20 text-sm ${what === 'removed' ? 'text-brick' : 'text-tide'}`}>{what}</span>
-      <span className="w-24 text-sm text-faint">{KINDS[kind].noun}</span>
-      <div className="min-w-0 flex-1">
+    <li
+      className="flex flex-wrap items-baseline gap-x-3 border-b border-rule/60 py-2 last:border-b-0"
+      data-testid="change"
+    >
+      <span className={`text-sm md:w-20 ${what === 'removed' ? 'text-brick' : 'text-tide'}`}>{what}</span>
+      <span className="text-sm text-faint md:w-24">{KINDS[kind].noun}</span>
+      <div className="min-w-0 flex-1 max-md:w-full max-md:flex-none">
         <p className="font-semibold">{name}</p>
         {sentences.length > 0 && (
           <ul className="text-sm text-faint">

@@ -22,6 +22,10 @@ export function Touched({ screens }: { screens: readonly string[] }) {
   const zone = useZone();
   const index = useIndex(draft);
   const thumbnail = useThumbnails();
+  const names = useMemo(
+    () => new Map([...(published?.plan.media ?? []), ...draft.media].map(({ id, name }) => [id, name])),
+    [draft, published],
+  );
   const minute = Math.floor(moment / 60_000);
   const after = useAnswer<readonly Glance[]>(
     () => ask(drafted, { kind: 'glances', at: moment, screens }),
@@ -48,6 +52,7 @@ export function Touched({ screens }: { screens: readonly string[] }) {
     }
     return [...found.values()].sort((a, b) => Number(a.before === a.after) - Number(b.before === b.after));
   }, [screens, before, after]);
+  const nameOf = (media: string | null) => (media === null ? 'nothing' : (names.get(media) ?? 'a file that is gone'));
   const label = (id: string) => {
     const screen = index.screens.get(id);
     return screen ? `${index.sites.get(screen.site)?.name ?? ''} · ${screen.name}` : id;
@@ -64,14 +69,17 @@ export function Touched({ screens }: { screens: readonly string[] }) {
       </h2>
       <ul className="mt-2">
         {groups.map((group) => (
-          <li key={`${group.before}-${group.after}`} className="flex items-center gap-4 border-t border-rule py-2">
+          <li
+            key={`${group.before}-${group.after}`}
+            className="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-rule py-2 md:flex-nowrap"
+          >
             {group.before === group.after ? (
               <span className="w-52 shrink-0 text-sm text-faint">the same picture now</span>
             ) : (
               <span className="flex w-52 shrink-0 items-center gap-2">
-                <Thumb src={thumbnail(group.before)} alt={group.before ?? 'nothing'} className="h-12 w-22" />
+                <Thumb src={thumbnail(group.before)} alt={nameOf(group.before)} className="h-12 w-22" />
                 <span aria-label="becomes">→</span>
-                <Thumb src={thumbnail(group.after)} alt={group.after ?? 'nothing'} className="h-12 w-22" />
+                <Thumb src={thumbnail(group.after)} alt={nameOf(group.after)} className="h-12 w-22" />
               </span>
             )}
             <span className="text-sm">

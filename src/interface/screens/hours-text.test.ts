@@ -1,11 +1,18 @@
+import { dateOf } from '@/core';
 import {
   exceptionsText,
-  exceptionsTextSchema,
+  exceptionsTextSchema as exceptionsIn,
   hoursText,
-  hoursTextSchema,
+  hoursTextSchema as hoursIn,
+  lightsOutText,
+  lightsOutTextSchema,
   placeText,
   placeTextSchema,
 } from './hours-text';
+
+const context = { today: dateOf(2026, 11, 26), time: 0, calendars: [], zones: ['Europe/Oslo'] };
+const hoursTextSchema = hoursIn(context);
+const exceptionsTextSchema = exceptionsIn(context);
 
 test.each([
   ['Mo-Fr 05:30-22:00', { MO: [['05:30', '22:00']], FR: [['05:30', '22:00']] }],
@@ -33,11 +40,14 @@ test('days of the same hours are written together, closed days not at all', () =
   expect(hoursTextSchema.parse('  ')).toBeUndefined();
 });
 
-test.each(['Monday 6-22', 'Fr-Mo 06:00-22:00', 'Mo 25:00-26:00', 'Mo'])('%s is refused with that part', (text) => {
-  const result = hoursTextSchema.safeParse(text);
-  expect(result.success).toBe(false);
-  expect(result.error?.issues[0]?.message).not.toBe('');
-});
+test.each(['Mo 25:00-26:00', 'Mo', 'Mo 24 Dec 08:00-10:00', 'Mo from opening to noon'])(
+  '%s is refused with that part',
+  (text) => {
+    const result = hoursTextSchema.safeParse(text);
+    expect(result.success).toBe(false);
+    expect(result.error?.issues[0]?.message).not.toBe('');
+  },
+);
 
 test('dates with hours of their own are read, and written in order', () => {
   const dates = exceptionsTextSchema.parse('2026-12-31 08:00-12:00 13:00-14:00, 2026-12-25 Closed');
@@ -48,9 +58,9 @@ test('dates with hours of their own are read, and written in order', () => {
       ['13:00', '14:00'],
     ],
   });
-  expect(exceptionsText({ dates: dates ?? {} })).toBe('2026-12-25 closed, 2026-12-31 08:00-12:00 13:00-14:00');
+  expect(exceptionsText({ dates: dates ?? {} })).toBe('25 Dec 2026 closed, 31 Dec 2026 08:00-12:00 13:00-14:00');
   expect(exceptionsTextSchema.parse(' ')).toBeUndefined();
-  for (const wrong of ['Christmas closed', '2026-12-25', '2026-02-30 closed', '2026-12-25 25:00-26:00'])
+  for (const wrong of ['Mondays closed', 'Holiday closed', '2026-12-25', '2026-02-30 closed', '2026-12-25 25:00-26:00'])
     expect(exceptionsTextSchema.safeParse(wrong).success).toBe(false);
 });
 
@@ -89,9 +99,12 @@ describe('spaces, dashes and capitals as one types them; nothing before, behind 
     ['Mo 08:00-14:00x', 'refused'],
     ['Xx 08:00-14:00', 'refused'],
     ['Mo-Xx 08:00-14:00', 'refused'],
-    ['Tu-Mo 08:00-14:00', 'refused'],
-    ['Mo08:00-14:00', 'refused'],
-    ['Mo 8:00-14:00', 'refused'],
+    ['Mo 8:00-14:00', { weekly: { MO: EIGHT } }],
+    ['Monday 8-14', { weekly: { MO: EIGHT } }],
+    ['mondays 8am to 2pm', { weekly: { MO: EIGHT } }],
+    ['Mo 08:00-14:00; 16:00-18:00', { weekly: { MO: [...EIGHT, ['16:00', '18:00']] } }],
+    ['weekends 08:00-14:00, Sundays closed', { weekly: { SA: EIGHT } }],
+    ['weekends 08:00-14:00, closed on Sundays', { weekly: { SA: EIGHT } }],
     ['Mo', 'refused'],
     ['', 'nothing'],
   ])('hours: "%s"', (text, expected) => {
@@ -114,6 +127,10 @@ describe('spaces, dashes and capitals as one types them; nothing before, behind 
     ['x2026-12-25 closed', 'refused'],
     ['2026-12-25 closedx', 'refused'],
     ['2026-12-25closed', 'refused'],
+    ['Christmas Day closed', { '2026-12-25': [] }],
+    ['closed on 1 Jan', { '2027-01-01': [] }],
+    ['25 Dec to 26 Dec 8-14', { '2026-12-25': EIGHT, '2026-12-26': EIGHT }],
+    ['closed', 'refused'],
     ['2026-12-25 08:00-14:00x', 'refused'],
     ['2026-12-32 closed', 'refused'],
     ['', 'nothing'],
@@ -146,8 +163,40 @@ describe('spaces, dashes and capitals as one types them; nothing before, behind 
       '"Tu later" is not understood: write it as Mo-Fr 05:30-22:00.',
     );
     expect(issue(exceptionsTextSchema, '2026-12-25 open')).toContain(
-      '"2026-12-25 open" is not understood: write it as 2026-12-25 closed',
+      '"2026-12-25 open" is not understood: write it as 25 Dec closed',
     );
-    expect(issue(placeTextSchema, 'here')).toContain('Write latitude and longitude in degrees: 62.1, 5.4');
+    expect(issue(placeTextSchema, 'here')).toContain('Choose a town from the list, or write latitude');
+  });
+});
+
+describe('lights-out as it is said', () => {
+  const read = (text: string) => lightsOutTextSchema(context).safeParse(text).data ?? 'nothing';
+  test.each<[string, unknown]>([
+    ['23:30 to 04:45', [{ windows: [['23:30', '04:45']] }]],
+    ['an hour after closing until half an hour before opening', [{ windows: [['closes+01:00', 'opens-00:30']] }]],
+    ['', 'nothing'],
+    ['  ', 'nothing'],
+    ['always', [{}]],
+    ['tonight', [{ from: '2026-11-26', to: '2026-11-26', windows: [['18:00', '24:00']] }]],
+    ['from 26 Nov 22:00-06:00', [{ from: '2026-11-26', windows: [['22:00', '06:00']] }]],
+    [
+      'daily 22:00-06:00; Sat 12:00-13:00',
+      [
+        { windows: [['22:00', '06:00']] },
+        { from: '2026-11-26', repeat: 'FREQ=WEEKLY;BYDAY=SA', windows: [['12:00', '13:00']] },
+      ],
+    ],
+  ])('%s', (text, list) => {
+    expect(read(text)).toEqual(list);
+    if (Array.isArray(list)) expect(read(lightsOutText(list as never))).toEqual(list);
+  });
+  test('what is no time is told', () => {
+    expect(lightsOutTextSchema(context).safeParse('23:30 to dawn-ish').error?.issues[0]?.message).toMatch(/dawn-ish/);
+  });
+  test('no code stands in what is shown', () => {
+    expect(lightsOutText([{ windows: [['closes+01:00', 'opens-00:30']] }])).toBe(
+      'daily 1 h after closing–30 min before opening',
+    );
+    expect(lightsOutText(undefined)).toBe('');
   });
 });

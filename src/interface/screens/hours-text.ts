@@ -1,9 +1,27 @@
 import { z } from 'zod';
-import { WEEKDAYS, hoursSchema, siteSchema, type OpeningHours, type Site } from '@/core';
+import {
+  WEEKDAYS,
+  addDays,
+  describeWhen,
+  formatDate,
+  hoursSchema,
+  parseDate,
+  parseRule,
+  readWhen,
+  siteSchema,
+  weeklyDays,
+  type OpeningHours,
+  type PhraseContext,
+  type Site,
+  type When,
+} from '@/core';
 
-/** Weekly opening hours as one types them: "Mo-Fr 05:30-22:00, Sa 08:00-12:00 13:00-18:00". Days not named are closed. */
+/** Hours of sites and displays as one says them, in the words that bookings are written in. Days that are not named are closed. */
 
-export const HOURS_HINT = 'As in Mo-Fr 05:30-22:00, Sa-Su 08:00-18:00. Days not named are closed; empty: no hours kept';
+export const HOURS_HINT =
+  'As in weekdays 05:30-22:00, weekends 8 to 18. Days not named are closed; empty: no hours kept';
+export const LIGHTS_OUT_HINT =
+  'As in 23:30 to 04:45, or an hour after closing until half an hour before opening; empty: never';
 
 const DAYS = WEEKDAYS.map((day) => day.charAt(0) + day.slice(1).toLowerCase());
 
@@ -22,67 +40,138 @@ export function hoursText(hours: OpeningHours | undefined): string {
     .join(', ');
 }
 
-/** Reads the hours; null where a part is not understood, with that part. */
-function readHours(text: string): Pick<OpeningHours, 'weekly'> | { wrong: string } {
-  const weekly: NonNullable<OpeningHours['weekly']> = {};
-  for (const part of text.split(',').map((one) => one.trim())) {
-    const match = /^([a-z]{2})(?:\s*[-–]\s*([a-z]{2}))?((?:\s+\d\d:\d\d\s*[-–]\s*\d\d:\d\d)+)$/i.exec(part);
-    const first = DAYS.findIndex((day) => day.toLowerCase() === match?.[1]?.toLowerCase());
-    const last =
-      match?.[2] === undefined ? first : DAYS.findIndex((day) => day.toLowerCase() === match[2]?.toLowerCase());
-    if (!match || first < 0 || last < first) return { wrong: part };
-    const periods = [...(match[3] ?? '').matchAll(/(\d\d:\d\d)\s*[-–]\s*(\d\d:\d\d)/g)].map(
-      ([, open, close]) => [open, close] as [string, string],
-    );
-    for (const day of WEEKDAYS.slice(first, last + 1)) weekly[day] = periods;
-  }
-  return { weekly };
+/** What a part says: on which weekdays, from when to when. Null where it says anything else, such as a date. */
+function readPart(part: string, context: PhraseContext): { days: readonly number[]; windows: Periods } | null {
+  const read = readWhen(part, context);
+  if (!read.ok) return null;
+  const { repeat, windows = [], from: _from, ...others } = read.value;
+  if (Object.keys(others).length > 0) return null;
+  const rule = repeat === undefined ? null : parseRule(repeat);
+  if (rule?.ok === false) return null;
+  const days = rule === null ? EVERY_DAY : weeklyDays(rule.value);
+  return days && { days, windows: windows.map(([start, end]): [string, string] => [start, end]) };
 }
 
-export const hoursTextSchema = z
-  .string()
-  .transform((text, context): OpeningHours | undefined => {
-    if (text.trim() === '') return undefined;
-    const read = readHours(text);
-    if (!('wrong' in read)) return read;
-    context.addIssue({ code: 'custom', message: `"${read.wrong}" is not understood: write it as Mo-Fr 05:30-22:00.` });
-    return z.NEVER;
-  })
-  .pipe(hoursSchema.optional());
+type Periods = [string, string][];
+const EVERY_DAY = [0, 1, 2, 3, 4, 5, 6];
+/** Times without a day before them: they are of the days that were named last. */
+const TIMES_ALONE = /^\d[\d:.\s–-]*$/;
 
-export const EXCEPTIONS_HINT = 'Dates with other hours: 2026-12-25 closed, 2026-12-31 08:00-14:00';
+/** Reads the hours, or tells the part that is not understood. */
+function readHours(text: string, context: PhraseContext): Pick<OpeningHours, 'weekly'> | { wrong: string } {
+  const weekly = new Map<(typeof WEEKDAYS)[number], Periods>();
+  let days: readonly number[] = EVERY_DAY;
+  for (const part of partsOf(text)) {
+    const closed = /^closed\s+(?:on\s+)?(.+)$|^(.+?)\s+closed$/i.exec(part);
+    const read = readPart(closed?.[1] ?? closed?.[2] ?? part, context);
+    if (!read || (read.windows.length === 0) !== (closed !== null)) return { wrong: part };
+    const more = TIMES_ALONE.test(part);
+    if (!more) days = read.days;
+    for (const day of days) {
+      const key = WEEKDAYS[day];
+      if (key && closed) weekly.delete(key);
+      else if (key) weekly.set(key, more ? [...(weekly.get(key) ?? []), ...read.windows] : read.windows);
+    }
+  }
+  return { weekly: Object.fromEntries(weekly) as NonNullable<OpeningHours['weekly']> };
+}
 
-/** Dates with hours of their own, as one types them: "2026-12-25 closed, 2026-12-31 08:00-14:00". */
+const partsOf = (text: string) =>
+  text
+    .split(/[,;\n]/)
+    .map((part) => part.trim())
+    .filter((part) => part !== '');
+
+/** Opening hours as they are said: weekdays 05:30 to 22:00, weekends 8-18, closed on Sundays. */
+export const hoursTextSchema = (context: PhraseContext) =>
+  z
+    .string()
+    .transform((text, check): OpeningHours | undefined => {
+      if (text.trim() === '') return undefined;
+      const read = readHours(text, context);
+      if (!('wrong' in read)) return read;
+      check.addIssue({ code: 'custom', message: `"${read.wrong}" is not understood: write it as Mo-Fr 05:30-22:00.` });
+      return z.NEVER;
+    })
+    .pipe(hoursSchema.optional());
+
+export const EXCEPTIONS_HINT = 'Dates with other hours: 25 Dec closed, New Year’s Eve 08:00-14:00';
+
+/** Dates with hours of their own: "25 Dec 2026 closed, 31 Dec 2026 08:00-14:00". */
 export function exceptionsText(hours: OpeningHours | undefined): string {
   return Object.entries(hours?.dates ?? {})
     .sort(([a], [b]) => (a < b ? -1 : 1))
-    .map(([date, periods]) =>
-      periods.length === 0
-        ? `${date} closed`
-        : `${date} ${periods.map(([open, close]) => `${open}-${close}`).join(' ')}`,
-    )
+    .map(([date, periods]) => {
+      const said = describeWhen({ from: date, to: date });
+      return periods.length === 0
+        ? `${said} closed`
+        : `${said} ${periods.map(([open, close]) => `${open}-${close}`).join(' ')}`;
+    })
     .join(', ');
 }
 
-export const exceptionsTextSchema = z
-  .string()
-  .transform((text, context): OpeningHours['dates'] => {
-    const dates: NonNullable<OpeningHours['dates']> = {};
-    for (const part of text.split(',').map((one) => one.trim())) {
-      if (part === '') continue;
-      const match = /^(\d{4}-\d\d-\d\d)\s+(?:(closed)|((?:\d\d:\d\d\s*[-–]\s*\d\d:\d\d\s*)+))$/i.exec(part);
-      if (!match?.[1]) {
-        const message = `"${part}" is not understood: write it as 2026-12-25 closed, or 2026-12-31 08:00-14:00.`;
-        context.addIssue({ code: 'custom', message });
+/** So many days in a row may have hours of their own by one phrase. */
+const MOST_DAYS = 366;
+
+/** What is said of one date, or of some in a row; null where it is not understood. */
+function readException(part: string, context: PhraseContext): NonNullable<OpeningHours['dates']> | null {
+  const closed = /^(.+?)\s+closed$|^closed\s+(?:on\s+)?(.+)$/i.exec(part);
+  const read = readWhen(closed?.[1] ?? closed?.[2] ?? part, context);
+  if (!read.ok) return null;
+  const { from, to, windows = [], ...others } = read.value;
+  const [first, last] = [parseDate(from ?? ''), parseDate(to ?? '')];
+  if (first === null || last === null || Object.keys(others).length > 0) return null;
+  if ((windows.length === 0) !== (closed !== null) || last - first >= MOST_DAYS) return null;
+  const periods = windows.map(([start, end]): [string, string] => [start, end]);
+  return Object.fromEntries(
+    Array.from({ length: last - first + 1 }, (_, i) => [formatDate(addDays(first, i)), periods]),
+  );
+}
+
+export const exceptionsTextSchema = (context: PhraseContext) =>
+  z
+    .string()
+    .transform((text, check): OpeningHours['dates'] => {
+      const dates: NonNullable<OpeningHours['dates']> = {};
+      for (const part of partsOf(text)) {
+        const read = readException(part, context);
+        if (read) Object.assign(dates, read);
+        else {
+          const message = `"${part}" is not understood: write it as 25 Dec closed, or 31 Dec 08:00-14:00.`;
+          check.addIssue({ code: 'custom', message });
+          return z.NEVER;
+        }
+      }
+      return Object.keys(dates).length === 0 ? undefined : dates;
+    })
+    .pipe(hoursSchema.shape.dates);
+
+/** When a display is off, as it is said: "23:30 to 04:45; Saturdays 22:00 to 06:00". Empty for never. */
+export const lightsOutText = (list: readonly When[] | undefined): string =>
+  (list ?? []).map((when) => describeWhen(when)).join('; ');
+
+export const lightsOutTextSchema = (context: PhraseContext) =>
+  z.string().transform((text, check): When[] | undefined => {
+    const list: When[] = [];
+    for (const part of text.split(/[;\n]/).filter((one) => one.trim() !== '')) {
+      const read = readWhen(part, context);
+      if (!read.ok) {
+        check.addIssue({ code: 'custom', message: read.message });
         return z.NEVER;
       }
-      dates[match[1]] = [...(match[3] ?? '').matchAll(/(\d\d:\d\d)\s*[-–]\s*(\d\d:\d\d)/g)].map(
-        ([, open, close]) => [open, close] as [string, string],
-      );
+      list.push(withoutToday(part, read.value, context));
     }
-    return Object.keys(dates).length === 0 ? undefined : dates;
-  })
-  .pipe(hoursSchema.shape.dates);
+    return list.length === 0 ? undefined : list;
+  });
+
+/** Nights have no beginning, unless one was said: what is read begins on the day that it is read on. */
+function withoutToday(text: string, when: When, context: PhraseContext): When {
+  const { from, ...others } = when;
+  if (from !== formatDate(context.today) || when.repeat !== undefined || when.to !== undefined) return when;
+  const next = addDays(context.today, 1);
+  const tomorrow = readWhen(text, { ...context, today: next });
+  return tomorrow.ok && tomorrow.value.from === formatDate(next) ? others : when;
+}
 
 /** A place as latitude and longitude in degrees: "62.1, 5.4". */
 export const placeText = (location: Site['location']) =>
@@ -93,7 +182,8 @@ export const placeTextSchema = z.string().transform((text, context): Site['locat
   const match = /^\s*(-?\d+(?:\.\d+)?)\s*[,;\s]\s*(-?\d+(?:\.\d+)?)\s*$/.exec(text);
   const location = { latitude: Number(match?.[1]), longitude: Number(match?.[2]) };
   if (match && siteSchema.shape.location.safeParse(location).success) return location;
-  const message = 'Write latitude and longitude in degrees: 62.1, 5.4 (north and east; south and west are negative).';
+  const message =
+    'Choose a town from the list, or write latitude and longitude in degrees: 62.1, 5.4 (south and west are negative).';
   context.addIssue({ code: 'custom', message });
   return z.NEVER;
 });

@@ -1,42 +1,33 @@
 'use client';
 
 import { zodResolver } from '@hookform/resolvers/zod';
+import { useMemo } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 import { z } from 'zod';
-import { idSchema, nameSchema, removed, screenSchema, windowSchema, type Screen } from '@/core';
+import { countTags, idSchema, nameSchema, removed, screenSchema, type PhraseContext, type Screen } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
 import { AutoForm } from '@/interface/forms/auto-form';
+import { usePhraseContext } from '@/interface/forms/use-phrase-context';
 import { Conflicts, useRecord } from '@/interface/forms/use-record';
+import { TagsField } from '@/interface/forms/tags-field';
 import { Button } from '@/interface/kit/button';
 import { ContentPicker } from '@/interface/forms/content-picker';
 import { contentOf, contentValue } from '@/interface/kit/content';
 import { Field, Input, Select } from '@/interface/kit/field';
 import { tagsText, tagsTextSchema } from '@/interface/kit/tags';
+import { LIGHTS_OUT_HINT, lightsOutText, lightsOutTextSchema } from './hours-text';
 
 const size = z.coerce.number('Write a number of pixels.');
 
-const screenFormSchema = z
-  .object({
+const screenFormSchema = (context: PhraseContext) =>
+  z.object({
     name: nameSchema,
     site: idSchema,
     width: size.pipe(screenSchema.shape.width),
     height: size.pipe(screenSchema.shape.height),
     tags: tagsTextSchema,
     backdrop: z.string(),
-    off: z.string().trim(),
-    on: z.string().trim(),
-  })
-  .superRefine(({ off, on }, context) => {
-    if ((off === '') !== (on === ''))
-      context.addIssue({
-        code: 'custom',
-        path: [off === '' ? 'off' : 'on'],
-        message: 'Lights-out has a beginning and an end: fill both, or neither.',
-      });
-    if (off === '' || on === '') return;
-    const window = windowSchema.safeParse([off, on]);
-    for (const issue of window.error?.issues ?? [])
-      context.addIssue({ code: 'custom', path: [issue.path[0] === 0 ? 'off' : 'on'], message: issue.message });
+    lightsOut: lightsOutTextSchema(context),
   });
 
 /** What people call the fields. */
@@ -47,20 +38,10 @@ const FIELD_NAMES = {
   height: 'Height',
   tags: 'Tags',
   backdrop: 'Backdrop',
-  off: 'Lights out from',
-  on: 'Lights out until',
+  lightsOut: 'Lights out',
 };
 
-/** The one window of each night in which the display is off, empty for none; null where its hours are more than that. */
-function nightlyOf(screen: Screen | null): readonly [string, string] | null {
-  const [first, ...more] = screen?.lightsOut ?? [];
-  if (!first) return ['', ''];
-  const [window, ...others] = first.windows ?? [];
-  return window && more.length + others.length === 0 && Object.keys(first).join() === 'windows' ? window : null;
-}
-
 function screenValues(screen: Screen | null, site: string) {
-  const [off, on] = nightlyOf(screen) ?? ['', ''];
   return {
     name: screen?.name ?? '',
     site: screen?.site ?? site,
@@ -68,8 +49,7 @@ function screenValues(screen: Screen | null, site: string) {
     height: String(screen?.height ?? 1080),
     tags: tagsText(screen?.tags),
     backdrop: contentValue(screen?.backdrop),
-    off,
-    on,
+    lightsOut: lightsOutText(screen?.lightsOut),
   };
 }
 
@@ -84,9 +64,10 @@ export function ScreenForm({
   onDone: (id: string) => void;
 }) {
   const { draft, edit, save } = useNetwork('draft', 'edit', 'save');
-  const simple = nightlyOf(screen) !== null;
+  const context = usePhraseContext();
+  const schema = useMemo(() => screenFormSchema(context), [context]);
   const form = useForm({
-    resolver: zodResolver(screenFormSchema),
+    resolver: zodResolver(schema),
     mode: 'onTouched',
     defaultValues: screenValues(screen, site),
   });
@@ -94,16 +75,15 @@ export function ScreenForm({
     kind: 'screen',
     object: screen,
     valuesOf: (object) => screenValues(object, site),
-    madeOf: { lightsOut: ['off', 'on'] },
   });
+  const known = useMemo(() => countTags([...draft.sites, ...draft.screens]), [draft]);
   const { register, formState } = form;
   const { errors } = formState;
 
-  const submit = async ({ off: begins, on: ends, backdrop, ...values }: z.output<typeof screenFormSchema>) => {
+  const submit = async ({ backdrop, ...values }: z.output<ReturnType<typeof screenFormSchema>>) => {
     const content = contentOf(backdrop);
-    const nights = begins === '' ? undefined : [{ windows: [[begins, ends] as [string, string]] }];
     const result = await save(
-      record.patch({ ...values, backdrop: content, lightsOut: nights }),
+      record.patch({ ...values, backdrop: content }),
       screen ? undefined : `${values.name} was added: pair a player with it.`,
     );
     if (result.ok && !screen) onDone(result.value.ids[0] ?? '');
@@ -112,7 +92,14 @@ export function ScreenForm({
 
   return (
     <>
-      <AutoForm form={form} save={submit} create={screen ? undefined : 'Add screen'} held={record.conflicts.length > 0}>
+      <AutoForm
+        form={form}
+        about={screen ? `screen ${screen.id}` : `screen new ${site}`}
+        save={submit}
+        create={screen ? undefined : 'Add screen'}
+        held={record.conflicts.length > 0}
+        settled={record.settled}
+      >
         <Conflicts record={record} names={FIELD_NAMES} />
         <Field label="Name" error={errors.name?.message}>
           <Input invalid={!!errors.name} {...register('name')} />
@@ -134,9 +121,12 @@ export function ScreenForm({
             <Input inputMode="numeric" invalid={!!errors.height} {...register('height')} />
           </Field>
         </div>
-        <Field label="Tags" hint="Besides those of its site; separated by commas" error={errors.tags?.message}>
-          <Input invalid={!!errors.tags} {...register('tags')} />
-        </Field>
+        <TagsField
+          control={form.control}
+          name="tags"
+          hint="Besides those of its site; a comma parts them"
+          known={known}
+        />
         <Field label="Backdrop" hint="What it shows when nothing is booked">
           <Controller
             control={form.control}
@@ -146,20 +136,9 @@ export function ScreenForm({
             )}
           />
         </Field>
-        {simple ? (
-          <div className="flex gap-4">
-            <Field label="Lights out from" hint="As 23:30, or closes+01:00" error={errors.off?.message}>
-              <Input invalid={!!errors.off} {...register('off')} />
-            </Field>
-            <Field label="until" hint="As 04:45, or opens-00:30" error={errors.on?.message}>
-              <Input invalid={!!errors.on} {...register('on')} />
-            </Field>
-          </div>
-        ) : (
-          <p className="text-sm text-faint">
-            Its lights-out hours are more than one window a night: they came with a plan file and stay as they are.
-          </p>
-        )}
+        <Field label="Lights out" hint={LIGHTS_OUT_HINT} error={errors.lightsOut?.message}>
+          <Input autoComplete="off" invalid={!!errors.lightsOut} {...register('lightsOut')} />
+        </Field>
       </AutoForm>
       {screen && (
         <Button

@@ -1,24 +1,32 @@
 'use client';
 
 import { group } from 'd3-array';
-import { useRouter, useSearchParams } from 'next/navigation';
-import { memo, useCallback, useMemo, useState } from 'react';
-import { describeWhen, parseSelector, screensMatching, type Plan, type Screen } from '@/core';
+import { memo, useCallback, useMemo, useState, type CSSProperties } from 'react';
+import { describeWhen, type Screen, type Site } from '@/core';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/button';
 import { Empty } from '@/interface/kit/empty';
 import { Input } from '@/interface/kit/field';
+import { findScreens } from '@/interface/kit/find-screens';
 import { clockTime, counted, zoneName } from '@/interface/kit/format';
 import { Lantern, STATE_WORDS } from '@/interface/kit/lantern';
 import { Sheet } from '@/interface/kit/sheet';
 import type { ScreenStatus } from '@/services/screens';
 import { useMoment } from '@/interface/data/moment';
+import { useWanted } from '@/interface/shell/use-wanted';
 import { PairForm } from './pair-form';
 import { ScreenForm } from './screen-form';
 import { SiteForm } from './site-form';
 
-/** About how high a site stands without its screens, and each of these, in pixels. */
-const [SITE_HEIGHT, ROW_HEIGHT] = [70, 34];
+/** The columns of the list, and how wide each is. */
+const COLUMNS = [
+  { name: 'State', width: 'w-32' },
+  { name: 'Screen', width: 'w-56' },
+  { name: 'Size', width: 'w-32' },
+  { name: 'Tags', width: 'w-40' },
+  { name: 'Lights out', width: 'w-48' },
+  { name: 'Trouble', width: 'flex-1' },
+];
 
 /** What the sheet shows: a site or a screen, known or new. */
 type Open = { kind: 'site'; id: string | null } | { kind: 'screen'; id: string | null; site: string } | null;
@@ -26,33 +34,32 @@ type Open = { kind: 'site'; id: string | null } | { kind: 'screen'; id: string |
 /** Every site and screen: state, player, and what is decided for them. */
 export function ScreensPlace() {
   const { draft, statuses: status } = useNetwork('draft', 'statuses');
-  const router = useRouter();
-  const wanted = useSearchParams().get('screen');
   const index = useIndex(draft);
   const [search, setSearch] = useState('');
-  const [open, setOpen] = useState<Open>(() => {
-    const screen = wanted === null ? undefined : index.screens.get(wanted);
-    return screen ? { kind: 'screen', id: screen.id, site: screen.site } : null;
+  const [open, setOpen] = useState<Open>(null);
+  useWanted((wanted) => {
+    const screen = index.screens.get(wanted.get('screen') ?? '');
+    const place = index.sites.get(wanted.get('site') ?? '');
+    if (screen) setOpen({ kind: 'screen', id: screen.id, site: screen.site });
+    else if (place) setOpen({ kind: 'site', id: place.id });
+    else if (wanted.get('add') === 'site') setOpen({ kind: 'site', id: null });
   });
-  const shown = useMemo(() => found(draft, search), [draft, search]);
+  const shown = useMemo(() => findScreens(draft, search), [draft, search]);
   const screensOf = useMemo(() => group(shown, (one) => one.site), [shown]);
   const openScreen = useCallback(({ id, site: of }: Screen) => setOpen({ kind: 'screen', id, site: of }), []);
   const site = open?.kind === 'site' && open.id ? (index.sites.get(open.id) ?? null) : null;
   const screen = open?.kind === 'screen' && open.id ? (index.screens.get(open.id) ?? null) : null;
-  const close = () => {
-    setOpen(null);
-    if (wanted !== null) router.replace('/screens');
-  };
+  const close = () => setOpen(null);
 
   return (
-    <div className="px-6 pb-8">
-      <div className="sticky top-0 z-10 flex items-center gap-5 bg-paper py-3">
+    <div className="px-3 pb-8 sm:px-6">
+      <div className="sticky top-0 z-10 flex flex-wrap items-center gap-x-5 gap-y-2 bg-paper py-3">
         <h1 className="sr-only">Screens</h1>
-        <div className="w-72">
+        <div className="w-full sm:w-72">
           <Input
             data-search
             aria-label="Find screens"
-            placeholder="Find by name, or by tags as in quay and hall"
+            placeholder="Find by name or tag"
             value={search}
             onChange={(event) => setSearch(event.target.value)}
           />
@@ -61,22 +68,36 @@ export function ScreensPlace() {
         <Button variant="main" className="ml-auto" onClick={() => setOpen({ kind: 'site', id: null })}>
           Add site
         </Button>
+        {shown.length > 0 && (
+          // For the eye: each site's table has its own for those who hear it.
+          <div aria-hidden className="flex w-full text-xs text-faint max-lg:hidden">
+            {COLUMNS.map(({ name, width }) => (
+              <span key={name} className={width}>
+                {name}
+              </span>
+            ))}
+          </div>
+        )}
       </div>
       {draft.sites.length === 0 && (
         <Empty title="No sites yet">A site is a place with a clock of its own. Add the first, then its screens.</Empty>
       )}
+      {shown.length === 0 && draft.screens.length > 0 && (
+        <p className="py-6 text-faint">No screen has this name or tag.</p>
+      )}
       {draft.sites.map((one) => {
         const screens = screensOf.get(one.id) ?? [];
-        if (search && screens.length === 0) return null;
+        if (search.trim() && screens.length === 0 && !isCalled(one, search)) return null;
         return (
           // Sites out of sight are not laid out: a network may have hundreds, with thousands of screens.
           <section
             key={one.id}
             aria-label={one.name}
-            className="border-t border-rule py-4 [content-visibility:auto]"
-            style={{ containIntrinsicSize: `auto ${SITE_HEIGHT + screens.length * ROW_HEIGHT}px` }}
+            // About how high it stands: its head, and each row, which has two lines where there is little room.
+            className="border-t border-rule py-4 [contain-intrinsic-size:auto_calc(70px+var(--rows)*34px)] [content-visibility:auto] max-lg:[contain-intrinsic-size:auto_calc(90px+var(--rows)*64px)]"
+            style={{ '--rows': screens.length } as CSSProperties}
           >
-            <header className="flex items-baseline gap-4">
+            <header className="flex flex-wrap items-baseline gap-x-4">
               <h2 className="text-lg">
                 <button type="button" onClick={() => setOpen({ kind: 'site', id: one.id })} className="hover:text-tide">
                   {one.name}
@@ -94,18 +115,20 @@ export function ScreensPlace() {
                 Add screen
               </Button>
             </header>
-            <table className="mt-1 w-full table-fixed text-left">
+            <table className="mt-1 w-full text-left max-lg:block lg:table-fixed">
+              <colgroup className="max-lg:hidden">
+                {COLUMNS.map(({ name, width }) => (
+                  <col key={name} className={width} />
+                ))}
+              </colgroup>
               <thead className="sr-only">
                 <tr>
-                  <th>State</th>
-                  <th>Screen</th>
-                  <th>Size</th>
-                  <th>Tags</th>
-                  <th>Lights out</th>
-                  <th>Trouble</th>
+                  {COLUMNS.map(({ name }) => (
+                    <th key={name}>{name}</th>
+                  ))}
                 </tr>
               </thead>
-              <tbody>
+              <tbody className="max-lg:block">
                 {screens.map((entry) => (
                   <Row key={entry.id} screen={entry} status={status.get(entry.id)} onOpen={openScreen} />
                 ))}
@@ -117,7 +140,7 @@ export function ScreensPlace() {
       })}
       <Sheet
         open={open !== null && (open.id === null || site !== null || screen !== null)}
-        title={open?.kind === 'site' ? (site?.name ?? 'A new site') : (screen?.name ?? 'A new screen')}
+        title={open?.kind === 'site' ? (site?.name ?? 'A new site') : titleOf(screen, index.sites)}
         onClose={close}
       >
         {open?.kind === 'site' && <SiteForm key={open.id} site={site} onDone={close} />}
@@ -137,6 +160,12 @@ export function ScreensPlace() {
   );
 }
 
+const isCalled = ({ name }: Site, search: string) => name.toLowerCase().includes(search.trim().toLowerCase());
+
+/** Two screens may have one name: they are told apart by their sites. */
+const titleOf = (screen: Screen | null, sites: ReadonlyMap<string, Site>) =>
+  screen ? `${sites.get(screen.site)?.name ?? ''} · ${screen.name}` : 'A new screen';
+
 function Clock({ zone }: { zone: string }) {
   const { now } = useMoment();
   return clockTime(now, zone, false);
@@ -154,33 +183,33 @@ const Row = memo(function Row({
   const state = status?.state ?? 'unpaired';
   const { download } = status ?? {};
   return (
-    <tr className="border-t border-rule/60 hover:bg-well">
-      <td className="w-32 py-1.5">
+    <tr className="border-t border-rule/60 hover:bg-well max-lg:flex max-lg:flex-wrap max-lg:items-baseline max-lg:gap-x-4 max-lg:py-1.5">
+      <td className="lg:w-32 lg:py-1.5">
         <span className="flex items-center gap-2">
           <Lantern state={state} /> {STATE_WORDS[state]}
         </span>
       </td>
-      <td className="w-56">
+      <td className="max-lg:order-first max-lg:w-full lg:w-56">
         <button
           type="button"
           onClick={() => onOpen(screen)}
           data-screen-row={screen.id}
-          className="font-semibold underline-offset-2 hover:underline"
+          className="min-h-6 font-semibold underline-offset-2 hover:underline"
         >
           {screen.name}
         </button>
       </td>
-      <td className="w-32 font-code text-xs text-faint">
+      <td className="font-code text-xs text-faint lg:w-32">
         {screen.width} × {screen.height}
       </td>
-      <td className="w-40 truncate text-sm text-tide">{screen.tags?.join(', ')}</td>
-      <td className="w-48 truncate text-sm text-faint">
+      <td className="truncate text-sm text-tide lg:w-40">{screen.tags?.join(', ')}</td>
+      <td className="truncate text-sm text-faint lg:w-48">
         {screen.lightsOut
           ?.map((when) => describeWhen(when))
           .join('; ')
           .replace(/^daily /, '')}
       </td>
-      <td className="truncate text-sm text-brick">
+      <td className="text-sm text-brick lg:truncate">
         {download
           ? `${Math.round(download.doneBytes / 1e6)} of ${Math.round(download.totalBytes / 1e6)} MB fetched`
           : status?.troubles[0]}
@@ -188,12 +217,3 @@ const Row = memo(function Row({
     </tr>
   );
 });
-
-/** The screens whose name holds what is searched, or that it selects as a selector. */
-function found(plan: Plan, search: string): readonly Screen[] {
-  const text = search.trim().toLowerCase();
-  if (text === '') return plan.screens;
-  const selector = parseSelector(text);
-  const selected = new Set(selector.ok ? screensMatching(plan, selector.value) : []);
-  return plan.screens.filter((screen) => selected.has(screen) || screen.name.toLowerCase().includes(text));
-}

@@ -1,13 +1,17 @@
 'use client';
 
+import { usePhraseContext } from '@/interface/forms/use-phrase-context';
 import { Conflicts, useRecord } from '@/interface/forms/use-record';
 import { zodResolver } from '@hookform/resolvers/zod';
+import { useMemo } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 import { z } from 'zod';
-import { nameSchema, zoneSchema, type Site, removed } from '@/core';
+import { countTags, nameSchema, zoneSchema, type PhraseContext, type Site, removed } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
 import { AutoForm } from '@/interface/forms/auto-form';
+import { TagsField } from '@/interface/forms/tags-field';
 import { Button } from '@/interface/kit/button';
+import { PlaceField } from './place-field';
 import { ContentPicker } from '@/interface/forms/content-picker';
 import { contentOf, contentValue } from '@/interface/kit/content';
 import { Field, Input } from '@/interface/kit/field';
@@ -23,15 +27,16 @@ import {
   placeTextSchema,
 } from './hours-text';
 
-const siteFormSchema = z.object({
-  name: nameSchema,
-  timeZone: zoneSchema,
-  tags: tagsTextSchema,
-  place: placeTextSchema,
-  hours: hoursTextSchema,
-  exceptions: exceptionsTextSchema,
-  backdrop: z.string(),
-});
+const siteFormSchema = (context: PhraseContext) =>
+  z.object({
+    name: nameSchema,
+    timeZone: zoneSchema,
+    tags: tagsTextSchema,
+    place: placeTextSchema,
+    hours: hoursTextSchema(context),
+    exceptions: exceptionsTextSchema(context),
+    backdrop: z.string(),
+  });
 
 const ZONES = Intl.supportedValuesOf('timeZone');
 
@@ -59,8 +64,10 @@ const siteValues = (site: Site | null) => ({
 /** A site: its clock, its opening hours, its tags for all its screens, and what shows where nothing is booked. */
 export function SiteForm({ site, onDone }: { site: Site | null; onDone: (id: string) => void }) {
   const { draft, edit, save } = useNetwork('draft', 'edit', 'save');
+  const context = usePhraseContext();
+  const schema = useMemo(() => siteFormSchema(context), [context]);
   const form = useForm({
-    resolver: zodResolver(siteFormSchema),
+    resolver: zodResolver(schema),
     mode: 'onTouched',
     defaultValues: siteValues(site),
   });
@@ -70,6 +77,7 @@ export function SiteForm({ site, onDone }: { site: Site | null; onDone: (id: str
     valuesOf: siteValues,
     madeOf: { location: ['place'], hours: ['hours', 'exceptions'] },
   });
+  const known = useMemo(() => countTags([...draft.sites, ...draft.screens]), [draft]);
   const { register, formState } = form;
   const { errors } = formState;
 
@@ -81,7 +89,7 @@ export function SiteForm({ site, onDone }: { site: Site | null; onDone: (id: str
     hours,
     exceptions,
     backdrop,
-  }: z.output<typeof siteFormSchema>) => {
+  }: z.output<ReturnType<typeof siteFormSchema>>) => {
     const content = contentOf(backdrop);
     const open = hours || exceptions ? { ...hours, ...(exceptions ? { dates: exceptions } : {}) } : undefined;
     const result = await save(
@@ -94,7 +102,14 @@ export function SiteForm({ site, onDone }: { site: Site | null; onDone: (id: str
 
   return (
     <>
-      <AutoForm form={form} save={submit} create={site ? undefined : 'Add site'} held={record.conflicts.length > 0}>
+      <AutoForm
+        form={form}
+        about={site ? `site ${site.id}` : 'site new'}
+        save={submit}
+        create={site ? undefined : 'Add site'}
+        held={record.conflicts.length > 0}
+        settled={record.settled}
+      >
         <Conflicts record={record} names={FIELD_NAMES} />
         <Field label="Name" error={errors.name?.message}>
           <Input invalid={!!errors.name} {...register('name')} />
@@ -107,18 +122,14 @@ export function SiteForm({ site, onDone }: { site: Site | null; onDone: (id: str
             <option key={zone} value={zone} />
           ))}
         </datalist>
-        <Field label="Tags" hint="For all its screens; separated by commas" error={errors.tags?.message}>
-          <Input invalid={!!errors.tags} {...register('tags')} />
-        </Field>
+        <TagsField control={form.control} name="tags" hint="For all its screens; a comma parts them" known={known} />
         <Field label="Opening hours" hint={HOURS_HINT} error={errors.hours?.message}>
           <Input invalid={!!errors.hours} {...register('hours')} />
         </Field>
         <Field label="Hours on single dates" hint={EXCEPTIONS_HINT} error={errors.exceptions?.message}>
           <Input invalid={!!errors.exceptions} {...register('exceptions')} />
         </Field>
-        <Field label="Place" hint="Latitude and longitude in degrees: 62.1, 5.4" error={errors.place?.message}>
-          <Input invalid={!!errors.place} {...register('place')} />
-        </Field>
+        <PlaceField control={form.control} name="place" />
         <Field label="Backdrop" hint="What its screens show when nothing is booked">
           <Controller
             control={form.control}

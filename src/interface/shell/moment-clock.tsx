@@ -21,12 +21,12 @@ export function MomentClock() {
       onClick={() => setWriting(true)}
       title="Look at another time (m)"
       aria-label="Look at another time"
-      className="flex w-56 shrink-0 flex-col justify-center border-r border-rule px-5 text-left hover:bg-well"
+      className="flex min-w-0 flex-1 flex-col justify-center border-r border-rule px-3 text-left hover:bg-well sm:w-40 sm:flex-none lg:w-56 lg:px-5"
     >
-      <span className="font-code text-lg leading-tight" data-testid="moment">
+      <span className="font-code text-sm leading-tight sm:text-lg" data-testid="moment">
         {clockTime(moment, zone, isNow || undefined)}
       </span>
-      <span className="text-sm text-faint">
+      <span className="text-sm text-faint max-lg:truncate">
         {dayName(moment, zone)} · your clock <OtherClock moment={moment} zone={zone} />
       </span>
     </button>
@@ -82,7 +82,10 @@ function MomentEntry({
     onDone();
   };
   return (
-    <form onSubmit={submit} className="flex w-56 shrink-0 flex-col justify-center border-r border-rule px-4">
+    <form
+      onSubmit={submit}
+      className="flex min-w-0 flex-1 flex-col justify-center border-r border-rule px-3 sm:w-40 sm:flex-none lg:w-56 lg:px-4"
+    >
       <input
         ref={field}
         aria-label="Look at"

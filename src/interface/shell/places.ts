@@ -1,4 +1,4 @@
-/** The places, and the key that goes to each after g. The last two are reached from the right of the bar. */
+/** The places, and the key that goes to each after g. The last three are reached from the right of the bar. */
 export const PLACES = [
   { path: '/', name: 'Now', key: 'n' },
   { path: '/library', name: 'Library', key: 'l' },
@@ -7,4 +7,5 @@ export const PLACES = [
   { path: '/screens', name: 'Screens', key: 's' },
   { path: '/publish', name: 'Publish', key: 'u' },
   { path: '/people', name: 'People', key: 'e' },
+  { path: '/network', name: 'Network', key: 'k' },
 ] as const;

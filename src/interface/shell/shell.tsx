@@ -5,7 +5,7 @@ import { MomentProvider } from '@/interface/data/moment';
 import { ZoneProvider } from '@/interface/data/zone';
 import { NetworkProvider } from '@/interface/data/provider';
 import type { NetworkView } from '@/interface/data/state';
-import { NoticeLine } from './notice';
+import { Palette } from './palette';
 import { Shortcuts } from './shortcuts';
 import { TimeRail } from './time-rail';
 import { TopBar } from './top-bar';
@@ -17,14 +17,22 @@ export function Shell({ view, zone, children }: { view: NetworkView; zone: strin
       <NetworkProvider view={view}>
         <MomentProvider>
           <div className="flex h-dvh flex-col">
+            <a
+              href="#place"
+              className="fixed top-2 left-2 z-50 -translate-y-20 bg-dusk px-4 py-2 text-on-dusk focus:translate-y-0"
+            >
+              Skip to the place
+            </a>
             <TopBar />
-            <main id="place" className="min-h-0 flex-1 overflow-y-auto">
+            {/* What scrolls can be scrolled by keys, also where it holds nothing that takes the focus. */}
+            {/* eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex */}
+            <main id="place" tabIndex={0} className="relative min-h-0 flex-1 overflow-y-auto -outline-offset-2">
               {children}
             </main>
-            <NoticeLine />
             <TimeRail />
           </div>
           <Shortcuts />
+          <Palette />
         </MomentProvider>
       </NetworkProvider>
     </ZoneProvider>

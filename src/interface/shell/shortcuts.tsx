@@ -1,6 +1,6 @@
 'use client';
 
-import { useRouter } from 'next/navigation';
+import { usePathname, useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
@@ -12,9 +12,32 @@ import { isTyping } from './typing';
 
 /** Keys that are heard elsewhere than by `useKey`. */
 const OTHERS = [
+  ['Ctrl K', 'Go to any place, thing or act by its name'],
   ['Ctrl Z, Ctrl Y', 'Take your last change back, make it again'],
-  ['Tab, arrows', 'Walk; in layers of bookings Space takes hold, Enter opens'],
+  ['Tab', 'Walk from part to part'],
 ];
+
+/** What arrows and the like do in a place, by its path. */
+const OF_PLACE: Readonly<Record<string, readonly (readonly [string, string])[]>> = {
+  '/': [
+    ['arrows', 'Walk from tile to tile'],
+    ['Enter, Space', 'Choose a tile, or give it up'],
+    ['Shift arrows, Shift click', 'Choose all tiles up to there'],
+    ['Ctrl click', 'Choose one more'],
+    ['Ctrl A', 'Choose all tiles that are shown'],
+    ['Esc', 'Choose none'],
+  ],
+  '/plan': [
+    ['arrows', 'Walk from bar to bar'],
+    ['Space', 'Take hold of a bar; arrows carry it, Enter puts it down'],
+    ['Enter', 'Open a booking'],
+    ['Del', 'Take a bar off'],
+  ],
+  '/playlists': [
+    ['Space, arrows, Space', 'On a grip: take an item, move it, put it down'],
+    ['Enter, Esc', 'Save a field, or put back what stood there'],
+  ],
+};
 
 /** A place and the keys to it. */
 function PlaceKey({ place: { key, name, path } }: { place: (typeof PLACES)[number] }) {
@@ -25,6 +48,7 @@ function PlaceKey({ place: { key, name, path } }: { place: (typeof PLACES)[numbe
 
 /** The keys of every place. While one types they are letters; while a sheet is open, taking back and making again work on. */
 export function Shortcuts() {
+  const path = usePathname();
   const { step, go } = useMoment();
   const { undo, redo } = useNetwork('undo', 'redo');
   const [list, showList] = useState<readonly KeyMeaning[] | null>(null);
@@ -50,15 +74,16 @@ export function Shortcuts() {
   }, [undo, redo]);
 
   // Ways to places first.
-  const ways = [...(list ?? [])].sort((a, b) => Number(b.keys.includes(' ')) - Number(a.keys.includes(' ')));
-  const told = [...ways.map(({ keys, what }) => [keys, what]), ...OTHERS];
+  const ways = [...(list ?? [])].reverse().sort((a, b) => Number(b.keys.includes(' ')) - Number(a.keys.includes(' ')));
+  const here = Object.entries(OF_PLACE).findLast(([place]) => (place === '/' ? path === '/' : path.startsWith(place)));
+  const told = [...(here?.[1] ?? []), ...OTHERS, ...ways.map(({ keys, what }) => [keys, what] as const)];
   return (
     <>
       {PLACES.map((place) => (
         <PlaceKey key={place.key} place={place} />
       ))}
       <Sheet title="Keys" open={list !== null} onClose={() => showList(null)}>
-        <dl className="grid grid-cols-[8rem_1fr] gap-y-2">
+        <dl className="grid grid-cols-[9rem_1fr] gap-x-4 gap-y-2">
           {told.map(([key, what]) => (
             <div key={key} className="contents">
               <dt className="font-code text-sm">{key}</dt>

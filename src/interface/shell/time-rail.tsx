@@ -7,6 +7,7 @@ import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
 import { clockTime, counted, dateTime, dayName } from '@/interface/kit/format';
+import { tickHours } from '@/interface/kit/ticks';
 import { useWidth } from '@/interface/kit/use-width';
 import { MomentClock } from './moment-clock';
 
@@ -16,7 +17,7 @@ const SPAN = 18 * HOUR;
 /** The ruler at the foot of the window: moves the moment by dragging, by keys, and from change to change. */
 export function TimeRail() {
   const { moment, isNow, now, go, changes, step, selected } = useMoment();
-  const { looking, look, published, docket } = useNetwork('looking', 'look', 'published', 'docket');
+  const { looking, look, published } = useNetwork('looking', 'look', 'published');
   const zone = useZone();
   const track = useRef<HTMLDivElement>(null);
   const width = useWidth(track, 900);
@@ -26,7 +27,7 @@ export function TimeRail() {
   const scale = useMemo(() => scaleTime([start, start + SPAN], [0, width]), [start, width]);
   const shown = changes.filter(({ at }) => at >= start && at < start + SPAN);
   const most = Math.max(1, ...shown.map((one) => one.screens));
-  const ticks = hoursOf(start, start + SPAN, zone);
+  const ticks = hoursOf(start, start + SPAN, zone, tickHours(width, SPAN / HOUR));
   const clockChanges = clockChangesIn(zone, start, start + SPAN);
 
   const instantAt = (event: PointerEvent) => {
@@ -44,7 +45,7 @@ export function TimeRail() {
   };
 
   return (
-    <footer className="flex h-20 shrink-0 items-stretch border-t border-rule bg-sheet">
+    <footer className="flex shrink-0 flex-wrap items-stretch border-t border-rule bg-sheet sm:h-20 sm:flex-nowrap [@media(max-height:500px)]:h-14">
       <MomentClock />
       <div
         ref={track}
@@ -55,7 +56,7 @@ export function TimeRail() {
         aria-valuemax={start + SPAN}
         aria-valuenow={Math.round(moment)}
         aria-valuetext={`${dateTime(moment, zone)} ${zone}`}
-        className="relative min-w-0 flex-1 cursor-ew-resize touch-none select-none overflow-hidden"
+        className="relative order-first h-11 w-full min-w-0 cursor-ew-resize touch-none select-none overflow-hidden max-sm:border-b max-sm:border-rule sm:order-none sm:h-auto sm:w-auto sm:flex-1"
         onKeyDown={onKey}
         onPointerDown={(event) => {
           event.currentTarget.setPointerCapture(event.pointerId);
@@ -97,7 +98,7 @@ export function TimeRail() {
           <div className={`absolute top-3 size-3 -translate-x-1/2 rotate-45 ${isNow ? 'bg-lamp' : 'bg-dusk'}`} />
         </div>
       </div>
-      <div className="flex shrink-0 items-center gap-1 border-l border-rule px-4">
+      <div className="flex shrink-0 items-center gap-1 border-l border-rule px-2 py-1 lg:px-4">
         <RailButton label="Change before" onClick={() => step(-1)}>
           [
         </RailButton>
@@ -108,15 +109,15 @@ export function TimeRail() {
           ]
         </RailButton>
         {published && (
-          <label className="ml-3 flex flex-col text-xs text-faint">
-            Looking at
+          <label className="ml-1 flex flex-col text-xs text-faint lg:ml-3">
+            <span className="max-lg:sr-only">Looking at</span>
             <select
               value={looking}
               onChange={(event) => look(event.target.value as 'published' | 'draft')}
-              className="border border-rule bg-paper px-1 py-0.5 text-sm text-ink"
+              className="border border-rule bg-paper px-1 py-0.5 text-sm text-ink max-sm:w-24"
             >
-              <option value="published">edition {published.number}</option>
-              <option value="draft">{docket.entries > 0 ? 'with the docket' : 'the draft'}</option>
+              <option value="published">on the glass</option>
+              <option value="draft">with my changes</option>
             </select>
           </label>
         )}
@@ -134,15 +135,13 @@ function clockChangesIn(zone: string, from: number, to: number): { at: number; b
   );
 }
 
-const TICK_HOURS = 2;
-
-/** The even hours of a zone's clock in a range. */
-function hoursOf(from: number, to: number, zone: string): number[] {
+/** The hours of a zone's clock in a range, every `apart`-th of the day. */
+function hoursOf(from: number, to: number, zone: string, apart: number): number[] {
   const first = Math.ceil(from / (HOUR / 2)) * (HOUR / 2);
   const halves = Array.from({ length: Math.ceil((to - first) / (HOUR / 2)) }, (_, i) => first + (i * HOUR) / 2);
   return halves.filter((at) => {
     const [hours, minutes] = clockTime(at, zone).split(':').map(Number);
-    return minutes === 0 && (hours ?? 0) % TICK_HOURS === 0;
+    return minutes === 0 && (hours ?? 0) % apart === 0;
   });
 }
 
@@ -170,7 +169,7 @@ function RailButton({
       title={label}
       aria-pressed={pressed}
       onClick={onClick}
-      className={`h-9 min-w-9 border px-2 font-code text-sm ${pressed ? 'border-lamp' : 'border-rule hover:border-ink'}`}
+      className={`h-8 min-w-8 border px-1 font-code text-sm sm:h-9 sm:min-w-9 sm:px-2 ${pressed ? 'border-lamp' : 'border-rule hover:border-ink'}`}
     >
       {children}
     </button>

@@ -6,6 +6,9 @@ import { usePathname } from 'next/navigation';
 import { signOutAction } from '@/web/people-actions';
 import { useFromNetwork, useNetwork } from '@/interface/data/provider';
 import { counted } from '@/interface/kit/format';
+import { Lantern } from '@/interface/kit/lantern';
+import { NoticeLine } from './notice';
+import { openPalette } from './palette';
 import { PLACES } from './places';
 import { toggleTheme } from './theme';
 
@@ -13,34 +16,57 @@ export function TopBar() {
   const path = usePathname();
   const { draft, person } = useNetwork('draft', 'person');
   return (
-    <header className="flex h-14 shrink-0 items-stretch gap-6 border-b border-rule bg-paper px-5">
-      <Link href="/" className="flex items-center gap-2 font-heading text-lg font-bold">
+    <header className="flex shrink-0 flex-wrap items-stretch gap-x-3 border-b border-rule bg-paper px-3 sm:h-14 sm:flex-nowrap sm:px-5 lg:gap-x-6">
+      <Link
+        href="/"
+        aria-label={draft.network.name}
+        className="flex h-11 items-center gap-2 font-heading text-lg font-bold sm:h-auto"
+      >
         <LanternMark />
-        <span className="max-w-44 truncate">{draft.network.name}</span>
+        <span className="hidden max-w-44 truncate lg:inline">{draft.network.name}</span>
       </Link>
-      <nav aria-label="Places" className="flex items-stretch">
-        {PLACES.slice(0, -2).map(({ path: to, name }) => {
+      <nav
+        aria-label="Places"
+        className="order-last flex w-full items-stretch justify-between sm:order-none sm:w-auto sm:justify-start"
+      >
+        {PLACES.slice(0, -3).map(({ path: to, name }) => {
           const here = to === '/' ? path === '/' : path.startsWith(to);
           return (
             <Link
               key={to}
               href={to}
               aria-current={here ? 'page' : undefined}
-              className={`flex items-center border-b-3 px-3 pt-0.5 ${here ? 'border-dusk font-semibold' : 'border-transparent text-faint hover:text-ink'}`}
+              className={`flex items-center border-b-3 px-1.5 pt-0.5 max-sm:py-1.5 lg:px-3 ${here ? 'border-dusk font-semibold' : 'border-transparent text-faint hover:text-ink'}`}
             >
               {name}
             </Link>
           );
         })}
       </nav>
-      <div className="ml-auto flex items-center gap-4">
-        <DocketBadge />
+      <NoticeLine />
+      <div className="ml-auto flex items-center gap-2 lg:gap-4">
+        <Standing />
+        <ToPublish />
         <Menu>
           <MenuButton className="px-2 py-1 hover:text-tide">{person.split(' ')[0]}</MenuButton>
           <MenuItems anchor="bottom end" className="z-50 min-w-44 border border-rule bg-sheet py-1">
             <MenuItem>
+              <button
+                type="button"
+                onClick={openPalette}
+                className="flex w-full items-baseline justify-between gap-4 px-4 py-2 text-left data-focus:bg-well"
+              >
+                Go to anything <span className="font-code text-[11px] text-faint">Ctrl K</span>
+              </button>
+            </MenuItem>
+            <MenuItem>
               <Link href="/people" className="block px-4 py-2 data-focus:bg-well">
                 People, password
+              </Link>
+            </MenuItem>
+            <MenuItem>
+              <Link href="/network" className="block px-4 py-2 data-focus:bg-well">
+                Network
               </Link>
             </MenuItem>
             <MenuItem>
@@ -68,29 +94,51 @@ export function TopBar() {
   );
 }
 
-/** What was changed since the last edition, and how many screens it touches; after publishing, those that are not lit on it yet. */
-function DocketBadge() {
-  const { docket, published } = useNetwork('docket', 'published');
+/** How the newest edition stands: out, or not on all screens yet. */
+function Standing() {
+  const { published } = useNetwork('published');
   const behind = useFromNetwork(
     ({ statuses }) => [...statuses.values()].filter((one) => one.state === 'behind').length,
   );
+  return (
+    <p data-testid="standing" className="hidden items-center gap-1.5 whitespace-nowrap text-sm text-faint md:flex">
+      {behind > 0 ? (
+        <>
+          <Lantern state="behind" /> {counted(behind, 'screen')} behind
+        </>
+      ) : published ? (
+        `Edition ${published.number} is out`
+      ) : (
+        'Nothing published'
+      )}
+    </p>
+  );
+}
+
+/** The way to the docket, with how much was changed since the last edition, and how many screens that touches. */
+function ToPublish() {
+  const { docket } = useNetwork('docket');
+  const path = usePathname();
   const { entries, screens } = docket;
   const open = entries > 0 || screens > 0;
-  const text = open
-    ? `${counted(entries, 'change')}, ${counted(screens, 'screen')}`
-    : behind > 0
-      ? `${counted(behind, 'screen')} behind`
-      : published
-        ? `Edition ${published.number} is out`
-        : 'Nothing published';
+  const sum = `${counted(entries, 'change')}, ${counted(screens, 'screen')}`;
   return (
     <Link
       href="/publish"
       data-testid="docket"
-      className={`cut-small flex items-center gap-2 px-4 py-1.5 ${open ? 'bg-dusk font-semibold text-on-dusk' : 'bg-well text-ink'}`}
+      title={open ? `${sum} since the last edition` : 'Nothing waits to be published'}
+      aria-current={path === '/publish' ? 'page' : undefined}
+      className={`cut-small flex items-center gap-2 px-3 py-1.5 sm:px-4 ${open ? 'bg-dusk font-semibold text-on-dusk' : 'bg-well text-ink'}`}
     >
-      {text}
-      {open && <span className="font-normal opacity-80">Publish…</span>}
+      Publish
+      {open && (
+        <>
+          <span aria-hidden className="min-w-6 bg-on-dusk px-1.5 text-center font-code text-xs leading-5 text-dusk">
+            {entries > 0 ? entries : screens}
+          </span>
+          <span className="sr-only">: {sum}</span>
+        </>
+      )}
     </Link>
   );
 }

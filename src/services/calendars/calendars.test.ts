@@ -3,7 +3,7 @@ import { ChangeRow } from '@/database';
 import { publishEdition } from '../editions';
 import { draftPlan, edit, lastChange } from '../plan';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';
-import { closeFeed, feedCalendar, feeds, holidayDates, holidayRegions, openFeed, refreshHolidays } from '.';
+import { closeFeed, feedCalendar, feeds, holidayDates, holidayRegions, holidaysOf, openFeed, refreshHolidays } from '.';
 
 useDatabase();
 
@@ -24,6 +24,11 @@ const NORWAY_2027 = [
 
 test('public holidays of a country, and of a region that has more', () => {
   expect(holidayDates({ country: 'NO' }, 2026).filter((date) => date.startsWith('2027'))).toEqual(NORWAY_2027);
+  // What they are called in English: date-holidays' own words; in 2027 two are of one day (Easter is 28 March).
+  expect(holidaysOf({ country: 'NO' }, 2026)).toContainEqual({
+    date: '2027-05-17',
+    name: 'Constitution Day, Whit Monday',
+  });
   expect(holidayRegions('DE').map((one) => one.code)).toContain('BY');
   const [germany, bavaria] = [
     holidayDates({ country: 'DE' }, 2026),

@@ -29,23 +29,39 @@ const YEARS_BACK = 1;
 const YEARS_AHEAD = 3;
 const DAY_MS = 86_400_000;
 
-/** The dates of all public holidays around a year, ascending. Throws 422 for a country or region that is unknown. */
-export function holidayDates({ country, region }: NonNullable<Calendar['holidays']>, year: number): string[] {
+/** A public holiday: its date (YYYY-MM-DD), and what people call it in English. */
+export interface Holiday {
+  readonly date: string;
+  readonly name: string;
+}
+
+/** All public holidays around a year, ascending; two of one date are one. Throws 422 for a country or region that is unknown. */
+export function holidaysOf({ country, region }: NonNullable<Calendar['holidays']>, year: number): Holiday[] {
   if (!holidayCountries().some(({ code }) => code === country))
     throw new Refusal(422, `The public holidays of "${country}" are not known: choose another country.`);
   if (region !== undefined && !holidayRegions(country).some(({ code }) => code === region))
     throw new Refusal(422, `"${region}" is no region of ${country} with holidays of its own: choose another.`);
   const source = region === undefined ? new Holidays(country) : new Holidays(country, region);
-  const dates = new Set<LocalDate>();
+  source.setLanguages('en');
+  const names = new Map<LocalDate, string[]>();
   for (let y = year - YEARS_BACK; y <= year + YEARS_AHEAD; y++)
-    for (const { type, date, start, end } of source.getHolidays(y)) {
+    for (const { type, name, date, start, end } of source.getHolidays(y)) {
       if (type !== 'public') continue;
       const first = parseDate(date.slice(0, 10)) as LocalDate;
       const days = Math.max(1, Math.round((end.getTime() - start.getTime()) / DAY_MS));
-      for (let i = 0; i < days; i++) dates.add(addDays(first, i));
+      for (let i = 0; i < days; i++) {
+        const day = addDays(first, i);
+        names.set(day, [...new Set([...(names.get(day) ?? []), name])]);
+      }
     }
-  return [...dates].sort((a, b) => a - b).map(formatDate);
+  return [...names]
+    .sort(([a], [b]) => a - b)
+    .map(([date, called]) => ({ date: formatDate(date), name: called.join(', ') }));
 }
+
+/** The dates of all public holidays around a year, ascending. Throws 422 for a country or region that is unknown. */
+export const holidayDates = (place: NonNullable<Calendar['holidays']>, year: number): string[] =>
+  holidaysOf(place, year).map(({ date }) => date);
 
 /**
  * Brings the calendars of all networks that follow public holidays up to the year of `now`, as changes that nobody made: they

@@ -1,2 +1,10 @@
 export { calendarOf, closeFeed, feedCalendar, feeds, openFeed, type Feed } from './feeds';
-export { holidayCountries, holidayDates, holidayRegions, refreshHolidays, type Choice } from './holidays';
+export {
+  holidayCountries,
+  holidayDates,
+  holidayRegions,
+  holidaysOf,
+  refreshHolidays,
+  type Choice,
+  type Holiday,
+} from './holidays';

@@ -1,6 +1,6 @@
 export { cleanUp } from './clean-up';
 export { libraryFile, mediaExtras, thumbnailOf, type MediaExtras } from './media';
-export { findInLibrary, type MediaPage, type MediaSearch } from './pages';
+export { findInLibrary, libraryTags, type MediaPage, type MediaSearch } from './pages';
 export {
   addFile,
   dismissUpload,

@@ -1,4 +1,4 @@
-import { findMedia, usedMedia, type Media } from '@/core';
+import { countTags, findMedia, usedMedia, type Media, type TagCount } from '@/core';
 import type { Actor } from '../people';
 import { draftPlan } from '../plan';
 
@@ -26,4 +26,10 @@ export async function findInLibrary(actor: Actor, { search, from, count, unused 
   const found = findMedia(plan.media, search).filter((file) => !used.has(file.id));
   const next = from + count < found.length ? from + count : null;
   return { files: found.slice(from, from + count), total: found.length, next };
+}
+
+/** The tags of the network's files, the most used first. */
+export async function libraryTags(actor: Actor): Promise<TagCount[]> {
+  const { plan } = await draftPlan(actor);
+  return countTags(plan.media).sort((a, b) => b.count - a.count);
 }

@@ -3,6 +3,7 @@ import {
   FORMAT,
   NETWORK_ID,
   Refusal,
+  clipProblems,
   conflictSentence,
   danglingMessage,
   fieldSaid,
@@ -20,6 +21,7 @@ import {
   type LoosePatch,
   type Media,
   type Names,
+  type Playlist,
   type Problem,
 } from '@/core';
 import { ChangeRow, NetworkRow, publish, rows, uuidv7 } from '@/database';
@@ -301,7 +303,11 @@ async function refuseDangling(networkId: string, writes: readonly Write[], withi
     const stays = touched.has(key) ? touched.get(key)?.after !== null : there.has(key);
     return stays ? [] : [{ path: pointer(path), message: danglingMessage(kind, id) }];
   });
-  if (problems.length === 0) problems.push(...(await nestingProblemsOf(networkId, writes, within)));
+  if (problems.length === 0)
+    problems.push(
+      ...(await nestingProblemsOf(networkId, writes, within)),
+      ...(await clipsOf(networkId, writes, within)),
+    );
   if (problems[0]) throw new Refusal(422, problems[0].message, problems);
 }
 
@@ -343,6 +349,21 @@ async function refuseUsed(
   throw new Refusal(
     409,
     `This ${kindOf(first.toKind).noun} is still used by ${[...new Set(named)].join(', ')}: take it out there first.`,
+  );
+}
+
+/** Clips that the films of edited playlists do not have. */
+async function clipsOf(networkId: string, writes: readonly Write[], within: Transaction): Promise<Problem[]> {
+  const playlists = writes.filter((one) => one.kind === 'playlist' && one.after);
+  const wanted = playlists.flatMap(({ after }) =>
+    (after as Playlist).items.flatMap(({ clip, media }) => (clip && media !== undefined ? [media] : [])),
+  );
+  if (wanted.length === 0) return [];
+  const keys = [...new Set(wanted)].map((id): Key => ({ kind: 'media', id }));
+  const files = await loadObjects(networkId, keys, within);
+  const fileOf = (id: string) => files.get(keyText({ kind: 'media', id })) as Media | undefined;
+  return playlists.flatMap(({ after }) =>
+    clipProblems(after, fileOf).map(({ path, message }) => ({ path: pointer(path), message })),
   );
 }
 

@@ -2,6 +2,7 @@ import { glances, type Glance, type Instant } from '@/core';
 import { docket, publishAgain, publishEdition, publishedPlan, type Docket } from '../editions';
 import type { Actor } from '../people';
 import { draftPlan } from '../plan';
+import { findTowns, type Town } from '../towns';
 
 /** What takes long in a large network: compiling and forecasting. Plain values go in and come out, since a process of its own does it. */
 
@@ -33,6 +34,8 @@ export const TASKS = {
   glancesAt,
   publishAgain,
   publishEdition,
+  /** The list of towns is large: it is read here, and not where pages are answered. */
+  towns: (_: Actor, typed: string): Promise<readonly Town[]> => findTowns(typed),
 };
 
 export type TaskName = keyof typeof TASKS;

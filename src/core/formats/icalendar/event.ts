@@ -1,4 +1,5 @@
 import type { Content, When } from '../../plan/schema';
+import type { Weave } from '../../plan/weave';
 import type { LocalDate, LocalTime } from '../../when';
 
 /** What a line of the file has that can't be taken over, and what was done about it. */
@@ -20,6 +21,8 @@ export interface CalendarEvent {
   readonly content: Content | null;
   readonly takeover: boolean;
   readonly wake: boolean;
+  /** How it is woven in; absent where it is not. */
+  readonly weave?: Weave | undefined;
   /** STATUS:TENTATIVE. */
   readonly onHold: boolean;
 }

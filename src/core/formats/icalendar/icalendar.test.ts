@@ -253,6 +253,18 @@ test('what a booking is stands in the fields of the standard, as far as it has t
   });
 });
 
+test('what is woven in stays so, by its share or how often it comes; a takeover and what says neither are not', () => {
+  for (const weave of [{ share: 0.125 }, { every: 90_000 }]) {
+    const [event] = readCalendar(written(plan({ weave, when: { from: '2026-12-05', to: '2026-12-05' } }))).events;
+    expect(event?.weave).toEqual(weave);
+  }
+  const file = written(plan({ weave: { share: 0.5 }, when: { from: '2026-12-05', to: '2026-12-05' } }));
+  const line = 'X-LANTERNPOST-WEAVE:50 % of the time';
+  expect(file).toContain(`\r\n${line}\r\n`);
+  for (const other of ['X-LANTERNPOST-WEAVE:often', `${line}\r\nX-LANTERNPOST-TAKEOVER:TRUE`])
+    expect(readCalendar(file.replace(line, other)).events[0]).not.toHaveProperty('weave');
+});
+
 /** What a booking may be called: of many characters, each of several octets. */
 const names = fc
   .string({ unit: 'grapheme', minLength: 1, maxLength: 110 })

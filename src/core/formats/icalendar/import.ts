@@ -38,6 +38,7 @@ export function bookingsOf(plan: Plan, events: readonly CalendarEvent[], choices
         priority: event.priority,
         ...(event.takeover ? { takeover: true } : {}),
         ...(event.wake ? { wake: true } : {}),
+        ...(event.weave ? { weave: event.weave } : {}),
         ...(event.onHold ? { onHold: true } : {}),
         created: choices.created,
         when: whenOf(event.when, choices.siteClock),

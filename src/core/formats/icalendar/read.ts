@@ -2,6 +2,7 @@ import ICAL from 'ical.js';
 import { DAY } from '../../instant';
 import { MOST_OF_NAME } from '../../plan/fields';
 import type { Content, When } from '../../plan/schema';
+import { readWeave } from '../../plan/weave';
 import { Refusal } from '../../refusal';
 import { isTag, parseSelector } from '../../selector';
 import { isSeen, lineOf as oneLine } from '../../text';
@@ -144,6 +145,7 @@ function readEvent(block: Block, zones: Zones): RawEvent {
   const where = own('where');
   const siteClock = own('clock')?.toUpperCase() === 'SITE';
   const takeover = own('takeover')?.toUpperCase();
+  const weave = takeover === undefined ? readWeave(own('weave') ?? '') : null;
   return {
     line: firstLine(block),
     uid: plain('uid') ?? `line-${firstLine(block)}`,
@@ -163,6 +165,7 @@ function readEvent(block: Block, zones: Zones): RawEvent {
     content: contentOf(own('content')),
     takeover: takeover !== undefined,
     wake: takeover === 'WAKE',
+    ...(weave?.ok && weave.value ? { weave: weave.value } : {}),
     onHold: plain('status')?.toUpperCase() === 'TENTATIVE',
     when: dated(event, start, clock, also, except, lineOf),
     others,

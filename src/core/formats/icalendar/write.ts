@@ -1,6 +1,7 @@
 import { knownContent } from '../../plan/known';
 import { never, orThrow } from '../../refusal';
 import { formatInstant, type Instant } from '../../instant';
+import { weaveWords } from '../../plan/say';
 import type { Booking, Content, Plan, Site } from '../../plan/schema';
 import { evaluate, selectorOf, type Selector } from '../../selector';
 import {
@@ -215,6 +216,7 @@ class EventWriter {
       'TRANSP:TRANSPARENT',
       `X-LANTERNPOST-WHERE:${escapeText(booking.where)}`,
       `X-LANTERNPOST-CONTENT:${escapeText(contentText(booking.content))}`,
+      ...(booking.weave ? [`X-LANTERNPOST-WEAVE:${weaveWords(booking.weave)}`] : []),
       ...(booking.takeover ? [`X-LANTERNPOST-TAKEOVER:${booking.wake ? 'WAKE' : 'TRUE'}`] : []),
       ...(pinned === null ? ['X-LANTERNPOST-CLOCK:SITE'] : []),
       'END:VEVENT',

@@ -3,25 +3,50 @@ import { whenSchema } from '../../when/schema';
 import { contentSchema } from '../content';
 import { idSchema, instantSchema, nameSchema, selectorSchema } from '../fields';
 import { defineKind } from '../kind';
-import { content, plain, selector, text, when, yesNo } from '../say';
+import { content, plain, selector, text, weaveWords, when, yesNo } from '../say';
+
+const share = z
+  .number('A share is a number from 0.001 to 0.9.')
+  .min(0.001, 'A share is at least 0.001.')
+  .max(0.9, 'A share is at most 0.9.')
+  .refine((value) => Math.abs(value * 1000 - Math.round(value * 1000)) < 1e-6, 'A share has at most three decimals.');
+
+/** How a booking is mixed into what shows, in place of competing with it: by its share of the time, or every so many milliseconds. */
+const weaveSchema = z.union(
+  [
+    z.strictObject({ share }),
+    z.strictObject({
+      every: z
+        .int('A weave comes every so many whole milliseconds.')
+        .min(10_000, 'A weave comes every 10 seconds at most.'),
+    }),
+  ],
+  'A weave has a "share" from 0.001 to 0.9, or comes "every" so many milliseconds, 10 000 at least.',
+);
 
 /** One decision: what is shown, where, when, and how urgently. */
-export const bookingSchema = z.strictObject({
-  id: idSchema,
-  name: nameSchema,
-  content: contentSchema,
-  where: selectorSchema,
-  priority: z
-    .int('A priority is a whole number from 1 to 5.')
-    .min(1, 'A priority is 1 to 5.')
-    .max(5, 'A priority is 1 to 5.')
-    .default(3),
-  takeover: z.boolean().optional(),
-  wake: z.boolean().optional(),
-  onHold: z.boolean().optional(),
-  created: instantSchema,
-  when: whenSchema.default({}),
-});
+export const bookingSchema = z
+  .strictObject({
+    id: idSchema,
+    name: nameSchema,
+    content: contentSchema,
+    where: selectorSchema,
+    priority: z
+      .int('A priority is a whole number from 1 to 5.')
+      .min(1, 'A priority is 1 to 5.')
+      .max(5, 'A priority is 1 to 5.')
+      .default(3),
+    takeover: z.boolean().optional(),
+    wake: z.boolean().optional(),
+    onHold: z.boolean().optional(),
+    weave: weaveSchema.optional(),
+    created: instantSchema,
+    when: whenSchema.default({}),
+  })
+  .refine(({ weave, takeover }) => !(weave && takeover), {
+    path: ['weave'],
+    message: 'A takeover is not woven in: it goes ahead of all. Take one of the two away.',
+  });
 
 export type Booking = z.infer<typeof bookingSchema>;
 
@@ -39,6 +64,7 @@ export const booking = defineKind({
     takeover: yesNo('takeover'),
     wake: yesNo('wakes displays'),
     onHold: yesNo('on hold'),
+    weave: { label: 'woven in', say: weaveWords },
     created: plain('created'),
   },
   nameScope: () => 'network',

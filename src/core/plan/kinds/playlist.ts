@@ -6,7 +6,14 @@ import { withEntryIds } from '../entries';
 import { defineKind, type OldDocument } from '../kind';
 import { knownItem } from '../known';
 import { reference } from '../references';
-import { duration, plain, selector, text, when } from '../say';
+import { duration, durationWords, plain, selector, text, when } from '../say';
+
+const clipSchema = z
+  .tuple([
+    z.int('A clip begins at whole milliseconds.').min(0, 'A clip begins at 0 or later.'),
+    z.int('A clip ends at whole milliseconds.').min(1, 'A clip ends after its beginning.'),
+  ])
+  .refine(([begin, end]) => begin < end, 'A clip ends after its beginning.');
 
 const itemSchema = z
   .strictObject({
@@ -18,6 +25,7 @@ const itemSchema = z
     order: z.enum(['name', 'newest', 'oldest'], 'The order is name, newest or oldest.').optional(),
     limit: z.int().min(1, 'The limit is at least 1.').max(50_000, 'The limit is at most 50 000.').optional(),
     durationMs: durationSchema.optional(),
+    clip: clipSchema.optional(),
     where: selectorSchema.optional(),
     when: whenSchema.optional(),
   })
@@ -33,6 +41,14 @@ const itemSchema = z
             path: [field],
             message: `"${field}" belongs to a collecting rule: remove it.`,
           });
+    if (item.clip !== undefined && item.media === undefined)
+      context.addIssue({ code: 'custom', path: ['clip'], message: 'A clip is of one film: remove it.' });
+    if (item.clip !== undefined && item.durationMs !== undefined)
+      context.addIssue({
+        code: 'custom',
+        path: ['durationMs'],
+        message: 'A clip lasts from its in to its out point: remove the duration.',
+      });
     if (item.playlist !== undefined && item.durationMs !== undefined)
       context.addIssue({
         code: 'custom',
@@ -54,6 +70,8 @@ export type Item = ItemConditions &
     | {
         readonly media: string;
         readonly durationMs?: number | undefined;
+        /** Where it begins and ends in its film, in milliseconds; a duration does not stand beside it. */
+        readonly clip?: readonly [number, number] | undefined;
         readonly playlist?: undefined;
         readonly collect?: undefined;
       }
@@ -62,12 +80,14 @@ export type Item = ItemConditions &
         readonly media?: undefined;
         readonly collect?: undefined;
         readonly durationMs?: undefined;
+        readonly clip?: undefined;
       }
     | {
         readonly collect: string;
         readonly order?: 'name' | 'newest' | 'oldest' | undefined;
         readonly limit?: number | undefined;
         readonly durationMs?: number | undefined;
+        readonly clip?: undefined;
         readonly media?: undefined;
         readonly playlist?: undefined;
       }
@@ -80,6 +100,7 @@ export const MOST_ENTRIES = 5000;
 export const playlistSchema = z.strictObject({
   id: idSchema,
   name: nameSchema,
+  order: z.enum(['listed', 'shuffled'], 'The order is listed or shuffled.').optional(),
   items: z
     .array(itemSchema)
     .max(MOST_ENTRIES, `A playlist has at most ${MOST_ENTRIES} items: collect by a tag.`)
@@ -104,7 +125,7 @@ export const playlist = defineKind({
   collection: 'playlists',
   noun: 'playlist',
   schema: playlistSchema,
-  fields: { name: text('name'), items: { label: 'items', say: (items) => `${items.length}` } },
+  fields: { name: text('name'), order: plain('order'), items: { label: 'items', say: (items) => `${items.length}` } },
   nameScope: () => 'network',
   entries: {
     items: {
@@ -128,6 +149,10 @@ export const playlist = defineKind({
         order: plain('order'),
         limit: plain('limit'),
         durationMs: duration(),
+        clip: {
+          label: 'clip',
+          say: ([begin, end]: readonly [number, number]) => `${durationWords(begin)} to ${durationWords(end)}`,
+        },
         where: selector('where'),
         when: when('when'),
       },

@@ -9,9 +9,17 @@ export interface Draft {
   daily: boolean;
   from?: LocalDate;
   to?: LocalDate;
+  /** A date that was said alone: a weekday beside it is its own. */
+  onDate?: LocalDate;
   readonly days: Set<number>;
   readonly notDays: Set<number>;
   everyWeeks: number;
+  /** "every 2 weeks", whatever its weekday. */
+  weekly: boolean;
+  /** Weeks of even or odd numbers (ISO 8601). */
+  parity?: 'even' | 'odd';
+  /** How many times it comes. */
+  count?: number;
   months: number[];
   readonly notMonths: Set<number>;
   rule?: string;
@@ -27,6 +35,10 @@ export interface Draft {
   begins?: string;
   /** How long it lasts from there, in minutes. */
   lasts?: number;
+  /** The part of the day that its hours are in: "this evening 6 to 8". */
+  part?: string;
+  /** Which edges of the last window may be in either half of the day. */
+  bare?: readonly [boolean, boolean];
   /** "until 20:00", with nothing before it. */
   ends?: string;
   /** It begins now. */
@@ -34,7 +46,7 @@ export interface Draft {
 }
 
 export const newDraft = (): Draft => ({
-  ...{ endless: false, daily: false, now: false, everyWeeks: 1, months: [] },
+  ...{ endless: false, daily: false, now: false, weekly: false, everyWeeks: 1, months: [] },
   ...{ days: new Set(), notDays: new Set(), notMonths: new Set() },
   ...{ also: [], except: [], only: [], not: [], windows: [] },
 });

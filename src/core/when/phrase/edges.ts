@@ -1,5 +1,5 @@
-import { parseEdge } from '../windows';
-import { minutesOf } from './vocabulary';
+import { parseClock, parseEdge } from '../windows';
+import { minutesOf, numberOf } from './vocabulary';
 
 const two = (n: number) => String(n).padStart(2, '0');
 
@@ -39,12 +39,28 @@ function namedEdge(text: string, end: boolean): string | null {
   return parseEdge(edge, end) ? edge : null;
 }
 
-function clockEdge(text: string, end: boolean): string | null {
+/** A clock's reading as digits: "half past eight" is 8:30, "8 in the evening" 8pm. */
+function inDigits(text: string): string {
   const plain = text
-    .replace(/\s+/g, '')
+    .toLowerCase()
+    .trim()
+    .replace(/\s+in the morning$/, 'am')
+    .replace(/\s+(?:in the (?:afternoon|evening)|at night)$/, 'pm')
+    .replace(/\b(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve)\b/, (word) => String(numberOf(word)))
+    .replace(/\s+/g, ' ');
+  const spoken = /^(half past|(?:a )?quarter (?:past|to)) (\d{1,2}) ?(am|pm)?$/.exec(plain);
+  if (!spoken) return plain.replaceAll(' ', '');
+  const [, how = '', hour, half = ''] = spoken;
+  const to = how.endsWith('to');
+  return `${to ? (Number(hour) === 1 ? 12 : Number(hour) - 1) : hour}:${how.startsWith('half') ? 30 : to ? 45 : 15}${half}`;
+}
+
+function clockEdge(text: string, end: boolean): string | null {
+  const plain = inDigits(text)
     .replace(/o['’]?clock$/, '')
+    .replace(/hrs$/, 'h')
     .replace(/([ap])\.m\.$/, '$1m');
-  const match = /^(\d{1,2})(?:[:.h](\d{2})?)?(?::(\d{2}))?(am|pm)?$/.exec(plain) ?? /^(\d{2})(\d{2})$/.exec(plain);
+  const match = /^(\d{1,2})(?:[:.h](\d{2})?)?(?::(\d{2}))?(am|pm)?$/.exec(plain) ?? /^(\d{2})(\d{2})h?$/.exec(plain);
   if (!match) return null;
   let hour = Number(match[1]);
   if (match[4]) {
@@ -55,11 +71,43 @@ function clockEdge(text: string, end: boolean): string | null {
   return parseEdge(edge, end) ? edge : null;
 }
 
+/** Whether it may be in either half of the day: "8", "7:30", "half past seven", but not "08:00" or "8 am". */
+export const isBare = (written: string): boolean =>
+  /^[1-9](?:[:.]\d{2})?$|^1[01](?:[:.]\d{2})?$/.test(inDigits(written));
+
 /** "6 to 10 pm" begins in the evening too, "10 to 2 pm" does not. */
 export function withHalf(start: string, end: string): string {
-  const half = /([ap])\.?m\.?\s*$/i.exec(end)?.[1]?.toLowerCase();
-  if (!half || !/^\d{1,2}([:.]\d{2})?$/.test(start.trim())) return start;
-  const same = `${start.trim()}${half}m`;
+  const half = /([ap])\.?m\.?$/.exec(inDigits(end))?.[1];
+  const first = inDigits(start);
+  if (!half || !/^\d{1,2}([:.]\d{2})?$/.test(first)) return start;
+  const same = `${first}${half}m`;
   const [a, b] = [edgeOf(same, false), edgeOf(end, true)];
-  return a && b && a < b ? same : `${start.trim()}${half === 'p' ? 'am' : 'pm'}`;
+  return a && b && a < b ? same : `${first}${half === 'p' ? 'am' : 'pm'}`;
+}
+
+/** Twelve hours later, for what is said of an afternoon, an evening or a night. */
+const inSecondHalf = (edge: string) => clockOf(((parseClock(edge) ?? 0) + 12 * 3_600_000) % 86_400_000);
+
+/** What hours are in a part of the day: 6 to 8 of an evening, 10 to 2 of a night. Only those of `bare` edges are moved. */
+export function inPart(
+  part: string,
+  [start, end]: readonly [string, string],
+  bare: readonly [boolean, boolean],
+): [string, string] {
+  if (part === 'morning' || part === 'lunchtime') return [start, end];
+  const late = part !== 'afternoon' && start < '06:00';
+  const first = bare[0] && !(part === 'night' && late) ? inSecondHalf(start) : start;
+  if (end === '12:00' && part !== 'afternoon' && first > '12:00') return [first, '24:00'];
+  const last = bare[1] && (end > start || start >= '12:00') && first >= '12:00' ? inSecondHalf(end) : end;
+  return [first, last];
+}
+
+/** An edge so many minutes later: a time of day goes round midnight, what is told from opening or closing moves away from it. */
+export function laterEdge(edge: string, minutes: number): string {
+  const ms = Math.round(minutes * 60_000);
+  const clock = parseClock(edge);
+  if (clock !== null) return clockOf((clock + ms) % 86_400_000);
+  const [, name = edge, sign, offset = '00:00'] = /^(opens|closes)(?:([+-])(.+))?$/.exec(edge) ?? [];
+  const moved = (parseClock(offset) ?? 0) * (sign === '-' ? -1 : 1) + ms;
+  return moved === 0 ? name : `${name}${moved < 0 ? '-' : '+'}${clockOf(Math.abs(moved))}`;
 }

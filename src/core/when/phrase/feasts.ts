@@ -14,7 +14,7 @@ const FIXED: readonly (readonly [name: string, month: number, day: number])[] = 
 ];
 
 /** By days after Easter Sunday. */
-const MOVING: readonly (readonly [name: string, after: number])[] = [
+const AFTER_EASTER: readonly (readonly [name: string, after: number])[] = [
   ['maundy thursday', -3],
   ['good friday', -2],
   ['easter sunday', 0],
@@ -25,19 +25,31 @@ const MOVING: readonly (readonly [name: string, after: number])[] = [
   ['easter', 0],
 ];
 
-/** The names, longer ones first, as a pattern. */
-export const FEAST = `(?:the\\s+)?(${[...FIXED, ...MOVING]
-  .map(([name]) => name)
-  .sort((a, b) => b.length - a.length)
-  .map((name) => name.replace("'s", "['’]?s").replaceAll(' ', '\\s+'))
-  .join('|')})\\b`;
+/** Names as a pattern, longer ones first. */
+const anyOf = (feasts: readonly (readonly [name: string, ...rest: number[]])[]) =>
+  `(?:the\\s+)?(${feasts
+    .map(([name]) => name)
+    .sort((a, b) => b.length - a.length)
+    .map((name) => name.replace("'s", "['’]?s").replaceAll(' ', '\\s+'))
+    .join('|')})\\b`;
+
+export const FEAST = anyOf([...FIXED, ...AFTER_EASTER]);
+/** Those that come on another date each year. */
+export const MOVING = anyOf(AFTER_EASTER);
+
+/** Feasts that last for days, and what their first and last are called: common practice, no source. */
+export const FEASTS_OF_DAYS: Readonly<Record<string, readonly [first: string, last: string]>> = {
+  easter: ['good friday', 'easter monday'],
+  christmas: ['christmas eve', 'boxing day'],
+  'new year': ["new year's eve", "new year's day"],
+};
 
 /** When a day of that name is in a year; null for a name that is none. */
 export function feastIn(name: string, year: number): LocalDate | null {
   const plain = (text: string) => text.toLowerCase().replace(/['’]/g, '').replace(/\s+/g, ' ');
   const fixed = FIXED.find(([known]) => plain(known) === plain(name));
   if (fixed) return dateOf(year, fixed[1], fixed[2]);
-  const moving = MOVING.find(([known]) => plain(known) === plain(name));
+  const moving = AFTER_EASTER.find(([known]) => plain(known) === plain(name));
   return moving ? addDays(easter(year), moving[1]) : null;
 }
 

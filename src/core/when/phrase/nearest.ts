@@ -1,9 +1,12 @@
 import { KNOWN_WORDS } from './vocabulary';
 
+/** Longer than any known word and the letters that it may be off by. */
+const LONGEST_WORD = 20;
+
 /** The known word that a misspelt one most likely is: at most two letters other, and less than half of them; null for none. */
 export function nearestWord(word: string): string | null {
   const written = word.toLowerCase();
-  if (written.length < 3 || KNOWN_WORDS.includes(written)) return null;
+  if (written.length < 3 || written.length > LONGEST_WORD || KNOWN_WORDS.includes(written)) return null;
   let best: { word: string; far: number } | null = null;
   for (const known of KNOWN_WORDS) {
     const far = distance(written, known);

@@ -1,11 +1,13 @@
 import { done, misread, type Result } from '../../refusal';
-import { WEEKDAYS, addDays, formatDate, type LocalDate } from '../dates';
+import { WEEKDAYS, addDays, formatDate, weekdayIndex, type LocalDate } from '../dates';
 import { parseRule } from '../rule';
 import type { When } from '../schema';
 import { parseClock } from '../windows';
-import { CLAUSES, nowEdge } from './clauses';
+import { weeksFrom } from '../words';
+import { nowEdge } from './clause';
+import { CLAUSES } from './clauses';
 import { newDraft, type Draft } from './draft';
-import { clockOf } from './edges';
+import { laterEdge } from './edges';
 import { nearestWord } from './nearest';
 import { Reader, Ways, later, type PhraseContext } from './reader';
 
@@ -42,14 +44,26 @@ export function readingsOf(text: string, context: PhraseContext): When[] {
 function readIn(text: string, context: PhraseContext, ways: Ways): Result<When> {
   const draft = newDraft();
   if (text.length > LONGEST) return misread(`A time is said in at most ${LONGEST} characters: say less of it here.`);
-  const reader = new Reader(text, context, ways);
+  // However much room is left between words, it is one space.
+  const reader = new Reader(text.replace(/\s+/g, ' '), context, ways);
+  const place = () => placeIn(text, reader.at);
   for (;;) {
-    reader.skip(/(?:[\s,;.]|\band\b)+/);
+    reader.skip(/(?:[\s,;.()]|\band\b)+/);
     if (reader.done) break;
-    if (!CLAUSES.some((read) => read(reader, draft))) return misread(notUnderstood(reader), reader.at);
-    if (reader.error) return misread(reader.error, reader.at);
+    if (!CLAUSES.some((read) => read(reader, draft))) return misread(notUnderstood(reader), place());
+    if (reader.error) return misread(reader.error, place());
   }
   return finish(draft, reader);
+}
+
+/** Where a place of the text with single spaces is in the text as it was written. */
+function placeIn(text: string, at: number): number {
+  let place = 0;
+  for (const piece of text.match(/\s+|\S/g) ?? []) {
+    if (at-- === 0) break;
+    place += piece.length;
+  }
+  return place;
 }
 
 /** Names the word that is not understood, and what it may have been; else how a time can be written. */
@@ -62,7 +76,7 @@ function notUnderstood(reader: Reader): string {
 
 function finish(draft: Draft, reader: Reader): Result<When> {
   const { today } = reader.context;
-  const repeat = repeatOf(draft);
+  const repeat = repeatOf(draft, reader);
   if (!repeat.ok) return repeat;
   const timed = withTimes(draft, reader, repeat.value !== undefined);
   if (!timed.ok) return timed;
@@ -113,14 +127,13 @@ function withTimes(draft: Draft, reader: Reader, repeats: boolean): Result<void>
     if (lasts <= 0 || lasts >= 24 * 60) return misread('Write a length of less than a day, as for 10 minutes.');
     const start = begins ?? nowEdge(reader);
     const at = parseClock(start);
-    if (at === null) return misread(`How long after ${start} is not understood: write both times.`);
     if (begins === undefined || draft.now) onlyToday();
-    else if (!dated && reader.ways.of('each day', 2) === 0) {
+    else if (at !== null && !dated && reader.ways.of('each day', 2) === 0) {
       // "14:00 for 20 minutes", and no more: the next time that it is 14:00.
       const over = at < (reader.context.time ?? 0);
       draft.from = draft.to = addDays(today, over ? 1 : 0);
     }
-    draft.windows.push([start, endOfDay(clockOf((at + lasts * 60_000) % DAY_MS))]);
+    draft.windows.push([start, endOfDay(laterEdge(start, lasts))]);
     return done(undefined);
   }
   if (ends !== undefined) {
@@ -140,51 +153,71 @@ function withTimes(draft: Draft, reader: Reader, repeats: boolean): Result<void>
     } else draft.windows.push(['00:00', ends]);
     return done(undefined);
   }
-  if (begins !== undefined && draft.windows.length === 0)
+  if (begins === undefined || draft.windows.some(([start]) => start === begins)) return done(undefined);
+  const before = /^(opens|closes)-/.exec(begins)?.[1];
+  // "an hour before closing": up to it.
+  if (before !== undefined) draft.windows.push([begins, before]);
+  else
     return misread(
       `${begins} begins something: say until when, as "${begins} to ${later1h(begins)}", or for how long, as "${begins} for 20 minutes".`,
     );
   return done(undefined);
 }
 
-const DAY_MS = 86_400_000;
 const endOfDay = (edge: string) => (edge === '00:00' ? '24:00' : edge);
 
 function later1h(begins: string): string {
-  const at = parseClock(begins);
-  return at === null ? 'closing' : endOfDay(clockOf((at + 3_600_000) % DAY_MS));
+  return parseClock(begins) === null ? 'closing' : endOfDay(laterEdge(begins, 60));
 }
 
-function repeatOf({
-  rule: said,
-  days,
-  notDays,
-  everyWeeks,
-  months,
-  notMonths,
-  from,
-  to,
-}: Draft): Result<string | undefined> {
+function repeatOf(
+  { rule: said, days, notDays, everyWeeks, months, notMonths, from, to, ...draft }: Draft,
+  reader: Reader,
+): Result<string | undefined> {
   if (notMonths.size > 0) {
     const left = Array.from({ length: 12 }, (_, i) => i + 1).filter((month) => !notMonths.has(month));
     months = months.length > 0 ? months.filter((month) => !notMonths.has(month)) : left;
     if (months.length === 0) return misread('No month is left: take one of the exceptions out.');
   }
   const byMonth = months.length > 0 ? `;BYMONTH=${[...new Set(months)].join()}` : '';
+  const times = draft.count === undefined ? '' : `;COUNT=${draft.count}`;
   // Every day but some weekdays is the others.
   const rule = said === 'FREQ=DAILY' && notDays.size > 0 ? undefined : said;
   if (rule !== undefined) {
     if (notDays.size > 0)
       return misread('Weekdays can be left out of days of the week alone: write which dates, as "except 24 Dec".');
-    const read = parseRule(rule);
-    return read.ok ? done(`${rule}${byMonth}`) : read;
+    const read = parseRule(`${rule}${byMonth}${times}`);
+    return read.ok ? done(`${rule}${byMonth}${times}`) : read;
   }
   const single = from !== undefined && from === to;
-  const base = days.size > 0 || notDays.size === 0 || single ? days : new Set([0, 1, 2, 3, 4, 5, 6]);
+  // Of every so many weeks the day that it begins on, or all of each.
+  if (
+    draft.weekly &&
+    days.size === 0 &&
+    notDays.size === 0 &&
+    (everyWeeks === 1 || reader.ways.of('whole weeks', 2) === 0)
+  )
+    days.add(weekdayIndex(from ?? reader.context.today));
+  const whole = notDays.size > 0 || draft.weekly || draft.parity !== undefined;
+  const base = days.size > 0 || !whole || single ? days : new Set([0, 1, 2, 3, 4, 5, 6]);
   const left = [...base].filter((day) => !notDays.has(day)).sort((a, b) => a - b);
   if (base.size > 0 && left.length === 0) return misread('No weekday is left: take one of the exceptions out.');
+  const { onDate } = draft;
+  if (single && onDate !== undefined && left.length > 0) {
+    const own = weekdayIndex(onDate);
+    return left.includes(own)
+      ? done(undefined)
+      : misread(`${formatDate(onDate)} is a ${DAY_NAMES[own] ?? ''}: write the weekday or the date that is meant.`);
+  }
   const byDay = left.map((day) => WEEKDAYS[day] ?? 'MO').join();
+  if (draft.parity !== undefined) {
+    const weeks = weeksFrom(draft.parity === 'even' ? 2 : 1);
+    return done(`FREQ=YEARLY;BYWEEKNO=${weeks.join()};BYDAY=${byDay}${byMonth}${times}`);
+  }
   if (left.length > 0 && (left.length < 7 || everyWeeks > 1))
-    return done(`FREQ=WEEKLY${everyWeeks > 1 ? `;INTERVAL=${everyWeeks}` : ''};BYDAY=${byDay}${byMonth}`);
-  return done(byMonth === '' ? undefined : `FREQ=DAILY${byMonth}`);
+    return done(`FREQ=WEEKLY${everyWeeks > 1 ? `;INTERVAL=${everyWeeks}` : ''};BYDAY=${byDay}${byMonth}${times}`);
+  if (byMonth !== '' || times !== '') return done(`FREQ=DAILY${byMonth}${times}`);
+  return done(undefined);
 }
+
+const DAY_NAMES = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];

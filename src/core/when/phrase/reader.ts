@@ -1,9 +1,12 @@
 import { addDays, civil, dateOf, daysInMonth, parseDate, weekdayIndex, type LocalDate } from '../dates';
 import { FEAST, feastIn } from './feasts';
-import { DAY, MONTH, NTH, NTH_WORD, monthNumber, weekdayNumber } from './vocabulary';
+import { DAY, MONTH, NTH, NTH_WORD, NUMBER, monthNumber, numberOf, weekdayNumber } from './vocabulary';
 
 /** A year of four digits, which two times of day without a colon are not: 0630-0800. */
-const YEAR = '((?:19|2[01])\\d{2})\\b(?!\\s*[-–]\\s*\\d{4}\\b)';
+export const YEAR = '((?:19|2[01])\\d{2})\\b(?!\\s*[-–]\\s*\\d{4}\\b)';
+
+/** What stands between two numbers of one list. */
+const ALSO = '\\s{0,3}(?:,|&|and\\b)\\s{0,3}(?:and\\s{1,3})?(?:the\\s{1,3})?';
 
 /** What a phrase is read against: what "today" is, and the names that it may call. */
 export interface PhraseContext {
@@ -80,9 +83,9 @@ export class Reader {
 
   /** Tries a reading; what it took is given back where it fails. */
   attempt<T>(read: () => T | null): T | null {
-    const before = this.at;
+    const { at, error } = this;
     const result = read();
-    if (result === null) this.at = before;
+    if (result === null) Object.assign(this, { at, error });
     return result;
   }
 
@@ -93,12 +96,19 @@ export class Reader {
     if (this.take('(?:the\\s+)?day\\s+after\\s+tomorrow\\b')) return addDays(today, 2);
     if (this.take('tomorrow\\b')) return addDays(today, 1);
     return this.attempt(
-      () => this.written(near) ?? this.feast(near) ?? this.nthWeekday(near) ?? this.end(near) ?? this.named(),
+      () =>
+        this.written(near) ??
+        this.feast(near) ??
+        this.nthWeekday(near) ??
+        this.end(near) ??
+        this.named() ??
+        this.away(near) ??
+        this.ofMonth(near),
     );
   }
 
   private written(near: LocalDate): LocalDate | null {
-    const iso = this.take('\\d{4}-\\d{2}-\\d{2}\\b');
+    const iso = this.take('\\d{4}-\\d{2}-\\d{2}(?!\\d)');
     if (iso) return this.checked(parseDate(iso[0]), iso[0]);
     const dotted = this.take('(\\d{1,2})\\.\\s?(\\d{1,2})\\.(?:\\s?(\\d{4}|\\d{2})\\b(?![:.]))?');
     if (dotted) return this.numeric(dotted[1], dotted[2], dotted[3], near, dotted[0]);
@@ -107,6 +117,11 @@ export class Reader {
     const dayFirst = this.take(`(\\d{1,2})(?:st|nd|rd|th)?\\.?\\s*(?:of\\s+)?${MONTH}\\.?(?:,?\\s+${YEAR})?`);
     if (dayFirst)
       return this.numeric(dayFirst[1], String(monthNumber(dayFirst[2] ?? '')), dayFirst[3], near, dayFirst[0]);
+    // "24 and 25 December": the month stands once, after the last of them.
+    const shared = this.take(
+      `(\\d{1,2})(?:st|nd|rd|th)?\\.?(?=(?:${ALSO}\\d{1,2}(?:st|nd|rd|th)?\\.?){1,30}\\s{1,3}(?:of\\s)?${MONTH}(?:,?\\s${YEAR})?)`,
+    );
+    if (shared) return this.numeric(shared[1], String(monthNumber(shared[2] ?? '')), shared[3], near, shared[0]);
     const monthFirst = this.take(
       `${MONTH}\\.?\\s+(?:the\\s+)?(\\d{1,2})(?:st|nd|rd|th)?\\b(?!:|\\s*(?:am|pm|h|hrs?|hours?|mins?|minutes?)\\b)(?:,?\\s+${YEAR})?`,
     );
@@ -196,6 +211,31 @@ export class Reader {
     const first = coming === today ? addDays(coming, 7) : coming;
     if (first === ofNextWeek) return first;
     return this.ways.of('next weekday', 2) === 0 ? ofNextWeek : first;
+  }
+
+  /** "in 3 days", "two weeks before Christmas", "the day after Easter Monday". */
+  private away(near: LocalDate): LocalDate | null {
+    const soon = this.take(`in\\s+(${NUMBER})\\s+(day|week|month)s?\\b`);
+    if (soon)
+      return later(this.context.today, numberOf(soon[1] ?? '1'), (soon[2] ?? 'day').toLowerCase() as Unit | 'day');
+    const far = this.take(`(?:(${NUMBER})|the)\\s+(day|week)s?\\s+(before|after|from)\\s+`);
+    const date = far && this.date(near);
+    if (!far || date === null) return null;
+    const days = numberOf(far[1] ?? '1') * (/week/i.test(far[2] ?? '') ? 7 : 1);
+    return addDays(date, /before/i.test(far[3] ?? '') ? -days : days);
+  }
+
+  /** "the 15th": the next one. */
+  private ofMonth(near: LocalDate): LocalDate | null {
+    const found = this.take(`(?:the\\s+)?(\\d{1,2})(?:st|nd|rd|th)\\b(?!\\s+(?:of\\s+)?(?:${MONTH}|${DAY}))`);
+    if (!found) return null;
+    const day = Number(found[1]);
+    for (let months = 0; months < 12; months++) {
+      const { year, month } = civil(later(dateOf(civil(near).year, civil(near).month, 1), months, 'month'));
+      const date = day >= 1 && day <= daysInMonth(year, month) ? dateOf(year, month, day) : null;
+      if (date !== null && date >= near) return date;
+    }
+    return this.checked(null, found[0]);
   }
 
   /** The first such weekday from a date on. */

@@ -6,7 +6,7 @@ export const MONTH =
 const DAYS = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'];
 export const DAY =
   '(?:(?:mon(?:day)?|tue(?:s(?:day)?)?|wed(?:s|nesday)?|thu(?:r(?:s(?:day)?)?)?|fri(?:day)?|sat(?:urday)?|sun(?:day)?)s?\\b\\.?|(?:mo|tu|we|th|fr|sa|su)(?=\\s*(?:[-–—,/&\\d]|$|and\\b|to\\b)))';
-export const TO = '\\s*(?:–|—|-|\\bto\\b|\\buntil\\b|\\btill?\\b|\\bthrough\\b|\\bthru\\b)\\s*';
+export const TO = '\\s*(?:–|—|-|\\.\\.|\\bto\\b|\\buntil\\b|\\btill?\\b|\\bthrough\\b|\\bthru\\b)\\s*';
 
 export const monthNumber = (name: string) => MONTHS.indexOf(name.slice(0, 3).toLowerCase()) + 1;
 /** 0 is Monday. */
@@ -31,7 +31,7 @@ export const NUMBER = `(?:\\d{1,3}|an?\\b|${NUMBER_WORDS.map((word) => `${word}\
 export function numberOf(text: string): number {
   const word = text.trim().toLowerCase();
   if (/^an?$/.test(word)) return 1;
-  return NUMBER_WORDS.includes(word) ? NUMBER_WORDS.indexOf(word) + 1 : Number(word);
+  return NUMBER_WORDS.includes(word) ? NUMBER_WORDS.indexOf(word) + 1 : Number(word.replace(',', '.'));
 }
 
 export const NTH: Readonly<Record<string, number>> = {
@@ -55,35 +55,45 @@ export const NTH: Readonly<Record<string, number>> = {
 };
 export const NTH_WORD = `(?:${Object.keys(NTH).join('|')})`;
 
-/** How long, in hours and minutes: "two hours", "1 h 30 min", "half an hour". */
-const HOURS = `${NUMBER}\\s*(?:hours?|hrs?|h)\\b`;
+/** How long, in hours, minutes and seconds: "two hours", "1.5 h", "1 h 30 min", "half an hour". */
+const HOURS = `(?:\\d{1,2}[.,]\\d{1,2}|${NUMBER})\\s*(?:hours?|hrs?|h)\\b`;
 const MINUTES = `${NUMBER}\\s*(?:minutes?|mins?|min|m)\\b`;
-export const LENGTH = `(?:half\\s+an\\s+hour\\b|(?:a\\s+)?quarter\\s+of\\s+an\\s+hour\\b|an\\s+hour\\s+and\\s+a\\s+half\\b|${HOURS}(?:\\s*(?:and\\s+)?${MINUTES})?|${MINUTES})`;
+const SECONDS = `${NUMBER}\\s*(?:seconds?|secs?|s)\\b`;
+export const LENGTH = `(?:half\\s+an\\s+hour\\b|(?:a\\s+)?half[- ]hour\\b|(?:a\\s+)?quarter\\s+of\\s+an\\s+hour\\b|an\\s+hour\\s+and\\s+a\\s+half\\b|${HOURS}(?:\\s*(?:and\\s+)?${MINUTES})?|${MINUTES}(?:\\s*(?:and\\s+)?${SECONDS})?|${SECONDS})`;
 
-/** A length of time in minutes. */
+/** A length of time in minutes, whole or not. */
 export function minutesOf(text: string): number {
   const words = text.toLowerCase().replace(/\s+/g, ' ');
-  if (words.startsWith('half')) return 30;
+  if (/^(?:a )?half/.test(words)) return 30;
   if (words.includes('quarter')) return 15;
   if (words.endsWith('and a half')) return 90;
   const amount = (pattern: string) => {
-    const found = new RegExp(`(${NUMBER})\\s*(?:${pattern})\\b`, 'i').exec(words);
+    const found = new RegExp(`(\\d+[.,]\\d+|${NUMBER})\\s*(?:${pattern})\\b`, 'i').exec(words);
     return found ? numberOf(found[1] ?? '0') : 0;
   };
-  return amount('hours?|hrs?|h') * 60 + amount('minutes?|mins?|min|m');
+  return amount('hours?|hrs?|h') * 60 + amount('minutes?|mins?|min|m') + amount('seconds?|secs?|s') / 60;
 }
 
 const NAMED_EDGE = '(?:opens|opening(?:\\s+time)?|open|closes|closing(?:\\s+time)?|close)\\b';
 const RELATIVE = `${LENGTH}\\s+(?:before|after)\\s+(?:the\\s+)?${NAMED_EDGE}`;
 const OFFSET = `${NAMED_EDGE}(?:\\s*[+-]\\s*\\d{1,2}:\\d{2}(?::\\d{2})?|\\s*(?:[+-]|plus|minus)\\s*${LENGTH})?`;
+/** Hours that are spelt; what counts something is none. */
+const COUNTED = '(?!\\s*(?:days?|weeks?|months?|years?|minutes?|mins?|hours?|hrs?|seconds?|secs?|times)\\b)';
+const HOUR_WORD = `(?:${NUMBER_WORDS.join('|')})\\b${COUNTED}`;
+const HALF_SAID = '\\s+(?:in\\s+the\\s+(?:morning|afternoon|evening)|at\\s+night)\\b';
+/** "half past eight", "quarter to nine", "8 in the evening". */
+const SPOKEN = `(?:(?:half\\s+past|(?:a\\s+)?quarter\\s+(?:past|to))\\s+(?:\\d{1,2}\\b|${HOUR_WORD})(?:\\s*(?:am|pm)\\b|${HALF_SAID})?|(?:\\d{1,2}(?:[:.]\\d{2})?|${HOUR_WORD})${HALF_SAID}|${HOUR_WORD}\\s*(?:am\\b|pm\\b|o['’]?clock\\b))`;
 /** A time of day that is surely one. */
-export const EDGE = `(?:${RELATIVE}|${OFFSET}|noon\\b|midday\\b|midnight\\b|\\d{1,2}(?:[:.]\\d{2}(?::\\d{2})?)?\\s*(?:am|pm|a\\.m\\.|p\\.m\\.)(?![a-z])|\\d{1,2}[:.]\\d{2}(?::\\d{2})?(?!\\.?\\d|\\.)|\\d{1,2}\\s?h(?:\\d{2})?\\b|\\d{1,2}\\s*o['’]?clock\\b)`;
+export const EDGE = `(?:${SPOKEN}|${RELATIVE}|${OFFSET}|noon\\b|midday\\b|midnight\\b|\\d{1,2}(?:[:.]\\d{2}(?::\\d{2})?)?\\s*(?:am|pm|a\\.m\\.|p\\.m\\.)(?![a-z])|\\d{1,2}[:.]\\d{2}(?::\\d{2})?(?!\\.?\\d|\\.)|\\d{1,2}\\s?h(?:\\d{2})?\\b|\\d{1,2}\\s*o['’]?clock\\b)`;
 /** The same, or a number that may be an hour. */
-export const HOUR = `(?:${EDGE}|\\d{1,2}(?![\\d:./]|\\s*(?:st|nd|rd|th)\\b)(?!\\s+${MONTH})(?!\\s*(?:days?|weeks?|months?|years?|minutes?|mins?|hours?|hrs?)\\b))`;
+export const HOUR = `(?:${EDGE}|\\d{1,2}(?![\\d:./]|\\s*(?:st|nd|rd|th)\\b)(?!\\s+${MONTH})${COUNTED}|${HOUR_WORD})`;
+/** Four digits that are a time of day beside another: "0630". */
+export const COMPACT = '[0-2]\\d[0-5]\\d(?:\\s*h(?:rs)?)?\\b';
 
 /** Parts of the day, and what hours they are. Common practice, no source. */
 export const PARTS: Readonly<Record<string, readonly [string, string]>> = {
   morning: ['06:00', '12:00'],
+  lunchtime: ['12:00', '14:00'],
   afternoon: ['12:00', '18:00'],
   evening: ['18:00', '22:00'],
   night: ['22:00', '06:00'],
@@ -133,6 +143,36 @@ export const KNOWN_WORDS: readonly string[] = [
     'opening',
     'closing',
   ],
-  ...['except', 'only', 'until', 'from', 'between', 'before', 'after', 'first', 'second', 'third', 'fourth', 'last'],
-  ...['week', 'month', 'year', 'days', 'hours', 'minutes', 'christmas', 'easter', 'also', 'without', 'next', 'this'],
+  ...[
+    'except',
+    'never',
+    'outside',
+    'only',
+    'until',
+    'from',
+    'between',
+    'before',
+    'after',
+    'first',
+    'second',
+    'third',
+    'fourth',
+    'last',
+  ],
+  ...[
+    'week',
+    'month',
+    'year',
+    'day',
+    'days',
+    'hours',
+    'minutes',
+    'christmas',
+    'easter',
+    'also',
+    'without',
+    'next',
+    'this',
+  ],
+  ...['even', 'odd', 'weeks', 'working', 'holidays', 'lunchtime', 'quarter', 'times', 'over'],
 ];

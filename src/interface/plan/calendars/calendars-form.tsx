@@ -1,9 +1,24 @@
 'use client';
 
 import { Textarea } from '@headlessui/react';
-import { useState } from 'react';
-import { calendarDates, civil, dateOf, dateOfLocalTime, type Calendar, type LocalTime, changed, removed } from '@/core';
+import { useEffect, useState } from 'react';
+import { answered } from '@/interface/data/answered';
+import { holidaysAction } from '@/web/actions';
+import {
+  calendarDates,
+  civil,
+  dateOf,
+  dateOfLocalTime,
+  formatDate,
+  type Calendar,
+  type LocalTime,
+  changed,
+  removed,
+} from '@/core';
 import { useNetwork } from '@/interface/data/provider';
+import { SavedInput } from '@/interface/forms/saved-input';
+import { usePhraseContext } from '@/interface/forms/use-phrase-context';
+import { DraftOffer, useKept } from '@/interface/forms/use-draft';
 import { Button } from '@/interface/kit/button';
 import { Field, Input } from '@/interface/kit/field';
 import { counted } from '@/interface/kit/format';
@@ -56,31 +71,27 @@ export function CalendarsForm() {
 
 function CalendarForm({ calendar }: { calendar: Calendar }) {
   const { edit } = useNetwork('edit');
-  const [text, setText] = useState(datesText(calendar.dates));
-  const read = readDates(text);
-  const follows = calendar.holidays !== undefined;
+  const context = usePhraseContext();
   return (
     <div className="mt-2 space-y-3">
-      <Field
-        label="Dates"
-        hint={
-          follows
-            ? 'They follow the public holidays, and are kept current.'
-            : 'A line each: 2026-12-24, or 2026-12-24 to 2026-12-26'
-        }
-        error={read.ok ? undefined : read.message}
-      >
-        <Textarea
-          className="h-40 w-full border border-rule bg-sheet p-2 font-code text-xs"
-          readOnly={follows}
-          value={text}
-          onChange={(event) => setText(event.target.value)}
-          onBlur={() => {
-            if (read.ok && datesText(read.value) !== datesText(calendar.dates))
-              void edit(changed('calendar', calendar, { dates: read.value }));
-          }}
-        />
-      </Field>
+      {calendar.holidays ? (
+        <HolidayList calendar={calendar} holidays={calendar.holidays} />
+      ) : (
+        <>
+          <p className="text-sm font-semibold">
+            Dates <span className="font-normal text-faint">a line each: 24 Dec 2026, or 24 Dec to 26 Dec</span>
+          </p>
+          <SavedInput
+            label="Dates"
+            of={{ kind: 'calendar', id: calendar.id, field: 'dates' }}
+            value={datesText(calendar.dates)}
+            rows={8}
+            read={(text) => readDates(text, context)}
+            save={(dates) => edit(changed('calendar', calendar, { dates }))}
+            className="font-code text-xs"
+          />
+        </>
+      )}
       <Button
         variant="grave"
         onClick={() =>
@@ -93,6 +104,36 @@ function CalendarForm({ calendar }: { calendar: Calendar }) {
   );
 }
 
+/** The dates of public holidays, with what they are called. */
+function HolidayList({ calendar, holidays }: { calendar: Calendar; holidays: NonNullable<Calendar['holidays']> }) {
+  const { country, region } = holidays;
+  const [names, setNames] = useState<ReadonlyMap<string, string>>(new Map());
+  useEffect(() => {
+    let here = true;
+    void answered(holidaysAction(country, region)).then((found) => {
+      if (here && found.ok) setNames(new Map(found.value.map(({ date, name }) => [date, name])));
+    });
+    return () => {
+      here = false;
+    };
+  }, [country, region]);
+  return (
+    <>
+      <p className="text-sm text-faint">They follow the public holidays, and are kept current.</p>
+      <ul className="max-h-60 overflow-y-auto text-sm" aria-label={`Dates of ${calendar.name}`}>
+        {[...calendarDates(calendar.dates)]
+          .sort((a, b) => a - b)
+          .map(formatDate)
+          .map((date) => (
+            <li key={date} className="flex gap-4">
+              <span className="font-code text-xs leading-5">{date}</span> {names.get(date)}
+            </li>
+          ))}
+      </ul>
+    </>
+  );
+}
+
 const YEARS_WRITTEN_OUT = 3;
 
 /** The last day up to which a file's endless events are written out. */
@@ -102,13 +143,14 @@ function horizon() {
 }
 
 function NewCalendar({ onMake }: { onMake: (name: string, dates: Calendar['dates']) => Promise<{ ok: boolean }> }) {
-  const [name, setName] = useState('');
-  const [text, setText] = useState('');
+  const { values, set, clear, draft } = useKept('calendar new', { name: '', text: '' });
+  const { name, text } = values;
   const [file, setFile] = useState('');
   const [refused, setRefused] = useState<string | null>(null);
   const reading = useCalendarFile(file);
   const fromFile = reading.state === 'read' ? reading : null;
-  const typed = readDates(text);
+  const context = usePhraseContext();
+  const typed = readDates(text, context);
   const dates = fromFile
     ? inRuns(fromFile.reader.datesOfEvents(fromFile.file.events, horizon()))
     : typed.ok
@@ -117,22 +159,22 @@ function NewCalendar({ onMake }: { onMake: (name: string, dates: Calendar['dates
   const make = async () => {
     const result = await onMake(name.trim(), dates);
     if (!result.ok) return;
-    setName('');
-    setText('');
+    clear();
     setFile('');
   };
   return (
     <section className="space-y-3 border-t border-rule pt-4" aria-label="A new calendar">
       <h3 className="text-lg">A new calendar</h3>
+      <DraftOffer draft={draft} />
       <Field label="Name of the calendar">
-        <Input value={name} onChange={(event) => setName(event.target.value)} placeholder="Storm days" />
+        <Input value={name} onChange={(event) => set({ name: event.target.value })} placeholder="Storm days" />
       </Field>
       <Field label="Its dates" hint="A line each; or from a file" error={typed.ok ? undefined : typed.message}>
         <Textarea
           className="h-20 w-full border border-rule bg-sheet p-2 font-code text-xs"
-          placeholder={'2026-12-05\n2026-12-24 to 2026-12-26'}
+          placeholder={'5 Dec 2026\n24 Dec to 26 Dec'}
           value={text}
-          onChange={(event) => setText(event.target.value)}
+          onChange={(event) => set({ text: event.target.value })}
         />
       </Field>
       <FileText value={file} onChange={setFile} onProblem={setRefused} />

@@ -1,19 +1,45 @@
-import { addDays, done, formatDate, misread, parseDate, type Calendar, type LocalDate, type Result } from '@/core';
+import {
+  addDays,
+  done,
+  formatDate,
+  misread,
+  parseDate,
+  readWhen,
+  type Calendar,
+  type LocalDate,
+  type PhraseContext,
+  type Result,
+} from '@/core';
 
 /** A calendar's dates as lines of text: `2026-12-24`, or `2026-12-24 to 2026-12-26`. */
 export function datesText(dates: Calendar['dates']): string {
   return dates.map((one) => (typeof one === 'string' ? one : `${one[0]} to ${one[1]}`)).join('\n');
 }
 
-/** Reads such text; lines may also be separated by commas. Tells the first part that is no date. */
-export function readDates(text: string): Result<Calendar['dates']> {
+/** The dates that a part says in words: "24 Dec", "24-26 Dec", "Christmas Day". Null where it says anything else. */
+function inWords(part: string, context: PhraseContext): readonly [string, string] | null {
+  const read = readWhen(part, context);
+  if (!read.ok) return null;
+  const { from, to, ...others } = read.value;
+  return from !== undefined && to !== undefined && Object.keys(others).length === 0 ? [from, to] : null;
+}
+
+/**
+ * Reads such text; lines may also be separated by commas, and dates be said as bookings' are, against `context`. Tells the first part
+ * that is no date.
+ */
+export function readDates(text: string, context: PhraseContext): Result<Calendar['dates']> {
   const dates: Calendar['dates'] = [];
   for (const part of text.split(/[\n,;]+/).map((one) => one.trim())) {
     if (part === '') continue;
     const [first = '', last, more] = part.split(/\s+(?:to|–|-)\s+/);
     const [from, to] = [parseDate(first), last === undefined ? null : parseDate(last)];
-    if (from === null || more !== undefined || (last !== undefined && to === null))
-      return misread(`"${part}" is no date: write 2026-12-24, or 2026-12-24 to 2026-12-26.`);
+    if (from === null || more !== undefined || (last !== undefined && to === null)) {
+      const said = inWords(part, context);
+      if (!said) return misread(`"${part}" is no date: write 24 Dec 2026, or 24 Dec to 26 Dec.`);
+      dates.push(said[0] === said[1] ? said[0] : [said[0], said[1]]);
+      continue;
+    }
     if (to !== null && to < from) return misread(`In "${part}" the last date comes before the first.`);
     dates.push(to === null || to === from ? first : [first, last ?? first]);
   }

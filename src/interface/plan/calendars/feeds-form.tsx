@@ -1,17 +1,18 @@
 'use client';
 
 import { useState } from 'react';
-import { parseSelector } from '@/core';
+import { parseSelector, selectorWithNames } from '@/core';
 import { answered } from '@/interface/data/answered';
 import { closeFeedAction, openFeedAction } from '@/web/actions';
 import { useFeeds, useRefetch } from '@/interface/data/queries';
 import { useNetwork } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
+import { DraftOffer, useKept } from '@/interface/forms/use-draft';
 import { Button } from '@/interface/kit/button';
 import { Field, Input } from '@/interface/kit/field';
 import { dateTime } from '@/interface/kit/format';
 import { SecretAddress } from '@/interface/kit/secret-address';
-import { SelectorField } from '@/interface/kit/selector-field';
+import { WhereField } from '@/interface/forms/where-field';
 
 /** Addresses from which calendar programs fetch what is published. An address is shown once, and can be closed. */
 export function FeedsForm() {
@@ -19,15 +20,14 @@ export function FeedsForm() {
   const feeds = useFeeds();
   const refetch = useRefetch('feeds');
   const zone = useZone();
-  const [name, setName] = useState('');
-  const [where, setWhere] = useState('');
+  const { values, set, clear, draft: kept } = useKept('feed new', { name: '', where: '' });
+  const { name, where } = values;
   const [address, setAddress] = useState<string | null>(null);
   const open = async () => {
     const result = await answered(openFeedAction({ name, where }));
     if (!result.ok) return notify(result.message, true);
     setAddress(`${window.location.origin}/api/feeds/${result.value.token}.ics`);
-    setName('');
-    setWhere('');
+    clear();
     refetch();
   };
   const close = async (id: string) => {
@@ -45,7 +45,7 @@ export function FeedsForm() {
           {feeds.map((feed) => (
             <li key={feed.id} className="flex items-center gap-3 border-b border-rule/60 py-2 last:border-b-0">
               <span className="min-w-0 flex-1">
-                <strong>{feed.name}</strong> <span className="font-code text-xs">{feed.where}</span>
+                <strong>{feed.name}</strong> <span className="text-sm">{selectorWithNames(feed.where, draft)}</span>
                 <span className="block text-sm text-faint">
                   {feed.fetchedAt ? `last fetched ${dateTime(Date.parse(feed.fetchedAt), zone)}` : 'not fetched yet'}
                 </span>
@@ -64,15 +64,15 @@ export function FeedsForm() {
       )}
       <section className="space-y-3 border-t border-rule pt-4" aria-label="A new feed">
         <h3 className="text-lg">A new feed</h3>
+        <DraftOffer draft={kept} />
         <Field label="Name of the feed">
-          <Input value={name} onChange={(event) => setName(event.target.value)} placeholder="Halls in the north" />
+          <Input
+            value={name}
+            onChange={(event) => set({ name: event.target.value })}
+            placeholder="Halls in the north"
+          />
         </Field>
-        <SelectorField
-          plan={draft}
-          value={where}
-          onChange={(event) => setWhere(event.target.value)}
-          onPress={setWhere}
-        />
+        <WhereField plan={draft} value={where} onChange={(text) => set({ where: text })} />
         <Button variant="main" disabled={name.trim() === '' || !parseSelector(where).ok} onClick={() => void open()}>
           Open the feed
         </Button>

@@ -2,7 +2,7 @@
 
 import { useEffect, useState } from 'react';
 import { answered } from '@/interface/data/answered';
-import { holidayChoicesAction, holidayDatesAction } from '@/web/actions';
+import { holidayChoicesAction, holidaysAction } from '@/web/actions';
 import { useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/button';
 import { Field, Select } from '@/interface/kit/field';
@@ -27,11 +27,11 @@ export function Holidays() {
   const nameOf = (list: readonly Choice[], code: string) => list.find((one) => one.code === code)?.name ?? code;
   const add = async () => {
     const name = `Public holidays, ${region === '' ? nameOf(countries, country) : nameOf(regions, region)}`;
-    const found = await answered(holidayDatesAction(country, region === '' ? undefined : region));
+    const found = await answered(holidaysAction(country, region === '' ? undefined : region));
     if (!found.ok) return notify(found.message, true);
     const holidays = { country, ...(region === '' ? {} : { region }) };
     await edit(
-      [{ kind: 'calendar', add: { name, dates: found.value, holidays } }],
+      [{ kind: 'calendar', add: { name, dates: found.value.map(({ date }) => date), holidays } }],
       `"${name}" is added, and keeps itself current.`,
     );
   };

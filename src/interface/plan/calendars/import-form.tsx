@@ -7,6 +7,7 @@ import type * as icalendar from '@/core/formats/icalendar';
 import type { CalendarEvent } from '@/core/formats/icalendar';
 import { editInBatches } from '@/interface/data/batches';
 import { useNetwork } from '@/interface/data/provider';
+import { DraftOffer, useKept } from '@/interface/forms/use-draft';
 import { Bar } from '@/interface/kit/bar';
 import { Button } from '@/interface/kit/button';
 import { ContentPicker } from '@/interface/forms/content-picker';
@@ -14,7 +15,7 @@ import { contentOf } from '@/interface/kit/content';
 import { Field } from '@/interface/kit/field';
 import { counted, zoneName } from '@/interface/kit/format';
 import { More } from '@/interface/kit/more';
-import { SelectorField } from '@/interface/kit/selector-field';
+import { WhereField } from '@/interface/forms/where-field';
 import { spanWords } from '../site-clock-words';
 import { FileText } from './file-text';
 import { Problems } from './problems';
@@ -27,10 +28,9 @@ const SHOWN = 100;
 /** Takes the events of a calendar file into the draft as bookings: first looked at, then all of them at once. */
 export function ImportForm({ onDone }: { onDone: () => void }) {
   const { draft, edit, notify } = useNetwork('draft', 'edit', 'notify');
-  const [text, setText] = useState('');
+  const { values, set, clear, draft: kept } = useKept('import', { text: '', what: '', where: '' });
+  const { text, what, where } = values;
   const [refused, setRefused] = useState<string | null>(null);
-  const [what, setWhat] = useState('');
-  const [where, setWhere] = useState('');
   const [siteClock, setSiteClock] = useState(false);
   const [left, setLeft] = useState<ReadonlySet<number>>(new Set());
   const [made, setMade] = useState<number | null>(null);
@@ -65,16 +65,18 @@ export function ImportForm({ onDone }: { onDone: () => void }) {
     const said = `${counted(count, 'booking')} added. Ctrl Z takes them back.`;
     if (why === null && count === edits.length) {
       notify(said);
+      clear();
       onDone();
     } else setRefused(`${why ?? 'Stopped.'} ${count > 0 ? said : 'No booking was added.'}`);
   };
   return (
-    <div className="space-y-5">
+    <section className="space-y-5" aria-label="A calendar file">
+      <DraftOffer draft={kept} />
       <FileText
         value={text}
         onProblem={setRefused}
         onChange={(next) => {
-          setText(next);
+          set({ text: next });
           setRefused(null);
           setLeft(new Set());
         }}
@@ -84,7 +86,7 @@ export function ImportForm({ onDone }: { onDone: () => void }) {
           {refused}
         </p>
       )}
-      <ReadingLine reading={reading} onCancel={() => setText('')} />
+      <ReadingLine reading={reading} onCancel={() => set({ text: '' })} />
       {read && <Problems problems={read.file.problems} />}
       {events.length > 0 && (
         <>
@@ -124,17 +126,15 @@ export function ImportForm({ onDone }: { onDone: () => void }) {
           </ul>
           {needsWhat && (
             <Field label="What they show" hint="Calendar files do not say it; events of our own files do.">
-              <ContentPicker plan={draft} none="Choose a playlist or a file" value={what} onChange={setWhat} />
+              <ContentPicker
+                plan={draft}
+                none="Choose a playlist or a file"
+                value={what}
+                onChange={(text) => set({ what: text })}
+              />
             </Field>
           )}
-          {needsWhere && (
-            <SelectorField
-              plan={draft}
-              value={where}
-              onChange={(event) => setWhere(event.target.value)}
-              onPress={setWhere}
-            />
-          )}
+          {needsWhere && <WhereField plan={draft} value={where} onChange={(text) => set({ where: text })} />}
           <fieldset>
             <legend className="text-sm font-semibold">Whose clock</legend>
             {(
@@ -166,7 +166,7 @@ export function ImportForm({ onDone }: { onDone: () => void }) {
           )}
         </>
       )}
-    </div>
+    </section>
   );
 }
 

@@ -7,9 +7,6 @@ import { LAYERS, type Bar, type Layer } from '../strata/layout';
 import { dateWords } from '../site-clock-words';
 
 const HEIGHT = 32;
-/** Lines for names, which every day has room for: days stay where they are while a name is carried over them. */
-const NAME_LINES = 2;
-
 /** One day of the month: a small picture of its layers, and what is special to it by name, to be carried. */
 export const Day = memo(function Day({
   day,
@@ -21,6 +18,7 @@ export const Day = memo(function Day({
   drawn,
   trouble,
   carried,
+  lines,
   onOpenDay,
   onOpen,
   onPick,
@@ -40,6 +38,8 @@ export const Day = memo(function Day({
   trouble: number;
   /** The occasion in hand, where it is carried to this day. */
   carried: string | null;
+  /** Lines for names, which every day has room for: days stay where they are while a name is carried over them. */
+  lines: 1 | 2;
   onOpenDay: (day: LocalDate) => void;
   onOpen: (booking: string) => void;
   /** The bar that has the focus, by its key. */
@@ -50,12 +50,13 @@ export const Day = memo(function Day({
   const told = bars.filter((bar) => special.has(bar.booking.id) && first.get(bar.booking.id) === bar);
   // What is in hand is seen first wherever it is carried, also to a day that has no room for all its names.
   const names = carried ? [...told].sort((a, b) => Number(b.key === carried) - Number(a.key === carried)) : told;
-  const shown = names.length > NAME_LINES ? names.slice(0, NAME_LINES - 1) : names;
+  const shown = names.length > lines ? names.slice(0, 1) : names;
+  const more = names.length - shown.length;
   return (
     <div
       data-day={day}
       data-drawn={drawn || undefined}
-      className={`relative flex min-h-26.5 flex-col gap-0.5 border-r border-b border-rule px-1.5 py-1 ${drawn || carried ? 'bg-dusk/15' : inMonth ? 'hover:bg-well' : 'bg-well/50 text-faint'} ${picked ? 'outline-2 -outline-offset-2 outline-dusk' : ''}`}
+      className={`relative flex ${lines === 1 ? 'min-h-20' : 'min-h-26.5'} flex-col gap-0.5 border-r border-b border-rule px-1.5 py-1 ${drawn || carried ? 'bg-dusk/15' : inMonth ? 'hover:bg-well' : 'bg-well/50 text-faint'} ${picked ? 'outline-2 -outline-offset-2 outline-dusk' : ''}`}
     >
       <button
         type="button"
@@ -87,8 +88,10 @@ export const Day = memo(function Day({
           {bar.booking.name}
         </button>
       ))}
-      {told.length > shown.length && (
-        <span className="pointer-events-none text-xs text-faint">and {told.length - shown.length} more</span>
+      {more > 0 && (
+        <span className={`pointer-events-none text-xs text-faint ${lines === 1 ? 'absolute top-1.5 left-10' : ''}`}>
+          and {more} more
+        </span>
       )}
     </div>
   );

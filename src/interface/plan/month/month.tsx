@@ -120,6 +120,7 @@ export const MonthView = memo(function MonthView({
               drawn={day >= drawnFrom && day <= drawnTo}
               trouble={troubled.get(day) ?? 0}
               carried={day === handDay ? (carried ?? null) : null}
+              lines={days.length > MANY_DAYS ? 1 : 2}
               onOpenDay={openDay}
               onOpen={open}
               onPick={pick}
@@ -155,6 +156,9 @@ const HELD_KEYS = [
   ['Enter', 'down'],
   ['Esc', 'back'],
 ] as const;
+
+/** A month of six weeks has less room for each. */
+const MANY_DAYS = 35;
 
 const NOTHING_DRAWN = () => undefined;
 

@@ -3,23 +3,18 @@
 import { group } from 'd3-array';
 import { memo } from 'react';
 import type { Finding } from '@/core';
-import { BAR_HEIGHT, BarButton, LANE_HEIGHT } from './bar';
+import { counted } from '@/interface/kit/format';
+import { BarButton } from './bar';
 import type { Bar, Layer, Marks } from './layout';
 import type { TimeScale } from './scale';
+import { BAR_HEIGHT, LANES_FROM, LANE_HEIGHT } from './sizes';
 import type { Held } from '../gestures/held';
 
-const SHORTEST_BAND = 30;
-/** Where the lowest lane begins, above its layer's foot. */
-const LANES_FROM = 2;
-
-/** How high a layer stands, in pixels: room for its lanes, and for drawing where it has none. */
-export const bandHeight = (lanes: number) => Math.max(SHORTEST_BAND, lanes * LANE_HEIGHT + 6);
-
-/** A priority as a height and a number; in sight as long as any of its layer is. */
-export function LayerName({ layer, height }: { layer: Layer; height: number }) {
+/** A priority as a height and a number; in sight as long as any of its layer is, with how many of its lanes are not. */
+export function LayerName({ layer, height, out }: { layer: Layer; height: number; out: number }) {
   return (
     <div className="flex items-end border-b border-rule text-sm" style={{ height }}>
-      <span className="sticky bottom-1 flex items-end gap-2 pb-1">
+      <span className="sticky bottom-1 flex flex-wrap items-end gap-x-2 pb-1">
         {layer === 'takeover' ? (
           <>
             <span aria-hidden className="hatch h-6 w-2 border border-dusk" /> Takeover
@@ -29,6 +24,7 @@ export function LayerName({ layer, height }: { layer: Layer; height: number }) {
             <span aria-hidden className="w-2 bg-dusk" style={{ height: 3 + layer * 3 }} /> Priority {layer}
           </>
         )}
+        {out > 0 && <span className="text-xs text-faint">{counted(out, 'row')} out of sight</span>}
       </span>
     </div>
   );
@@ -40,6 +36,7 @@ export const LayerBars = memo(function LayerBars({
   fromLane,
   scale,
   pictures,
+  shades,
   findings,
   marks,
   taken,
@@ -51,6 +48,8 @@ export const LayerBars = memo(function LayerBars({
   scale: TimeScale;
   /** Addresses of pictures of what bookings show. */
   pictures: ReadonlyMap<string, string | undefined>;
+  /** Colours of pictures, by their addresses. */
+  shades: ReadonlyMap<string, string>;
   findings: ReadonlyMap<string, readonly Finding[]>;
   marks: Marks;
   /** The bar that is in hand, or waits to be changed. */
@@ -72,6 +71,7 @@ export const LayerBars = memo(function LayerBars({
           bar={bar}
           scale={scale}
           picture={pictures.get(bar.booking.id)}
+          shade={shades.get(pictures.get(bar.booking.id) ?? '')}
           findings={findings.get(bar.booking.id) ?? NO_FINDINGS}
           mark={marks.get(bar.key)}
           held={bar.key === taken}

@@ -1,24 +1,26 @@
 'use client';
 
-import { memo } from 'react';
+import { memo, type CSSProperties } from 'react';
 import type { Finding, LocalTime } from '@/core';
-import { Thumb } from '@/interface/kit/thumb';
 import { spanWords } from '../site-clock-words';
 import { gripOf, type Grip } from './grip';
 import { fitted, nameWidth } from './label';
 import { layerName, type Bar } from './layout';
 import type { TimeScale } from './scale';
+import { BAR_HEIGHT, LANE_HEIGHT } from './sizes';
 
-export const LANE_HEIGHT = 26;
-export const BAR_HEIGHT = 22;
 /** Where ends are pulled is measured from the outside of a bar's border. */
 const BORDER = 1;
 /** Bars stand in the middle of their lane. */
 const BOTTOM = (LANE_HEIGHT - BAR_HEIGHT) / 2;
 
 const LABEL_ROOM = 24;
-const PICTURE = 36;
+const MARK_ROOM = 12;
+/** From so much room beside its name on, a bar shows what it brings as a strip of pictures. */
+const STRIP_FROM = 28;
 const WIDEST_NAME = 220;
+/** Less room than this beside a bar is no room for its name. */
+const NAMED_FROM = 48;
 const NAME = 'text-[13px] leading-[22px]';
 
 /** A booking's occasion: its ends can be pulled, its name stands in it or beside it. The field around it hears its keys. */
@@ -26,6 +28,7 @@ export const BarButton = memo(function BarButton({
   bar,
   scale,
   picture,
+  shade,
   findings,
   mark,
   held,
@@ -35,6 +38,8 @@ export const BarButton = memo(function BarButton({
   scale: TimeScale;
   /** Address of a picture of what it shows. */
   picture: string | undefined;
+  /** The colour of that picture on the whole, as CSS has it. */
+  shade: string | undefined;
   findings: readonly Finding[];
   /** Where it has trouble. */
   mark: { readonly at: LocalTime; readonly finding: Finding } | undefined;
@@ -48,11 +53,14 @@ export const BarButton = memo(function BarButton({
   const width = Math.max(3, right - left);
   const hidden = findings.some(({ kind, about }) => kind === 'hidden' && about[0] === booking.id);
   const called = booking.onHold ? `${booking.name} (on hold)` : booking.name;
-  const named = nameWidth(called) + LABEL_ROOM;
+  const besides = mark ? MARK_ROOM : 0;
+  const named = nameWidth(called) + LABEL_ROOM + besides;
   const inside = width >= named;
-  const pictured = picture !== undefined && width >= named + PICTURE && !booking.onHold;
+  const strip = picture !== undefined && width >= named + STRIP_FROM && !booking.onHold && !hidden;
   const grip = gripOf(width);
   const room = (bar.next === null ? scale.width : Math.min(scale.width, scale.x(bar.next as LocalTime))) - right - 6;
+  // What has no room in its bar stands beside it; where there is none either, as much of it as has room in the bar.
+  const words = inside ? called : room <= NAMED_FROM ? fitted(called, width - LABEL_ROOM - besides) : '';
   return (
     <>
       <button
@@ -66,9 +74,11 @@ export const BarButton = memo(function BarButton({
             ? 'border-dashed border-faint bg-transparent text-faint'
             : hidden
               ? 'border-dashed border-dusk bg-paper'
-              : 'border-dusk bg-dusk/20'
+              : `border-dusk ${shade ? 'shade' : 'bg-dusk/20'}`
         } ${bar.layer === 'takeover' && !booking.onHold ? 'hatch' : ''} ${held ? 'opacity-35' : ''}`}
-        style={{ left, width, bottom: BOTTOM, height: BAR_HEIGHT }}
+        style={
+          { left, width, bottom: BOTTOM, height: BAR_HEIGHT, ...(shade ? { '--shade': shade } : {}) } as CSSProperties
+        }
       >
         <span
           aria-hidden
@@ -76,38 +86,52 @@ export const BarButton = memo(function BarButton({
           style={{ width: grip.inside || 2 }}
         />
         <End part="start" grip={grip} />
-        {pictured && (
-          <Thumb
-            src={picture}
-            alt=""
-            className="pointer-events-none ml-1.5 h-full shrink-0 !bg-transparent object-cover"
+        {words !== '' && (
+          <span className={`pointer-events-none flex items-center gap-1 px-2.5 ${NAME}`}>
+            {mark && <Mark />}
+            {words}
+          </span>
+        )}
+        {strip && (
+          <span
+            aria-hidden
+            className="pointer-events-none h-full min-w-0 flex-1 border-l border-dusk/40 bg-[auto_100%] bg-repeat-x"
+            style={{ backgroundImage: `url("${picture}")` }}
           />
         )}
-        {inside && <span className={`pointer-events-none px-2.5 ${NAME}`}>{called}</span>}
+        {mark && (
+          <span
+            aria-hidden
+            title={mark.finding.sentence}
+            className="pointer-events-none absolute bottom-0 h-1 w-2 bg-brick"
+            style={{ left: Math.max(0, scale.x(mark.at) - left - 1) }}
+          />
+        )}
         <End part="end" grip={grip} />
       </button>
-      {mark && (
+      {words === '' && (room > NAMED_FROM || mark) && (
+        // The line under it leads from the bar to its name.
         <span
           aria-hidden
-          title={mark.finding.sentence}
-          className="pointer-events-none absolute z-10 bg-brick px-[3px] font-code text-[10px] leading-[13px] text-paper"
-          style={{ left: Math.max(left, scale.x(mark.at)) - 2, top: 1 }}
+          className={`pointer-events-none absolute flex items-center gap-1 border-b whitespace-nowrap ${NAME} ${booking.onHold ? 'border-faint/50 text-faint' : 'border-dusk/50'}`}
+          style={{ left: right, bottom: BOTTOM, height: BAR_HEIGHT }}
         >
-          !
-        </span>
-      )}
-      {!inside && room > 48 && (
-        <span
-          aria-hidden
-          className={`pointer-events-none absolute whitespace-nowrap ${NAME} ${booking.onHold ? 'text-faint' : ''}`}
-          style={{ left: right + 4, bottom: BOTTOM }}
-        >
-          {fitted(called, Math.min(room, WIDEST_NAME))}
+          {mark && <Mark />}
+          {room > NAMED_FROM && (
+            <span className="px-1">{fitted(called, Math.min(room, WIDEST_NAME) - (mark ? MARK_ROOM : 0))}</span>
+          )}
         </span>
       )}
     </>
   );
 });
+
+/** Says that there is something to look at. */
+const Mark = () => (
+  <span aria-hidden className="bg-brick px-[3px] font-code text-[10px] leading-[13px] text-paper">
+    !
+  </span>
+);
 
 /** Where an end is pulled. Outside a bar it is there only while one points at the bar: what stands beside it is taken as ever. */
 function End({ part, grip }: { part: 'start' | 'end'; grip: Grip }) {

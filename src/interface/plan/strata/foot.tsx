@@ -1,7 +1,8 @@
 'use client';
 
 import { useEffect, useRef, type ReactNode } from 'react';
-import { describeWhen, type Explanation, type Finding, type Fix, type Scope } from '@/core';
+import { describeWhen, selectorWithNames, type Explanation, type Finding, type Fix, type Scope } from '@/core';
+import { useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/button';
 import { spanWords } from '../site-clock-words';
 import { layerName, type Bar } from './layout';
@@ -160,6 +161,7 @@ function Picked({
   onOpen: (booking: string) => void;
   onFix: (fix: Fix) => void;
 }) {
+  const { draft } = useNetwork('draft');
   const { booking, localOccasion } = bar;
   const [finding] = findings;
   return (
@@ -169,7 +171,7 @@ function Picked({
           <strong>{booking.name}</strong>{' '}
           <span className="font-code text-sm">{spanWords(localOccasion.start, localOccasion.end)}</span>
           <span className="text-faint">
-            , {layerName(bar.layer)}, {describeWhen(booking.when)}, where {booking.where}
+            , {layerName(bar.layer)}, {describeWhen(booking.when)}, where {selectorWithNames(booking.where, draft)}
           </span>
         </p>
         {finding && (

@@ -1,6 +1,6 @@
 'use client';
 
-import { memo, useState, type KeyboardEvent } from 'react';
+import { memo, useState, type CSSProperties, type KeyboardEvent } from 'react';
 import type { LocalTime, OutcomeRow, OutcomeSpan, Plan } from '@/core';
 import { useIndex } from '@/interface/data/provider';
 import { counted } from '@/interface/kit/format';
@@ -20,6 +20,26 @@ const LOOKS: Record<OutcomeSpan['source'], string> = {
   nothing: 'hatch border-brick text-brick',
 };
 
+/** What the looks of times mean that have no room for their names. */
+export function Legend() {
+  return (
+    <ul aria-label="What the looks mean" className="flex flex-wrap gap-x-4 text-xs text-faint">
+      {(
+        [
+          ['takeover', 'takeover'],
+          ['backdrop', 'backdrop'],
+          ['lights-out', 'lights out'],
+          ['nothing', 'nothing'],
+        ] as const
+      ).map(([source, words]) => (
+        <li key={source} className="flex items-center gap-1.5">
+          <span aria-hidden className={`h-3 w-5 border ${LOOKS[source]}`} /> {words}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
 /** What shows: a line for each group of screens that see the same, on their sites' own clocks. */
 export const OutcomeRows = memo(function OutcomeRows({
   outcome,
@@ -27,6 +47,8 @@ export const OutcomeRows = memo(function OutcomeRows({
   onAll,
   plan,
   scale,
+  pictures,
+  shades,
   gutter,
   onWhy,
   onDigit,
@@ -38,6 +60,9 @@ export const OutcomeRows = memo(function OutcomeRows({
   onAll: (all: boolean) => void;
   plan: Plan;
   scale: TimeScale;
+  /** Addresses of pictures of what bookings show, and the colours of these. */
+  pictures: ReadonlyMap<string, string | undefined>;
+  shades: ReadonlyMap<string, string>;
   gutter: number;
   onWhy: (row: OutcomeRow, time: LocalTime) => void;
   /** A digit was pressed on what shows: for the fixes that were told. */
@@ -83,6 +108,7 @@ export const OutcomeRows = memo(function OutcomeRows({
                 {row.spans.map((span) => {
                   const left = Math.max(0, scale.x(span.from));
                   const width = Math.max(1.5, scale.x(span.to) - left);
+                  const shade = span.source === 'booking' ? shades.get(pictures.get(span.id ?? '') ?? '') : undefined;
                   return (
                     <button
                       key={span.from}
@@ -100,8 +126,8 @@ export const OutcomeRows = memo(function OutcomeRows({
                         const pressed = scale.time(event.clientX - (box?.left ?? 0));
                         onWhy(row, event.detail === 0 ? (Math.max(span.from, scale.time(0)) as LocalTime) : pressed);
                       }}
-                      className={`absolute inset-y-0.5 border-l text-left text-[12px] leading-5 whitespace-nowrap ${width > SHORTEST_NAMED ? 'pl-1' : ''} ${LOOKS[span.source]}`}
-                      style={{ left, width }}
+                      className={`absolute inset-y-0.5 border-l text-left text-[12px] leading-5 whitespace-nowrap ${width > SHORTEST_NAMED ? 'pl-1' : ''} ${shade ? 'shade border-dusk' : LOOKS[span.source]}`}
+                      style={{ left, width, ...(shade ? { '--shade': shade } : {}) } as CSSProperties}
                     >
                       {width > SHORTEST_NAMED && fitted(name(span), width - 6)}
                     </button>

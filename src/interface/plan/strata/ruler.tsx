@@ -51,6 +51,7 @@ export function Ruler({ scale, zone, onDay }: { scale: TimeScale; zone: string; 
         <span
           key={time}
           aria-hidden
+          data-hour={time % DAY === 0 ? undefined : ''}
           className="absolute bottom-0 -translate-x-1/2 font-code text-[10px] text-faint"
           style={{ left: scale.x(time) }}
         >

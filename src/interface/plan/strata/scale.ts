@@ -1,4 +1,5 @@
 import { scaleLinear } from 'd3-scale';
+import { tickHours } from '@/interface/kit/ticks';
 import { DAY, HOUR, MINUTE, startOfDate, type LocalDate, type LocalTime } from '@/core';
 
 /** Time of a wall's clock across: `days` dates from `first` on, over `width` pixels. */
@@ -14,6 +15,9 @@ export interface TimeScale {
   time(x: number): LocalTime;
 }
 
+/** What "05:00" and "06" need on the ruler, in pixels. */
+const [HOUR_ROOM, TWO_DIGITS_ROOM] = [43, 24];
+
 export function timeScale(first: LocalDate, days: number, width: number): TimeScale {
   const begin = startOfDate(first);
   const scale = scaleLinear([begin, begin + days * DAY], [0, Math.max(1, width)]);
@@ -21,7 +25,7 @@ export function timeScale(first: LocalDate, days: number, width: number): TimeSc
     first,
     days,
     width,
-    tickHours: days === 1 ? 1 : 6,
+    tickHours: days === 1 ? tickHours(width, 24, HOUR_ROOM) : Math.max(6, tickHours(width / days, 24, TWO_DIGITS_ROOM)),
     step: (days === 1 ? 5 : 15) * MINUTE,
     x: (time) => scale(time),
     time: (x) => scale.invert(x) as LocalTime,

@@ -5,6 +5,7 @@ import {
   memo,
   useCallback,
   useDeferredValue,
+  useEffect,
   useMemo,
   useRef,
   useState,
@@ -29,25 +30,32 @@ import { useIndex, useNetwork, useThumbnails } from '@/interface/data/provider';
 import { firstMedia } from '@/interface/kit/content';
 import { ask } from '@/interface/forecast/client';
 import { Select } from '@/interface/kit/field';
-import { zoneName } from '@/interface/kit/format';
+import { counted, zoneName } from '@/interface/kit/format';
+import { useShades } from '@/interface/kit/use-shades';
 import { useWidth } from '@/interface/kit/use-width';
 import { useOutcome, useSightings } from '../use-ahead';
 import { spanWords } from '../site-clock-words';
-import { Ghost, LayerBars, LayerName, bandHeight } from './band';
+import { Ghost, LayerBars, LayerName } from './band';
 import { Foot, type Asked } from './foot';
 import { barKey, heldKey, neighbour } from '../gestures/keys';
-import { lanesAbove, layout, troubleMarks } from './layout';
+import { layerName, lanesAbove, layout, troubleMarks } from './layout';
 import { Moments } from './moments';
-import { OutcomeRows } from './outcome';
+import { Legend, OutcomeRows } from './outcome';
 import { Lines, Ruler } from './ruler';
 import { timeScale } from './scale';
+import { firstScroll, lanesOut, placed } from './sight';
+import { bandHeight } from './sizes';
+import { useInSight } from './use-in-sight';
 import type { Held } from '../gestures/held';
 import { useGesture } from '../gestures/use-gesture';
 import { useGrowing } from './use-growing';
 import { useKeptFocus } from './use-kept-focus';
 import { usePointer } from '../gestures/use-pointer';
 
-const GUTTER = 168;
+/** Beside the bars, in pixels. */
+const [WIDE_GUTTER, NARROW_GUTTER] = [168, 92];
+/** The days and hours stand over what is scrolled. */
+const RULER_HEIGHT = 41;
 const GROUPS_AT_FIRST = 12;
 
 interface StrataProps {
@@ -59,6 +67,8 @@ interface StrataProps {
   onSite(site: string): void;
   readonly first: LocalDate;
   readonly days: number;
+  /** Whether there is little room beside the bars. */
+  readonly narrow: boolean;
   readonly findings: readonly Finding[];
   onOpen(booking: string): void;
   onDraw(drawn: Held): void;
@@ -73,6 +83,7 @@ export const Strata = memo(function Strata({
   onSite,
   first,
   days,
+  narrow,
   findings,
   onOpen,
   onDraw,
@@ -81,6 +92,7 @@ export const Strata = memo(function Strata({
   const { draft, drafted } = useNetwork('draft', 'drafted');
   const go = useGo();
   const thumbnail = useThumbnails();
+  const gutter = narrow ? NARROW_GUTTER : WIDE_GUTTER;
   const field = useRef<HTMLDivElement>(null);
   const width = useWidth(field, 1060);
   const scale = useMemo(() => timeScale(first, days, width), [first, days, width]);
@@ -174,28 +186,44 @@ export const Strata = memo(function Strata({
     },
   };
 
+  const places = useMemo(() => placed(layers.map(({ lanes }) => ({ lanes, height: bandHeight(lanes) }))), [layers]);
+  const scroll = useRef<HTMLDivElement>(null);
+  const { from: above, to: below } = useInSight(scroll, RULER_HEIGHT);
+  const out = places.map((one) => lanesOut(one, above, below));
+  // The layer that holds most is not cut off, where one begins to look.
+  // Until one scrolls oneself: what stands below takes its room only when it is there.
+  const begun = useRef(0);
+  useEffect(() => {
+    const element = scroll.current;
+    if (!element || seen === null || below === 0 || element.scrollTop !== begun.current) return;
+    element.scrollTop = firstScroll(places, below - above);
+    begun.current = element.scrollTop;
+  }, [seen, places, above, below]);
+  const under = layers.filter((one, i) => one.lanes > 0 && out[i] === one.lanes && (places[i]?.top ?? 0) >= below);
+
   const tabbable = picked?.key ?? [...bars.keys()][0];
   const pictures = useMemo(
     () => new Map(bookings.map(({ id, content }) => [id, thumbnail(firstMedia(draft, content))])),
     [bookings, draft, thumbnail],
   );
+  const shades = useShades(useMemo(() => [...pictures.values()], [pictures]));
   /** The bar that is in hand or waits to be changed: what it was is seen through. */
   const taken = choice?.bar.key ?? (held && !held.copy ? held.bar?.key : undefined) ?? null;
   return (
     <div className="flex min-h-0 flex-1 flex-col">
-      <div className="min-h-40 flex-1 overflow-y-auto px-6 [scrollbar-gutter:stable]">
+      <div ref={scroll} className="min-h-40 flex-1 overflow-y-auto px-3 [scrollbar-gutter:stable] sm:px-6">
         <div className="sticky top-0 z-20 flex border-b border-rule bg-paper">
-          <div className="shrink-0 self-center pr-3" style={{ width: GUTTER }}>
+          <div className="shrink-0 self-center pr-3" style={{ width: gutter }}>
             <Select
               aria-label="Each site's own clock; opening hours and pinned times as at"
-              title="Times are each site's own clock. Opening hours and pinned times are drawn as at this site."
+              title={`Times are each site's own clock. Opening hours and pinned times are drawn as at this site (${zoneName(site.timeZone)}).`}
               className="!px-1 !py-1 text-sm"
               value={site.id}
               onChange={(event) => onSite(event.target.value)}
             >
-              {draft.sites.map(({ id, name, timeZone }) => (
+              {draft.sites.map(({ id, name }) => (
                 <option key={id} value={id}>
-                  {name} ({zoneName(timeZone)})
+                  {name}
                 </option>
               ))}
             </Select>
@@ -205,9 +233,9 @@ export const Strata = memo(function Strata({
           </div>
         </div>
         <div className="relative flex">
-          <div className="shrink-0" style={{ width: GUTTER }}>
-            {layers.map(({ layer, lanes }) => (
-              <LayerName key={layer} layer={layer} height={bandHeight(lanes)} />
+          <div className="shrink-0" style={{ width: gutter }}>
+            {layers.map(({ layer, lanes }, i) => (
+              <LayerName key={layer} layer={layer} height={bandHeight(lanes)} out={out[i] ?? 0} />
             ))}
           </div>
           <div
@@ -231,6 +259,7 @@ export const Strata = memo(function Strata({
                   fromLane={lanes - Math.max(0, shownLanes - lanesAbove(layers, i))}
                   scale={scale}
                   pictures={pictures}
+                  shades={shades}
                   findings={about}
                   marks={marks}
                   taken={taken}
@@ -245,9 +274,18 @@ export const Strata = memo(function Strata({
       </div>
       <section
         aria-label="What shows"
-        className="max-h-[36%] shrink-0 overflow-y-auto border-t-2 border-dusk px-6 pb-1 [scrollbar-gutter:stable]"
+        className="max-h-[30%] shrink-0 overflow-y-auto border-t-2 border-dusk px-3 pb-1 [scrollbar-gutter:stable] sm:px-6"
       >
-        <h2 className="sticky top-0 z-10 bg-paper py-1 text-sm">What shows{preview ? ', with this change' : ''}</h2>
+        <div className="sticky top-0 z-10 flex items-baseline gap-5 bg-paper py-1">
+          <h2 className="text-sm">What shows{preview ? ', with this change' : ''}</h2>
+          <Legend />
+          {under.length > 0 && (
+            <p className="ml-auto text-xs text-faint">
+              ↑ further down:{' '}
+              {under.map(({ layer, lanes }) => `${layerName(layer)} (${counted(lanes, 'row')})`).join(', ')}
+            </p>
+          )}
+        </div>
         {outcome ? (
           <OutcomeRows
             outcome={outcome}
@@ -255,7 +293,9 @@ export const Strata = memo(function Strata({
             onAll={showAllGroups}
             plan={draft}
             scale={scale}
-            gutter={GUTTER}
+            pictures={pictures}
+            shades={shades}
+            gutter={gutter}
             onWhy={onWhy}
             onDigit={onDigit}
           />

@@ -1,36 +1,31 @@
 'use client';
 
-import { useMemo, useState, type InputHTMLAttributes, type Ref } from 'react';
-import { done, parseSelector, screensMatching, type Plan, type Result, type Screen } from '@/core';
-import { ArrowGroup } from './arrow-group';
-import { plainSelector, pressChip } from './chips';
-import { Field, Input } from './field';
-import { counted } from './format';
+import { useMemo, useState } from 'react';
+import { ArrowGroup } from '@/interface/kit/arrow-group';
+import { plainSelector, pressChip } from '@/interface/kit/chips';
+import { Field } from '@/interface/kit/field';
+import { counted } from '@/interface/kit/format';
+import { selectScreens } from '@/interface/kit/select-screens';
+import type { Plan } from '@/core';
+import { WhereBox, namesProblem } from './where-box';
 
-/** The screens that a selector text selects, or what is wrong with it. */
-export function selectScreens(plan: Plan, text: string): Result<Screen[]> {
-  const selector = parseSelector(text);
-  return selector.ok ? done(screensMatching(plan, selector.value)) : selector;
-}
-
-/** Where: a selector as text or by chips, with the screens that it selects counted and listed as one types. */
-export function SelectorField({
+/** Where: tags, sites and screens by name or by chips, with the screens that they select counted and listed as one types. */
+export function WhereField({
   plan,
   value,
   error,
-  onPress,
   empty = [],
-  ref,
-  ...rest
-}: InputHTMLAttributes<HTMLInputElement> & {
+  onChange,
+  onBlur,
+}: {
   plan: Plan;
+  /** A selector, as the plan has it. */
   value: string;
   error?: string | undefined;
-  /** A chip was pressed: the text that it makes. */
-  onPress: (text: string) => void;
   /** Ids of screens that are selected and have nothing to play. */
   empty?: readonly string[];
-  ref?: Ref<HTMLInputElement>;
+  onChange: (selector: string) => void;
+  onBlur?: () => void;
 }) {
   const [list, showList] = useState(false);
   const found = useMemo(() => selectScreens(plan, value), [plan, value]);
@@ -39,7 +34,7 @@ export function SelectorField({
     [plan],
   );
   const sites = useMemo(() => new Map(plan.sites.map((site) => [site.id, site.name])), [plan]);
-  const problem = error ?? (!found.ok && value.trim() !== '' ? found.message : undefined);
+  const problem = namesProblem(value, plan) ?? error ?? (!found.ok && value.trim() !== '' ? found.message : undefined);
   const asked = plainSelector(value);
   const nothing = new Set(empty);
   return (
@@ -68,11 +63,13 @@ export function SelectorField({
           )
         }
       >
-        <Input
-          ref={ref}
+        <WhereBox
+          plan={plan}
+          value={value}
           invalid={problem !== undefined}
-          placeholder="quay and (hall or gangway) and not staff"
-          {...rest}
+          placeholder="Tags, a site or a screen: quay and not staff"
+          onChange={onChange}
+          {...(onBlur ? { onBlur } : {})}
         />
       </Field>
       <ArrowGroup
@@ -88,7 +85,7 @@ export function SelectorField({
               {...stop}
               aria-pressed={without ? 'mixed' : having}
               aria-label={without ? `not ${tag}` : tag}
-              onClick={() => onPress(pressChip(value, tag))}
+              onClick={() => onChange(pressChip(value, tag))}
               className={`border px-1.5 text-sm ${having ? 'border-dusk bg-dusk text-on-dusk' : without ? 'border-brick text-brick line-through' : 'border-rule bg-sheet hover:border-ink'}`}
             >
               {tag}

@@ -1,0 +1,233 @@
+import type { Browser, Page } from '@playwright/test';
+import { booked, draft } from './support/plan';
+import { IDA, goTo, pick, server, signIn } from './support/session';
+import { expect, test } from './support/test';
+
+/** What is written in a form is saved, or stays and is offered again: whatever becomes of the sheet, the page, the session, the line. */
+const sheet = (page: Page) => page.getByRole('dialog');
+const offer = (page: Page) => page.getByTestId('draft');
+
+async function newBooking(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'New booking' }).click();
+  await expect(sheet(page).getByLabel('Name')).toBeFocused();
+}
+
+test.describe('a booking that is half written', () => {
+  test.describe.configure({ mode: 'serial' });
+  let page: Page;
+  test.beforeAll(async ({ browser }) => {
+    page = await browser.newPage();
+    await signIn(page);
+    await goTo(page, 'Plan');
+  });
+
+  test('is offered again after Esc, word for word', async () => {
+    await newBooking(page);
+    await page.keyboard.type('Ice on the pier');
+    await pick(sheet(page).getByLabel('What'), 'playlist:crew', 'Crew notices');
+    await sheet(page).getByLabel('Where', { exact: true }).fill('pier and (');
+    await sheet(page).getByLabel('When', { exact: true }).fill('weekdays 05:30-10:00 until the ice');
+    await sheet(page).getByText('5', { exact: true }).click();
+    await page.keyboard.press('Escape');
+    await expect(sheet(page)).toHaveCount(0);
+
+    await newBooking(page);
+    await expect(sheet(page).getByLabel('Name')).toHaveValue('');
+    await offer(page).getByRole('button', { name: 'Go on with it' }).click();
+    await expect(sheet(page).getByLabel('Name')).toHaveValue('Ice on the pier');
+    await expect(sheet(page).getByLabel('Name')).toBeFocused();
+    await expect(sheet(page).getByLabel('What')).toHaveValue('Crew notices');
+    await expect(sheet(page).getByLabel('Where', { exact: true })).toHaveValue('pier and (');
+    await expect(sheet(page).getByLabel('When', { exact: true })).toHaveValue('weekdays 05:30-10:00 until the ice');
+    await expect(sheet(page).getByRole('radio', { name: '5' })).toBeChecked();
+    await expect(offer(page)).toHaveCount(0);
+  });
+
+  test('is there after a reload, after a lost session, and gone when it is booked', async () => {
+    await page.reload();
+    await page.context().clearCookies();
+    await page.reload();
+    await signIn(page);
+    await goTo(page, 'Plan');
+    await newBooking(page);
+    await offer(page).getByRole('button', { name: 'Go on with it' }).click();
+    await sheet(page).getByLabel('Where', { exact: true }).fill('quay');
+    await sheet(page).getByLabel('When', { exact: true }).fill('weekdays 05:30-10:00');
+    await sheet(page).getByRole('button', { name: 'Book it' }).click();
+    await expect(sheet(page)).toHaveCount(0);
+    expect((await draft()).bookings.find(({ name }) => name === 'Ice on the pier')).toMatchObject({
+      where: 'quay',
+      priority: 5,
+      content: { playlist: 'crew' },
+    });
+    await newBooking(page);
+    await expect(offer(page)).toHaveCount(0);
+    await page.keyboard.press('Escape');
+  });
+
+  test('is thrown away when one says so', async () => {
+    await newBooking(page);
+    await page.keyboard.type('Nothing much');
+    await page.keyboard.press('Escape');
+    await newBooking(page);
+    await offer(page).getByRole('button', { name: 'Throw it away' }).click();
+    await expect(sheet(page).getByLabel('Name')).toBeFocused();
+    await page.keyboard.press('Escape');
+    await newBooking(page);
+    await expect(offer(page)).toHaveCount(0);
+    await page.keyboard.press('Escape');
+  });
+});
+
+test('what can not be saved of a known booking is offered when it is opened again', async ({ page }) => {
+  await signIn(page);
+  await booked('tide-tables', {
+    name: 'Tide tables',
+    content: { playlist: 'crew' },
+    where: 'quay',
+    when: { windows: [['08:00', '09:00']] },
+    priority: 2,
+  });
+  await goTo(page, 'Plan');
+  await page.getByRole('button', { name: 'list', exact: true }).click();
+  const open = () => page.locator('button[data-booking="tide-tables"]').click();
+  await open();
+  const where = sheet(page).getByLabel('Where', { exact: true });
+  await where.fill('quay and (');
+  // The first closes the list of what is meant, the second the sheet.
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await expect(sheet(page)).toHaveCount(0);
+  await open();
+  await expect(where).toHaveValue('quay');
+  await offer(page).getByRole('button', { name: 'Go on with it' }).click();
+  await expect(where).toHaveValue('quay and (');
+  // The answer comes when the form is gone: what it tells to be saved is no draft any more.
+  let lift = () => {};
+  const held = new Promise<void>((go) => (lift = go));
+  await page.route('**/plan**', async (route) => {
+    if (route.request().method() !== 'POST') return route.fallback();
+    const response = await route.fetch();
+    await held;
+    await route.fulfill({ response });
+  });
+  await where.fill('quay and not hall');
+  await page.keyboard.press('Tab');
+  await expect
+    .poll(async () => (await draft()).bookings.find(({ id }) => id === 'tide-tables')?.where)
+    .toBe('quay and not hall');
+  await page.keyboard.press('Escape');
+  await expect(sheet(page)).toHaveCount(0);
+  const answered = page.waitForResponse((response) => response.request().method() === 'POST');
+  lift();
+  await answered;
+  await expect
+    .poll(() => page.evaluate(() => Object.keys(localStorage).filter((key) => key.endsWith('tide-tables'))))
+    .toEqual([]);
+  await open();
+  await expect(where).toHaveValue('quay and not hall');
+  await expect(offer(page)).toHaveCount(0);
+});
+
+async function twoAtOnce(browser: Browser): Promise<[Page, Page]> {
+  const pages = [await browser.newPage(), await browser.newPage()] as const;
+  await Promise.all(pages.map((page) => signIn(page)));
+  return [...pages];
+}
+
+test('where two write the same, neither leaving the field nor Enter chooses; the other is named', async ({
+  browser,
+}) => {
+  const [one, other] = await twoAtOnce(browser);
+  const open = async (page: Page) => {
+    await goTo(page, 'Screens');
+    await page.getByRole('region', { name: 'Sillarvik Quay' }).getByRole('button', { name: 'Staff room' }).click();
+  };
+  await Promise.all([open(one), open(other)]);
+  const field = (page: Page) => sheet(page).getByLabel('Height', { exact: true });
+  await field(one).fill('1070');
+  await field(other).fill('1060');
+  await field(other).press('Tab');
+  const told = sheet(one).getByTestId('conflicts');
+  await expect(told).toContainText('Ida Lunde');
+  await expect(told).toContainText('theirs is 1060');
+  const height = async () => (await draft()).screens.find(({ name }) => name === 'Staff room')?.height;
+  await expect.poll(height).toBe(1060);
+  await field(one).press('Enter');
+  await field(one).press('Tab');
+  // Something that comes later is there: what would have been saved by leaving would be too.
+  await sheet(other).getByLabel('Name').fill('Crew room');
+  await sheet(other).getByLabel('Name').press('Tab');
+  await expect(sheet(one).getByLabel('Name')).toHaveValue('Crew room');
+  await expect(field(one)).toHaveValue('1070');
+  expect((await draft()).screens.find(({ name }) => name === 'Crew room')?.height).toBe(1060);
+  await told.getByRole('button', { name: 'Keep mine' }).click();
+  await expect(field(other)).toHaveValue('1070');
+  await expect(told).toHaveCount(0);
+  await Promise.all([one.close(), other.close()]);
+});
+
+test('a playlist name that two write: the later one chooses', async ({ browser }) => {
+  const [one, other] = await twoAtOnce(browser);
+  await Promise.all([one, other].map((page) => page.goto(server('/playlists/crew'))));
+  const name = (page: Page) => page.getByRole('textbox', { name: 'Name', exact: true });
+  await name(one).fill('Crew board');
+  await name(other).fill('Crew news');
+  await name(other).press('Enter');
+  await expect(one.getByText('Ida Lunde made it "Crew news" meanwhile.')).toBeVisible();
+  await name(one).press('Enter');
+  await name(one).press('Tab');
+  await one.getByRole('button', { name: 'Keep mine' }).click();
+  expect((await draft()).playlists.find(({ id }) => id === 'crew')?.name).toBe('Crew news');
+  await name(one).press('Enter');
+  await expect(name(other)).toHaveValue('Crew board');
+  await Promise.all([one.close(), other.close()]);
+});
+
+test.describe('on a slow line', () => {
+  test('who signs in before the script has come is let in, and told what is wrong', async ({ browser }) => {
+    const context = await browser.newContext({ javaScriptEnabled: false });
+    const page = await context.newPage();
+    await page.goto(server('/sign-in'));
+    await page.getByLabel('E-mail').fill(IDA.email);
+    await page.getByLabel('Password').fill('not the lamps');
+    await page.getByLabel('Password').press('Enter');
+    await expect(page.getByText('E-mail and password do not match: check both and try again.')).toBeVisible();
+    await expect(page.getByLabel('E-mail')).toHaveValue(IDA.email);
+    await expect(page.getByLabel('Password')).toHaveValue('');
+    await page.getByLabel('Password').fill(IDA.password);
+    await page.getByLabel('Password').press('Enter');
+    await expect(page.getByRole('region', { name: 'Sillarvik Quay' })).toBeVisible();
+    await context.close();
+  });
+
+  // Each place with a button that stands beside the field: it can be pressed as soon as the script runs there.
+  const fields: [path: string, label: string, beside: string][] = [
+    ['/playlists', 'Name of a new playlist', 'Make playlist'],
+    ['/library', 'Find media', 'Choose files'],
+    ['/screens', 'Find screens', 'Add site'],
+    ['/', 'Show only screens that match', 'Ida'],
+    ['/plan', 'Find bookings', 'New booking'],
+    ['/people', 'Name of somebody new', 'Make a link'],
+    ['/playlists/crew', 'Collect all media that match', 'Collect'],
+  ];
+  for (const [path, label, beside] of fields)
+    test(`what is written at ${path} before the script has come stays`, async ({ page }) => {
+      await signIn(page);
+      let lift = () => {};
+      const held = new Promise<void>((go) => (lift = go));
+      await page.route('**/_next/static/**/*.js', async (route) => {
+        await held;
+        await route.continue();
+      });
+      await page.goto(server(path), { waitUntil: 'commit' });
+      const field = page.getByLabel(label).first();
+      await field.fill('quay');
+      lift();
+      await expect(page.getByRole('button', { name: beside, exact: true })).toBeEnabled();
+      await expect(field).toHaveValue('quay');
+      await page.keyboard.press('Home');
+      await page.keyboard.type('not ');
+      await expect(field).toHaveValue('not quay');
+    });
+});

@@ -1,0 +1,39 @@
+import { formatDate, type LocalDate } from '../dates';
+import type { Draft } from './draft';
+import { clockOf } from './edges';
+import type { Reader } from './reader';
+
+/** One piece of a phrase: whether it stood here, and was taken. */
+export type Clause = (reader: Reader, draft: Draft) => boolean;
+
+export const clause =
+  (read: (reader: Reader, draft: Draft) => true | null): Clause =>
+  (reader, draft) =>
+    reader.attempt(() => read(reader, draft)) ?? false;
+
+/** The time of day that it is now, as an edge. */
+export const nowEdge = (reader: Reader): string => clockOf(reader.context.time ?? 0);
+
+/** A booking has the same hours on all its days. */
+export function otherHours(reader: Reader): true {
+  reader.error = 'Other hours on other days are a booking of their own: say one of them here.';
+  return true;
+}
+
+/** A single date: the first is the whole range, more of them are added. */
+export function addDate(reader: Reader, draft: Draft, date: LocalDate): true {
+  if (draft.from === undefined && draft.to === undefined) {
+    draft.onDate = date;
+    return setRange(reader, draft, date, date);
+  }
+  if (draft.windows.length > 0) return otherHours(reader);
+  draft.also.push(formatDate(date));
+  return true;
+}
+
+export function setRange(reader: Reader, draft: Draft, from: LocalDate, to: LocalDate): true {
+  if (to < from) reader.error = 'The last day comes before the first.';
+  draft.from = from;
+  draft.to = to;
+  return true;
+}

@@ -1,0 +1,151 @@
+import { addDays, civil, dateOf, weekdayIndex, type LocalDate } from '../dates';
+import { addDate, clause, nowEdge, setRange } from './clause';
+import { edgeOf } from './edges';
+import type { Reader } from './reader';
+import { DAY, EDGE, HOUR, MONTH, TO } from './vocabulary';
+
+/** "24 to 26 Dec", "1.-24.12.": a range whose month stands once. */
+export function shortRange(reader: Reader): readonly [LocalDate, LocalDate] | null {
+  return reader.attempt(() => {
+    const first =
+      reader.take(
+        `(?:from\\s+|on\\s+)?(?:the\\s+)?(\\d{1,2})(?:st|nd|rd|th)?\\.?${TO}(?=\\d{1,2}(?:st|nd|rd|th)?\\.?\\s*(?:of\\s+)?${MONTH})`,
+      ) ?? reader.take('(?:from\\s+|on\\s+)?(\\d{1,2})\\.?\\s*(?:-|–|—)\\s*(?=\\d{1,2}\\.\\s?\\d{1,2}\\.)');
+    const to = first && reader.date();
+    if (to === null) return null;
+    const { year, month } = civil(to);
+    return [dateOf(year, month, Number(first?.[1])), to];
+  });
+}
+
+/** A moment: a date or the next such weekday, and a time of its day. */
+interface Point {
+  readonly date: LocalDate;
+  readonly edge: string;
+  readonly weekday: boolean;
+}
+
+/**
+ * From one moment to another: "Friday 22:00 to Saturday 02:00", "2026-12-01T10:00/2026-12-01T12:00", "until Friday 17:00". What is longer
+ * than a day has no hours that are the same on each of its days: told, not guessed.
+ */
+export const stretch = clause((reader, draft) => {
+  const { today } = reader.context;
+  const own: Point = { date: today, edge: nowEdge(reader), weekday: false };
+  let first: Point | null = null;
+  if (reader.take(`(?:(?:from\\s+)?(?:right\\s+)?now\\s+)?(?:until|till)\\s+(?:the\\s+)?`)) {
+    if (
+      draft.from !== undefined ||
+      draft.windows.length > 0 ||
+      draft.days.size > 0 ||
+      draft.rule !== undefined ||
+      draft.daily
+    )
+      return null;
+    first = own;
+  } else {
+    reader.take('(?:from|between|starting)\\s+');
+    first = point(reader, false, today);
+    if (!first || !reader.take(`(?:${TO}|\\s+and\\s+|\\s*/\\s*)`)) return null;
+    reader.take('(?:until|till)\\s+');
+  }
+  const last = point(reader, true, first.date);
+  // "24 Dec 9 to 17" goes on: these are the hours of a day.
+  if (!last || reader.sees(`${TO}\\d`)) return null;
+  const days = last.date - first.date;
+  const weekly = first.weekday && last.weekday;
+  const within = days === 0 ? first.edge < last.edge : days === 1 && last.edge <= first.edge;
+  if (!within) {
+    reader.error =
+      'A booking has the same hours on each of its days, and less than a day of them: write "1 to 5 Dec 10:00–18:00" for hours of each day, or book the first day, those between and the last one apart.';
+    return true;
+  }
+  draft.windows.push([first.edge, last.edge]);
+  if (weekly && reader.ways.of('this one', 2) === 0) {
+    draft.days.add(weekdayIndex(first.date));
+    return true;
+  }
+  return setRange(reader, draft, first.date, first.date);
+});
+
+function point(reader: Reader, end: boolean, near: LocalDate): Point | null {
+  return reader.attempt(() => {
+    const early = reader.take(`(?:at\\s+)?(${EDGE})(?:\\s+on)?\\s+`)?.[1];
+    const day = (): Pick<Point, 'date' | 'weekday'> | null => {
+      const dated = reader.date(near);
+      if (dated !== null) return { date: dated, weekday: false };
+      const named = bareWeekday(reader, near);
+      return named === null ? null : { date: named, weekday: true };
+    };
+    const found = day();
+    if (!found) return null;
+    const late = early ?? reader.take(`(?:T|,?\\s+(?:at\\s+)?)(${HOUR})`)?.[1];
+    const edge = late === undefined ? null : edgeOf(late, end);
+    return edge === null ? null : { ...found, edge };
+  });
+}
+
+/** First and last dates, a range, or single dates. */
+export const dates = clause((reader, draft) => {
+  const short = shortRange(reader);
+  if (short) return setRange(reader, draft, short[0], short[1]);
+  // "Dec 24 to 26": the month stands once.
+  const tail = reader.take(
+    `(?:from\\s+|on\\s+)?(?=${MONTH}\\.?\\s+\\d{1,2}(?:st|nd|rd|th)?\\s*(?:-|–|—|to)\\s*\\d{1,2}(?![\\d:.]|\\s*(?:${MONTH}|am|pm)))`,
+  );
+  if (tail) {
+    const from = reader.date();
+    const last = from !== null && reader.take(`${TO}(\\d{1,2})(?:st|nd|rd|th)?(?:,?\\s+(\\d{4})\\b)?`);
+    if (from === null || !last) return null;
+    const { year, month } = civil(from);
+    const y = last[2] ? Number(last[2]) : year;
+    return setRange(
+      reader,
+      draft,
+      last[2] ? dateOf(y, month, civil(from).day) : from,
+      dateOf(y, month, Number(last[1])),
+    );
+  }
+  const word =
+    reader
+      .take(
+        '(?:once\\s+)?(?:(?:not?|but\\s+not)\\s+(?:before|earlier\\s+than|sooner\\s+than|after|later\\s+than)|from|after|before|since|as\\s+of|starting(?:\\s+(?:on|from))?|beginning(?:\\s+on)?|until|till|through|to|up\\s+to|ending(?:\\s+on)?|ends?(?:\\s+on)?|by|between|on|the)\\s+(?:the\\s+)?',
+      )?.[0]
+      .trim()
+      .toLowerCase()
+      .replace(/\s+/g, ' ')
+      .replace(/^once /, '') ?? '';
+  const bounds = /^(?:but )?not? (before|earlier|sooner)/.test(word)
+    ? 'from'
+    : /^(?:but )?not? /.test(word)
+      ? 'until'
+      : word;
+  const ends = /^(until|till|through|to|up to|end|by|before)/.test(bounds);
+  const starts = /^(from|after|since|as of|starting|beginning|between)/.test(bounds);
+  // "before 5 Dec" and "after 5 Dec" leave that day out.
+  const beside = bounds.startsWith('before') ? -1 : bounds.startsWith('after') ? 1 : 0;
+  const near = ends ? (draft.from ?? reader.context.today) : undefined;
+  const first = reader.date(near) ?? (ends || starts ? bareWeekday(reader, near) : null);
+  if (first === null) return null;
+  if (ends) {
+    draft.to = addDays(first, beside);
+    if (draft.now) draft.from = reader.context.today;
+    return true;
+  }
+  const joined = word.startsWith('between') ? `(?:${TO}|\\s+and\\s+)` : `(?:${TO}|\\s*/\\s*(?=\\d{4}-))`;
+  const last = reader.attempt(() =>
+    reader.take(joined) ? (reader.date(first) ?? (starts ? bareWeekday(reader, first) : null)) : null,
+  );
+  if (last !== null) return setRange(reader, draft, first, last);
+  if (starts) {
+    draft.from = addDays(first, beside);
+    return true;
+  }
+  return addDate(reader, draft, first);
+});
+
+/** "until Friday": the next one. */
+function bareWeekday(reader: Reader, near = reader.context.today): LocalDate | null {
+  const day = reader.take(DAY);
+  return day ? reader.weekday(day[0], near) : null;
+}

@@ -1,0 +1,90 @@
+import { addDays, formatDate } from '../dates';
+import { addDate, clause, setRange } from './clause';
+import { shortRange } from './dates';
+import type { Draft } from './draft';
+import type { Reader } from './reader';
+import { TO } from './vocabulary';
+import { monthList, weekdayList } from './weekdays';
+
+const EXCEPT =
+  '(?:but\\s+)?(?:except(?:ing)?|excluding|without|not|never|other\\s+than|apart\\s+from|save(?:\\s+for)?|unless|outside(?:\\s+of)?(?!(?:\\s+of)?\\s+(?:the\\s+)?(?:opening|business|working|office|trading)\\s)|no)(?!\\s+(?:before|after|earlier|later|sooner)\\b)(?:\\s+(?:on|for|in|during|at))?\\s+';
+
+export const exceptions = clause((reader, draft) => {
+  const word =
+    reader.take(`${EXCEPT}`) ??
+    reader.take('(?:and\\s+)?(?:also|plus)(?:\\s+on)?\\s+|(?:but\\s+)?only\\b(?:\\s+(?:on|in|during)\\b)?\\s*') ??
+    reader.take('but\\s+');
+  if (!word) return null;
+  const kind = /also|plus/i.test(word[0]) ? 'also' : /only/i.test(word[0]) ? 'only' : 'not';
+  const found = reader.list(() => named(reader, draft, kind));
+  if (found.length > 0 || reader.error !== null) return true;
+  if (kind === 'only') return true;
+  const known = reader.context.calendars.map(({ id }) => id).join(', ') || 'none yet';
+  reader.error = `"${reader.rest()}" is no day, no date and no calendar: calendars are ${known}.`;
+  return true;
+});
+
+/** One thing that is left out, added or asked for. */
+function named(reader: Reader, draft: Draft, kind: 'also' | 'only' | 'not'): true | null {
+  reader.take('(?:on|in|the\\s+(?=(?:\\d|first|last)))\\s*');
+  const calendar = reader.calendar() ?? holidays(reader);
+  if (calendar === null && reader.error !== null) return null;
+  if (calendar !== null) {
+    if (kind === 'also') reader.error = 'A calendar can be asked for by "only on" or "not on": "also" takes dates.';
+    else draft[kind].push(calendar);
+    return true;
+  }
+  const short = shortRange(reader);
+  const first = short?.[0] ?? reader.date();
+  if (first !== null) {
+    const last = short?.[1] ?? reader.attempt(() => (reader.take(TO) ? reader.date(first) : null)) ?? first;
+    if (kind === 'only') {
+      if (last > first) return setRange(reader, draft, first, last);
+      return addDate(reader, draft, first);
+    }
+    const days = Array.from({ length: Math.min(400, last - first + 1) }, (_, i) => formatDate(addDays(first, i)));
+    draft[kind === 'also' ? 'also' : 'except'].push(...days);
+    return true;
+  }
+  const days = reader.attempt(() => {
+    reader.take('(?:on|every|each)\\s+');
+    const list = weekdayList(reader);
+    return list.length > 0 ? list : null;
+  });
+  if (days) {
+    if (kind === 'also') for (const day of days) draft.days.add(day);
+    else for (const day of days) (kind === 'only' ? draft.days : draft.notDays).add(day);
+    return true;
+  }
+  const months = monthList(reader);
+  if (months.length === 0) return null;
+  if (kind === 'not') for (const month of months) draft.notMonths.add(month);
+  else draft.months.push(...months);
+  return true;
+}
+
+/** "on public holidays", "during the storm timetable". */
+export const calendars = clause((reader, draft) => {
+  reader.take('(?:on|during|in|for|at)\\s+(?:all\\s+)?');
+  const calendar = reader.calendar() ?? holidays(reader);
+  if (calendar === null && reader.error === null && reader.take(HOLIDAYS))
+    reader.error = 'No calendar of holidays is known: add one to the calendars, or name one of them.';
+  if (calendar === null) return reader.error === null ? null : true;
+  draft.only.push(calendar);
+  return true;
+});
+
+const HOLIDAYS = '(?:the\\s+)?(?:(?:public|bank|national)\\s+)?holidays?\\b';
+
+/** "public holidays": the only calendar that is called so. */
+function holidays(reader: Reader): string | null {
+  const ofAll = reader.sees('(?:the\\s+)?(?:public|bank|national)\\s');
+  const found = reader.context.calendars.filter(
+    ({ name }) => /holiday/i.test(name) && !(ofAll && /school/i.test(name)),
+  );
+  const [one] = found;
+  if (!one || !reader.take(HOLIDAYS)) return null;
+  if (found.length === 1) return one.id;
+  reader.error = `There are several calendars of holidays: name one of ${found.map(({ name }) => name).join('; ')}.`;
+  return null;
+}

@@ -1,0 +1,229 @@
+import { addDays, type LocalDate } from '../dates';
+import { parseClock } from '../windows';
+import { addDate, clause, setRange, type Clause } from './clause';
+import type { Draft } from './draft';
+import { clockOf, edgeOf, inPart, isBare, laterEdge, withHalf } from './edges';
+import type { Reader } from './reader';
+import { COMPACT, EDGE, HOUR, LENGTH, OVERNIGHT, PARTS, TO, TONIGHT, minutesOf } from './vocabulary';
+
+/** "now", "from now on", "now until 20:30", "for 10 minutes", "in half an hour". */
+export const now = clause((reader, draft) => {
+  if (reader.take('(?:starting\\s+|from\\s+|beginning\\s+)?(?:right\\s+)?now(?:\\s+on)?\\b')) {
+    draft.now = true;
+    const to = reader.attempt(() => (reader.take(TO) ? reader.take(EDGE) : null));
+    if (to) setEnd(reader, draft, to[0]);
+    return true;
+  }
+  const soon = reader.take(`in\\s+(${LENGTH})`);
+  if (soon) {
+    const at = (reader.context.time ?? 0) + minutesOf(soon[1] ?? '') * 60_000;
+    draft.begins = clockOf(at % DAY_MS);
+    return addDate(reader, draft, addDays(reader.context.today, Math.floor(at / DAY_MS)));
+  }
+  const lasts =
+    reader.take(`(?:for\\s+(?:the\\s+next\\s+)?|the\\s+next\\s+|next\\s+|\\+\\s*)(${LENGTH}|hour\\b)`) ??
+    reader.take(`(${LENGTH})(?=\\s+(?:at|from|starting)\\b)`) ??
+    (draft.begins === undefined ? null : reader.take(`(${LENGTH})(?!\\s+(?:before|after)\\b)`));
+  if (!lasts) return null;
+  closeOpen(draft);
+  const length = (lasts[1] ?? '').toLowerCase();
+  draft.lasts = length === 'hour' ? 60 : minutesOf(length);
+  return true;
+});
+
+const DAY_MS = 86_400_000;
+
+/** What began and had no end yet lasts no longer to the end of the day: its end is said now. */
+function closeOpen(draft: Draft): void {
+  const last = draft.windows.at(-1);
+  if (draft.begins !== undefined && last?.[0] === draft.begins && last[1] === '24:00') draft.windows.pop();
+}
+
+/** "tonight", "this morning", "tomorrow evening", "overnight", "mornings", and "at 8 tonight". */
+export const parts = clause((reader, draft) => {
+  if (reader.take('tonight\\b')) {
+    addPartOf(reader, draft, reader.context.today);
+    return hoursUnlessSaid(reader, draft, 'night', TONIGHT);
+  }
+  if (reader.take('overnight\\b')) return hoursUnlessSaid(reader, draft, 'night', OVERNIGHT);
+  const found = reader.take(
+    `(this\\s+|all\\s+|(?:in|at|during|over|every|each)\\s+(?:the\\s+)?)?(lunch(?:[ -]?times?)?|${Object.keys(PARTS).join('|')})s?\\b`,
+  );
+  const word = found?.[2]?.toLowerCase() ?? '';
+  const part = word.startsWith('lunch') ? 'lunchtime' : word;
+  const hours = PARTS[part];
+  if (!found || !hours) return null;
+  if (/^(?:every|each)/i.test(found[1] ?? '') || /s$/i.test(found[0])) draft.daily = true;
+  if (/^this/i.test(found[1] ?? '')) addPartOf(reader, draft, reader.context.today);
+  return hoursUnlessSaid(reader, draft, part, hours);
+});
+
+/** The day of a part of it: hours that were said before are meant by it too, not those of another day. */
+function addPartOf(reader: Reader, draft: Draft, date: LocalDate): void {
+  if (draft.from === undefined && draft.to === undefined) setRange(reader, draft, date, date);
+}
+
+/** What a part of the day is, unless its hours follow or were said: "overnight 22:00 to 06:00", "8 to 10 this evening". */
+function hoursUnlessSaid(reader: Reader, draft: Draft, part: string, [start, end]: readonly [string, string]): true {
+  const last = draft.windows.at(-1);
+  if (last && draft.bare) {
+    const moved = inPart(part, last, draft.bare);
+    draft.windows[draft.windows.length - 1] = moved;
+    // "from 8 tonight": what began goes with its window.
+    if (draft.begins === last[0]) draft.begins = moved[0];
+    return true;
+  }
+  if (draft.begins !== undefined && draft.bare?.[0])
+    draft.begins = inPart(part, [draft.begins, '24:00'], draft.bare)[0];
+  if (
+    draft.begins === undefined &&
+    !reader.sees(`\\s*,?\\s*(?:from\\s+|between\\s+|after\\s+|until\\s+|till\\s+|before\\s+|at\\s+)?${EDGE}`) &&
+    !reader.sees(`\\s*,?\\s*(?:from|after|until|till|before|at)\\s+${HOUR}`) &&
+    !reader.sees(`\\s*,?\\s*(?:from\\s+|between\\s+)?${HOUR}(?:${TO}|\\s+and\\s+)`)
+  )
+    draft.windows.push([start, end]);
+  else draft.part = part;
+  return true;
+}
+
+const HOURS_OF_OPENING = '(?:opening|business|working|office|trading)\\s+(?:hours|times?)';
+
+/** "opening hours", "outside opening hours", "the last hour before closing". */
+export const opening = clause((reader, draft) => {
+  if (
+    reader.take(
+      `(?:outside(?:\\s+of)?\\s+(?:the\\s+)?${HOURS_OF_OPENING}|out\\s+of\\s+hours|(?:when|while)\\s+(?:it\\s+is\\s+|we\\s+are\\s+)?closed)\\b`,
+    )
+  )
+    draft.windows.push(['00:00', 'opens'], ['closes', '24:00']);
+  else if (
+    reader.take(
+      `(?:during\\s+|in\\s+|within\\s+)?(?:the\\s+)?(?:${HOURS_OF_OPENING}|hours\\s+of\\s+opening)\\b|(?:when|while)\\s+(?:it\\s+is\\s+|we\\s+are\\s+)?open\\b`,
+    )
+  )
+    draft.windows.push(['opens', 'closes']);
+  else return edgeHours(reader, draft);
+  return true;
+});
+
+/** "the first hour after opening", "the last two hours". */
+function edgeHours(reader: Reader, draft: Draft): true | null {
+  const found = reader.take(
+    `(?:the\\s+|in\\s+the\\s+)?(first|last)\\s+(${LENGTH}|hour|half[- ]hour)(?:\\s+(?:after|before|of)\\s+(?:the\\s+)?(?:opening|closing)(?:\\s+(?:time|hours))?)?\\b`,
+  );
+  if (!found) return null;
+  const [, side = '', length = ''] = found;
+  const minutes = /^hour$/i.test(length) ? 60 : minutesOf(length);
+  draft.windows.push(
+    side.toLowerCase() === 'first' ? ['opens', laterEdge('opens', minutes)] : [laterEdge('closes', -minutes), 'closes'],
+  );
+  return true;
+}
+
+/** Times of day, from one edge to another, or up to or from one. */
+export const windows: Clause = (reader, draft) =>
+  reader.attempt(() => compact(reader, draft) ?? between(reader, draft) ?? oneSided(reader, draft)) ?? false;
+
+/** "0630-0800", and "0630 to 8 a.m.", where the other side is surely a time. */
+function compact(reader: Reader, draft: Draft): true | null {
+  return reader.attempt(() => {
+    reader.take('(?:from|between|at)\\s+');
+    const first = reader.take(COMPACT);
+    const start = first ?? reader.take(EDGE);
+    const end =
+      start &&
+      reader.take(`(?:${TO}|\\s+and\\s+)`) &&
+      (reader.take(`${COMPACT}(?!-)`) ?? (first ? reader.take(EDGE) : null));
+    return start && end ? addWindow(reader, draft, start[0], end[0]) : null;
+  });
+}
+
+function between(reader: Reader, draft: Draft): true | null {
+  return reader.attempt(() => {
+    const word = reader.take('(?:from|between|at)\\s+')?.[0].trim().toLowerCase();
+    const start = reader.take(HOUR);
+    const to = start && (reader.take(TO) ?? (word === 'between' ? reader.take('\\s+and\\s+') : null));
+    const end = to && reader.take(HOUR);
+    if (!start || !end) return null;
+    const [first, last] = [edgeOf(start[0], false), edgeOf(end[0], true)];
+    const plain = [start[0], end[0]].every(
+      (one) => /^(?:\d+|[a-z]+)$/i.test(one.trim()) && !/noon|midday|midnight|open|clos/i.test(one),
+    );
+    if (plain && last === null) return null;
+    // 9 to 5 ends in the afternoon, unless it is meant over night.
+    const overNight = plain && first !== null && last !== null && last <= first && first <= '12:00' && last > '00:00';
+    if (overNight && draft.part === undefined && !saysPart(reader) && reader.ways.of('over night', 2) === 0)
+      return addWindow(reader, draft, start[0], laterEdge(last, 12 * 60));
+    return addWindow(reader, draft, withHalf(start[0], end[0]), end[0]);
+  });
+}
+
+/** Whether a part of the day follows: "10 to 2 tonight". */
+const saysPart = (reader: Reader) =>
+  reader.sees(`\\s*,?\\s*(?:(?:this|tomorrow|in\\s+the|at)\\s+)?(?:${Object.keys(PARTS).join('|')}|tonight)\\b`);
+
+function oneSided(reader: Reader, draft: Draft): true | null {
+  return reader.attempt(() => {
+    const open = reader
+      .take('(from|after|starting(?:\\s+at)?|until|till|before|up\\s+to|by|to|at|@)\\s*')?.[1]
+      ?.toLowerCase();
+    const edge = reader.take(EDGE) ?? (open === undefined ? partHour(reader) : reader.take(HOUR));
+    if (!edge) return null;
+    const upTo = open !== undefined && /^(until|till|before|up|by|to)/.test(open);
+    if (upTo)
+      return /^(until|till)/.test(open) ? setEnd(reader, draft, edge[0]) : addWindow(reader, draft, '00:00', edge[0]);
+    const begins = eitherHalf(reader, draft, edge[0], false);
+    if (begins === null) return timeError(reader, edge[0]);
+    draft.begins = begins;
+    draft.bare = [isBare(edge[0]), false];
+    const goesOn = open !== undefined && open !== 'at' && open !== '@';
+    if (goesOn && draft.lasts === undefined && !reader.sees('\\s*,?\\s*(?:for\\s|\\+)'))
+      draft.windows.push([begins, '24:00']);
+    return true;
+  });
+}
+
+/** "8 tonight": an hour, because a part of the day follows. */
+function partHour(reader: Reader): RegExpExecArray | null {
+  return reader.attempt(() => {
+    const hour = reader.take(HOUR);
+    return hour && saysPart(reader) ? hour : null;
+  });
+}
+
+/** A time that stands alone: "8" is of the part of the day that was said, else in either half of it. Null for none. */
+function eitherHalf(reader: Reader, draft: Draft, written: string, end: boolean): string | null {
+  const edge = edgeOf(written, end);
+  if (edge === null || !isBare(written)) return edge;
+  const second = laterEdge(edge, 12 * 60);
+  if (draft.part !== undefined) return draft.part === 'morning' || draft.part === 'lunchtime' ? edge : second;
+  if (saysPart(reader) || !/^\d{1,2}$|^[a-z]+$/i.test(written.trim())) return edge;
+  // Of today, what is still to come.
+  const own = reader.context.time;
+  const undated = draft.days.size === 0 && !draft.daily && draft.rule === undefined && draft.from === undefined;
+  const past = end && undated && own !== undefined && (parseClock(edge) ?? 0) <= own && (parseClock(second) ?? 0) > own;
+  return (reader.ways.of('half of the day', 2) === 0) === past ? second : edge;
+}
+
+/** The end of what began before it: now, or a time that was said; else the day's beginning. */
+export function setEnd(reader: Reader, draft: Draft, written: string): true {
+  const end = eitherHalf(reader, draft, written, true);
+  if (end === null) return timeError(reader, written);
+  closeOpen(draft);
+  draft.ends = end;
+  return true;
+}
+
+function timeError(reader: Reader, written: string): true {
+  reader.error = `${written.trim()} is no time of day: write HH:MM, or opening and closing.`;
+  return true;
+}
+
+function addWindow(reader: Reader, draft: Draft, start: string, end: string): true {
+  const [first, last] = [edgeOf(start, false), edgeOf(end, true)];
+  if (!first || !last) return timeError(reader, first ? end : start);
+  const bare = [isBare(start), isBare(end)] as const;
+  draft.windows.push(draft.part === undefined ? [first, last] : inPart(draft.part, [first, last], bare));
+  if (draft.part === undefined) draft.bare = bare;
+  return true;
+}

@@ -1,0 +1,76 @@
+'use client';
+
+import { group } from 'd3-array';
+import Link from 'next/link';
+import { useMoment } from '@/interface/data/moment';
+import { counted } from '@/interface/kit/format';
+import { Lantern, STATE_WORDS } from '@/interface/kit/lantern';
+import { useKey } from '@/interface/shell/keys';
+import type { Screen, Site } from '@/core';
+import type { ScreenStatus } from '@/services/screens';
+import { Aside } from './aside';
+
+/** So many screens are named in an address; more are meant by their tags. */
+const MOST_NAMED = 40;
+
+/** Several chosen screens: which they are, how they stand, and what can be done with them together. */
+export function ScreensAside({
+  screens,
+  sites,
+  status,
+  onOnly,
+  onClose,
+}: {
+  screens: readonly Screen[];
+  sites: ReadonlyMap<string, Site>;
+  status: ReadonlyMap<string, ScreenStatus>;
+  /** Chooses one of them alone. */
+  onOnly: (screen: string) => void;
+  onClose: () => void;
+}) {
+  const { isNow } = useMoment();
+  useKey('escape', 'Choose no screens', onClose);
+  const where = screens.map(({ id }) => `screen:${id}`).join(' or ');
+  return (
+    <Aside
+      label={counted(screens.length, 'screen')}
+      head={<h2 className="text-xl">{counted(screens.length, 'screen')}</h2>}
+      onClose={onClose}
+    >
+      <p className="mt-1 text-sm text-faint">The rail below steps through their changes alone.</p>
+      {screens.length <= MOST_NAMED && (
+        <p className="mt-3">
+          <Link
+            href={`/plan?book=${encodeURIComponent(where)}`}
+            className="cut-small inline-block bg-dusk px-3 py-1.5 font-semibold text-on-dusk"
+          >
+            Book something on them
+          </Link>
+        </p>
+      )}
+      {[...group(screens, ({ site }) => site)].map(([site, list]) => (
+        <section key={site} className="mt-4" aria-label={sites.get(site)?.name ?? site}>
+          <h3 className="text-base">{sites.get(site)?.name ?? site}</h3>
+          <ul className="mt-1">
+            {list.map(({ id, name }) => {
+              const state = status.get(id)?.state ?? 'unpaired';
+              return (
+                <li key={id}>
+                  <button
+                    type="button"
+                    onClick={() => onOnly(id)}
+                    className="flex w-full items-center gap-2 py-0.5 text-left hover:text-tide"
+                  >
+                    {isNow && <Lantern state={state} size={16} />}
+                    <span className="min-w-0 truncate">{name}</span>
+                    {isNow && <span className="ml-auto text-sm text-faint">{STATE_WORDS[state]}</span>}
+                  </button>
+                </li>
+              );
+            })}
+          </ul>
+        </section>
+      ))}
+    </Aside>
+  );
+}

@@ -1,0 +1,145 @@
+'use client';
+
+import type { Pass, Plan } from '@/core';
+import { thumbnailOf, useIndex } from '@/interface/data/provider';
+import { ArrowGroup } from '@/interface/kit/arrow-group';
+import { counted, duration } from '@/interface/kit/format';
+
+const HOUR_MS = 3_600_000;
+/** So many kinds of screens are drawn; the smallest are told in a line. */
+const DRAWN = 4;
+/** Labels on the ruler, at most, and the steps between them. */
+const MOST_TICKS = 8;
+const TICK_STEPS_MS = [1, 2, 5, 10, 15, 30, 60, 120, 300, 600, 1800, 3600].map((seconds) => seconds * 1000);
+
+/** How many screens a pass is for. */
+const passWords = (plan: Plan, { screens }: Pass): string =>
+  `${screens.length === plan.screens.length && screens.length > 1 ? 'all ' : ''}${counted(screens.length, 'screen')}`;
+
+/**
+ * A playlist as it goes round: a strip for each kind of screen that sees it otherwise, all on one ruler of time. The longest fills it once;
+ * shorter ones begin again within it, as they do on the wall. One is chosen to be looked at below.
+ */
+export function Passes({
+  plan,
+  passes,
+  chosen,
+  onChoose,
+  onTurn,
+}: {
+  plan: Plan;
+  passes: readonly Pass[];
+  chosen: number;
+  onChoose: (pass: number) => void;
+  /** A turn was pressed: the place of the item that it comes from. */
+  onTurn: (item: number) => void;
+}) {
+  const index = useIndex(plan);
+  const drawn = passes.slice(0, DRAWN);
+  const span = Math.max(1, ...drawn.map(({ lengthMs }) => lengthMs));
+  const step = TICK_STEPS_MS.find((each) => span / each <= MOST_TICKS) ?? span;
+  const share = (ms: number) => `${(100 * ms) / span}%`;
+  const named = (screens: readonly string[]) =>
+    screens.map((id) => {
+      const screen = index.screens.get(id);
+      return `${index.sites.get(screen?.site ?? '')?.name ?? ''} · ${screen?.name ?? id}`;
+    });
+  return (
+    <section aria-label="Passes" className="mt-4">
+      <div className="flex">
+        <span className="w-36 shrink-0 max-md:hidden" />
+        <div aria-hidden className="relative h-5 min-w-0 flex-1 font-code text-[11px] text-faint">
+          {Array.from({ length: Math.floor(span / step) + 1 }, (_, i) => i * step).map((at) => (
+            <span key={at} className="absolute border-l border-rule pl-1" style={{ left: share(at) }}>
+              {at / span < 0.96 ? duration(at) : ''}
+            </span>
+          ))}
+        </div>
+      </div>
+      {drawn.map((pass, i) => (
+        <div key={pass.screens[0]} className="flex items-stretch gap-y-1 border-t border-rule py-1 max-md:flex-col">
+          <label
+            className={`flex w-36 shrink-0 cursor-pointer flex-col justify-center pr-2 text-sm leading-tight max-md:w-full max-md:flex-row max-md:justify-start max-md:gap-3 ${i === chosen ? '' : 'text-faint'}`}
+            title={named(pass.screens).slice(0, 30).join('\n')}
+          >
+            <span className="flex items-center gap-1.5 font-semibold">
+              <input
+                type="radio"
+                name="pass"
+                className="accent-dusk"
+                checked={i === chosen}
+                onChange={() => onChoose(i)}
+              />
+              {passWords(plan, pass)}
+            </span>
+            <span className="font-code text-[11px] text-faint">
+              {duration(pass.lengthMs)} a pass
+              <br className="max-md:hidden" /> {Math.max(1, Math.round(HOUR_MS / pass.lengthMs))} an hour
+            </span>
+          </label>
+          <div className={`relative min-w-0 flex-1 overflow-hidden bg-well ${i === chosen ? 'h-20' : 'h-10'}`}>
+            <ArrowGroup
+              label={`A pass on ${passWords(plan, pass)}`}
+              className={i === chosen ? '' : 'opacity-70'}
+              of={pass.turns}
+              button={(turn, stop) => {
+                const file = index.media.get(turn.media);
+                const src = file && thumbnailOf(file);
+                return (
+                  <button
+                    key={turn.startMs}
+                    type="button"
+                    {...stop}
+                    onClick={() => {
+                      onChoose(i);
+                      onTurn(turn.item);
+                    }}
+                    aria-label={`${file?.name ?? turn.media}, ${duration(turn.durationMs)}, from ${duration(turn.startMs)}`}
+                    title={`${file?.name ?? turn.media}: ${duration(turn.durationMs)}, ${percent(turn.durationMs, pass.lengthMs)} of a pass`}
+                    className="hatch absolute inset-y-0 border-r border-ink bg-[auto_100%] bg-repeat-x text-faint focus-visible:z-10 focus-visible:outline-offset-[-3px]"
+                    style={{
+                      left: share(turn.startMs),
+                      width: share(turn.durationMs),
+                      ...(src ? { backgroundImage: `url("${src}")` } : {}),
+                    }}
+                  />
+                );
+              }}
+            />
+            <Again pass={pass} span={span} />
+          </div>
+        </div>
+      ))}
+      {passes.length > DRAWN && (
+        <p className="border-t border-rule pt-1 text-sm text-faint">
+          and {counted(passes.length - DRAWN, 'more kind')} of screens that see it otherwise
+        </p>
+      )}
+    </section>
+  );
+}
+
+/** How much of a whole a part is, in words. */
+export function percent(part: number, whole: number): string {
+  const share = (100 * part) / whole;
+  return share < 1 ? 'under 1 %' : `${Math.round(share)} %`;
+}
+
+/** The passes that follow within the ruler: only where each begins. */
+function Again({ pass: { lengthMs }, span }: { pass: Pass; span: number }) {
+  const more = Math.floor((span - 1) / lengthMs);
+  if (more === 0) return null;
+  return (
+    <div aria-hidden className="absolute inset-y-0 right-0 bg-paper/60" style={{ left: `${(100 * lengthMs) / span}%` }}>
+      {Array.from({ length: Math.min(more, 60) }, (_, i) => (
+        <span
+          key={i}
+          className="absolute inset-y-0 border-l-2 border-dusk pl-1 text-xs text-faint"
+          style={{ left: `${(100 * i * lengthMs) / (span - lengthMs)}%` }}
+        >
+          {i === 0 ? 'again' : ''}
+        </span>
+      ))}
+    </div>
+  );
+}

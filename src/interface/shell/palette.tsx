@@ -1,0 +1,164 @@
+'use client';
+
+import {
+  Combobox,
+  ComboboxInput,
+  ComboboxOption,
+  ComboboxOptions,
+  Dialog,
+  DialogBackdrop,
+  DialogPanel,
+} from '@headlessui/react';
+import { useRouter } from 'next/navigation';
+import { useDeferredValue, useEffect, useMemo, useRef, useState, type Ref } from 'react';
+import { useNetwork } from '@/interface/data/provider';
+import { useLibrary } from '@/interface/data/queries';
+import { signOutAction } from '@/web/people-actions';
+import { placeKey } from '@/interface/kit/place-key';
+import { reach, type Reachable } from './find';
+import { keysNow } from './keys';
+import { PLACES } from './places';
+
+/** Acts that are not of one place alone: where they lead. */
+const ACTS: readonly (readonly [name: string, path: string])[] = [
+  ['New booking', '/plan?book='],
+  ['Publish', '/publish'],
+  ['Add files to the library', '/library'],
+  ['Make a playlist', '/playlists'],
+  ['Add a site', '/screens?add=site'],
+  ['Copy days on to others', '/plan?open=copy'],
+  ['Calendars of dates', '/plan?open=calendars'],
+  ['Bookings from a calendar file', '/plan?open=import'],
+  ['Feeds for calendar programs', '/plan?open=feeds'],
+  ['What is to look at in the plan', '/plan?open=findings'],
+  ['Invite somebody', '/people'],
+  ['Change your password', '/people'],
+];
+
+/** Reaches every place, thing and act by its name: opened by Ctrl K, or ⌘ K. */
+export function Palette() {
+  const [open, setOpen] = useState(false);
+  const input = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (!(event.ctrlKey || event.metaKey) || event.altKey || event.shiftKey || event.key.toLowerCase() !== 'k')
+        return;
+      event.preventDefault();
+      setOpen((now) => !now);
+    };
+    const onAsk = () => setOpen(true);
+    document.addEventListener('keydown', onKey);
+    document.addEventListener(ASKED, onAsk);
+    return () => {
+      document.removeEventListener('keydown', onKey);
+      document.removeEventListener(ASKED, onAsk);
+    };
+  }, []);
+  return (
+    <Dialog
+      open={open}
+      onClose={() => setOpen(false)}
+      initialFocus={input}
+      className="relative z-50"
+      aria-label="Go to anything"
+    >
+      <DialogBackdrop className="fixed inset-0 bg-black/35" />
+      <div className="fixed inset-x-0 top-[10vh] mx-auto w-full max-w-xl px-3">
+        <DialogPanel className="border border-rule bg-paper shadow-xl">
+          {open && <Finder input={input} onDone={() => setOpen(false)} />}
+        </DialogPanel>
+      </div>
+    </Dialog>
+  );
+}
+
+const ASKED = 'lanternpost-palette';
+
+/** Opens it from elsewhere: for those who don't know the key. */
+export const openPalette = () => document.dispatchEvent(new Event(ASKED));
+
+function Finder({ input, onDone }: { input: Ref<HTMLInputElement>; onDone: () => void }) {
+  const { draft, undo, redo, hold } = useNetwork('draft', 'undo', 'redo', 'hold');
+  const router = useRouter();
+  const [typed, setTyped] = useState('');
+  const search = useDeferredValue(typed.trim());
+  const { files = [] } = useLibrary(search);
+  const [keys] = useState(keysNow);
+  const things = useMemo(() => {
+    const to = (path: string) => () => router.push(path);
+    const sites = new Map(draft.sites.map(({ id, name }) => [id, name]));
+    const acts: Reachable[] = [
+      ...PLACES.map(({ path, name, key }) => ({ key: path, name, what: 'place', hint: `g ${key}`, run: to(path) })),
+      ...ACTS.map(([name, path]) => ({ key: `act ${name}`, name, what: 'act', run: to(path) })),
+      { key: 'act undo', name: 'Take your last change back', what: 'act', hint: 'Ctrl Z', run: undo },
+      { key: 'act redo', name: 'Make it again', what: 'act', hint: 'Ctrl Y', run: redo },
+      { key: 'act out', name: 'Sign out', what: 'act', run: () => void signOutAction() },
+      // What keys do here: the ways to places are known already.
+      ...keys
+        .filter((one) => !one.keys.startsWith('g '))
+        .map((one) => ({ key: `key ${one.keys}`, name: one.what, what: 'act', hint: one.keys, run: one.run })),
+    ];
+    return [
+      ...acts,
+      ...draft.bookings.map(({ id, name }) => ({
+        ...{ key: `booking ${id}`, name, what: 'booking', run: to(`/plan?booking=${encodeURIComponent(id)}`) },
+      })),
+      ...draft.playlists.map(({ id, name }) => ({
+        ...{ key: `playlist ${id}`, name, what: 'playlist', run: to(`/playlists/${encodeURIComponent(id)}`) },
+      })),
+      ...draft.sites.map(({ id, name }) => ({
+        ...{ key: `site ${id}`, name, what: 'site', run: to(`/screens?site=${encodeURIComponent(id)}`) },
+      })),
+      ...draft.screens.map(({ id, name, site }) => ({
+        ...{ key: `screen ${id}`, name, what: 'screen', hint: sites.get(site) ?? '' },
+        run: to(`/screens?screen=${encodeURIComponent(id)}`),
+      })),
+      ...draft.calendars.map(({ id, name }) => ({
+        ...{ key: `calendar ${id}`, name, what: 'calendar', run: to('/plan?open=calendars') },
+      })),
+    ];
+  }, [draft, keys, router, undo, redo]);
+  const media = files.map((file) => ({
+    ...{ key: `media ${file.id}`, name: file.name, what: 'file' },
+    run: () => {
+      hold([file]);
+      router.push(`/library?media=${encodeURIComponent(file.id)}`);
+    },
+  }));
+  const found = reach(search === '' ? things : [...things, ...media], search);
+  return (
+    <Combobox<Reachable | null>
+      value={null}
+      onChange={(one) => {
+        if (!one) return;
+        onDone();
+        one.run();
+      }}
+    >
+      <ComboboxInput
+        ref={input}
+        autoComplete="off"
+        spellCheck={false}
+        aria-label="Go to, or do"
+        placeholder="A place, a booking, a screen, a file, an act…"
+        displayValue={() => typed}
+        onChange={(event) => setTyped(event.target.value)}
+        className="w-full border-b border-rule bg-sheet px-4 py-3 text-lg outline-none"
+      />
+      <ComboboxOptions static className="max-h-[60vh] overflow-y-auto py-1">
+        {found.map((one, i) => (
+          <ComboboxOption
+            key={placeKey(i, one.key)}
+            value={one}
+            className="flex cursor-default items-baseline gap-3 px-4 py-1.5 data-focus:bg-well"
+          >
+            <span className="w-20 shrink-0 text-sm text-faint">{one.what}</span>
+            <span className="min-w-0 truncate">{one.name}</span>
+            {one.hint && <span className="ml-auto shrink-0 font-code text-[11px] text-faint">{one.hint}</span>}
+          </ComboboxOption>
+        ))}
+        {found.length === 0 && <p className="px-4 py-3 text-faint">Nothing is called so.</p>}
+      </ComboboxOptions>
+    </Combobox>
+  );
+}
