@@ -14,7 +14,7 @@ const transform = {
 const shared = {
   transform,
   transformIgnorePatterns: [
-    'node_modules/(?!(@noble|canonicalize|uuid|file-type|strtok3|token-types|uint8array-extras|@tokenizer|@borewit|eventsource-parser|idb|p-limit|yocto-queue|d3-[a-z-]+|internmap)/)',
+    'node_modules/(?!(@noble|@tus|srvx|canonicalize|uuid|file-type|strtok3|token-types|uint8array-extras|@tokenizer|@borewit|eventsource-parser|idb|p-limit|yocto-queue|d3-[a-z-]+|internmap)/)',
   ],
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
   resolver: '<rootDir>/scripts/jest-resolver.cjs',

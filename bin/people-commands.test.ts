@@ -22,6 +22,11 @@ test('another network with its first person, a second one, a new password, a rem
   expect(una.networkId).not.toBe(ours.networkId);
   expect(lanternpost('network', 'list').stdout).toContain('ours\tOurs\t1 people');
 
+  const limited = lanternpost('network', 'limit', 'ours', '--gigabytes', '2.5', '--files', '40');
+  expect([limited.stderr, limited.stdout]).toEqual(['', 'ours: 0.0 of 2.5 GB, 0 of 40 files\n']);
+  expect(lanternpost('network', 'limit', 'ours', '--files', '41').stdout).toBe('ours: 0.0 of 2.5 GB, 0 of 41 files\n');
+  expect(lanternpost('network', 'limit', 'ours', '--files', 'many').stderr).toContain('Files are a number.');
+
   const nameless = lanternpost('person', 'add', '--name', 'Ulf', '--email', 'ulf@example.org');
   expect([nameless.status, nameless.stderr]).toEqual([2, expect.stringContaining('Name one with --network')]);
   const added = lanternpost(

@@ -9,6 +9,7 @@ import {
   type Actor,
   type GivenLink,
 } from '@/services/people';
+import { libraryRoom, limitLibrary } from '@/services/library';
 import { options, type Command } from './options';
 import { cannot } from './plan-file';
 import { COMMAND_LINE, actorFor, withDatabase } from './with-database';
@@ -82,6 +83,7 @@ async function personBy(email: string): Promise<{ readonly actor: Actor; readonl
 
 const networkUsage = `network list
        lanternpost network add NAME --name PERSON --email E [--url URL]   another network, and a link for its first person
+       lanternpost network limit ID [--gigabytes N] [--files N]           how much its library may hold; without, what it holds
        ${URL_USAGE}`;
 
 export const networkCommand: Command = {
@@ -90,9 +92,20 @@ export const networkCommand: Command = {
     const title = args[0]?.startsWith('-') === false ? args.shift() : undefined;
     const given = options(
       args,
-      { name: { type: 'string' }, email: { type: 'string' }, url: { type: 'string' } },
+      {
+        ...{ name: { type: 'string' }, email: { type: 'string' }, url: { type: 'string' } },
+        ...{ gigabytes: { type: 'string' }, files: { type: 'string' } },
+      },
       networkUsage,
     );
+    if (verb === 'limit' && title)
+      return withDatabase(async () => {
+        const actor = await actorFor(title);
+        await limitLibrary(actor, { gigabytes: given.gigabytes, files: given.files });
+        const { bytes, mostBytes, files, mostFiles } = await libraryRoom(actor);
+        console.log(`${title}: ${(bytes / 1e9).toFixed(1)} of ${mostBytes / 1e9} GB, ${files} of ${mostFiles} files`);
+        return 0;
+      });
     if (verb === 'list')
       return withDatabase(async () => {
         for (const one of await networks()) console.log([one.slug, one.name, `${one.people} people`].join('\t'));

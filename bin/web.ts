@@ -55,7 +55,7 @@ export const command: Command = {
       settleAddress(request, trusted);
       if (isForeignAction(request))
         return refuse(response, 403, 'This request came from another site: use the pages of this one.');
-      endSlowBody(request, response, /^\/api\/uploads(\?|$)/.test(request.url ?? ''));
+      endSlowBody(request, response, /^\/api\/uploads(\?|\/|$)/.test(request.url ?? ''));
       handle(request, response).catch((error: unknown) => {
         logger.error({ error }, 'request failed');
         response.destroy();

@@ -70,7 +70,7 @@ test('add a screen, open a player, and pair it by its code', async () => {
 
 test('drop a picture and a film into the library; a broken one gets a sentence', async () => {
   await goTo(page, 'Library');
-  const files = page.locator('input[type=file]');
+  const files = page.locator('[data-testid="files"]');
   await files.setInputFiles([await sidewaysPhoto(), film()]);
   const photo = page.locator('[data-media="pier-at-dawn"]');
   await expect(photo).toContainText('1080×1920', { timeout: 30_000 });

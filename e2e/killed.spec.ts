@@ -153,7 +153,7 @@ test('PostgreSQL, its port taken meanwhile: everything follows it to another, th
   await answersAgain(page);
   await networkIsLit(page);
   await goTo(page, 'Library');
-  await page.locator('input[type=file]').setInputFiles(await sidewaysPhoto());
+  await page.locator('[data-testid="files"]').setInputFiles(await sidewaysPhoto());
   await expect(page.locator('[data-media="pier-at-dawn"]')).toContainText('1080×1920', { timeout: 60_000 });
   taken.close();
 });

@@ -162,7 +162,13 @@ export class UploadRow extends Row<UploadRow> {
   declare personId: string | null;
   declare name: string;
   declare sha256: string | null;
-  declare state: 'waiting' | 'working' | 'ready' | 'failed';
+  declare state: 'sending' | 'waiting' | 'working' | 'ready' | 'failed';
+  /** Size in bytes, as it was told. */
+  declare bytes: CreationOptional<number | null>;
+  /** The files that were sent together with it, and what is said of all of them. */
+  declare batch: CreationOptional<string | null>;
+  declare tags: CreationOptional<string[]>;
+  declare available: CreationOptional<object | null>;
   declare progress: CreationOptional<number>;
   declare error: CreationOptional<string | null>;
   declare mediaId: CreationOptional<string | null>;
@@ -298,6 +304,10 @@ export function bindModels(sequelize: Sequelize): void {
     name: text,
     sha256: text,
     state: text,
+    bytes: big('bytes'),
+    batch: uuid,
+    tags: { type: json, defaultValue: [] },
+    available: json,
     progress: { type: integer, defaultValue: 0 },
     error: text,
     mediaId: uuid,

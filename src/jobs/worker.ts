@@ -5,7 +5,7 @@ import { QUEUES, openQueue, rows, type JobName, type Jobs } from '@/database';
 import { logger } from '@/log';
 import { refreshHolidays } from '@/services/calendars';
 import { clearEditions } from '@/services/editions';
-import { cleanUp, failUpload, processUpload } from '@/services/library';
+import { cleanUp, clearUploads, failUpload, processUpload } from '@/services/library';
 import { clearAttempts, clearInvitations, clearTrail } from '@/services/people';
 
 /** What each queue's jobs do. Every one may be run again after a crash. */
@@ -17,7 +17,7 @@ const WORK: { [N in JobName]: (data: Jobs[N]) => Promise<void> } = {
     await clearAttempts();
     await clearInvitations();
     await clearTrail();
-    const removed = { ...(await clearEditions(now)), ...(await cleanUp(now)) };
+    const removed = { ...(await clearEditions(now)), ...(await cleanUp(now)), unfinished: await clearUploads(now) };
     if (Object.values(removed).some((count) => count > 0)) logger.info(removed, 'cleaned up');
   },
   'refresh-holidays': async () => {

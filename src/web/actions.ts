@@ -1,7 +1,16 @@
 'use server';
 
 import { z } from 'zod';
-import { civil, dateOfLocalTime, idSchema, patchesSchema, type LocalTime, type LoosePatch, type Result } from '@/core';
+import {
+  civil,
+  dateOfLocalTime,
+  idSchema,
+  patchesSchema,
+  type LocalTime,
+  type LoosePatch,
+  type Media,
+  type Result,
+} from '@/core';
 import { requestAddress } from '@/web/session';
 import {
   closeFeed,
@@ -12,7 +21,7 @@ import {
   type Choice,
   type Holiday,
 } from '@/services/calendars';
-import { dismissUpload } from '@/services/library';
+import { batchMedia, describeBatch, dismissUpload, type BatchInput } from '@/services/library';
 import { readInput } from '@/services/people';
 import { edit, undo, type EditResult, type UndoResult, type Way } from '@/services/plan';
 import { pairScreen, unpairScreen } from '@/services/screens';
@@ -73,6 +82,16 @@ export async function unpairAction(screen: string): Promise<Result<void>> {
 
 export async function dismissUploadAction(id: string): Promise<Result<void>> {
   return attemptAs((actor) => dismissUpload(actor, readInput(rowSchema, id)));
+}
+
+/** Gives all files that were sent together tags, and when they are available. */
+export async function describeBatchAction(batch: string, input: BatchInput): Promise<Result<number>> {
+  return attemptAs((actor) => describeBatch(actor, readInput(rowSchema, batch), input));
+}
+
+/** The files of a batch that are in the library by now. */
+export async function batchMediaAction(batch: string): Promise<Result<Media[]>> {
+  return attemptAs((actor) => batchMedia(actor, readInput(rowSchema, batch)));
 }
 
 export async function openFeedAction(input: { name: string; where: string }): Promise<Result<{ token: string }>> {

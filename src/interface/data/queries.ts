@@ -5,7 +5,7 @@ import type { Feed } from '@/services/calendars';
 import type { Docket, Edition } from '@/services/editions';
 import type { Invitation, Person, Session, TrailLine } from '@/services/people';
 import type { TagCount } from '@/core';
-import type { MediaExtras, MediaPage, Upload } from '@/services/library';
+import type { BatchSaid, MediaExtras, MediaPage, Room, Upload } from '@/services/library';
 import { askAgain } from './ask-again';
 
 export interface PeopleView {
@@ -42,6 +42,13 @@ export const usePeople = () => useQuery({ queryKey: ['people'], queryFn: () => a
 /** Uploads that are under way or failed. */
 export const useUploads = () =>
   useQuery({ queryKey: ['uploads'], queryFn: () => asked<readonly Upload[]>('/api/uploads') }).data ?? [];
+
+/** How much the library holds, and may hold: undefined until it is here. */
+export const useRoom = () => useQuery({ queryKey: ['library', 'room'], queryFn: () => asked<Room>('/api/room') }).data;
+
+/** What is said of files that are sent together, as it stood when it was first asked: undefined until it is here. */
+export const useBatch = (batch: string) =>
+  useQuery({ queryKey: ['batch', batch], queryFn: () => asked<BatchSaid>(`/api/batches/${batch}`), gcTime: 0 }).data;
 
 const mediaPath = (query: Readonly<Record<string, string | number | boolean>>) =>
   `/api/media?${new URLSearchParams(Object.entries(query).map(([key, value]) => [key, String(value)])).toString()}`;

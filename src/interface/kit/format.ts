@@ -40,8 +40,17 @@ export function duration(ms: number): string {
 }
 
 export function megabytes(bytes: number): string {
+  if (bytes >= 1e9) return `${new Intl.NumberFormat('en-GB', { maximumFractionDigits: 1 }).format(bytes / 1e9)} GB`;
+  if (bytes === 0) return '0 MB';
   if (bytes < 1e6) return `${Math.max(1, Math.round(bytes / 1e3))} kB`;
   return `${new Intl.NumberFormat('en-GB', { maximumFractionDigits: bytes < 1e7 ? 1 : 0 }).format(bytes / 1e6)} MB`;
+}
+
+/** The same for two that are read together: "340 of 1,200 MB". */
+export function bytesOf(some: number, all: number): string {
+  const [unit, name] = all >= 1e10 ? [1e9, 'GB'] : all >= 1e6 ? [1e6, 'MB'] : [1e3, 'kB'];
+  const digits = new Intl.NumberFormat('en-GB', { maximumFractionDigits: all < 1e7 || unit === 1e9 ? 1 : 0 });
+  return `${digits.format(some / unit)} of ${digits.format(all / unit)} ${name}`;
 }
 
 const WHOLE = new Intl.NumberFormat('en-GB');

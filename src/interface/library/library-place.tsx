@@ -1,9 +1,9 @@
 'use client';
 
-import { useDeferredValue, useEffect, useRef, useState, type DragEvent } from 'react';
+import { useDeferredValue, useRef, useState, type ChangeEvent } from 'react';
 import type { Media } from '@/core';
-import { useLibrary, useRefetch } from '@/interface/data/queries';
-import { thumbnailOf, useNetwork } from '@/interface/data/provider';
+import { useLibrary } from '@/interface/data/queries';
+import { thumbnailOf, useFromNetwork, useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/button';
 import { Empty } from '@/interface/kit/empty';
 import { Input } from '@/interface/kit/field';
@@ -13,62 +13,31 @@ import { Sheet } from '@/interface/kit/sheet';
 import { Thumb } from '@/interface/kit/thumb';
 import { useWanted } from '@/interface/shell/use-wanted';
 import { MediaSheet } from './media-sheet';
-import { UploadTray, type Sending } from './upload-tray';
-import { sendFile } from './send';
+import { isOfSystem } from '@/interface/sending/dropped';
+import { senderOf } from '@/interface/sending/use-sending';
+import { RoomLine } from './room-line';
+import { UploadTray } from './upload-tray';
 
 /** The network's media, a page at a time; files may be dropped anywhere. */
 export function LibraryPlace() {
-  const { draft, hold, notify } = useNetwork('draft', 'hold', 'notify');
-  const refetch = useRefetch('uploads');
+  const { draft, hold } = useNetwork('draft', 'hold');
   const [search, setSearch] = useState('');
   const [open, setOpen] = useState<string | null>(null);
   useWanted((wanted) => setOpen(wanted.get('media')));
-  const [over, setOver] = useState(false);
-  const [sending, setSending] = useState<readonly Sending[]>([]);
   const picker = useRef<HTMLInputElement>(null);
-  const count = useRef(0);
+  const folders = useRef<HTMLInputElement | null>(null);
 
   const { files, total, failed, hasMore, more } = useLibrary(useDeferredValue(search.trim()));
   const chosen = draft.media.find((media) => media.id === open);
 
-  const send = async (files: Iterable<File>) => {
-    for (const file of files) {
-      const key = ++count.current;
-      const update = (values: Partial<Sending>) =>
-        setSending((list) => list.map((one) => (one.key === key ? { ...one, ...values } : one)));
-      setSending((list) => [...list, { key, name: file.name, share: 0, refused: null }]);
-      const { refused, known } = await sendFile(file, (share) => update({ share }));
-      if (refused) update({ refused });
-      else setSending((list) => list.filter((one) => one.key !== key));
-      if (known) notify(`The library has this file already, as "${known}".`);
-      refetch();
-    }
+  const sender = senderOf(useFromNetwork((network) => network.view.me));
+  const choose = (event: ChangeEvent<HTMLInputElement>) => {
+    sender.add([...(event.target.files ?? [])].filter(({ name }) => !isOfSystem(name)));
+    event.target.value = '';
   };
-  const drop = (event: DragEvent) => {
-    event.preventDefault();
-    setOver(false);
-    void send([...event.dataTransfer.files]);
-  };
-  const hasFiles = (event: DragEvent) => event.dataTransfer.types.includes('Files');
-  useEffect(() => {
-    if (sending.every((one) => one.refused)) return;
-    const warn = (event: BeforeUnloadEvent) => event.preventDefault();
-    addEventListener('beforeunload', warn);
-    return () => removeEventListener('beforeunload', warn);
-  }, [sending]);
 
   return (
-    // eslint-disable-next-line jsx-a11y/no-static-element-interactions -- dropping is the short way of the button in it
-    <div
-      className={`min-h-full px-3 pb-8 sm:px-6 ${over ? 'bg-well outline-2 -outline-offset-8 outline-dusk outline-dashed' : ''}`}
-      onDragOver={(event) => {
-        if (!hasFiles(event)) return;
-        event.preventDefault();
-        setOver(true);
-      }}
-      onDragLeave={(event) => event.currentTarget === event.target && setOver(false)}
-      onDrop={drop}
-    >
+    <div className="min-h-full px-3 pb-8 sm:px-6">
       <div className="sticky top-0 z-10 flex flex-wrap items-center gap-x-5 gap-y-2 bg-paper py-3">
         <h1 className="sr-only">Library</h1>
         <div className="w-full sm:w-72">
@@ -81,23 +50,29 @@ export function LibraryPlace() {
           />
         </div>
         <p className="text-faint">{total !== undefined && counted(total, 'file')}</p>
-        <p className="ml-auto text-sm text-faint max-md:hidden">Drop files anywhere here, or</p>
-        <Button variant="main" onClick={() => picker.current?.click()}>
-          Choose files
-        </Button>
+        <p className="ml-auto text-sm text-faint max-lg:hidden">Drop or paste files anywhere, or</p>
+        <span className="flex items-center gap-2 max-lg:ml-auto">
+          <Button variant="main" onClick={() => picker.current?.click()}>
+            Choose files
+          </Button>
+          <Button onClick={() => folders.current?.click()}>Choose a folder</Button>
+        </span>
+        <input ref={picker} type="file" multiple hidden onChange={choose} data-testid="files" />
         <input
-          ref={picker}
+          ref={(element) => {
+            folders.current = element;
+            // A folder with all that is in it: no property of React's.
+            element?.setAttribute('webkitdirectory', '');
+          }}
           type="file"
           multiple
           hidden
-          accept="image/*,video/*"
-          onChange={(event) => {
-            void send([...(event.target.files ?? [])]);
-            event.target.value = '';
-          }}
+          onChange={choose}
+          data-testid="folder"
         />
       </div>
-      <UploadTray sending={sending} onDismiss={(key) => setSending((list) => list.filter((one) => one.key !== key))} />
+      <RoomLine />
+      <UploadTray />
       {failed ? (
         <p role="alert" className="py-10 text-brick">
           The library does not answer: try again in a moment.

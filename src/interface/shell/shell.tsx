@@ -5,6 +5,7 @@ import { MomentProvider } from '@/interface/data/moment';
 import { ZoneProvider } from '@/interface/data/zone';
 import { NetworkProvider } from '@/interface/data/provider';
 import type { NetworkView } from '@/interface/data/state';
+import { CatchFiles } from '@/interface/sending/catch-files';
 import { Palette } from './palette';
 import { Shortcuts } from './shortcuts';
 import { TimeRail } from './time-rail';
@@ -32,6 +33,7 @@ export function Shell({ view, zone, children }: { view: NetworkView; zone: strin
             <TimeRail />
           </div>
           <Shortcuts />
+          <CatchFiles />
           <Palette />
         </MomentProvider>
       </NetworkProvider>

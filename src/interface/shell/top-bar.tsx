@@ -7,6 +7,7 @@ import { signOutAction } from '@/web/people-actions';
 import { useFromNetwork, useNetwork } from '@/interface/data/provider';
 import { counted } from '@/interface/kit/format';
 import { Lantern } from '@/interface/kit/lantern';
+import { SendingLine } from '@/interface/sending/catch-files';
 import { NoticeLine } from './notice';
 import { openPalette } from './palette';
 import { PLACES } from './places';
@@ -45,6 +46,7 @@ export function TopBar() {
       </nav>
       <NoticeLine />
       <div className="ml-auto flex items-center gap-2 lg:gap-4">
+        <SendingLine />
         <Standing />
         <ToPublish />
         <Menu>

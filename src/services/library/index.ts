@@ -1,14 +1,11 @@
 export { cleanUp } from './clean-up';
 export { libraryFile, mediaExtras, thumbnailOf, type MediaExtras } from './media';
 export { findInLibrary, libraryTags, type MediaPage, type MediaSearch } from './pages';
-export {
-  addFile,
-  dismissUpload,
-  failUpload,
-  processUpload,
-  receiveUpload,
-  uploads,
-  type Received,
-  type Upload,
-} from './uploads';
+export { batchMedia, batchSaid, describeBatch, type BatchInput, type BatchSaid } from './batches';
+export { makePart, writePart } from './parts';
+export { receiveUpload, type Received } from './receive';
+export { libraryRoom, limitLibrary, type Room } from './room';
+export { beginUpload, cancelUpload, clearUploads, completeUpload, findSending, type Sending } from './sending';
+export { addFile, dismissUpload, failUpload, processUpload, uploads } from './uploads';
+export type { Upload } from './rows';
 export { read as readFile, storedBytes, storedPath } from './store';

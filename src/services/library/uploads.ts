@@ -1,95 +1,20 @@
-import { rm } from 'node:fs/promises';
-import { extname } from 'node:path';
-import type { Readable } from 'node:stream';
 import type { Transaction } from 'sequelize';
-import { config } from '@/config';
-import { MediaFilesRow, UploadRow, enqueue, publish, rows, transaction, type UploadProgress } from '@/database';
+import { MediaFilesRow, UploadRow, publish, rows, transaction } from '@/database';
 import { notFound } from '../errors';
-import { MOST_OF_NAME, Refusal, isSeen, lineOf } from '@/core';
+import { Refusal } from '@/core';
 import type { Actor } from '../people';
 import { editWithin, inTurn, takeTurn } from '../plan';
 import { holdFiles, removeUnused } from './clean-up';
-import { decodeFilm, inspect, kindOfFile, type Inspection } from './inspect';
+import { decodeFilm, inspect, type Inspection } from './inspect';
 import { makeThumbnail, makeUpright } from './renditions';
-import { adopt, incomingPath, keep, receive, storedBytes, storedPath } from './store';
-
-/** A file on its way into the library, as the person who sent it sees it. */
-export type Upload = UploadProgress;
-
-/** What became of a file that was sent: it waits for the worker, or the library has it already under this name. */
-export type Received = { readonly upload: Upload } | { readonly known: string };
-
-/**
- * Takes a file in. It is received, hashed, and looked at no further than its first bytes before anything is written to the database;
- * then file, upload and job are written together. What more is to be found out takes time and memory: a worker's affair. Throws 413,
- * 415 or 422 with a sentence, and leaves nothing behind.
- */
-export async function receiveUpload(actor: Actor, name: string, body: Readable): Promise<Received> {
-  const title = fileTitle(name);
-  const path = await incomingPath();
-  try {
-    const { sha256, bytes } = await receive(body, path, config().uploadLimit);
-    if (bytes === 0) throw new Refusal(422, 'This file is empty: choose another.');
-    const known = await knownMedia(actor.networkId, sha256);
-    if (known) return { known: known.name };
-    const { kind, type } = await kindOfFile(path);
-    const row = await transaction(async (within) => {
-      // No clean-up takes its older copy away meanwhile.
-      await holdFiles([sha256], within);
-      await keep(path, sha256);
-      await recordFile({ sha256, bytes, type }, within);
-      const made = await UploadRow.create(
-        { networkId: actor.networkId, personId: actor.personId, name: title, sha256, state: 'waiting' },
-        { transaction: within },
-      );
-      const job = kind === 'image' ? 'process-picture' : 'process-upload';
-      await enqueue(job, { upload: made.id }, within, -(await uploadsAhead(made.networkId, within)));
-      await publish({ kind: 'uploads', network: actor.networkId }, within);
-      return made;
-    });
-    return { upload: uploadOf(row) };
-  } finally {
-    await rm(path, { force: true });
-  }
-}
-
-/** How many uploads of the network wait already: the more, the later the next one's turn, so that networks take turns. */
-async function uploadsAhead(networkId: string, within: Transaction): Promise<number> {
-  return UploadRow.count({ where: { networkId, state: ['waiting', 'working'] }, transaction: within });
-}
-
-function fileTitle(name: string): string {
-  if (/[/\\\0]/.test(name) || name === '..' || !isSeen(name))
-    throw new Refusal(422, 'This file name holds a path or nothing: rename the file, then upload it again.');
-  const line = lineOf(name, MOST_OF_NAME);
-  const title = line
-    .slice(0, line.length - extname(line).length)
-    .replace(/[_\s]+/g, ' ')
-    .trim();
-  return isSeen(title) ? title : line;
-}
-
-const uploadOf = ({ id, name, state, progress, error }: UploadRow): Upload => ({
-  id,
-  name,
-  state,
-  progress,
-  error: error ?? null,
-});
-
-async function recordFile(file: { sha256: string; bytes: number; type: string }, within: Transaction): Promise<void> {
-  await rows(
-    'INSERT INTO files (sha256, bytes, type) VALUES ($1, $2, $3) ON CONFLICT (sha256) DO UPDATE SET created_at = now()',
-    [file.sha256, file.bytes, file.type],
-    within,
-  );
-}
+import { knownMedia, recordFile, type Upload } from './rows';
+import { adopt, storedBytes, storedPath } from './store';
 
 /** Uploads of the last hour that are under way or failed, newest first. */
 export async function uploads(actor: Actor): Promise<Upload[]> {
   return rows<Upload>(
     `SELECT id, name, state, progress, error FROM uploads
-     WHERE network_id = $1 AND state <> 'ready' AND created_at > now() - interval '1 hour' ORDER BY created_at DESC LIMIT 50`,
+     WHERE network_id = $1 AND state NOT IN ('sending', 'ready') AND created_at > now() - interval '1 hour' ORDER BY created_at DESC LIMIT 50`,
     [actor.networkId],
   );
 }
@@ -170,6 +95,7 @@ interface Naming {
   readonly id?: string;
   readonly name: string;
   readonly tags?: readonly string[];
+  readonly available?: object | null;
   readonly added: string;
 }
 
@@ -183,7 +109,7 @@ async function recordMedia(
 ): Promise<string> {
   await recordFile({ ...files.asset, type: found.type }, within);
   await recordFile({ ...files.thumbnail, type: 'image/jpeg' }, within);
-  const { id, name, tags, added } = naming;
+  const { id, name, tags = [], available, added } = naming;
   const add = {
     name,
     kind: found.kind,
@@ -191,7 +117,8 @@ async function recordMedia(
     height: found.height,
     bytes: files.asset.bytes,
     ...(found.durationMs === null ? {} : { durationMs: found.durationMs }),
-    ...(tags ? { tags } : {}),
+    ...(tags.length > 0 ? { tags } : {}),
+    ...(available ? { when: available } : {}),
     added,
     sha256: files.asset.sha256,
     type: found.type,
@@ -208,17 +135,6 @@ async function recordMedia(
   ).mediaId;
 }
 
-/** The media file that the network has of the same bytes; null for none. */
-async function knownMedia(networkId: string, original: string, within?: Transaction) {
-  const [found] = await rows<{ id: string; name: string }>(
-    `SELECT o.id, o.name FROM media_files f JOIN plan_objects o ON o.id = f.media_id
-     WHERE f.network_id = $1 AND f.original_sha256 = $2 ORDER BY o.id LIMIT 1`,
-    [networkId, original],
-    within,
-  );
-  return found ?? null;
-}
-
 async function finish(upload: UploadRow, found: Inspection, files: MediaFiles): Promise<void> {
   const { networkId, personId, name } = upload;
   await inTurn(networkId, async (within) => {
@@ -233,11 +149,14 @@ async function finish(upload: UploadRow, found: Inspection, files: MediaFiles): 
       within,
     );
     const twin = await knownMedia(networkId, files.original, within);
+    // What was said of the batch while the file was being made.
+    await upload.reload({ transaction: within });
+    const { tags, available } = upload;
     const mediaId =
       twin?.id ??
       (await recordMedia(
         { networkId, personId, name: '' },
-        { name, added: new Date().toISOString() },
+        { name, tags, available, added: new Date().toISOString() },
         found,
         files,
         within,

@@ -1,7 +1,7 @@
 export { changesSince, type FeedChange, type FeedChanges } from './changes';
 export { edit, editWithin, lastChange, takeTurn, type Edit, type EditResult } from './edits';
 export { createNetwork } from './networks';
-export { loadPlan } from './objects';
+export { loadObjects, loadPlan } from './objects';
 export { draftPlan, importPlan, type Draft } from './plan';
 export { slugFor } from './slug';
 export { inTurn } from './turns';

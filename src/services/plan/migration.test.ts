@@ -107,6 +107,7 @@ test('a network of the tables before comes over whole: plan, files, players, edi
     '0005-lives-of-players',
     '0006-people',
     '0007-names',
+    '0008-uploads-in-parts',
   ]);
 
   const actor = { networkId: NETWORK ?? '', personId: PERSON ?? '', name: 'Ida' };

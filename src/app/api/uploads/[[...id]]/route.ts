@@ -1,18 +1,20 @@
 import { Readable } from 'node:stream';
 import type { ReadableStream } from 'node:stream/web';
-import { answerAs } from '@/web/routes';
+import { answerAs, json } from '@/web/routes';
+import { answerTus } from '@/web/tus';
 import { Refusal } from '@/core';
 import { receiveUpload, uploads } from '@/services/library';
 
 export const dynamic = 'force-dynamic';
 
 export async function GET(request: Request): Promise<Response> {
-  return answerAs(request, async (actor) => Response.json(await uploads(actor)));
+  return answerAs(request, async (actor) => json(await uploads(actor)));
 }
 
-/** Takes one file: its name in the query, its bytes as the body. */
+/** Begins a file that comes in parts; or takes one in one go: its name in the query, its bytes as the body. */
 export async function POST(request: Request): Promise<Response> {
   return answerAs(request, async (actor) => {
+    if (request.headers.has('tus-resumable')) return answerTus(request, actor);
     const name = new URL(request.url).searchParams.get('name');
     if (name === null) throw new Refusal(400, 'The file has no name: send it as ?name=.');
     if (!request.body) throw new Refusal(422, 'This file is empty: choose another.');
@@ -20,3 +22,7 @@ export async function POST(request: Request): Promise<Response> {
     return Response.json(received, { status: 'known' in received ? 200 : 202 });
   });
 }
+
+const tus = (request: Request): Promise<Response> => answerAs(request, (actor) => answerTus(request, actor));
+
+export { tus as HEAD, tus as PATCH, tus as DELETE };

@@ -1,0 +1,62 @@
+'use client';
+
+import { useForm } from 'react-hook-form';
+import { describeWhen, readWhen, refused } from '@/core';
+import { answered } from '@/interface/data/answered';
+import { useBatch, useLibraryTags } from '@/interface/data/queries';
+import { AutoForm } from '@/interface/forms/auto-form';
+import { TagsField } from '@/interface/forms/tags-field';
+import { usePhraseContext } from '@/interface/forms/use-phrase-context';
+import { Field, Input } from '@/interface/kit/field';
+import { tagsOf, tagsText } from '@/interface/kit/tags';
+import type { BatchSaid } from '@/services/library';
+import { describeBatchAction } from '@/web/actions';
+
+interface Said {
+  readonly tags: string;
+  readonly available: string;
+}
+
+/** What is said of all files that are sent together, also of those that are still to come. */
+export function Batch({ batch }: { batch: string }) {
+  const said = useBatch(batch);
+  if (!said) return null;
+  return <BatchForm batch={batch} said={said} />;
+}
+
+function BatchForm({ batch, said }: { batch: string; said: BatchSaid }) {
+  const context = usePhraseContext();
+  const known = useLibraryTags();
+  const form = useForm<Said>({
+    mode: 'onTouched',
+    defaultValues: {
+      tags: tagsText(said.tags),
+      available: said.available ? describeWhen(said.available) : '',
+    },
+  });
+  const { register, formState } = form;
+  const save = async ({ tags, available }: Said) => {
+    const when = available.trim() === '' ? null : readWhen(available, context);
+    if (when && !when.ok) return refused([{ path: '/available', message: when.message }]);
+    return answered(describeBatchAction(batch, { tags: tagsOf(tags), ...(when ? { available: when.value } : {}) }));
+  };
+  return (
+    <AutoForm form={form} about={`batch ${batch}`} save={save}>
+      <div className="grid gap-x-6 gap-y-2 sm:grid-cols-2">
+        <TagsField control={form.control} name="tags" hint="For all of these, also those still to come" known={known} />
+        <Field
+          label="Available"
+          hint="Empty: always. As one says it: until 28 Feb, in December"
+          error={formState.errors.available?.message}
+        >
+          <Input
+            autoComplete="off"
+            spellCheck={false}
+            invalid={!!formState.errors.available}
+            {...register('available')}
+          />
+        </Field>
+      </div>
+    </AutoForm>
+  );
+}

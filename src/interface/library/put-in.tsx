@@ -1,0 +1,79 @@
+'use client';
+
+import { useState } from 'react';
+import { changed, newEntryId, refused, type Item, type Media, type Result } from '@/core';
+import { answered } from '@/interface/data/answered';
+import { useNetwork } from '@/interface/data/provider';
+import { Button } from '@/interface/kit/button';
+import { Input } from '@/interface/kit/field';
+import { counted } from '@/interface/kit/format';
+import { batchMediaAction } from '@/web/actions';
+
+/** Puts all files of a batch into a playlist that there is, or one that is made by its name. */
+export function PutIn({ batch, ready }: { batch: string; ready: boolean }) {
+  const { draft, edit, hold, notify } = useNetwork('draft', 'edit', 'hold', 'notify');
+  const [name, setName] = useState('');
+  const [wrong, setWrong] = useState<string | null>(null);
+  const id = `playlists-${batch}`;
+
+  const put = async (): Promise<Result<unknown>> => {
+    const wanted = name.trim();
+    if (wanted === '') return refused([{ path: '', message: 'Name a playlist: one that there is, or a new one.' }]);
+    const files = await answered(batchMediaAction(batch));
+    if (!files.ok) return files;
+    if (files.value.length === 0) return refused([{ path: '', message: 'None of these files is in the library.' }]);
+    hold(files.value);
+    const playlist = draft.playlists.find((one) => one.name.toLowerCase() === wanted.toLowerCase());
+    const said = `${counted(files.value.length, 'file')} went into "${playlist?.name ?? wanted}".`;
+    return playlist
+      ? edit(changed('playlist', playlist, { items: [...playlist.items, ...itemsOf(files.value)] }), said)
+      : edit([{ kind: 'playlist', add: { name: wanted, items: itemsOf(files.value) } }], said);
+  };
+  return (
+    <form
+      noValidate
+      className="flex flex-wrap items-center gap-x-3 gap-y-1"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void put().then((result) => {
+          setWrong(result.ok ? null : result.message);
+          if (result.ok) setName('');
+          else if (result.status === 0) notify(result.message);
+        });
+      }}
+    >
+      <div className="w-full sm:w-80">
+        <Input
+          aria-label="Put them into the playlist"
+          placeholder="Put them into a playlist, or a new one"
+          autoComplete="off"
+          list={id}
+          value={name}
+          invalid={wrong !== null}
+          onChange={(event) => {
+            setName(event.target.value);
+            setWrong(null);
+          }}
+        />
+        <datalist id={id}>
+          {draft.playlists.map((one) => (
+            <option key={one.id} value={one.name} />
+          ))}
+        </datalist>
+      </div>
+      <Button type="submit" disabled={!ready}>
+        Put them in
+      </Button>
+      {wrong ? (
+        <span role="alert" className="text-sm text-brick">
+          {wrong}
+        </span>
+      ) : (
+        !ready && <span className="text-sm text-faint">as soon as all of them are prepared</span>
+      )}
+    </form>
+  );
+}
+
+const itemsOf = (files: readonly Media[]): Item[] =>
+  files.map(({ id }) => ({ id: newEntryId(Math.random), media: id }));

@@ -1,0 +1,21 @@
+'use client';
+
+import { useRoom } from '@/interface/data/queries';
+import { counted, megabytes } from '@/interface/kit/format';
+
+/** From this share on of what a library may hold it is said in the colour of what wants looking at. */
+const NEARLY = 0.9;
+
+/** How much room the library has: said before it is full. */
+export function RoomLine() {
+  const room = useRoom();
+  if (!room) return null;
+  const { bytes, mostBytes, files, mostFiles, mostOfFile } = room;
+  const nearly = bytes > mostBytes * NEARLY || files > mostFiles * NEARLY;
+  return (
+    <p className={`mb-3 text-sm ${nearly ? 'text-brick' : 'text-faint'}`}>
+      {megabytes(bytes)} of {megabytes(mostBytes)} used, {files} of {counted(mostFiles, 'file')}; a single file may have
+      up to {megabytes(mostOfFile)}.
+    </p>
+  );
+}

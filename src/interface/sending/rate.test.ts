@@ -1,0 +1,28 @@
+import { speedOf, timeLeft, withMark } from './rate';
+
+const marks = (...list: [at: number, done: number][]) =>
+  list.reduce<ReturnType<typeof withMark>>((known, [at, done]) => withMark(known, { at, done }), []);
+
+describe('the speed of what is sent', () => {
+  it('is that of the last eight seconds, in units a second', () => {
+    expect(speedOf(marks([0, 0], [2000, 4000]))).toBe(2000);
+    expect(speedOf(marks([0, 0], [10_000, 1000], [12_000, 5000]))).toBe(2000);
+  });
+
+  it('is not known before a second is over, and begins anew when less is done than before', () => {
+    expect(speedOf([])).toBeNull();
+    expect(speedOf(marks([0, 0], [999, 4000]))).toBeNull();
+    expect(speedOf(marks([0, 0], [2000, 4000], [2500, 100]))).toBeNull();
+    expect(speedOf(marks([0, 100], [2000, 4000], [1000, 5000]))).toBeNull();
+  });
+
+  it.each([
+    [100, 10, '10 s'],
+    [1, 1000, '1 s'],
+    [595, 10, '1 min'],
+    [1800, 10, '3 min'],
+    [48_000, 10, '1 h 20 min'],
+    [100, 0, ''],
+    [100, null, ''],
+  ])('%d units at %d a second take "%s"', (left, speed, words) => expect(timeLeft(left, speed)).toBe(words));
+});

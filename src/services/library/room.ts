@@ -1,0 +1,92 @@
+import { statfs } from 'node:fs/promises';
+import type { Transaction } from 'sequelize';
+import { z } from 'zod';
+import { config } from '@/config';
+import { Refusal } from '@/core';
+import { rows } from '@/database';
+import { readInput, type Actor } from '../people';
+
+/** How much a network's library holds, files on their way among it, and may hold. */
+export interface Room {
+  readonly bytes: number;
+  readonly mostBytes: number;
+  readonly files: number;
+  readonly mostFiles: number;
+  /** The largest single file that is taken, in bytes. */
+  readonly mostOfFile: number;
+}
+
+export async function libraryRoom({ networkId }: Actor, within?: Transaction): Promise<Room> {
+  const [found] = await rows<Record<Exclude<keyof Room, 'mostOfFile'>, string>>(
+    `WITH held AS (
+       SELECT count(DISTINCT m.media_id) AS files, coalesce(sum(f.bytes), 0) AS bytes
+       FROM media_files m JOIN files f ON f.sha256 = m.original_sha256 WHERE m.network_id = $1
+     ), coming AS (
+       SELECT count(*) AS files, coalesce(sum(bytes), 0) AS bytes
+       FROM uploads WHERE network_id = $1 AND state IN ('sending', 'waiting', 'working')
+     )
+     SELECT held.bytes + coming.bytes AS bytes, held.files + coming.files AS files,
+       n.most_bytes AS "mostBytes", n.most_files AS "mostFiles" FROM networks n, held, coming WHERE n.id = $1`,
+    [networkId],
+    within,
+  );
+  return {
+    bytes: Number(found?.bytes),
+    mostBytes: Number(found?.mostBytes),
+    files: Number(found?.files),
+    mostFiles: Number(found?.mostFiles),
+    mostOfFile: config().uploadLimit,
+  };
+}
+
+const limitSchema = z.object({
+  gigabytes: z.coerce
+    .number('Gigabytes are a number.')
+    .min(0)
+    .max(1e6, 'A library holds at most 1 000 000 GB.')
+    .optional(),
+  files: z.coerce
+    .number('Files are a number.')
+    .int()
+    .min(0)
+    .max(1e9, 'A library holds at most 1 000 000 000 files.')
+    .optional(),
+});
+
+/** Bounds a network's library, in gigabytes (of 1e9 bytes) and files; what is left out stays. Throws 422. */
+export async function limitLibrary(
+  { networkId }: Actor,
+  input: { readonly gigabytes?: unknown; readonly files?: unknown },
+): Promise<void> {
+  const { gigabytes, files } = readInput(limitSchema, input);
+  await rows(
+    'UPDATE networks SET most_bytes = coalesce($2, most_bytes), most_files = coalesce($3, most_files) WHERE id = $1',
+    [networkId, gigabytes === undefined ? null : Math.round(gigabytes * 1e9), files ?? null],
+  );
+}
+
+/** What the rest of the server needs of the disk: its database writes there too. */
+const KEPT_FREE = 256 * 2 ** 20;
+
+const size = (bytes: number) =>
+  bytes >= 10 ** 9 ? `${(bytes / 10 ** 9).toFixed(1)} GB` : `${Math.floor(bytes / 10 ** 6)} MB`;
+
+/** Throws 413 where a file of `bytes` bytes is too large or the library too full, 507 where the disk is. */
+export async function checkRoom(actor: Actor, bytes: number, within?: Transaction): Promise<void> {
+  const room = await libraryRoom(actor, within);
+  if (bytes > room.mostOfFile)
+    throw new Refusal(
+      413,
+      `This file is larger than ${Math.floor(room.mostOfFile / 2 ** 20)} MB: make it smaller, then upload it again.`,
+    );
+  if (room.files >= room.mostFiles)
+    throw new Refusal(413, `The library is full with ${room.mostFiles} files: remove some, then upload this again.`);
+  if (room.bytes + bytes > room.mostBytes)
+    throw new Refusal(
+      413,
+      `The library has room for ${size(room.mostBytes - room.bytes)} more, and this file has ${size(bytes)}: remove some, then upload it again.`,
+    );
+  const { bavail, bsize } = await statfs(config().dataFolder);
+  if (bavail * bsize < bytes + KEPT_FREE)
+    throw new Refusal(507, "The server's disk is nearly full: nothing was kept. Tell who runs the server.");
+}

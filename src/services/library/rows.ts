@@ -1,0 +1,33 @@
+import type { Transaction } from 'sequelize';
+import { rows, type UploadProgress, type UploadRow } from '@/database';
+
+/** A file on its way into the library, as the person who sent it sees it. */
+export type Upload = UploadProgress;
+
+export const uploadOf = ({ id, name, state, progress, error }: UploadRow): Upload => ({
+  ...{ id, name, progress, error: error ?? null },
+  state: state === 'sending' ? 'waiting' : state,
+});
+
+/** Writes down a file of the store. */
+export async function recordFile(
+  file: { readonly sha256: string; readonly bytes: number; readonly type: string },
+  within: Transaction,
+): Promise<void> {
+  await rows(
+    'INSERT INTO files (sha256, bytes, type) VALUES ($1, $2, $3) ON CONFLICT (sha256) DO UPDATE SET created_at = now()',
+    [file.sha256, file.bytes, file.type],
+    within,
+  );
+}
+
+/** The media file that the network has of the same bytes; null for none. */
+export async function knownMedia(networkId: string, original: string, within?: Transaction) {
+  const [found] = await rows<{ id: string; slug: string; name: string }>(
+    `SELECT o.id, o.slug, o.name FROM media_files f JOIN plan_objects o ON o.id = f.media_id
+     WHERE f.network_id = $1 AND f.original_sha256 = $2 ORDER BY o.id LIMIT 1`,
+    [networkId, original],
+    within,
+  );
+  return found ?? null;
+}

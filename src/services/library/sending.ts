@@ -1,0 +1,119 @@
+import { stat } from 'node:fs/promises';
+import { Refusal } from '@/core';
+import { UploadRow, rows, transaction, uuidv7 } from '@/database';
+import { notFound } from '../errors';
+import type { Actor } from '../people';
+import { batchSaid, holdBatch } from './batches';
+import { kindOfFile } from './inspect';
+import { digestOf, forgetPart, partPath, partSize } from './parts';
+import { fileTitle, takeIn, type Received } from './receive';
+import { checkRoom } from './room';
+import { uploadOf } from './rows';
+
+/**
+ * Files that come in parts, over as many requests as it takes: begun, gone on with from where they stand, whatever ended in between,
+ * and taken in when the last byte is there.
+ */
+
+/** A file on its way: its size, and how much of it is here, in bytes. */
+export interface Sending {
+  readonly id: string;
+  readonly bytes: number;
+  readonly here: number;
+}
+
+/** Unfinished files are kept so long after their last byte: a weekend, and a day. */
+const KEPT_MS = 3 * 86_400_000;
+const REMEMBERED_MS = 7 * 86_400_000;
+
+/**
+ * Begins a file of `bytes` bytes, as one of a batch. Throws 413 or 507 with a sentence where it does not fit, 422 for a name or a size
+ * that can't be.
+ */
+export async function beginUpload(
+  actor: Actor,
+  { name, bytes, batch }: { readonly name: string; readonly bytes: number; readonly batch: string | null },
+): Promise<string> {
+  const title = fileTitle(name);
+  if (bytes === 0) throw new Refusal(422, 'This file is empty: choose another.');
+  return transaction(async (within) => {
+    await checkRoom(actor, bytes, within);
+    if (batch) await holdBatch(batch, within);
+    const shared = batch ? await batchSaid(actor, batch, within) : {};
+    const { id } = await UploadRow.create(
+      {
+        ...{ id: uuidv7(), networkId: actor.networkId, personId: actor.personId },
+        ...{ name: title, sha256: null, state: 'sending', bytes, batch, ...shared },
+      },
+      { transaction: within },
+    );
+    return id;
+  });
+}
+
+const rowOf = ({ networkId }: Actor, id: string) => UploadRow.findOne({ where: { id, networkId } });
+
+/** How far a file is; all of it once it is taken in. Null for one that the actor's network does not have, or that failed. */
+export async function findSending(actor: Actor, id: string): Promise<Sending | null> {
+  const row = await rowOf(actor, id);
+  if (!row?.bytes || row.state === 'failed') return null;
+  const here = row.state === 'sending' ? await partSize(id) : row.bytes;
+  return here === null ? null : { id, bytes: row.bytes, here };
+}
+
+/**
+ * Takes a file in, all of whose bytes are here. May be called again, whatever became of the first call. Throws 404 for none, 409 for one
+ * that is not here whole, 415 with a sentence for what can't be shown: nothing of that is left then.
+ */
+export async function completeUpload(actor: Actor, id: string): Promise<Received> {
+  const row = await rowOf(actor, id);
+  if (!row) throw notFound('upload');
+  const { bytes } = row;
+  if (row.state !== 'sending' || bytes === null) return received(row);
+  const path = partPath(id);
+  if ((await partSize(id)) !== bytes) throw new Refusal(409, 'This file is not here whole: go on sending it.');
+  try {
+    const sha256 = await digestOf(id, bytes);
+    const { kind, type } = await kindOfFile(path);
+    return await takeIn(actor, { path, sha256, bytes, kind, type }, row);
+  } catch (error) {
+    if (error instanceof Refusal) await cancelUpload(actor, id);
+    throw error;
+  } finally {
+    await forgetPart(id, { onlyHash: true });
+  }
+}
+
+async function received(row: UploadRow): Promise<Received> {
+  const [known] = row.mediaId
+    ? await rows<{ name: string }>('SELECT name FROM plan_objects WHERE id = $1', [row.mediaId])
+    : [];
+  return known ? { known: known.name } : { upload: uploadOf(row) };
+}
+
+/** Lets go of a file on its way, and of what is here of it. Nothing happens where it is taken in already. */
+export async function cancelUpload({ networkId }: Actor, id: string): Promise<void> {
+  if ((await UploadRow.destroy({ where: { id, networkId, state: 'sending' } })) > 0) await forgetPart(id);
+}
+
+/** Forgets, as of `now`, uploads of a week ago that came to their end, and lets go of files that nobody has gone on with. Returns how many those are. */
+export async function clearUploads(now: Date): Promise<number> {
+  await rows("DELETE FROM uploads WHERE state IN ('ready', 'failed') AND created_at < $1", [
+    new Date(now.getTime() - REMEMBERED_MS),
+  ]);
+  const sending = await rows<{ id: string; created_at: Date }>(
+    "SELECT id, created_at FROM uploads WHERE state = 'sending'",
+  );
+  let cleared = 0;
+  for (const { id, created_at: begun } of sending) {
+    const touched = await stat(partPath(id)).then(
+      ({ mtime }) => mtime,
+      () => begun,
+    );
+    if (now.getTime() - Math.max(touched.getTime(), begun.getTime()) < KEPT_MS) continue;
+    await UploadRow.destroy({ where: { id, state: 'sending' } });
+    await forgetPart(id);
+    cleared++;
+  }
+  return cleared;
+}

@@ -1,0 +1,118 @@
+import { DataStore, ERRORS, Upload } from '@tus/utils';
+import { MemoryLocker, Server } from '@tus/server';
+import type { Readable } from 'node:stream';
+import { z } from 'zod';
+import { Refusal } from '@/core';
+import { logOnce } from '@/log';
+import { problemDocument } from '@/services/errors';
+import {
+  beginUpload,
+  cancelUpload,
+  completeUpload,
+  findSending,
+  makePart,
+  writePart,
+  type Received,
+} from '@/services/library';
+import type { Actor } from '@/services/people';
+import { troubleOf } from '@/services/trouble';
+import { readInput } from '@/services/people';
+
+/**
+ * Uploads that go on where they stopped, by tus 1.0 (https://tus.io/protocols/resumable-upload): creation and termination. The files and
+ * what becomes of them are the library's; here is the protocol alone.
+ */
+
+export const UPLOADS_PATH = '/api/uploads';
+
+/** Next compiles each route on its own, and a file has one writer in a process: the locks hang here. */
+const shared = globalThis as typeof globalThis & { lanternpostUploadLocks?: MemoryLocker };
+const locker = (shared.lanternpostUploadLocks ??= new MemoryLocker());
+
+/** The library as the protocol's store, for one person. */
+class LibraryStore extends DataStore {
+  override extensions = ['creation', 'termination'];
+
+  constructor(private readonly actor: Actor) {
+    super();
+  }
+
+  override async create(upload: Upload): Promise<Upload> {
+    await makePart(upload.id);
+    return upload;
+  }
+
+  override async getUpload(id: string): Promise<Upload> {
+    const found = isId(id) ? await findSending(this.actor, id) : null;
+    if (!found) throw ERRORS.FILE_NOT_FOUND;
+    return new Upload({ id, size: found.bytes, offset: found.here });
+  }
+
+  override async write(body: Readable, id: string, offset: number): Promise<number> {
+    return writePart(id, offset, body);
+  }
+
+  override async remove(id: string): Promise<void> {
+    await cancelUpload(this.actor, id);
+  }
+}
+
+const isId = (text: string) => z.uuid().safeParse(text).success;
+
+const metadataSchema = z.object({
+  filename: z.string('The file has no name: send it as "filename".'),
+  batch: z.uuid('A batch is named by a UUID.').optional(),
+});
+
+/** A refusal as the protocol's library takes it. */
+function told(error: unknown): unknown {
+  if ((error as { status_code?: unknown }).status_code !== undefined) return error;
+  const refusal = error instanceof Refusal ? error : troubleOf(error);
+  if (!refusal) logOnce(error, 'an upload failed');
+  const known = refusal ?? new Refusal(500, 'Something went wrong here: nothing is lost, it is tried again.');
+  return { status_code: known.status, body: JSON.stringify(problemDocument(known)) };
+}
+
+const telling =
+  <A extends unknown[], T>(work: (...args: A) => Promise<T>) =>
+  async (...args: A): Promise<T> => {
+    try {
+      return await work(...args);
+    } catch (error) {
+      throw told(error);
+    }
+  };
+
+/** Answers a request of the protocol. What is received whole is told as JSON with the last part's answer. */
+export async function answerTus(request: Request, actor: Actor): Promise<Response> {
+  const server = new Server({
+    path: UPLOADS_PATH,
+    datastore: new LibraryStore(actor),
+    locker,
+    relativeLocation: true,
+    allowedOrigins: [],
+    namingFunction: telling(async (incoming, metadata) => {
+      const { filename, batch } = readInput(metadataSchema, metadata ?? {});
+      const bytes = Number(incoming.headers.get('upload-length') ?? NaN);
+      return beginUpload(actor, { name: filename, bytes: readInput(z.int().min(0), bytes), batch: batch ?? null });
+    }),
+    onIncomingRequest: telling(async (incoming, id) => {
+      // The last answer may have been lost: what is here whole is taken in before it is asked about.
+      if (incoming.method === 'HEAD' && isId(id)) await completeIfWhole(actor, id);
+    }),
+    onUploadFinish: telling(async (_, { id }) => answerOf(await completeUpload(actor, id))),
+    onResponseError: (_, error) => Promise.resolve(told(error) as { status_code: number; body: string }),
+  });
+  return server.handleWeb(request);
+}
+
+async function completeIfWhole(actor: Actor, id: string): Promise<void> {
+  const found = await findSending(actor, id);
+  if (found && found.here === found.bytes) await completeUpload(actor, id);
+}
+
+const answerOf = (received: Received) => ({
+  status_code: 200,
+  headers: { 'Content-Type': 'application/json', 'Cache-Control': 'no-store' },
+  body: JSON.stringify(received),
+});
