@@ -5,6 +5,7 @@ import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
+process.env.LANTERNPOST_BIN ??= dirname(fileURLToPath(import.meta.url));
 const built = join(root, '.cli/main.mjs');
 
 function newest(folder) {

@@ -83,6 +83,7 @@ test('drop a picture and a film into the library; a broken one gets a sentence',
     'This film is damaged or incomplete: export it again, then upload it.',
   );
   await tray.getByRole('button', { name: 'Dismiss Cut short' }).click();
+  await tray.getByRole('button', { name: 'Done with these' }).click();
   await expect(tray).toBeHidden();
   await expect(page.locator('[data-media="cut-short"]')).toHaveCount(0);
 

@@ -4,7 +4,7 @@ import type { AddressInfo } from 'node:net';
 import { basename, join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import type { APIRequestContext } from '@playwright/test';
-import { emptyFile, hugePicture, lyingPng, svgWithScript, truncatedFilm } from './support/files';
+import { emptyFile, hugePicture, lyingPng, pageWithScript, truncatedFilm } from './support/files';
 import { startLanternpost } from './support/instance';
 import { bindDatabase } from './support/plan';
 import { IDA, server, signIn } from './support/session';
@@ -27,10 +27,10 @@ test.describe('uploads', () => {
   const refused: [string, () => Promise<string> | string, number, string, string?][] = [
     ['0 bytes', emptyFile, 422, 'This file is empty: choose another.'],
     [
-      'an SVG with a script',
-      svgWithScript,
+      'a web page with a script',
+      pageWithScript,
       415,
-      "This kind of file can't be shown: use PNG, JPEG, WebP, AVIF or GIF pictures, or MP4 and WebM films.",
+      "This kind of file can't be shown: use PNG, JPEG, WebP, AVIF, GIF, HEIC or SVG pictures, MP4, MOV, MKV, WebM, AVI or MPEG films, or PDF.",
     ],
     [
       '../ in the name',

@@ -14,6 +14,7 @@ const NEEDED = [
   ['postgresql', () => postgresPrograms() !== null],
   ['ffmpeg', () => has('ffmpeg') && has('ffprobe')],
   ['poppler-utils', () => has('pdftoppm')],
+  ['libheif-examples', () => has('heif-convert')],
   ['chromium', () => existsSync('/usr/bin/chromium')],
   ['fonts-noto-core', () => hasFont('NotoSans-Regular.ttf')],
   ['fonts-noto-cjk', () => hasFont('NotoSansCJK-Regular.ttc')],

@@ -77,10 +77,7 @@ export async function hugePicture(): Promise<string> {
   return file;
 }
 
-export function svgWithScript(): string {
-  writeFileSync(
-    path('Script.svg'),
-    '<svg xmlns="http://www.w3.org/2000/svg" width="10" height="10"><script>alert(1)</script></svg>',
-  );
-  return path('Script.svg');
+export function pageWithScript(): string {
+  writeFileSync(path('Script.html'), '<!doctype html><title>Offer</title><script>alert(1)</script>');
+  return path('Script.html');
 }

@@ -1,3 +1,5 @@
+import { availableParallelism } from 'node:os';
+import { setTimeout as sleep } from 'node:timers/promises';
 import pg from 'pg';
 import type PgBoss from 'pg-boss';
 import { config } from '@/config';
@@ -35,6 +37,13 @@ const GIVE_UP: { [N in JobName]?: (data: Jobs[N]) => Promise<void> } = {
 };
 
 const SWEEP_EVERY_MS = 3000;
+const LOOKED_FOR_EVERY_MS = 500;
+const LAST_JOB_WITHIN_MS = 5000;
+
+/** How many of a queue's jobs one worker does at once: a picture takes one core, a film both. */
+const AT_ONCE: { readonly [N in JobName]?: number } = {
+  'process-picture': Math.min(2, availableParallelism()),
+};
 
 /**
  * Runs background jobs until the function that is returned is called. While a job runs, its worker holds an advisory lock of
@@ -42,16 +51,12 @@ const SWEEP_EVERY_MS = 3000;
  */
 export async function startWorker(): Promise<() => Promise<void>> {
   const boss = await openQueue();
-  const locks = new pg.Pool({ connectionString: config().databaseUrl, max: 4 });
+  const locks = new pg.Pool({ connectionString: config().databaseUrl, max: 12 });
   locks.on('error', (error) => logger.warn({ error }, 'a connection of the worker broke: the next one is made anew'));
-  for (const name of QUEUES)
-    await boss.work<Jobs[JobName]>(
-      name,
-      { pollingIntervalSeconds: 0.5, includeMetadata: true, batchSize: 1 },
-      async (jobs) => {
-        for (const job of jobs) await runLocked(locks, name, job as PgBoss.JobWithMetadata<Jobs[JobName]>);
-      },
-    );
+  const stopping = new AbortController();
+  const running = QUEUES.flatMap((name) =>
+    Array.from({ length: AT_ONCE[name] ?? 1 }, () => drain(boss, locks, name, stopping.signal)),
+  );
   const timer = setInterval(
     () => void sweep(boss, locks).catch((error: unknown) => logger.warn({ error }, 'sweep failed')),
     SWEEP_EVERY_MS,
@@ -62,25 +67,53 @@ export async function startWorker(): Promise<() => Promise<void>> {
     await boss.send(name, {}, { singletonKey: name, singletonSeconds: 60 });
   return async () => {
     clearInterval(timer);
-    await boss.stop({ graceful: true, timeout: 5000 });
+    stopping.abort();
+    await Promise.race([Promise.all(running), sleep(LAST_JOB_WITHIN_MS)]);
+    await boss.stop({ graceful: false, wait: true });
     await locks.end();
   };
 }
 
 const LOCK_SQL = 'hashtextextended($1, 7130)';
 
-async function runLocked(locks: pg.Pool, name: JobName, job: PgBoss.JobWithMetadata<Jobs[JobName]>): Promise<void> {
+/** Does a queue's jobs one after the other, and looks for new ones now and then where there are none. */
+async function drain(boss: PgBoss, locks: pg.Pool, name: JobName, stopping: AbortSignal): Promise<void> {
+  while (!stopping.aborted) {
+    const found = await boss
+      .fetch<Jobs[JobName]>(name, { includeMetadata: true, batchSize: 1 })
+      .catch(
+        (error: unknown) => void logger.warn({ error, job: name }, 'the queue can not be asked: it is asked again'),
+      );
+    const job = found?.[0];
+    if (job)
+      await runLocked(boss, locks, name, job).catch((error: unknown) =>
+        logger.error({ error, job: name }, 'job is lost from sight: a sweep finds it'),
+      );
+    else await sleep(LOOKED_FOR_EVERY_MS, undefined, { signal: stopping }).catch(() => {});
+  }
+}
+
+/** Does a job, unless another worker does; what became of it is written down while nobody else can begin it. */
+async function runLocked(
+  boss: PgBoss,
+  locks: pg.Pool,
+  name: JobName,
+  job: PgBoss.JobWithMetadata<Jobs[JobName]>,
+): Promise<void> {
   const client = await locks.connect();
   try {
     const { rows: got } = await client.query<{ free: boolean }>(`SELECT pg_try_advisory_lock(${LOCK_SQL}) AS free`, [
       job.id,
     ]);
     if (!got[0]?.free) return;
-    await (WORK[name] as (data: Jobs[JobName]) => Promise<void>)(job.data);
-  } catch (error) {
-    logger.error({ error, job: name }, 'job failed');
-    if (job.retryCount >= job.retryLimit) await giveUp(name, job.data);
-    throw error;
+    try {
+      await (WORK[name] as (data: Jobs[JobName]) => Promise<void>)(job.data);
+      await boss.complete(name, job.id);
+    } catch (error) {
+      logger.error({ error, job: name }, 'job failed');
+      if (job.retryCount >= job.retryLimit) await giveUp(name, job.data);
+      await boss.fail(name, job.id, { reason: String(error) });
+    }
   } finally {
     client.release(true);
   }

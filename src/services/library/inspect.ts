@@ -1,115 +1,100 @@
-import { fileTypeFromFile } from 'file-type';
-import sharp from 'sharp';
 import { Refusal } from '@/core';
-import { inputOf, runFfmpeg, runTool } from './film-tools';
+import { kindOfFile, type Kind } from './kinds';
+import { MOST_PIXELS, Undrawable, draw, inputOf, runFfmpeg, runTool } from './studio';
 
-/** What a file turned out to be. Sizes are as shown, after its orientation. */
+/** What a picture or a film turned out to be. Sizes are as shown, after its orientation. */
 export interface Inspection {
   readonly kind: 'image' | 'video';
+  /** Media type of the bytes as they are. */
   readonly type: string;
   readonly width: number;
   readonly height: number;
   readonly durationMs: number | null;
   readonly codec: string | null;
-  /** Whether the pixels are stored turned or mirrored (EXIF orientation 2 to 8). */
-  readonly turned: boolean;
+  /** What players could not show, or should not get, as it is: what it must be made into. */
+  readonly make: 'nothing' | 'plain' | 'remux' | 'encode';
 }
 
-const IMAGE_TYPES = ['image/png', 'image/jpeg', 'image/webp', 'image/avif', 'image/gif'];
-const VIDEO_TYPES = ['video/mp4', 'video/webm', 'video/quicktime', 'video/x-m4v'];
-const VIDEO_CODECS = ['h264', 'vp8', 'vp9', 'av1'];
-const MOST_PIXELS = 100e6;
-
-// A picture at a time, and nothing kept of it: what a worker needs of memory stays within bounds.
-sharp.cache(false);
-sharp.concurrency(1);
-
-const unsupported = (found: string) =>
-  new Refusal(415, `${found} can't be shown: use PNG, JPEG, WebP, AVIF or GIF pictures, or MP4 and WebM films.`);
+/** What browsers play, by container. */
+const VIDEO_CODECS: Readonly<Record<string, readonly string[]>> = {
+  'video/mp4': ['h264', 'vp9', 'av1'],
+  'video/webm': ['vp8', 'vp9', 'av1'],
+};
+const AUDIO_CODECS: Readonly<Record<string, readonly string[]>> = {
+  'video/mp4': ['aac', 'mp3', 'opus'],
+  'video/webm': ['opus', 'vorbis'],
+};
+const PIXELS = ['yuv420p', 'yuvj420p'];
+/** Longer films are taken for a mistake, or for a stream without an end. In seconds. */
+const MOST_SECONDS = 12 * 3600;
 
 const broken = (thing: string) =>
   new Refusal(422, `This ${thing} is damaged or incomplete: export it again, then upload it.`);
 
-/** What a file is, by its first bytes alone; its name tells nothing. Throws 415 with a sentence for what can't be shown. */
-export async function kindOfFile(path: string): Promise<Pick<Inspection, 'kind' | 'type'>> {
-  const sniffed = await fileTypeFromFile(path);
-  if (!sniffed) throw unsupported('This kind of file');
-  if (IMAGE_TYPES.includes(sniffed.mime)) return { kind: 'image', type: sniffed.mime };
-  if (VIDEO_TYPES.includes(sniffed.mime))
-    return { kind: 'video', type: sniffed.mime === 'video/webm' ? sniffed.mime : 'video/mp4' };
-  throw unsupported(`${sniffed.ext.toUpperCase()} files`);
-}
-
-/** Reads a file's kind, size and soundness from its bytes: for workers, since it may take long. Throws 415 or 422 with a sentence. */
+/** Reads a picture's or film's size and soundness from its bytes: for workers, since it may take long. Throws 415 or 422 with a sentence. */
 export async function inspect(path: string): Promise<Inspection> {
-  const { kind, type } = await kindOfFile(path);
-  return kind === 'image' ? inspectImage(path, type) : inspectVideo(path, type);
+  const kind = await kindOfFile(path);
+  return kind.nature === 'film' ? inspectFilm(path, kind.type) : inspectPicture(path, kind);
 }
 
-async function inspectImage(path: string, type: string): Promise<Inspection> {
-  const metadata = await sharp(path, { limitInputPixels: false })
-    .metadata()
-    .catch(() => Promise.reject(broken('picture')));
-  const { width, height } = metadata;
-  if (!width || !height) throw broken('picture');
-  if (width * height > MOST_PIXELS)
-    throw new Refusal(
-      422,
-      `This picture has ${width} × ${height} pixels, more than any screen needs: scale it to at most 100 megapixels.`,
-    );
-  // Decoding all of it is the only proof that its header tells the truth.
-  await sharp(path, { limitInputPixels: MOST_PIXELS, failOn: 'warning' })
-    .resize(8, 8, { fit: 'fill' })
-    .raw()
-    .toBuffer()
-    .catch(() => Promise.reject(broken('picture')));
-  const orientation = metadata.orientation ?? 1;
-  const sideways = orientation >= 5;
-  return {
-    kind: 'image',
-    type,
-    width: sideways ? height : width,
-    height: sideways ? width : height,
-    durationMs: null,
-    codec: metadata.format ?? null,
-    turned: orientation > 1,
-  };
+/** Of a picture as browsers show it; a moving one is looked at as a film. */
+export async function inspectPicture(path: string, { type }: Pick<Kind, 'type'>): Promise<Inspection> {
+  try {
+    const { width, height, orientation, format, frames, hasNotes } = await draw('look', path);
+    if (!width || !height) throw broken('picture');
+    if (width * height > MOST_PIXELS)
+      throw new Refusal(
+        422,
+        `This picture has ${width} × ${height} pixels, more than any screen needs: scale it to at most 100 megapixels.`,
+      );
+    if (frames > 1 && type === 'image/gif') return await inspectFilm(path, type);
+    await draw('decode', path);
+    const sideways = orientation >= 5;
+    return {
+      kind: 'image',
+      type,
+      width: sideways ? height : width,
+      height: sideways ? width : height,
+      durationMs: null,
+      codec: format,
+      make: orientation > 1 || hasNotes ? 'plain' : 'nothing',
+    };
+  } catch (error) {
+    throw error instanceof Undrawable ? broken('picture') : error;
+  }
+}
+
+interface Stream {
+  codec_type?: string;
+  codec_name?: string;
+  width?: number;
+  height?: number;
+  pix_fmt?: string;
+  duration?: string;
+  disposition?: { attached_pic?: number };
+  side_data_list?: { rotation?: number }[];
 }
 
 interface Probe {
-  streams?: {
-    codec_type?: string;
-    codec_name?: string;
-    width?: number;
-    height?: number;
-    duration?: string;
-    side_data_list?: { rotation?: number }[];
-  }[];
+  streams?: Stream[];
   format?: { duration?: string };
 }
 
-async function inspectVideo(path: string, type: string): Promise<Inspection> {
+async function inspectFilm(path: string, type: string): Promise<Inspection> {
   const { stdout } = await runTool('ffprobe', [
     ...['-v', 'error', '-show_format', '-show_streams', '-of', 'json'],
     ...inputOf(path, type),
   ]).catch(() => Promise.reject(broken('film')));
   const probe = JSON.parse(stdout) as Probe;
-  const picture = probe.streams?.find((stream) => stream.codec_type === 'video');
+  const picture = probe.streams?.find((one) => one.codec_type === 'video' && one.disposition?.attached_pic !== 1);
   if (!picture) throw new Refusal(415, 'This file has sound but no picture: only films and pictures can be shown.');
   const { codec_name: codec = 'unknown', width, height } = picture;
-  if (!VIDEO_CODECS.includes(codec))
-    throw new Refusal(
-      415,
-      `Films in ${codec.toUpperCase()} do not play on every screen: export it as H.264, VP9 or AV1.`,
-    );
   const seconds = Number(probe.format?.duration ?? picture.duration);
-  if (!width || !height || !(seconds >= 0.1)) throw broken('film');
-  // Reading every packet, without decoding, shows whether the file stops short.
-  const { stderr } = await runTool('ffmpeg', [
-    ...['-v', 'error', ...inputOf(path, type)],
-    ...['-map', '0:v:0', '-c', 'copy', '-f', 'null', '-'],
-  ]).catch(() => Promise.reject(broken('film')));
-  if (stderr.trim() !== '') throw broken('film');
+  // GIFs tell no length: what they are made into does.
+  if (!width || !height || (type !== 'image/gif' && !(seconds >= 0.1))) throw broken('film');
+  if (seconds > MOST_SECONDS)
+    throw new Refusal(422, `This film lasts ${Math.round(seconds / 3600)} hours: cut it to at most 12.`);
+  await readThrough(path, type);
   const rotation = picture.side_data_list?.find((entry) => entry.rotation !== undefined)?.rotation ?? 0;
   const sideways = Math.abs(rotation) % 180 === 90;
   return {
@@ -117,10 +102,30 @@ async function inspectVideo(path: string, type: string): Promise<Inspection> {
     type,
     width: sideways ? height : width,
     height: sideways ? width : height,
-    durationMs: Math.round(seconds * 1000),
+    durationMs: Number.isFinite(seconds) ? Math.round(seconds * 1000) : null,
     codec,
-    turned: false,
+    make: whatToMake(type, probe.streams ?? [], picture),
   };
+}
+
+/** Reading every packet, without decoding, shows whether the file stops short. Old containers complain of much that plays well. */
+async function readThrough(path: string, type: string): Promise<void> {
+  const { stderr } = await runTool('ffmpeg', [
+    ...['-v', 'error', ...inputOf(path, type)],
+    ...['-map', '0:v:0', '-c', 'copy', '-f', 'null', '-'],
+  ]).catch(() => Promise.reject(broken('film')));
+  if (stderr.trim() !== '' && (type === 'video/mp4' || type === 'video/webm')) throw broken('film');
+}
+
+/** Players get what any browser plays: as it is, else in another container, else made anew. */
+function whatToMake(type: string, streams: readonly Stream[], picture: Stream): Inspection['make'] {
+  const codec = picture.codec_name ?? '';
+  const sounds = streams.filter((one) => one.codec_type === 'audio').map((one) => one.codec_name ?? '');
+  const fits = (container: string) =>
+    VIDEO_CODECS[container]?.includes(codec) === true && sounds.every((one) => AUDIO_CODECS[container]?.includes(one));
+  if (!PIXELS.includes(picture.pix_fmt ?? '')) return 'encode';
+  if (fits(type)) return 'nothing';
+  return fits('video/mp4') ? 'remux' : 'encode';
 }
 
 /** Decodes a whole film, which proves that every frame can be shown. `progress` is called with the share done, 0 to 1. */
@@ -134,10 +139,40 @@ export async function decodeFilm(
       ...['-v', 'error', '-xerror', '-threads', '2', ...inputOf(path, type)],
       ...['-map', '0:v:0', '-f', 'null', '-progress', 'pipe:1', '-'],
     ],
-    (text) => {
-      const match = /out_time_us=(\d+)/.exec(text);
-      if (match && durationMs) progress(Math.min(1, Number(match[1]) / 1000 / durationMs));
-    },
+    shareOf(durationMs, progress),
+  );
+  if (!good) throw broken('film');
+}
+
+/** Hears ffmpeg's progress as a share of a length in milliseconds. */
+const shareOf = (durationMs: number | null, progress: (share: number) => void) => (text: string) => {
+  const match = /out_time_us=(\d+)/.exec(text);
+  if (match && durationMs) progress(Math.min(1, Number(match[1]) / 1000 / durationMs));
+};
+
+/** What x264 takes: even sides; at most sixty pictures a second. */
+const ENCODED = [
+  ...['-vf', 'scale=trunc(iw/2)*2:trunc(ih/2)*2:flags=lanczos,format=yuv420p', '-fpsmax', '60'],
+  ...['-c:v', 'libx264', '-preset', 'veryfast', '-crf', '20', '-c:a', 'aac', '-b:a', '160k', '-ac', '2'],
+];
+
+/**
+ * Makes an MP4 of a film that every browser plays from its beginning, without what a camera or program wrote beside it. `target` is where.
+ * Throws 422 where it can not be decoded.
+ */
+export async function makeFilm(
+  path: string,
+  { type, durationMs, make }: Inspection,
+  target: string,
+  progress: (share: number) => void,
+): Promise<void> {
+  const good = await runFfmpeg(
+    [
+      ...['-v', 'error', '-xerror', '-threads', '2', ...inputOf(path, type), '-map', '0:V:0', '-map', '0:a:0?'],
+      ...['-map_metadata', '-1', '-sn', '-dn', ...(make === 'remux' ? ['-c', 'copy'] : ENCODED)],
+      ...['-movflags', '+faststart', '-f', 'mp4', '-progress', 'pipe:1', '-y', target],
+    ],
+    shareOf(durationMs, progress),
   );
   if (!good) throw broken('film');
 }

@@ -7,7 +7,7 @@ import { MOST_OF_NAME, Refusal, isSeen, lineOf } from '@/core';
 import { UploadRow, enqueue, publish, transaction } from '@/database';
 import type { Actor } from '../people';
 import { holdFiles } from './clean-up';
-import { kindOfFile, type Inspection } from './inspect';
+import { kindOfFile, type Kind, type Nature } from './kinds';
 import { knownMedia, recordFile, uploadOf, type Upload } from './rows';
 import { incomingPath, keep, receive } from './store';
 
@@ -35,8 +35,11 @@ export async function receiveUpload(actor: Actor, name: string, body: Readable):
   }
 }
 
+/** What takes no long time to be made into what players show. */
+const SHORT: readonly Nature[] = ['picture', 'foreign-picture', 'drawing'];
+
 /** A file that is here whole, outside the store. */
-interface Whole extends Pick<Inspection, 'kind' | 'type'> {
+interface Whole extends Kind {
   readonly path: string;
   readonly sha256: string;
   readonly bytes: number;
@@ -48,7 +51,7 @@ interface Whole extends Pick<Inspection, 'kind' | 'type'> {
  */
 export async function takeIn(
   actor: Actor,
-  { path, sha256, bytes, kind, type }: Whole,
+  { path, sha256, bytes, nature, type }: Whole,
   upload: UploadRow,
 ): Promise<Received> {
   const { networkId } = actor;
@@ -64,7 +67,7 @@ export async function takeIn(
     await keep(path, sha256);
     await recordFile({ sha256, bytes, type }, within);
     await upload.set({ sha256, state: 'waiting' }).save({ transaction: within });
-    const job = kind === 'image' ? 'process-picture' : 'process-upload';
+    const job = SHORT.includes(nature) ? 'process-picture' : 'process-upload';
     await enqueue(job, { upload: upload.id }, within, -(await uploadsAhead(networkId, within)));
     await publish({ kind: 'uploads', network: networkId }, within);
     return { upload: uploadOf(upload) };

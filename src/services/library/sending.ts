@@ -4,7 +4,7 @@ import { UploadRow, rows, transaction, uuidv7 } from '@/database';
 import { notFound } from '../errors';
 import type { Actor } from '../people';
 import { batchSaid, holdBatch } from './batches';
-import { kindOfFile } from './inspect';
+import { kindOfFile } from './kinds';
 import { digestOf, forgetPart, partPath, partSize } from './parts';
 import { fileTitle, takeIn, type Received } from './receive';
 import { checkRoom } from './room';
@@ -74,8 +74,7 @@ export async function completeUpload(actor: Actor, id: string): Promise<Received
   if ((await partSize(id)) !== bytes) throw new Refusal(409, 'This file is not here whole: go on sending it.');
   try {
     const sha256 = await digestOf(id, bytes);
-    const { kind, type } = await kindOfFile(path);
-    return await takeIn(actor, { path, sha256, bytes, kind, type }, row);
+    return await takeIn(actor, { path, sha256, bytes, ...(await kindOfFile(path)) }, row);
   } catch (error) {
     if (error instanceof Refusal) await cancelUpload(actor, id);
     throw error;

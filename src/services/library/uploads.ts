@@ -1,12 +1,14 @@
 import type { Transaction } from 'sequelize';
-import { MediaFilesRow, UploadRow, publish, rows, transaction } from '@/database';
+import { UploadRow, publish, rows, transaction } from '@/database';
 import { notFound } from '../errors';
 import { Refusal } from '@/core';
 import type { Actor } from '../people';
 import { editWithin, inTurn, takeTurn } from '../plan';
 import { holdFiles, removeUnused } from './clean-up';
-import { decodeFilm, inspect, type Inspection } from './inspect';
-import { makeThumbnail, makeUpright } from './renditions';
+import type { Inspection } from './inspect';
+import { kindOfFile } from './kinds';
+import { prepare, type Prepared } from './prepare';
+import { makeThumbnail } from './renditions';
 import { knownMedia, recordFile, type Upload } from './rows';
 import { adopt, storedBytes, storedPath } from './store';
 
@@ -27,8 +29,8 @@ export async function dismissUpload(actor: Actor, id: string): Promise<void> {
 }
 
 /**
- * Makes a received file a media file: measures it, turns it upright, makes its thumbnail. May be run again after a crash at
- * any point. A file that proves broken fails the upload with a sentence, and is removed.
+ * Makes a received file a media file, or one for each of its pages: measures it, makes what players show and its thumbnail. May be run
+ * again after a crash at any point. A file that proves broken fails the upload with a sentence, and is removed.
  */
 export async function processUpload(id: string): Promise<void> {
   const upload = await UploadRow.findByPk(id);
@@ -37,13 +39,11 @@ export async function processUpload(id: string): Promise<void> {
   const tell = progressTeller(upload);
   await tell(2);
   try {
-    const path = storedPath(sha256);
-    const found = await inspect(path);
-    await tell(10);
-    if (found.kind === 'video') await decodeFilm(path, found, (share) => void tell(10 + Math.round(share * 75)));
-    const files = await makeRenditions(sha256, found);
-    await tell(90);
-    await finish(upload, found, files);
+    const made: Made[] = [];
+    for await (const one of prepare(storedPath(sha256), (share) => void tell(10 + Math.round(share * 80))))
+      made.push(await stored(sha256, one));
+    await tell(92);
+    await finish(upload, made);
   } catch (error) {
     if (!(error instanceof Refusal)) throw error;
     await failUpload(id, error.message);
@@ -75,19 +75,19 @@ interface StoredFile {
   readonly bytes: number;
 }
 
-/** What a media file consists of: the file as it came, as players get it, and its thumbnail. */
-interface MediaFiles {
+/** What a media file consists of: the file as it came, as players get it, and its thumbnail; and what it is. */
+interface Made {
   readonly original: string;
   readonly asset: StoredFile;
   readonly thumbnail: StoredFile;
+  readonly found: Inspection;
 }
 
-async function makeRenditions(original: string, found: Inspection): Promise<MediaFiles> {
-  const path = storedPath(original);
-  const upright = await makeUpright(path, found);
-  const asset = upright ? await adopt(upright) : { sha256: original, bytes: (await storedBytes(original)) ?? 0 };
+/** Moves what was prepared of a file into the store, and makes its thumbnail. */
+async function stored(original: string, { path, found }: Prepared): Promise<Made> {
+  const asset = path ? await adopt(path) : { sha256: original, bytes: (await storedBytes(original)) ?? 0 };
   const thumbnail = await adopt(await makeThumbnail(storedPath(asset.sha256), found));
-  return { original, asset, thumbnail };
+  return { original, asset, thumbnail, found };
 }
 
 /** How a new media file is called. Without `id`, one is made from the name. */
@@ -99,83 +99,117 @@ interface Naming {
   readonly added: string;
 }
 
-/** Writes a media file and its change. */
+/** Writes media files and their changes; with several also a playlist that keeps them together, in order. Returns their row ids. */
 async function recordMedia(
   actor: Actor,
-  naming: Naming,
-  found: Inspection,
-  files: MediaFiles,
+  { id, name, tags = [], available, added }: Naming,
+  made: readonly Made[],
   within: Transaction,
-): Promise<string> {
-  await recordFile({ ...files.asset, type: found.type }, within);
-  await recordFile({ ...files.thumbnail, type: 'image/jpeg' }, within);
-  const { id, name, tags = [], available, added } = naming;
-  const add = {
-    name,
-    kind: found.kind,
-    width: found.width,
-    height: found.height,
-    bytes: files.asset.bytes,
-    ...(found.durationMs === null ? {} : { durationMs: found.durationMs }),
-    ...(tags.length > 0 ? { tags } : {}),
-    ...(available ? { when: available } : {}),
-    added,
-    sha256: files.asset.sha256,
-    type: found.type,
-  };
-  const made = { originalSha256: files.original, thumbnailSha256: files.thumbnail.sha256, codec: found.codec };
-  await editWithin(actor, [{ kind: 'media', id, add, files: made }], within);
-  return (
-    await MediaFilesRow.findOne({
-      where: { networkId: actor.networkId, originalSha256: files.original },
-      order: [['mediaId', 'DESC']],
-      transaction: within,
-      rejectOnEmpty: true,
-    })
-  ).mediaId;
+): Promise<string[]> {
+  for (const { asset, thumbnail, found } of made) {
+    await recordFile({ ...asset, type: found.type }, within);
+    await recordFile({ ...thumbnail, type: 'image/jpeg' }, within);
+  }
+  const digits = String(made.length).length;
+  const nameOf = (i: number) =>
+    made.length === 1 ? name : `${name}, page ${String(i + 1).padStart(digits, '0')} of ${made.length}`;
+  const { ids } = await editWithin(
+    actor,
+    made.map(({ original, asset, thumbnail, found }, i) => ({
+      kind: 'media',
+      id,
+      add: {
+        name: nameOf(i),
+        kind: found.kind,
+        width: found.width,
+        height: found.height,
+        bytes: asset.bytes,
+        ...(found.durationMs === null ? {} : { durationMs: found.durationMs }),
+        ...(tags.length > 0 ? { tags } : {}),
+        ...(available ? { when: available } : {}),
+        added,
+        sha256: asset.sha256,
+        type: found.type,
+      },
+      files: { originalSha256: original, thumbnailSha256: thumbnail.sha256, codec: found.codec },
+    })),
+    within,
+  );
+  if (made.length > 1) {
+    const together = { name: await freeName(actor.networkId, name, within), items: ids.map((media) => ({ media })) };
+    await editWithin(actor, [{ kind: 'playlist', add: together }], within);
+  }
+  const found = await rows<{ id: string; slug: string }>(
+    "SELECT id, slug FROM plan_objects WHERE network_id = $1 AND kind = 'media' AND slug = ANY($2)",
+    [actor.networkId, ids],
+    within,
+  );
+  const rowOf = new Map(found.map((row) => [row.slug, row.id]));
+  return ids.flatMap((slug) => rowOf.get(slug) ?? []);
 }
 
-async function finish(upload: UploadRow, found: Inspection, files: MediaFiles): Promise<void> {
+/** A playlist's name that nobody has: with a number behind it where it is taken. */
+async function freeName(networkId: string, name: string, within: Transaction): Promise<string> {
+  const found = await rows<{ name: string }>(
+    "SELECT lower(name) AS name FROM plan_objects WHERE network_id = $1 AND kind = 'playlist'",
+    [networkId],
+    within,
+  );
+  const taken = new Set(found.map((one) => one.name));
+  for (let n = 1; ; n++) {
+    const wanted = n === 1 ? name : `${name} (${n})`;
+    if (!taken.has(wanted.toLowerCase())) return wanted;
+  }
+}
+
+async function finish(upload: UploadRow, made: readonly Made[]): Promise<void> {
   const { networkId, personId, name } = upload;
+  const original = made[0]?.original;
+  if (original === undefined) throw new Error('nothing was made of an upload');
   await inTurn(networkId, async (within) => {
     // Two uploads of one network take turns from here, so that the second finds what the first has made.
     await takeTurn(networkId, within);
-    const made = [...new Set([files.original, files.asset.sha256, files.thumbnail.sha256])].sort();
-    await holdFiles(made, within);
-    for (const sha256 of made)
+    const hashes = made.flatMap(({ asset, thumbnail }) => [asset.sha256, thumbnail.sha256]);
+    const files = [...new Set([original, ...hashes])].sort();
+    await holdFiles(files, within);
+    for (const sha256 of files)
       if ((await storedBytes(sha256)) === null) throw new Error(`The file ${sha256} is gone: it is made again.`);
-    await recordFile(
-      { sha256: files.original, bytes: (await storedBytes(files.original)) ?? 0, type: found.type },
-      within,
-    );
-    const twin = await knownMedia(networkId, files.original, within);
+    const twin = await knownMedia(networkId, original, within);
     // What was said of the batch while the file was being made.
     await upload.reload({ transaction: within });
-    const { tags, available } = upload;
-    const mediaId =
-      twin?.id ??
-      (await recordMedia(
-        { networkId, personId, name: '' },
-        { name, tags, available, added: new Date().toISOString() },
-        found,
-        files,
-        within,
-      ));
+    const { tags, available, batch } = upload;
+    const [first, ...others] = twin
+      ? [twin.id]
+      : await recordMedia(
+          { networkId, personId, name: '' },
+          { name, tags, available, added: new Date().toISOString() },
+          made,
+          within,
+        );
     await UploadRow.update(
-      { state: 'ready', progress: 100, mediaId },
+      { state: 'ready', progress: 100, mediaId: first ?? null },
       { where: { id: upload.id }, transaction: within },
+    );
+    // What is said of the batch is said of every page.
+    await UploadRow.bulkCreate(
+      others.map((mediaId) => ({
+        ...{ networkId, personId, name, sha256: null, batch, tags, available },
+        ...{ state: 'ready' as const, progress: 100, mediaId },
+      })),
+      { transaction: within },
     );
   });
 }
 
 /** Puts a file of this machine into the library at once, without a job: for demo data. The file is moved into the store. */
 export async function addFile(actor: Actor, path: string, naming: Naming): Promise<void> {
-  const found = await inspect(path);
+  const { type } = await kindOfFile(path);
   const { sha256, bytes } = await adopt(path);
-  const files = await makeRenditions(sha256, found);
+  const made: Made[] = [];
+  for await (const one of prepare(storedPath(sha256), () => {})) made.push(await stored(sha256, one));
   await transaction(async (within) => {
-    await recordFile({ sha256, bytes, type: found.type }, within);
-    await recordMedia(actor, naming, found, files, within);
+    await recordFile({ sha256, bytes, type }, within);
+    await recordMedia(actor, naming, made, within);
   });
 }
 

@@ -1,0 +1,86 @@
+// What is done with pictures of strangers, in a process that does nothing else (src/services/library/studio): plain JavaScript, since its
+// memory is bounded and what reads TypeScript asks for more. Asked and answered over the line to who started it.
+import sharp from 'sharp';
+
+// A picture at a time, and nothing kept of it: what the process needs of memory stays within bounds.
+sharp.cache(false);
+sharp.concurrency(1);
+
+const MOST_PIXELS = 100e6;
+/** Longer side of a thumbnail, in pixels. */
+const THUMBNAIL = 640;
+/** Longer side of what is made of vectors, in pixels: that of the largest screens. */
+const DRAWN = 3840;
+const QUALITY = 92;
+
+const bounded = { limitInputPixels: MOST_PIXELS };
+
+async function look(path) {
+  const { width, height, format, orientation, pages, exif, icc, xmp, iptc, space } = await sharp(path, {
+    limitInputPixels: false,
+  }).metadata();
+  return {
+    ...{ width, height, format, orientation: orientation ?? 1, frames: pages ?? 1 },
+    hasNotes: [exif, icc, xmp, iptc].some((one) => one !== undefined) || (space !== 'srgb' && space !== 'b-w'),
+  };
+}
+
+async function decode(path) {
+  await sharp(path, { ...bounded, failOn: 'warning' })
+    .resize(8, 8, { fit: 'fill' })
+    .raw()
+    .toBuffer();
+}
+
+async function thumbnail(source, target) {
+  await sharp(source, bounded)
+    .rotate()
+    .resize(THUMBNAIL, THUMBNAIL, { fit: 'inside', withoutEnlargement: true })
+    .flatten({ background: '#1B2330' })
+    .jpeg({ quality: 82, mozjpeg: true })
+    .toFile(target);
+}
+
+/** How a picture is written, by the format that it came in. */
+const WRITTEN = {
+  jpeg: (picture) => picture.jpeg({ quality: QUALITY }),
+  webp: (picture) => picture.webp({ quality: QUALITY }),
+  heif: (picture) => picture.avif({ quality: QUALITY }),
+};
+
+async function plain(source, target) {
+  const picture = sharp(source, bounded);
+  const { format } = await picture.metadata();
+  const write = WRITTEN[format] ?? ((one) => one.png());
+  await write(picture.rotate().toColourspace('srgb')).toFile(target);
+}
+
+async function photo(source, target) {
+  const picture = sharp(source, bounded).toColourspace('srgb');
+  const { hasAlpha } = await picture.metadata();
+  await (hasAlpha ? picture.png() : picture.jpeg({ quality: QUALITY })).toFile(target);
+}
+
+async function drawn(source, target) {
+  const { width, height } = await sharp(source, { limitInputPixels: false }).metadata();
+  const density = Math.min(2400, Math.max(1, (72 * DRAWN) / Math.max(width, height)));
+  await sharp(source, { ...bounded, density })
+    .resize(DRAWN, DRAWN, { fit: 'inside' })
+    .toColourspace('srgb')
+    .png()
+    .toFile(target);
+}
+
+const DRAWING = { look, decode, thumbnail, plain, photo, drawn };
+
+if (!process.send) {
+  console.error('Workers alone run this, beside themselves: start `lanternpost worker`.');
+  process.exit(2);
+}
+process.on('disconnect', () => process.exit(0));
+process.on('message', ({ id, name, args }) => {
+  DRAWING[name](...args).then(
+    (value) => process.send({ id, value }),
+    (error) => process.send({ id, error: String(error?.message ?? error) }),
+  );
+});

@@ -1,0 +1,360 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, readdirSync, symlinkSync, writeFileSync } from 'node:fs';
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import sharp from 'sharp';
+import { UploadRow } from '@/database';
+import { draftPlan } from '../plan';
+import type { Actor } from '../people';
+import { newNetwork, useDatabase } from '../tests/database';
+import { film, picture, stream } from '../tests/files';
+import { processUpload, receiveUpload, storedPath } from '.';
+import { Undrawable, draw, runTool } from './studio';
+
+useDatabase();
+
+const folder = mkdtempSync(join(tmpdir(), 'lanternpost-kinds-'));
+const ffmpeg = (name: string, ...args: string[]) => {
+  const path = join(folder, name);
+  execFileSync('ffmpeg', ['-v', 'error', ...args, '-y', path]);
+  return readFileSync(path);
+};
+const MOVING = ['-f', 'lavfi', '-i', 'testsrc2=s=160x90:r=10:d=2'];
+const SOUND = ['-f', 'lavfi', '-i', 'sine=d=2'];
+
+/** What became of a file: its upload's error, or the network's media files. */
+async function add(actor: Actor, name: string, bytes: Buffer) {
+  const received = await receiveUpload(actor, name, stream(bytes));
+  if (!('upload' in received)) throw new Error('known');
+  await processUpload(received.upload.id);
+  const row = await UploadRow.findByPk(received.upload.id);
+  return row?.error ?? (await draftPlan(actor)).plan.media;
+}
+
+interface Streams {
+  streams: { codec_type: string; codec_name: string; pix_fmt?: string }[];
+  format: { format_name: string; tags?: Record<string, string> };
+}
+/** What ffprobe, and nothing of ours, says of what players get. */
+const probed = (sha256: string | undefined) =>
+  JSON.parse(
+    execFileSync('ffprobe', ['-v', 'error', '-show_streams', '-show_format', '-of', 'json', storedPath(sha256 ?? '')], {
+      encoding: 'utf8',
+    }),
+  ) as Streams;
+
+/** The names of an MP4's first boxes (ISO/IEC 14496-12), in order. */
+function boxes(sha256: string | undefined): string[] {
+  const bytes = readFileSync(storedPath(sha256 ?? ''));
+  const names: string[] = [];
+  for (let at = 0; at + 8 <= bytes.length; at += Math.max(8, bytes.readUInt32BE(at)))
+    names.push(bytes.toString('latin1', at + 4, at + 8));
+  return names;
+}
+
+describe('films', () => {
+  it.each([
+    ['a MOV of a camera', 'a.mov', [...MOVING, '-c:v', 'libx264', '-pix_fmt', 'yuv422p10le']],
+    ['an MKV', 'a.mkv', [...MOVING, ...SOUND, '-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-c:a', 'aac']],
+    [
+      'an MKV with HEVC and FLAC',
+      'b.mkv',
+      [...MOVING, ...SOUND, '-c:v', 'libx265', '-x265-params', 'log-level=none', '-c:a', 'flac'],
+    ],
+    ['an AVI', 'a.avi', [...MOVING, ...SOUND, '-c:v', 'mpeg4', '-c:a', 'mp3']],
+    ['an MPEG', 'a.mpg', [...MOVING, ...SOUND, '-r', '25', '-c:v', 'mpeg2video', '-c:a', 'mp2']],
+    ['a transport stream', 'a.ts', [...MOVING, '-c:v', 'libx264', '-pix_fmt', 'yuv420p']],
+    ['a moving GIF', 'a.gif', [...MOVING]],
+  ])('%s is made an MP4 of H.264 that begins at its beginning', async (_, name, args) => {
+    const actor = await newNetwork();
+    const media = await add(actor, name, ffmpeg(name, ...args));
+    expect(media).toMatchObject([{ kind: 'video', width: 160, height: 90, type: 'video/mp4' }]);
+    const [{ sha256, durationMs } = {}] = media as { sha256?: string; durationMs?: number }[];
+    expect(Math.abs((durationMs ?? 0) - 2000)).toBeLessThanOrEqual(120);
+    const { streams } = probed(sha256);
+    expect(streams.find((one) => one.codec_type === 'video')).toMatchObject({ codec_name: 'h264', pix_fmt: 'yuv420p' });
+    expect(streams.filter((one) => one.codec_type === 'audio').every((one) => one.codec_name === 'aac')).toBe(true);
+    expect(boxes(sha256).filter((box) => ['moov', 'mdat'].includes(box))).toEqual(['moov', 'mdat']);
+  });
+
+  it('what plays anywhere already is kept to the byte', async () => {
+    const actor = await newNetwork();
+    const bytes = film(1);
+    const [media] = (await add(actor, 'Plain.mp4', bytes)) as { sha256?: string }[];
+    expect(readFileSync(storedPath(media?.sha256 ?? ''))).toEqual(bytes);
+  });
+
+  it('odd sides become even, and what the camera wrote beside it is left out', async () => {
+    const actor = await newNetwork();
+    const bytes = ffmpeg(
+      'odd.mkv',
+      ...['-f', 'lavfi', '-i', 'testsrc2=s=161x91:r=10:d=1', '-c:v', 'ffv1', '-metadata', 'location=+59.91+010.75/'],
+    );
+    const [media] = (await add(actor, 'Odd.mkv', bytes)) as { sha256?: string }[];
+    expect(media).toMatchObject({ width: 160, height: 90 });
+    expect(JSON.stringify(probed(media?.sha256).format.tags ?? {})).not.toContain('59.91');
+  });
+
+  it('a film with a broken middle is refused, not shown with a hole', async () => {
+    const actor = await newNetwork();
+    const bytes = ffmpeg('hole.avi', ...MOVING, '-c:v', 'libx264', '-pix_fmt', 'yuv420p');
+    bytes.fill(0x55, bytes.length >> 2, bytes.length >> 1);
+    expect(await add(actor, 'Hole.avi', bytes)).toBe(
+      'This film is damaged or incomplete: export it again, then upload it.',
+    );
+    expect((await draftPlan(actor)).plan.media).toEqual([]);
+  });
+});
+
+const svg = (inside: string, size = 'width="200" height="100"') =>
+  Buffer.from(
+    `<?xml version="1.0"?>\n<!-- made by hand -->\n<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" ${size}>${inside}</svg>`,
+  );
+const pixel = async (sha256: string | undefined, x: number, y: number) => {
+  const { data, info } = await sharp(storedPath(sha256 ?? ''))
+    .removeAlpha()
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  const at = (Math.floor(y * info.height) * info.width + Math.floor(x * info.width)) * info.channels;
+  return [...data.subarray(at, at + 3)];
+};
+
+describe('drawings', () => {
+  it('are drawn as large as screens need, whatever size they tell', async () => {
+    const actor = await newNetwork();
+    const [media] = (await add(
+      actor,
+      'Logo.svg',
+      svg('<rect width="100" height="100" fill="#ff0000"/><rect x="100" width="100" height="100" fill="#0000ff"/>'),
+    )) as { sha256?: string }[];
+    expect(media).toMatchObject({ kind: 'image', type: 'image/png', width: 3840, height: 1920 });
+    expect([await pixel(media?.sha256, 0.2, 0.5), await pixel(media?.sha256, 0.8, 0.5)]).toEqual([
+      [255, 0, 0],
+      [0, 0, 255],
+    ]);
+  });
+
+  it('run no script, ask no server and read no other file', async () => {
+    const actor = await newNetwork();
+    const asked: string[] = [];
+    const server = createServer((request, response) => {
+      asked.push(request.url ?? '');
+      response.end();
+    });
+    await new Promise<void>((listens) => server.listen(0, '127.0.0.1', listens));
+    const { port } = server.address() as AddressInfo;
+    const secret = join(folder, 'secret.png');
+    await sharp({ create: { width: 50, height: 50, channels: 3, background: '#ff0000' } })
+      .png()
+      .toFile(secret);
+    const bytes = svg(
+      `<rect width="200" height="100" fill="#00ff00"/><script>fetch('http://127.0.0.1:${port}/script')</script>` +
+        `<image xlink:href="http://127.0.0.1:${port}/image.png" width="200" height="100"/>` +
+        `<image xlink:href="file://${secret}" width="200" height="100"/><image xlink:href="${secret}" width="200" height="100"/>` +
+        `<style>@import url(http://127.0.0.1:${port}/style.css);</style><use xlink:href="http://127.0.0.1:${port}/use.svg#a"/>`,
+    );
+    const [media] = (await add(actor, 'Links.svg', bytes)) as { sha256?: string }[];
+    expect(await pixel(media?.sha256, 0.5, 0.5)).toEqual([0, 255, 0]);
+    expect(asked).toEqual([]);
+    server.close();
+  });
+
+  it('that unfold without end are refused in time', async () => {
+    const actor = await newNetwork();
+    const names = 'abcdefghij';
+    const entities = [...names].map(
+      (name, i) => `<!ENTITY ${name} "${i === 0 ? 'ha' : `&${names[i - 1]};`.repeat(10)}">`,
+    );
+    const bytes = Buffer.from(
+      `<?xml version="1.0"?><!DOCTYPE svg [${entities.join('')}]><svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"><text>&j;</text></svg>`,
+    );
+    expect(await add(actor, 'Laughs.svg', bytes)).toMatch(/^This picture is damaged/);
+  });
+});
+
+describe('photographs', () => {
+  it('HEIC is made a JPEG, upright, in sRGB', async () => {
+    const actor = await newNetwork();
+    const [png, heic] = [join(folder, 'photo.png'), join(folder, 'photo.heic')];
+    await sharp({ create: { width: 60, height: 40, channels: 3, background: '#ff8000' } })
+      .png()
+      .toFile(png);
+    execFileSync('heif-enc', ['-q', '90', '-o', heic, png], { stdio: 'ignore' });
+    const [media] = (await add(actor, 'IMG_0001.HEIC', readFileSync(heic))) as { sha256?: string }[];
+    expect(media).toMatchObject({ kind: 'image', type: 'image/jpeg', width: 60, height: 40 });
+    const [r = 0, g = 0, b = 0] = await pixel(media?.sha256, 0.5, 0.5);
+    expect([Math.abs(r - 255) < 9, Math.abs(g - 128) < 9, b < 9]).toEqual([true, true, true]);
+  });
+
+  it('a colour profile is turned to sRGB, and where it was taken is not told to players', async () => {
+    const actor = await newNetwork();
+    const bytes = await sharp({ create: { width: 60, height: 40, channels: 3, background: '#00ff00' } })
+      .withIccProfile('p3')
+      .withExif({ IFD0: { Copyright: 'Ida' }, IFD3: { GPSLatitude: '59/1 54/1 0/1' } })
+      .jpeg({ quality: 100 })
+      .toBuffer();
+    const [media] = (await add(actor, 'Deck.jpg', bytes)) as { sha256?: string }[];
+    const { exif, icc, space } = await sharp(storedPath(media?.sha256 ?? '')).metadata();
+    expect([exif, icc, space]).toEqual([undefined, undefined, 'srgb']);
+  });
+
+  it('a picture without notes is kept to the byte', async () => {
+    const actor = await newNetwork();
+    const bytes = await picture(40, 30);
+    const [media] = (await add(actor, 'Plain.jpg', bytes)) as { sha256?: string }[];
+    expect(readFileSync(storedPath(media?.sha256 ?? ''))).toEqual(bytes);
+  });
+});
+
+/** A PDF of so many pages, each with its own grey, as ISO 32000-1 has it; with what else is to stand in its catalogue. */
+function pdf(pages: number, catalogue = ''): Buffer {
+  const objects = [
+    `<< /Type /Catalog /Pages 2 0 R ${catalogue} >>`,
+    `<< /Type /Pages /Count ${pages} /Kids [${Array.from({ length: pages }, (_, i) => `${3 + i * 2} 0 R`).join(' ')}] >>`,
+    ...Array.from({ length: pages }, (_, i) => {
+      const drawing = `${i / pages} g 0 0 400 200 re f`;
+      return [
+        `<< /Type /Page /Parent 2 0 R /MediaBox [0 0 400 200] /Contents ${4 + i * 2} 0 R >>`,
+        `<< /Length ${drawing.length} >>\nstream\n${drawing}\nendstream`,
+      ];
+    }).flat(),
+  ];
+  let text = '%PDF-1.4\n';
+  const places = objects.map((object, i) => {
+    const at = text.length;
+    text += `${i + 1} 0 obj\n${object}\nendobj\n`;
+    return at;
+  });
+  const table = places.map((at) => `${String(at).padStart(10, '0')} 00000 n \n`).join('');
+  return Buffer.from(
+    `${text}xref\n0 ${objects.length + 1}\n0000000000 65535 f \n${table}trailer\n<< /Size ${objects.length + 1} /Root 1 0 R >>\nstartxref\n${text.length}\n%%EOF\n`,
+  );
+}
+
+describe('documents of pages', () => {
+  it('become a picture a page, together in order as one playlist, with what is said of them', async () => {
+    const actor = await newNetwork();
+    const media = (await add(actor, 'Deck plan.pdf', pdf(11))) as { id: string; name: string; sha256?: string }[];
+    expect(media).toHaveLength(11);
+    const { playlists } = (await draftPlan(actor)).plan;
+    expect(playlists).toMatchObject([{ name: 'Deck plan' }]);
+    const names = new Map(media.map(({ id, name }) => [id, name]));
+    expect(playlists[0]?.items.map((item) => names.get(item.media ?? ''))).toEqual(
+      Array.from({ length: 11 }, (_, i) => `Deck plan, page ${String(i + 1).padStart(2, '0')} of 11`),
+    );
+    const third = media.find(({ name }) => name === 'Deck plan, page 03 of 11');
+    expect(third).toMatchObject({ kind: 'image', type: 'image/png', width: 3840, height: 1920 });
+    expect(Math.abs(((await pixel(third?.sha256, 0.5, 0.5))[0] ?? 0) - Math.round((2 / 11) * 255))).toBeLessThanOrEqual(
+      2,
+    );
+  });
+
+  it('of one page are one picture, and no playlist', async () => {
+    const actor = await newNetwork();
+    expect(await add(actor, 'Menu.pdf', pdf(1))).toMatchObject([{ name: 'Menu' }]);
+    expect((await draftPlan(actor)).plan.playlists).toEqual([]);
+  });
+
+  it('with a script are drawn, and the script is not run', async () => {
+    const actor = await newNetwork();
+    const script =
+      '/OpenAction << /S /Launch /F (/bin/touch) /P (pwned) >> /AA << /O << /S /JavaScript /JS (app.alert\\(1\\)) >> >>';
+    expect(await add(actor, 'Script.pdf', pdf(1, script))).toMatchObject([{ name: 'Script' }]);
+    expect(readdirSync(process.cwd())).not.toContain('pwned');
+  });
+
+  it.each([
+    ['with too many pages', pdf(201), 'This document has 201 pages: at most 200 are taken, split it.'],
+    [
+      'cut in half',
+      pdf(3).subarray(0, 300),
+      'This document is damaged or incomplete: export it again, then upload it.',
+    ],
+  ])('%s are refused with a sentence, and nothing is half made', async (_, bytes, sentence) => {
+    const actor = await newNetwork();
+    expect(await add(actor, 'Bad.pdf', bytes)).toBe(sentence);
+    expect((await draftPlan(actor)).plan).toMatchObject({ media: [], playlists: [] });
+  });
+
+  describe('of another program', () => {
+    const path = process.env.PATH;
+    afterEach(() => void (process.env.PATH = path));
+
+    /** A path with these programs alone, and what stands for LibreOffice. */
+    function programs(office?: string): void {
+      const bin = mkdtempSync(join(folder, 'bin-'));
+      for (const name of ['prlimit', 'unshare', 'sh', 'cp', 'mkdir', 'pdfinfo', 'pdftoppm'])
+        symlinkSync(
+          execFileSync('which', [name], { encoding: 'utf8', env: { ...process.env, PATH: path } }).trim(),
+          join(bin, name),
+        );
+      if (office !== undefined) writeFileSync(join(bin, 'soffice'), `#!/bin/sh\n${office}`, { mode: 0o755 });
+      process.env.PATH = bin;
+    }
+
+    /** An OpenDocument file is a ZIP whose first entry, stored, is called "mimetype" (OASIS OpenDocument 1.3, part 2, 3.3). */
+    const odp = () => {
+      const type = 'application/vnd.oasis.opendocument.presentation';
+      const header = Buffer.alloc(30);
+      header.write('PK\x03\x04', 'latin1');
+      header.writeUInt32LE(type.length, 18);
+      header.writeUInt32LE(type.length, 22);
+      header.writeUInt16LE(8, 26);
+      return Buffer.concat([header, Buffer.from(`mimetype${type}`)]);
+    };
+
+    it('are refused with a sentence where that is not installed', async () => {
+      programs();
+      expect(await add(await newNetwork(), 'Talk.odp', odp())).toBe(
+        'Presentations need LibreOffice on the server, and it is not there: save this one as PDF, then upload that.',
+      );
+    });
+
+    it('are turned to PDF by it where it is, and then pages as any', async () => {
+      const made = join(folder, 'made.pdf');
+      writeFileSync(made, pdf(2));
+      programs(`for last; do :; done; mkdir -p out; cp ${made} out/talk.pdf`);
+      expect(await add(await newNetwork(), 'Talk.odp', odp())).toMatchObject([
+        { name: 'Talk, page 1 of 2' },
+        { name: 'Talk, page 2 of 2' },
+      ]);
+    });
+  });
+});
+
+describe('what reads files of strangers', () => {
+  it('has no network', async () => {
+    const server = createServer((_, response) => void response.end());
+    await new Promise<void>((listens) => server.listen(0, '127.0.0.1', listens));
+    const { port } = server.address() as AddressInfo;
+    const ask = `fetch('http://127.0.0.1:${port}').then(() => process.exit(0), () => process.exit(3))`;
+    execFileSync(process.execPath, ['-e', 'process.exit(0)']);
+    await expect(runTool(process.execPath, ['-e', ask], { memoryBytes: 64 * 2 ** 30 })).rejects.toMatchObject({
+      code: 3,
+    });
+    server.close();
+  });
+
+  it('gets nothing of our environment, and ends in time, in memory, in what it writes', async () => {
+    const { stdout } = await runTool('env', []);
+    expect(stdout).not.toContain('DATABASE_URL');
+    await expect(runTool('sleep', ['30'], { withinMs: 300 })).rejects.toMatchObject({ signal: 'SIGKILL' });
+    await expect(
+      runTool('sh', ['-c', 'head -c 1000000000 /dev/zero | tail'], { memoryBytes: 2 ** 28 }),
+    ).rejects.toBeDefined();
+    const target = join(folder, 'large');
+    await expect(
+      runTool('sh', ['-c', `head -c 3000000 /dev/zero > ${target}`], { fileBytes: 1e6 }),
+    ).rejects.toBeDefined();
+    expect(readFileSync(target).length).toBeLessThanOrEqual(1e6);
+  });
+
+  it('fails for one picture alone: the next is drawn', async () => {
+    const good = join(folder, 'good.jpg');
+    writeFileSync(good, await picture(30, 20));
+    await expect(draw('decode', join(folder, 'none.jpg'))).rejects.toBeInstanceOf(Undrawable);
+    expect(await draw('look', good)).toMatchObject({ width: 30, height: 20, format: 'jpeg', frames: 1 });
+  });
+});

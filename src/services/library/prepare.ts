@@ -1,0 +1,102 @@
+import { rm } from 'node:fs/promises';
+import { Refusal, never } from '@/core';
+import { decodeFilm, inspect, inspectPicture, makeFilm, type Inspection } from './inspect';
+import { kindOfFile, type Kind } from './kinds';
+import { countPages, drawPage, officeToPdf } from './pages-of';
+import { incomingPath } from './store';
+import { Undrawable, draw, runTool } from './studio';
+
+/** One picture or film as players get it, before it is in the store. */
+export interface Prepared {
+  readonly found: Inspection;
+  /** Null where the bytes that came are it. The caller adopts or removes the path. */
+  readonly path: string | null;
+}
+
+/**
+ * Makes of a file what players show: as it is where that can be, else in a format that every browser shows, upright, in sRGB, without
+ * what a camera or program wrote beside it. Of a document of pages it makes a picture each, in order. `progress` is called with the share
+ * done, 0 to 1. Throws 415 or 422 with a sentence.
+ */
+export async function* prepare(path: string, progress: (share: number) => void): AsyncGenerator<Prepared, void> {
+  const kind = await kindOfFile(path);
+  switch (kind.nature) {
+    case 'picture':
+    case 'film':
+      return yield await prepareShown(path, progress);
+    case 'foreign-picture':
+      return yield await made((target) => fromHeif(path, target));
+    case 'drawing':
+      return yield await made((target) => draw('drawn', path, target));
+    case 'pages':
+      return yield* pages(path, progress);
+    case 'office': {
+      const pdf = await officeToPdf(path);
+      try {
+        return yield* pages(pdf, progress);
+      } finally {
+        await rm(pdf, { force: true });
+      }
+    }
+    default:
+      return never(kind.nature);
+  }
+}
+
+async function prepareShown(path: string, progress: (share: number) => void): Promise<Prepared> {
+  const found = await inspect(path);
+  switch (found.make) {
+    case 'nothing':
+      if (found.kind === 'video') await decodeFilm(path, found, progress);
+      return { found, path: null };
+    case 'plain':
+      return made((target) => draw('plain', path, target));
+    case 'remux':
+    case 'encode':
+      return made(async (target) => {
+        await makeFilm(path, found, target, progress);
+        // What was only put into another container was not decoded yet.
+        if (found.make === 'remux') await decodeFilm(target, { ...found, type: 'video/mp4' }, progress);
+      });
+    default:
+      return never(found.make);
+  }
+}
+
+/** What `work` writes to the path that it is given, looked at. Nothing is left where it fails. */
+async function made(work: (target: string) => Promise<void>): Promise<Prepared> {
+  const target = await incomingPath();
+  try {
+    await work(target);
+    return { found: await inspect(target), path: target };
+  } catch (error) {
+    await rm(target, { force: true });
+    if (error instanceof Undrawable)
+      throw new Refusal(422, 'This picture is damaged, or too large to be drawn: export it again, then upload it.');
+    throw error;
+  }
+}
+
+/** HEIC by Debian's decoder, which turns it upright: what EXIF says of its orientation counts no more (ISO/IEC 23008-12). */
+async function fromHeif(path: string, target: string): Promise<void> {
+  const png = await incomingPath('.png');
+  try {
+    await runTool('heif-convert', [path, png]).catch(() =>
+      Promise.reject(new Refusal(422, 'This picture is damaged or incomplete: export it again, then upload it.')),
+    );
+    await draw('photo', png, target);
+  } finally {
+    await rm(png, { force: true });
+  }
+}
+
+async function* pages(path: string, progress: (share: number) => void): AsyncGenerator<Prepared, void> {
+  const count = await countPages(path);
+  for (let page = 1; page <= count; page++) {
+    const png = await drawPage(path, page);
+    yield { found: await inspectPicture(png, PAGE), path: png };
+    progress(page / count);
+  }
+}
+
+const PAGE: Pick<Kind, 'type'> = { type: 'image/png' };
