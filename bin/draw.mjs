@@ -61,6 +61,15 @@ async function photo(source, target) {
   await (hasAlpha ? picture.png() : picture.jpeg({ quality: QUALITY })).toFile(target);
 }
 
+/** Below this longer side, in pixels, screens are made of lamps that are seen one by one. */
+const PIXEL_WALL = 1024;
+
+async function scaled(source, target, width, height) {
+  const picture = sharp(source, bounded).resize(width, height, { fit: 'fill', kernel: 'lanczos3' });
+  const hasEdges = Math.max(width, height) <= PIXEL_WALL;
+  await (hasEdges ? picture.png() : picture.webp({ quality: 90 })).toFile(target);
+}
+
 async function drawn(source, target) {
   const { width, height } = await sharp(source, { limitInputPixels: false }).metadata();
   const density = Math.min(2400, Math.max(1, (72 * DRAWN) / Math.max(width, height)));
@@ -71,7 +80,7 @@ async function drawn(source, target) {
     .toFile(target);
 }
 
-const DRAWING = { look, decode, thumbnail, plain, photo, drawn };
+const DRAWING = { look, decode, thumbnail, plain, photo, scaled, drawn };
 
 if (!process.send) {
   console.error('Workers alone run this, beside themselves: start `lanternpost worker`.');

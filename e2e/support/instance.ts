@@ -2,6 +2,8 @@ import { spawn } from 'node:child_process';
 import { createWriteStream } from 'node:fs';
 import { mkdir, readFile, rm } from 'node:fs/promises';
 import { join, resolve } from 'node:path';
+import pg from 'pg';
+import { runningCluster } from '../../scripts/cluster.mjs';
 
 const root = resolve(import.meta.dirname, '../..');
 
@@ -77,6 +79,22 @@ export async function removeData(data: string): Promise<void> {
 
 /** Makes the sample network once, and leaves it at rest. */
 export default async function makeTemplate(): Promise<void> {
-  const { stop } = await startLanternpost(INSTANCE_TEMPLATE, 4370, true);
+  const { stop, data } = await startLanternpost(INSTANCE_TEMPLATE, 4370, true);
+  await restOfWorker(data);
   await stop();
+}
+
+/** Until the worker has made what the sample network's screens need: else each copy would make it anew. */
+async function restOfWorker(data: string): Promise<void> {
+  const client = new pg.Client({ connectionString: runningCluster(join(data, 'postgres')) });
+  await client.connect();
+  for (let open = 1; open > 0;) {
+    const { rows } = await client.query<{ open: number }>(
+      `SELECT count(*)::int AS open FROM pgboss.job WHERE state IN ('created', 'retry', 'active')
+       AND name IN ('fit-picture', 'fit-film', 'deliver')`,
+    );
+    open = rows[0]?.open ?? 0;
+    await new Promise((later) => setTimeout(later, 200));
+  }
+  await client.end();
 }

@@ -196,5 +196,6 @@ export {
   type ProgramDocument,
   type Shown,
 } from './edition';
+export { sha256Hex } from './sha256';
 export { findings, type Finding, type FindingKind, type Fix } from './preflight';
 export { isSeen, isSound, lineOf, searchable, unsoundPlace } from './text';

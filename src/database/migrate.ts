@@ -8,6 +8,7 @@ import * as lives from './migrations/0005-lives-of-players';
 import * as people from './migrations/0006-people';
 import * as names from './migrations/0007-names-as-people-count-them';
 import * as parts from './migrations/0008-uploads-in-parts';
+import * as renditions from './migrations/0009-renditions';
 
 /** In order. The database remembers the ids of those that were run: they stay, whatever a file is called later. */
 const MIGRATIONS = [
@@ -19,6 +20,7 @@ const MIGRATIONS = [
   { name: '0006-people', ...people },
   { name: '0007-names', ...names },
   { name: '0008-uploads-in-parts', ...parts },
+  { name: '0009-renditions', ...renditions },
 ];
 
 /** A step may take as long as it needs, and wait for another process that makes it. */

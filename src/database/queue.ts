@@ -10,6 +10,12 @@ export interface Jobs {
   'process-upload': { upload: string };
   /** The same for a picture: these never wait behind films. */
   'process-picture': { upload: string };
+  /** Make a rendition of a picture for screens of a size. */
+  'fit-picture': { asset: string; width: number; height: number };
+  /** The same of a film: it takes long, and nothing waits for it. */
+  'fit-film': { asset: string; width: number; height: number };
+  /** Give players the renditions that were made since the newest edition. */
+  deliver: { network: string };
   /** Remove files that nothing refers to, and uploads that were broken off. */
   'clean-up': Record<string, never>;
   /** Bring the calendars that follow public holidays up to date. */
@@ -18,7 +24,10 @@ export interface Jobs {
 
 export type JobName = keyof Jobs;
 
-export const QUEUES: readonly JobName[] = ['process-upload', 'process-picture', 'clean-up', 'refresh-holidays'];
+export const QUEUES: readonly JobName[] = [
+  ...(['process-upload', 'process-picture', 'fit-picture', 'fit-film', 'deliver'] as const),
+  ...(['clean-up', 'refresh-holidays'] as const),
+];
 
 /** What is done by the clock: the database holds when, so that it is done once, however many workers there are. */
 const SCHEDULED = { 'clean-up': '*/10 * * * *', 'refresh-holidays': '17 */12 * * *' } as const satisfies Partial<
@@ -32,7 +41,12 @@ export async function openQueue(): Promise<PgBoss> {
   const boss = new PgBoss({ connectionString: config().databaseUrl, max: 4 });
   boss.on('error', (error) => logger.warn({ error }, 'the queue: it goes on by itself when the database is back'));
   await boss.start();
-  for (const name of QUEUES) await boss.createQueue(name, { name, retryLimit: 3, retryDelay: 1, expireInHours: 4 });
+  for (const name of QUEUES)
+    await boss.createQueue(name, {
+      ...{ name, retryLimit: 3, retryDelay: 1, expireInHours: 4 },
+      // At most one waits for each network: what comes until it begins is done with it.
+      ...(name === 'deliver' ? { policy: 'short' } : {}),
+    });
   for (const [name, cron] of Object.entries(SCHEDULED))
     await boss.schedule(name, cron, {}, { singletonKey: name, retryLimit: 3 });
   return boss;
@@ -49,6 +63,9 @@ function sender(): Promise<PgBoss> {
   return shared.lanternpostQueue;
 }
 
+/** What is done once for all that comes in so many seconds. */
+const GATHERED_FOR_SECONDS = 2;
+
 /**
  * Puts a job into its queue; inside a transaction, it is there exactly when the transaction's other work is. What has a higher
  * priority goes first.
@@ -61,7 +78,8 @@ export async function enqueue<N extends JobName>(
 ): Promise<void> {
   const boss = await sender();
   const executeSql = async (sql: string, values: unknown[]) => ({ rows: await rows<object>(sql, values, within) });
-  await boss.send(name, data, { db: { executeSql }, priority });
+  const together = 'network' in data ? { singletonKey: data.network, startAfter: GATHERED_FOR_SECONDS } : {};
+  await boss.send(name, data, { db: { executeSql }, priority, ...together });
 }
 
 export async function closeQueue(): Promise<void> {

@@ -6,14 +6,17 @@ import { config } from '@/config';
 import { QUEUES, openQueue, rows, type JobName, type Jobs } from '@/database';
 import { logger } from '@/log';
 import { refreshHolidays } from '@/services/calendars';
-import { clearEditions } from '@/services/editions';
-import { cleanUp, clearUploads, failUpload, processUpload } from '@/services/library';
+import { clearEditions, deliverAgain } from '@/services/editions';
+import { cleanUp, clearUploads, failRendition, failUpload, makeRendition, processUpload } from '@/services/library';
 import { clearAttempts, clearInvitations, clearTrail } from '@/services/people';
 
 /** What each queue's jobs do. Every one may be run again after a crash. */
 const WORK: { [N in JobName]: (data: Jobs[N]) => Promise<void> } = {
   'process-upload': ({ upload }) => processUpload(upload),
   'process-picture': ({ upload }) => processUpload(upload),
+  'fit-picture': makeRendition,
+  'fit-film': makeRendition,
+  deliver: ({ network }) => deliverAgain(network),
   'clean-up': async () => {
     const now = new Date();
     await clearAttempts();
@@ -34,6 +37,8 @@ const giveUpUpload = ({ upload }: { readonly upload: string }) =>
 const GIVE_UP: { [N in JobName]?: (data: Jobs[N]) => Promise<void> } = {
   'process-upload': giveUpUpload,
   'process-picture': giveUpUpload,
+  'fit-picture': failRendition,
+  'fit-film': failRendition,
 };
 
 const SWEEP_EVERY_MS = 3000;

@@ -53,7 +53,7 @@ const mediaValues = ({ name, tags, kind, durationMs, when }: Media) => ({
 export function MediaSheet({ media, onGone }: { media: Media; onGone: () => void }) {
   const { draft, edit, save } = useNetwork('draft', 'edit', 'save');
   const thumbnail = useThumbnails();
-  const codec = useMediaExtras(media.id)?.codec;
+  const extras = useMediaExtras(media.id);
   const uses = useMemo(() => usesOf(draft, media.id), [draft, media.id]);
   const fit = useMemo(() => fits(media, draft.screens), [media, draft.screens]);
   const form = useForm({
@@ -92,7 +92,7 @@ export function MediaSheet({ media, onGone }: { media: Media; onGone: () => void
         <Thumb src={thumbnail(media.id)} alt={media.name} className="max-h-64 w-full" />
       )}
       <p className="font-code text-xs text-faint">
-        {media.width} × {media.height} · {codec ?? media.type} · {megabytes(media.bytes)}
+        {media.width} × {media.height} · {extras?.codec ?? media.type} · {megabytes(media.bytes)}
         {media.kind === 'video' && media.durationMs !== undefined && ` · ${duration(media.durationMs)}`}
       </p>
       <AutoForm
@@ -143,6 +143,21 @@ export function MediaSheet({ media, onGone }: { media: Media; onGone: () => void
           ))}
         </ul>
       </section>
+      {extras && extras.renditions.length > 0 && (
+        <section>
+          <h3 className="text-base">Made for our screens</h3>
+          <ul className="mt-1 text-sm">
+            <Rendition size={`${media.width} × ${media.height}`} words={`${megabytes(media.bytes)}, the file`} />
+            {extras.renditions.map(({ width, height, bytes, error }) => (
+              <Rendition
+                key={`${width}x${height}`}
+                size={`${width} × ${height}`}
+                words={error ?? (bytes === null ? 'being made' : megabytes(bytes))}
+              />
+            ))}
+          </ul>
+        </section>
+      )}
       <section>
         <h3 className="text-base">On air</h3>
         <OnAir kind="media" id={media.id} />
@@ -174,5 +189,14 @@ export function MediaSheet({ media, onGone }: { media: Media; onGone: () => void
         Remove from the library
       </Button>
     </div>
+  );
+}
+
+function Rendition({ size, words }: { size: string; words: string }) {
+  return (
+    <li className="flex justify-between border-b border-rule py-1">
+      <span className="font-code text-xs">{size}</span>
+      <span>{words}</span>
+    </li>
   );
 }

@@ -10,12 +10,18 @@ const NEARLY = 0.9;
 export function RoomLine() {
   const room = useRoom();
   if (!room) return null;
-  const { bytes, mostBytes, files, mostFiles, mostOfFile } = room;
+  const { bytes, mostBytes, files, mostFiles, mostOfFile, onPlayers } = room;
   const nearly = bytes > mostBytes * NEARLY || files > mostFiles * NEARLY;
   return (
     <p className={`mb-3 text-sm ${nearly ? 'text-brick' : 'text-faint'}`}>
       {megabytes(bytes)} of {megabytes(mostBytes)} used, {files} of {counted(mostFiles, 'file')}; a single file may have
       up to {megabytes(mostOfFile)}.
+      {onPlayers && onPlayers.bytes < onPlayers.whole && (
+        <span title="All players of the newest edition together: files are made for the size of each screen">
+          {' '}
+          On players: {megabytes(onPlayers.whole)} → {megabytes(onPlayers.bytes)}.
+        </span>
+      )}
     </p>
   );
 }

@@ -20,7 +20,8 @@ export async function clearEditions(now: Date, kept = KEPT): Promise<{ editions:
       within,
     );
     const programs = await rows(
-      `DELETE FROM programs p WHERE NOT EXISTS (SELECT 1 FROM edition_screens s WHERE s.hash = p.hash) RETURNING p.hash`,
+      `DELETE FROM programs p WHERE NOT EXISTS (SELECT 1 FROM edition_screens s WHERE s.hash = p.hash)
+         AND NOT EXISTS (SELECT 1 FROM edition_screens s WHERE s.delivered = p.hash) RETURNING p.hash`,
       [],
       within,
     );

@@ -9,13 +9,14 @@ import {
   type CompiledBase,
   type CompiledEdition,
   type Plan,
-  type ProgramDocument,
 } from '@/core';
-import { EditionRow, EditionScreenRow, ProgramRow, publish, rows } from '@/database';
+import { EditionRow, EditionScreenRow, publish, rows } from '@/database';
 import { notFound } from '../errors';
 import type { Actor } from '../people';
 import { inTurn, lastChange, loadPlan, takeTurn } from '../plan';
 import { compile } from './compile';
+import { deliverNew } from './deliver';
+import { writePrograms } from './programs';
 
 /** One publication, as the list shows it. */
 export interface Edition {
@@ -176,22 +177,9 @@ async function write(
   within: Transaction,
 ): Promise<{ number: number }> {
   const { networkId, personId } = actor;
-  const number = ((await newestEdition(networkId, within))?.number ?? 0) + 1;
-  const programs = [...compiled.programs];
-  await ProgramRow.bulkCreate(
-    programs.map(([hash, document]) => ({ hash, document })),
-    { ignoreDuplicates: true, transaction: within },
-  );
-  const files = programs.flatMap(([hash, text]) =>
-    [...new Set(Object.values((JSON.parse(text) as ProgramDocument).assets).map((asset) => asset.sha256))].map(
-      (sha256) => ({ hash, sha256 }),
-    ),
-  );
-  await rows(
-    `INSERT INTO program_files (hash, sha256) SELECT * FROM jsonb_to_recordset($1::jsonb) AS x(hash text, sha256 text) ON CONFLICT DO NOTHING`,
-    [JSON.stringify(files)],
-    within,
-  );
+  const before = await newestEdition(networkId, within);
+  const number = (before?.number ?? 0) + 1;
+  await writePrograms(compiled.programs, within);
   const row = await EditionRow.create(
     { networkId, personId, number, plan, format: FORMAT, ...edition },
     { transaction: within },
@@ -200,8 +188,19 @@ async function write(
     [...compiled.screens].map(([screen, hash]) => ({ editionId: row.id, screen, hash })),
     { transaction: within },
   );
+  await deliverNew({ id: row.id, plan }, before, within);
   await publish({ kind: 'edition', network: networkId }, within);
   return { number };
+}
+
+/** What players get of the newest edition: program hashes by screen id; empty before the first. */
+export async function deliveredPrograms(networkId: string): Promise<Map<string, string>> {
+  const found = await rows<{ screen: string; hash: string }>(
+    `SELECT screen, coalesce(delivered, hash) AS hash FROM edition_screens
+     WHERE edition_id = (SELECT id FROM editions WHERE network_id = $1 ORDER BY number DESC LIMIT 1)`,
+    [networkId],
+  );
+  return new Map(found.map((row) => [row.screen, row.hash]));
 }
 
 /** Program hashes of the newest edition by screen id; empty before the first. */

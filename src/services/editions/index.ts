@@ -8,7 +8,9 @@ export {
   publishEdition,
   editionFor,
   publishedPlan,
+  deliveredPrograms,
   publishedPrograms,
   type Edition,
   type OutThen,
 } from './editions';
+export { deliverAgain } from './deliver';

@@ -8,17 +8,39 @@ import type { Actor } from '../people';
 export interface MediaExtras {
   readonly id: string;
   readonly codec: string | null;
+  /** Bytes of the file as it came. */
+  readonly originalBytes: number | null;
+  /** What was made of it for screens, the largest first. */
+  readonly renditions: readonly MadeFor[];
+}
+
+/** What was made, or is being made, of a file for screens of a size. */
+export interface MadeFor {
+  readonly width: number;
+  readonly height: number;
+  /** Null while it is not made. */
+  readonly bytes: number | null;
+  readonly error: string | null;
 }
 
 /** Throws 404 for a media file that the actor's network does not have. */
 export async function mediaExtras({ networkId }: Actor, id: string): Promise<MediaExtras> {
-  const [found] = await rows<MediaExtras>(
-    `SELECT o.slug AS id, f.codec FROM plan_objects o LEFT JOIN media_files f ON f.media_id = o.id
-     WHERE o.network_id = $1 AND o.kind = 'media' AND o.slug = $2`,
+  const [found] = await rows<{ codec: string | null; asset: string | null; bytes: string | null }>(
+    `SELECT m.codec, m.asset_sha256 AS asset, f.bytes FROM plan_objects o LEFT JOIN media_files m ON m.media_id = o.id
+     LEFT JOIN files f ON f.sha256 = m.original_sha256 WHERE o.network_id = $1 AND o.kind = 'media' AND o.slug = $2`,
     [networkId, id],
   );
   if (!found) throw notFound('media file');
-  return found;
+  const made = await rows<{ width: number; height: number; bytes: string | null; error: string | null }>(
+    `SELECT r.width, r.height, f.bytes, r.error FROM renditions r LEFT JOIN files f ON f.sha256 = r.sha256
+     WHERE r.asset_sha256 = $1 ORDER BY r.width * r.height DESC`,
+    [found.asset],
+  );
+  const bytes = (text: string | null) => (text === null ? null : Number(text));
+  return {
+    ...{ id, codec: found.codec, originalBytes: bytes(found.bytes) },
+    renditions: made.map((one) => ({ ...one, bytes: bytes(one.bytes) })),
+  };
 }
 
 const checkHash = (sha256: string) => {

@@ -14,10 +14,32 @@ export interface Room {
   readonly mostFiles: number;
   /** The largest single file that is taken, in bytes. */
   readonly mostOfFile: number;
+  /** What the newest edition's players hold, all together, and what they would without renditions, in bytes; null before the first. */
+  readonly onPlayers: { readonly bytes: number; readonly whole: number } | null;
 }
 
-export async function libraryRoom({ networkId }: Actor, within?: Transaction): Promise<Room> {
-  const [found] = await rows<Record<Exclude<keyof Room, 'mostOfFile'>, string>>(
+export async function libraryRoom(actor: Actor, within?: Transaction): Promise<Room> {
+  return { ...(await roomOf(actor, within)), onPlayers: await onPlayers(actor) };
+}
+
+async function onPlayers({ networkId }: Actor): Promise<Room['onPlayers']> {
+  const [sum] = await rows<{ bytes: string | null; whole: string | null }>(
+    `WITH given AS (
+       SELECT hash, coalesce(delivered, hash) AS delivered, count(*) AS screens FROM edition_screens
+       WHERE edition_id = (SELECT id FROM editions WHERE network_id = $1 ORDER BY number DESC LIMIT 1) GROUP BY 1, 2
+     ), sizes AS (
+       SELECT p.hash, sum(f.bytes) AS bytes FROM program_files p JOIN files f ON f.sha256 = p.sha256
+       WHERE p.hash IN (SELECT hash FROM given UNION SELECT delivered FROM given) GROUP BY p.hash
+     )
+     SELECT sum(d.bytes * screens) AS bytes, sum(w.bytes * screens) AS whole FROM given
+     JOIN sizes d ON d.hash = given.delivered JOIN sizes w ON w.hash = given.hash`,
+    [networkId],
+  );
+  return sum?.bytes == null ? null : { bytes: Number(sum.bytes), whole: Number(sum.whole) };
+}
+
+async function roomOf({ networkId }: Actor, within?: Transaction): Promise<Omit<Room, 'onPlayers'>> {
+  const [found] = await rows<Record<Exclude<keyof Room, 'mostOfFile' | 'onPlayers'>, string>>(
     `WITH held AS (
        SELECT count(DISTINCT m.media_id) AS files, coalesce(sum(f.bytes), 0) AS bytes
        FROM media_files m JOIN files f ON f.sha256 = m.original_sha256 WHERE m.network_id = $1
@@ -73,7 +95,7 @@ const size = (bytes: number) =>
 
 /** Throws 413 where a file of `bytes` bytes is too large or the library too full, 507 where the disk is. */
 export async function checkRoom(actor: Actor, bytes: number, within?: Transaction): Promise<void> {
-  const room = await libraryRoom(actor, within);
+  const room = await roomOf(actor, within);
   if (bytes > room.mostOfFile)
     throw new Refusal(
       413,

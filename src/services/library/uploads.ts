@@ -5,6 +5,7 @@ import { Refusal } from '@/core';
 import type { Actor } from '../people';
 import { editWithin, inTurn, takeTurn } from '../plan';
 import { holdFiles, removeUnused } from './clean-up';
+import { screenSizes, wantRenditions } from './fitted';
 import type { Inspection } from './inspect';
 import { kindOfFile } from './kinds';
 import { prepare, type Prepared } from './prepare';
@@ -190,6 +191,8 @@ async function finish(upload: UploadRow, made: readonly Made[]): Promise<void> {
       { state: 'ready', progress: 100, mediaId: first ?? null },
       { where: { id: upload.id }, transaction: within },
     );
+    const sources = made.map(({ asset, found }) => ({ ...asset, ...found }));
+    if (!twin) await wantRenditions(sources, await screenSizes(networkId, within), within);
     // What is said of the batch is said of every page.
     await UploadRow.bulkCreate(
       others.map((mediaId) => ({

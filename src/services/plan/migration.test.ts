@@ -108,6 +108,7 @@ test('a network of the tables before comes over whole: plan, files, players, edi
     '0006-people',
     '0007-names',
     '0008-uploads-in-parts',
+    '0009-renditions',
   ]);
 
   const actor = { networkId: NETWORK ?? '', personId: PERSON ?? '', name: 'Ida' };

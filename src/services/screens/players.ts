@@ -78,7 +78,7 @@ const targets = new LRUCache<string, { readonly at: number; readonly read: Promi
 
 async function loadTargets(networkId: string): Promise<NetworkTargets> {
   const found = await rows<{ number: number; screen: string | null; hash: string | null }>(
-    `SELECT e.number, s.screen, s.hash FROM editions e LEFT JOIN edition_screens s ON s.edition_id = e.id
+    `SELECT e.number, s.screen, coalesce(s.delivered, s.hash) AS hash FROM editions e LEFT JOIN edition_screens s ON s.edition_id = e.id
      WHERE e.id = (SELECT id FROM editions WHERE network_id = $1 ORDER BY number DESC LIMIT 1)`,
     [networkId],
   );
@@ -105,7 +105,7 @@ export async function programText({ networkId, screen }: Player, hash: string): 
   const [row] = await rows<{ document: string }>(
     `SELECT document FROM programs p WHERE p.hash = $1 AND EXISTS (
        SELECT 1 FROM edition_screens s JOIN editions e ON e.id = s.edition_id
-       WHERE s.hash = p.hash AND s.screen = $3 AND e.network_id = $2)`,
+       WHERE p.hash IN (s.hash, s.delivered) AND s.screen = $3 AND e.network_id = $2)`,
     [hash, networkId, screen.id],
   );
   return row?.document ?? null;
@@ -120,7 +120,7 @@ export async function playerFile(player: Player, sha256: string): Promise<{ type
   if (granted) return granted;
   const [row] = await rows<{ type: string; bytes: string }>(
     `SELECT f.type, f.bytes FROM files f WHERE f.sha256 = $1 AND EXISTS (
-       SELECT 1 FROM program_files p JOIN edition_screens s ON s.hash = p.hash JOIN editions e ON e.id = s.edition_id
+       SELECT 1 FROM program_files p JOIN edition_screens s ON p.hash IN (s.hash, s.delivered) JOIN editions e ON e.id = s.edition_id
        WHERE p.sha256 = f.sha256 AND s.screen = $3 AND e.network_id = $2)`,
     [sha256, player.networkId, player.screen.id],
   );

@@ -1,6 +1,6 @@
 import { rows } from '@/database';
 import type { Actor } from '../people';
-import { publishedPrograms } from '../editions';
+import { deliveredPrograms } from '../editions';
 import { statusOf, type Heard, type ScreenStatus } from './status';
 
 const HEARD = `SELECT s.slug AS id, p.id AS player, p.last_seen AS "lastSeen", p.report, p.doubled_at AS "doubledAt"
@@ -8,7 +8,7 @@ const HEARD = `SELECT s.slug AS id, p.id AS player, p.last_seen AS "lastSeen", p
 
 /** The status of every screen of the actor's network, in order of their ids. */
 export async function screenStatuses({ networkId }: Actor, now = Date.now()): Promise<ScreenStatus[]> {
-  const published = await publishedPrograms(networkId);
+  const published = await deliveredPrograms(networkId);
   const found = await rows<Heard>(`${HEARD} ORDER BY s.slug`, [networkId]);
   return found.map((heard) => statusOf(heard, published.get(heard.id) ?? null, now));
 }
@@ -47,7 +47,7 @@ export class StatusBoard {
 
   /** Everything anew: after pairings, publications, and where screens were added or removed. */
   async load(now = Date.now()): Promise<StatusDelta> {
-    this.published = await publishedPrograms(this.networkId);
+    this.published = await deliveredPrograms(this.networkId);
     const found = await rows<Heard>(HEARD, [this.networkId]);
     const heard = new Map(found.map((one) => [one.id, one]));
     const gone = [...this.heard.keys()].filter((id) => !heard.has(id));

@@ -23,6 +23,8 @@ export interface Drawing {
   plain(source: string, target: string): void;
   /** The pixels alone of a photograph that is upright already, in sRGB, as JPEG; as PNG where some of it is not to be seen. */
   photo(source: string, target: string): void;
+  /** A smaller one, in pixels: as PNG what has hard edges and is small, else as WebP. */
+  scaled(source: string, target: string, width: number, height: number): void;
   /** Vectors as large as the largest screens need, as PNG. Nothing outside the file is read, and no script is run. */
   drawn(source: string, target: string): void;
 }
