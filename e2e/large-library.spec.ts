@@ -30,11 +30,15 @@ async function kelpie() {
 }
 
 test.describe.configure({ mode: 'serial' });
+let library: ReturnType<typeof kelpie>;
+test.beforeAll(() => {
+  library = kelpie();
+});
 
 test('files come as one scrolls, the newest first; what is used by others, and by oneself, joins what the page knows', async ({
   page,
 }) => {
-  const { actor, edit } = await kelpie();
+  const { actor, edit } = await library;
   await signIn(page, UNA);
   await goTo(page, 'Library');
   const cards = page.locator('[data-media]');
@@ -48,7 +52,7 @@ test('files come as one scrolls, the newest first; what is used by others, and b
   }
   await expect(page.getByRole('button', { name: /^Show more/ })).toHaveCount(0);
   await page.getByLabel('Find media').fill('file 14');
-  await expect(page.getByText('11 files', { exact: true })).toBeVisible();
+  await expect(page.getByText('12 files', { exact: true })).toBeVisible();
   await expect(cards.first()).toContainText('File 14');
 
   // Somebody else uses a file that this page never had: it is named here, without a reload.
@@ -103,4 +107,56 @@ test('what is chosen can be taken out again: the focus stays in the form, and le
   await expect(field).toBeFocused();
   await page.keyboard.press('Tab');
   await expect.poll(backdrop).toBeNull();
+});
+
+test('a picture of the right size for a screen is found among many by its size, as one says it', async ({ page }) => {
+  const { actor, edit } = await library;
+  await edit(actor, [
+    ...[
+      ['wall', 384, 192],
+      ['wall-upright', 192, 384],
+      ['wall-double', 768, 384],
+    ].map(([id, width, height]) => ({
+      ...{ kind: 'media' as const, id: String(id) },
+      add: {
+        ...{ name: String(id), kind: 'image' as const, width: Number(width), height: Number(height), bytes: 1000 },
+        ...{ tags: ['lanes'], added: '2026-01-01T00:00:00Z' },
+      },
+    })),
+  ]);
+  await signIn(page, UNA);
+  await goTo(page, 'Library');
+  await page.keyboard.press('/');
+  await page.keyboard.type('192x384');
+  await expect(page.getByText('3 files', { exact: true })).toBeVisible();
+  const cards = page.locator('[data-media]');
+  await expect(cards.filter({ hasText: 'exactly this size' })).toHaveCount(2);
+  await expect(cards.last()).toContainText('same shape, reduced to 50 %');
+  await page.getByLabel('Find media').fill('');
+  const narrow = page.getByRole('group', { name: 'Narrow down' });
+  await narrow.getByRole('button', { name: 'Only with the tag lanes: 3' }).click();
+  await expect(page.getByLabel('Find media')).toHaveValue('lanes');
+  await expect(page.getByText('3 files', { exact: true })).toBeVisible();
+  await narrow.getByRole('button', { name: /^Not used/ }).click();
+  await expect(narrow.getByRole('button', { name: /^Not used/ })).toHaveAttribute('aria-pressed', 'true');
+  await edit(actor, [{ kind: 'playlist', id: 'loop', set: { items: [{ media: 'wall' }] } }]);
+  await expect(page.getByText('2 files', { exact: true })).toBeVisible();
+});
+
+test('when a file is available is said in words, and what is not understood is told', async ({ page }) => {
+  await signIn(page, UNA);
+  await page.goto(server('/library?media=wall'));
+  const sheet = page.getByRole('dialog');
+  const field = sheet.getByLabel('Available');
+  await field.fill('until the ice');
+  await field.press('Tab');
+  await expect(field).toHaveAttribute('aria-invalid', 'true');
+  await field.fill('weekends until 28 feb 2027');
+  await field.press('Tab');
+  const { actor } = await library;
+  const { draftPlan } = await import('@/services/plan');
+  await expect
+    .poll(async () => (await draftPlan(actor)).plan.media.find(({ id }) => id === 'wall')?.when)
+    .toMatchObject({ to: '2027-02-28', repeat: 'FREQ=WEEKLY;BYDAY=SA,SU' });
+  await expect(field).not.toHaveAttribute('aria-invalid', 'true');
 });

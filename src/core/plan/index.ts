@@ -32,7 +32,18 @@ export { planFile } from './file';
 export { changeSentences, conflictSentence, fieldLabel, fieldSaid, namesIn } from './sentences';
 export * from './share';
 export { planZones } from './zones';
-export { collectedBy, findMedia, mediaOf, rulesOf, usedMedia, withUsedMedia } from './library';
+export {
+  collectedBy,
+  findMedia,
+  mediaOf,
+  readMediaSearch,
+  rulesOf,
+  sizeFit,
+  usedMedia,
+  withUsedMedia,
+  type MediaSearchText,
+  type WantedSize,
+} from './library';
 export { patchesSchema } from './patch-schema';
 export { nestingProblems } from './nesting';
 export { countTags, type TagCount } from './tags';

@@ -3,7 +3,18 @@ import { screenProgram } from '../forecast';
 import { orThrow } from '../refusal';
 import { randomPlan } from '../tests/random-plan';
 import { runs } from '../tests/runs';
-import { collectedBy, findMedia, mediaOf, readPlan, rulesOf, usedMedia, withUsedMedia, type Media } from '.';
+import {
+  collectedBy,
+  findMedia,
+  mediaOf,
+  readMediaSearch,
+  readPlan,
+  rulesOf,
+  sizeFit,
+  usedMedia,
+  withUsedMedia,
+  type Media,
+} from '.';
 
 const file = (id: string, rest: Partial<Media> = {}): Media => ({
   ...{ id, name: id, kind: 'image', width: 2, height: 1, bytes: 1, added: '2026-01-01T00:00:00Z' },
@@ -75,6 +86,8 @@ describe('files are found', () => {
     ['map', 'c e'],
     ['m', 'e c'],
     ['harb', 'c a'],
+    ['islands map', 'e'],
+    ['map night', 'c'],
     ['night and not birds', 'c'],
     ['kind:video', 'b'],
     ['is:portrait', 'd'],
@@ -88,4 +101,22 @@ describe('files are found', () => {
     findMedia(library, '');
     expect(ids(library)).toEqual(['a', 'b', 'd', 'e', 'c']);
   });
+});
+
+test.each([
+  ['192x384', { text: '', size: { width: 192, height: 384 } }],
+  ['  Gale 384 × 192 night', { text: 'gale  night', size: { width: 384, height: 192 } }],
+  ['1920X1080', { text: '', size: { width: 1920, height: 1080 } }],
+  ['0x5', { text: '0x5', size: null }],
+  ['123456x5', { text: '123456x5', size: null }],
+  ['max 5', { text: 'max 5', size: null }],
+  ['a5x7b', { text: 'a5x7b', size: null }],
+])('"%s" is read as words and a size', (typed, read) => expect(readMediaSearch(typed)).toEqual(read));
+
+test('a file fits a size exactly either way round, else it is enlarged or reduced', () => {
+  const wanted = { width: 384, height: 192 };
+  expect(sizeFit({ width: 384, height: 192 }, wanted)).toBe('exact');
+  expect(sizeFit({ width: 192, height: 384 }, wanted)).toBe('exact');
+  expect(sizeFit({ width: 768, height: 384 }, wanted)).toBe(0.5);
+  expect(sizeFit({ width: 96, height: 192 }, wanted)).toBe(2);
 });

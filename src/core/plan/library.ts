@@ -59,16 +59,17 @@ export function withUsedMedia(plan: Plan): Plan {
 }
 
 /**
- * The files that one means: by a part of the name, the beginning of a tag, or by a selector of tags, kinds and shapes. What is
- * called so comes first, then what begins so; of alike ones the newest.
+ * The files that one means: each word is a part of the name or the beginning of a tag; or by a selector of tags, kinds and shapes. What is
+ * called so comes first, then what begins so; of alike ones the newest. The server finds the same in its index.
  */
 export function findMedia(media: readonly Media[], search: string): Media[] {
   const text = search.trim().toLowerCase();
   const selector = parseSelector(text);
+  const words = text.split(/\s+/);
+  const has = ({ name, tags = [] }: Media, word: string) =>
+    name.toLowerCase().includes(word) || tags.some((tag) => tag.toLowerCase().startsWith(word));
   const means = (file: Media) =>
-    file.name.toLowerCase().includes(text) ||
-    file.tags?.some((tag) => tag.startsWith(text)) === true ||
-    (selector.ok && matches(selector.value, mediaTerms(file)));
+    words.every((word) => has(file, word)) || (selector.ok && matches(selector.value, mediaTerms(file)));
   const rank = ({ name }: Media) => {
     const known = name.toLowerCase();
     return known === text ? 0 : known.startsWith(text) ? 1 : 2;
@@ -76,4 +77,36 @@ export function findMedia(media: readonly Media[], search: string): Media[] {
   return (text === '' ? [...media] : media.filter(means)).sort(
     (a, b) => rank(a) - rank(b) || Date.parse(b.added) - Date.parse(a.added) || (a.id < b.id ? -1 : 1),
   );
+}
+
+/** A size that is looked for, in pixels; either way round. */
+export interface WantedSize {
+  readonly width: number;
+  readonly height: number;
+}
+
+/** What is typed to find files: a size apart from all else, which is in lower case. */
+export interface MediaSearchText {
+  readonly text: string;
+  readonly size: WantedSize | null;
+}
+
+const SIZE = /(?:^|\s)(\d{1,5})\s*[x×]\s*(\d{1,5})(?=\s|$)/iu;
+
+/** Reads what is typed to find files: `gale 192x384` are words and a size. */
+export function readMediaSearch(typed: string): MediaSearchText {
+  const found = SIZE.exec(typed);
+  const [width, height] = [Number(found?.[1] ?? 0), Number(found?.[2] ?? 0)];
+  const size = width > 0 && height > 0 ? { width, height } : null;
+  return { text: (size ? typed.replace(SIZE, ' ') : typed).trim().toLowerCase(), size };
+}
+
+/**
+ * How a file of the shape of a size fits it, whichever way round: exactly, or by how much its pixels are enlarged (over 1) or reduced.
+ */
+export function sizeFit(file: WantedSize, wanted: WantedSize): 'exact' | number {
+  const longer = ({ width, height }: WantedSize) => Math.max(width, height);
+  const shorter = ({ width, height }: WantedSize) => Math.min(width, height);
+  const exact = longer(file) === longer(wanted) && shorter(file) === shorter(wanted);
+  return exact ? 'exact' : longer(wanted) / longer(file);
 }

@@ -5,7 +5,7 @@ import type { Feed } from '@/services/calendars';
 import type { Docket, Edition } from '@/services/editions';
 import type { Invitation, Person, Session, TrailLine } from '@/services/people';
 import type { TagCount } from '@/core';
-import type { BatchSaid, MediaExtras, MediaPage, Room, Upload } from '@/services/library';
+import type { BatchSaid, Facets, MediaExtras, MediaPage, Room, Upload } from '@/services/library';
 import { askAgain } from './ask-again';
 
 export interface PeopleView {
@@ -50,14 +50,23 @@ export const useRoom = () => useQuery({ queryKey: ['library', 'room'], queryFn: 
 export const useBatch = (batch: string) =>
   useQuery({ queryKey: ['batch', batch], queryFn: () => asked<BatchSaid>(`/api/batches/${batch}`), gcTime: 0 }).data;
 
-const mediaPath = (query: Readonly<Record<string, string | number | boolean>>) =>
-  `/api/media?${new URLSearchParams(Object.entries(query).map(([key, value]) => [key, String(value)])).toString()}`;
+const queryOf = (query: Readonly<Record<string, string | number | boolean>>) =>
+  new URLSearchParams(Object.entries(query).map(([key, value]) => [key, String(value)])).toString();
+const mediaPath = (query: Parameters<typeof queryOf>[0]) => `/api/media?${queryOf(query)}`;
 
-/** The library's files that are meant, the newest first: a page at first, and more as they are asked for. */
-export function useLibrary(search: string) {
+/** What the library is narrowed to, besides what is typed. */
+export interface LibraryFilters {
+  readonly kind?: 'image' | 'video';
+  readonly unused?: boolean;
+  readonly ending?: boolean;
+}
+
+/** The library's files that are meant: a page at first, and more as they are asked for. */
+export function useLibrary(search: string, filters: LibraryFilters = {}) {
   const { data, hasNextPage, isFetching, isError, fetchNextPage } = useInfiniteQuery({
-    queryKey: ['library', search],
-    queryFn: ({ pageParam }) => asked<MediaPage>(mediaPath({ search, from: pageParam })),
+    // Whatever changes, a file may come into use.
+    queryKey: [filters.unused ? 'unused' : 'library', 'files', search, filters],
+    queryFn: ({ pageParam }) => asked<MediaPage>(mediaPath({ search, ...filters, from: pageParam })),
     initialPageParam: 0,
     getNextPageParam: (last) => last.next,
     placeholderData: keepPreviousData,
@@ -73,6 +82,14 @@ export function useLibrary(search: string) {
     },
   };
 }
+
+/** What the files that are meant may be narrowed to: undefined until it is here. */
+export const useFacets = (search: string, filters: LibraryFilters) =>
+  useQuery({
+    queryKey: ['unused', 'facets', search, filters],
+    queryFn: () => asked<Facets>(`/api/facets?${queryOf({ search, ...filters })}`),
+    placeholderData: keepPreviousData,
+  }).data;
 
 /** Files that nothing in the draft names or collects, the first `count` of them: undefined until they are here. */
 export const useUnusedMedia = (count: number) =>

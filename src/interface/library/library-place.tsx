@@ -1,8 +1,8 @@
 'use client';
 
 import { useDeferredValue, useRef, useState, type ChangeEvent } from 'react';
-import type { Media } from '@/core';
-import { useLibrary } from '@/interface/data/queries';
+import { readMediaSearch, sizeFit, type Media, type WantedSize } from '@/core';
+import { useLibrary, type LibraryFilters } from '@/interface/data/queries';
 import { thumbnailOf, useFromNetwork, useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/button';
 import { Empty } from '@/interface/kit/empty';
@@ -15,6 +15,7 @@ import { useWanted } from '@/interface/shell/use-wanted';
 import { MediaSheet } from './media-sheet';
 import { isOfSystem } from '@/interface/sending/dropped';
 import { senderOf } from '@/interface/sending/use-sending';
+import { NarrowRow } from './narrow-row';
 import { RoomLine } from './room-line';
 import { UploadTray } from './upload-tray';
 
@@ -27,7 +28,10 @@ export function LibraryPlace() {
   const picker = useRef<HTMLInputElement>(null);
   const folders = useRef<HTMLInputElement | null>(null);
 
-  const { files, total, failed, hasMore, more } = useLibrary(useDeferredValue(search.trim()));
+  const meant = useDeferredValue(search.trim());
+  const [filters, setFilters] = useState<LibraryFilters>({});
+  const { size } = readMediaSearch(meant);
+  const { files, total, failed, hasMore, more } = useLibrary(meant, filters);
   const chosen = draft.media.find((media) => media.id === open);
 
   const sender = senderOf(useFromNetwork((network) => network.view.me));
@@ -44,7 +48,7 @@ export function LibraryPlace() {
           <Input
             data-search
             aria-label="Find media"
-            placeholder="Find by name, tag or kind"
+            placeholder="Find by name, tag, kind or size"
             value={search}
             onChange={(event) => setSearch(event.target.value)}
           />
@@ -71,24 +75,33 @@ export function LibraryPlace() {
           data-testid="folder"
         />
       </div>
-      <RoomLine />
+      <NarrowRow
+        search={meant}
+        filters={filters}
+        onFilters={setFilters}
+        onTag={(tag) => setSearch((now) => `${now.trim()} ${tag}`.trim())}
+      />
+      <RoomLine above />
       <UploadTray />
       {failed ? (
         <p role="alert" className="py-10 text-brick">
           The library does not answer: try again in a moment.
         </p>
-      ) : files === undefined || total === undefined ? null : files.length === 0 && search.trim() === '' ? (
+      ) : files === undefined || total === undefined ? null : files.length === 0 &&
+        meant === '' &&
+        Object.keys(filters).length === 0 ? (
         <Empty title="Nothing in the library yet">
           Drop pictures and films here. They are measured, turned upright and kept once.
         </Empty>
       ) : files.length === 0 ? (
-        <p className="py-10 text-faint">No file has this in its name, tags or kind.</p>
+        <p className="py-10 text-faint">No file has all of this in its name, tags, kind or size.</p>
       ) : (
         <ul className="grid grid-cols-[repeat(auto-fill,minmax(130px,1fr))] gap-x-5 sm:grid-cols-[repeat(auto-fill,minmax(168px,1fr))] gap-y-6">
           {files.map((file) => (
             <Card
               key={file.id}
               file={file}
+              wanted={size}
               onOpen={() => {
                 hold([file]);
                 setOpen(file.id);
@@ -97,6 +110,7 @@ export function LibraryPlace() {
           ))}
         </ul>
       )}
+      <RoomLine />
       {hasMore && files && total !== undefined && <More left={total - files.length} onMore={more} />}
       <Sheet title={chosen?.name ?? ''} open={chosen !== undefined} onClose={() => setOpen(null)}>
         {chosen && <MediaSheet key={chosen.id} media={chosen} onGone={() => setOpen(null)} />}
@@ -105,7 +119,7 @@ export function LibraryPlace() {
   );
 }
 
-function Card({ file, onOpen }: { file: Media; onOpen: () => void }) {
+function Card({ file, wanted, onOpen }: { file: Media; wanted: WantedSize | null; onOpen: () => void }) {
   const { id, name, kind, width, height, bytes, durationMs, tags = [] } = file;
   return (
     <li>
@@ -118,8 +132,16 @@ function Card({ file, onOpen }: { file: Media; onOpen: () => void }) {
           {width}×{height}
           {kind === 'video' && durationMs !== undefined && ` · ${duration(durationMs)}`} · {megabytes(bytes)}
         </span>
+        {wanted && <span className="block text-sm font-semibold">{fitWordsOf(file, wanted)}</span>}
         <span className="block truncate text-sm text-tide">{tags.join(', ')}</span>
       </button>
     </li>
   );
+}
+
+/** How a file fits a size that is looked for: "exactly", "same shape, reduced to 50 %". */
+function fitWordsOf(file: Media, wanted: WantedSize): string {
+  const fit = sizeFit(file, wanted);
+  if (fit === 'exact') return 'exactly this size';
+  return fit > 1 ? `same shape, enlarged ${fit.toFixed(1)} times` : `same shape, reduced to ${Math.round(fit * 100)} %`;
 }

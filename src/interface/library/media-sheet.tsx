@@ -6,11 +6,12 @@ import Link from 'next/link';
 import { useMemo } from 'react';
 import { useForm } from 'react-hook-form';
 import { z } from 'zod';
-import { dateSchema, nameSchema, type Media, removed } from '@/core';
+import { describeWhen, nameSchema, readWhen, refused, removed, type Media } from '@/core';
 import { useLibraryTags, useMediaExtras } from '@/interface/data/queries';
 import { useNetwork, useThumbnails } from '@/interface/data/provider';
 import { AutoForm } from '@/interface/forms/auto-form';
 import { TagsField } from '@/interface/forms/tags-field';
+import { usePhraseContext } from '@/interface/forms/use-phrase-context';
 import { Button } from '@/interface/kit/button';
 import { Field, Input } from '@/interface/kit/field';
 import { duration, megabytes } from '@/interface/kit/format';
@@ -21,14 +22,11 @@ import { OnAir } from '@/interface/forecast/on-air';
 import { secondsTextSchema } from '@/interface/forms/seconds';
 import { usesOf } from './uses';
 
-const empty = z.literal('').transform(() => undefined);
-
 const mediaFormSchema = z.object({
   name: nameSchema,
   tags: tagsTextSchema,
   seconds: secondsTextSchema,
-  from: z.union([empty, dateSchema]),
-  to: z.union([empty, dateSchema]),
+  available: z.string(),
 });
 
 /** What people call the fields. */
@@ -36,8 +34,7 @@ const FIELD_NAMES = {
   name: 'Name',
   tags: 'Tags',
   seconds: 'Seconds on screen',
-  from: 'First day',
-  to: 'Last day',
+  available: 'Available',
 };
 
 /** A film's length is measured: it has no seconds of its own. */
@@ -45,8 +42,7 @@ const mediaValues = ({ name, tags, kind, durationMs, when }: Media) => ({
   name,
   tags: tagsText(tags),
   seconds: kind === 'image' && durationMs !== undefined ? String(durationMs / 1000) : '',
-  from: when?.from ?? '',
-  to: when?.to ?? '',
+  available: when ? describeWhen(when) : '',
 });
 
 /** One file: what it is, how it looks on our screens, where it is used, and the little that can be changed. */
@@ -65,16 +61,20 @@ export function MediaSheet({ media, onGone }: { media: Media; onGone: () => void
     kind: 'media',
     object: media,
     valuesOf: mediaValues,
-    madeOf: { durationMs: ['seconds'], when: ['from', 'to'] },
+    madeOf: { durationMs: ['seconds'], when: ['available'] },
   });
   const known = useLibraryTags();
   const { register, formState } = form;
   const { errors } = formState;
 
-  const submit = ({ name, tags, seconds, from, to }: z.output<typeof mediaFormSchema>) => {
-    const { from: _from, to: _to, ...others } = media.when ?? {};
-    const available = { ...others, ...(from ? { from } : {}), ...(to ? { to } : {}) };
-    const when = Object.keys(available).length > 0 ? available : undefined;
+  const context = usePhraseContext();
+  const submit = ({ name, tags, seconds, available }: z.output<typeof mediaFormSchema>) => {
+    const said = available.trim();
+    // What was said before is what it was, whatever today makes of its words.
+    const old = media.when ? describeWhen(media.when) : '';
+    const read = said === '' || said === old ? null : readWhen(said, context);
+    if (read && !read.ok) return Promise.resolve(refused([{ path: '/available', message: read.message }]));
+    const when = said === '' ? undefined : read ? read.value : media.when;
     return save(record.patch({ ...media, name, tags, durationMs: seconds, when }));
   };
 
@@ -101,6 +101,7 @@ export function MediaSheet({ media, onGone }: { media: Media; onGone: () => void
         save={submit}
         held={record.conflicts.length > 0}
         settled={record.settled}
+        fieldOf={({ path }) => (path.startsWith('/when') ? 'available' : (path.split('/')[1] ?? ''))}
       >
         <Conflicts record={record} names={FIELD_NAMES} />
         <Field label="Name" error={errors.name?.message}>
@@ -121,14 +122,13 @@ export function MediaSheet({ media, onGone }: { media: Media; onGone: () => void
             <Input inputMode="decimal" invalid={!!errors.seconds} {...register('seconds')} className="max-w-32" />
           </Field>
         )}
-        <div className="flex gap-4">
-          <Field label="Shown from" hint="Empty: always" error={errors.from?.message}>
-            <Input type="date" invalid={!!errors.from} {...register('from')} />
-          </Field>
-          <Field label="Shown until" hint="Its last day" error={errors.to?.message}>
-            <Input type="date" invalid={!!errors.to} {...register('to')} />
-          </Field>
-        </div>
+        <Field
+          label="Available"
+          hint="Empty: always. As one says it: until 28 Feb, weekends in December. Beyond it no screen shows the file"
+          error={errors.available?.message}
+        >
+          <Input autoComplete="off" spellCheck={false} invalid={!!errors.available} {...register('available')} />
+        </Field>
       </AutoForm>
       <section>
         <h3 className="text-base">On our screens</h3>

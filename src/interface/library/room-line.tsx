@@ -6,14 +6,15 @@ import { counted, megabytes } from '@/interface/kit/format';
 /** From this share on of what a library may hold it is said in the colour of what wants looking at. */
 const NEARLY = 0.9;
 
-/** How much room the library has: said before it is full. */
-export function RoomLine() {
+/** How much room the library has: below what is in it, and above as soon as little is left. */
+export function RoomLine({ above = false }: { above?: boolean }) {
   const room = useRoom();
   if (!room) return null;
   const { bytes, mostBytes, files, mostFiles, mostOfFile, onPlayers } = room;
   const nearly = bytes > mostBytes * NEARLY || files > mostFiles * NEARLY;
+  if (nearly !== above) return null;
   return (
-    <p className={`mb-3 text-sm ${nearly ? 'text-brick' : 'text-faint'}`}>
+    <p className={`${above ? 'mb-3' : 'mt-8'} text-sm ${nearly ? 'text-brick' : 'text-faint'}`}>
       {megabytes(bytes)} of {megabytes(mostBytes)} used, {files} of {counted(mostFiles, 'file')}; a single file may have
       up to {megabytes(mostOfFile)}.
       {onPlayers && onPlayers.bytes < onPlayers.whole && (

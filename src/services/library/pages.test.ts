@@ -1,8 +1,10 @@
-import { edit } from '../plan';
+import fc from 'fast-check';
+import { findMedia, type Media } from '@/core';
+import { draftPlan, edit } from '../plan';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';
 import { changesSince, lastChange, undo } from '../plan';
 import type { Actor } from '../people';
-import { findInLibrary } from '.';
+import { findInLibrary, libraryFacets, libraryTags } from '.';
 
 useDatabase();
 
@@ -23,7 +25,7 @@ async function library(): Promise<Actor> {
   return actor;
 }
 
-const all = { search: '', from: 0, count: 100, unused: false };
+const all = { search: '', from: 0, count: 100, unused: false, kind: null, ending: false };
 const ids = ({ files }: { readonly files: readonly { readonly id: string }[] }) => files.map((one) => one.id).join(' ');
 
 test('files come by pages, the newest first, with how many there are and where it goes on', async () => {
@@ -69,4 +71,145 @@ test('who follows changes, and who made them, is given the files that came into 
   expect(await given([{ kind: 'media', id: 'f0', remove: true }])).toBe('');
   // Taken back, it is a new file for whoever did not have it, and comes by its own patch.
   expect((await undo(actor, 'undo')).patches).toMatchObject([{ id: 'f0', add: { name: 'File 0' } }]);
+});
+
+/** A network with these files. */
+async function filled(files: readonly Partial<Media>[]): Promise<Actor> {
+  const actor = await newNetwork();
+  const added = (i: number) => new Date(Date.UTC(2026, 0, 1) + i * 60_000).toISOString();
+  await edit(
+    actor,
+    files.map((file, i) => ({
+      ...{ kind: 'media' as const, id: file.id ?? `f${i}` },
+      add: {
+        name: `File ${i}`,
+        kind: 'image' as const,
+        width: 4,
+        height: 3,
+        bytes: 1,
+        added: added(i),
+        ...file,
+        id: undefined,
+      },
+    })),
+  );
+  return actor;
+}
+
+test('whatever is typed, the index finds what the core finds, in the same order', async () => {
+  const word = fc.constantFrom(
+    'pier',
+    'Dawn',
+    'ØY',
+    'øy',
+    '50%',
+    'a_b',
+    'back\\slash',
+    "o'clock",
+    '中文',
+    'map',
+    '2026',
+  );
+  const tag = fc.constantFrom('winter', 'Winter', 'harbour', 'øyer', 'lane:1');
+  const library = fc.array(
+    fc.record({
+      name: fc.array(word, { minLength: 1, maxLength: 3 }).map((words) => words.join(' ')),
+      tags: fc.uniqueArray(tag, { maxLength: 3, selector: (one) => one.toLowerCase() }),
+      kind: fc.constantFrom('image' as const, 'video' as const),
+      width: fc.constantFrom(1, 2),
+      height: fc.constantFrom(1, 2),
+    }),
+    { minLength: 12, maxLength: 20 },
+  );
+  const search = fc.oneof(
+    fc
+      .array(fc.oneof(word, tag, fc.constantFrom('p', '%', '_', '\\', 'win', 'ø')), { maxLength: 2 })
+      .map((all) => all.join(' ')),
+    fc.constantFrom('winter and not harbour', 'kind:video or is:square', 'not all', 'PIER', '(', "';--", 'lane:1'),
+  );
+  await fc.assert(
+    fc.asyncProperty(library, fc.array(search, { minLength: 12, maxLength: 12 }), async (files, searches) => {
+      const actor = await filled(files.map((file) => (file.kind === 'video' ? { ...file, durationMs: 1000 } : file)));
+      const { media } = (await draftPlan(actor)).plan;
+      for (const text of searches)
+        expect([text, ids(await findInLibrary(actor, { ...all, search: text }))]).toEqual([
+          text,
+          ids({ files: findMedia(media, text) }),
+        ]);
+    }),
+    { numRuns: 15 },
+  );
+});
+
+test('a size finds what fits it, either way round: the size itself first, then its shape; with words too', async () => {
+  const actor = await filled([
+    { id: 'wide', width: 384, height: 192 },
+    { id: 'tall', name: 'Gale', width: 192, height: 384 },
+    { id: 'double', width: 768, height: 384 },
+    { id: 'half', width: 96, height: 192 },
+    { id: 'nearly', width: 1000, height: 504 },
+    { id: 'other', width: 1920, height: 1080 },
+  ]);
+  const found = async (search: string) => ids(await findInLibrary(actor, { ...all, search }));
+  expect(await found('192x384')).toBe('tall wide nearly half double');
+  expect(await found(' 384 × 192 ')).toBe('tall wide nearly half double');
+  expect(await found('gale 384X192')).toBe('tall');
+  expect(await found('384x192 file')).toBe('wide nearly half double');
+  expect(await found('0x192')).toBe('');
+  expect(await found('7x3')).toBe('');
+});
+
+test('what there is is counted by what it may be narrowed to, and narrowed', async () => {
+  const soon = (days: number) => ({
+    when: { to: new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10) },
+  });
+  const actor = await filled([
+    { id: 'a', tags: ['winter', 'Pier'], ...soon(3) },
+    { id: 'b', tags: ['winter'], kind: 'video', durationMs: 1000, ...soon(9) },
+    { id: 'c', name: 'Map', ...soon(-1) },
+    { id: 'd', name: 'Map 2', tags: ['pier'] },
+  ]);
+  await edit(actor, [
+    {
+      kind: 'playlist',
+      id: 'loop',
+      add: { name: 'Loop', items: [{ media: 'c' }, { collect: 'winter and not pier' }] },
+    },
+  ]);
+  const facets = await libraryFacets(actor, all);
+  expect(facets).toEqual({
+    ...{ image: 3, video: 1, unused: 2, ending: 1 },
+    tags: [
+      { tag: 'pier', count: 2 },
+      { tag: 'winter', count: 2 },
+    ],
+  });
+  expect(ids(await findInLibrary(actor, { ...all, unused: true }))).toBe('d a');
+  expect(ids(await findInLibrary(actor, { ...all, ending: true }))).toBe('a');
+  expect(ids(await findInLibrary(actor, { ...all, kind: 'video' }))).toBe('b');
+  expect(ids(await findInLibrary(actor, { ...all, kind: 'image', search: 'map', unused: true }))).toBe('d');
+  expect(await libraryFacets(actor, { ...all, kind: 'video' })).toMatchObject({
+    ...{ image: 3, video: 1, unused: 0, ending: 0 },
+    tags: [{ tag: 'winter', count: 1 }],
+  });
+  expect(await libraryFacets(actor, { ...all, search: 'map' })).toMatchObject({ image: 2, video: 0, unused: 1 });
+  expect(await libraryFacets(actor, { ...all, search: 'nowhere' })).toEqual({
+    ...{ image: 0, video: 0, unused: 0, ending: 0 },
+    tags: [],
+  });
+  expect(await libraryTags(actor)).toEqual([
+    { tag: 'pier', count: 2 },
+    { tag: 'winter', count: 2 },
+  ]);
+});
+
+test('the index follows what becomes of files: new names, new tags, removal, and taking that back', async () => {
+  const actor = await filled([{ id: 'a', name: 'Old name', tags: ['old'] }]);
+  const found = async (search: string) => ids(await findInLibrary(actor, { ...all, search }));
+  await edit(actor, [{ kind: 'media', id: 'a', set: { name: 'New name', tags: ['new'] } }]);
+  expect([await found('old'), await found('new')]).toEqual(['', 'a']);
+  await edit(actor, [{ kind: 'media', id: 'a', remove: true }]);
+  expect(await found('new')).toBe('');
+  await undo(actor, 'undo');
+  expect(await found('new')).toBe('a');
 });

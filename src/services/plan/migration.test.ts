@@ -109,6 +109,7 @@ test('a network of the tables before comes over whole: plan, files, players, edi
     '0007-names',
     '0008-uploads-in-parts',
     '0009-renditions',
+    '0010-media-index',
   ]);
 
   const actor = { networkId: NETWORK ?? '', personId: PERSON ?? '', name: 'Ida' };

@@ -1,17 +1,17 @@
 import { z } from 'zod';
+import { mediaFilters } from '@/web/inputs';
 import { answerAs, json, readQuery } from '@/web/routes';
 import { findInLibrary } from '@/services/library';
 
 export const dynamic = 'force-dynamic';
 
 const querySchema = z.object({
-  search: z.string().max(500, 'A search has at most 500 characters.').default(''),
+  ...mediaFilters,
   from: z.coerce.number().int().min(0).default(0),
   count: z.coerce.number().int().min(1).max(200, 'At most 200 files are told at a time.').default(60),
-  unused: z.stringbool().default(false),
 });
 
-/** A page of the library's files that are meant, the newest first. */
+/** A page of the library's files that are meant. */
 export async function GET(request: Request): Promise<Response> {
   return answerAs(request, async (actor) => json(await findInLibrary(actor, readQuery(request, querySchema))));
 }
