@@ -1,0 +1,175 @@
+import { ALL_KINDS, collectionOf, fieldLabel, kindOf, readDocument, type Kind } from '..';
+import { fieldSaid } from '../sentences';
+
+/** What people read of each kind, and what each refuses: the words are part of the interface. */
+
+const LABELS: Record<Kind, [noun: string, labels: Record<string, string>]> = {
+  network: ['network', { name: 'name', defaultDurationMs: 'usual duration', backdrop: 'backdrop' }],
+  calendar: ['calendar', { name: 'name', dates: 'dates', holidays: 'public holidays' }],
+  media: [
+    'media file',
+    {
+      ...{ name: 'name', tags: 'tags', when: 'available', durationMs: 'duration', kind: 'kind', width: 'width' },
+      ...{ height: 'height', bytes: 'bytes', added: 'added', sha256: 'SHA-256', type: 'type' },
+    },
+  ],
+  playlist: ['playlist', { name: 'name', order: 'order', items: 'items' }],
+  site: [
+    'site',
+    {
+      ...{ name: 'name', timeZone: 'time zone', tags: 'tags', location: 'location' },
+      ...{ hours: 'opening hours', backdrop: 'backdrop' },
+    },
+  ],
+  screen: [
+    'screen',
+    {
+      ...{ name: 'name', site: 'site', width: 'width', height: 'height', tags: 'tags' },
+      ...{ backdrop: 'backdrop', lightsOut: 'lights-out' },
+    },
+  ],
+  booking: [
+    'booking',
+    {
+      ...{ name: 'name', content: 'what', where: 'where', when: 'when', priority: 'priority', takeover: 'takeover' },
+      ...{ wake: 'wakes displays', onHold: 'on hold', weave: 'woven in', created: 'created' },
+    },
+  ],
+};
+
+test.each(ALL_KINDS.map((kind) => [kind] as const))('%s: every field has its word', (kind) => {
+  const [noun, labels] = LABELS[kind];
+  expect(kindOf(kind).noun).toBe(noun);
+  expect(Object.fromEntries(Object.keys(kindOf(kind).fields).map((field) => [field, fieldLabel(kind, field)]))).toEqual(
+    labels,
+  );
+});
+
+test('where each kind stands in a plan file', () => {
+  const listed = ALL_KINDS.flatMap((kind) => (kind === 'network' ? [] : [collectionOf(kind)]));
+  expect(listed).toEqual(['calendars', 'media', 'playlists', 'sites', 'screens', 'bookings']);
+});
+
+test('what of a media file is measured and stays', () => {
+  expect(kindOf('media').measured).toEqual(['kind', 'width', 'height', 'bytes', 'added', 'sha256', 'type']);
+  expect(kindOf('booking').measured).toBeUndefined();
+});
+
+test.each<[Kind, object, string | null]>([
+  ['calendar', {}, 'network'],
+  ['playlist', {}, 'network'],
+  ['site', {}, 'network'],
+  ['booking', {}, 'network'],
+  ['screen', { site: 'quay' }, 'quay'],
+  ['media', {}, null],
+  ['network', {}, null],
+])('names of %s are unique in their scope', (kind, document, scope) =>
+  expect(kindOf(kind).nameScope(document as never)).toBe(scope),
+);
+
+const GOOD: { readonly [K in Kind]?: object } = {
+  calendar: { id: 'a', name: 'A', dates: ['2026-01-01'] },
+  media: { id: 'a', name: 'A', kind: 'image', width: 1, height: 1, bytes: 0, added: '2026-01-01T00:00:00Z' },
+  site: { id: 'a', name: 'A', timeZone: 'UTC' },
+  screen: { id: 'a', name: 'A', site: 's', width: 1, height: 1 },
+  booking: { id: 'a', name: 'A', content: { media: 'm' }, where: 'all', created: '2026-01-01T00:00:00Z' },
+};
+
+const A_CENTURY = ['2026-01-01', '2125-12-31'];
+
+test.each<[Kind, object, string | null]>([
+  ['calendar', {}, null],
+  ['calendar', { holidays: { country: 'NO' } }, null],
+  ['calendar', { holidays: { country: 'NO', region: '03' } }, null],
+  ['calendar', { holidays: { country: 'NOR' } }, 'A country is written by two capital letters (ISO 3166-1), as NO.'],
+  ['calendar', { holidays: { country: 'no' } }, 'A country is written by two capital letters (ISO 3166-1), as NO.'],
+  ['calendar', { holidays: { country: 'xNO' } }, 'A country is written by two capital letters (ISO 3166-1), as NO.'],
+  ['calendar', { holidays: { country: 'N' } }, 'A country is written by two capital letters (ISO 3166-1), as NO.'],
+  [
+    'calendar',
+    { holidays: { country: 'NO', region: 'x' } },
+    'A region is written as in ISO 3166-2, without the country.',
+  ],
+  [
+    'calendar',
+    { holidays: { country: 'NO', region: '' } },
+    'A region is written as in ISO 3166-2, without the country.',
+  ],
+  [
+    'calendar',
+    { holidays: { country: 'NO', region: 'A-345678901' } },
+    'A region is written as in ISO 3166-2, without the country.',
+  ],
+  ['calendar', { dates: ['soon'] }, 'A calendar lists dates (YYYY-MM-DD) and pairs [first, last] in order.'],
+  ['calendar', { dates: [['2026-01-02', '2026-01-01']] }, 'The first date comes before the last.'],
+  ['calendar', { dates: [['2026-01-01', '2026-01-01']] }, null],
+  ['calendar', { dates: Array.from({ length: 4000 }, () => '2026-01-01') }, null],
+  [
+    'calendar',
+    { dates: Array.from({ length: 4001 }, () => '2026-01-01') },
+    'A calendar has at most 4000 dates and spans.',
+  ],
+  // A hundred years have 36 524 or 36 525 days, by the Gregorian calendar's leap years.
+  ['calendar', { dates: [A_CENTURY, '2126-01-01'] }, null],
+  [
+    'calendar',
+    { dates: [A_CENTURY, '2126-01-01', '2126-01-02'] },
+    'A calendar covers at most 36525 days: for longer, give the booking itself a span.',
+  ],
+  ['media', {}, null],
+  ['media', { kind: 'video' }, null],
+  ['media', { kind: 'sound' }, 'The kinds of media are image and video.'],
+  ['media', { bytes: 1e15 + 1 }, 'A file has at most 1 000 000 GB.'],
+  ['media', { sha256: 'a'.repeat(64), type: 'image/svg+xml' }, null],
+  ['media', { sha256: 'a'.repeat(63) }, 'A SHA-256 has 64 digits 0-9 and a-f.'],
+  ['media', { sha256: `x${'a'.repeat(64)}` }, 'A SHA-256 has 64 digits 0-9 and a-f.'],
+  ['media', { sha256: `${'a'.repeat(64)}0` }, 'A SHA-256 has 64 digits 0-9 and a-f.'],
+  ['media', { type: 'PNG' }, 'A type is a media type such as image/png.'],
+  ['media', { type: 'image/' }, 'A type is a media type such as image/png.'],
+  ['media', { type: 'image/png; a' }, 'A type is a media type such as image/png.'],
+  ['media', { type: ' image/png' }, 'A type is a media type such as image/png.'],
+  ['site', { location: { latitude: 90, longitude: -180 } }, null],
+  ['site', { location: { latitude: 90.1, longitude: 0 } }, 'A latitude is a number of degrees from -90 to 90.'],
+  ['site', { location: { latitude: -90.1, longitude: 0 } }, 'A latitude is a number of degrees from -90 to 90.'],
+  ['site', { location: { latitude: 0, longitude: '10' } }, 'A longitude is a number of degrees from -180 to 180.'],
+  ['screen', { lightsOut: Array.from({ length: 50 }, () => ({})) }, null],
+  ['screen', { lightsOut: Array.from({ length: 51 }, () => ({})) }, 'A screen has at most 50 lights-out times.'],
+  ['booking', { priority: 1 }, null],
+  ['booking', { priority: 5 }, null],
+  ['booking', { priority: 0 }, 'A priority is 1 to 5.'],
+  ['booking', { priority: 6 }, 'A priority is 1 to 5.'],
+  ['booking', { priority: 2.5 }, 'A priority is a whole number from 1 to 5.'],
+])('%s with %j', (kind, fields, sentence) => {
+  const read = readDocument(kind, { ...GOOD[kind], ...fields });
+  expect(read.ok ? null : read.problems.map(({ message }) => message)).toEqual(sentence === null ? null : [sentence]);
+});
+
+test('a priority is 3 and a time is always where nothing is said', () => {
+  expect(readDocument('booking', GOOD.booking ?? {})).toMatchObject({ ok: true, value: { priority: 3, when: {} } });
+});
+
+const days = Array.from({ length: 8 }, (_, i) => `2026-01-0${i + 1}`);
+
+test.each<[Kind, string, unknown, string]>([
+  ['calendar', 'dates', [], 'none'],
+  ['calendar', 'dates', ['2026-01-01', ['2026-02-01', '2026-02-03']], '2026-01-01, 2026-02-01 to 2026-02-03'],
+  ['calendar', 'dates', days.slice(0, 6), days.slice(0, 6).join(', ')],
+  ['calendar', 'dates', days, `${days.slice(0, 6).join(', ')} and 2 more`],
+  ['calendar', 'holidays', { country: 'NO' }, 'NO'],
+  ['calendar', 'holidays', { country: 'DE', region: 'BY' }, 'DE-BY'],
+  ['site', 'location', { latitude: 59.9, longitude: 10.7 }, '59.9, 10.7'],
+  ['screen', 'site', 'quay', '"QUAY"'],
+  ['screen', 'lightsOut', [], 'never'],
+  [
+    'screen',
+    'lightsOut',
+    [{ windows: [['23:00', '05:00']] }, { windows: [['12:00', '13:00']] }],
+    'daily 23:00–05:00; daily 12:00–13:00',
+  ],
+  ['booking', 'takeover', true, 'yes'],
+  ['booking', 'onHold', false, 'no'],
+  ['booking', 'weave', { share: 0.125 }, '12.5 % of the time'],
+  ['booking', 'weave', { every: 300_000 }, 'every 5 min'],
+])('%s: %s %j is said', (kind, field, value, said) =>
+  expect(fieldSaid(kind, field, value, (_, id) => id.toUpperCase())).toBe(said),
+);
