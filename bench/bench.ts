@@ -1,5 +1,6 @@
 import { editsBench } from './edits';
 import { findingsBench } from './findings';
+import { libraryBench } from './library';
 import { forecastBench } from './forecast';
 import { publishBench } from './publish';
 import { nowBench } from './now';
@@ -15,6 +16,7 @@ const BENCHES: Record<string, () => Promise<void>> = {
   now: nowBench,
   plan: planBench,
   edits: editsBench,
+  library: libraryBench,
   playlists: playlistsBench,
   'player-memory': playerMemoryBench,
 };

@@ -78,9 +78,9 @@ export async function libraryFacets(
   const condition = searchSql(networkId, readMediaSearch(search), { ...filters, kind: null }, rules, today(), binds);
   const own = filters.kind ? `m.kind = ${binds.add(filters.kind)}` : 'true';
   const [counts] = await rows<Record<'image' | 'video' | 'unused' | 'ending', string> & { tags: TagCount[] | null }>(
-    `WITH hit AS MATERIALIZED (SELECT * FROM media_index m WHERE ${condition})
+    `WITH hit AS MATERIALIZED (SELECT slug, kind, tags, terms, last_day FROM media_index m WHERE ${condition})
      SELECT count(*) FILTER (WHERE m.kind = 'image') AS image, count(*) FILTER (WHERE m.kind = 'video') AS video,
-       count(*) FILTER (WHERE ${own} AND ${unusedSql(rules, binds)}) AS unused,
+       count(*) FILTER (WHERE ${own} AND ${unusedSql(networkId, rules, binds)}) AS unused,
        count(*) FILTER (WHERE ${own} AND ${endingSql(today(), binds)}) AS ending,
        (SELECT jsonb_agg(jsonb_build_object('tag', tag, 'count', n)) FROM (
           SELECT tag, count(*) AS n FROM hit AS m, unnest(m.tags) AS tag WHERE ${own}

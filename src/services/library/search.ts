@@ -73,7 +73,7 @@ export function searchSql(
   if (size) parts.push(`(${exactSql(size, binds)} OR ${alikeSql(size, binds)})`);
   if (kind) parts.push(`m.kind = ${binds.add(kind)}`);
   if (ending) parts.push(endingSql(today, binds));
-  if (unused) parts.push(unusedSql(rules, binds));
+  if (unused) parts.push(unusedSql(networkId, rules, binds));
   return parts.join(' AND ');
 }
 
@@ -82,9 +82,11 @@ export function endingSql(today: string, binds: Binds): string {
 }
 
 /** That nothing names a file, and no rule collects it. */
-export function unusedSql(rules: readonly string[], binds: Binds): string {
-  const named = `EXISTS (SELECT 1 FROM plan_links l WHERE l.network_id = m.network_id AND l.to_kind = 'media' AND l.to_slug = m.slug)`;
-  return [`NOT ${named}`, ...rules.map((rule) => `NOT (${selectorSql(selectorOf(rule), binds)})`)].join(' AND ');
+export function unusedSql(networkId: string, rules: readonly string[], binds: Binds): string {
+  const named = `SELECT l.to_slug FROM plan_links l WHERE l.network_id = ${binds.add(networkId)} AND l.to_kind = 'media'`;
+  return [`m.slug NOT IN (${named})`, ...rules.map((rule) => `NOT (${selectorSql(selectorOf(rule), binds)})`)].join(
+    ' AND ',
+  );
 }
 
 /** What comes first: the size itself, then what is called so, then what begins so; of alike ones the newest. Expressions, in order. */
