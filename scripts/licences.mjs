@@ -22,13 +22,20 @@ export const ALLOWED = {
   '(MIT OR CC0-1.0)': 'its notice stays',
 };
 
+/** Packages whose manifest names no licence, by what they say of it elsewhere, as somebody has read it. */
+const READ = {
+  // In its readme.
+  'combine-errors 3.0.3': 'MIT',
+};
+
 /** Packages that are shipped, by licence: names with versions, in order. */
 export function shipped(lock) {
   const by = new Map();
-  for (const [path, { version, license = 'none', dev }] of Object.entries(lock.packages)) {
+  for (const [path, { version, license, dev }] of Object.entries(lock.packages)) {
     if (path === '' || dev) continue;
-    const names = by.get(license) ?? new Set();
-    by.set(license, names.add(`${path.split('node_modules/').pop()} ${version}`));
+    const name = `${path.split('node_modules/').pop()} ${version}`;
+    const known = license ?? READ[name] ?? 'none';
+    by.set(known, (by.get(known) ?? new Set()).add(name));
   }
   return new Map([...by].sort().map(([license, names]) => [license, [...names].sort()]));
 }

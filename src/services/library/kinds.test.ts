@@ -10,7 +10,7 @@ import { draftPlan } from '../plan';
 import type { Actor } from '../people';
 import { newNetwork, useDatabase } from '../tests/database';
 import { film, picture, stream } from '../tests/files';
-import { processUpload, receiveUpload, storedPath } from '.';
+import { libraryRoom, processUpload, receiveUpload, storedPath } from '.';
 import { Undrawable, draw, runTool } from './studio';
 
 useDatabase();
@@ -246,6 +246,8 @@ describe('documents of pages', () => {
     );
     const third = media.find(({ name }) => name === 'Deck plan, page 03 of 11');
     expect(third).toMatchObject({ kind: 'image', type: 'image/png', width: 3840, height: 1920 });
+    // A document that became many pictures is held once.
+    expect(await libraryRoom(actor)).toMatchObject({ files: 11, bytes: pdf(11).length });
     expect(Math.abs(((await pixel(third?.sha256, 0.5, 0.5))[0] ?? 0) - Math.round((2 / 11) * 255))).toBeLessThanOrEqual(
       2,
     );

@@ -41,8 +41,9 @@ async function onPlayers({ networkId }: Actor): Promise<Room['onPlayers']> {
 async function roomOf({ networkId }: Actor, within?: Transaction): Promise<Omit<Room, 'onPlayers'>> {
   const [found] = await rows<Record<Exclude<keyof Room, 'mostOfFile' | 'onPlayers'>, string>>(
     `WITH held AS (
-       SELECT count(DISTINCT m.media_id) AS files, coalesce(sum(f.bytes), 0) AS bytes
-       FROM media_files m JOIN files f ON f.sha256 = m.original_sha256 WHERE m.network_id = $1
+       SELECT count(*) AS files, coalesce((SELECT sum(bytes) FROM files
+         WHERE sha256 IN (SELECT original_sha256 FROM media_files WHERE network_id = $1)), 0) AS bytes
+       FROM media_files WHERE network_id = $1
      ), coming AS (
        SELECT count(*) AS files, coalesce(sum(bytes), 0) AS bytes
        FROM uploads WHERE network_id = $1 AND state IN ('sending', 'waiting', 'working')
