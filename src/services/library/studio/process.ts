@@ -62,7 +62,10 @@ class Hand {
   private open(): ChildProcess {
     const child = startTool(
       process.execPath,
-      ['--max-old-space-size=512', join(process.env.LANTERNPOST_BIN ?? join(process.cwd(), 'bin'), 'draw.mjs')],
+      [
+        '--max-old-space-size=512',
+        join(process.env.LANTERNPOST_BIN ?? join(/* turbopackIgnore: true */ process.cwd(), 'bin'), 'draw.mjs'),
+      ],
       ['ignore', 'ignore', 'inherit', 'ipc'],
       // It draws one picture after the other: its processor time is bounded by each one's deadline.
       { memoryBytes: MEMORY_BYTES, cpuSeconds: 7 * 86_400 },

@@ -22,7 +22,10 @@ function withoutNetwork(): readonly string[] {
     [
       ['unshare', '--net', '--'],
       ['unshare', '--map-root-user', '--net', '--'],
-    ].find(([program = '', ...args]) => spawnSync(program, [...args, 'true'], { stdio: 'ignore' }).status === 0) ?? [];
+    ].find(
+      ([program = '', ...args]) =>
+        spawnSync(/* turbopackIgnore: true */ program, [...args, 'true'], { stdio: 'ignore' }).status === 0,
+    ) ?? [];
   return cutOff;
 }
 
@@ -57,7 +60,7 @@ export function runTool(
   }: Partial<Limits> & { readonly withinMs?: number; readonly cwd?: string } = {},
 ): Promise<{ stdout: string; stderr: string }> {
   const [command, all] = confined(program, args, limits);
-  return run(command, all, {
+  return run(/* turbopackIgnore: true */ command, all, {
     ...{ timeout: withinMs, killSignal: 'SIGKILL', maxBuffer: 16 * 2 ** 20, env: environment() },
     ...(cwd === undefined ? {} : { cwd }),
   });
@@ -71,5 +74,5 @@ export function startTool(
   limits: Partial<Limits> = {},
 ): ChildProcess {
   const [command, all] = confined(program, args, limits);
-  return spawn(command, all, { stdio, env: environment() });
+  return spawn(/* turbopackIgnore: true */ command, all, { stdio, env: environment() });
 }
