@@ -50,9 +50,9 @@ export const command: Command = {
   },
 };
 
-/** What was, and what will be; the same files may come at other times. */
+/** What was, and what will be; the same files may come at other times, look otherwise, or sound. */
 const between = (before: string, after: string) =>
-  before === after ? `${after}, its items at other times` : `${before} → ${after}`;
+  before === after ? `${after}, its items otherwise` : `${before} → ${after}`;
 
 function words(shown: Shown | null): string {
   if (!shown) return 'no such screen';

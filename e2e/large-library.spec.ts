@@ -77,9 +77,11 @@ test('files come as one scrolls, the newest first; what is used by others, and b
   await page.goto(server('/library'));
   await page.getByLabel('Find media').fill('File 7');
   await page.locator('[data-media="file-7"]').click();
-  await expect(page.getByRole('dialog')).toContainText('booking Morning');
-  await page.getByRole('dialog').getByLabel('Name').fill('Seventh');
-  await page.keyboard.press('Escape');
+  await expect(page.getByRole('region', { name: 'Used in' })).toContainText('booking Morning');
+  await page.getByLabel('Name').fill('Seventh');
+  await page.getByRole('link', { name: 'All files' }).click();
+  // One comes back to what one has found.
+  await expect(page.getByLabel('Find media')).toHaveValue('File 7');
   await page.getByLabel('Find media').fill('seventh');
   await expect(page.locator('[data-media="file-7"]')).toContainText('Seventh');
 });
@@ -145,9 +147,8 @@ test('a picture of the right size for a screen is found among many by its size, 
 
 test('when a file is available is said in words, and what is not understood is told', async ({ page }) => {
   await signIn(page, UNA);
-  await page.goto(server('/library?media=wall'));
-  const sheet = page.getByRole('dialog');
-  const field = sheet.getByLabel('Available');
+  await page.goto(server('/library/wall'));
+  const field = page.getByLabel('Available');
   await field.fill('until the ice');
   await field.press('Tab');
   await expect(field).toHaveAttribute('aria-invalid', 'true');

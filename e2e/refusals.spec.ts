@@ -30,7 +30,7 @@ test.describe('uploads', () => {
       'a web page with a script',
       pageWithScript,
       415,
-      "This kind of file can't be shown: use PNG, JPEG, WebP, AVIF, GIF, HEIC or SVG pictures, MP4, MOV, MKV, WebM, AVI or MPEG films, or PDF.",
+      "This kind of file can't be played: use PNG, JPEG, WebP, AVIF, GIF, HEIC or SVG pictures, MP4, MOV, MKV, WebM, AVI or MPEG films, MP3, AAC, WAV, Ogg or FLAC sounds, or PDF.",
     ],
     [
       '../ in the name',

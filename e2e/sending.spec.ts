@@ -63,7 +63,7 @@ test('many at once: tags and times for all, the refused one told, and put into a
   await tray(page).getByLabel('Tags').fill('pier, winter');
   await tray(page).getByLabel('Available').fill('until 28 feb 2027');
   await tray(page).getByLabel('Put them into the playlist').fill('Pier in winter');
-  await expect(tray(page).getByRole('alert')).toContainText("can't be shown");
+  await expect(tray(page).getByRole('alert')).toContainText("can't be played");
   await expect(tray(page).getByRole('heading')).toHaveText('20 of 21 files were sent');
   await tray(page).getByRole('button', { name: 'Put them in' }).click();
   await expect(page.getByRole('status').getByText('20 files went into "Pier in winter".')).toBeVisible();

@@ -40,6 +40,26 @@ export function film(name = 'Buoy.mp4', seconds = 4): string {
   return file;
 }
 
+/** A film with a tone in it, of four seconds. */
+export function loudFilm(): string {
+  const file = path('Horn.mp4');
+  const tone = ['-f', 'lavfi', '-i', 'sine=f=220:d=4'];
+  const codecs = ['-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-c:a', 'aac', '-movflags', '+faststart'];
+  execFileSync('ffmpeg', [
+    '-v',
+    'error',
+    '-f',
+    'lavfi',
+    '-i',
+    'testsrc2=s=640x360:r=25:d=4',
+    ...tone,
+    ...codecs,
+    '-y',
+    file,
+  ]);
+  return file;
+}
+
 /** A film that stops short: its header, at the front, promises more than comes. */
 export function truncatedFilm(): string {
   const file = film('Cut short.mp4', 6);

@@ -9,7 +9,7 @@ export function bindDatabase(): void {
 }
 
 /** The sample network, for the services. */
-async function ternholm(): Promise<Actor> {
+export async function ternholm(): Promise<Actor> {
   bindDatabase();
   const { NetworkRow, database } = await import('@/database');
   // Another test may have closed the connection: the models are bound to an open one.

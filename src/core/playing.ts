@@ -1,10 +1,10 @@
 /** The part of the core that a player needs: no schemas, so that the player stays small. */
 export { DAY, HOUR, MINUTE, SECOND, type Instant } from './instant';
 export { forecast, forecastAt } from './forecast/forecast';
-export { placeOf } from './forecast/program';
-export { loopsIn, type Play } from './forecast/plays';
+export { placeOf, type LoopItem } from './forecast/program';
+export { loopsIn, musicPlays, type Play } from './forecast/plays';
 export type { Segment } from './forecast/segments';
 export { sha256Hex } from './sha256';
-export type { Asset, ProgramDocument } from './edition/compile';
+export type { Asset, ProgramDocument, ShownAsset, SoundAsset } from './edition/compile';
 export { never } from './refusal';
 export { lineOf } from './text';

@@ -10,6 +10,7 @@ import * as names from './migrations/0007-names-as-people-count-them';
 import * as parts from './migrations/0008-uploads-in-parts';
 import * as renditions from './migrations/0009-renditions';
 import * as mediaIndex from './migrations/0010-media-index';
+import * as sounds from './migrations/0011-sounds';
 
 /** In order. The database remembers the ids of those that were run: they stay, whatever a file is called later. */
 const MIGRATIONS = [
@@ -23,6 +24,7 @@ const MIGRATIONS = [
   { name: '0008-uploads-in-parts', ...parts },
   { name: '0009-renditions', ...renditions },
   { name: '0010-media-index', ...mediaIndex },
+  { name: '0011-sounds', ...sounds },
 ];
 
 /** A step may take as long as it needs, and wait for another process that makes it. */

@@ -34,6 +34,13 @@ export interface DemoFilm extends Described {
   readonly y: string;
 }
 
+/** A sound that is made of nothing but a formula: a source of ffmpeg's, and what is done with it. */
+export interface DemoSound extends Described {
+  readonly seconds: number;
+  readonly source: string;
+  readonly filter: string;
+}
+
 const { dawn, day, dusk, night, storm } = PALETTES;
 
 export const PICTURES: readonly DemoPicture[] = [
@@ -374,5 +381,25 @@ export const FILMS: readonly DemoFilm[] = [
     ),
     x: '-200+mod(t*160\\,400)',
     y: '10',
+  },
+];
+
+/** Made up of noise and tones: a swell that comes and goes, and a far bell buoy. */
+export const SOUNDS: readonly DemoSound[] = [
+  {
+    id: 'harbour-swell',
+    name: 'Harbour swell',
+    tags: ['sea', 'sound'],
+    seconds: 24,
+    source: 'anoisesrc=color=brown:amplitude=0.6:seed=7',
+    filter: 'lowpass=f=700,tremolo=f=0.125:d=0.7',
+  },
+  {
+    id: 'bell-buoy',
+    name: 'Bell buoy',
+    tags: ['sea', 'sound'],
+    seconds: 16,
+    source: 'aevalsrc=0.4*(sin(2*PI*660*t)+0.5*sin(2*PI*1550*t))*exp(-3*mod(t\\,4))',
+    filter: 'lowpass=f=3000,aecho=0.8:0.6:180:0.35',
   },
 ];

@@ -158,6 +158,8 @@ const still = (media: string, seconds: number, rest: object = {}): Item =>
   ({ media, durationMs: seconds * 1000, ...rest }) as Item;
 const film = (media: string, rest: object = {}): Item => ({ media, ...rest }) as Item;
 
+const FADE = { transition: { kind: 'fade' as const, ms: 800 } };
+
 const PLAYLISTS: Playlist[] = [
   {
     id: 'offers',
@@ -213,13 +215,15 @@ const PLAYLISTS: Playlist[] = [
   {
     id: 'cafe',
     name: 'Café cards',
+    music: { playlist: 'harbour-sounds', volume: 0.3 },
     items: [
-      still('cafe-breakfast', 20, { when: { windows: [['05:00', '10:30']] } }),
-      still('cafe-lunch', 20, { when: { windows: [['10:30', '17:00']] } }),
-      still('cafe-supper', 20, { when: { windows: [['17:00', '23:30']] } }),
-      still('family-deck', 8),
+      still('cafe-breakfast', 20, { ...FADE, when: { windows: [['05:00', '10:30']] } }),
+      still('cafe-lunch', 20, { ...FADE, when: { windows: [['10:30', '17:00']] } }),
+      still('cafe-supper', 20, { ...FADE, when: { windows: [['17:00', '23:30']] } }),
+      still('family-deck', 8, FADE),
     ],
   },
+  { id: 'harbour-sounds', name: 'Harbour sounds', items: [{ media: 'harbour-swell' }, { media: 'bell-buoy' }] },
   {
     id: 'gangway',
     name: 'Gangway',

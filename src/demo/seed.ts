@@ -9,7 +9,7 @@ import { addFile } from '@/services/library';
 import { addPerson, type Actor } from '@/services/people';
 import { createNetwork, edit, lastChange } from '@/services/plan';
 import { NETWORK_ID } from '@/core';
-import { FILMS, PICTURES, type DemoFilm } from './media';
+import { FILMS, PICTURES, SOUNDS, type DemoFilm, type DemoSound } from './media';
 import { FORMATS } from './pictures';
 import { demoPlan } from './plan';
 
@@ -44,10 +44,10 @@ async function seedMedia(actor: Actor, tell: (step: string) => void): Promise<vo
   const added = (n: number) => new Date(Date.UTC(2026, 0, 2, 8, n)).toISOString();
   try {
     let done = 0;
-    const total = PICTURES.length + FILMS.length;
+    const total = PICTURES.length + FILMS.length + SOUNDS.length;
     const count = () => {
       done++;
-      if (done % 5 === 0 || done === total) tell(`Pictures and films: ${done} of ${total}`);
+      if (done % 5 === 0 || done === total) tell(`Pictures, films and sounds: ${done} of ${total}`);
     };
     for (const [n, { id, name, tags, picture }] of PICTURES.entries()) {
       const photographic = picture.format === 'wide' || picture.format === 'tall';
@@ -62,9 +62,24 @@ async function seedMedia(actor: Actor, tell: (step: string) => void): Promise<vo
       await addFile(actor, path, { id: film.id, name: film.name, tags: film.tags, added: added(PICTURES.length + n) });
       count();
     }
+    for (const sound of SOUNDS) {
+      const path = await renderSound(folder, sound);
+      // Before all others: what is seen comes first where the newest do.
+      await addFile(actor, path, { id: sound.id, name: sound.name, tags: sound.tags, added: added(-1) });
+      count();
+    }
   } finally {
     await rm(folder, { recursive: true, force: true });
   }
+}
+
+async function renderSound(folder: string, { id, seconds, source, filter }: DemoSound): Promise<string> {
+  const path = join(folder, `${id}.flac`);
+  await run('ffmpeg', [
+    ...['-v', 'error', '-f', 'lavfi', '-i', source, '-t', String(seconds)],
+    ...['-af', `${filter},afade=t=in:d=1,afade=t=out:st=${seconds - 1}:d=1`, '-y', path],
+  ]);
+  return path;
 }
 
 /** Longer side of a film, in pixels: enough to look at, quick to make. */

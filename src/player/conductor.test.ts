@@ -335,3 +335,20 @@ describe('a stage that stands still', () => {
 });
 
 const LONG = { media: 'one', durationMs: 20 * MINUTE };
+
+test('turns shorter than the time in which the next is loaded show what was prepared: that is taken before another is', async () => {
+  const items = ['one', 'two', 'notice'].map((media) => ({ media, durationMs: 2_000 }));
+  const asked: string[] = [];
+  const stage = Object.assign(new TestStage(), {
+    prepare: (media: string) => void asked.push(`prepare ${media}`),
+    show: (media: string) => Promise.resolve(void asked.push(`show ${media}`)),
+  });
+  jest.useFakeTimers({ now: NOON });
+  const nothing = () => undefined;
+  const conductor = new Conductor(stage, () => Date.now(), nothing, nothing);
+  conductor.play(program({ items }));
+  await jest.advanceTimersByTimeAsync(5_900);
+  conductor.stop();
+  jest.useRealTimers();
+  expect(asked).toEqual(['show one', 'prepare two', 'show two', 'prepare notice', 'show notice', 'prepare one']);
+});

@@ -135,7 +135,13 @@ export class Conductor {
     const next = plays.find((one) => one.from > at);
     const until = Math.min(play?.to ?? next?.from ?? Infinity, segment.to, at + AHEAD_MS);
     this.timer = setTimeout(() => this.step(), until - at);
+    this.put(play, segment);
+    // After what is on now has taken what was prepared of it: one at a time is.
     if (next) this.prepareAt(next, next.from - PREPARE_MS, turn);
+  }
+
+  /** Puts on the stage what is on; what is on already goes on. */
+  private put(play: Play | undefined, segment: Segment): void {
     if (!play) return this.rest(segment.source === 'lights-out' ? 'resting' : 'empty');
     const same = this.current?.play.media === play.media && this.current.play.start === play.start;
     this.current = { play, segment };
@@ -147,8 +153,10 @@ export class Conductor {
     const current = () => wanted === this.wanted;
     this.loading = true;
     try {
-      if (!asset) throw new Error(`"${play.media}" is missing in the program.`);
-      await this.stage.show(play.media, asset, () => filmAt(play, this.now()), current);
+      if (!asset || asset.kind === 'sound') throw new Error(`"${play.media}" is missing in the program.`);
+      const look = this.program?.loops[play.loop]?.[play.item];
+      const at = () => filmAt(play, this.now());
+      await this.stage.show(play.media, asset, at, current, look, () => this.now() - play.start);
       if (!current()) return;
       this.failed = false;
       this.setScene('playing');
@@ -163,7 +171,7 @@ export class Conductor {
   private prepareAt(play: Play, at: number, turn: number): void {
     const prepare = () => {
       const asset = this.program?.assets[play.media];
-      if (turn === this.turn && asset) this.stage.prepare(play.media, asset, play.fromMs);
+      if (turn === this.turn && asset && asset.kind !== 'sound') this.stage.prepare(play.media, asset, play.fromMs);
     };
     const wait = at - this.now();
     if (wait <= 0) prepare();

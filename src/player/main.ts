@@ -1,8 +1,10 @@
 import { lineOf } from '@/core/playing';
 import { ProtocolClient } from '@/protocol/client';
 import { BrowserStore } from './browser-store';
+import { Band } from './band';
 import { Conductor } from './conductor';
 import { PlayerSession } from './session';
+import { Speaker } from './speaker';
 import { Stage } from './stage';
 
 const part = (id: string) => document.getElementById(id) as HTMLElement;
@@ -23,14 +25,17 @@ async function start(): Promise<void> {
   const store = await BrowserStore.open();
   await navigator.storage.persist().catch(() => false);
 
-  const stage = new Stage(part('stage'), (sha256) => store.open(sha256));
+  const open = (sha256: string) => store.open(sha256);
+  const report = (message: string) => session.report(message);
+  const stage = new Stage(part('stage'), open, report);
   const client = new ProtocolClient(location.origin);
   const conductor: Conductor = new Conductor(
     stage,
     () => session.serverNow(),
     (scene) => (document.body.dataset.scene = scene),
-    (message) => session.report(message),
+    report,
   );
+  const band: Band = new Band(new Speaker(open, report), () => session.serverNow(), report);
   const session: PlayerSession = new PlayerSession(
     client,
     store,
@@ -43,7 +48,10 @@ async function start(): Promise<void> {
         part('name').textContent = screen?.name ?? '';
         document.title = screen ? `${screen.name} · Lanternpost player` : 'Lanternpost player';
       },
-      program: (program) => conductor.play(program),
+      program(program) {
+        conductor.play(program);
+        band.play(program);
+      },
       file: () => conductor.look(),
     },
     { software: lineOf(`browser ${navigator.userAgent}`, 120), playing: () => conductor.playing() },

@@ -23,6 +23,8 @@ export function needsOf(program: ProgramDocument, now: Instant): Need[] {
   };
   const place = placeOf(program);
   for (const segment of forecast(program, now, now + LOOK_AHEAD).segments) {
+    // What sounds beside a loop goes from its beginning on.
+    for (const { media } of program.music?.[segment.loop]?.loop ?? []) need(media, segment.from);
     const loops = loopsIn(program, place, segment);
     const items = loops.flatMap(({ loop }) => program.loops[loop] ?? []);
     if (items.every((item) => due.has(item.media))) continue;

@@ -1,8 +1,8 @@
 /** @jest-environment @stryker-mutator/jest-runner/jest-env/jsdom */
-import type { Asset } from '@/core/playing';
+import type { ShownAsset } from '@/core/playing';
 import { Stage } from './stage';
 
-const asset = (kind: 'image' | 'video', sha256: string = kind): Asset => ({
+const asset = (kind: 'image' | 'video', sha256: string = kind): ShownAsset => ({
   ...{ kind, sha256, bytes: 1, width: 1, height: 1 },
   type: kind === 'image' ? 'image/png' : 'video/mp4',
 });

@@ -1,4 +1,5 @@
-import { never, type Asset } from '@/core/playing';
+import { never, type LoopItem, type ShownAsset } from '@/core/playing';
+import { begin, type Running } from './transition';
 
 /** One picture or film, loaded and decoded, ready to be seen at once. */
 interface Layer {
@@ -6,7 +7,11 @@ interface Layer {
   readonly element: HTMLImageElement | HTMLVideoElement;
   readonly url: string;
   readonly sha256: string;
+  readonly focus: ShownAsset['focus'];
 }
+
+/** How a turn looks and sounds; absent: a cut, whole, silent. */
+export type Look = Pick<LoopItem, 'transition' | 'fit' | 'volume'>;
 
 /** What is made ready ahead of its turn; `given` ends it. */
 interface Prepared {
@@ -35,14 +40,19 @@ export class Stage {
   /** The film that was seen last, as it is: where it comes next again, as of two in turn, it is not loaded anew. */
   private kept: Layer | null = null;
   private readonly idle: HTMLVideoElement[] = [];
+  /** What goes and what comes, while one gives way to the other. */
+  private changing: { readonly running: Running; readonly before: Layer } | null = null;
+  private isToldOfSilence = false;
 
+  /** `tell` hears what a person should know, once. */
   constructor(
     private readonly root: HTMLElement,
     private readonly open: (sha256: string) => Promise<Blob | null>,
+    private readonly tell: (message: string) => void = () => undefined,
   ) {}
 
   /** Loads and decodes an item ahead of its turn, a film at the moment that it will begin with, in milliseconds of its own. */
-  prepare(media: string, asset: Asset, fromMs = 0): void {
+  prepare(media: string, asset: ShownAsset, fromMs = 0): void {
     if (this.prepared?.media === media && this.prepared.fromMs === fromMs) return;
     this.drop();
     const given = new AbortController();
@@ -52,24 +62,56 @@ export class Stage {
   }
 
   /**
-   * Shows an item, a film from `offsetMs()` on. Throws where it can't be loaded or decoded; what was seen then stays. Where
-   * `wanted` is no longer true once it is loaded, nothing happens.
+   * Shows an item, a film from `offsetMs()` on; `turnMs()` is how long its turn has been going, in which its transition lies. Throws where it
+   * can't be loaded or decoded; what was seen then stays. Where `wanted` is no longer true once it is loaded, nothing happens.
    */
-  async show(media: string, asset: Asset, offsetMs: () => number, wanted: () => boolean): Promise<void> {
+  async show(
+    media: string,
+    asset: ShownAsset,
+    offsetMs: () => number,
+    wanted: () => boolean,
+    look: Look = {},
+    turnMs: () => number = offsetMs,
+  ): Promise<void> {
     const prepared = this.prepared?.media === media ? this.prepared.layer : null;
     if (prepared) this.prepared = null;
     const layer = await (prepared ?? this.load(media, asset));
-    if (wanted()) await this.begin(layer, offsetMs);
+    dress(layer, look);
+    if (wanted()) await this.begin(layer, offsetMs, look.volume ?? 0);
     if (!wanted()) return this.remove(layer);
+    this.settle();
     layer.element.hidden = false;
     const before = this.shown;
     this.shown = layer;
     this.root.dataset.media = media;
-    requestAnimationFrame(() => this.keep(before));
+    if (before?.element instanceof HTMLVideoElement) before.element.muted = true;
+    this.change(before, layer, look, turnMs());
+  }
+
+  /** Lets one give way to the other; what goes stays under what comes until that is all to be seen. */
+  private change(before: Layer | null, after: Layer, { transition }: Look, turnMs: number): void {
+    const running = before && begin(transition, before.element, after.element, turnMs);
+    if (!running) return void requestAnimationFrame(() => this.keep(before));
+    const changing = { running, before };
+    this.changing = changing;
+    running.over.then(
+      () => this.changing === changing && this.settle(),
+      () => undefined,
+    );
+  }
+
+  /** Ends a transition that is on its way: what comes is seen, what goes is gone. */
+  private settle(): void {
+    const { changing } = this;
+    if (!changing) return;
+    this.changing = null;
+    changing.running.end();
+    this.keep(changing.before);
   }
 
   /** Shows nothing of ours: the card or the dark behind is seen. */
   clear(): void {
+    this.settle();
     delete this.root.dataset.media;
     this.remove(this.shown);
     this.shown = null;
@@ -92,25 +134,39 @@ export class Stage {
   }
 
   /** Starts a film; a still needs nothing. What can't be started is taken away. */
-  private async begin(layer: Layer, offsetMs: () => number): Promise<void> {
+  private async begin(layer: Layer, offsetMs: () => number, volume: number): Promise<void> {
     const { element } = layer;
     if (!(element instanceof HTMLVideoElement)) return;
     const from = offsetMs() / 1000;
     if (Math.abs(element.currentTime - from) > 0.25 && from < element.duration) element.currentTime = from;
+    element.volume = volume;
+    element.muted = volume === 0;
     try {
-      await element.play();
+      await element.play().catch((error: unknown) => this.playSilently(element, error));
     } catch (error) {
       this.remove(layer);
       throw error;
     }
   }
 
-  private async load(media: string, asset: Asset, fromMs = 0, given?: AbortSignal): Promise<Layer> {
+  /** A browser that lets no page sound before somebody touched it still shows the film. */
+  private async playSilently(film: HTMLVideoElement, error: unknown): Promise<void> {
+    if (film.muted || !isRefusedSound(error)) throw error;
+    film.muted = true;
+    if (!this.isToldOfSilence) this.tell(NO_SOUND);
+    this.isToldOfSilence = true;
+    await film.play();
+  }
+
+  private async load(media: string, asset: ShownAsset, fromMs = 0, given?: AbortSignal): Promise<Layer> {
     const kept = this.takeKept(asset.sha256);
     if (kept) return this.rewound(media, kept, fromMs, given);
     const blob = await this.open(asset.sha256);
     if (!blob) throw new Error(`"${media}" is not here yet.`);
-    const layer = { media, element: this.elementFor(asset.kind), url: URL.createObjectURL(blob), sha256: asset.sha256 };
+    const layer: Layer = {
+      ...{ media, sha256: asset.sha256, focus: asset.focus },
+      ...{ element: this.elementFor(asset.kind), url: URL.createObjectURL(blob) },
+    };
     const { element } = layer;
     element.hidden = true;
     element.className = 'layer';
@@ -144,7 +200,7 @@ export class Stage {
 
   /** A film that was kept, at the moment that it will begin with. */
   private async rewound(media: string, kept: Layer, fromMs: number, given?: AbortSignal): Promise<Layer> {
-    const layer = { ...kept, media };
+    const layer: Layer = { ...kept, media };
     const film = kept.element as HTMLVideoElement;
     film.hidden = true;
     try {
@@ -186,7 +242,7 @@ export class Stage {
     prepared?.layer.then((loaded) => this.remove(loaded)).catch(() => undefined);
   }
 
-  private elementFor(kind: Asset['kind']): HTMLImageElement | HTMLVideoElement {
+  private elementFor(kind: ShownAsset['kind']): HTMLImageElement | HTMLVideoElement {
     switch (kind) {
       case 'video': {
         const film = this.idle.pop() ?? document.createElement('video');
@@ -201,6 +257,28 @@ export class Stage {
         return never(kind);
     }
   }
+}
+
+/** What a browser that lets no page sound by itself is told of. */
+export const NO_SOUND =
+  'This browser lets no page sound before somebody touches it: allow sound for this page in its settings, or start it so that it may.';
+
+export const isRefusedSound = (error: unknown): boolean => error instanceof Error && error.name === 'NotAllowedError';
+
+/** How a browser fits a picture into a box, for each of our fits. */
+const OBJECT_FIT = { whole: 'contain', fill: 'cover', stretch: 'fill', exact: 'none' } as const;
+
+/** Puts a layer on as its turn says, over all of the stage; where it is cut, its focus stays in sight. */
+function dress({ element, focus: [x, y] = [0.5, 0.5] }: Layer, { fit = 'whole' }: Look): void {
+  const { style } = element;
+  style.objectFit = OBJECT_FIT[fit];
+  style.objectPosition = `${x * 100}% ${y * 100}%`;
+  // A pixel of the picture on each of the screen's, however many of these a browser counts as one.
+  const pixels = fit === 'exact' ? window.devicePixelRatio : 1;
+  style.width = style.height = `${pixels * 100}%`;
+  style.transformOrigin = '0 0';
+  style.scale = String(1 / pixels);
+  style.zIndex = '';
 }
 
 /** Waits for what a film answers to something that is asked of it. Throws where it can't, or when it is given up. */

@@ -6,7 +6,8 @@ export const rowSchema = z.uuid('There is no such thing: load the page anew.');
 /** Which files of the library are asked for, in a query. */
 export const mediaFilters = {
   search: z.string().max(500, 'A search has at most 500 characters.').default(''),
-  kind: z.enum(['image', 'video'], 'The kinds of media are image and video.').nullable().default(null),
+  kind: z.enum(['image', 'video', 'sound'], 'The kinds of media are image, video and sound.').nullable().default(null),
+  audible: z.stringbool().default(false),
   unused: z.stringbool().default(false),
   ending: z.stringbool().default(false),
 };

@@ -130,6 +130,8 @@ test('what is no picture or film is told so with the last part', async () => {
   const path = await begin(actor, 'a.png', text.length);
   const answer = await patch(actor, path, 0, text);
   expect(answer.status).toBe(415);
-  expect((await answer.json()) as object).toMatchObject({ title: expect.stringContaining("can't be shown") as string });
+  expect((await answer.json()) as object).toMatchObject({
+    title: expect.stringContaining("can't be played") as string,
+  });
   expect((await head(actor, path)).status).toBe(404);
 });

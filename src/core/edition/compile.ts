@@ -1,20 +1,35 @@
 import { programMaker, withoutProvenance, zonesOf, type Loop, type ScreenProgram } from '../forecast';
 import { answered, done, refused, type Problem, type Result } from '../refusal';
+import type { ShownMedia } from '../plan/kinds/media';
+import { isShown } from '../plan/known';
 import type { Media, Plan } from '../plan/schema';
 import { trimZone, zoneTable, type ZoneTable } from '../when';
 import { sha256Hex } from '../sha256';
 import { canonicalWriter } from './canonical';
 import { touchedScreens } from './touched';
 
-/** A file that a program needs. */
-export interface Asset {
-  readonly kind: Media['kind'];
+interface AssetFile {
   readonly sha256: string;
   readonly bytes: number;
   readonly type: string;
+}
+
+/** A picture or film that a program needs. */
+export interface ShownAsset extends AssetFile {
+  readonly kind: ShownMedia['kind'];
   readonly width: number;
   readonly height: number;
+  /** What stays in sight where it is cut to fill a screen: how far from its left, and from its top, 0 to 1. Absent: its middle. */
+  readonly focus?: readonly [x: number, y: number] | undefined;
 }
+
+/** A sound that a program needs. */
+export interface SoundAsset extends AssetFile {
+  readonly kind: 'sound';
+}
+
+/** A file that a program needs. */
+export type Asset = ShownAsset | SoundAsset;
 
 /** All that a screen needs to play for ever without a network. Named by the SHA-256 of its canonical form. */
 export interface ProgramDocument extends ScreenProgram {
@@ -107,7 +122,7 @@ function documentMaker(
     const program = narrowed.value;
     const assets: Record<string, Asset> = {};
     const problems: Problem[] = [];
-    for (const loop of program.loops)
+    for (const loop of [...program.loops, ...(program.music ?? []).map((one) => one?.loop ?? [])])
       for (const { media } of loop) {
         const file = files.get(media);
         if (file?.ok) assets[media] = file.value;
@@ -126,7 +141,12 @@ function documentMaker(
 }
 
 /** What a program says of a file; refused where there are no bytes of it yet. */
-function fileOf({ kind, sha256, bytes, type, width, height, name }: Media, path: string): Result<Asset> {
-  if (sha256 !== undefined && type !== undefined) return done({ kind, sha256, bytes, type, width, height });
-  return refused([{ path, message: `"${name}" has no file yet: wait until it is processed, or take it out.` }]);
+function fileOf(file: Media, path: string): Result<Asset> {
+  const { sha256, type, bytes } = file;
+  if (sha256 === undefined || type === undefined)
+    return refused([{ path, message: `"${file.name}" has no file yet: wait until it is processed, or take it out.` }]);
+  const same = { sha256, bytes, type };
+  if (!isShown(file)) return done({ kind: 'sound', ...same });
+  const { kind, width, height, focus } = file;
+  return done({ kind, ...same, width, height, ...(focus ? { focus } : {}) });
 }

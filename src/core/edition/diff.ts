@@ -85,10 +85,11 @@ function spansOf(program: ScreenProgram | undefined, from: Instant, to: Instant)
   });
 }
 
-/** What tells a loop from another: its items, and how its passes are put in order. */
+/** What tells a loop from another: its items, how its passes are put in order, and what sounds beside it. */
 function contentOf(program: ScreenProgram, loop: number) {
   const items: Loop = program.loops[loop] ?? [];
-  return { items: items.map(withoutProvenance), order: program.orders?.[loop] ?? null };
+  const { orders, music } = program;
+  return { items: items.map(withoutProvenance), order: orders?.[loop] ?? null, music: music?.[loop] ?? null };
 }
 
 function differencesOf(

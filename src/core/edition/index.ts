@@ -4,6 +4,7 @@ export {
   compilationSteps,
   compileEdition,
   type Asset,
+  type ShownAsset,
   type CompiledBase,
   type CompiledEdition,
   type ProgramDocument,

@@ -64,7 +64,9 @@ class Touch {
     }
     for (let size = -1; size !== touched.size;) {
       size = touched.size;
-      for (const list of lists) if (list.items.some((item) => touched.has(item.playlist ?? ''))) touched.add(list.id);
+      for (const list of lists)
+        if (touched.has(list.music?.playlist ?? '') || list.items.some((item) => touched.has(item.playlist ?? '')))
+          touched.add(list.id);
     }
     this.playlists = touched;
   }

@@ -1,5 +1,5 @@
 import type { Item, Media, Plan } from '../plan/schema';
-import { knownItem } from '../plan/known';
+import { isShown, knownItem } from '../plan/known';
 import { never } from '../refusal';
 import { mediaOrder } from './program';
 import { matches, mediaTerms, selectorOf } from '../selector';
@@ -42,17 +42,17 @@ function lengthWithin(plan: Plan, item: Item, above: ReadonlySet<string>): { dur
   }
 }
 
-/** The files that an item stands for, in their order: one, those that a collecting rule finds, or none for a nested playlist. */
+/** The files that an item shows, in their order: one, those that a collecting rule finds, or none for a nested playlist. */
 export function itemFiles(plan: Plan, item: Item): readonly Media[] {
   const what = knownItem(item);
   switch (what.kind) {
     case 'playlist':
       return [];
     case 'media':
-      return plan.media.filter((file) => file.id === what.id);
+      return plan.media.filter((file) => file.id === what.id && isShown(file));
     case 'collect':
       return plan.media
-        .filter((file) => matches(selectorOf(what.rule), mediaTerms(file)))
+        .filter((file) => isShown(file) && matches(selectorOf(what.rule), mediaTerms(file)))
         .sort(mediaOrder(what.order))
         .slice(0, what.limit);
     default:

@@ -11,7 +11,7 @@ export {
   type ProgramWeave,
   type ScreenProgram,
 } from './program';
-export { loopsIn, segmentPlays, type Play } from './plays';
+export { loopsIn, musicPlays, segmentPlays, type Play } from './plays';
 export {
   candidates,
   compareCandidates,
@@ -26,6 +26,8 @@ export { changes, glances, programsOf, type Change, type Glance } from './glance
 export { itemFiles, itemLength, loopLength } from './durations';
 export { passesOf, type Pass, type Turn } from './passes';
 export { NetworkForecast, type GroupForecast } from './network';
+export { playlistsOn, type PlaylistOn } from './playlists-on';
+export { nextShown, type NextShown } from './next-shown';
 export { airTime, type AirTime, type Subject } from './airtime';
 export { contestsOf, hidersOf, type BookingState, type Contest } from './contest';
 export { neverShown, type NeverShown } from './never-shown';

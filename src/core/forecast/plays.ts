@@ -39,6 +39,15 @@ export function segmentPlays(program: ScreenProgram, place: Place, segment: Segm
   return plays;
 }
 
+/** What is heard beside a segment's loop: the turns of its music, whose clock runs from the same start. None where it has no music. */
+export function musicPlays(program: ScreenProgram, place: Place, segment: Segment): Play[] {
+  const music = program.music?.[segment.loop];
+  if (!music) return [];
+  const { weaves: _weaves, music: _music, orders: _orders, ...bare } = program;
+  const heard = { ...bare, loops: [music.loop], ...(music.order ? { orders: [music.order] } : {}) };
+  return segmentPlays(heard, place, { ...segment, loop: 0 });
+}
+
 /** One item's turn, before it is clipped to what is seen of it. */
 type TurnOfItem = Omit<Play, 'from' | 'to'>;
 

@@ -1,5 +1,6 @@
-import type { Booking, Content, Media, OpeningHours, Plan, When } from '../plan/schema';
-import { contentKey, knownContent, knownItem } from '../plan/known';
+import type { Fit, Transition } from '../plan/kinds/playlist';
+import type { Booking, Content, Item, Media, OpeningHours, Plan, When } from '../plan/schema';
+import { contentKey, isShown, knownContent, knownItem } from '../plan/known';
 import { Refusal, never } from '../refusal';
 import { matches, mediaTerms, namedTerms, screenTerms, selectorOf } from '../selector';
 import { isShuffled, type Order } from './rounds';
@@ -12,6 +13,12 @@ export interface LoopItem {
   /** How far into its film it begins, in milliseconds; absent: at its beginning. */
   readonly fromMs?: number | undefined;
   readonly when: readonly When[];
+  /** How the picture before gives way to this one, within this one's time, at most half of it; absent: a cut. */
+  readonly transition?: Transition | undefined;
+  /** Absent: whole. */
+  readonly fit?: Fit | undefined;
+  /** Of its film's own sound, over 0 to 1; absent: silent. */
+  readonly volume?: number | undefined;
   /**
    * The playlists that it came through, the outermost first; empty for a file that is booked alone. Known only of programs that
    * were narrowed from a plan here: what is sent to players leaves it out, since they have no use for it.
@@ -20,6 +27,13 @@ export interface LoopItem {
 }
 
 export type Loop = readonly LoopItem[];
+
+/** Sound beside a loop, from 0 to 1 of its loudness: a loop of its own, whose passes go from the occurrence's start. */
+export interface ProgramMusic {
+  readonly loop: Loop;
+  readonly order?: Order | undefined;
+  readonly volume: number;
+}
 
 /** A booking as one screen sees it: `loop` is an index into the program's loops. */
 export interface ProgramBooking {
@@ -54,6 +68,8 @@ export interface ScreenProgram {
   readonly loops: readonly Loop[];
   /** For each loop how its passes are put in order, null where they are as listed; absent where all are. */
   readonly orders?: readonly (Order | null)[] | undefined;
+  /** For each loop the sound beside it, null where there is none; absent where no loop has any. */
+  readonly music?: readonly (ProgramMusic | null)[] | undefined;
   readonly bookings: readonly ProgramBooking[];
   /** Absent where there are none. */
   readonly weaves?: readonly ProgramWeave[] | undefined;
@@ -72,10 +88,24 @@ const tooLong = (name: string) => {
   return new Refusal(422, message, [{ path: '', message }]);
 };
 
+/** What an item says of its files' turns. */
+type Turn = Pick<Item, 'durationMs' | 'clip' | 'transition' | 'fit' | 'volume'>;
+
+/** How a file looks in its turn: what is said of it, without what is usual. */
+function lookOf({ transition, fit, volume }: Omit<Turn, 'durationMs' | 'clip'>, durationMs: number) {
+  const ms = Math.min(transition?.ms ?? 0, Math.floor(durationMs / 2));
+  return {
+    ...(transition && transition.kind !== 'cut' && ms > 0 ? { transition: { kind: transition.kind, ms } } : {}),
+    ...(fit !== undefined && fit !== 'whole' ? { fit } : {}),
+    ...(volume ? { volume } : {}),
+  };
+}
+
 /** A content as the items of one kind of screen. */
 interface Flat {
   readonly loop: Loop;
   readonly order: Order | null;
+  readonly music?: ProgramMusic | null;
 }
 
 /** An item without where it came from: what a player needs of it. */
@@ -93,36 +123,35 @@ export function programMaker(plan: Plan): (screenId: string, selected?: readonly
   const [playlists, calendars] = [index(plan.playlists), index(plan.calendars)];
   const collected = new Map<string, Media[]>();
 
-  const collect = (rule: string, order: 'name' | 'newest' | 'oldest', limit: number): Media[] => {
-    const key = `${order}\n${rule}`;
+  const collect = (rule: string, order: 'name' | 'newest' | 'oldest', limit: number, heard: boolean): Media[] => {
+    const key = `${heard}\n${order}\n${rule}`;
     let found = collected.get(key);
     if (!found) {
       const selector = selectorOf(rule);
-      found = plan.media.filter((file) => matches(selector, mediaTerms(file))).sort(mediaOrder(order));
+      found = plan.media
+        .filter((file) => isShown(file) !== heard && matches(selector, mediaTerms(file)))
+        .sort(mediaOrder(order));
       collected.set(key, found);
     }
     return found.slice(0, limit);
   };
 
-  const fileItem = (
-    file: Media,
-    durationMs: number | undefined,
-    conditions: readonly When[],
-    clip?: readonly [number, number],
-  ): LoopItem => ({
-    media: file.id,
-    ...(clip && clip[0] > 0 ? { fromMs: clip[0] } : {}),
-    durationMs:
-      (clip && clip[1] - clip[0]) ??
-      durationMs ??
-      file.durationMs ??
-      plan.network.defaultDurationMs ??
-      DEFAULT_DURATION_MS,
-    when: file.when && !isAlways(file.when) ? [...conditions, file.when] : conditions,
-  });
+  const fileItem = (file: Media, { durationMs: own, clip, ...look }: Turn, conditions: readonly When[]): LoopItem => {
+    const durationMs =
+      (clip && clip[1] - clip[0]) ?? own ?? file.durationMs ?? plan.network.defaultDurationMs ?? DEFAULT_DURATION_MS;
+    return {
+      media: file.id,
+      ...(clip && clip[0] > 0 ? { fromMs: clip[0] } : {}),
+      durationMs,
+      when: file.when && !isAlways(file.when) ? [...conditions, file.when] : conditions,
+      ...(isShown(file) ? lookOf(look, durationMs) : {}),
+    };
+  };
 
-  const flatten = (content: Content, terms: ReadonlySet<string>): Flat => {
+  /** The pictures and films of a content as some screens see them; or the sounds of a playlist, as they hear them. */
+  const flatten = (content: Content, terms: ReadonlySet<string>, heard = false): Flat => {
     const loop: LoopItem[] = [];
+    const wanted = (file: Media | undefined): file is Media => file !== undefined && isShown(file) !== heard;
     const expand = (playlistId: string, conditions: readonly When[], path: readonly string[]): Order => {
       const { items = [], order } = playlists.get(playlistId) ?? {};
       const entries: [string, number | Order][] = [];
@@ -132,7 +161,8 @@ export function programMaker(plan: Plan): (screenId: string, selected?: readonly
         const what = knownItem(item);
         const through = (files: readonly Media[], nameOf: (i: number) => string) => {
           for (const [i, file] of files.entries()) {
-            const turn = fileItem(file, item.durationMs, all, item.clip);
+            if (!wanted(file)) continue;
+            const turn = fileItem(file, heard ? {} : item, all);
             entries.push([nameOf(i), loop.push({ ...turn, through: path }) - 1]);
           }
           if (loop.length > MOST_ITEMS) throw tooLong(playlists.get(path[0] ?? '')?.name ?? '');
@@ -145,7 +175,7 @@ export function programMaker(plan: Plan): (screenId: string, selected?: readonly
             through([media.get(what.id) as Media], () => `${place}`);
             break;
           case 'collect':
-            through(collect(what.rule, what.order, what.limit), (i) => `${place}.${i}`);
+            through(collect(what.rule, what.order, what.limit, heard), (i) => `${place}.${i}`);
             break;
           default:
             never(what);
@@ -157,13 +187,25 @@ export function programMaker(plan: Plan): (screenId: string, selected?: readonly
     switch (what.kind) {
       case 'playlist': {
         const order = expand(what.id, [], [what.id]);
-        return { loop, order: isShuffled(order) ? order : null };
+        return { loop, order: isShuffled(order) ? order : null, music: heard ? null : musicOf(what.id, terms) };
       }
-      case 'media':
-        return { loop: [fileItem(media.get(what.id) as Media, what.durationMs, [])], order: null };
+      case 'media': {
+        const file = media.get(what.id);
+        return { loop: wanted(file) ? [fileItem(file, { durationMs: what.durationMs }, [])] : [], order: null };
+      }
       default:
         return never(what);
     }
+  };
+
+  /** What sounds beside a playlist's loop: nothing where no sound of its music is for these screens. */
+  const musicOf = (playlistId: string, terms: ReadonlySet<string>): ProgramMusic | null => {
+    const { music } = playlists.get(playlistId) ?? {};
+    if (!music || music.volume === 0) return null;
+    const { loop, order } = flatten({ playlist: music.playlist }, terms, true);
+    return loop.length === 0
+      ? null
+      : { loop: loop.map(withoutProvenance), ...(order ? { order } : {}), volume: music.volume };
   };
 
   /** Loops by what tells screens apart for items, then by content: screens of one kind share them. */
@@ -185,6 +227,7 @@ export function programMaker(plan: Plan): (screenId: string, selected?: readonly
     loopsByMatch.set(matchKey, shared);
     const loops: Loop[] = [];
     const orders: (Order | null)[] = [];
+    const music: (ProgramMusic | null)[] = [];
     const known = new Map<string, number>();
     /** The number of a content's loop, -1 where nothing in it is for this screen. */
     const loopOf = (content: Content): number => {
@@ -195,7 +238,10 @@ export function programMaker(plan: Plan): (screenId: string, selected?: readonly
         shared.set(key, flat);
         const { loop, order } = flat;
         number = loop.length === 0 ? -1 : loops.push(loop) - 1;
-        if (number >= 0) orders[number] = order;
+        if (number >= 0) {
+          orders[number] = order;
+          music[number] = flat.music ?? null;
+        }
         known.set(key, number);
       }
       return number;
@@ -228,7 +274,11 @@ export function programMaker(plan: Plan): (screenId: string, selected?: readonly
       .map(([level, content]) => ({ level, loop: content ? loopOf(content) : -1 }))
       .filter((backdrop) => backdrop.loop >= 0);
     const lightsOut = screen.lightsOut ?? [];
-    const used = [...[...bookings, ...weaves].map((one) => one.when), ...lightsOut, ...loops.flatMap(conditionsOf)];
+    const heard = music.flatMap((one) => (one ? conditionsOf(one.loop) : []));
+    const used = [
+      ...[...bookings, ...weaves].map((one) => one.when),
+      ...[...lightsOut, ...loops.flatMap(conditionsOf), ...heard],
+    ];
     const calendarIds = new Set(used.flatMap((when) => [...(when.only ?? []), ...(when.not ?? [])]));
     return {
       zone: site.timeZone,
@@ -236,6 +286,7 @@ export function programMaker(plan: Plan): (screenId: string, selected?: readonly
       calendars: Object.fromEntries([...calendarIds].map((id) => [id, calendars.get(id)?.dates ?? []])),
       loops,
       ...(orders.some((order) => order !== null) ? { orders } : {}),
+      ...(music.some((one) => one !== null) ? { music } : {}),
       bookings,
       ...(weaves.length > 0 ? { weaves } : {}),
       backdrops,
@@ -275,6 +326,7 @@ export function zonesOf(program: ScreenProgram): string[] {
     ...[...program.bookings, ...(program.weaves ?? [])].map((one) => one.when),
     ...program.lightsOut,
     ...program.loops.flatMap(conditionsOf),
+    ...(program.music ?? []).flatMap((one) => (one ? conditionsOf(one.loop) : [])),
   ];
   const named = used.flatMap((when) => (when.clock && when.clock !== 'site' ? [when.clock] : []));
   return [...new Set([program.zone, ...named])].sort();

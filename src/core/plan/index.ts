@@ -1,6 +1,7 @@
 export { clipProblem, clipProblems, clipText, readClip, type Clip } from './clips';
 export { readDuration } from './duration';
 export { weaveWords } from './say';
+export { readVolume, volumeText } from './volume';
 export { readWeave, type Weave } from './weave';
 export * from './schema';
 export type { Names } from './kind';
@@ -15,13 +16,21 @@ export {
   tagsSchema,
 } from './fields';
 export { contentSchema } from './content';
-export { contentKey, knownContent, knownItem } from './known';
+export { contentKey, isShown, knownContent, knownItem } from './known';
 export { ALL_KINDS, KINDS, LISTED_KINDS, collectionOf, isKind, kindOf, referencesOf } from './registry';
 export { linksOf } from './references';
 export type { AnyDocument, Collection, DocumentOf, Kind, ListedKind } from './registry';
-export { playlistSchema } from './kinds/playlist';
+export {
+  FITS,
+  LONGEST_TRANSITION_MS,
+  TRANSITIONS,
+  playlistSchema,
+  transitionWords,
+  type Fit,
+  type Transition,
+} from './kinds/playlist';
 export { bookingSchema } from './kinds/booking';
-export { mediaSchema, type MediaKind } from './kinds/media';
+export { mediaSchema, type MediaKind, type ShownMedia } from './kinds/media';
 export { screenSchema } from './kinds/screen';
 export { siteSchema } from './kinds/site';
 export { newEntryId, withEntryIds, type EntryPatch, type FieldConflict } from './entries';

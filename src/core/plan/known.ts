@@ -1,4 +1,5 @@
 import type { Content } from './content';
+import type { Media, ShownMedia } from './kinds/media';
 import type { Item } from './kinds/playlist';
 
 /** Content and items with their kind beside them, for switches that name every kind. No schemas: players use it too. */
@@ -36,3 +37,6 @@ export function knownItem(item: Item): KnownItem {
   const { collect, order = 'name', limit = Infinity, durationMs } = item;
   return { kind: 'collect', rule: collect, order, limit, durationMs };
 }
+
+/** Whether a file is seen; what is not is a sound. */
+export const isShown = (file: Media): file is ShownMedia => file.kind !== 'sound';

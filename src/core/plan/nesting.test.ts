@@ -76,3 +76,11 @@ test('a chain of any length is walked without going deeper for each', () => {
   );
   expect(problems(all)).toHaveLength(20_000 - 10);
 });
+
+test('music is not nested: a playlist may be its own, and no longer for it', () => {
+  const documents = new Map([
+    ['a', { items: [{ media: 'x' }], music: { playlist: 'a', volume: 1 } }],
+    ['b', { items: [{ playlist: 'a' }], music: { playlist: 'b', volume: 1 } }],
+  ]);
+  expect(nestingProblems('playlist', documents)).toEqual([]);
+});

@@ -60,7 +60,8 @@ export interface NestingProblem {
 
 /** What is wrong with how objects of one kind contain each other. Reads documents that are not known to be well-formed. */
 export function nestingProblems(kind: Kind, documents: ReadonlyMap<string, unknown>): NestingProblem[] {
-  const own = referencesOf(kind).filter((one) => one.kind === kind);
+  // What stands in a list is nested; what is named beside it, as a playlist's music, is not.
+  const own = referencesOf(kind).filter(({ kind: of, path }) => of === kind && path.includes('*'));
   if (own.length === 0) return [];
   const links = new Map([...documents].map(([id, document]) => [id, linksOf(document, own)]));
   const nested = new Map([...links].map(([id, list]) => [id, list.map((link) => link.id)]));

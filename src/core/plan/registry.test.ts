@@ -21,6 +21,7 @@ describe('what each kind refers to is read off its schema', () => {
       'lightsOut/*/not/* → calendar',
     ]);
     expect(paths('playlist')).toEqual([
+      'music/playlist → playlist',
       'items/*/media → media',
       'items/*/playlist → playlist',
       'items/*/when/only/* → calendar',

@@ -183,16 +183,16 @@ export function screenTerms(
   ]);
 }
 
-/** The terms that a media file answers to: its tags, its kind, its shape. */
+/** The terms that a media file answers to: its tags, its kind, its shape where it has one. */
 export function mediaTerms(file: {
   kind: string;
-  width: number;
-  height: number;
+  width?: number | undefined;
+  height?: number | undefined;
   tags?: readonly string[] | undefined;
 }): Set<string> {
   return new Set([
     ...(file.tags ?? []).map((tag) => tag.toLowerCase()),
     `kind:${file.kind}`,
-    shape(file.width, file.height),
+    ...(file.width !== undefined && file.height !== undefined ? [shape(file.width, file.height)] : []),
   ]);
 }

@@ -1,3 +1,25 @@
+/** What is written of each file, before sounds were known. */
+export const INDEXED = `
+CREATE OR REPLACE FUNCTION index_media() RETURNS trigger LANGUAGE plpgsql AS $$
+DECLARE
+  low text := lower(NEW.name COLLATE "und-x-icu");
+  tag text[] := ARRAY(SELECT lower(value COLLATE "und-x-icu") FROM jsonb_array_elements_text(coalesce(NEW.document->'tags', '[]')));
+  w integer := (NEW.document->>'width')::integer;
+  h integer := (NEW.document->>'height')::integer;
+  last text := NEW.document->'when'->>'to';
+BEGIN
+  INSERT INTO media_index VALUES (
+    NEW.id, NEW.network_id, NEW.slug, low, tag,
+    tag || ('kind:' || (NEW.document->>'kind')) || (CASE WHEN w = h THEN 'is:square' WHEN w > h THEN 'is:landscape' ELSE 'is:portrait' END),
+    low || (SELECT coalesce(string_agg(E'\\n' || one, ''), '') FROM unnest(tag) AS one),
+    NEW.document->>'kind', w, h, (NEW.document->>'added')::timestamptz,
+    CASE WHEN last ~ '^[0-9]{4}-[0-9]{2}-[0-9]{2}' THEN left(last, 10)::date END)
+  ON CONFLICT (media_id) DO UPDATE SET (slug, name, tags, terms, words, kind, width, height, added, last_day) =
+    (EXCLUDED.slug, EXCLUDED.name, EXCLUDED.tags, EXCLUDED.terms, EXCLUDED.words, EXCLUDED.kind, EXCLUDED.width, EXCLUDED.height,
+     EXCLUDED.added, EXCLUDED.last_day);
+  RETURN NULL;
+END $$;`;
+
 /**
  * What is searched of media files, kept in step with them by the database itself, whoever writes: words to be found by any part of them,
  * terms that selectors name, sizes. Folding is that of Unicode, whatever the database's own locale is.
@@ -20,25 +42,7 @@ CREATE TABLE media_index (
   last_day date
 );
 
-CREATE FUNCTION index_media() RETURNS trigger LANGUAGE plpgsql AS $$
-DECLARE
-  low text := lower(NEW.name COLLATE "und-x-icu");
-  tag text[] := ARRAY(SELECT lower(value COLLATE "und-x-icu") FROM jsonb_array_elements_text(coalesce(NEW.document->'tags', '[]')));
-  w integer := (NEW.document->>'width')::integer;
-  h integer := (NEW.document->>'height')::integer;
-  last text := NEW.document->'when'->>'to';
-BEGIN
-  INSERT INTO media_index VALUES (
-    NEW.id, NEW.network_id, NEW.slug, low, tag,
-    tag || ('kind:' || (NEW.document->>'kind')) || (CASE WHEN w = h THEN 'is:square' WHEN w > h THEN 'is:landscape' ELSE 'is:portrait' END),
-    low || (SELECT coalesce(string_agg(E'\\n' || one, ''), '') FROM unnest(tag) AS one),
-    NEW.document->>'kind', w, h, (NEW.document->>'added')::timestamptz,
-    CASE WHEN last ~ '^[0-9]{4}-[0-9]{2}-[0-9]{2}' THEN left(last, 10)::date END)
-  ON CONFLICT (media_id) DO UPDATE SET (slug, name, tags, terms, words, kind, width, height, added, last_day) =
-    (EXCLUDED.slug, EXCLUDED.name, EXCLUDED.tags, EXCLUDED.terms, EXCLUDED.words, EXCLUDED.kind, EXCLUDED.width, EXCLUDED.height,
-     EXCLUDED.added, EXCLUDED.last_day);
-  RETURN NULL;
-END $$;
+${INDEXED}
 CREATE TRIGGER index_media AFTER INSERT OR UPDATE OF name, slug, document ON plan_objects
   FOR EACH ROW WHEN (NEW.kind = 'media') EXECUTE FUNCTION index_media();
 

@@ -4,7 +4,7 @@ import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from '@t
 import type { Feed } from '@/services/calendars';
 import type { Docket, Edition } from '@/services/editions';
 import type { Invitation, Person, Session, TrailLine } from '@/services/people';
-import type { TagCount } from '@/core';
+import type { Media, MediaKind, TagCount } from '@/core';
 import type { BatchSaid, Facets, MediaExtras, MediaPage, Room, Upload } from '@/services/library';
 import { askAgain } from './ask-again';
 
@@ -56,7 +56,9 @@ const mediaPath = (query: Parameters<typeof queryOf>[0]) => `/api/media?${queryO
 
 /** What the library is narrowed to, besides what is typed. */
 export interface LibraryFilters {
-  readonly kind?: 'image' | 'video';
+  readonly kind?: MediaKind;
+  /** With sound. */
+  readonly audible?: boolean;
   readonly unused?: boolean;
   readonly ending?: boolean;
 }
@@ -83,6 +85,17 @@ export function useLibrary(search: string, filters: LibraryFilters = {}) {
   };
 }
 
+/** All files that are meant, in sight or not, at most so many. Throws where the server does not answer. */
+export async function everyFile(search: string, filters: LibraryFilters, most: number): Promise<readonly Media[]> {
+  const found: Media[] = [];
+  for (let from: number | null = 0; from !== null && found.length < most;) {
+    const page: MediaPage = await asked<MediaPage>(mediaPath({ search, ...filters, from, count: 200 }));
+    found.push(...page.files);
+    from = page.next;
+  }
+  return found.slice(0, most);
+}
+
 /** What the files that are meant may be narrowed to: undefined until it is here. */
 export const useFacets = (search: string, filters: LibraryFilters) =>
   useQuery({
@@ -102,9 +115,9 @@ export const useUnusedMedia = (count: number) =>
 export const useLibraryTags = () =>
   useQuery({ queryKey: ['library', 'tags', 'all'], queryFn: () => asked<readonly TagCount[]>('/api/tags') }).data ?? [];
 
-/** What the plan does not say of a media file: undefined until it is here. */
+/** A media file, and what the plan does not say of it. */
 export const useMediaExtras = (id: string) =>
-  useQuery({ queryKey: ['media', id], queryFn: () => asked<MediaExtras>(`/api/media/${encodeURIComponent(id)}`) }).data;
+  useQuery({ queryKey: ['media', id], queryFn: () => asked<MediaExtras>(`/api/media/${encodeURIComponent(id)}`) });
 
 /** Asks again for what one has changed oneself and the feed does not tell. */
 export function useRefetch(what: 'feeds' | 'uploads' | 'people'): () => void {

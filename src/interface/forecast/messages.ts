@@ -8,8 +8,10 @@ import type {
   LocalDate,
   LoosePatch,
   NeverShown,
+  NextShown,
   OutcomeRow,
   Patch,
+  PlaylistOn,
   Reach,
   Season,
   Segment,
@@ -52,6 +54,16 @@ export type Question =
   /** What is over is over by `now`. */
   | { readonly kind: 'findings'; readonly from: Instant; readonly to: Instant; readonly now: Instant }
   | { readonly kind: 'airtime'; readonly subject: Subject; readonly from: Instant; readonly to: Instant }
+  /** When a file is seen next, from an instant on and to the end of the date `last`. */
+  | {
+      readonly kind: 'next';
+      readonly media: string;
+      readonly at: Instant;
+      readonly first: LocalDate;
+      readonly last: LocalDate;
+    }
+  /** The playlists that play on some screens at an instant. */
+  | { readonly kind: 'playlists'; readonly screens: readonly string[]; readonly at: Instant }
   | { readonly kind: 'never'; readonly from: Instant; readonly to: Instant };
 
 /** What shows, by groups of screens that see the same: as many as were asked for, of how many. */
@@ -71,6 +83,8 @@ export interface Answers {
   reach: Reach;
   findings: readonly PackedFinding[];
   airtime: readonly AirTime[];
+  next: readonly NextShown[];
+  playlists: readonly PlaylistOn[];
   never: readonly NeverShown[];
 }
 

@@ -7,6 +7,8 @@ import {
   forecast,
   glances,
   neverShown,
+  nextShown,
+  playlistsOn,
   outcomeRange,
   outcomeRows,
   programsOf,
@@ -75,6 +77,10 @@ function answer(plan: Plan, question: Question): unknown {
       return findings(plan, question.from, question.to, question.now).map(pack);
     case 'airtime':
       return airTime(plan, question.subject, question.from, question.to);
+    case 'next':
+      return nextShown(networkForecast(question.first, question.last).outcomes(plan), question.media, question.at);
+    case 'playlists':
+      return playlistsOn(plan, question.screens, question.at);
     case 'never':
       return neverShown(plan, question.from, question.to);
   }

@@ -9,6 +9,7 @@ import { useLibrary } from '@/interface/data/queries';
 import { contentOf, firstMedia } from '@/interface/kit/content';
 import { BOX } from '@/interface/kit/field';
 import { duration } from '@/interface/kit/format';
+import { MEDIA_WORDS } from '@/interface/kit/media-words';
 import { placeKey } from '@/interface/kit/place-key';
 import { browserShelf } from '@/interface/kit/shelf';
 import { Thumb } from '@/interface/kit/thumb';
@@ -157,7 +158,7 @@ function Choices({
     <Choice key={key} value={`media:${file.id}`}>
       <Thumb src={thumbnailOf(file)} alt="" className="h-7 w-10 shrink-0" />
       <span className="truncate">{file.name}</span>
-      <What kind={file.kind === 'video' ? 'film' : 'picture'}>
+      <What kind={MEDIA_WORDS[file.kind]}>
         {file.durationMs === undefined ? `${file.width}×${file.height}` : duration(file.durationMs)}
       </What>
     </Choice>

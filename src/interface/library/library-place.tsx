@@ -1,7 +1,9 @@
 'use client';
 
-import { useDeferredValue, useRef, useState, type ChangeEvent } from 'react';
-import { readMediaSearch, sizeFit, type Media, type WantedSize } from '@/core';
+import Link from 'next/link';
+import { useSearchParams } from 'next/navigation';
+import { useDeferredValue, useEffect, useRef, useState, type ChangeEvent } from 'react';
+import { isShown, readMediaSearch, sizeFit, type Media, type ShownMedia, type WantedSize } from '@/core';
 import { useLibrary, type LibraryFilters } from '@/interface/data/queries';
 import { thumbnailOf, useFromNetwork, useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/button';
@@ -9,30 +11,31 @@ import { Empty } from '@/interface/kit/empty';
 import { Input } from '@/interface/kit/field';
 import { counted, duration, megabytes } from '@/interface/kit/format';
 import { More } from '@/interface/kit/more';
-import { Sheet } from '@/interface/kit/sheet';
 import { Thumb } from '@/interface/kit/thumb';
-import { useWanted } from '@/interface/shell/use-wanted';
-import { MediaSheet } from './media-sheet';
 import { isOfSystem } from '@/interface/sending/dropped';
 import { senderOf } from '@/interface/sending/use-sending';
+import { ChosenFiles } from './chosen-files';
+import { keepPlace } from './last-place';
 import { NarrowRow } from './narrow-row';
 import { RoomLine } from './room-line';
 import { UploadTray } from './upload-tray';
+import { useChosen } from './use-chosen';
 
 /** The network's media, a page at a time; files may be dropped anywhere. */
 export function LibraryPlace() {
-  const { draft, hold } = useNetwork('draft', 'hold');
-  const [search, setSearch] = useState('');
-  const [open, setOpen] = useState<string | null>(null);
-  useWanted((wanted) => setOpen(wanted.get('media')));
+  const { hold } = useNetwork('hold');
+  const asked = useSearchParams();
+  const [search, setSearch] = useState(asked.get('find') ?? '');
   const picker = useRef<HTMLInputElement>(null);
   const folders = useRef<HTMLInputElement | null>(null);
 
   const meant = useDeferredValue(search.trim());
-  const [filters, setFilters] = useState<LibraryFilters>({});
+  const [filters, setFilters] = useState<LibraryFilters>(() => filtersOf(asked));
+  usePlace(meant, filters);
   const { size } = readMediaSearch(meant);
   const { files, total, failed, hasMore, more } = useLibrary(meant, filters);
-  const chosen = draft.media.find((media) => media.id === open);
+
+  const chosen = useChosen(files ?? NO_FILES);
 
   const sender = senderOf(useFromNetwork((network) => network.view.me));
   const choose = (event: ChangeEvent<HTMLInputElement>) => {
@@ -91,7 +94,7 @@ export function LibraryPlace() {
         meant === '' &&
         Object.keys(filters).length === 0 ? (
         <Empty title="Nothing in the library yet">
-          Drop pictures and films here. They are measured, turned upright and kept once.
+          Drop pictures, films and sounds here. They are measured, turned upright and kept once.
         </Empty>
       ) : files.length === 0 ? (
         <p className="py-10 text-faint">No file has all of this in its name, tags, kind or size.</p>
@@ -102,45 +105,98 @@ export function LibraryPlace() {
               key={file.id}
               file={file}
               wanted={size}
-              onOpen={() => {
-                hold([file]);
-                setOpen(file.id);
-              }}
+              onOpen={() => hold([file])}
+              chosen={chosen.files.has(file.id)}
+              choosing={chosen.files.size > 0}
+              onChoose={(upTo) => chosen.choose(file, upTo)}
             />
           ))}
         </ul>
       )}
+      {chosen.files.size > 0 && total !== undefined && (
+        <ChosenFiles chosen={chosen} search={meant} filters={filters} total={total} />
+      )}
       <RoomLine />
       {hasMore && files && total !== undefined && <More left={total - files.length} onMore={more} />}
-      <Sheet title={chosen?.name ?? ''} open={chosen !== undefined} onClose={() => setOpen(null)}>
-        {chosen && <MediaSheet key={chosen.id} media={chosen} onGone={() => setOpen(null)} />}
-      </Sheet>
     </div>
   );
 }
 
-function Card({ file, wanted, onOpen }: { file: Media; wanted: WantedSize | null; onOpen: () => void }) {
-  const { id, name, kind, width, height, bytes, durationMs, tags = [] } = file;
+const NO_FILES: readonly Media[] = [];
+
+const KINDS = ['image', 'video', 'sound'] as const;
+const STATES = ['audible', 'unused', 'ending'] as const;
+
+/** What an address narrows the library to. */
+function filtersOf(asked: URLSearchParams): LibraryFilters {
+  const kind = KINDS.find((one) => one === asked.get('kind'));
+  return {
+    ...(kind ? { kind } : {}),
+    ...Object.fromEntries(STATES.filter((one) => asked.has(one)).map((one) => [one, true])),
+  };
+}
+
+/** Keeps what one looks for in the address: going back to it finds the same. */
+function usePlace(search: string, filters: LibraryFilters): void {
+  useEffect(() => {
+    const query = new URLSearchParams(Object.entries(filters).map(([key, value]) => [key, String(value)]));
+    if (search !== '') query.set('find', search);
+    const path = query.size === 0 ? '/library' : `/library?${query.toString()}`;
+    keepPlace(path);
+    if (path !== location.pathname + location.search) history.replaceState(null, '', path);
+  }, [search, filters]);
+}
+
+function Card({
+  file,
+  wanted,
+  chosen,
+  choosing,
+  onOpen,
+  onChoose,
+}: {
+  file: Media;
+  wanted: WantedSize | null;
+  chosen: boolean;
+  /** Whether any is chosen: then the boxes of all are in sight. */
+  choosing: boolean;
+  onOpen: () => void;
+  onChoose: (upTo: boolean) => void;
+}) {
+  const { id, name, kind, bytes, durationMs, tags = [] } = file;
   return (
-    <li>
-      <button type="button" data-media={id} onClick={onOpen} className="block w-full text-left">
+    <li className={`group relative ${chosen ? 'outline-2 outline-offset-4 outline-dusk' : ''}`}>
+      <input
+        type="checkbox"
+        aria-label={`Choose ${name}`}
+        className={`absolute top-1 left-1 z-[1] size-5 accent-dusk ${choosing ? '' : 'opacity-0 group-hover:opacity-100 focus-visible:opacity-100 [@media(hover:none)]:opacity-100'}`}
+        checked={chosen}
+        onChange={() => undefined}
+        onClick={({ shiftKey }) => onChoose(shiftKey)}
+      />
+      <Link href={`/library/${encodeURIComponent(id)}`} data-media={id} onClick={onOpen} className="block w-full">
         <span className="flex h-28 items-end">
           <Thumb src={thumbnailOf(file)} alt="" className="max-h-28 max-w-full" />
         </span>
         <span className="mt-1.5 block truncate font-semibold">{name}</span>
         <span className="block font-code text-[11px] text-faint">
-          {width}×{height}
-          {kind === 'video' && durationMs !== undefined && ` · ${duration(durationMs)}`} · {megabytes(bytes)}
+          {[
+            isShown(file) ? `${file.width}×${file.height}` : 'sound',
+            kind !== 'image' && durationMs !== undefined ? duration(durationMs) : null,
+            megabytes(bytes),
+          ]
+            .filter(Boolean)
+            .join(' · ')}
         </span>
-        {wanted && <span className="block text-sm font-semibold">{fitWordsOf(file, wanted)}</span>}
+        {wanted && isShown(file) && <span className="block text-sm font-semibold">{fitWordsOf(file, wanted)}</span>}
         <span className="block truncate text-sm text-tide">{tags.join(', ')}</span>
-      </button>
+      </Link>
     </li>
   );
 }
 
 /** How a file fits a size that is looked for: "exactly", "same shape, reduced to 50 %". */
-function fitWordsOf(file: Media, wanted: WantedSize): string {
+function fitWordsOf(file: ShownMedia, wanted: WantedSize): string {
   const fit = sizeFit(file, wanted);
   if (fit === 'exact') return 'exactly this size';
   return fit > 1 ? `same shape, enlarged ${fit.toFixed(1)} times` : `same shape, reduced to ${Math.round(fit * 100)} %`;

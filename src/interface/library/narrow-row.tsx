@@ -5,8 +5,10 @@ import { useFacets, type LibraryFilters } from '@/interface/data/queries';
 const KINDS = [
   ['image', 'Pictures'],
   ['video', 'Films'],
+  ['sound', 'Sounds'],
 ] as const;
 const STATES = [
+  ['audible', 'With sound'],
   ['unused', 'Not used'],
   ['ending', 'End within 7 days'],
 ] as const;

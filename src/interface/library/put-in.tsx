@@ -1,25 +1,29 @@
 'use client';
 
-import { useState } from 'react';
-import { changed, newEntryId, refused, type Item, type Media, type Result } from '@/core';
-import { answered } from '@/interface/data/answered';
+import { useId, useState } from 'react';
+import { changed, newEntryId, refused, type Item, type Media, type Playlist, type Result } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/button';
 import { Input } from '@/interface/kit/field';
 import { counted } from '@/interface/kit/format';
-import { batchMediaAction } from '@/web/actions';
 
-/** Puts all files of a batch into a playlist that there is, or one that is made by its name. */
-export function PutIn({ batch, ready }: { batch: string; ready: boolean }) {
+/** Puts files into a playlist that there is, or one that is made by its name. `filesOf` answers with them when it comes to it. */
+export function PutIn({
+  filesOf,
+  ready = true,
+}: {
+  filesOf: () => Promise<Result<readonly Media[]>>;
+  ready?: boolean;
+}) {
   const { draft, edit, hold, notify } = useNetwork('draft', 'edit', 'hold', 'notify');
   const [name, setName] = useState('');
   const [wrong, setWrong] = useState<string | null>(null);
-  const id = `playlists-${batch}`;
+  const id = useId();
 
   const put = async (): Promise<Result<unknown>> => {
     const wanted = name.trim();
     if (wanted === '') return refused([{ path: '', message: 'Name a playlist: one that there is, or a new one.' }]);
-    const files = await answered(batchMediaAction(batch));
+    const files = await filesOf();
     if (!files.ok) return files;
     if (files.value.length === 0) return refused([{ path: '', message: 'None of these files is in the library.' }]);
     hold(files.value);
@@ -42,10 +46,10 @@ export function PutIn({ batch, ready }: { batch: string; ready: boolean }) {
         });
       }}
     >
-      <div className="w-full sm:w-80">
+      <div className="w-full sm:w-72">
         <Input
           aria-label="Put them into the playlist"
-          placeholder="Put them into a playlist, or a new one"
+          placeholder="Put into a playlist, or a new one"
           autoComplete="off"
           list={id}
           value={name}
@@ -75,5 +79,10 @@ export function PutIn({ batch, ready }: { batch: string; ready: boolean }) {
   );
 }
 
-const itemsOf = (files: readonly Media[]): Item[] =>
+/** Files as new items of a playlist. */
+export const itemsOf = (files: readonly Media[]): Item[] =>
   files.map(({ id }) => ({ id: newEntryId(Math.random), media: id }));
+
+/** How a playlist becomes one that has files at its end, or them alone. */
+export const withFiles = (playlist: Playlist, files: readonly Media[], instead: boolean) =>
+  changed('playlist', playlist, { items: [...(instead ? [] : playlist.items), ...itemsOf(files)] });

@@ -13,6 +13,7 @@ import { isOpen, type FileOnItsWay, type Sender } from '@/interface/sending/send
 import { senderOf, useSending } from '@/interface/sending/use-sending';
 import { dismissUploadAction } from '@/web/actions';
 import { Batch } from './batch-form';
+import { batchMediaAction } from '@/web/actions';
 import { PutIn } from './put-in';
 
 /** What wants somebody stands first, then what moves. */
@@ -36,7 +37,10 @@ export function UploadTray() {
         <div className="space-y-3 border-b border-rule px-4 py-3 last:border-b-0">
           <Together sender={sender} files={files} preparing={uploads.length} />
           <Batch key={batch} batch={batch} />
-          <PutIn batch={batch} ready={!files.some(isOpen) && uploads.every(({ error }) => error !== null)} />
+          <PutIn
+            filesOf={() => answered(batchMediaAction(batch))}
+            ready={!files.some(isOpen) && uploads.every(({ error }) => error !== null)}
+          />
         </div>
       )}
       {/* eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- what scrolls can be scrolled by keys */}

@@ -3,12 +3,14 @@
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import Link from 'next/link';
-import type { ComponentProps, ReactNode } from 'react';
-import { ChevronDown, ChevronUp, GripVertical, X } from 'lucide-react';
+import { useState, type ComponentProps, type ReactNode } from 'react';
+import { ChevronDown, ChevronUp, GripVertical, SlidersHorizontal, X } from 'lucide-react';
 import {
   clipText,
   describeWhen,
   done,
+  isShown,
+  itemFiles,
   itemLength,
   knownItem,
   parseSelector,
@@ -27,6 +29,7 @@ import { WhereBox } from '@/interface/forms/where-box';
 import { SavedInput } from '@/interface/forms/saved-input';
 import { selectScreens } from '@/interface/kit/select-screens';
 import { Thumb } from '@/interface/kit/thumb';
+import { ItemLook, lookWords } from './item-look';
 import { itemName } from './item-name';
 import { percent } from './passes';
 
@@ -42,6 +45,9 @@ interface ItemRowProps {
   readonly passMs: number;
   readonly first: boolean;
   readonly last: boolean;
+  /** Chosen with others, for what is done to several at once. */
+  readonly chosen: boolean;
+  onChoose(chosen: boolean, upTo: boolean): void;
   onChange(item: Item): Promise<Result<unknown>>;
   onMove(by: 1 | -1): void;
   onRemove(): void;
@@ -64,6 +70,8 @@ export function ItemRow({
   passMs,
   first,
   last,
+  chosen,
+  onChoose,
   onChange,
   onMove,
   onRemove,
@@ -75,89 +83,122 @@ export function ItemRow({
   const media = item.media === undefined ? undefined : plan.media.find((one) => one.id === item.media);
   const { durationMs, files } = itemLength(plan, item);
   const kind = KIND_WORDS[knownItem(item).kind];
+  const isSound = media !== undefined && !isShown(media);
+  const [isOpen, setOpen] = useState(false);
   const onAir = turns.reduce((sum, turn) => sum + turn.durationMs, 0);
   return (
     <li
       ref={setNodeRef}
       data-item={id}
       style={{ transform: CSS.Transform.toString(transform), transition }}
-      className={`flex flex-wrap items-center gap-x-4 gap-y-1 border-b md:flex-nowrap border-rule py-1.5 last:border-b-0 ${isDragging ? 'relative z-10 bg-well' : ''}`}
+      className={`border-b border-rule py-1.5 last:border-b-0 ${isDragging ? 'relative z-10 bg-well' : chosen ? 'bg-well' : ''}`}
     >
-      <button
-        ref={setActivatorNodeRef}
-        type="button"
-        aria-label={`Move ${name}`}
-        className="cursor-grab touch-none p-1 text-faint hover:text-ink"
-        {...attributes}
-        {...listeners}
-      >
-        <GripVertical size={18} aria-hidden />
-      </button>
-      <Stair
-        pictures={turns.length > 0 ? turns : item.media === undefined ? [] : [{ media: item.media }]}
-        startMs={turns[0]?.startMs ?? 0}
-        durationMs={onAir}
-        passMs={passMs}
-      >
-        <p className="truncate font-semibold">
-          {item.playlist === undefined ? (
-            name
-          ) : (
-            <Link href={`/playlists/${item.playlist}`} className="text-tide underline underline-offset-2">
-              {name}
-            </Link>
-          )}
-        </p>
-        <p className="truncate text-sm text-faint">
-          {[
-            kind,
-            turns.length === 0 && passMs > 0 ? 'not on these screens' : null,
-            turns.length > 0 ? `${percent(onAir, passMs)} of a pass` : null,
-            files === 1 ? null : counted(turns.length || files, 'file'),
-            item.when ? describeWhen(item.when) : null,
-            media?.when ? `file: ${describeWhen(media.when)}` : null,
-          ]
-            .filter(Boolean)
-            .join(' · ')}
-        </p>
-      </Stair>
-      <WhereInput
-        of={{ kind: 'playlist', id: playlist, field: `${id} where` }}
-        plan={plan}
-        item={item}
-        name={name}
-        onChange={onChange}
-      />
-      {item.playlist === undefined && media?.kind !== 'video' ? (
-        <SecondsInput
-          of={{ kind: 'playlist', id: playlist, field: `${id} seconds` }}
-          item={item}
-          name={name}
-          usualMs={media?.durationMs ?? plan.network.defaultDurationMs ?? 10_000}
-          onChange={onChange}
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-1 md:flex-nowrap">
+        <input
+          type="checkbox"
+          aria-label={`Choose ${name}`}
+          className="-mr-2 size-4 shrink-0 accent-dusk"
+          checked={chosen}
+          onChange={() => undefined}
+          onClick={({ shiftKey }) => onChoose(!chosen, shiftKey)}
         />
-      ) : media ? (
-        <ClipInput
-          of={{ kind: 'playlist', id: playlist, field: `${id} clip` }}
+        <button
+          ref={setActivatorNodeRef}
+          type="button"
+          aria-label={`Move ${name}`}
+          className="cursor-grab touch-none p-1 text-faint hover:text-ink"
+          {...attributes}
+          {...listeners}
+        >
+          <GripVertical size={18} aria-hidden />
+        </button>
+        <Stair
+          pictures={turns.length > 0 ? turns : item.media === undefined ? [] : [{ media: item.media }]}
+          startMs={turns[0]?.startMs ?? 0}
+          durationMs={onAir}
+          passMs={passMs}
+        >
+          <p className="truncate font-semibold">
+            {item.playlist === undefined ? (
+              name
+            ) : (
+              <Link href={`/playlists/${item.playlist}`} className="text-tide underline underline-offset-2">
+                {name}
+              </Link>
+            )}
+          </p>
+          <p className="truncate text-sm text-faint">
+            {[
+              kind,
+              isSound ? 'a sound: heard where this playlist is the music of another' : null,
+              !isSound && turns.length === 0 && passMs > 0 ? 'not on these screens' : null,
+              turns.length > 0 ? `${percent(onAir, passMs)} of a pass` : null,
+              files === 1 ? null : counted(turns.length || files, 'file'),
+              ...lookWords(item),
+              media?.when ? `file: ${describeWhen(media.when)}` : null,
+            ]
+              .filter(Boolean)
+              .join(' · ')}
+          </p>
+        </Stair>
+        <WhereInput
+          of={{ kind: 'playlist', id: playlist, field: `${id} where` }}
+          plan={plan}
           item={item}
-          film={media}
           name={name}
           onChange={onChange}
         />
-      ) : (
-        <span className="w-28 text-right font-code text-sm">{duration(onAir || durationMs)}</span>
-      )}
-      <div className="flex">
-        <IconButton label={`Move ${name} up`} disabled={first} onClick={() => onMove(-1)}>
-          <ChevronUp size={18} aria-hidden />
-        </IconButton>
-        <IconButton label={`Move ${name} down`} disabled={last} onClick={() => onMove(1)}>
-          <ChevronDown size={18} aria-hidden />
-        </IconButton>
-        <IconButton label={`Take ${name} out`} onClick={onRemove}>
-          <X size={18} aria-hidden />
-        </IconButton>
+        {isSound ? (
+          <span className="w-28 text-right font-code text-sm">{duration(media.durationMs ?? 0)}</span>
+        ) : item.playlist === undefined && media?.kind !== 'video' ? (
+          <SecondsInput
+            of={{ kind: 'playlist', id: playlist, field: `${id} seconds` }}
+            item={item}
+            name={name}
+            usualMs={media?.durationMs ?? plan.network.defaultDurationMs ?? 10_000}
+            onChange={onChange}
+          />
+        ) : media ? (
+          <ClipInput
+            of={{ kind: 'playlist', id: playlist, field: `${id} clip` }}
+            item={item}
+            film={media}
+            name={name}
+            onChange={onChange}
+          />
+        ) : (
+          <span className="w-28 text-right font-code text-sm">{duration(onAir || durationMs)}</span>
+        )}
+        <div className="flex">
+          <IconButton
+            label={`How ${name} looks, sounds, and when`}
+            aria-expanded={isOpen}
+            onClick={() => setOpen(!isOpen)}
+          >
+            <SlidersHorizontal size={18} aria-hidden />
+          </IconButton>
+          <IconButton label={`Move ${name} up`} disabled={first} onClick={() => onMove(-1)}>
+            <ChevronUp size={18} aria-hidden />
+          </IconButton>
+          <IconButton label={`Move ${name} down`} disabled={last} onClick={() => onMove(1)}>
+            <ChevronDown size={18} aria-hidden />
+          </IconButton>
+          <IconButton label={`Take ${name} out`} onClick={onRemove}>
+            <X size={18} aria-hidden />
+          </IconButton>
+        </div>
       </div>
+      {isOpen && (
+        <div className="flex flex-wrap items-start gap-x-5 gap-y-2 pt-1 pb-2 pl-14">
+          <ItemLook
+            playlist={playlist}
+            names={name}
+            items={[item]}
+            films={itemFiles(plan, item)}
+            onChange={(look) => onChange({ ...item, ...look } as Item)}
+          />
+        </div>
+      )}
     </li>
   );
 }
@@ -229,6 +270,7 @@ function IconButton({
 }: {
   label: string;
   disabled?: boolean;
+  'aria-expanded'?: boolean;
   onClick: () => void;
   children: React.ReactNode;
 }) {

@@ -23,7 +23,7 @@ import {
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { group } from 'd3-array';
-import { useMemo, useState, type ReactNode } from 'react';
+import { useMemo, useRef, useState, type ReactNode } from 'react';
 import {
   changed,
   done,
@@ -48,8 +48,10 @@ import { SavedInput } from '@/interface/forms/saved-input';
 import { DraftOffer, useKept } from '@/interface/forms/use-draft';
 import { counted, duration } from '@/interface/kit/format';
 import { Thumb } from '@/interface/kit/thumb';
+import { ChosenItems } from './chosen-items';
 import { itemName } from './item-name';
 import { ItemRow } from './item-row';
+import { MusicChoice } from './music-choice';
 import { Palette } from './palette';
 import { Passes } from './passes';
 import { useItems } from './use-items';
@@ -74,6 +76,7 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
 
+  const { chosen: held, choose: holdItem, letGo } = useChosen(rows);
   const passes = useMemo(() => passesOf(draft, playlist.id), [draft, playlist.id]);
   const [wanted, choose] = useState(0);
   const chosen = Math.min(wanted, Math.max(0, passes.length - 1));
@@ -143,6 +146,9 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
               <span className="text-faint">a pass, {counted(items.length, 'item')}</span>
             </p>
           </header>
+          <div className="mt-2">
+            <MusicChoice playlist={playlist} />
+          </div>
           {passes.length > 0 && (
             <Passes
               plan={draft}
@@ -165,6 +171,8 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
                   passMs={pass?.lengthMs ?? 0}
                   last={index === rows.length - 1}
                   first={index === 0}
+                  chosen={held.has(key)}
+                  onChoose={(on, upTo) => holdItem(index, on, upTo)}
                   onChange={(next) => change(items.map((one, i) => (i === index ? next : one)))}
                   onMove={(by) => move(index, by)}
                   onRemove={() => void change(items.filter((_, i) => i !== index))}
@@ -172,6 +180,7 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
               ))}
             </DropList>
           </SortableContext>
+          {held.size > 0 && <ChosenItems playlist={playlist} chosen={held} onChange={change} onDone={letGo} />}
           <MoreItems playlist={playlist} onAdd={insert} />
           <section className="mt-6">
             <h2 className="text-base">On air</h2>
@@ -196,6 +205,24 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
       </DragOverlay>
     </DndContext>
   );
+}
+
+/** Which items are chosen for what is done to several at once; with Shift from the last that was chosen on. Those that are gone are none. */
+function useChosen(rows: readonly { readonly key: string }[]) {
+  const [keys, setKeys] = useState<ReadonlySet<string>>(new Set());
+  const last = useRef(0);
+  const choose = (index: number, on: boolean, upTo: boolean) => {
+    const [from, to] = upTo ? [Math.min(last.current, index), Math.max(last.current, index)] : [index, index];
+    last.current = index;
+    const next = new Set(keys);
+    for (const { key } of rows.slice(from, to + 1)) {
+      if (on) next.add(key);
+      else next.delete(key);
+    }
+    setKeys(next);
+  };
+  const chosen = new Set(rows.map(({ key }) => key).filter((key) => keys.has(key)));
+  return { chosen, choose, letGo: () => setKeys(new Set()) };
 }
 
 /** The file from the palette that is dragged; null for an item of the list. */

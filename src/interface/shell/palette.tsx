@@ -122,7 +122,7 @@ function Finder({ input, onDone }: { input: Ref<HTMLInputElement>; onDone: () =>
     ...{ key: `media ${file.id}`, name: file.name, what: 'file' },
     run: () => {
       hold([file]);
-      router.push(`/library?media=${encodeURIComponent(file.id)}`);
+      router.push(`/library/${encodeURIComponent(file.id)}`);
     },
   }));
   const found = reach(search === '' ? things : [...things, ...media], search);

@@ -93,7 +93,9 @@ async function program(of: Player): Promise<ProgramDocument> {
   return JSON.parse((await programText(of, hash ?? '')) ?? 'null') as ProgramDocument;
 }
 const sizes = ({ assets }: ProgramDocument) =>
-  Object.fromEntries(Object.entries(assets).map(([id, { width, height }]) => [id, [width, height]]));
+  Object.fromEntries(
+    Object.entries(assets).map(([id, asset]) => [id, asset.kind === 'sound' ? null : [asset.width, asset.height]]),
+  );
 
 test('players get what their screens need, when it is made; the plan, the docket and what is seen stay the same', async () => {
   const actor = await network();
@@ -136,6 +138,21 @@ test('the next edition delivers what there is, also where it changes nothing of 
   const second = await deliveredPrograms(actor.networkId);
   expect(second.get('wall')).toBe(first.get('wall'));
   expect(second.get('wall')).not.toBe((await publishedPrograms(actor.networkId)).get('wall'));
+});
+
+test('what is shown pixel for pixel comes as it is, and a rendition keeps the focus of its file', async () => {
+  const actor = await network();
+  const items = [{ media: 'photo', fit: 'exact' as const }, { media: 'film' }];
+  await edit(actor, [
+    { kind: 'media', id: 'film', set: { focus: [0.1, 0.2] } },
+    { kind: 'playlist', id: 'exact', add: { name: 'Exact', items } },
+    { kind: 'screen', id: 'wall', set: { backdrop: { playlist: 'exact' } } },
+  ]);
+  await publishEdition(actor, await lastChange(actor.networkId));
+  await makeAll(actor);
+  const given = await program(await player(actor, 'wall'));
+  expect(sizes(given)).toMatchObject({ photo: [1920, 1080], film: [384, 216] });
+  expect(given.assets.film).toMatchObject({ focus: [0.1, 0.2] });
 });
 
 test('a screen of a new size makes what is missing, and shows the nearest larger one until that is there', async () => {

@@ -37,7 +37,12 @@ export async function deliverEdition({ id, plan, only }: Delivering, within: Tra
   const assets = new Map(
     [...documents.values()].flatMap((one) => Object.values(one.assets)).map((asset) => [asset.sha256, asset]),
   );
-  await wantRenditions([...assets.values()], plan.screens, within, { ahead: true });
+  await wantRenditions(
+    [...assets.values()].filter((asset) => asset.kind !== 'sound'),
+    plan.screens,
+    within,
+    { ahead: true },
+  );
   const known = await renditionsOf([...assets.keys()], within);
   const made = new Map<string, string>();
   const hashes = new Map<string, string | null>();
@@ -84,9 +89,11 @@ function withRenditions(
   known: ReadonlyMap<string, readonly Rendition[]>,
 ): string | null {
   let smaller = false;
+  // What is shown pixel for pixel is shown by the file's own.
+  const exact = new Set(document.loops.flat().flatMap(({ media, fit }) => (fit === 'exact' ? [media] : [])));
   const assets = Object.fromEntries(
     Object.entries(document.assets).map(([id, asset]) => {
-      const next = fitted(asset, screen, known.get(asset.sha256) ?? []);
+      const next = exact.has(id) ? asset : fitted(asset, screen, known.get(asset.sha256) ?? []);
       smaller ||= next !== asset;
       return [id, next];
     }),

@@ -1,6 +1,6 @@
 import { rm } from 'node:fs/promises';
 import type { Transaction } from 'sequelize';
-import type { Asset } from '@/core';
+import type { Asset, ShownAsset } from '@/core';
 import { enqueue, rows, transaction } from '@/database';
 import { holdFiles } from './clean-up';
 import { makeSmallerFilm } from './inspect';
@@ -13,7 +13,7 @@ import { draw } from './studio';
 /** Renditions: what players get of a file, made for the sizes of a network's screens. */
 
 /** What a rendition is made of. */
-export type Source = Pick<Asset, 'kind' | 'sha256' | 'width' | 'height'>;
+export type Source = Pick<ShownAsset, 'kind' | 'sha256' | 'width' | 'height'>;
 
 /** The sizes of a network's screens, each once. */
 export async function screenSizes(networkId: string, within?: Transaction): Promise<Size[]> {
@@ -138,13 +138,14 @@ export interface Rendition extends Size {
 
 /**
  * What a screen gets of a file: the rendition of its size; while that is missing, the smallest that is larger; else the file itself. Never
- * one that has more bytes than the file.
+ * one that has more bytes than the file. Sounds are as they are.
  */
 export function fitted(asset: Asset, screen: Size, known: readonly Rendition[]): Asset {
+  if (asset.kind === 'sound') return asset;
   const wanted = sizeFor(asset, screen);
   if (!wanted) return asset;
   const [best] = known
     .filter(({ width, height, bytes }) => width >= wanted.width && height >= wanted.height && bytes < asset.bytes)
     .sort((a, b) => a.width * a.height - b.width * b.height);
-  return best ? { kind: asset.kind, ...best } : asset;
+  return best ? { ...asset, ...best } : asset;
 }

@@ -2,18 +2,31 @@ import { Refusal } from '@/core';
 import { kindOfFile, type Kind } from './kinds';
 import { MOST_PIXELS, Undrawable, draw, inputOf, runFfmpeg, runTool } from './studio';
 
-/** What a picture or a film turned out to be. Sizes are as shown, after its orientation. */
-export interface Inspection {
-  readonly kind: 'image' | 'video';
+interface Found {
   /** Media type of the bytes as they are. */
   readonly type: string;
-  readonly width: number;
-  readonly height: number;
   readonly durationMs: number | null;
   readonly codec: string | null;
-  /** What players could not show, or should not get, as it is: what it must be made into. */
+  /** What players could not play, or should not get, as it is: what it must be made into. */
   readonly make: 'nothing' | 'plain' | 'remux' | 'encode';
 }
+
+/** What a picture or a film turned out to be. Sizes are as shown, after its orientation. */
+export interface ShownInspection extends Found {
+  readonly kind: 'image' | 'video';
+  readonly width: number;
+  readonly height: number;
+  /** A film with sound. */
+  readonly audio: boolean;
+}
+
+/** What a sound turned out to be. */
+export interface SoundInspection extends Found {
+  readonly kind: 'sound';
+  readonly durationMs: number;
+}
+
+export type Inspection = ShownInspection | SoundInspection;
 
 /** What browsers play, by container. */
 const VIDEO_CODECS: Readonly<Record<string, readonly string[]>> = {
@@ -31,10 +44,16 @@ const MOST_SECONDS = 12 * 3600;
 const broken = (thing: string) =>
   new Refusal(422, `This ${thing} is damaged or incomplete: export it again, then upload it.`);
 
-/** Reads a picture's or film's size and soundness from its bytes: for workers, since it may take long. Throws 415 or 422 with a sentence. */
+/** Reads what a picture, film or sound is from its bytes, and whether it is whole: for workers, since it may take long. Throws 415 or 422 with a sentence. */
 export async function inspect(path: string): Promise<Inspection> {
   const kind = await kindOfFile(path);
-  return kind.nature === 'film' ? inspectFilm(path, kind.type) : inspectPicture(path, kind);
+  switch (kind.nature) {
+    case 'film':
+    case 'sound':
+      return inspectFilm(path, kind.type);
+    default:
+      return inspectPicture(path, kind);
+  }
 }
 
 /** Of a picture as browsers show it; a moving one is looked at as a film. */
@@ -57,6 +76,7 @@ export async function inspectPicture(path: string, { type }: Pick<Kind, 'type'>)
       height: sideways ? width : height,
       durationMs: null,
       codec: format,
+      audio: false,
       make: orientation > 1 || hasNotes ? 'plain' : 'nothing',
     };
   } catch (error) {
@@ -87,7 +107,7 @@ async function inspectFilm(path: string, type: string): Promise<Inspection> {
   ]).catch(() => Promise.reject(broken('film')));
   const probe = JSON.parse(stdout) as Probe;
   const picture = probe.streams?.find((one) => one.codec_type === 'video' && one.disposition?.attached_pic !== 1);
-  if (!picture) throw new Refusal(415, 'This file has sound but no picture: only films and pictures can be shown.');
+  if (!picture) return inspectSound(path, type, probe);
   const { codec_name: codec = 'unknown', width, height } = picture;
   const seconds = Number(probe.format?.duration ?? picture.duration);
   // GIFs tell no length: what they are made into does.
@@ -104,8 +124,46 @@ async function inspectFilm(path: string, type: string): Promise<Inspection> {
     height: sideways ? width : height,
     durationMs: Number.isFinite(seconds) ? Math.round(seconds * 1000) : null,
     codec,
+    audio: probe.streams?.some((one) => one.codec_type === 'audio') === true,
     make: whatToMake(type, probe.streams ?? [], picture),
   };
+}
+
+/** What is heard alone. What players get is AAC in an MP4, which every browser plays, and nothing beside it: no names, no cover. */
+async function inspectSound(path: string, type: string, { streams = [], format }: Probe): Promise<SoundInspection> {
+  const sound = streams.find((one) => one.codec_type === 'audio');
+  if (!sound) throw broken('file');
+  const { codec_name: codec = 'unknown' } = sound;
+  // What some containers tell of their length is a guess: what is made of them is measured.
+  const seconds = Number(format?.duration ?? sound.duration);
+  if (seconds > MOST_SECONDS)
+    throw new Refusal(422, `This sound lasts ${Math.round(seconds / 3600)} hours: cut it to at most 12.`);
+  return {
+    kind: 'sound',
+    type,
+    durationMs: Number.isFinite(seconds) ? Math.round(seconds * 1000) : 0,
+    codec,
+    make: codec === 'aac' ? 'remux' : 'encode',
+  };
+}
+
+/** Makes an M4A of a sound that every browser plays, without what is written or drawn beside it. Throws 422 where it can not be decoded. */
+export async function makeSound(
+  path: string,
+  { type, durationMs, make }: SoundInspection,
+  target: string,
+  progress: (share: number) => void,
+): Promise<void> {
+  const made = make === 'remux' ? ['-c', 'copy'] : ['-c:a', 'aac', '-b:a', '192k', '-ac', '2'];
+  const good = await runFfmpeg(
+    [
+      ...['-v', 'error', '-xerror', '-threads', '2', ...inputOf(path, type), '-map', '0:a:0'],
+      ...['-map_metadata', '-1', '-vn', '-sn', '-dn', ...made],
+      ...['-movflags', '+faststart', '-f', 'ipod', '-progress', 'pipe:1', '-y', target],
+    ],
+    shareOf(durationMs, progress),
+  );
+  if (!good) throw broken('sound');
 }
 
 /** Reading every packet, without decoding, shows whether the file stops short. Old containers complain of much that plays well. */
@@ -128,20 +186,20 @@ function whatToMake(type: string, streams: readonly Stream[], picture: Stream): 
   return fits('video/mp4') ? 'remux' : 'encode';
 }
 
-/** Decodes a whole film, which proves that every frame can be shown. `progress` is called with the share done, 0 to 1. */
+/** Decodes a whole film, or sound, which proves that all of it can be played. `progress` is called with the share done, 0 to 1. */
 export async function decodeFilm(
   path: string,
-  { type, durationMs }: Pick<Inspection, 'type' | 'durationMs'>,
+  { kind, type, durationMs }: Pick<Inspection, 'kind' | 'type' | 'durationMs'>,
   progress: (share: number) => void,
 ): Promise<void> {
   const good = await runFfmpeg(
     [
       ...['-v', 'error', '-xerror', '-threads', '2', ...inputOf(path, type)],
-      ...['-map', '0:v:0', '-f', 'null', '-progress', 'pipe:1', '-'],
+      ...['-map', kind === 'sound' ? '0:a:0' : '0:v:0', '-f', 'null', '-progress', 'pipe:1', '-'],
     ],
     shareOf(durationMs, progress),
   );
-  if (!good) throw broken('film');
+  if (!good) throw broken(kind === 'sound' ? 'sound' : 'film');
 }
 
 /** Hears ffmpeg's progress as a share of a length in milliseconds. */
@@ -162,7 +220,7 @@ const ENCODED = [
  */
 export async function makeFilm(
   path: string,
-  { type, durationMs, make }: Inspection,
+  { type, durationMs, make }: Pick<Inspection, 'type' | 'durationMs' | 'make'>,
   target: string,
   progress: (share: number) => void,
 ): Promise<void> {

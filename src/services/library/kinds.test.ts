@@ -10,7 +10,7 @@ import { draftPlan } from '../plan';
 import type { Actor } from '../people';
 import { newNetwork, useDatabase } from '../tests/database';
 import { film, picture, stream } from '../tests/files';
-import { libraryRoom, processUpload, receiveUpload, storedPath } from '.';
+import { libraryRoom, processUpload, receiveUpload, storedPath, thumbnailOf } from '.';
 import { Undrawable, draw, runTool } from './studio';
 
 useDatabase();
@@ -105,6 +105,79 @@ describe('films', () => {
       'This film is damaged or incomplete: export it again, then upload it.',
     );
     expect((await draftPlan(actor)).plan.media).toEqual([]);
+  });
+});
+
+describe('sounds', () => {
+  it.each([
+    ['an MP3', 'a.mp3', ['-c:a', 'libmp3lame']],
+    ['an AAC', 'a.aac', ['-c:a', 'aac']],
+    ['a WAV', 'a.wav', []],
+    ['an Ogg with Vorbis', 'a.ogg', ['-c:a', 'libvorbis']],
+    ['an Ogg with Opus', 'a.opus', ['-c:a', 'libopus']],
+    ['a FLAC', 'a.flac', []],
+    ['an M4A', 'a.m4a', ['-c:a', 'aac']],
+    ['an MP4 without a picture', 'a.mp4', ['-c:a', 'aac']],
+    ['a WebM without a picture', 'a.webm', ['-c:a', 'libopus']],
+  ])('%s is heard, as AAC in an MP4 that begins at its beginning', async (_, name, args) => {
+    const actor = await newNetwork();
+    const media = await add(actor, name, ffmpeg(`sound-${name}`, ...SOUND, ...args));
+    expect(media).toMatchObject([{ kind: 'sound', type: 'audio/mp4' }]);
+    const [sound] = media as { sha256?: string; durationMs?: number; width?: number; audio?: boolean }[];
+    expect(sound?.width).toBeUndefined();
+    expect(Math.abs((sound?.durationMs ?? 0) - 2000)).toBeLessThanOrEqual(120);
+    expect(probed(sound?.sha256).streams).toMatchObject([{ codec_type: 'audio', codec_name: 'aac' }]);
+    expect(boxes(sound?.sha256).filter((box) => ['moov', 'mdat'].includes(box))).toEqual(['moov', 'mdat']);
+  });
+
+  it('names, places and covers that came with a sound are left out', async () => {
+    const actor = await newNetwork();
+    const cover = join(folder, 'cover.png');
+    writeFileSync(
+      cover,
+      await sharp({ create: { width: 9, height: 9, channels: 3, background: 'red' } })
+        .png()
+        .toBuffer(),
+    );
+    const bytes = ffmpeg(
+      'covered.mp3',
+      ...[...SOUND, '-i', cover, '-map', '0', '-map', '1', '-metadata', 'title=Secret', '-id3v2_version', '3'],
+    );
+    const [sound] = (await add(actor, 'Covered.mp3', bytes)) as { sha256?: string }[];
+    const { streams, format } = probed(sound?.sha256);
+    expect(streams).toHaveLength(1);
+    expect(JSON.stringify(format.tags ?? {})).not.toContain('Secret');
+  });
+
+  it('have a picture of how loud they are over their time', async () => {
+    const actor = await newNetwork();
+    const half = ['-f', 'lavfi', '-i', 'aevalsrc=0.8*sin(440*2*PI*t)*lt(t\\,1):d=2'];
+    const [sound] = (await add(actor, 'Half.wav', ffmpeg('half.wav', ...half))) as { sha256?: string }[];
+    const drawn = (await thumbnailOf(actor, sound?.sha256 ?? '')).sha256;
+    const lit = async (left: number) => {
+      const side = await sharp(storedPath(drawn)).extract({ left, top: 0, width: 300, height: 360 }).toBuffer();
+      return (await sharp(side).stats()).channels[0]?.mean ?? 0;
+    };
+    expect(await lit(0)).toBeGreaterThan((await lit(340)) + 10);
+  });
+
+  it('a broken sound is refused, and nothing is left of it', async () => {
+    const actor = await newNetwork();
+    const bytes = ffmpeg('whole.flac', ...SOUND);
+    bytes.fill(0x55, bytes.length >> 2, bytes.length >> 1);
+    expect(await add(actor, 'Broken.flac', bytes)).toBe(
+      'This sound is damaged or incomplete: export it again, then upload it.',
+    );
+    expect((await draftPlan(actor)).plan.media).toEqual([]);
+  });
+
+  it('whether a film has sound is known', async () => {
+    const actor = await newNetwork();
+    const made = [...MOVING, '-c:v', 'libx264', '-pix_fmt', 'yuv420p'];
+    await add(actor, 'Silent.mp4', ffmpeg('silent.mp4', ...made));
+    const [loud, silent] = (await add(actor, 'Loud.mp4', ffmpeg('loud.mp4', ...SOUND, ...made))) as object[];
+    expect([loud, silent]).toMatchObject([{ name: 'Loud', audio: true }, { name: 'Silent' }]);
+    expect(silent).not.toHaveProperty('audio');
   });
 });
 

@@ -13,6 +13,8 @@ export type Nature =
   /** Vectors, drawn at the size that screens need. */
   | 'drawing'
   | 'film'
+  /** What is heard alone. */
+  | 'sound'
   /** Several pages: each becomes a picture. */
   | 'pages'
   /** What another program makes pages of. */
@@ -40,6 +42,12 @@ const NATURES: Readonly<Record<string, Nature>> = {
   'video/x-msvideo': 'film',
   'video/mpeg': 'film',
   'video/mp2t': 'film',
+  'audio/mpeg': 'sound',
+  'audio/aac': 'sound',
+  'audio/wav': 'sound',
+  'audio/ogg': 'sound',
+  'audio/flac': 'sound',
+  'audio/mp4': 'sound',
   'application/pdf': 'pages',
   'application/vnd.openxmlformats-officedocument.presentationml.presentation': 'office',
   'application/vnd.oasis.opendocument.presentation': 'office',
@@ -56,15 +64,22 @@ const SAME: Readonly<Record<string, string>> = {
   'video/MP1S': 'video/mpeg',
   'video/MP2P': 'video/mpeg',
   'image/vnd.mozilla.apng': 'image/apng',
+  'audio/x-m4a': 'audio/mp4',
+  'audio/vnd.wave': 'audio/wav',
+  'audio/x-wav': 'audio/wav',
+  'audio/x-flac': 'audio/flac',
+  'audio/ogg; codecs=opus': 'audio/ogg',
+  'audio/opus': 'audio/ogg',
+  'application/ogg': 'audio/ogg',
 };
 
 const unsupported = (found: string) =>
   new Refusal(
     415,
-    `${found} can't be shown: use PNG, JPEG, WebP, AVIF, GIF, HEIC or SVG pictures, MP4, MOV, MKV, WebM, AVI or MPEG films, or PDF.`,
+    `${found} can't be played: use PNG, JPEG, WebP, AVIF, GIF, HEIC or SVG pictures, MP4, MOV, MKV, WebM, AVI or MPEG films, MP3, AAC, WAV, Ogg or FLAC sounds, or PDF.`,
   );
 
-/** Throws 415 with a sentence for what can't be shown. */
+/** Throws 415 with a sentence for what can't be played. */
 export async function kindOfFile(path: string): Promise<Kind> {
   const sniffed = await fileTypeFromFile(path);
   if (!sniffed || sniffed.mime === 'application/xml') {
@@ -74,8 +89,6 @@ export async function kindOfFile(path: string): Promise<Kind> {
   const type = SAME[sniffed.mime] ?? sniffed.mime;
   const nature = NATURES[type];
   if (nature) return { nature, type };
-  if (type.startsWith('audio/'))
-    throw new Refusal(415, 'This file has sound but no picture: only films and pictures can be shown.');
   throw unsupported(`${sniffed.ext.toUpperCase()} files`);
 }
 

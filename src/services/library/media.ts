@@ -1,12 +1,14 @@
 import { rows } from '@/database';
 import { notFound } from '../errors';
-import { Refusal } from '@/core';
+import { Refusal, currentDocument, type Media } from '@/core';
 import type { StoredFile } from '@/protocol/file-response';
 import type { Actor } from '../people';
 
 /** What the plan file does not say of a media file. */
 export interface MediaExtras {
   readonly id: string;
+  /** What it says. */
+  readonly file: Media;
   readonly codec: string | null;
   /** Bytes of the file as it came. */
   readonly originalBytes: number | null;
@@ -25,8 +27,14 @@ export interface MadeFor {
 
 /** Throws 404 for a media file that the actor's network does not have. */
 export async function mediaExtras({ networkId }: Actor, id: string): Promise<MediaExtras> {
-  const [found] = await rows<{ codec: string | null; asset: string | null; bytes: string | null }>(
-    `SELECT m.codec, m.asset_sha256 AS asset, f.bytes FROM plan_objects o LEFT JOIN media_files m ON m.media_id = o.id
+  const [found] = await rows<{
+    codec: string | null;
+    asset: string | null;
+    bytes: string | null;
+    document: object;
+    format: number;
+  }>(
+    `SELECT o.document, o.format, m.codec, m.asset_sha256 AS asset, f.bytes FROM plan_objects o LEFT JOIN media_files m ON m.media_id = o.id
      LEFT JOIN files f ON f.sha256 = m.original_sha256 WHERE o.network_id = $1 AND o.kind = 'media' AND o.slug = $2`,
     [networkId, id],
   );
@@ -39,6 +47,7 @@ export async function mediaExtras({ networkId }: Actor, id: string): Promise<Med
   const bytes = (text: string | null) => (text === null ? null : Number(text));
   return {
     ...{ id, codec: found.codec, originalBytes: bytes(found.bytes) },
+    file: currentDocument('media', found.document, found.format) as Media,
     renditions: made.map((one) => ({ ...one, bytes: bytes(one.bytes) })),
   };
 }

@@ -25,7 +25,7 @@ async function library(): Promise<Actor> {
   return actor;
 }
 
-const all = { search: '', from: 0, count: 100, unused: false, kind: null, ending: false };
+const all = { search: '', from: 0, count: 100, unused: false, kind: null, audible: false, ending: false };
 const ids = ({ files }: { readonly files: readonly { readonly id: string }[] }) => files.map((one) => one.id).join(' ');
 
 test('files come by pages, the newest first, with how many there are and where it goes on', async () => {
@@ -159,15 +159,18 @@ test('a size finds what fits it, either way round: the size itself first, then i
   expect(await found('7x3')).toBe('');
 });
 
+const SOUND = { kind: 'sound', width: undefined, height: undefined, durationMs: 1000 } as const;
+
 test('what there is is counted by what it may be narrowed to, and narrowed', async () => {
   const soon = (days: number) => ({
     when: { to: new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10) },
   });
   const actor = await filled([
     { id: 'a', tags: ['winter', 'Pier'], ...soon(3) },
-    { id: 'b', tags: ['winter'], kind: 'video', durationMs: 1000, ...soon(9) },
+    { id: 'b', tags: ['winter'], kind: 'video', audio: true, durationMs: 1000, ...soon(9) },
     { id: 'c', name: 'Map', ...soon(-1) },
     { id: 'd', name: 'Map 2', tags: ['pier'] },
+    { id: 'e', name: 'Waves', ...SOUND },
   ]);
   await edit(actor, [
     {
@@ -178,15 +181,19 @@ test('what there is is counted by what it may be narrowed to, and narrowed', asy
   ]);
   const facets = await libraryFacets(actor, all);
   expect(facets).toEqual({
-    ...{ image: 3, video: 1, unused: 2, ending: 1 },
+    ...{ image: 3, video: 1, sound: 1, audible: 2, unused: 3, ending: 1 },
     tags: [
       { tag: 'pier', count: 2 },
       { tag: 'winter', count: 2 },
     ],
   });
-  expect(ids(await findInLibrary(actor, { ...all, unused: true }))).toBe('d a');
+  expect(ids(await findInLibrary(actor, { ...all, unused: true }))).toBe('e d a');
   expect(ids(await findInLibrary(actor, { ...all, ending: true }))).toBe('a');
   expect(ids(await findInLibrary(actor, { ...all, kind: 'video' }))).toBe('b');
+  expect(ids(await findInLibrary(actor, { ...all, kind: 'sound' }))).toBe('e');
+  expect(ids(await findInLibrary(actor, { ...all, search: 'kind:sound' }))).toBe('e');
+  expect(ids(await findInLibrary(actor, { ...all, audible: true }))).toBe('e b');
+  expect(ids(await findInLibrary(actor, { ...all, search: '1x1' }))).not.toContain('e');
   expect(ids(await findInLibrary(actor, { ...all, kind: 'image', search: 'map', unused: true }))).toBe('d');
   expect(await libraryFacets(actor, { ...all, kind: 'video' })).toMatchObject({
     ...{ image: 3, video: 1, unused: 0, ending: 0 },
@@ -194,7 +201,7 @@ test('what there is is counted by what it may be narrowed to, and narrowed', asy
   });
   expect(await libraryFacets(actor, { ...all, search: 'map' })).toMatchObject({ image: 2, video: 0, unused: 1 });
   expect(await libraryFacets(actor, { ...all, search: 'nowhere' })).toEqual({
-    ...{ image: 0, video: 0, unused: 0, ending: 0 },
+    ...{ image: 0, video: 0, sound: 0, audible: 0, unused: 0, ending: 0 },
     tags: [],
   });
   expect(await libraryTags(actor)).toEqual([

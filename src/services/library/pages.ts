@@ -1,4 +1,4 @@
-import { currentDocument, readMediaSearch, type Media, type TagCount } from '@/core';
+import { currentDocument, readMediaSearch, type Media, type MediaKind, type TagCount } from '@/core';
 import { rows } from '@/database';
 import type { Actor } from '../people';
 import { Binds, endingSql, orderSql, searchSql, unusedSql, type Filters } from './search';
@@ -57,14 +57,15 @@ export async function findInLibrary(
 }
 
 /** How many of the files that are meant are of each kind, and what else they may be narrowed to. */
-export interface Facets {
-  readonly image: number;
-  readonly video: number;
+export interface Facets extends Readonly<Record<MediaKind, number>> {
+  readonly audible: number;
   readonly unused: number;
   readonly ending: number;
   /** The tags that most of them have. */
   readonly tags: readonly TagCount[];
 }
+
+type Counted = Exclude<keyof Facets, 'tags'>;
 
 const TAGS_TOLD = 10;
 
@@ -77,9 +78,10 @@ export async function libraryFacets(
   // One kind in place of the other is to be chosen: how many each has is told whichever it is now.
   const condition = searchSql(networkId, readMediaSearch(search), { ...filters, kind: null }, rules, today(), binds);
   const own = filters.kind ? `m.kind = ${binds.add(filters.kind)}` : 'true';
-  const [counts] = await rows<Record<'image' | 'video' | 'unused' | 'ending', string> & { tags: TagCount[] | null }>(
-    `WITH hit AS MATERIALIZED (SELECT slug, kind, tags, terms, last_day FROM media_index m WHERE ${condition})
+  const [counts] = await rows<Record<Counted, string> & { tags: TagCount[] | null }>(
+    `WITH hit AS MATERIALIZED (SELECT slug, kind, tags, terms, last_day, audible FROM media_index m WHERE ${condition})
      SELECT count(*) FILTER (WHERE m.kind = 'image') AS image, count(*) FILTER (WHERE m.kind = 'video') AS video,
+       count(*) FILTER (WHERE m.kind = 'sound') AS sound, count(*) FILTER (WHERE ${own} AND m.audible) AS audible,
        count(*) FILTER (WHERE ${own} AND ${unusedSql(networkId, rules, binds)}) AS unused,
        count(*) FILTER (WHERE ${own} AND ${endingSql(today(), binds)}) AS ending,
        (SELECT jsonb_agg(jsonb_build_object('tag', tag, 'count', n)) FROM (
@@ -88,10 +90,12 @@ export async function libraryFacets(
      FROM hit AS m`,
     binds.values,
   );
-  const of = (name: 'image' | 'video' | 'unused' | 'ending') => Number(counts?.[name] ?? 0);
+  const of = (name: Counted) => Number(counts?.[name] ?? 0);
   return {
     image: of('image'),
     video: of('video'),
+    sound: of('sound'),
+    audible: of('audible'),
     unused: of('unused'),
     ending: of('ending'),
     tags: counts?.tags ?? [],

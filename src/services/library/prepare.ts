@@ -1,12 +1,12 @@
 import { rm } from 'node:fs/promises';
 import { Refusal, never } from '@/core';
-import { decodeFilm, inspect, inspectPicture, makeFilm, type Inspection } from './inspect';
+import { decodeFilm, inspect, inspectPicture, makeFilm, makeSound, type Inspection } from './inspect';
 import { kindOfFile, type Kind } from './kinds';
 import { countPages, drawPage, officeToPdf } from './pages-of';
 import { incomingPath } from './store';
 import { Undrawable, draw, runTool } from './studio';
 
-/** One picture or film as players get it, before it is in the store. */
+/** One picture, film or sound as players get it, before it is in the store. */
 export interface Prepared {
   readonly found: Inspection;
   /** Null where the bytes that came are it. The caller adopts or removes the path. */
@@ -14,7 +14,7 @@ export interface Prepared {
 }
 
 /**
- * Makes of a file what players show: as it is where that can be, else in a format that every browser shows, upright, in sRGB, without
+ * Makes of a file what players play: as it is where that can be, else in a format that every browser shows, upright, in sRGB, without
  * what a camera or program wrote beside it. Of a document of pages it makes a picture each, in order. `progress` is called with the share
  * done, 0 to 1. Throws 415 or 422 with a sentence.
  */
@@ -23,7 +23,8 @@ export async function* prepare(path: string, progress: (share: number) => void):
   switch (kind.nature) {
     case 'picture':
     case 'film':
-      return yield await prepareShown(path, progress);
+    case 'sound':
+      return yield await preparePlayed(path, progress);
     case 'foreign-picture':
       return yield await made((target) => fromHeif(path, target));
     case 'drawing':
@@ -43,20 +44,22 @@ export async function* prepare(path: string, progress: (share: number) => void):
   }
 }
 
-async function prepareShown(path: string, progress: (share: number) => void): Promise<Prepared> {
+async function preparePlayed(path: string, progress: (share: number) => void): Promise<Prepared> {
   const found = await inspect(path);
   switch (found.make) {
     case 'nothing':
-      if (found.kind === 'video') await decodeFilm(path, found, progress);
+      if (found.kind !== 'image') await decodeFilm(path, found, progress);
       return { found, path: null };
     case 'plain':
       return made((target) => draw('plain', path, target));
     case 'remux':
     case 'encode':
       return made(async (target) => {
-        await makeFilm(path, found, target, progress);
+        if (found.kind === 'sound') await makeSound(path, found, target, progress);
+        else await makeFilm(path, found, target, progress);
         // What was only put into another container was not decoded yet.
-        if (found.make === 'remux') await decodeFilm(target, { ...found, type: 'video/mp4' }, progress);
+        const type = found.kind === 'sound' ? 'audio/mp4' : 'video/mp4';
+        if (found.make === 'remux') await decodeFilm(target, { ...found, type }, progress);
       });
     default:
       return never(found.make);
@@ -68,7 +71,10 @@ async function made(work: (target: string) => Promise<void>): Promise<Prepared> 
   const target = await incomingPath();
   try {
     await work(target);
-    return { found: await inspect(target), path: target };
+    const found = await inspect(target);
+    if (found.kind === 'sound' && found.durationMs < 100)
+      throw new Refusal(422, 'This sound is shorter than a tenth of a second: there is nothing to hear.');
+    return { found, path: target };
   } catch (error) {
     await rm(target, { force: true });
     if (error instanceof Undrawable)

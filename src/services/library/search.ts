@@ -1,4 +1,4 @@
-import { evaluate, parseSelector, selectorOf, type MediaSearchText, type WantedSize } from '@/core';
+import { evaluate, parseSelector, selectorOf, type MediaKind, type MediaSearchText, type WantedSize } from '@/core';
 
 /** What one types to find files, as conditions of PostgreSQL over `media_index m`. */
 
@@ -54,7 +54,9 @@ function alikeSql({ width, height }: WantedSize, binds: Binds): string {
 
 /** What is asked for besides what is typed. */
 export interface Filters {
-  readonly kind: 'image' | 'video' | null;
+  readonly kind: MediaKind | null;
+  /** Films that have sound, and sounds. */
+  readonly audible: boolean;
   readonly unused: boolean;
   /** Whose last day is within a week. */
   readonly ending: boolean;
@@ -64,7 +66,7 @@ export interface Filters {
 export function searchSql(
   networkId: string,
   { text, size }: MediaSearchText,
-  { kind, unused, ending }: Filters,
+  { kind, audible, unused, ending }: Filters,
   rules: readonly string[],
   today: string,
   binds: Binds,
@@ -72,6 +74,7 @@ export function searchSql(
   const parts = [`m.network_id = ${binds.add(networkId)}`, textSql(text, binds)];
   if (size) parts.push(`(${exactSql(size, binds)} OR ${alikeSql(size, binds)})`);
   if (kind) parts.push(`m.kind = ${binds.add(kind)}`);
+  if (audible) parts.push('m.audible');
   if (ending) parts.push(endingSql(today, binds));
   if (unused) parts.push(unusedSql(networkId, rules, binds));
   return parts.join(' AND ');

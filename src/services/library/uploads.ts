@@ -122,8 +122,8 @@ async function recordMedia(
       add: {
         name: nameOf(i),
         kind: found.kind,
-        width: found.width,
-        height: found.height,
+        ...(found.kind === 'sound' ? {} : { width: found.width, height: found.height }),
+        ...(found.kind !== 'sound' && found.audio ? { audio: true } : {}),
         bytes: asset.bytes,
         ...(found.durationMs === null ? {} : { durationMs: found.durationMs }),
         ...(tags.length > 0 ? { tags } : {}),
@@ -191,7 +191,7 @@ async function finish(upload: UploadRow, made: readonly Made[]): Promise<void> {
       { state: 'ready', progress: 100, mediaId: first ?? null },
       { where: { id: upload.id }, transaction: within },
     );
-    const sources = made.map(({ asset, found }) => ({ ...asset, ...found }));
+    const sources = made.flatMap(({ asset, found }) => (found.kind === 'sound' ? [] : [{ ...asset, ...found }]));
     if (!twin) await wantRenditions(sources, await screenSizes(networkId, within), within);
     // What is said of the batch is said of every page.
     await UploadRow.bulkCreate(

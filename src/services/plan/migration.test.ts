@@ -110,6 +110,7 @@ test('a network of the tables before comes over whole: plan, files, players, edi
     '0008-uploads-in-parts',
     '0009-renditions',
     '0010-media-index',
+    '0011-sounds',
   ]);
 
   const actor = { networkId: NETWORK ?? '', personId: PERSON ?? '', name: 'Ida' };

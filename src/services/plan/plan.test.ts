@@ -4,7 +4,7 @@ import { ChangeRow, rows, transaction } from '@/database';
 import fc from 'fast-check';
 import { randomPlan } from '@/core/tests/random-plan';
 import { canonicalJson, changed, patchesSchema, planFile, readPlan, type Plan } from '@/core';
-import { FILMS, PICTURES } from '@/demo/media';
+import { FILMS, PICTURES, SOUNDS } from '@/demo/media';
 import { demoPlan } from '@/demo/plan';
 import { addPerson, type Actor } from '../people';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';
@@ -378,7 +378,11 @@ function sampleNetwork(): object {
     bytes: 1000,
     added: '2026-01-02T08:00:00Z',
   }));
-  return { ...demoPlan(), media };
+  const sounds = SOUNDS.map(({ id, name, tags, seconds }) => ({
+    ...{ id, name, tags: [...tags], kind: 'sound', durationMs: seconds * 1000, bytes: 1000 },
+    added: '2026-01-02T08:00:00Z',
+  }));
+  return { ...demoPlan(), media: [...media, ...sounds] };
 }
 
 const CASES = readFileSync(`${__dirname}/../../core/forecast/cases.jsonl`, 'utf8')

@@ -10,10 +10,18 @@ const LABELS: Record<Kind, [noun: string, labels: Record<string, string>]> = {
     'media file',
     {
       ...{ name: 'name', tags: 'tags', when: 'available', durationMs: 'duration', kind: 'kind', width: 'width' },
-      ...{ height: 'height', bytes: 'bytes', added: 'added', sha256: 'SHA-256', type: 'type' },
+      ...{
+        focus: 'focus',
+        audio: 'has sound',
+        height: 'height',
+        bytes: 'bytes',
+        added: 'added',
+        sha256: 'SHA-256',
+        type: 'type',
+      },
     },
   ],
-  playlist: ['playlist', { name: 'name', order: 'order', items: 'items' }],
+  playlist: ['playlist', { name: 'name', order: 'order', music: 'music', items: 'items' }],
   site: [
     'site',
     {
@@ -51,7 +59,9 @@ test('where each kind stands in a plan file', () => {
 });
 
 test('what of a media file is measured and stays', () => {
-  expect(kindOf('media').measured).toEqual(['kind', 'width', 'height', 'bytes', 'added', 'sha256', 'type']);
+  expect(kindOf('media').measured).toEqual([
+    ...['kind', 'audio', 'width', 'height', 'bytes', 'added', 'sha256', 'type'],
+  ]);
   expect(kindOf('booking').measured).toBeUndefined();
 });
 
@@ -75,6 +85,7 @@ const GOOD: { readonly [K in Kind]?: object } = {
   booking: { id: 'a', name: 'A', content: { media: 'm' }, where: 'all', created: '2026-01-01T00:00:00Z' },
 };
 
+const A_SOUND = { kind: 'sound', width: undefined, height: undefined, durationMs: 1000 };
 const A_CENTURY = ['2026-01-01', '2125-12-31'];
 
 test.each<[Kind, object, string | null]>([
@@ -118,7 +129,18 @@ test.each<[Kind, object, string | null]>([
   ],
   ['media', {}, null],
   ['media', { kind: 'video' }, null],
-  ['media', { kind: 'sound' }, 'The kinds of media are image and video.'],
+  ['media', { kind: 'smell' }, 'The kinds of media are image, video and sound.'],
+  ['media', { width: undefined }, 'A picture or film has a width.'],
+  ['media', { kind: 'video', height: undefined }, 'A picture or film has a height.'],
+  ['media', { ...A_SOUND }, null],
+  ['media', { ...A_SOUND, durationMs: undefined }, 'A sound has a duration.'],
+  ['media', { ...A_SOUND, width: 1 }, 'A sound has no width: remove it.'],
+  ['media', { ...A_SOUND, height: 1 }, 'A sound has no height: remove it.'],
+  ['media', { ...A_SOUND, focus: [0, 0] }, 'A sound has no focus: remove it.'],
+  ['media', { focus: [0, 1] }, null],
+  ['media', { focus: [-0.1, 0] }, 'A focus lies in the picture: from 0, at its left or its top.'],
+  ['media', { focus: [0, 1.1] }, 'A focus lies in the picture: up to 1, at its right or its bottom.'],
+  ['media', { focus: ['left', 0] }, 'A focus is two numbers from 0 to 1.'],
   ['media', { bytes: 1e15 + 1 }, 'A file has at most 1 000 000 GB.'],
   ['media', { sha256: 'a'.repeat(64), type: 'image/svg+xml' }, null],
   ['media', { sha256: 'a'.repeat(63) }, 'A SHA-256 has 64 digits 0-9 and a-f.'],

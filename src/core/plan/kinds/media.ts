@@ -2,15 +2,24 @@ import { z } from 'zod';
 import { whenSchema } from '../../when/schema';
 import { durationSchema, idSchema, instantSchema, nameSchema, pixelsSchema, tagsSchema } from '../fields';
 import { defineKind } from '../kind';
-import { duration, pixels, plain, tags, text, when } from '../say';
+import { duration, pixels, plain, tags, text, when, yesNo } from '../say';
 
-/** A picture or a film. Of its fields some are measured from the file, and stay. */
-export const mediaSchema = z.strictObject({
+const part = z
+  .number('A focus is two numbers from 0 to 1.')
+  .min(0, 'A focus lies in the picture: from 0, at its left or its top.')
+  .max(1, 'A focus lies in the picture: up to 1, at its right or its bottom.');
+
+/** A picture, a film or a sound. Of its fields some are measured from the file, and stay. */
+const fields = z.strictObject({
   id: idSchema,
   name: nameSchema,
-  kind: z.enum(['image', 'video'], 'The kinds of media are image and video.'),
-  width: pixelsSchema,
-  height: pixelsSchema,
+  kind: z.enum(['image', 'video', 'sound'], 'The kinds of media are image, video and sound.'),
+  width: pixelsSchema.optional(),
+  height: pixelsSchema.optional(),
+  /** What stays in sight where a picture is cut to fill a screen: how far from its left, and from its top, 0 to 1. */
+  focus: z.tuple([part, part]).optional(),
+  /** A film that has sound. */
+  audio: z.boolean().optional(),
   bytes: z.int().min(0).max(1e15, 'A file has at most 1 000 000 GB.'),
   durationMs: durationSchema.optional(),
   tags: tagsSchema.optional(),
@@ -26,8 +35,25 @@ export const mediaSchema = z.strictObject({
     .optional(),
 });
 
+export const mediaSchema = fields.superRefine(({ kind, width, height, durationMs, focus }, context) => {
+  const wrong = (path: string, message: string) => context.addIssue({ code: 'custom', path: [path], message });
+  if (kind !== 'sound') {
+    for (const [field, size] of Object.entries({ width, height }))
+      if (size === undefined) wrong(field, `A picture or film has a ${field}.`);
+    return;
+  }
+  for (const [field, value] of Object.entries({ width, height, focus }))
+    if (value !== undefined) wrong(field, `A sound has no ${field}: remove it.`);
+  if (durationMs === undefined) wrong('durationMs', 'A sound has a duration.');
+});
+
 export type Media = z.infer<typeof mediaSchema>;
 export type MediaKind = Media['kind'];
+
+/** What is seen: a picture or a film. */
+export type ShownMedia = Media & { readonly kind: 'image' | 'video'; readonly width: number; readonly height: number };
+
+const hundredths = (part: number) => `${Math.round(part * 100)} %`;
 
 export const media = defineKind({
   kind: 'media',
@@ -39,7 +65,9 @@ export const media = defineKind({
     tags,
     when: when('available'),
     durationMs: duration(),
+    focus: { label: 'focus', say: ([x, y]: readonly [number, number]) => `${hundredths(x)} × ${hundredths(y)}` },
     kind: plain('kind'),
+    audio: yesNo('has sound'),
     width: pixels('width'),
     height: pixels('height'),
     bytes: plain('bytes'),
@@ -49,5 +77,5 @@ export const media = defineKind({
   },
   // Cameras name files alike.
   nameScope: () => null,
-  measured: ['kind', 'width', 'height', 'bytes', 'added', 'sha256', 'type'],
+  measured: ['kind', 'audio', 'width', 'height', 'bytes', 'added', 'sha256', 'type'],
 });

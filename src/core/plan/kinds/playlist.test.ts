@@ -33,3 +33,31 @@ test('two items have two ids; those without are no concern', () => {
     { path: 'items/2/id', message: '"a" is taken by another item: ids are unique.' },
   ]);
 });
+
+test('how an item looks and sounds is bounded, and told where it stands', () => {
+  const one = (look: object) => issuesOf({ media: 'flag', ...look }).map(({ path, message }) => `${path}: ${message}`);
+  for (const kind of ['cut', 'fade', 'slide', 'wipe']) expect(one({ transition: { kind, ms: 5_000 } })).toEqual([]);
+  for (const fit of ['whole', 'fill', 'stretch', 'exact']) expect(one({ fit, volume: 1 })).toEqual([]);
+  expect(one({ transition: { kind: 'melt', ms: 600 } })).toEqual([
+    'items/0/transition/kind: A transition is a cut, fade, slide or wipe.',
+  ]);
+  expect(one({ transition: { kind: 'fade', ms: 5_001 } })).toEqual([
+    'items/0/transition/ms: A transition lasts at most 5 seconds.',
+  ]);
+  expect(one({ transition: { kind: 'fade', ms: -1 } })).toEqual([
+    'items/0/transition/ms: A transition lasts 0 milliseconds or more.',
+  ]);
+  expect(one({ fit: 'zoom' })).toEqual(['items/0/fit: A fit is whole, fill, stretch or exact.']);
+  expect(one({ volume: 1.1 })).toEqual(['items/0/volume: A volume is at most 1.']);
+  expect(one({ volume: -0.1 })).toEqual(['items/0/volume: A volume is at least 0.']);
+});
+
+test('a nested playlist has no look of its own: its items have', () => {
+  const look = { transition: { kind: 'fade', ms: 600 }, fit: 'fill', volume: 0.5 };
+  expect(issuesOf({ playlist: 'offers', ...look }).map(({ path, message }) => `${path}: ${message}`)).toEqual([
+    "items/0/transition: A nested playlist's items have a transition each: remove this one.",
+    "items/0/fit: A nested playlist's items have a fit each: remove this one.",
+    "items/0/volume: A nested playlist's items have a volume each: remove this one.",
+  ]);
+  expect(issuesOf({ collect: 'offer', ...look })).toEqual([]);
+});

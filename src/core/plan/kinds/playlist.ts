@@ -15,6 +15,28 @@ const clipSchema = z
   ])
   .refine(([begin, end]) => begin < end, 'A clip ends after its beginning.');
 
+const volumeSchema = z
+  .number('A volume is a number from 0 to 1.')
+  .min(0, 'A volume is at least 0.')
+  .max(1, 'A volume is at most 1.');
+
+/** How the picture before gives way to this one; the time lies within this one's. */
+export const TRANSITIONS = ['cut', 'fade', 'slide', 'wipe'] as const;
+export const LONGEST_TRANSITION_MS = 5000;
+const transitionSchema = z.strictObject({
+  kind: z.enum(TRANSITIONS, 'A transition is a cut, fade, slide or wipe.'),
+  ms: z
+    .int('A transition lasts whole milliseconds.')
+    .min(0, 'A transition lasts 0 milliseconds or more.')
+    .max(LONGEST_TRANSITION_MS, 'A transition lasts at most 5 seconds.'),
+});
+
+/** How a picture of another shape stands on a screen: whole within it, filling it, pulled to its shape, or pixel for pixel. */
+export const FITS = ['whole', 'fill', 'stretch', 'exact'] as const;
+
+/** What only shows: the forecast does not depend on it (domain section 9). A nested playlist's items have their own. */
+const LOOK = ['transition', 'fit', 'volume'] as const;
+
 const itemSchema = z
   .strictObject({
     /** The entry's own id, by which it is patched: the network's own affair, as no plan file carries it (`file.ts`). */
@@ -26,6 +48,9 @@ const itemSchema = z
     limit: z.int().min(1, 'The limit is at least 1.').max(50_000, 'The limit is at most 50 000.').optional(),
     durationMs: durationSchema.optional(),
     clip: clipSchema.optional(),
+    transition: transitionSchema.optional(),
+    fit: z.enum(FITS, 'A fit is whole, fill, stretch or exact.').optional(),
+    volume: volumeSchema.optional(),
     where: selectorSchema.optional(),
     when: whenSchema.optional(),
   })
@@ -55,6 +80,13 @@ const itemSchema = z
         path: ['durationMs'],
         message: 'A playlist has the durations of its items: remove this one.',
       });
+    for (const field of LOOK)
+      if (item.playlist !== undefined && item[field] !== undefined)
+        context.addIssue({
+          code: 'custom',
+          path: [field],
+          message: `A nested playlist's items have a ${field} each: remove this one.`,
+        });
   })
   .transform((item) => item as Item);
 
@@ -64,25 +96,38 @@ interface ItemConditions {
   readonly when?: When | undefined;
 }
 
+/** How a file looks and sounds in its turn. Absent: a cut, whole, silent. */
+interface ItemLook {
+  readonly transition?: Transition | undefined;
+  readonly fit?: Fit | undefined;
+  /** Of a film's own sound, from 0 to 1. */
+  readonly volume?: number | undefined;
+}
+
+export type Transition = z.infer<typeof transitionSchema>;
+export type Fit = (typeof FITS)[number];
+
+type NoLook = { readonly [field in keyof ItemLook]?: undefined };
+
 /** An entry of a playlist: a file, a nested playlist, or a collecting rule over media. */
 export type Item = ItemConditions &
   (
-    | {
+    | (ItemLook & {
         readonly media: string;
         readonly durationMs?: number | undefined;
         /** Where it begins and ends in its film, in milliseconds; a duration does not stand beside it. */
         readonly clip?: readonly [number, number] | undefined;
         readonly playlist?: undefined;
         readonly collect?: undefined;
-      }
-    | {
+      })
+    | (NoLook & {
         readonly playlist: string;
         readonly media?: undefined;
         readonly collect?: undefined;
         readonly durationMs?: undefined;
         readonly clip?: undefined;
-      }
-    | {
+      })
+    | (ItemLook & {
         readonly collect: string;
         readonly order?: 'name' | 'newest' | 'oldest' | undefined;
         readonly limit?: number | undefined;
@@ -90,7 +135,7 @@ export type Item = ItemConditions &
         readonly clip?: undefined;
         readonly media?: undefined;
         readonly playlist?: undefined;
-      }
+      })
   );
 
 /** With all that is nested, no more may come to be either (`nesting.ts`). */
@@ -101,6 +146,8 @@ export const playlistSchema = z.strictObject({
   id: idSchema,
   name: nameSchema,
   order: z.enum(['listed', 'shuffled'], 'The order is listed or shuffled.').optional(),
+  /** Sound that loops beside it: the sound files of a playlist, from where its own loop begins, with a clock of their own. */
+  music: z.strictObject({ playlist: reference('playlist'), volume: volumeSchema }).optional(),
   items: z
     .array(itemSchema)
     .max(MOST_ENTRIES, `A playlist has at most ${MOST_ENTRIES} items: collect by a tag.`)
@@ -120,12 +167,27 @@ export const playlistSchema = z.strictObject({
 
 export type Playlist = z.infer<typeof playlistSchema>;
 
+const percent = (part: number) => `${Math.round(part * 100)} %`;
+
+/** A transition as one says it: "fade 0.6 s". */
+export const transitionWords = ({ kind, ms }: Transition): string =>
+  kind === 'cut' || ms === 0 ? 'cut' : `${kind} ${durationWords(ms)}`;
+
 export const playlist = defineKind({
   kind: 'playlist',
   collection: 'playlists',
   noun: 'playlist',
   schema: playlistSchema,
-  fields: { name: text('name'), order: plain('order'), items: { label: 'items', say: (items) => `${items.length}` } },
+  fields: {
+    name: text('name'),
+    order: plain('order'),
+    music: {
+      label: 'music',
+      say: ({ playlist, volume }: { readonly playlist: string; readonly volume: number }, names) =>
+        `"${names('playlist', playlist)}" at ${percent(volume)}`,
+    },
+    items: { label: 'items', say: (items) => `${items.length}` },
+  },
   nameScope: () => 'network',
   entries: {
     items: {
@@ -153,6 +215,9 @@ export const playlist = defineKind({
           label: 'clip',
           say: ([begin, end]: readonly [number, number]) => `${durationWords(begin)} to ${durationWords(end)}`,
         },
+        transition: { label: 'transition', say: transitionWords },
+        fit: plain('fit'),
+        volume: { label: 'volume', say: percent },
         where: selector('where'),
         when: when('when'),
       },

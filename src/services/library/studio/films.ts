@@ -13,11 +13,17 @@ const DEMUXERS: Readonly<Record<string, string>> = {
   'video/mpeg': 'mpeg',
   'video/mp2t': 'mpegts',
   'image/gif': 'gif',
+  'audio/mpeg': 'mp3',
+  'audio/aac': 'aac',
+  'audio/wav': 'wav',
+  'audio/ogg': 'ogg',
+  'audio/flac': 'flac',
+  'audio/mp4': 'mov',
 };
 
 const STILL_FOR_MS = 120_000;
 
-/** The part of the command that reads a film. */
+/** The part of the command that reads a film or a sound. */
 export const inputOf = (path: string, type: string): string[] => [
   ...['-protocol_whitelist', 'file', '-f', DEMUXERS[type] ?? 'mov', '-i', `file:${path}`],
 ];

@@ -1,0 +1,201 @@
+import type { BrowserContext, Page } from '@playwright/test';
+import { forecast, screenProgram, type Item } from '@/core';
+import { film, loudFilm } from './support/files';
+import { draft, ternholm } from './support/plan';
+import { goTo, server, signIn } from './support/session';
+import { expect, test } from './support/test';
+
+/**
+ * Two real browsers of different shapes as players of one playlist with every transition: no blank frame, each picture as forecast, in step,
+ * and sound where it is asked for and nowhere else. GLASS_SECONDS=300 plays for five minutes.
+ */
+test.describe.configure({ mode: 'serial' });
+
+const SECONDS = Number(process.env.GLASS_SECONDS ?? 45);
+const SCREENS = { 'glass-wide': { width: 960, height: 540 }, 'glass-tall': { width: 400, height: 720 } };
+type Name = keyof typeof SCREENS;
+const NAMES = Object.keys(SCREENS) as Name[];
+
+/** What a player's page tells of one of its frames. */
+interface Frame {
+  readonly at: number;
+  readonly media: string;
+  /** Whether something that is drawn covers the stage. */
+  readonly covered: boolean;
+  /** Layers that are seen: two in a transition. */
+  readonly layers: number;
+}
+/** A film or sound that plays, where it may be heard. */
+interface Heard {
+  readonly at: number;
+  readonly tag: string;
+  readonly volume: number;
+}
+
+// A page may sound without being touched, as on a player that is set up for it.
+test.use({
+  launchOptions: {
+    executablePath: '/usr/bin/chromium',
+    args: [
+      ...['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking'],
+      ...['--disable-component-update', '--disable-sync', '--autoplay-policy=no-user-gesture-required'],
+    ],
+  },
+});
+
+const contexts: BrowserContext[] = [];
+const players = new Map<Name, Page>();
+test.afterAll(() => Promise.all(contexts.map((one) => one.close())));
+
+const ITEMS: Item[] = [
+  { media: 'line-flag', durationMs: 2_000, transition: { kind: 'fade', ms: 600 }, fit: 'fill' },
+  { media: 'horn', clip: [0, 3_000], transition: { kind: 'slide', ms: 500 }, volume: 0.5 },
+  { media: 'route-map', durationMs: 2_000, transition: { kind: 'wipe', ms: 700 } },
+  { media: 'buoy', clip: [500, 2_500], transition: { kind: 'fade', ms: 1_000 } },
+  { media: 'gangway-rail', durationMs: 2_000, fit: 'stretch' },
+  { media: 'horn', clip: [1_000, 3_000], fit: 'exact' },
+  { media: 'wall-lanes', durationMs: 2_000, transition: { kind: 'slide', ms: 1_000 }, fit: 'exact' },
+  { media: 'buoy', clip: [0, 2_000], transition: { kind: 'wipe', ms: 300 }, fit: 'fill' },
+  { media: 'weather-outlook', durationMs: 2_000, transition: { kind: 'fade', ms: 1_000 } },
+  { media: 'line-flag', durationMs: 1_000, transition: { kind: 'fade', ms: 5_000 } },
+];
+
+test('two players of different shapes are paired, and a playlist with all transitions goes out to them', async ({
+  browser,
+  page,
+}) => {
+  const actor = await ternholm();
+  await signIn(page);
+  await goTo(page, 'Library');
+  await page.locator('[data-testid="files"]').setInputFiles([film(), loudFilm()]);
+  await expect(page.locator('[data-media="horn"]')).toContainText('0:04', { timeout: 60_000 });
+  await expect(page.locator('[data-media="buoy"]')).toContainText('0:04', { timeout: 60_000 });
+  const { edit, lastChange } = await import('@/services/plan');
+  const { publishEdition } = await import('@/services/editions');
+  const { pairScreen } = await import('@/services/screens');
+  await edit(actor, [
+    ...NAMES.map((id) => ({
+      ...{ kind: 'screen' as const, id },
+      add: { name: id, site: 'sillarvik', ...SCREENS[id], tags: ['glass'] },
+    })),
+    {
+      ...{ kind: 'playlist' as const, id: 'all-looks' },
+      add: { name: 'All looks', items: ITEMS, music: { playlist: 'harbour-sounds', volume: 0.25 } },
+    },
+    {
+      ...{ kind: 'booking' as const, id: 'glass' },
+      add: {
+        ...{ name: 'Glass', content: { playlist: 'all-looks' }, where: 'glass', takeover: true, wake: true },
+        ...{ created: new Date().toISOString(), when: {} },
+      },
+    },
+  ]);
+  for (const name of NAMES) {
+    const context = await browser.newContext({ viewport: SCREENS[name] });
+    contexts.push(context);
+    const player = await context.newPage();
+    players.set(name, player);
+    await player.addInitScript(watch);
+    await player.goto(server('/player'));
+    await expect(player.locator('#code')).toHaveText(/-/);
+    await pairScreen(actor, name, await player.locator('#code').innerText(), '127.0.0.1');
+  }
+  await publishEdition(actor, await lastChange(actor.networkId));
+  for (const player of players.values())
+    await expect(player.locator('#stage')).toHaveAttribute('data-media', /./, { timeout: 60_000 });
+});
+
+test('each frame shows what is due, none is blank, both are in step, and sound is where it is asked for', async () => {
+  test.setTimeout(SECONDS * 1000 + 60_000);
+  const plan = await draft();
+  const from = Date.now() + 1_000;
+  const to = from + SECONDS * 1000;
+  await expect.poll(() => Date.now(), { timeout: SECONDS * 1000 + 10_000, intervals: [500] }).toBeGreaterThan(to);
+  const switches = new Map<Name, Map<number, number>>();
+  for (const name of NAMES) {
+    const player = players.get(name) as Page;
+    const { frames, heard } = await player.evaluate(() => (window as unknown as Watched).watched);
+    const seen = frames.filter(({ at }) => at >= from && at < to);
+    expect(seen.length).toBeGreaterThan(SECONDS * 5);
+    expect(seen.filter(({ covered }) => !covered)).toEqual([]);
+    expect(seen.some(({ layers }) => layers === 2)).toBe(true);
+    expect(Math.max(...seen.map(({ layers }) => layers))).toBe(2);
+
+    const { plays } = forecast(screenProgram(plan, name), from - 10_000, to, { plays: true });
+    const due = (at: number) => plays.find((play) => play.from <= at && at < play.to)?.media;
+    const wrong = seen.filter(({ at, media }) => ![due(at), due(at - NEAR_MS), due(at + NEAR_MS)].includes(media));
+    expect(wrong).toEqual([]);
+    const changes = new Map<number, number>();
+    for (const play of plays.filter((one) => one.from > from && one.from < to - 1_000)) {
+      const first = seen.find(({ at, media }) => at >= play.from - NEAR_MS && media === play.media);
+      changes.set(play.from, first?.at ?? NaN);
+    }
+    switches.set(name, changes);
+
+    // A film sounds in its own turn where it is asked to, and the music beside all of it.
+    const loud = heard.filter(({ at }) => at >= from && at < to);
+    const films = loud.filter(({ tag }) => tag === 'VIDEO');
+    const asked = plays.filter(({ item }) => (ITEMS[item]?.volume ?? 0) > 0);
+    expect(films.length).toBeGreaterThan(0);
+    expect(new Set(films.map(({ volume }) => volume))).toEqual(new Set([0.5]));
+    const out = films.filter(({ at }) => !asked.some((play) => play.from - NEAR_MS <= at && at < play.to + NEAR_MS));
+    expect(out).toEqual([]);
+    const music = loud.filter(({ tag }) => tag === 'AUDIO');
+    expect(music.length).toBeGreaterThan(seen.length * 0.9);
+    expect(new Set(music.map(({ volume }) => volume))).toEqual(new Set([0.25]));
+  }
+  const [wide, tall] = NAMES.map((name) => switches.get(name) as Map<number, number>);
+  const apart = [...(wide ?? [])].map(([due, at]) => Math.abs(at - (tall?.get(due) ?? NaN)));
+  expect(apart.length).toBeGreaterThan(10);
+  // One that was late on a busy machine tells nothing of being in step: nine of ten are meant.
+  const late = apart.filter((ms) => !(ms < NEAR_MS));
+  expect(late.length).toBeLessThanOrEqual(apart.length / 10);
+});
+
+/** Two pictures that are within so long of each other are seen as one change. */
+const NEAR_MS = 100;
+
+interface Watched {
+  watched: { frames: Frame[]; heard: Heard[] };
+}
+
+/** Writes down, in a player's page, what each frame shows and what is heard. */
+function watch(): void {
+  const frames: Frame[] = [];
+  const heard: Heard[] = [];
+  Object.assign(window, { watched: { frames, heard } });
+  const playing = new Set<HTMLMediaElement>();
+  const own = HTMLMediaElement.prototype.play;
+  HTMLMediaElement.prototype.play = function () {
+    playing.add(this);
+    return own.call(this);
+  };
+  const drawn = (layer: HTMLElement) =>
+    !layer.hidden &&
+    (layer instanceof HTMLVideoElement
+      ? layer.readyState >= HTMLMediaElement.HAVE_CURRENT_DATA
+      : (layer as HTMLImageElement).complete && (layer as HTMLImageElement).naturalWidth > 0);
+  const look = () => {
+    requestAnimationFrame(look);
+    const stage = document.getElementById('stage');
+    if (!stage) return;
+    const at = Date.now();
+    const media = stage.dataset.media ?? '';
+    const layers = [...stage.children].filter((one): one is HTMLElement => drawn(one as HTMLElement));
+    const box = stage.getBoundingClientRect();
+    // One that moves, fades or is uncovered leaves the other below it: one of them has to stand still and cover all.
+    const covers = (layer: HTMLElement) => {
+      const { left, top, right, bottom } = layer.getBoundingClientRect();
+      const { opacity, clipPath } = getComputedStyle(layer);
+      const whole = left <= 0.5 && top <= 0.5 && right >= box.width - 0.5 && bottom >= box.height - 0.5;
+      return whole && opacity === '1' && (clipPath === 'none' || clipPath === 'inset(0px)');
+    };
+    const slides = layers.length === 2 && layers.some((one) => getComputedStyle(one).translate !== 'none');
+    frames.push({ at, media, covered: slides || layers.some(covers), layers: layers.length });
+    for (const element of playing) {
+      if (element.paused || element.muted || element.volume === 0) continue;
+      heard.push({ at, tag: element.tagName, volume: element.volume });
+    }
+  };
+  look();
+}
