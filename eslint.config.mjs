@@ -19,7 +19,7 @@ const MAY_IMPORT = {
   fleet: ['core', 'protocol', 'player'],
   demo: ['core', 'database', 'services'],
   web: ['core', 'log', 'services', 'protocol'],
-  interface: ['core', 'services', 'web'],
+  interface: ['core', 'services', 'web', 'player'],
   app: ['core', 'protocol', 'services', 'web', 'interface'],
   proxy: [],
   bin: ['core', 'config', 'log', 'database', 'protocol', 'services', 'jobs', 'fleet', 'demo', 'scripts'],

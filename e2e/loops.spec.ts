@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { draft } from './support/plan';
-import { goTo, server, signIn } from './support/session';
+import { goTo, pick, server, signIn } from './support/session';
 import { expect, test } from './support/test';
 
 /** Playlists that are shuffled, films that are cut, and bookings that are woven into what shows. */
@@ -75,4 +75,105 @@ test('a booking is woven in by a share, and why tells it; a takeover is not', as
   await sheet.getByLabel('Name').focus();
   await expect.poll(async () => (await bookingNamed('Kiosk card'))?.weave).toBeUndefined();
   await page.keyboard.press('Escape');
+});
+
+const item = async (list: string, media: string) =>
+  (await draft()).playlists.find(({ id }) => id === list)?.items.find((one) => one.media === media);
+
+test('how an item comes in, stands and when it plays is said beside it; what can not be stays and is told', async () => {
+  await page.goto(server('/playlists/sailings-pm'));
+  await page.getByRole('button', { name: 'How Evening sailings looks, sounds, and when' }).click();
+  await page.getByLabel('Transition of Evening sailings', { exact: true }).selectOption('slide');
+  await expect
+    .poll(async () => (await item('sailings-pm', 'sailings-evening'))?.transition)
+    .toEqual({ kind: 'slide', ms: 600 });
+  const seconds = page.getByLabel('Seconds of the transition of Evening sailings');
+  await seconds.fill('7');
+  await seconds.press('Tab');
+  await expect(seconds).toHaveAttribute('aria-invalid', 'true');
+  await expect(page.getByText('A transition lasts at most 5 seconds.')).toBeVisible();
+  await seconds.fill('1.5');
+  await seconds.press('Tab');
+  await page.getByLabel('Fit of Evening sailings').selectOption('fill');
+  const when = page.getByLabel('When Evening sailings plays');
+  await when.fill('weekends 18:00 to 22:00');
+  await when.press('Enter');
+  await expect
+    .poll(() => item('sailings-pm', 'sailings-evening'))
+    .toMatchObject({
+      transition: { kind: 'slide', ms: 1500 },
+      fit: 'fill',
+      when: { repeat: 'FREQ=WEEKLY;BYDAY=SA,SU', windows: [['18:00', '22:00']] },
+    });
+  await expect(page.locator('[data-item]').first()).toContainText('slide 1.5 s · filling, cut to shape');
+  await page.getByLabel('Transition of Evening sailings', { exact: true }).selectOption('cut');
+  await expect.poll(async () => (await item('sailings-pm', 'sailings-evening'))?.transition).toBeUndefined();
+});
+
+test('several items are changed together, and moved to another playlist', async () => {
+  const box = (name: string) => page.getByRole('checkbox', { name: `Choose ${name}`, exact: true });
+  await box('Evening sailings').click();
+  await box('Sea weather').click();
+  const bar = page.getByRole('region', { name: 'Chosen items' });
+  await expect(bar.getByRole('status')).toHaveText('2 items chosen');
+  const seconds = bar.getByLabel('Seconds of 2 items');
+  await expect(seconds).toHaveAttribute('placeholder', 'mixed');
+  await seconds.fill('0:12');
+  await seconds.press('Enter');
+  await bar.getByLabel('Transition of 2 items', { exact: true }).selectOption('wipe');
+  for (const media of ['sailings-evening', 'weather-outlook'])
+    await expect
+      .poll(() => item('sailings-pm', media))
+      .toMatchObject({ durationMs: 12_000, transition: { kind: 'wipe', ms: 600 } });
+  // A field that differs, and was not written, is left as it was.
+  expect((await item('sailings-pm', 'sailings-evening'))?.fit).toBe('fill');
+  expect((await item('sailings-pm', 'weather-outlook'))?.fit).toBeUndefined();
+  await pick(bar.getByLabel('Move the chosen items to a playlist'), 'playlist:crew', 'Crew notices', '');
+  await expect(bar).toHaveCount(0);
+  expect(await item('sailings-pm', 'sailings-evening')).toBeUndefined();
+  expect(await item('crew', 'sailings-evening')).toMatchObject({ durationMs: 12_000, fit: 'fill' });
+  await page.keyboard.press('Control+z');
+  await expect.poll(() => item('sailings-pm', 'sailings-evening')).toBeDefined();
+  expect(await item('crew', 'sailings-evening')).toBeUndefined();
+});
+
+test('a playlist has the sounds of another as its music, as loud as one says', async () => {
+  const music = async () => (await draft()).playlists.find(({ id }) => id === 'sailings-pm')?.music;
+  const field = page.getByRole('combobox', { name: 'Music', exact: true });
+  await pick(field, 'playlist:harbour-sounds', 'Harbour sounds');
+  await expect.poll(music).toEqual({ playlist: 'harbour-sounds', volume: 0.5 });
+  const volume = page.getByLabel('Volume of the music');
+  await volume.fill('loud');
+  await volume.press('Tab');
+  await expect(volume).toHaveAttribute('aria-invalid', 'true');
+  await volume.fill('20 %');
+  await volume.press('Enter');
+  await expect.poll(music).toEqual({ playlist: 'harbour-sounds', volume: 0.2 });
+  await page.getByRole('button', { name: 'Take "Harbour sounds" out' }).click();
+  await expect.poll(music).toBeUndefined();
+});
+
+test('a playlist is seen as on a screen: it plays there, is stepped through, and what is left out says why', async () => {
+  await page.goto(server('/playlists/house'));
+  await page.getByRole('button', { name: 'See it as on' }).click();
+  const seen = page.getByRole('region', { name: 'As seen on' });
+  const stage = seen.getByTestId('seen');
+  await expect(stage).toHaveAttribute('data-media', 'line-flag');
+  await seen.getByRole('button', { name: 'Stand still' }).click();
+  await seen.getByRole('button', { name: 'Next turn' }).click();
+  await expect(stage).toHaveAttribute('data-media', 'departure');
+  await expect(seen.getByTestId('seen-name')).toHaveText('Departure');
+  await seen.getByRole('button', { name: 'Turn before' }).click();
+  await expect(stage).toHaveAttribute('data-media', 'line-flag');
+  await seen.getByLabel('Time in the pass').fill('10000');
+  await expect(stage).toHaveAttribute('data-media', 'departure');
+  await expect
+    .poll(() => stage.locator('video').evaluate((film: HTMLVideoElement) => film.currentTime))
+    .toBeCloseTo(2, 0);
+  await expect(seen.getByRole('listitem').filter({ hasText: 'Route map, tall' })).toContainText('is:portrait');
+  const upright = seen.locator('option').filter({ hasText: '1080 × 1920' }).first();
+  await seen.getByLabel('Screen that it is seen on').selectOption((await upright.getAttribute('value')) ?? '');
+  await expect(seen.getByRole('listitem').filter({ hasText: 'House flag' })).toContainText('is:landscape');
+  await seen.getByLabel('Time in the pass').fill('0');
+  await expect(stage).toHaveAttribute('data-media', 'gangway-welcome');
 });

@@ -19,10 +19,10 @@ export async function goTo(page: Page, place: 'Now' | 'Library' | 'Playlists' | 
   await expect(page.getByRole('heading', { level: 1, name: place })).toBeAttached();
 }
 
-/** Chooses a playlist or a file in a field that finds as one types: by its name and Enter. */
-export async function pick(field: Locator, value: string, name: string): Promise<void> {
+/** Chooses a playlist or a file in a field that finds as one types: by its name and Enter; then `left` stands in it. */
+export async function pick(field: Locator, value: string, name: string, left = name): Promise<void> {
   await field.fill(name);
   await expect(field.page().locator(`[data-choice="${value}"]`)).toHaveAttribute('data-focus', '');
   await field.press('Enter');
-  await expect(field).toHaveValue(name);
+  await expect(field).toHaveValue(left);
 }

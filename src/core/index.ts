@@ -160,6 +160,8 @@ export {
   NetworkForecast,
   airTime,
   nextShown,
+  leftOut,
+  type LeftOutReason,
   playlistsOn,
   type PlaylistOn,
   type NextShown,

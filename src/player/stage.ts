@@ -44,11 +44,12 @@ export class Stage {
   private changing: { readonly running: Running; readonly before: Layer } | null = null;
   private isToldOfSilence = false;
 
-  /** `tell` hears what a person should know, once. */
+  /** `tell` hears what a person should know, once; `pixels` is how many of the screen's a browser counts as one. */
   constructor(
     private readonly root: HTMLElement,
     private readonly open: (sha256: string) => Promise<Blob | null>,
     private readonly tell: (message: string) => void = () => undefined,
+    private readonly pixels = () => window.devicePixelRatio,
   ) {}
 
   /** Loads and decodes an item ahead of its turn, a film at the moment that it will begin with, in milliseconds of its own. */
@@ -76,7 +77,7 @@ export class Stage {
     const prepared = this.prepared?.media === media ? this.prepared.layer : null;
     if (prepared) this.prepared = null;
     const layer = await (prepared ?? this.load(media, asset));
-    dress(layer, look);
+    dress(layer, look, this.pixels());
     if (wanted()) await this.begin(layer, offsetMs, look.volume ?? 0);
     if (!wanted()) return this.remove(layer);
     this.settle();
@@ -269,12 +270,12 @@ export const isRefusedSound = (error: unknown): boolean => error instanceof Erro
 const OBJECT_FIT = { whole: 'contain', fill: 'cover', stretch: 'fill', exact: 'none' } as const;
 
 /** Puts a layer on as its turn says, over all of the stage; where it is cut, its focus stays in sight. */
-function dress({ element, focus: [x, y] = [0.5, 0.5] }: Layer, { fit = 'whole' }: Look): void {
+function dress({ element, focus: [x, y] = [0.5, 0.5] }: Layer, { fit = 'whole' }: Look, ratio: number): void {
   const { style } = element;
   style.objectFit = OBJECT_FIT[fit];
   style.objectPosition = `${x * 100}% ${y * 100}%`;
   // A pixel of the picture on each of the screen's, however many of these a browser counts as one.
-  const pixels = fit === 'exact' ? window.devicePixelRatio : 1;
+  const pixels = fit === 'exact' ? ratio : 1;
   style.width = style.height = `${pixels * 100}%`;
   style.transformOrigin = '0 0';
   style.scale = String(1 / pixels);

@@ -27,6 +27,7 @@ export { itemFiles, itemLength, loopLength } from './durations';
 export { passesOf, type Pass, type Turn } from './passes';
 export { NetworkForecast, type GroupForecast } from './network';
 export { playlistsOn, type PlaylistOn } from './playlists-on';
+export { leftOut, type LeftOutReason } from './left-out';
 export { nextShown, type NextShown } from './next-shown';
 export { airTime, type AirTime, type Subject } from './airtime';
 export { contestsOf, hidersOf, type BookingState, type Contest } from './contest';

@@ -74,7 +74,7 @@ test('a turn carries how it looks, without what is usual; a transition takes at 
     ],
   });
   const [loop = []] = screenProgram(plan, 'hall').loops;
-  expect(loop.map(({ through: _through, when: _when, ...turn }) => turn)).toEqual([
+  expect(loop.map(({ through: _through, place: _place, when: _when, ...turn }) => turn)).toEqual([
     { media: 'one', durationMs: 1_001, transition: { kind: 'fade', ms: 500 }, fit: 'fill' },
     { media: 'two', durationMs: 2_000, transition: { kind: 'slide', ms: 600 } },
     { media: 'film', durationMs: 7_000, volume: 0.5 },

@@ -63,3 +63,16 @@ test('a pass is as long as its turns, and they follow on each other', () => {
     });
   }
 });
+
+test('a turn is of the item that it came by, though one that is for other screens names the same file', () => {
+  const items = [
+    { media: 'flag', durationMs: 10_000 },
+    { media: 'flag', where: 'nowhere' },
+    { media: 'flag', durationMs: 1_000 },
+  ];
+  const again = { ...plan, playlists: [{ id: 'again', name: 'Again', items }] };
+  expect(passesOf(again, 'again')[0]?.turns.map(({ item, durationMs }) => [item, durationMs])).toEqual([
+    [0, 10_000],
+    [2, 1_000],
+  ]);
+});

@@ -1,6 +1,5 @@
-import type { Booking, Plan } from '../plan/schema';
-import { itemFiles } from './durations';
-import { programMaker, type LoopItem } from './program';
+import type { Booking, Plan, Playlist } from '../plan/schema';
+import { programMaker, withoutProvenance, type LoopItem } from './program';
 import { screenGroups, selectedByName } from './screen-groups';
 
 /** One file's turn in a pass. */
@@ -11,6 +10,8 @@ export interface Turn {
   readonly durationMs: number;
   /** The place of the playlist's own item that it comes from. */
   readonly item: number;
+  /** What it is in the loop: how it looks, and when it is available. */
+  readonly of: LoopItem;
 }
 
 /** A pass of a playlist as some screens see it: all that may show on them, in order, whenever it is available. */
@@ -28,10 +29,7 @@ export interface Pass {
 export function passesOf(plan: Plan, playlistId: string): Pass[] {
   const playlist = plan.playlists.find(({ id }) => id === playlistId);
   if (!playlist) throw new RangeError(`no playlist "${playlistId}"`);
-  const alone: Booking = {
-    ...{ id: 'passes', name: playlist.name, where: 'all', priority: 3, when: {}, created: '2020-01-01T00:00:00Z' },
-    content: { playlist: playlistId },
-  };
+  const alone = bookedAlone(playlist);
   const narrowed = { ...plan, bookings: [alone] };
   const make = programMaker(narrowed);
   const [, keyOf] = screenGroups(narrowed, new Set(selectedByName(narrowed)));
@@ -51,29 +49,22 @@ export function passesOf(plan: Plan, playlistId: string): Pass[] {
     else passes.set(key, { screens: [...screens], loop });
   }
   return [...passes.values()]
-    .map(({ screens, loop }) => ({ screens, ...passOf(plan, playlist.items, loop) }))
+    .map(({ screens, loop }) => ({ screens, ...passOf(loop) }))
     .sort((a, b) => b.screens.length - a.screens.length);
 }
 
-function passOf(
-  plan: Plan,
-  items: Plan['playlists'][number]['items'],
-  loop: readonly LoopItem[],
-): Omit<Pass, 'screens'> {
-  const files = items.map((item) => new Set(itemFiles(plan, item).map(({ id }) => id)));
-  /** Whether an item can have yielded this. */
-  const yields = (place: number, { media, through = [] }: LoopItem) =>
-    through.length > 1 ? items[place]?.playlist === through[1] : files[place]?.has(media) === true;
+/** A booking of a playlist and nothing else, everywhere and always. */
+export const bookedAlone = ({ id, name }: Playlist): Booking => ({
+  ...{ id: 'alone', name, where: 'all', priority: 3, when: {}, created: '2020-01-01T00:00:00Z' },
+  content: { playlist: id },
+});
+
+function passOf(loop: readonly LoopItem[]): Omit<Pass, 'screens'> {
   let startMs = 0;
-  let at = 0;
   const turns = loop.map((one): Turn => {
-    // Items follow on each other: looked for from where the one before was, then from the beginning.
-    const places = [...items.keys()];
-    const found = [...places.slice(at), ...places.slice(0, at)].find((place) => yields(place, one)) ?? at;
-    // A file that is an item by itself has one turn: the same again is the next such item.
-    at = items[found]?.media === undefined ? found : found + 1;
-    const turn = { media: one.media, startMs, durationMs: one.durationMs, item: found };
-    startMs += one.durationMs;
+    const { media, durationMs, place = 0 } = one;
+    const turn = { media, startMs, durationMs, item: place, of: withoutProvenance(one) };
+    startMs += durationMs;
     return turn;
   });
   return { lengthMs: startMs, turns };

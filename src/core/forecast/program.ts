@@ -24,6 +24,8 @@ export interface LoopItem {
    * were narrowed from a plan here: what is sent to players leaves it out, since they have no use for it.
    */
   readonly through?: readonly string[] | undefined;
+  /** The place of the item of the outermost playlist that it came by; known as `through` is. */
+  readonly place?: number | undefined;
 }
 
 export type Loop = readonly LoopItem[];
@@ -109,7 +111,7 @@ interface Flat {
 }
 
 /** An item without where it came from: what a player needs of it. */
-export const withoutProvenance = ({ through: _through, ...item }: LoopItem): LoopItem => item;
+export const withoutProvenance = ({ through: _through, place: _place, ...item }: LoopItem): LoopItem => item;
 
 /** Narrows a checked plan to one of its screens (domain sections 4 and 6). Throws RangeError for an unknown screen, a Refusal for a loop past all measure. */
 export function screenProgram(plan: Plan, screenId: string): ScreenProgram {
@@ -152,7 +154,12 @@ export function programMaker(plan: Plan): (screenId: string, selected?: readonly
   const flatten = (content: Content, terms: ReadonlySet<string>, heard = false): Flat => {
     const loop: LoopItem[] = [];
     const wanted = (file: Media | undefined): file is Media => file !== undefined && isShown(file) !== heard;
-    const expand = (playlistId: string, conditions: readonly When[], path: readonly string[]): Order => {
+    const expand = (
+      playlistId: string,
+      conditions: readonly When[],
+      path: readonly string[],
+      outer?: number,
+    ): Order => {
       const { items = [], order } = playlists.get(playlistId) ?? {};
       const entries: [string, number | Order][] = [];
       for (const [place, item] of items.entries()) {
@@ -163,13 +170,13 @@ export function programMaker(plan: Plan): (screenId: string, selected?: readonly
           for (const [i, file] of files.entries()) {
             if (!wanted(file)) continue;
             const turn = fileItem(file, heard ? {} : item, all);
-            entries.push([nameOf(i), loop.push({ ...turn, through: path }) - 1]);
+            entries.push([nameOf(i), loop.push({ ...turn, through: path, place: outer ?? place }) - 1]);
           }
           if (loop.length > MOST_ITEMS) throw tooLong(playlists.get(path[0] ?? '')?.name ?? '');
         };
         switch (what.kind) {
           case 'playlist':
-            entries.push([`${place}`, expand(what.id, all, [...path, what.id])]);
+            entries.push([`${place}`, expand(what.id, all, [...path, what.id], outer ?? place)]);
             break;
           case 'media':
             through([media.get(what.id) as Media], () => `${place}`);

@@ -9,7 +9,19 @@ import {
 } from '../forecast';
 import { DAY, HOUR, MINUTE, type Instant } from '../instant';
 import type { Booking, Plan } from '../plan/schema';
-import { exchangeLightsOut, leaveOut, letWin, networkBackdrop, putOnHold, remove, toFront, type Fix } from './fixes';
+import {
+  exchangeLightsOut,
+  leaveOut,
+  letWin,
+  networkBackdrop,
+  putOnHold,
+  remove,
+  silence,
+  toFront,
+  withoutMusic,
+  type Fix,
+} from './fixes';
+import { soundsAtOnce } from './sounds';
 import { screensMatching, selectorOf } from '../selector';
 import { promisedTooMuch } from './weaves';
 import {
@@ -40,7 +52,8 @@ export type FindingKind =
   | 'on and off exchanged'
   | 'change of clocks'
   | 'meets no loop'
-  | 'promised too much';
+  | 'promised too much'
+  | 'two sounds at once';
 
 /** Something in a plan that an operator would want to know before it is on the wall. */
 export interface Finding {
@@ -85,6 +98,7 @@ export function findings(plan: Plan, from: Instant, to: Instant, now = from): Fi
       .flatMap((booking) => aboutBooking(plan, booking, bookings, contests, { from, to, now }, name)),
     ...unreached(plan, bookings, contests, from, to, name),
     ...promises(bookings, contests, from, to, name),
+    ...twoSounds(plan, contests),
     ...exchanged(plan, contests, from, to),
   ];
   const grave = { error: 0, warning: 1, notice: 2 };
@@ -402,6 +416,27 @@ function promises(
       fixes: weaves.flatMap((id) => bookings.get(id) ?? []).map((one) => putOnHold(one)),
     }));
   }
+  return gathering.all();
+}
+
+/** Music beside films that sound. */
+function twoSounds(plan: Plan, contests: readonly Contest[]): Made[] {
+  const gathering = new Gathering();
+  const files = new Map(plan.media.map((file) => [file.id, file.name]));
+  const lists = new Map(plan.playlists.map((list) => [list.id, list]));
+  for (const contest of contests)
+    for (const { playlist, film, times } of soundsAtOnce(contest)) {
+      const list = lists.get(playlist);
+      if (!list) continue;
+      gathering.add(`${playlist} ${film}`, contest.group.screens, times, () => ({
+        kind: 'two sounds at once',
+        severity: 'warning',
+        about: [film],
+        sentence: `"${files.get(film) ?? film}" sounds while the music of "${list.name}" plays: both are heard at once.`,
+        advice: 'Silence the film, or take the music off the playlist.',
+        fixes: [...silence(list, film, files.get(film) ?? film), withoutMusic(list)],
+      }));
+    }
   return gathering.all();
 }
 

@@ -98,3 +98,15 @@ function alwaysShows(plan: Plan, { items }: Playlist): boolean {
     return itemFiles(plan, item).some((file) => !file.when || isAlways(file.when));
   });
 }
+
+export const withoutMusic = (list: Playlist): Fix => ({
+  label: `Take the music off "${list.name}"`,
+  edits: changed('playlist', list, { music: undefined }),
+});
+
+/** Silences a film in a playlist; none where it sounds by a nested playlist or by a rule. */
+export function silence(list: Playlist, film: string, name: string): Fix[] {
+  if (!list.items.some((item) => item.media === film && item.volume)) return [];
+  const items = list.items.map((item) => (item.media === film ? { ...item, volume: undefined } : item));
+  return [{ label: `Silence "${name}"`, edits: changed('playlist', list, { items }) }];
+}

@@ -105,7 +105,7 @@ function FilePage({ file }: { file: Media }) {
           )}
           <Part title="Put it in">
             <div className="space-y-2">
-              <PutIn filesOf={() => Promise.resolve(done([file]))} />
+              <PutIn act="Put it in" filesOf={() => Promise.resolve(done([file]))} />
               {isShown(file) && <Button onClick={() => setOnScreens(true)}>Put on screens…</Button>}
             </div>
             <Sheet title={`Put "${file.name}" on screens`} open={onScreens} onClose={() => setOnScreens(false)}>

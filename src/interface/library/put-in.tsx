@@ -11,9 +11,11 @@ import { counted } from '@/interface/kit/format';
 export function PutIn({
   filesOf,
   ready = true,
+  act = 'Put them in',
 }: {
   filesOf: () => Promise<Result<readonly Media[]>>;
   ready?: boolean;
+  act?: string;
 }) {
   const { draft, edit, hold, notify } = useNetwork('draft', 'edit', 'hold', 'notify');
   const [name, setName] = useState('');
@@ -66,7 +68,7 @@ export function PutIn({
         </datalist>
       </div>
       <Button type="submit" disabled={!ready}>
-        Put them in
+        {act}
       </Button>
       {wrong ? (
         <span role="alert" className="text-sm text-brick">

@@ -98,6 +98,7 @@ const TITLES: Record<FindingKind, readonly [one: string, many: string]> = {
     'time in which more is woven in than there is',
     'times in which more is woven in than there is',
   ],
+  'two sounds at once': ['film that sounds beside music', 'films that sound beside music'],
   'change of clocks': ['window that a change of clocks alters', 'windows that a change of clocks alters'],
 };
 

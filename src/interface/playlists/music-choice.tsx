@@ -22,7 +22,7 @@ export function MusicChoice({ playlist }: { playlist: Playlist }) {
         <ContentPicker
           plan={draft}
           only="playlist"
-          none="none; or a playlist of sounds"
+          none="none"
           aria-label="Music"
           value={music ? `playlist:${music.playlist}` : ''}
           onChange={(value) => {

@@ -48,6 +48,7 @@ import { SavedInput } from '@/interface/forms/saved-input';
 import { DraftOffer, useKept } from '@/interface/forms/use-draft';
 import { counted, duration } from '@/interface/kit/format';
 import { Thumb } from '@/interface/kit/thumb';
+import { AsSeenOn } from './as-seen-on';
 import { ChosenItems } from './chosen-items';
 import { itemName } from './item-name';
 import { ItemRow } from './item-row';
@@ -158,6 +159,7 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
               onTurn={(item) => focusRow(rows[item]?.key)}
             />
           )}
+          <AsSeenOn plan={draft} playlist={playlist} passes={passes} chosen={chosen} onChoose={choose} />
           <SortableContext items={rows.map((row) => row.key)} strategy={verticalListSortingStrategy}>
             <DropList empty={rows.length === 0}>
               {rows.map(({ key, item }, index) => (
