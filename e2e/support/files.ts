@@ -18,6 +18,20 @@ export async function sidewaysPhoto(): Promise<string> {
   return file;
 }
 
+/** Pictures that differ, by their names in order. */
+export async function manyPictures(count: number): Promise<string[]> {
+  return Promise.all(
+    Array.from({ length: count }, async (_, i) => {
+      const file = path(`Boat ${String(i + 1).padStart(2, '0')}.png`);
+      const background = { r: (i * 37) % 256, g: (i * 91) % 256, b: i };
+      await sharp({ create: { width: 320, height: 180, channels: 3, background } })
+        .png()
+        .toFile(file);
+      return file;
+    }),
+  );
+}
+
 /** A film of some seconds in H.264. */
 export function film(name = 'Buoy.mp4', seconds = 4): string {
   const file = path(name);

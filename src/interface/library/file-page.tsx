@@ -2,23 +2,24 @@
 
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useEffect, useMemo, useState, type ReactNode } from 'react';
+import { useEffect, useState, type ReactNode } from 'react';
 import { changed, done, isShown, removed, type Media } from '@/core';
 import { thumbnailOf, useNetwork } from '@/interface/data/provider';
 import { useMediaExtras } from '@/interface/data/queries';
 import { NextShown } from '@/interface/forecast/next-shown';
 import { OnAir } from '@/interface/forecast/on-air';
+import { BookIt } from '@/interface/kit/book-it';
 import { Button } from '@/interface/kit/button';
 import { Empty } from '@/interface/kit/empty';
 import { duration, megabytes } from '@/interface/kit/format';
 import { Sheet } from '@/interface/kit/sheet';
+import { UsedIn } from '@/interface/kit/used-in';
 import { FileForm } from './file-form';
 import { lastPlace } from './last-place';
 import { FocusPicker } from './focus-picker';
 import { OnOurScreens } from './on-our-screens';
 import { PutIn } from './put-in';
 import { PutOnScreens } from './put-on-screens';
-import { usesOf } from './uses';
 
 /** A file by its id, fetched where the page's plan does not hold it. */
 export function FileById({ id }: { id: string }) {
@@ -50,7 +51,6 @@ function FilePage({ file }: { file: Media }) {
   const router = useRouter();
   const [onScreens, setOnScreens] = useState(false);
   const { data: extras } = useMediaExtras(file.id);
-  const uses = useMemo(() => usesOf(draft, file.id), [draft, file.id]);
   const src = thumbnailOf(file);
   const facts = [
     isShown(file) ? `${file.width} × ${file.height}` : null,
@@ -106,26 +106,19 @@ function FilePage({ file }: { file: Media }) {
           <Part title="Put it in">
             <div className="space-y-2">
               <PutIn act="Put it in" filesOf={() => Promise.resolve(done([file]))} />
-              {isShown(file) && <Button onClick={() => setOnScreens(true)}>Put on screens…</Button>}
+              {isShown(file) && (
+                <p className="flex items-center gap-4">
+                  <Button onClick={() => setOnScreens(true)}>Put on screens…</Button>
+                  <BookIt content={`media:${file.id}`} />
+                </p>
+              )}
             </div>
             <Sheet title={`Put "${file.name}" on screens`} open={onScreens} onClose={() => setOnScreens(false)}>
               <PutOnScreens files={[file]} onDone={() => setOnScreens(false)} />
             </Sheet>
           </Part>
           <Part title="Used in">
-            {uses.length === 0 ? (
-              <p className="text-sm text-faint">Nothing names it.</p>
-            ) : (
-              <ul className="text-sm">
-                {uses.map(({ what, path }) => (
-                  <li key={what}>
-                    <Link href={path} className="text-tide underline underline-offset-2">
-                      {what}
-                    </Link>
-                  </li>
-                ))}
-              </ul>
-            )}
+            <UsedIn plan={draft} kind="media" id={file.id} />
           </Part>
           <Button
             variant="grave"

@@ -1,6 +1,5 @@
-import type { Plan, Screen } from '@/core';
+import type { Screen } from '@/core';
 import { standingWords, standings, type Standing } from './fit';
-import { usesOf } from './uses';
 
 const screen = (id: string, width: number, height: number): Screen => ({ id, name: id, site: 'quay', width, height });
 const screens = [screen('a', 1920, 1080), screen('b', 1920, 1080), screen('c', 1080, 1920), screen('d', 384, 192)];
@@ -44,29 +43,4 @@ test('what fills a screen is cut, what is stretched loses its shape, what is exa
     [384, 1, 'native'],
   ]);
   expect(words({ width: 1920, height: 1080 }, 'exact')[2]).toEqual([384, 1, '96 % cut off']);
-});
-
-test('where a file is used: playlists, bookings, backdrops', () => {
-  const plan = {
-    network: { name: 'N', backdrop: { media: 'flag' } },
-    playlists: [
-      { id: 'house', name: 'House', items: [{ media: 'gale' }, { media: 'flag' }] },
-      { id: 'other', name: 'Other', items: [{ media: 'gale' }] },
-    ],
-    bookings: [{ name: 'Flag day', content: { media: 'flag' } }],
-    sites: [{ name: 'Quay', backdrop: { media: 'flag' } }],
-    screens: [
-      { name: 'Hall', backdrop: { playlist: 'house' } },
-      { name: 'Deck', backdrop: { media: 'flag' } },
-      { name: 'Pier' },
-    ],
-  } as unknown as Plan;
-  expect(usesOf(plan, 'flag').map((use) => `${use.what} ${use.path}`)).toEqual([
-    'playlist House /playlists/house',
-    'booking Flag day /plan',
-    'backdrop of Quay /screens',
-    'backdrop of Deck /screens',
-    'backdrop of the network /plan',
-  ]);
-  expect(usesOf(plan, 'map')).toEqual([]);
 });

@@ -8,14 +8,17 @@ import {
   dateOfLocalTime,
   formatDate,
   formatLocalTime,
+  knownContent,
   startOfDate,
   toInstant,
   toLocalTime,
   weekdayIndex,
   zoneTable,
   type Booking,
+  type Content,
   type LocalDate,
   type LocalTime,
+  type Plan,
   type Site,
 } from '@/core';
 import { useMoment } from '@/interface/data/moment';
@@ -27,6 +30,7 @@ import { Input } from '@/interface/kit/field';
 import { selectScreens } from '@/interface/kit/select-screens';
 import { useWidth } from '@/interface/kit/use-width';
 import { useKey } from '@/interface/shell/keys';
+import { contentOf } from '@/interface/kit/content';
 import { useWanted } from '@/interface/shell/use-wanted';
 import { BookingList } from './booking-list';
 import { FindingsPanel } from './findings-panel';
@@ -50,6 +54,14 @@ const NARROW_VIEWS: readonly View[] = ['day', 'list'];
 
 const NOWHERE: Site = { id: 'nowhere', name: 'No site yet', timeZone: 'UTC' };
 
+/** A booking of a content, called as that is where no other is. */
+function begunWith(draft: Plan, content: Content): Partial<Booking> {
+  const { kind, id } = knownContent(content);
+  const name = (kind === 'media' ? draft.media : draft.playlists).find((one) => one.id === id)?.name;
+  const isFree = name !== undefined && !draft.bookings.some((one) => one.name.toLowerCase() === name.toLowerCase());
+  return isFree ? { content, name } : { content };
+}
+
 /** All decisions in time: as strata of a day or a week, a month, a year, or a list. It looks at the moment's date. */
 export function PlanPlace() {
   const { draft } = useNetwork('draft');
@@ -65,7 +77,9 @@ export function PlanPlace() {
     const aside = wanted.get('open');
     const book = wanted.get('book');
     const booking = wanted.get('booking');
+    const what = /^(?:media|playlist):./.test(wanted.get('what') ?? '') && contentOf(wanted.get('what') ?? '');
     if (booking !== null) setOpen({ kind: 'booking', id: booking });
+    else if (what) setOpen({ kind: 'new', begun: begunWith(draft, what) });
     else if (book !== null) setOpen({ kind: 'new', begun: { where: book } });
     else if (aside === 'findings') showPanel(true);
     else if (isAside(aside)) setOpen({ kind: aside });

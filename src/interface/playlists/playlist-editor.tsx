@@ -30,6 +30,7 @@ import {
   loopLength,
   misread,
   nameSchema,
+  newEntryId,
   passesOf,
   removed,
   type Item,
@@ -40,6 +41,7 @@ import {
 } from '@/core';
 import { OnAir } from '@/interface/forecast/on-air';
 import { thumbnailOf, useNetwork } from '@/interface/data/provider';
+import { BookIt } from '@/interface/kit/book-it';
 import { Button } from '@/interface/kit/button';
 import { ContentPicker } from '@/interface/forms/content-picker';
 import { contentOf } from '@/interface/kit/content';
@@ -47,7 +49,9 @@ import { Input, Select } from '@/interface/kit/field';
 import { SavedInput } from '@/interface/forms/saved-input';
 import { DraftOffer, useKept } from '@/interface/forms/use-draft';
 import { counted, duration } from '@/interface/kit/format';
+import { freeName } from '@/interface/kit/free-name';
 import { Thumb } from '@/interface/kit/thumb';
+import { UsedIn } from '@/interface/kit/used-in';
 import { AsSeenOn } from './as-seen-on';
 import { ChosenItems } from './chosen-items';
 import { itemName } from './item-name';
@@ -114,6 +118,14 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
     onDragOver: ({ active, over }) => placed(active.id, over?.id),
     onDragEnd: ({ active, over }) => `Put down. ${placed(active.id, over?.id)}`,
     onDragCancel: ({ active }) => `${named(active.id)} stays where it was.`,
+  };
+  const copy = () => {
+    const { id: _, ...document } = playlist;
+    const own = items.map((item) => ({ ...item, id: newEntryId(Math.random) }));
+    const name = freeName(playlist.name, draft.playlists);
+    void edit([{ kind: 'playlist', add: { ...document, name, items: own } }], `"${name}" was made.`).then(
+      (result) => result.ok && router.push(`/playlists/${result.value.ids[0]}`),
+    );
   };
   const move = (index: number, by: number) => {
     const to = index + by;
@@ -188,6 +200,14 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
             <h2 className="text-base">On air</h2>
             <OnAir kind="playlist" id={playlist.id} />
           </section>
+          <section aria-label="Used in" className="mt-6">
+            <h2 className="text-base">Used in</h2>
+            <UsedIn plan={draft} kind="playlist" id={playlist.id} />
+          </section>
+          <p className="mt-6 flex items-center gap-5">
+            <BookIt content={`playlist:${playlist.id}`} />
+            <Button onClick={copy}>Copy this playlist</Button>
+          </p>
           <Button
             variant="grave"
             className="mt-10"
