@@ -5,6 +5,7 @@ import type { Page } from '@playwright/test';
 export const PLACES: readonly (readonly [string, string])[] = [
   ['Now', '/'],
   ['Library', '/library'],
+  ['a file', '/library/route-map'],
   ['Playlists', '/playlists'],
   ['a playlist', '/playlists/house'],
   ['Plan', '/plan'],

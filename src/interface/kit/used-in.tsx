@@ -13,7 +13,7 @@ export function UsedIn({ plan, kind, id }: { plan: Plan; kind: 'media' | 'playli
     <ul className="text-sm">
       {uses.map(({ what, path }) => (
         <li key={`${what} ${path}`}>
-          <Link href={path} className="text-tide underline underline-offset-2">
+          <Link href={path} className="inline-block py-1 text-tide underline underline-offset-2">
             {what}
           </Link>
         </li>

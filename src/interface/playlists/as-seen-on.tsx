@@ -21,6 +21,7 @@ import { useMoment } from '@/interface/data/moment';
 import { useIndex } from '@/interface/data/provider';
 import { Select } from '@/interface/kit/field';
 import { counted, duration } from '@/interface/kit/format';
+import { useWidth } from '@/interface/kit/use-width';
 import { itemName } from './item-name';
 import { stepFrom, turnAt } from './loop-clock';
 
@@ -178,7 +179,9 @@ function Loop({ pass, screen, media }: { pass: Pass; screen: Screen; media: Read
   /** Where the pass stood when it was last set, and when that was by the page's clock. */
   const set = useRef({ ms: 0, since: 0 });
   const shown = useRef<Turn | null>(null);
-  const scale = Math.min(ROOM.width / screen.width, ROOM.height / screen.height);
+  const room = useRef<HTMLDivElement>(null);
+  const width = Math.min(ROOM.width, useWidth(room, ROOM.width));
+  const scale = Math.min(width / screen.width, ROOM.height / screen.height);
 
   useEffect(() => {
     if (!root.current) return;
@@ -245,7 +248,7 @@ function Loop({ pass, screen, media }: { pass: Pass; screen: Screen; media: Read
   };
   const turn = turnAt(pass.turns, atMs);
   return (
-    <div>
+    <div ref={room} className="w-full max-w-[420px]">
       <div
         className="relative overflow-hidden bg-[#000] outline-1 outline-rule"
         style={{ width: screen.width * scale, height: screen.height * scale }}
@@ -289,7 +292,7 @@ function Loop({ pass, screen, media }: { pass: Pass; screen: Screen; media: Read
         />
         <span className="font-code text-xs">{duration(Math.floor(atMs / 1000) * 1000)}</span>
       </div>
-      <p className="truncate text-sm" style={{ maxWidth: ROOM.width }} data-testid="seen-name">
+      <p className="truncate text-sm" data-testid="seen-name">
         {media.get(turn?.media ?? '')?.name ?? ''}
       </p>
       {wrong && (

@@ -77,7 +77,9 @@ export function Passes({
               <br className="max-md:hidden" /> {Math.max(1, Math.round(HOUR_MS / pass.lengthMs))} an hour
             </span>
           </label>
-          <div className={`relative min-w-0 flex-1 overflow-hidden bg-well ${i === chosen ? 'h-20' : 'h-10'}`}>
+          <div
+            className={`relative min-w-0 flex-1 overflow-hidden bg-well max-md:flex-none ${i === chosen ? 'h-20' : 'h-10'}`}
+          >
             <ArrowGroup
               label={`A pass on ${passWords(plan, pass)}`}
               className={i === chosen ? '' : 'opacity-70'}
