@@ -170,6 +170,7 @@ export {
   forecastDocument,
   glances,
   itemFiles,
+  soundLength,
   itemLength,
   loopLength,
   passesOf,

@@ -42,17 +42,31 @@ function lengthWithin(plan: Plan, item: Item, above: ReadonlySet<string>): { dur
   }
 }
 
+/** How long the sounds of a playlist last, nested ones too, in milliseconds: a round of it as the music of another. */
+export function soundLength(plan: Plan, items: readonly Item[], above: ReadonlySet<string> = new Set()): number {
+  return items.reduce((sum, item) => {
+    const what = knownItem(item);
+    if (what.kind !== 'playlist')
+      return sum + filesOf(plan, item, true).reduce((all, file) => all + (file.durationMs ?? 0), 0);
+    const nested = above.has(what.id) ? undefined : plan.playlists.find(({ id }) => id === what.id);
+    return sum + soundLength(plan, nested?.items ?? [], new Set([...above, what.id]));
+  }, 0);
+}
+
 /** The files that an item shows, in their order: one, those that a collecting rule finds, or none for a nested playlist. */
-export function itemFiles(plan: Plan, item: Item): readonly Media[] {
+export const itemFiles = (plan: Plan, item: Item): readonly Media[] => filesOf(plan, item, false);
+
+function filesOf(plan: Plan, item: Item, heard: boolean): readonly Media[] {
+  const wanted = (file: Media) => isShown(file) !== heard;
   const what = knownItem(item);
   switch (what.kind) {
     case 'playlist':
       return [];
     case 'media':
-      return plan.media.filter((file) => file.id === what.id && isShown(file));
+      return plan.media.filter((file) => file.id === what.id && wanted(file));
     case 'collect':
       return plan.media
-        .filter((file) => isShown(file) && matches(selectorOf(what.rule), mediaTerms(file)))
+        .filter((file) => wanted(file) && matches(selectorOf(what.rule), mediaTerms(file)))
         .sort(mediaOrder(what.order))
         .slice(0, what.limit);
     default:

@@ -23,7 +23,7 @@ export {
 } from './segments';
 export { why, type Explanation, type Reason } from './why';
 export { changes, glances, programsOf, type Change, type Glance } from './glance';
-export { itemFiles, itemLength, loopLength } from './durations';
+export { itemFiles, itemLength, loopLength, soundLength } from './durations';
 export { passesOf, type Pass, type Turn } from './passes';
 export { NetworkForecast, type GroupForecast } from './network';
 export { playlistsOn, type PlaylistOn } from './playlists-on';

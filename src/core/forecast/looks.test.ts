@@ -2,7 +2,7 @@ import { compileEdition, diffPlans } from '../edition';
 import { touchedScreens } from '../edition/touched';
 import { readPlan, sharing, type Item, type Media, type Playlist } from '../plan';
 import { orThrow } from '../refusal';
-import { loopLength, musicPlays, passesOf, placeOf, screenProgram, segments, type Segment } from '.';
+import { loopLength, musicPlays, passesOf, placeOf, screenProgram, segments, soundLength, type Segment } from '.';
 
 /** What shows and sounds beside the forecast (domain section 9): transitions, fits, volumes, music. */
 
@@ -91,6 +91,9 @@ test('a sound shows nowhere: not in a loop, not by a rule, not alone, and no pas
   expect(screenProgram(plan, 'deck').bookings).toEqual([]);
   expect(loopLength(plan, plan.playlists[0]?.items ?? [])).toBe(20_000);
   expect(passesOf(plan, 'loop').map(({ lengthMs }) => lengthMs)).toEqual([20_000]);
+  // One sound by itself, and two by the rule.
+  expect(soundLength(plan, plan.playlists[0]?.items ?? [])).toBe(4_000 + 7_000);
+  expect(soundLength(plan, [{ playlist: 'loop' }, { media: 'one' }])).toBe(11_000);
 });
 
 test('the files that a rule collects for the eye have the places that they would have without sounds', () => {

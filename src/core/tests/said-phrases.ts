@@ -40,6 +40,9 @@ export const SAID: readonly (readonly [said: string, meant: When])[] = [
   ['each weekday from 07:30 to 09:15', weekly(WORKDAYS, ['07:30', '09:15'])],
   ['daily 9 to 5', { ...today, ...hours(['09:00', '17:00']) }],
   ['every day', today],
+  ['nights 22-6', { ...today, ...hours(['22:00', '06:00']) }],
+  ['nights 10 to 6', { ...today, ...hours(['22:00', '06:00']) }],
+  ['evenings 18-8', { ...today, ...hours(['18:00', '20:00']) }],
   // Negations.
   ['daily except Monday', weekly('TU,WE,TH,FR,SA,SU')],
   ['not on Sundays', weekly('MO,TU,WE,TH,FR,SA')],
@@ -77,6 +80,11 @@ export const SAID: readonly (readonly [said: string, meant: When])[] = [
   ['Good Friday to Easter Monday', { from: '2027-03-26', to: '2027-03-29' }],
   ['Dec 1 to 24', { from: '2026-12-01', to: '2026-12-24' }],
   ['daily 9-17 until 24 Dec', { from: '2026-11-26', to: '2026-12-24', ...hours(['09:00', '17:00']) }],
+  ['Easter weekend', { from: '2027-03-26', to: '2027-03-29' }],
+  ['over the Easter weekend', { from: '2027-03-26', to: '2027-03-29' }],
+  ['from 1 Dec onwards', { from: '2026-12-01' }],
+  ['weekdays from 1 Dec onward', { ...weekly(WORKDAYS), from: '2026-12-01' }],
+  ['starting in an hour for 30 min', once('2026-11-26', ['12:50', '13:20'])],
   // Rules.
   ['every third day from 1 Dec', { from: '2026-12-01', repeat: 'FREQ=DAILY;INTERVAL=3' }],
   ['second and fourth Thursday', { ...today, repeat: 'FREQ=MONTHLY;BYDAY=2TH,4TH' }],

@@ -1,10 +1,11 @@
 'use client';
 
 import { useForm } from 'react-hook-form';
-import { describeWhen, readWhen, refused } from '@/core';
+import { describeWhen, refused } from '@/core';
 import { answered } from '@/interface/data/answered';
 import { useBatch, useLibraryTags } from '@/interface/data/queries';
 import { AutoForm } from '@/interface/forms/auto-form';
+import { readSaid } from '@/interface/forms/read-said';
 import { TagsField } from '@/interface/forms/tags-field';
 import { usePhraseContext } from '@/interface/forms/use-phrase-context';
 import { Field, Input } from '@/interface/kit/field';
@@ -36,9 +37,11 @@ function BatchForm({ batch, said }: { batch: string; said: BatchSaid }) {
   });
   const { register, formState } = form;
   const save = async ({ tags, available }: Said) => {
-    const when = available.trim() === '' ? null : readWhen(available, context);
-    if (when && !when.ok) return refused([{ path: '/available', message: when.message }]);
-    return answered(describeBatchAction(batch, { tags: tagsOf(tags), ...(when ? { available: when.value } : {}) }));
+    const when = readSaid(available, context);
+    if (!when.ok) return refused([{ path: '/available', message: when.message }]);
+    return answered(
+      describeBatchAction(batch, { tags: tagsOf(tags), ...(when.value ? { available: when.value } : {}) }),
+    );
   };
   return (
     <AutoForm form={form} about={`batch ${batch}`} save={save}>

@@ -1,21 +1,11 @@
 'use client';
 
 import { useEffect, useState, type FormEvent, type ReactNode } from 'react';
-import {
-  changed,
-  describeWhen,
-  done,
-  readWhen,
-  refused,
-  removed,
-  tagsSchema,
-  type Media,
-  type Patch,
-  type Result,
-} from '@/core';
+import { changed, describeWhen, done, refused, removed, tagsSchema, type Media, type Patch, type Result } from '@/core';
 import { answered } from '@/interface/data/answered';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { everyFile, useLibraryTags, type LibraryFilters } from '@/interface/data/queries';
+import { readSaid } from '@/interface/forms/read-said';
 import { usePhraseContext } from '@/interface/forms/use-phrase-context';
 import { Button } from '@/interface/kit/button';
 import { Input } from '@/interface/kit/field';
@@ -186,9 +176,9 @@ function TagThem({ change, names }: { change: Change; names: string }) {
 function AvailableThem({ change, names }: { change: Change; names: string }) {
   const context = usePhraseContext();
   const act = async (_: string, text: string) => {
-    const read = text.trim() === '' ? null : readWhen(text, context);
-    if (read && !read.ok) return read;
-    const when = read?.value;
+    const read = readSaid(text, context);
+    if (!read.ok) return read;
+    const when = read.value;
     const said = `${names} available ${when ? describeWhen(when) : 'always'}.`;
     return change((file) => changed('media', file, { when }), said);
   };

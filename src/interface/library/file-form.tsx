@@ -4,7 +4,7 @@ import { Conflicts, useRecord } from '@/interface/forms/use-record';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useForm } from 'react-hook-form';
 import { z } from 'zod';
-import { describeWhen, nameSchema, readWhen, refused, type Media } from '@/core';
+import { describeWhen, nameSchema, refused, type Media } from '@/core';
 import { useLibraryTags } from '@/interface/data/queries';
 import { useNetwork } from '@/interface/data/provider';
 import { AutoForm } from '@/interface/forms/auto-form';
@@ -12,6 +12,7 @@ import { TagsField } from '@/interface/forms/tags-field';
 import { usePhraseContext } from '@/interface/forms/use-phrase-context';
 import { Field, Input } from '@/interface/kit/field';
 import { tagsText, tagsTextSchema } from '@/interface/kit/tags';
+import { readSaid } from '@/interface/forms/read-said';
 import { secondsTextSchema } from '@/interface/forms/seconds';
 
 const mediaFormSchema = z.object({
@@ -57,12 +58,9 @@ export function FileForm({ media }: { media: Media }) {
 
   const context = usePhraseContext();
   const submit = ({ name, tags, seconds, available }: z.output<typeof mediaFormSchema>) => {
-    const said = available.trim();
-    // What was said before is what it was, whatever today makes of its words.
-    const old = media.when ? describeWhen(media.when) : '';
-    const read = said === '' || said === old ? null : readWhen(said, context);
-    if (read && !read.ok) return Promise.resolve(refused([{ path: '/available', message: read.message }]));
-    const when = said === '' ? undefined : read ? read.value : media.when;
+    const read = readSaid(available, context, media.when);
+    if (!read.ok) return Promise.resolve(refused([{ path: '/available', message: read.message }]));
+    const when = read.value;
     // What is heard, and what moves, lasts as long as it is.
     const durationMs = media.kind === 'image' ? seconds : media.durationMs;
     return save(record.patch({ ...media, name, tags, durationMs, when }));

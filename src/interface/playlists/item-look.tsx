@@ -6,12 +6,9 @@ import {
   LONGEST_TRANSITION_MS,
   TRANSITIONS,
   describeWhen,
-  done,
-  isAlways,
   misread,
   readDuration,
   readVolume,
-  readWhen,
   transitionWords,
   volumeText,
   type Fit,
@@ -20,6 +17,7 @@ import {
   type Result,
   type Transition,
 } from '@/core';
+import { readSaid } from '@/interface/forms/read-said';
 import { SavedInput } from '@/interface/forms/saved-input';
 import { usePhraseContext } from '@/interface/forms/use-phrase-context';
 import { Select } from '@/interface/kit/field';
@@ -169,13 +167,7 @@ export function ItemLook({
           of={of('when')}
           value={saidWhen ?? ''}
           placeholder={saidWhen === undefined ? MIXED : 'always; or weekdays 07:00–09:00, in December …'}
-          read={(text) => {
-            const said = text.trim();
-            if (said === '') return done(undefined);
-            if (first?.when && said === describeWhen(first.when)) return done(first.when);
-            const read = readWhen(said, context);
-            return read.ok && isAlways(read.value) ? done(undefined) : read;
-          }}
+          read={(text) => readSaid(text, context, first?.when)}
           save={(when) => onChange({ when })}
           width="min-w-40 flex-1"
         />

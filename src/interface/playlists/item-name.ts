@@ -1,4 +1,5 @@
-import { knownItem, never, type Item, type Plan } from '@/core';
+import { knownItem, loopLength, never, soundLength, type Item, type Plan } from '@/core';
+import { duration } from '@/interface/kit/format';
 
 /** What an item is called in a list. */
 export function itemName(plan: Plan, item: Item): string {
@@ -13,4 +14,11 @@ export function itemName(plan: Plan, item: Item): string {
     default:
       return never(what);
   }
+}
+
+/** How long a pass of a playlist lasts, or where nothing of it is seen, its sounds. */
+export function lengthWords(plan: Plan, items: readonly Item[]): string {
+  const shown = loopLength(plan, items);
+  const heard = shown === 0 ? soundLength(plan, items) : 0;
+  return heard > 0 ? `${duration(heard)} of sound` : duration(shown);
 }

@@ -27,7 +27,6 @@ import { useMemo, useRef, useState, type ReactNode } from 'react';
 import {
   changed,
   done,
-  loopLength,
   misread,
   nameSchema,
   newEntryId,
@@ -54,7 +53,7 @@ import { Thumb } from '@/interface/kit/thumb';
 import { UsedIn } from '@/interface/kit/used-in';
 import { AsSeenOn } from './as-seen-on';
 import { ChosenItems } from './chosen-items';
-import { itemName } from './item-name';
+import { itemName, lengthWords } from './item-name';
 import { ItemRow } from './item-row';
 import { MusicChoice } from './music-choice';
 import { Palette } from './palette';
@@ -155,7 +154,7 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
             <NameInput playlist={playlist} />
             <OrderChoice playlist={playlist} />
             <p className="ml-auto shrink-0 pb-1 text-right whitespace-nowrap" data-testid="loop">
-              <span className="font-code text-lg">{duration(pass?.lengthMs ?? loopLength(draft, items))}</span>{' '}
+              <span className="font-code text-lg">{pass ? duration(pass.lengthMs) : lengthWords(draft, items)}</span>{' '}
               <span className="text-faint">a pass, {counted(items.length, 'item')}</span>
             </p>
           </header>

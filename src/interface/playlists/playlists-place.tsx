@@ -5,12 +5,13 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useForm } from 'react-hook-form';
 import { z } from 'zod';
-import { loopLength, nameSchema } from '@/core';
+import { nameSchema } from '@/core';
+import { lengthWords } from './item-name';
 import { useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/button';
 import { Empty } from '@/interface/kit/empty';
 import { Input } from '@/interface/kit/field';
-import { counted, duration } from '@/interface/kit/format';
+import { counted } from '@/interface/kit/format';
 import { Filmstrip } from './filmstrip';
 
 const newPlaylistSchema = z.object({ name: nameSchema });
@@ -71,7 +72,7 @@ export function PlaylistsPlace() {
                   <span className="block font-semibold">{name}</span>
                   <span className="text-sm text-faint">{counted(items.length, 'item')}</span>
                 </span>
-                <span className="font-code text-sm">{duration(loopLength(draft, items))}</span>
+                <span className="font-code text-sm">{lengthWords(draft, items)}</span>
                 <Filmstrip plan={draft} items={items} />
               </Link>
             </li>

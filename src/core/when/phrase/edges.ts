@@ -98,8 +98,10 @@ export function inPart(
   const late = part !== 'afternoon' && start < '06:00';
   const first = bare[0] && !(part === 'night' && late) ? inSecondHalf(start) : start;
   if (end === '12:00' && part !== 'afternoon' && first > '12:00') return [first, '24:00'];
-  const last = bare[1] && (end > start || start >= '12:00') && first >= '12:00' ? inSecondHalf(end) : end;
-  return [first, last];
+  const second = inSecondHalf(end);
+  // What would end before it begins ends on the next morning: 22 to 6 of a night.
+  const isLate = bare[1] && (end > start || start >= '12:00') && first >= '12:00' && second > first;
+  return [first, isLate ? second : end];
 }
 
 /** An edge so many minutes later: a time of day goes round midnight, what is told from opening or closing moves away from it. */

@@ -14,7 +14,7 @@ export const now = clause((reader, draft) => {
     if (to) setEnd(reader, draft, to[0]);
     return true;
   }
-  const soon = reader.take(`in\\s+(${LENGTH})`);
+  const soon = reader.take(`(?:(?:starting|beginning|from)\\s+)?in\\s+(${LENGTH})`);
   if (soon) {
     const at = (reader.context.time ?? 0) + minutesOf(soon[1] ?? '') * 60_000;
     draft.begins = clockOf(at % DAY_MS);

@@ -14,10 +14,13 @@ export const spans = clause((reader, draft) => {
     draft.ends = '24:00';
     return true;
   }
+  if (reader.take('(?:over\\s+|on\\s+|during\\s+)?(?:the\\s+)?easter\\s+(?:weekend|holidays?)\\b'))
+    return setRange(reader, draft, ...overDays(reader, 'easter'));
   const over = reader.take(
     `over\\s+(?:the\\s+)?(?:(coming\\s+)?weekend|(${Object.keys(FEASTS_OF_DAYS).join('|')}))\\b`,
   );
   if (over) return setRange(reader, draft, ...overDays(reader, over[2]));
+  if (draft.from !== undefined && draft.to === undefined && reader.take('(?:and\\s+)?onwards?\\b')) return true;
   const rest = reader.take('(?:for\\s+)?(?:the\\s+)?rest\\s+of\\s+(?:the\\s+|this\\s+)?(week|month|year)\\b');
   if (rest) return setRange(reader, draft, today, endOf(today, unitOf(rest[1])));
   const named = reader.take(
