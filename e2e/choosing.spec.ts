@@ -213,8 +213,7 @@ test('Ctrl K reaches every place, thing and act by its name', async () => {
   await go('house loop', /^playlist House loop/);
   await expect(page.getByRole('heading', { level: 1, name: 'House loop' })).toBeAttached();
   await go('lane arrows', /^file Lane arrows/);
-  await expect(sheet()).toHaveAccessibleName('Lane arrows');
-  await page.keyboard.press('Escape');
+  await expect(page.getByRole('heading', { level: 1, name: 'Lane arrows' })).toBeAttached();
   await go('new book', /^act New booking/);
   await expect(sheet()).toHaveAccessibleName('A new booking');
   await page.keyboard.press('Escape');

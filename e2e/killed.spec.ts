@@ -49,7 +49,7 @@ test('the web server in an upload: nothing is half stored, and the file can be s
   await expect.poll(() => existsSync(`/proc/${beside}`)).toBe(false);
   expect(await (await page.request.get(server('/api/uploads'))).json()).toEqual([]);
   await page.goto(server('/library'));
-  await expect(page.getByText('40 files', { exact: true })).toBeVisible();
+  await expect(page.getByText('42 files', { exact: true })).toBeVisible();
 });
 
 const WAITING = "SELECT 1 FROM pg_locks WHERE NOT granted AND relation = 'programs'::regclass";
