@@ -172,3 +172,23 @@ test('what can not be played is told, and tried again; the next comes in its tur
   await pass(4 * SECOND);
   expect(done()).toContain('gulls from 0 at 0.4');
 });
+
+test('a sound shorter than the time in which the next is loaded takes what was prepared of it before another is', async () => {
+  const asked: string[] = [];
+  band.stop();
+  band = new Band(
+    {
+      prepare: (media) => void asked.push(`prepare ${media}`),
+      play: (media) => Promise.resolve(void asked.push(`play ${media}`)),
+      playing: () => null,
+      silence: () => undefined,
+    },
+    () => Date.now(),
+    (message) => told.push(message),
+  );
+  band.play(program());
+  await pass(7_500);
+  expect(asked).toEqual([
+    ...['play waves', 'prepare gulls', 'play gulls', 'prepare waves', 'play waves', 'prepare gulls'],
+  ]);
+});

@@ -76,7 +76,13 @@ export class Band {
     const next = turns.find((one) => one.from > at);
     const wake = Math.min(play?.to ?? next?.from ?? Infinity, segments[0]?.to ?? Infinity, at + AHEAD_MS);
     this.timer = setTimeout(() => this.step(), Math.max(1, wake - at));
+    this.put(play);
+    // After what is on now has taken what was prepared of it: one at a time is.
     if (next) this.prepareAt(next, next.from - PREPARE_MS, turn);
+  }
+
+  /** Lets what is on be heard; what is heard already goes on. */
+  private put(play: Turn | undefined): void {
     if (!play) return this.rest();
     const { media, start, volume } = this.current ?? {};
     const same = media === play.media && start === play.start && volume === play.volume;

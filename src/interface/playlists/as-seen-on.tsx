@@ -192,7 +192,12 @@ function Loop({ pass, screen, media }: { pass: Pass; screen: Screen; media: Read
       () => 1,
     );
     stage.current = made;
-    return () => made.clear();
+    return () => {
+      // What is still loading is then no more wanted.
+      shown.current = null;
+      stage.current = null;
+      made.clear();
+    };
   }, []);
 
   const show = useRef((_ms: number, _plays: boolean) => {});
@@ -230,11 +235,15 @@ function Loop({ pass, screen, media }: { pass: Pass; screen: Screen; media: Read
   useEffect(() => {
     if (!isPlaying || pass.lengthMs === 0) return;
     set.current = { ...set.current, since: performance.now() };
+    let round = 0;
     const tick = () => {
-      const ms = (set.current.ms + performance.now() - set.current.since) % pass.lengthMs;
+      const whole = set.current.ms + performance.now() - set.current.since;
+      const ms = whole % pass.lengthMs;
       setAt(ms);
-      const turn = turnAt(pass.turns, ms);
-      if (turn && turn !== shown.current) show.current(ms, true);
+      const again = Math.floor(whole / pass.lengthMs) > round;
+      round = Math.floor(whole / pass.lengthMs);
+      // A pass of one turn begins it again.
+      if (again || turnAt(pass.turns, ms) !== shown.current) show.current(ms, true);
     };
     tick();
     const timer = setInterval(tick, TOLD_EVERY_MS);

@@ -63,7 +63,7 @@ export async function findSending(actor: Actor, id: string): Promise<Sending | n
 
 /**
  * Takes a file in, all of whose bytes are here. May be called again, whatever became of the first call. Throws 404 for none, 409 for one
- * that is not here whole, 415 with a sentence for what can't be shown: nothing of that is left then.
+ * that is not here whole, 415 with a sentence for what can't be played: nothing of that is left then.
  */
 export async function completeUpload(actor: Actor, id: string): Promise<Received> {
   const row = await rowOf(actor, id);
