@@ -155,6 +155,24 @@ test('tags are chips: a comma parts them, a space does not, and known ones are o
   await page.keyboard.press('Escape');
 });
 
+test('Enter in the palette means the first that is found, however long that takes', async () => {
+  let lift = () => {};
+  const held = new Promise<void>((go) => (lift = go));
+  await page.route('**/api/media?*', async (route) => {
+    await held;
+    await route.continue();
+  });
+  await page.goto(server('/people'));
+  await page.keyboard.press('Control+k');
+  await expect(page.getByRole('dialog').getByRole('combobox')).toBeFocused();
+  await page.keyboard.type('hold the rail');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('dialog')).toContainText('Looking…');
+  lift();
+  await expect(page).toHaveURL(/\/library\/gangway-rail$/);
+  await page.unroute('**/api/media?*');
+});
+
 test('a screen that was added is on Now at once, and joins with the next publication', async () => {
   await page.goto(server('/'));
   await expect(tile('pier-end')).toHaveAccessibleName('Pier end: unpaired, joins with the next publication');

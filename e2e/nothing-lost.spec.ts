@@ -211,15 +211,35 @@ test.describe('on a slow line', () => {
     ['/people', 'Name of somebody new', 'Make a link'],
     ['/playlists/crew', 'Collect all media that match', 'Collect'],
   ];
+  const heldScripts = async (page: Page) => {
+    let lift = () => {};
+    const held = new Promise<void>((go) => (lift = go));
+    await page.route('**/_next/static/**/*.js', async (route) => {
+      await held;
+      await route.continue();
+    });
+    return () => lift();
+  };
+  test('what is pressed before the script has come is done when it has', async ({ page }) => {
+    await signIn(page);
+    const lift = await heldScripts(page);
+    await page.goto(server('/'), { waitUntil: 'commit' });
+    await page.locator('[data-screen]').nth(1).click();
+    await page
+      .locator('[data-screen]')
+      .nth(3)
+      .click({ modifiers: ['Shift'] });
+    await page.keyboard.press('Control+k');
+    lift();
+    await expect(page.getByRole('dialog').getByRole('combobox')).toBeFocused();
+    await page.keyboard.press('Escape');
+    await expect(page.locator('[data-screen][aria-pressed="true"]')).toHaveCount(3);
+  });
+
   for (const [path, label, beside] of fields)
     test(`what is written at ${path} before the script has come stays`, async ({ page }) => {
       await signIn(page);
-      let lift = () => {};
-      const held = new Promise<void>((go) => (lift = go));
-      await page.route('**/_next/static/**/*.js', async (route) => {
-        await held;
-        await route.continue();
-      });
+      const lift = await heldScripts(page);
       await page.goto(server(path), { waitUntil: 'commit' });
       const field = page.getByLabel(label).first();
       await field.fill('quay');

@@ -1,6 +1,6 @@
 // `npm test`: sets up what is missing, runs everything, and ends with the sum. Goes on after a failure, so that one run tells all.
 import { spawnSync } from 'node:child_process';
-import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, readdirSync, rmSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { faultRows, passedTests, untold } from './faults.mjs';
@@ -53,9 +53,25 @@ const jestCount = ({ numPassedTests, numFailedTests, numRuntimeErrorTestSuites }
 const jestArgs = (path) => ['jest', '--json', `--outputFile=${path}`];
 suite('Core, services and processes (Jest)', 'npx', jestArgs, 'jest.json', jestCount);
 const playwrightCount = ({ stats }) => [stats.expected + stats.flaky, stats.unexpected + stats.skipped];
-suite('The real interface (Playwright)', 'npx', () => ['playwright', 'test'], 'playwright.json', playwrightCount, {
-  LANTERNPOST_REPORT: join(reports, 'playwright.json'),
-});
+/** What looks at each frame has the machine for itself. */
+const ALONE = ['glass.spec.ts'];
+const specs = readdirSync('e2e').filter((file) => file.endsWith('.spec.ts'));
+const browsers = (title, files) =>
+  suite(
+    title,
+    'npx',
+    () => ['playwright', 'test', ...files.map((file) => `e2e/${file}`)],
+    'playwright.json',
+    playwrightCount,
+    {
+      LANTERNPOST_REPORT: join(reports, 'playwright.json'),
+    },
+  );
+browsers(
+  'The real interface (Playwright)',
+  specs.filter((file) => !ALONE.includes(file)),
+);
+browsers('Frame by frame (Playwright)', ALONE);
 
 console.log('\n── Faults and bad inputs (docs/faults.md)');
 const untried = untold(faultRows(readFileSync('docs/faults.md', 'utf8')), names);

@@ -78,6 +78,7 @@ export function useLibrary(search: string, filters: LibraryFilters = {}) {
     files: data?.pages.flatMap((page) => page.files),
     total: data?.pages[0]?.total,
     failed: isError,
+    isFetching,
     hasMore: hasNextPage,
     more: () => {
       if (hasNextPage && !isFetching) void fetchNextPage();

@@ -10,7 +10,7 @@ import {
   DialogPanel,
 } from '@headlessui/react';
 import { useRouter } from 'next/navigation';
-import { useDeferredValue, useEffect, useMemo, useRef, useState, type Ref } from 'react';
+import { useDeferredValue, useEffect, useEffectEvent, useMemo, useRef, useState, type Ref } from 'react';
 import { useNetwork } from '@/interface/data/provider';
 import { useLibrary } from '@/interface/data/queries';
 import { signOutAction } from '@/web/people-actions';
@@ -81,8 +81,11 @@ function Finder({ input, onDone }: { input: Ref<HTMLInputElement>; onDone: () =>
   const { draft, undo, redo, hold } = useNetwork('draft', 'undo', 'redo', 'hold');
   const router = useRouter();
   const [typed, setTyped] = useState('');
-  const search = useDeferredValue(typed.trim());
-  const { files = [] } = useLibrary(search);
+  // Enter was pressed before what is written was found: the first that comes is meant, unless one writes on.
+  const [eager, setEager] = useState(false);
+  const written = typed.trim();
+  const search = useDeferredValue(written);
+  const { files = [], isFetching } = useLibrary(search);
   const [keys] = useState(keysNow);
   const things = useMemo(() => {
     const to = (path: string) => () => router.push(path);
@@ -126,15 +129,20 @@ function Finder({ input, onDone }: { input: Ref<HTMLInputElement>; onDone: () =>
     },
   }));
   const found = reach(search === '' ? things : [...things, ...media], search);
+  const isBehind = search !== written || (found.length === 0 && isFetching);
+  const go = (one: Reachable) => {
+    onDone();
+    one.run();
+  };
+  const goToFirst = useEffectEvent(() => {
+    const [first] = found;
+    if (first) go(first);
+  });
+  useEffect(() => {
+    if (eager && !isBehind) goToFirst();
+  }, [eager, isBehind]);
   return (
-    <Combobox<Reachable | null>
-      value={null}
-      onChange={(one) => {
-        if (!one) return;
-        onDone();
-        one.run();
-      }}
-    >
+    <Combobox<Reachable | null> value={null} onChange={(one) => one && go(one)}>
       <ComboboxInput
         ref={input}
         autoComplete="off"
@@ -142,7 +150,15 @@ function Finder({ input, onDone }: { input: Ref<HTMLInputElement>; onDone: () =>
         aria-label="Go to, or do"
         placeholder="A place, a booking, a screen, a file, an act…"
         displayValue={() => typed}
-        onChange={(event) => setTyped(event.target.value)}
+        onChange={(event) => {
+          setTyped(event.target.value);
+          setEager(false);
+        }}
+        onKeyDown={(event) => {
+          if (event.key !== 'Enter' || !isBehind) return;
+          event.preventDefault();
+          setEager(true);
+        }}
         className="w-full border-b border-rule bg-sheet px-4 py-3 text-lg outline-none"
       />
       <ComboboxOptions static className="max-h-[60vh] overflow-y-auto py-1">
@@ -157,7 +173,9 @@ function Finder({ input, onDone }: { input: Ref<HTMLInputElement>; onDone: () =>
             {one.hint && <span className="ml-auto shrink-0 font-code text-[11px] text-faint">{one.hint}</span>}
           </ComboboxOption>
         ))}
-        {found.length === 0 && <p className="px-4 py-3 text-faint">Nothing is called so.</p>}
+        {found.length === 0 && (
+          <p className="px-4 py-3 text-faint">{isBehind ? 'Looking…' : 'Nothing is called so.'}</p>
+        )}
       </ComboboxOptions>
     </Combobox>
   );

@@ -1,11 +1,12 @@
 'use client';
 
-import type { ReactNode } from 'react';
+import { useEffect, type ReactNode } from 'react';
 import { MomentProvider } from '@/interface/data/moment';
 import { ZoneProvider } from '@/interface/data/zone';
 import { NetworkProvider } from '@/interface/data/provider';
 import type { NetworkView } from '@/interface/data/state';
 import { CatchFiles } from '@/interface/sending/catch-files';
+import { actEarly } from './early';
 import { Palette } from './palette';
 import { Shortcuts } from './shortcuts';
 import { TimeRail } from './time-rail';
@@ -13,6 +14,8 @@ import { TopBar } from './top-bar';
 
 /** What surrounds every place: the slim bar above, the time rail below, and the keys. */
 export function Shell({ view, zone, children }: { view: NetworkView; zone: string; children: ReactNode }) {
+  // Effects of what is inside went before: all listen by now.
+  useEffect(actEarly, []);
   return (
     <ZoneProvider zone={zone}>
       <NetworkProvider view={view}>
