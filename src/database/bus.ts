@@ -32,6 +32,8 @@ export interface UploadProgress {
   readonly state: 'waiting' | 'working' | 'ready' | 'failed';
   readonly progress: number;
   readonly error: string | null;
+  /** The id of the media file whose new version it is; absent where that is not told. */
+  readonly replaces?: string | null;
 }
 
 const CHANNEL = 'lanternpost';

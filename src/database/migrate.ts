@@ -11,6 +11,7 @@ import * as parts from './migrations/0008-uploads-in-parts';
 import * as renditions from './migrations/0009-renditions';
 import * as mediaIndex from './migrations/0010-media-index';
 import * as sounds from './migrations/0011-sounds';
+import * as versions from './migrations/0012-archive-and-versions';
 
 /** In order. The database remembers the ids of those that were run: they stay, whatever a file is called later. */
 const MIGRATIONS = [
@@ -25,6 +26,7 @@ const MIGRATIONS = [
   { name: '0009-renditions', ...renditions },
   { name: '0010-media-index', ...mediaIndex },
   { name: '0011-sounds', ...sounds },
+  { name: '0012-archive-and-versions', ...versions },
 ];
 
 /** A step may take as long as it needs, and wait for another process that makes it. */

@@ -172,6 +172,8 @@ export class UploadRow extends Row<UploadRow> {
   declare progress: CreationOptional<number>;
   declare error: CreationOptional<string | null>;
   declare mediaId: CreationOptional<string | null>;
+  /** The row of the media file whose new version it is. */
+  declare replaces: CreationOptional<string | null>;
   declare createdAt: CreationOptional<Date>;
 }
 
@@ -311,6 +313,7 @@ export function bindModels(sequelize: Sequelize): void {
     progress: { type: integer, defaultValue: 0 },
     error: text,
     mediaId: uuid,
+    replaces: uuid,
     createdAt: now(),
   });
 }

@@ -7,7 +7,15 @@ import { QUEUES, openQueue, rows, type JobName, type Jobs } from '@/database';
 import { logger } from '@/log';
 import { refreshHolidays } from '@/services/calendars';
 import { clearEditions, deliverAgain } from '@/services/editions';
-import { cleanUp, clearUploads, failRendition, failUpload, makeRendition, processUpload } from '@/services/library';
+import {
+  cleanUp,
+  clearUploads,
+  clearVersions,
+  failRendition,
+  failUpload,
+  makeRendition,
+  processUpload,
+} from '@/services/library';
 import { clearAttempts, clearInvitations, clearTrail } from '@/services/people';
 
 /** What each queue's jobs do. Every one may be run again after a crash. */
@@ -22,7 +30,13 @@ const WORK: { [N in JobName]: (data: Jobs[N]) => Promise<void> } = {
     await clearAttempts();
     await clearInvitations();
     await clearTrail();
-    const removed = { ...(await clearEditions(now)), ...(await cleanUp(now)), unfinished: await clearUploads(now) };
+    const versions = await clearVersions(now);
+    const removed = {
+      ...(await clearEditions(now)),
+      ...(await cleanUp(now)),
+      unfinished: await clearUploads(now),
+      versions,
+    };
     if (Object.values(removed).some((count) => count > 0)) logger.info(removed, 'cleaned up');
   },
   'refresh-holidays': async () => {

@@ -21,7 +21,8 @@ import {
   type Choice,
   type Holiday,
 } from '@/services/calendars';
-import { batchMedia, describeBatch, dismissUpload, type BatchInput } from '@/services/library';
+import { keep, type Kept } from '@/services/editions';
+import { batchMedia, bringBack, describeBatch, dismissUpload, type BatchInput } from '@/services/library';
 import { readInput } from '@/services/people';
 import { edit, undo, type EditResult, type UndoResult, type Way } from '@/services/plan';
 import { pairScreen, unpairScreen } from '@/services/screens';
@@ -82,6 +83,16 @@ export async function unpairAction(screen: string): Promise<Result<void>> {
 
 export async function dismissUploadAction(id: string): Promise<Result<void>> {
   return attemptAs((actor) => dismissUpload(actor, readInput(rowSchema, id)));
+}
+
+/** Makes an earlier version of a file the one that shows again. */
+export async function bringBackAction(media: string, version: string): Promise<Result<EditResult>> {
+  return attemptAs((actor) => bringBack(actor, readInput(idSchema, media), readInput(rowSchema, version)));
+}
+
+/** Sets how long what one can go back to is kept. */
+export async function keepAction(input: Partial<Kept>): Promise<Result<Kept>> {
+  return attemptAs((actor) => keep(actor, input));
 }
 
 /** Gives all files that were sent together tags, and when they are available. */

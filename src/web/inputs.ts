@@ -10,4 +10,5 @@ export const mediaFilters = {
   audible: z.stringbool().default(false),
   unused: z.stringbool().default(false),
   ending: z.stringbool().default(false),
+  archived: z.stringbool().default(false),
 };

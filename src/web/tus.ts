@@ -2,7 +2,7 @@ import { DataStore, ERRORS, Upload } from '@tus/utils';
 import { MemoryLocker, Server } from '@tus/server';
 import type { Readable } from 'node:stream';
 import { z } from 'zod';
-import { Refusal } from '@/core';
+import { Refusal, idSchema } from '@/core';
 import { logOnce } from '@/log';
 import { problemDocument } from '@/services/errors';
 import {
@@ -62,6 +62,7 @@ const isId = (text: string) => z.uuid().safeParse(text).success;
 const metadataSchema = z.object({
   filename: z.string('The file has no name: send it as "filename".'),
   batch: z.uuid('A batch is named by a UUID.').optional(),
+  replaces: idSchema.optional(),
 });
 
 /** A refusal as the protocol's library takes it. */
@@ -92,9 +93,12 @@ export async function answerTus(request: Request, actor: Actor): Promise<Respons
     relativeLocation: true,
     allowedOrigins: [],
     namingFunction: telling(async (incoming, metadata) => {
-      const { filename, batch } = readInput(metadataSchema, metadata ?? {});
+      const { filename, batch, replaces } = readInput(metadataSchema, metadata ?? {});
       const bytes = Number(incoming.headers.get('upload-length') ?? NaN);
-      return beginUpload(actor, { name: filename, bytes: readInput(z.int().min(0), bytes), batch: batch ?? null });
+      return beginUpload(actor, {
+        ...{ name: filename, bytes: readInput(z.int().min(0), bytes) },
+        ...{ batch: batch ?? null, replaces: replaces ?? null },
+      });
     }),
     onIncomingRequest: telling(async (incoming, id) => {
       // The last answer may have been lost: what is here whole is taken in before it is asked about.

@@ -6,10 +6,10 @@ import { instantsOf, intervalAt, type Place } from '../when';
 import { bookedAlone, type Pass, type Turn } from './passes';
 import { placeOf, programMaker } from './program';
 
-/** Why a screen does not show an item: it plays on others, finds no file, is heard alone, holds nothing for it; or is not available then. */
+/** Why a screen does not show an item: it plays on others, finds no file, is heard alone, holds nothing for it, is archived; or is not available then. */
 export type LeftOutReason =
   | { readonly kind: 'elsewhere'; readonly where: string }
-  | { readonly kind: 'no file' | 'sound' | 'empty' }
+  | { readonly kind: 'no file' | 'sound' | 'empty' | 'archived' }
   | { readonly kind: 'not now'; readonly when: When };
 
 /** An item that a screen does not show at an instant. */
@@ -42,8 +42,10 @@ function whyNone(plan: Plan, item: Item, terms: ReadonlySet<string>): LeftOutRea
   if (item.where !== undefined && !matches(selectorOf(item.where), terms))
     return { kind: 'elsewhere', where: item.where };
   const what = knownItem(item);
-  if (what.kind === 'playlist') return { kind: 'empty' };
+  if (what.kind === 'playlist')
+    return { kind: plan.playlists.find(({ id }) => id === what.id)?.archived ? 'archived' : 'empty' };
   const file = what.kind === 'media' ? plan.media.find(({ id }) => id === what.id) : undefined;
+  if (file?.archived) return { kind: 'archived' };
   return { kind: file && !isShown(file) ? 'sound' : 'no file' };
 }
 

@@ -14,10 +14,11 @@ export interface NeverShown {
   readonly subject: Subject;
   /** Ids of bookings that show when it would, or `lights-out`; the one that hides it longest first. */
   readonly hiddenBy: readonly string[];
-  readonly because: 'on hold' | 'not used' | 'no screen' | 'no time' | 'hidden' | 'nothing to show' | 'never its turn';
+  readonly because:
+    'on hold' | 'archived' | 'not used' | 'no screen' | 'no time' | 'hidden' | 'nothing to show' | 'never its turn';
 }
 
-/** The bookings, playlists and files that no screen shows at any instant of `[from, to)`, and why. */
+/** The bookings, playlists and files that no screen shows at any instant of `[from, to)`, and why. What is archived is meant not to. */
 export function neverShown(plan: Plan, from: Instant, to: Instant): NeverShown[] {
   const contests = contestsOf(plan, from, to);
   const outcomes = contests.map((one) => one.group);
@@ -29,13 +30,13 @@ export function neverShown(plan: Plan, from: Instant, to: Instant): NeverShown[]
       const subject = { kind: 'booking', id: booking.id } as const;
       return {
         subject,
-        because: whyNever(booking, contests),
+        because: isArchived(plan, booking) ? 'archived' : whyNever(booking, contests),
         hiddenBy: booking.onHold ? [] : hidersOf(booking.id, contests),
       };
     });
   const rest = (kind: 'playlist' | 'media') =>
     plan[kind === 'media' ? 'media' : 'playlists']
-      .filter(({ id }) => !shown.has(`${kind} ${id}`))
+      .filter(({ id, archived }) => !archived && !shown.has(`${kind} ${id}`))
       .map(({ id }): NeverShown => {
         const within = (item: LoopItem) => (kind === 'media' ? item.media === id : item.through?.includes(id) === true);
         const holds = (loop: Loop | undefined) => loop?.some(within) ?? false;
@@ -98,6 +99,12 @@ function usedContents(plan: Plan): Set<string> {
   ].map(knownContent);
   const used = [...contents, ...plan.playlists.flatMap((list) => list.items.map(knownItem))];
   return new Set(used.flatMap((one) => (one.kind === 'collect' ? [] : [`${one.kind} ${one.id}`])));
+}
+
+/** Whether what a booking shows is archived. */
+function isArchived(plan: Plan, { content }: Booking): boolean {
+  const { kind, id } = knownContent(content);
+  return (kind === 'media' ? plan.media : plan.playlists).some((one) => one.id === id && one.archived === true);
 }
 
 function whyNever({ id, onHold }: Booking, contests: readonly Contest[]): NeverShown['because'] {

@@ -131,7 +131,7 @@ export function programMaker(plan: Plan): (screenId: string, selected?: readonly
     if (!found) {
       const selector = selectorOf(rule);
       found = plan.media
-        .filter((file) => isShown(file) !== heard && matches(selector, mediaTerms(file)))
+        .filter((file) => !file.archived && isShown(file) !== heard && matches(selector, mediaTerms(file)))
         .sort(mediaOrder(order));
       collected.set(key, found);
     }
@@ -153,30 +153,32 @@ export function programMaker(plan: Plan): (screenId: string, selected?: readonly
   /** The pictures and films of a content as some screens see them; or the sounds of a playlist, as they hear them. */
   const flatten = (content: Content, terms: ReadonlySet<string>, heard = false): Flat => {
     const loop: LoopItem[] = [];
-    const wanted = (file: Media | undefined): file is Media => file !== undefined && isShown(file) !== heard;
+    const wanted = (file: Media | undefined): file is Media =>
+      file !== undefined && !file.archived && isShown(file) !== heard;
     const expand = (
       playlistId: string,
       conditions: readonly When[],
       path: readonly string[],
       outer?: number,
     ): Order => {
-      const { items = [], order } = playlists.get(playlistId) ?? {};
+      const { items: all = [], order, archived } = playlists.get(playlistId) ?? {};
+      const items = archived ? [] : all;
       const entries: [string, number | Order][] = [];
       for (const [place, item] of items.entries()) {
         if (item.where !== undefined && !matches(selectorOf(item.where), terms)) continue;
-        const all = item.when && !isAlways(item.when) ? [...conditions, item.when] : conditions;
+        const needed = item.when && !isAlways(item.when) ? [...conditions, item.when] : conditions;
         const what = knownItem(item);
         const through = (files: readonly Media[], nameOf: (i: number) => string) => {
           for (const [i, file] of files.entries()) {
             if (!wanted(file)) continue;
-            const turn = fileItem(file, heard ? {} : item, all);
+            const turn = fileItem(file, heard ? {} : item, needed);
             entries.push([nameOf(i), loop.push({ ...turn, through: path, place: outer ?? place }) - 1]);
           }
           if (loop.length > MOST_ITEMS) throw tooLong(playlists.get(path[0] ?? '')?.name ?? '');
         };
         switch (what.kind) {
           case 'playlist':
-            entries.push([`${place}`, expand(what.id, all, [...path, what.id], outer ?? place)]);
+            entries.push([`${place}`, expand(what.id, needed, [...path, what.id], outer ?? place)]);
             break;
           case 'media':
             through([media.get(what.id) as Media], () => `${place}`);

@@ -34,6 +34,7 @@ export function collectedBy(rules: ReadonlySet<string>, media: readonly Media[])
   const selectors = [...rules].map(selectorOf);
   if (selectors.length === 0) return [];
   return media.filter((file) => {
+    if (file.archived) return false;
     const terms = mediaTerms(file);
     return selectors.some((selector) => matches(selector, terms));
   });
@@ -59,7 +60,7 @@ export function withUsedMedia(plan: Plan): Plan {
 }
 
 /**
- * The files that one means: each word is a part of the name or the beginning of a tag; or by a selector of tags, kinds and shapes. What is
+ * The files that one means, archived ones apart: each word is a part of the name or the beginning of a tag; or by a selector of tags, kinds and shapes. What is
  * called so comes first, then what begins so; of alike ones the newest. The server finds the same in its index.
  */
 export function findMedia(media: readonly Media[], search: string): Media[] {
@@ -74,9 +75,9 @@ export function findMedia(media: readonly Media[], search: string): Media[] {
     const known = name.toLowerCase();
     return known === text ? 0 : known.startsWith(text) ? 1 : 2;
   };
-  return (text === '' ? [...media] : media.filter(means)).sort(
-    (a, b) => rank(a) - rank(b) || Date.parse(b.added) - Date.parse(a.added) || (a.id < b.id ? -1 : 1),
-  );
+  return media
+    .filter((file) => !file.archived && (text === '' || means(file)))
+    .sort((a, b) => rank(a) - rank(b) || Date.parse(b.added) - Date.parse(a.added) || (a.id < b.id ? -1 : 1));
 }
 
 /** A size that is looked for, in pixels; either way round. */

@@ -1,10 +1,7 @@
 import { INDEXED } from './0010-media-index';
 
-/** Sounds have no size; what is heard can be searched for. */
-export const up = `
-ALTER TABLE media_index ALTER COLUMN width DROP NOT NULL, ALTER COLUMN height DROP NOT NULL,
-  ADD COLUMN audible boolean NOT NULL DEFAULT false;
-
+/** What is written of each file, before files could be archived. */
+export const INDEXED_WITH_SOUNDS = `
 CREATE OR REPLACE FUNCTION index_media() RETURNS trigger LANGUAGE plpgsql AS $$
 DECLARE
   low text := lower(NEW.name COLLATE "und-x-icu");
@@ -25,7 +22,14 @@ BEGIN
     (EXCLUDED.slug, EXCLUDED.name, EXCLUDED.tags, EXCLUDED.terms, EXCLUDED.words, EXCLUDED.kind, EXCLUDED.width, EXCLUDED.height,
      EXCLUDED.added, EXCLUDED.last_day, EXCLUDED.audible);
   RETURN NULL;
-END $$;
+END $$;`;
+
+/** Sounds have no size; what is heard can be searched for. */
+export const up = `
+ALTER TABLE media_index ALTER COLUMN width DROP NOT NULL, ALTER COLUMN height DROP NOT NULL,
+  ADD COLUMN audible boolean NOT NULL DEFAULT false;
+
+${INDEXED_WITH_SOUNDS}
 
 UPDATE plan_objects SET name = name WHERE kind = 'media';
 `;

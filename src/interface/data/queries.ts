@@ -2,7 +2,7 @@
 
 import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Feed } from '@/services/calendars';
-import type { Docket, Edition } from '@/services/editions';
+import type { Docket, Edition, Kept } from '@/services/editions';
 import type { Invitation, Person, Session, TrailLine } from '@/services/people';
 import type { Media, MediaKind, TagCount } from '@/core';
 import type { BatchSaid, Facets, MediaExtras, MediaPage, Room, Upload } from '@/services/library';
@@ -29,6 +29,9 @@ export const useDocket = () =>
     .data;
 
 /** The newest editions: undefined until they are here. */
+/** How long the network keeps what one can go back to: undefined until it is here. */
+export const useKept = () => useQuery({ queryKey: ['editions', 'kept'], queryFn: () => asked<Kept>('/api/kept') }).data;
+
 export const useEditions = () =>
   useQuery({ queryKey: ['editions'], queryFn: () => asked<readonly Edition[]>('/api/editions') }).data;
 
@@ -61,6 +64,8 @@ export interface LibraryFilters {
   readonly audible?: boolean;
   readonly unused?: boolean;
   readonly ending?: boolean;
+  /** What is archived in place of what is not. */
+  readonly archived?: boolean;
 }
 
 /** The library's files that are meant: a page at first, and more as they are asked for. */
@@ -118,7 +123,10 @@ export const useLibraryTags = () =>
 
 /** A media file, and what the plan does not say of it. */
 export const useMediaExtras = (id: string) =>
-  useQuery({ queryKey: ['media', id], queryFn: () => asked<MediaExtras>(`/api/media/${encodeURIComponent(id)}`) });
+  useQuery({
+    queryKey: ['library', 'media', id],
+    queryFn: () => asked<MediaExtras>(`/api/media/${encodeURIComponent(id)}`),
+  });
 
 /** Asks again for what one has changed oneself and the feed does not tell. */
 export function useRefetch(what: 'feeds' | 'uploads' | 'people'): () => void {
@@ -133,5 +141,5 @@ export const uploadsWith =
     const others = (list ?? []).filter((one) => one.id !== upload.id);
     return others.length === (list ?? []).length
       ? [upload, ...others]
-      : (list ?? []).map((one) => (one.id === upload.id ? upload : one));
+      : (list ?? []).map((one) => (one.id === upload.id ? { ...one, ...upload } : one));
   };

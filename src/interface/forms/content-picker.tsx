@@ -141,7 +141,7 @@ function Choices({
   });
   const text = search.toLowerCase();
   const playlists = plan.playlists
-    .filter((one) => one.id !== without && one.name.toLowerCase().includes(text))
+    .filter((one) => one.id !== without && !one.archived && one.name.toLowerCase().includes(text))
     .sort((a, b) => a.name.localeCompare(b.name));
   const offered = playlists.slice(0, PLAYLISTS_OFFERED);
   const playlistChoice = (one: Playlist, key: string) => {

@@ -73,6 +73,16 @@ export function ChosenFiles({
       <span className="flex gap-2">
         <Button onClick={() => setOnScreens(true)}>Put on screens…</Button>
         <Button
+          onClick={() =>
+            void change(
+              (file) => changed('media', file, { archived: filters.archived ? undefined : true }),
+              filters.archived ? `${names} are back.` : `${names} were archived. Ctrl Z brings them back.`,
+            ).then((result) => result.ok && chosen.letGo())
+          }
+        >
+          {filters.archived ? 'Take out of the archive' : 'Archive'}
+        </Button>
+        <Button
           variant="grave"
           onClick={() =>
             void change((file) => [removed('media', file)], `${names} were removed. Ctrl Z brings them back.`).then(

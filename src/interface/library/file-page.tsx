@@ -8,6 +8,7 @@ import { thumbnailOf, useNetwork } from '@/interface/data/provider';
 import { useMediaExtras } from '@/interface/data/queries';
 import { NextShown } from '@/interface/forecast/next-shown';
 import { OnAir } from '@/interface/forecast/on-air';
+import { Archive, Archived } from '@/interface/kit/archive';
 import { BookIt } from '@/interface/kit/book-it';
 import { Button } from '@/interface/kit/button';
 import { Empty } from '@/interface/kit/empty';
@@ -20,6 +21,7 @@ import { FocusPicker } from './focus-picker';
 import { OnOurScreens } from './on-our-screens';
 import { PutIn } from './put-in';
 import { PutOnScreens } from './put-on-screens';
+import { Versions } from './versions';
 
 /** A file by its id, fetched where the page's plan does not hold it. */
 export function FileById({ id }: { id: string }) {
@@ -68,6 +70,7 @@ function FilePage({ file }: { file: Media }) {
         <h1 className="min-w-0 font-heading text-2xl font-bold break-words">{file.name}</h1>
         <p className="font-code text-xs text-faint">{facts.filter(Boolean).join(' · ')}</p>
       </header>
+      {file.archived && <Archived noun="file" />}
       <div className="mt-4 grid gap-x-10 gap-y-8 lg:grid-cols-[minmax(0,1fr)_22rem]">
         <div className="min-w-0 space-y-8">
           <Preview file={file} src={src} />
@@ -120,16 +123,24 @@ function FilePage({ file }: { file: Media }) {
           <Part title="Used in">
             <UsedIn plan={draft} kind="media" id={file.id} />
           </Part>
-          <Button
-            variant="grave"
-            onClick={() =>
-              void edit([removed('media', file)], `"${file.name}" was removed. Ctrl Z brings it back.`).then(
-                (result) => result.ok && router.push('/library'),
-              )
-            }
-          >
-            Remove from the library
-          </Button>
+          {extras && (
+            <Part title="Versions">
+              <Versions file={file} versions={extras.versions} />
+            </Part>
+          )}
+          <p className="flex flex-wrap gap-x-5 gap-y-3">
+            <Archive kind="media" object={file} />
+            <Button
+              variant="grave"
+              onClick={() =>
+                void edit([removed('media', file)], `"${file.name}" was removed. Ctrl Z brings it back.`).then(
+                  (result) => result.ok && router.push('/library'),
+                )
+              }
+            >
+              Remove from the library
+            </Button>
+          </p>
         </div>
       </div>
     </div>

@@ -97,7 +97,9 @@ export function LibraryPlace() {
           Drop pictures, films and sounds here. They are measured, turned upright and kept once.
         </Empty>
       ) : files.length === 0 ? (
-        <p className="py-10 text-faint">No file has all of this in its name, tags, kind or size.</p>
+        <p className="py-10 text-faint">
+          {filters.archived ? 'No archived file' : 'No file'} has all of this in its name, tags, kind or size.
+        </p>
       ) : (
         <ul className="grid grid-cols-[repeat(auto-fill,minmax(130px,1fr))] gap-x-5 sm:grid-cols-[repeat(auto-fill,minmax(168px,1fr))] gap-y-6">
           {files.map((file) => (
@@ -125,7 +127,7 @@ export function LibraryPlace() {
 const NO_FILES: readonly Media[] = [];
 
 const KINDS = ['image', 'video', 'sound'] as const;
-const STATES = ['audible', 'unused', 'ending'] as const;
+const STATES = ['audible', 'unused', 'ending', 'archived'] as const;
 
 /** What an address narrows the library to. */
 function filtersOf(asked: URLSearchParams): LibraryFilters {

@@ -11,6 +11,7 @@ const STATES = [
   ['audible', 'With sound'],
   ['unused', 'Not used'],
   ['ending', 'End within 7 days'],
+  ['archived', 'Archived'],
 ] as const;
 
 /** What the files in sight may be narrowed to, with how many each would leave. */

@@ -62,9 +62,11 @@ export function PutIn({
           }}
         />
         <datalist id={id}>
-          {draft.playlists.map((one) => (
-            <option key={one.id} value={one.name} />
-          ))}
+          {draft.playlists
+            .filter((one) => !one.archived)
+            .map((one) => (
+              <option key={one.id} value={one.name} />
+            ))}
         </datalist>
       </div>
       <Button type="submit" disabled={!ready}>

@@ -6,6 +6,7 @@ import { ContentPicker } from '@/interface/forms/content-picker';
 import { SavedInput } from '@/interface/forms/saved-input';
 import { contentOf, contentValue } from '@/interface/kit/content';
 import { counted } from '@/interface/kit/format';
+import { KeptFor } from './kept-for';
 
 /** Seconds for which a picture is shown where nothing says otherwise. */
 const USUAL_SECONDS = 10;
@@ -73,6 +74,7 @@ export function NetworkPlace() {
           />
         </dd>
       </dl>
+      <KeptFor />
     </div>
   );
 }

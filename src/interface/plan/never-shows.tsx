@@ -16,6 +16,7 @@ const REASONS: Record<NeverShown['because'], string> = {
   'no time': 'it has no time in these days',
   hidden: 'something is always ahead of it',
   'nothing to show': 'it has nothing to show',
+  archived: 'what it shows is archived',
   'never its turn': 'each window ends before its turn',
 };
 

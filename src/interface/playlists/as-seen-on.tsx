@@ -150,6 +150,8 @@ function whyWords(plan: Plan, reason: LeftOutReason): string {
       return 'is a sound: heard where this playlist is the music of another';
     case 'empty':
       return 'holds nothing for this screen';
+    case 'archived':
+      return 'is archived';
     case 'not now':
       return `not now: ${describeWhen(reason.when, (id) => plan.calendars.find((one) => one.id === id)?.name ?? id)}`;
     default:

@@ -40,6 +40,7 @@ import {
 } from '@/core';
 import { OnAir } from '@/interface/forecast/on-air';
 import { thumbnailOf, useNetwork } from '@/interface/data/provider';
+import { Archive, Archived } from '@/interface/kit/archive';
 import { BookIt } from '@/interface/kit/book-it';
 import { Button } from '@/interface/kit/button';
 import { ContentPicker } from '@/interface/forms/content-picker';
@@ -158,6 +159,7 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
               <span className="text-faint">a pass, {counted(items.length, 'item')}</span>
             </p>
           </header>
+          {playlist.archived && <Archived noun="playlist" />}
           <div className="mt-2">
             <MusicChoice playlist={playlist} />
           </div>
@@ -207,17 +209,20 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
             <BookIt content={`playlist:${playlist.id}`} />
             <Button onClick={copy}>Copy this playlist</Button>
           </p>
-          <Button
-            variant="grave"
-            className="mt-10"
-            onClick={() =>
-              void edit([removed('playlist', playlist)], `"${playlist.name}" was removed. Ctrl Z brings it back.`).then(
-                (result) => result.ok && router.push('/playlists'),
-              )
-            }
-          >
-            Remove this playlist
-          </Button>
+          <p className="mt-10 flex flex-wrap gap-5">
+            <Archive kind="playlist" object={playlist} />
+            <Button
+              variant="grave"
+              onClick={() =>
+                void edit(
+                  [removed('playlist', playlist)],
+                  `"${playlist.name}" was removed. Ctrl Z brings it back.`,
+                ).then((result) => result.ok && router.push('/playlists'))
+              }
+            >
+              Remove this playlist
+            </Button>
+          </p>
         </div>
         <Palette onAdd={(file) => put(file)} />
       </div>

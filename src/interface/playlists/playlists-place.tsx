@@ -3,9 +3,10 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
+import { useMemo } from 'react';
 import { useForm } from 'react-hook-form';
 import { z } from 'zod';
-import { nameSchema } from '@/core';
+import { nameSchema, type Plan, type Playlist } from '@/core';
 import { lengthWords } from './item-name';
 import { useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/button';
@@ -25,7 +26,10 @@ export function PlaylistsPlace() {
     defaultValues: { name: '' },
   });
   const { errors, isSubmitting } = formState;
-  const playlists = [...draft.playlists].sort((a, b) => a.name.localeCompare(b.name));
+  const [playlists, archived] = useMemo(() => {
+    const all = [...draft.playlists].sort((a, b) => a.name.localeCompare(b.name));
+    return [all.filter((one) => !one.archived), all.filter((one) => one.archived)];
+  }, [draft.playlists]);
   return (
     <div className="px-3 pb-8 sm:px-6">
       <form
@@ -56,29 +60,43 @@ export function PlaylistsPlace() {
           </p>
         )}
       </form>
-      {playlists.length === 0 ? (
+      {draft.playlists.length === 0 ? (
         <Empty title="No playlists yet">
           A playlist is a loop of pictures and films. Name one above, then drag media into it.
         </Empty>
       ) : (
-        <ul className="divide-y divide-rule border-y border-rule">
-          {playlists.map(({ id, name, items }) => (
-            <li key={id}>
-              <Link
-                href={`/playlists/${id}`}
-                className="grid grid-cols-[1fr_auto] items-center gap-x-5 gap-y-1 py-2.5 *:last:col-span-2 hover:bg-well md:grid-cols-[16rem_6rem_1fr] md:*:last:col-span-1"
-              >
-                <span>
-                  <span className="block font-semibold">{name}</span>
-                  <span className="text-sm text-faint">{counted(items.length, 'item')}</span>
-                </span>
-                <span className="font-code text-sm">{lengthWords(draft, items)}</span>
-                <Filmstrip plan={draft} items={items} />
-              </Link>
-            </li>
-          ))}
-        </ul>
+        <Playlists plan={draft} playlists={playlists} label="Playlists" />
+      )}
+      {archived.length > 0 && (
+        <details className="mt-6">
+          <summary className="inline-block cursor-pointer py-1 text-faint">
+            {counted(archived.length, 'archived playlist')}
+          </summary>
+          <Playlists plan={draft} playlists={archived} label="Archived playlists" />
+        </details>
       )}
     </div>
+  );
+}
+
+function Playlists({ plan, playlists, label }: { plan: Plan; playlists: readonly Playlist[]; label: string }) {
+  return (
+    <ul aria-label={label} className="divide-y divide-rule border-y border-rule">
+      {playlists.map(({ id, name, items }) => (
+        <li key={id}>
+          <Link
+            href={`/playlists/${id}`}
+            className="grid grid-cols-[1fr_auto] items-center gap-x-5 gap-y-1 py-2.5 *:last:col-span-2 hover:bg-well md:grid-cols-[16rem_6rem_1fr] md:*:last:col-span-1"
+          >
+            <span>
+              <span className="block font-semibold">{name}</span>
+              <span className="text-sm text-faint">{counted(items.length, 'item')}</span>
+            </span>
+            <span className="font-code text-sm">{lengthWords(plan, items)}</span>
+            <Filmstrip plan={plan} items={items} />
+          </Link>
+        </li>
+      ))}
+    </ul>
   );
 }

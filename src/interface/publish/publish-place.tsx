@@ -1,10 +1,11 @@
 'use client';
 
+import Link from 'next/link';
 import { useState } from 'react';
 import { KINDS } from '@/core';
 import { answered } from '@/interface/data/answered';
 import { publishAction, publishAgainAction } from '@/web/actions';
-import { useDocket, useEditions } from '@/interface/data/queries';
+import { useDocket, useEditions, useKept } from '@/interface/data/queries';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
 import { Button } from '@/interface/kit/button';
@@ -18,6 +19,7 @@ export function PublishPlace() {
   const { notify, draft } = useNetwork('notify', 'draft');
   const docket = useDocket();
   const editions = useEditions();
+  const kept = useKept();
   const index = useIndex(draft);
   const [busy, setBusy] = useState(false);
   if (!docket || !editions) return <p className="px-6 py-5 text-faint">Counting what was changed…</p>;
@@ -85,6 +87,15 @@ export function PublishPlace() {
           ))}
           {editions.length === 0 && <li className="text-faint">None yet.</li>}
         </ol>
+        {kept && (
+          <p className="mt-3 text-sm text-faint">
+            Kept: the {counted(kept.editions, 'newest edition', 'newest editions')}, and all of the last{' '}
+            {counted(kept.days, 'day')}.{' '}
+            <Link href="/network" className="inline-block py-1 text-tide underline underline-offset-2">
+              Change that
+            </Link>
+          </p>
+        )}
       </aside>
     </div>
   );

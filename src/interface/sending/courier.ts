@@ -34,15 +34,18 @@ function read(text: string | undefined): unknown {
 /** `person` keeps what several people send from one browser apart. */
 export const courierOf =
   (person: string) =>
-  ({ file, batch }: Parcel, listener: Listener): Courier => {
+  ({ file, batch, replaces }: Parcel, listener: Listener): Courier => {
     const upload = new Upload(file, {
       endpoint: '/api/uploads',
-      metadata: { filename: file.name, batch },
+      metadata: { filename: file.name, batch, ...(replaces === undefined ? {} : { replaces }) },
       retryDelays: DELAYS_MS,
       removeFingerprintOnSuccess: true,
       fingerprint: () =>
         Promise.resolve(
-          ['lanternpost', person, file.webkitRelativePath || file.name, file.size, file.lastModified].join(' '),
+          [
+            ...['lanternpost', person, file.webkitRelativePath || file.name, file.size, file.lastModified],
+            ...(replaces === undefined ? [] : ['replaces', replaces]),
+          ].join(' '),
         ),
       onProgress: (sent) => listener.progress(sent),
       onShouldRetry: (error) => {

@@ -14,6 +14,7 @@ interface Kept {
   readonly bytes: number;
   /** The file itself; null for a large one, which must be chosen again. */
   readonly file: File | null;
+  readonly replaces?: string | undefined;
 }
 
 interface Schema extends DBSchema {
@@ -33,11 +34,11 @@ export class Remembered implements Memory {
 
   constructor(private readonly person: string) {}
 
-  put({ key, batch, file }: Parcel): void {
+  put({ key, batch, file, replaces }: Parcel): void {
     void this.hold(key);
     const kept = file.size <= MOST_KEPT ? file : null;
     void this.later((db) =>
-      db.put('files', { key, person: this.person, batch, name: file.name, bytes: file.size, file: kept }),
+      db.put('files', { key, person: this.person, batch, name: file.name, bytes: file.size, file: kept, replaces }),
     );
   }
 

@@ -15,6 +15,8 @@ export interface FileOnItsWay {
   readonly standing: Standing;
   /** Why it was refused, or what became of it. */
   readonly said: string | null;
+  /** The id of the media file whose new version it is. */
+  readonly replaces?: string | undefined;
 }
 
 /** What the page knows of what it sends. */
@@ -48,6 +50,8 @@ export interface Parcel {
   readonly key: string;
   readonly batch: string;
   readonly file: File;
+  /** The id of the media file whose new version it is. */
+  readonly replaces?: string | undefined;
 }
 
 /** Files that a page before this one was sending, as the browser remembers them. */
@@ -79,15 +83,19 @@ export class Sender {
     private readonly now: () => number = () => performance.now(),
   ) {}
 
-  /** Sends files, with those that are still here as one batch. */
-  add(files: readonly File[]): void {
+  /** Sends files, with those that are still here as one batch; or one as the new version of the media file that `replaces` names. */
+  add(files: readonly File[], replaces?: string): void {
     const batch = this.state.getState().batch ?? this.id();
-    const parcels = files.map((file) => ({ key: this.id(), batch, file }));
-    for (const parcel of parcels) this.memory.put(parcel);
     // What is chosen again was lost, and goes on where it stood.
     const isChosen = ({ standing, name, bytes }: FileOnItsWay) =>
       standing === 'lost' && files.some((file) => file.name === name && file.size === bytes);
-    for (const { key } of this.state.getState().files.filter(isChosen)) this.dismiss(key);
+    const again = this.state.getState().files.filter(isChosen);
+    const parcels = files.map((file) => {
+      const known = again.find(({ name, bytes }) => file.name === name && file.size === bytes);
+      return { key: this.id(), batch, file, replaces: replaces ?? known?.replaces };
+    });
+    for (const parcel of parcels) this.memory.put(parcel);
+    for (const { key } of again) this.dismiss(key);
     this.take(parcels, batch);
   }
 
@@ -110,9 +118,9 @@ export class Sender {
       batch,
       files: [
         ...files,
-        ...parcels.map(({ key, file }) => ({
+        ...parcels.map(({ key, file, replaces }) => ({
           ...{ key, name: file.name, bytes: file.size, sent: 0 },
-          ...{ standing: 'waiting' as const, said: null },
+          ...{ standing: 'waiting' as const, said: null, replaces },
         })),
       ],
     }));

@@ -21,8 +21,10 @@ export function senderOf(person: string): Sender {
   void memory.left().then((left) => {
     const [first] = left;
     if (!first) return;
-    const parcels = left.flatMap(({ key, batch, file }) => (file ? [{ key, batch, file }] : []));
-    const lost = left.filter(({ file }) => !file).map(({ key, name, bytes }) => ({ key, name, bytes }));
+    const parcels = left.flatMap(({ key, batch, file, replaces }) => (file ? [{ key, batch, file, replaces }] : []));
+    const lost = left
+      .filter(({ file }) => !file)
+      .map(({ key, name, bytes, replaces }) => ({ key, name, bytes, replaces }));
     sender.goOn(parcels, lost, first.batch);
   });
   return sender;

@@ -7,6 +7,8 @@ import { picture, stream } from '../tests/files';
 import { compile } from './compile';
 import {
   clearEditions,
+  keep,
+  kept,
   docket,
   editionAt,
   editions,
@@ -219,9 +221,19 @@ test('old editions are cleared away with the programs that nothing holds; the ne
   const soon = new Date();
   expect(await clearEditions(new Date(soon.getTime() - 200 * 86_400_000))).toMatchObject({ editions: 0 });
   expect(await clearEditions(soon)).toMatchObject({ editions: 0 });
-  await clearEditions(soon, { newest: 2, days: 400 });
+  expect(await kept(actor)).toEqual({ editions: 200, days: 400 });
+  expect(await keep(actor, { editions: 2 })).toEqual({ editions: 2, days: 400 });
+  // As long as they are young enough, more are kept than that; and what one network says holds for no other.
+  expect(await keep(actor, { days: 600 })).toEqual({ editions: 2, days: 600 });
+  expect(await kept(other)).toEqual({ editions: 200, days: 400 });
+  expect(await clearEditions(soon)).toMatchObject({ editions: 0 });
+  await keep(actor, { days: 400 });
+  await clearEditions(soon);
   expect((await editions(actor)).map((one) => one.number)).toEqual([3, 2]);
-  await clearEditions(soon, { newest: 0, days: 400 });
+  for (const wrong of [{ editions: 0 }, { editions: 1.5 }, { days: 0 }, { days: 4001 }])
+    await expect(keep(actor, wrong)).rejects.toMatchObject({ status: 422 });
+  await keep(actor, { editions: 1 });
+  await clearEditions(soon);
   expect((await editions(actor)).map((one) => one.number)).toEqual([3]);
   expect((await editions(other)).map((one) => one.number)).toEqual([1]);
   expect(await publishedPrograms(actor.networkId)).toEqual(newest);

@@ -1,4 +1,4 @@
-export { clearEditions } from './clear';
+export { clearEditions, keep, kept, type Kept } from './clear';
 export { docket, type Docket, type DocketEntry } from './docket';
 export {
   editionAt,

@@ -6,11 +6,11 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { UploadRow } from '@/database';
-import { draftPlan } from '../plan';
+import { draftPlan, edit, undo } from '../plan';
 import type { Actor } from '../people';
 import { newNetwork, useDatabase } from '../tests/database';
 import { film, picture, stream } from '../tests/files';
-import { libraryRoom, processUpload, receiveUpload, storedPath, thumbnailOf } from '.';
+import { findInLibrary, libraryRoom, processUpload, receiveUpload, storedPath, thumbnailOf } from '.';
 import { Undrawable, draw, runTool } from './studio';
 
 useDatabase();
@@ -281,15 +281,17 @@ describe('photographs', () => {
   });
 });
 
-/** A PDF of so many pages, each with its own grey, as ISO 32000-1 has it; with what else is to stand in its catalogue. */
-function pdf(pages: number, catalogue = ''): Buffer {
+/** A PDF of so many pages, each with its own grey, as ISO 32000-1 has it; with what else is to stand in its catalogue, and what its pages say. */
+function pdf(pages: number, catalogue = '', says: (page: number) => string = () => ''): Buffer {
   const objects = [
     `<< /Type /Catalog /Pages 2 0 R ${catalogue} >>`,
     `<< /Type /Pages /Count ${pages} /Kids [${Array.from({ length: pages }, (_, i) => `${3 + i * 2} 0 R`).join(' ')}] >>`,
     ...Array.from({ length: pages }, (_, i) => {
-      const drawing = `${i / pages} g 0 0 400 200 re f`;
+      const words = says(i + 1);
+      const written = words === '' ? '' : ` BT /F 24 Tf 1 g 20 80 Td (${words}) Tj ET`;
+      const drawing = `${i / pages} g 0 0 400 200 re f${written}`;
       return [
-        `<< /Type /Page /Parent 2 0 R /MediaBox [0 0 400 200] /Contents ${4 + i * 2} 0 R >>`,
+        `<< /Type /Page /Parent 2 0 R /MediaBox [0 0 400 200] /Resources << /Font << /F << /Type /Font /Subtype /Type1 /BaseFont /Helvetica >> >> >> /Contents ${4 + i * 2} 0 R >>`,
         `<< /Length ${drawing.length} >>\nstream\n${drawing}\nendstream`,
       ];
     }).flat(),
@@ -330,6 +332,33 @@ describe('documents of pages', () => {
     const actor = await newNetwork();
     expect(await add(actor, 'Menu.pdf', pdf(1))).toMatchObject([{ name: 'Menu' }]);
     expect((await draftPlan(actor)).plan.playlists).toEqual([]);
+  });
+
+  it('are found by what stands on their pages, each page by its own words', async () => {
+    const [actor, other] = [await newNetwork(), await newNetwork()];
+    const says = (page: number) => ['Lifeboat drill at NOON', 'Muster station 4', ''][page - 1] ?? '';
+    await add(actor, 'Safety.pdf', pdf(3, '', says));
+    const found = async (search: string, who = actor) =>
+      (
+        await findInLibrary(who, {
+          ...{ search, from: 0, count: 9, kind: null },
+          ...{ audible: false, unused: false, ending: false, archived: false },
+        })
+      ).files.map(({ name }) => name);
+    expect(await found('lifeboat')).toEqual(['Safety, page 1 of 3']);
+    expect(await found('noon drill')).toEqual(['Safety, page 1 of 3']);
+    expect(await found('safety muster')).toEqual(['Safety, page 2 of 3']);
+    expect(await found('boat')).toEqual([]);
+    expect(await found('lifeboat', other)).toEqual([]);
+    // It stays so after a change, and after it was removed and brought back.
+    const [page] = (await draftPlan(actor)).plan.media.filter(({ name }) => name === 'Safety, page 2 of 3');
+    await edit(actor, [{ kind: 'media', id: page?.id ?? '', set: { tags: ['crew'] } }]);
+    expect(await found('muster')).toEqual(['Safety, page 2 of 3']);
+    await edit(actor, [{ kind: 'playlist', id: 'safety', remove: true }]);
+    await edit(actor, [{ kind: 'media', id: page?.id ?? '', remove: true }]);
+    expect(await found('muster')).toEqual([]);
+    await undo(actor, 'undo');
+    expect(await found('muster')).toEqual(['Safety, page 2 of 3']);
   });
 
   it('with a script are drawn, and the script is not run', async () => {

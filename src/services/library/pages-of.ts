@@ -48,6 +48,15 @@ export async function drawPage(path: string, page: number): Promise<string> {
   }
 }
 
+/** What stands on one page, counted from 1; empty where that can't be read. */
+export async function pageText(path: string, page: number): Promise<string> {
+  const only = ['-f', String(page), '-l', String(page)];
+  return runTool('pdftotext', [...only, '-enc', 'UTF-8', path, '-']).then(
+    ({ stdout }) => stdout,
+    () => '',
+  );
+}
+
 /** Makes a PDF of a presentation, where LibreOffice is installed. Throws 415 with a sentence where it is not, 422 for a broken one. */
 export async function officeToPdf(path: string): Promise<string> {
   const target = await incomingPath('.pdf');

@@ -25,7 +25,16 @@ async function library(): Promise<Actor> {
   return actor;
 }
 
-const all = { search: '', from: 0, count: 100, unused: false, kind: null, audible: false, ending: false };
+const all = {
+  search: '',
+  from: 0,
+  count: 100,
+  unused: false,
+  kind: null,
+  audible: false,
+  ending: false,
+  archived: false,
+};
 const ids = ({ files }: { readonly files: readonly { readonly id: string }[] }) => files.map((one) => one.id).join(' ');
 
 test('files come by pages, the newest first, with how many there are and where it goes on', async () => {
@@ -181,7 +190,7 @@ test('what there is is counted by what it may be narrowed to, and narrowed', asy
   ]);
   const facets = await libraryFacets(actor, all);
   expect(facets).toEqual({
-    ...{ image: 3, video: 1, sound: 1, audible: 2, unused: 3, ending: 1 },
+    ...{ image: 3, video: 1, sound: 1, audible: 2, unused: 3, ending: 1, archived: 0 },
     tags: [
       { tag: 'pier', count: 2 },
       { tag: 'winter', count: 2 },
@@ -219,4 +228,19 @@ test('the index follows what becomes of files: new names, new tags, removal, and
   expect(await found('new')).toBe('');
   await undo(actor, 'undo');
   expect(await found('new')).toBe('a');
+});
+
+test('what is archived is found among the archived alone, and is used by no rule', async () => {
+  const actor = await library();
+  await edit(actor, [
+    { kind: 'media', id: 'f5', set: { archived: true } },
+    { kind: 'media', id: 'f0', set: { archived: true } },
+  ]);
+  expect(ids(await findInLibrary(actor, all))).toBe('f6 f4 f3 f2 f1');
+  expect(ids(await findInLibrary(actor, { ...all, archived: true }))).toBe('f5 f0');
+  expect(ids(await findInLibrary(actor, { ...all, archived: true, search: 'odd' }))).toBe('f5');
+  expect(await libraryFacets(actor, all)).toMatchObject({ image: 5, archived: 2, tags: [{ tag: 'odd', count: 2 }] });
+  expect(await libraryFacets(actor, { ...all, search: 'odd' })).toMatchObject({ image: 2, archived: 1 });
+  await edit(actor, [{ kind: 'media', id: 'f5', set: { archived: null } }]);
+  expect(ids(await findInLibrary(actor, { ...all, search: 'odd' }))).toBe('f5 f3 f1');
 });

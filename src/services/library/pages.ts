@@ -61,6 +61,7 @@ export interface Facets extends Readonly<Record<MediaKind, number>> {
   readonly audible: number;
   readonly unused: number;
   readonly ending: number;
+  readonly archived: number;
   /** The tags that most of them have. */
   readonly tags: readonly TagCount[];
 }
@@ -77,6 +78,14 @@ export async function libraryFacets(
   const binds = new Binds();
   // One kind in place of the other is to be chosen: how many each has is told whichever it is now.
   const condition = searchSql(networkId, readMediaSearch(search), { ...filters, kind: null }, rules, today(), binds);
+  const shelved = searchSql(
+    networkId,
+    readMediaSearch(search),
+    { ...filters, kind: null, unused: false, archived: true },
+    [],
+    today(),
+    binds,
+  );
   const own = filters.kind ? `m.kind = ${binds.add(filters.kind)}` : 'true';
   const [counts] = await rows<Record<Counted, string> & { tags: TagCount[] | null }>(
     `WITH hit AS MATERIALIZED (SELECT slug, kind, tags, terms, last_day, audible FROM media_index m WHERE ${condition})
@@ -84,6 +93,7 @@ export async function libraryFacets(
        count(*) FILTER (WHERE m.kind = 'sound') AS sound, count(*) FILTER (WHERE ${own} AND m.audible) AS audible,
        count(*) FILTER (WHERE ${own} AND ${unusedSql(networkId, rules, binds)}) AS unused,
        count(*) FILTER (WHERE ${own} AND ${endingSql(today(), binds)}) AS ending,
+       (SELECT count(*) FROM media_index m WHERE ${shelved} AND ${own}) AS archived,
        (SELECT jsonb_agg(jsonb_build_object('tag', tag, 'count', n)) FROM (
           SELECT tag, count(*) AS n FROM hit AS m, unnest(m.tags) AS tag WHERE ${own}
           GROUP BY tag ORDER BY n DESC, tag LIMIT ${TAGS_TOLD}) AS top) AS tags
@@ -98,6 +108,7 @@ export async function libraryFacets(
     audible: of('audible'),
     unused: of('unused'),
     ending: of('ending'),
+    archived: of('archived'),
     tags: counts?.tags ?? [],
   };
 }

@@ -2,7 +2,7 @@ import { rm } from 'node:fs/promises';
 import { Refusal, never } from '@/core';
 import { decodeFilm, inspect, inspectPicture, makeFilm, makeSound, type Inspection } from './inspect';
 import { kindOfFile, type Kind } from './kinds';
-import { countPages, drawPage, officeToPdf } from './pages-of';
+import { countPages, drawPage, officeToPdf, pageText } from './pages-of';
 import { incomingPath } from './store';
 import { Undrawable, draw, runTool } from './studio';
 
@@ -11,6 +11,8 @@ export interface Prepared {
   readonly found: Inspection;
   /** Null where the bytes that came are it. The caller adopts or removes the path. */
   readonly path: string | null;
+  /** What a page says, as far as its document tells. */
+  readonly text?: string;
 }
 
 /**
@@ -100,7 +102,7 @@ async function* pages(path: string, progress: (share: number) => void): AsyncGen
   const count = await countPages(path);
   for (let page = 1; page <= count; page++) {
     const png = await drawPage(path, page);
-    yield { found: await inspectPicture(png, PAGE), path: png };
+    yield { found: await inspectPicture(png, PAGE), path: png, text: await pageText(path, page) };
     progress(page / count);
   }
 }

@@ -59,7 +59,8 @@ export async function takeIn(
     // No clean-up takes its older copy away meanwhile.
     await holdFiles([sha256], within);
     const known = await knownMedia(networkId, sha256, within);
-    if (known) {
+    // Of a new version the library may have the bytes under another name: then both are made of them.
+    if (known && (!upload.replaces || upload.replaces === known.id)) {
       await upload.set({ state: 'ready', progress: 100, mediaId: known.id }).save({ transaction: within });
       await rm(path, { force: true });
       return { known: known.name };

@@ -1,4 +1,6 @@
 import type { Transaction } from 'sequelize';
+import { notFound } from '../errors';
+import type { Actor } from '../people';
 import { rows, type UploadProgress, type UploadRow } from '@/database';
 
 /** A file on its way into the library, as the person who sent it sees it. */
@@ -19,6 +21,17 @@ export async function recordFile(
     [file.sha256, file.bytes, file.type],
     within,
   );
+}
+
+/** The row of a media file. Throws 404 for none. */
+export async function mediaRow({ networkId }: Actor, id: string, within?: Transaction): Promise<string> {
+  const [found] = await rows<{ id: string }>(
+    "SELECT id FROM plan_objects WHERE network_id = $1 AND kind = 'media' AND slug = $2",
+    [networkId, id],
+    within,
+  );
+  if (!found) throw notFound('media file');
+  return found.id;
 }
 
 /** The media file that the network has of the same bytes; null for none. */

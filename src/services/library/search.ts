@@ -60,18 +60,24 @@ export interface Filters {
   readonly unused: boolean;
   /** Whose last day is within a week. */
   readonly ending: boolean;
+  /** What is archived in place of what is not. */
+  readonly archived: boolean;
 }
 
 /** The condition of a search in a network. `rules` are those by which its playlists collect files; `today` is a date. */
 export function searchSql(
   networkId: string,
   { text, size }: MediaSearchText,
-  { kind, audible, unused, ending }: Filters,
+  { kind, audible, unused, ending, archived }: Filters,
   rules: readonly string[],
   today: string,
   binds: Binds,
 ): string {
-  const parts = [`m.network_id = ${binds.add(networkId)}`, textSql(text, binds)];
+  const parts = [
+    `m.network_id = ${binds.add(networkId)}`,
+    archived ? 'm.archived' : 'NOT m.archived',
+    textSql(text, binds),
+  ];
   if (size) parts.push(`(${exactSql(size, binds)} OR ${alikeSql(size, binds)})`);
   if (kind) parts.push(`m.kind = ${binds.add(kind)}`);
   if (audible) parts.push('m.audible');

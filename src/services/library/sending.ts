@@ -8,7 +8,7 @@ import { kindOfFile } from './kinds';
 import { digestOf, forgetPart, partPath, partSize } from './parts';
 import { fileTitle, takeIn, type Received } from './receive';
 import { checkRoom } from './room';
-import { uploadOf } from './rows';
+import { mediaRow, uploadOf } from './rows';
 
 /**
  * Files that come in parts, over as many requests as it takes: begun, gone on with from where they stand, whatever ended in between,
@@ -26,24 +26,31 @@ export interface Sending {
 const KEPT_MS = 3 * 86_400_000;
 const REMEMBERED_MS = 7 * 86_400_000;
 
+/** A file that is to come. */
+interface Coming {
+  readonly name: string;
+  readonly bytes: number;
+  readonly batch: string | null;
+  /** The id of the media file whose new version it is; null for a new one. */
+  readonly replaces?: string | null;
+}
+
 /**
- * Begins a file of `bytes` bytes, as one of a batch. Throws 413 or 507 with a sentence where it does not fit, 422 for a name or a size
- * that can't be.
+ * Begins a file of `bytes` bytes, as one of a batch. Throws 404 where what it replaces is not there, 413 or 507 with a sentence where it
+ * does not fit, 422 for a name or a size that can't be.
  */
-export async function beginUpload(
-  actor: Actor,
-  { name, bytes, batch }: { readonly name: string; readonly bytes: number; readonly batch: string | null },
-): Promise<string> {
+export async function beginUpload(actor: Actor, { name, bytes, batch, replaces = null }: Coming): Promise<string> {
   const title = fileTitle(name);
   if (bytes === 0) throw new Refusal(422, 'This file is empty: choose another.');
   return transaction(async (within) => {
     await checkRoom(actor, bytes, within);
     if (batch) await holdBatch(batch, within);
     const shared = batch ? await batchSaid(actor, batch, within) : {};
+    const replaced = replaces === null ? null : await mediaRow(actor, replaces, within);
     const { id } = await UploadRow.create(
       {
         ...{ id: uuidv7(), networkId: actor.networkId, personId: actor.personId },
-        ...{ name: title, sha256: null, state: 'sending', bytes, batch, ...shared },
+        ...{ name: title, sha256: null, state: 'sending', bytes, batch, replaces: replaced, ...shared },
       },
       { transaction: within },
     );

@@ -1,9 +1,9 @@
 import type { Transaction } from 'sequelize';
-import { UploadRow, publish, rows, transaction } from '@/database';
+import { UploadRow, publish, rows, transaction, uuidv7 } from '@/database';
 import { notFound } from '../errors';
 import { Refusal } from '@/core';
 import type { Actor } from '../people';
-import { editWithin, inTurn, takeTurn } from '../plan';
+import { editWithin, inTurn, takeTurn, type MediaFiles } from '../plan';
 import { holdFiles, removeUnused } from './clean-up';
 import { screenSizes, wantRenditions } from './fitted';
 import type { Inspection } from './inspect';
@@ -12,12 +12,14 @@ import { prepare, type Prepared } from './prepare';
 import { makeThumbnail } from './renditions';
 import { knownMedia, recordFile, type Upload } from './rows';
 import { adopt, storedBytes, storedPath } from './store';
+import { replacing } from './versions';
 
 /** Uploads of the last hour that are under way or failed, newest first. */
 export async function uploads(actor: Actor): Promise<Upload[]> {
   return rows<Upload>(
-    `SELECT id, name, state, progress, error FROM uploads
-     WHERE network_id = $1 AND state NOT IN ('sending', 'ready') AND created_at > now() - interval '1 hour' ORDER BY created_at DESC LIMIT 50`,
+    `SELECT u.id, u.name, u.state, u.progress, u.error, o.slug AS replaces FROM uploads u LEFT JOIN plan_objects o ON o.id = u.replaces
+     WHERE u.network_id = $1 AND u.state NOT IN ('sending', 'ready') AND u.created_at > now() - interval '1 hour'
+     ORDER BY u.created_at DESC LIMIT 50`,
     [actor.networkId],
   );
 }
@@ -82,14 +84,44 @@ interface Made {
   readonly asset: StoredFile;
   readonly thumbnail: StoredFile;
   readonly found: Inspection;
+  readonly text: string | null;
 }
 
 /** Moves what was prepared of a file into the store, and makes its thumbnail. */
-async function stored(original: string, { path, found }: Prepared): Promise<Made> {
+async function stored(original: string, { path, found, text = '' }: Prepared): Promise<Made> {
   const asset = path ? await adopt(path) : { sha256: original, bytes: (await storedBytes(original)) ?? 0 };
   const thumbnail = await adopt(await makeThumbnail(storedPath(asset.sha256), found));
-  return { original, asset, thumbnail, found };
+  return { original, asset, thumbnail, found, text: wordsOf(text) };
 }
+
+/** So much of a page's words is searched, in characters. */
+const MOST_TEXT = 20_000;
+
+/** A page's words as they are searched, each once behind a line's end; null for none. */
+function wordsOf(text: string): string | null {
+  const words = new Set(text.toLowerCase().match(/[\p{L}\p{Nd}][^\s\0]*/gu) ?? []);
+  return words.size === 0
+    ? null
+    : [...words]
+        .map((word) => `\n${word}`)
+        .join('')
+        .slice(0, MOST_TEXT);
+}
+
+/** What is measured of a file, as its document tells it. */
+const measuresOf = ({ asset, found }: Made) => ({
+  kind: found.kind,
+  ...(found.kind === 'sound' ? {} : { width: found.width, height: found.height }),
+  ...(found.kind !== 'sound' && found.audio ? { audio: true } : {}),
+  bytes: asset.bytes,
+  ...(found.durationMs === null ? {} : { durationMs: found.durationMs }),
+  sha256: asset.sha256,
+  type: found.type,
+});
+
+const filesOf = ({ original, thumbnail, found, text }: Made): MediaFiles => ({
+  ...{ originalSha256: original, thumbnailSha256: thumbnail.sha256, codec: found.codec, text },
+});
 
 /** How a new media file is called. Without `id`, one is made from the name. */
 interface Naming {
@@ -100,6 +132,29 @@ interface Naming {
   readonly added: string;
 }
 
+async function recordFiles(made: readonly Made[], within: Transaction): Promise<void> {
+  for (const { asset, thumbnail, found } of made) {
+    await recordFile({ ...asset, type: found.type }, within);
+    await recordFile({ ...thumbnail, type: 'image/jpeg' }, within);
+  }
+}
+
+/**
+ * Makes a file the new version of a media file: whatever uses it follows, and what it was can be brought back. Throws 422 where it can't
+ * take its place. Returns its row.
+ */
+async function replaceMedia(actor: Actor, row: string, made: readonly Made[], within: Transaction): Promise<string[]> {
+  const [one] = made;
+  if (!one || made.length > 1)
+    throw new Refusal(
+      422,
+      `This document has ${made.length} pages, and one file takes one page: export that page alone.`,
+    );
+  await recordFiles(made, within);
+  await editWithin(actor, [await replacing(row, measuresOf(one), filesOf(one), within)], within, { id: uuidv7() });
+  return [row];
+}
+
 /** Writes media files and their changes; with several also a playlist that keeps them together, in order. Returns their row ids. */
 async function recordMedia(
   actor: Actor,
@@ -107,32 +162,21 @@ async function recordMedia(
   made: readonly Made[],
   within: Transaction,
 ): Promise<string[]> {
-  for (const { asset, thumbnail, found } of made) {
-    await recordFile({ ...asset, type: found.type }, within);
-    await recordFile({ ...thumbnail, type: 'image/jpeg' }, within);
-  }
+  await recordFiles(made, within);
   const digits = String(made.length).length;
   const nameOf = (i: number) =>
     made.length === 1 ? name : `${name}, page ${String(i + 1).padStart(digits, '0')} of ${made.length}`;
   const { ids } = await editWithin(
     actor,
-    made.map(({ original, asset, thumbnail, found }, i) => ({
+    made.map((one, i) => ({
       kind: 'media',
       id,
       add: {
-        name: nameOf(i),
-        kind: found.kind,
-        ...(found.kind === 'sound' ? {} : { width: found.width, height: found.height }),
-        ...(found.kind !== 'sound' && found.audio ? { audio: true } : {}),
-        bytes: asset.bytes,
-        ...(found.durationMs === null ? {} : { durationMs: found.durationMs }),
+        ...{ name: nameOf(i), added, ...measuresOf(one) },
         ...(tags.length > 0 ? { tags } : {}),
         ...(available ? { when: available } : {}),
-        added,
-        sha256: asset.sha256,
-        type: found.type,
       },
-      files: { originalSha256: original, thumbnailSha256: thumbnail.sha256, codec: found.codec },
+      files: filesOf(one),
     })),
     within,
   );
@@ -175,18 +219,16 @@ async function finish(upload: UploadRow, made: readonly Made[]): Promise<void> {
     await holdFiles(files, within);
     for (const sha256 of files)
       if ((await storedBytes(sha256)) === null) throw new Error(`The file ${sha256} is gone: it is made again.`);
-    const twin = await knownMedia(networkId, original, within);
-    // What was said of the batch while the file was being made.
+    // What was said of the batch while the file was being made, and whether what it replaces is still there.
     await upload.reload({ transaction: within });
-    const { tags, available, batch } = upload;
+    const { tags, available, batch, replaces } = upload;
+    const twin = replaces ? null : await knownMedia(networkId, original, within);
+    const actor = { networkId, personId, name: '' };
     const [first, ...others] = twin
       ? [twin.id]
-      : await recordMedia(
-          { networkId, personId, name: '' },
-          { name, tags, available, added: new Date().toISOString() },
-          made,
-          within,
-        );
+      : replaces
+        ? await replaceMedia(actor, replaces, made, within)
+        : await recordMedia(actor, { name, tags, available, added: new Date().toISOString() }, made, within);
     await UploadRow.update(
       { state: 'ready', progress: 100, mediaId: first ?? null },
       { where: { id: upload.id }, transaction: within },

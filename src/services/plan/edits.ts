@@ -5,6 +5,7 @@ import {
   Refusal,
   clipProblems,
   conflictSentence,
+  currentDocument,
   danglingMessage,
   fieldSaid,
   kindOf,
@@ -27,14 +28,14 @@ import {
 import { ChangeRow, NetworkRow, publish, rows, uuidv7 } from '@/database';
 import { notFound } from '../errors';
 import type { Actor } from '../people';
-import { attachFiles, filesOfMedia, type MediaFiles } from './media-files';
+import { attachFiles, filesOfMedia, replacedIn, type MediaFiles } from './media-files';
 import { keyText, loadObjects, takenIds, targetsOf, writeObjects, type Key, type Write } from './objects';
 import { namedMedia } from './named-media';
 import { endPlayersOf } from './removed-screens';
 import { slugBase, slugFor } from './slug';
 import { inTurn } from './turns';
 
-/** A patch, and where it adds a media file, the files that the library made for it. */
+/** A patch, and where it adds a media file or replaces one's file, the files that the library made for it. */
 export type Edit = LoosePatch & { readonly files?: MediaFiles | undefined };
 
 export interface EditResult {
@@ -107,12 +108,16 @@ export async function editWithin(
     return { change, previous: change, changes: [], ids, patches: [], media: [] };
   }
   await refuseDangling(networkId, writes, within);
-  const removed = writes.filter((one) => one.kind === 'media' && !one.after).map((one) => one.id);
-  const files = await filesOfMedia(networkId, removed, within);
+  const removed = writes.filter((one) => one.kind === 'media' && !one.after);
+  const files = await filesOfMedia(
+    networkId,
+    [...removed, ...replacedIn(writes)].map((one) => one.id),
+    within,
+  );
   await endPlayersOf(networkId, writes, within);
   await written(networkId, writes, within);
   const given = new Map(named.flatMap(({ id, edit: { files: made } }) => (made ? [[id, made] as const] : [])));
-  await attachFiles(networkId, writes, given, within);
+  await attachFiles(actor, writes, given, within);
   const { previous, numbers } = await recordChanges(actor, writes, act, files, within);
   const change = numbers.at(-1) ?? previous;
   const { origin } = act ?? {};
@@ -136,7 +141,7 @@ async function recordChanges(
 ): Promise<{ previous: number; numbers: number[] }> {
   const made = writes.map(({ kind, id, before, after }, place) => ({
     ...{ place, kind, object: id, before, after },
-    columns: (kind === 'media' && !after && files.get(id)) || null,
+    columns: (kind === 'media' && files.get(id)) || null,
   }));
   const found = await rows<{ id: string; previous: string }>(
     `WITH previous AS MATERIALIZED (SELECT coalesce(max(id), 0) AS id FROM changes WHERE network_id = $1)
@@ -206,18 +211,24 @@ async function merged(
     if ('remove' in one && kind === 'network') throw new Refusal(422, 'The network itself can not be removed here.');
     const result = merge(one, id, now);
     conflicts.push(...result.conflicts.map((conflict) => ({ key: { kind, id }, now, conflict })));
-    writes.set(key, { kind, id, before, after: result.after && checked(kind, result.after, now) });
+    writes.set(key, {
+      kind,
+      id,
+      before,
+      after: result.after && checked(kind, result.after, now, one.files !== undefined),
+    });
   }
   const [first] = conflicts;
   if (first) await refuseConflicts(networkId, conflicts, within);
   return writes;
 }
 
-function checked(kind: Kind, document: object, before: object | null): object {
+/** `measured`: with files that the library measured. */
+function checked(kind: Kind, document: object, before: object | null, measured: boolean): object {
   const read = readDocument(kind, document);
   if (!read.ok) throw new Refusal(422, read.message, read.problems);
   const [old, next] = [before, read.value] as [Record<string, unknown> | null, Record<string, unknown>];
-  const field = old && kindOf(kind).measured?.find((name) => old[name] !== next[name]);
+  const field = old && !measured && kindOf(kind).measured?.find((name) => old[name] !== next[name]);
   if (field)
     throw new Refusal(422, `"${field}" is measured from the file and can't be changed.`, [
       { path: `/${field}`, message: 'This is measured from the file: leave it as it is.' },
@@ -354,17 +365,45 @@ async function refuseUsed(
 
 /** Clips that the films of edited playlists do not have. */
 async function clipsOf(networkId: string, writes: readonly Write[], within: Transaction): Promise<Problem[]> {
-  const playlists = writes.filter((one) => one.kind === 'playlist' && one.after);
+  const playlists = [
+    ...writes.filter((one) => one.kind === 'playlist' && one.after),
+    ...(await playingCutsOf(networkId, writes, within)),
+  ];
   const wanted = playlists.flatMap(({ after }) =>
     (after as Playlist).items.flatMap(({ clip, media }) => (clip && media !== undefined ? [media] : [])),
   );
   if (wanted.length === 0) return [];
   const keys = [...new Set(wanted)].map((id): Key => ({ kind: 'media', id }));
   const files = await loadObjects(networkId, keys, within);
+  for (const { kind, id, after } of writes) if (kind === 'media' && after) files.set(keyText({ kind, id }), after);
   const fileOf = (id: string) => files.get(keyText({ kind: 'media', id })) as Media | undefined;
-  return playlists.flatMap(({ after }) =>
-    clipProblems(after, fileOf).map(({ path, message }) => ({ path: pointer(path), message })),
+  return playlists.flatMap(({ id, after }) =>
+    clipProblems(after, fileOf).map(({ path, message }) =>
+      writes.some((one) => one.kind === 'playlist' && one.id === id)
+        ? { path: pointer(path), message }
+        : { path: '', message: `In the playlist "${(after as Playlist).name}": ${message}` },
+    ),
   );
+}
+
+/** Playlists beside those that are edited that play files which are replaced: what they cut out of them has to be there still. */
+async function playingCutsOf(
+  networkId: string,
+  writes: readonly Write[],
+  within: Transaction,
+): Promise<{ readonly id: string; readonly after: object }[]> {
+  const replaced = replacedIn(writes).map(({ id }) => id);
+  if (replaced.length === 0) return [];
+  const found = await rows<{ slug: string; document: object; format: number }>(
+    `SELECT o.slug, o.document, o.format FROM plan_links l
+     JOIN plan_objects o ON o.network_id = l.network_id AND o.kind = l.from_kind AND o.slug = l.from_slug
+     WHERE l.network_id = $1 AND l.from_kind = 'playlist' AND l.to_kind = 'media' AND l.to_slug = ANY($2)`,
+    [networkId, replaced],
+    within,
+  );
+  return found
+    .filter(({ slug }) => !writes.some((one) => one.kind === 'playlist' && one.id === slug))
+    .map(({ slug, document, format }) => ({ id: slug, after: currentDocument('playlist', document, format) }));
 }
 
 /** What comes to contain itself, or too much: objects that contain each other, as far as the links reach from those that are edited. */

@@ -1,5 +1,6 @@
 export { changesSince, type FeedChange, type FeedChanges } from './changes';
 export { edit, editWithin, lastChange, takeTurn, type Edit, type EditResult } from './edits';
+export type { MediaFiles } from './media-files';
 export { createNetwork } from './networks';
 export { loadObjects, loadPlan } from './objects';
 export { draftPlan, importPlan, type Draft } from './plan';

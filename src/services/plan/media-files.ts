@@ -1,6 +1,7 @@
 import type { Transaction } from 'sequelize';
-import { Refusal, type Media } from '@/core';
+import { FORMAT, Refusal, type Media } from '@/core';
 import { rows } from '@/database';
+import type { Actor } from '../people';
 import type { Write } from './objects';
 
 /** The files behind a media file: what its document does not carry, and what a document alone never grants. */
@@ -8,6 +9,8 @@ export interface MediaFiles {
   readonly originalSha256: string;
   readonly thumbnailSha256: string;
   readonly codec: string | null;
+  /** The words that a page bears, in small letters, each behind a line's end; absent where there are none. */
+  readonly text?: string | null;
 }
 
 interface Row extends MediaFiles {
@@ -15,7 +18,7 @@ interface Row extends MediaFiles {
   readonly assetSha256: string;
 }
 
-const COLUMNS = `original_sha256 AS "originalSha256", asset_sha256 AS "assetSha256", thumbnail_sha256 AS "thumbnailSha256", codec`;
+const COLUMNS = `original_sha256 AS "originalSha256", asset_sha256 AS "assetSha256", thumbnail_sha256 AS "thumbnailSha256", codec, text`;
 
 /** The files of some media, by their ids. */
 export async function filesOfMedia(
@@ -30,24 +33,31 @@ export async function filesOfMedia(
     [networkId, ids],
     within,
   );
-  return new Map(
-    found.map(({ slug, originalSha256, thumbnailSha256, codec }) => [slug, { originalSha256, thumbnailSha256, codec }]),
-  );
+  return new Map(found.map(({ slug, assetSha256: _, ...files }) => [slug, files]));
 }
 
+/** Media whose file is another one than before. */
+export const replacedIn = (writes: readonly Write[]) =>
+  writes.filter(
+    ({ kind, before, after }) =>
+      kind === 'media' && before && after && (before as Media).sha256 !== (after as Media).sha256,
+  );
+
 /**
- * Puts the files beside media that are new: those that the library made, else those that the network has (or had, as far as an
- * undo reaches) of the same bytes. Throws 422 where a document names bytes that never came into this network's library: whose
+ * Puts the files beside media that are new or replaced: those that the library made, else those that the network has (or had, as far as an
+ * undo reaches) of the same bytes. What is replaced is kept as a version that one can go back to. Throws 422 where a document names bytes that never came into this network's library: whose
  * they are is not told.
  */
 export async function attachFiles(
-  networkId: string,
+  { networkId, personId }: Pick<Actor, 'networkId' | 'personId'>,
   writes: readonly Write[],
   given: ReadonlyMap<string, MediaFiles>,
   within: Transaction,
 ): Promise<void> {
-  const added = writes.flatMap(({ kind, id, before, after }) => {
-    const sha256 = kind === 'media' && !before ? (after as Media | null)?.sha256 : undefined;
+  const replaced = new Set(replacedIn(writes));
+  const added = writes.flatMap((one) => {
+    const { kind, id, before, after } = one;
+    const sha256 = kind === 'media' && (!before || replaced.has(one)) ? (after as Media | null)?.sha256 : undefined;
     return sha256 === undefined ? [] : [{ id, sha256 }];
   });
   if (added.length === 0) return;
@@ -59,12 +69,40 @@ export async function attachFiles(
     throw new Refusal(422, 'These bytes are not in your library: upload the file, or leave its SHA-256 out.', [
       { path: '/sha256', message: `The file of "${unknown.id}" is not in your library: upload it.` },
     ]);
+  if (replaced.size > 0) await keepVersions(networkId, personId, [...replaced], within);
   await rows(
-    `INSERT INTO media_files (media_id, network_id, original_sha256, asset_sha256, thumbnail_sha256, codec)
-     SELECT o.id, $1, f."originalSha256", f.sha256, f."thumbnailSha256", f.codec
-     FROM jsonb_to_recordset($2::jsonb) AS f(id text, sha256 text, "originalSha256" text, "thumbnailSha256" text, codec text)
-     JOIN plan_objects o ON o.network_id = $1 AND o.kind = 'media' AND o.slug = f.id`,
+    `INSERT INTO media_files (media_id, network_id, original_sha256, asset_sha256, thumbnail_sha256, codec, text)
+     SELECT o.id, $1, f."originalSha256", f.sha256, f."thumbnailSha256", f.codec, f.text
+     FROM jsonb_to_recordset($2::jsonb) AS f(id text, sha256 text, "originalSha256" text, "thumbnailSha256" text, codec text, text text)
+     JOIN plan_objects o ON o.network_id = $1 AND o.kind = 'media' AND o.slug = f.id
+     ON CONFLICT (media_id) DO UPDATE SET (original_sha256, asset_sha256, thumbnail_sha256, codec, text) =
+       (EXCLUDED.original_sha256, EXCLUDED.asset_sha256, EXCLUDED.thumbnail_sha256, EXCLUDED.codec, EXCLUDED.text)`,
     [networkId, JSON.stringify(files)],
+    within,
+  );
+  if (replaced.size > 0)
+    await rows(
+      `DELETE FROM media_versions v USING media_files f
+       WHERE v.network_id = $1 AND f.media_id = v.media_id AND f.asset_sha256 = v.asset_sha256`,
+      [networkId],
+      within,
+    );
+}
+
+/** What media were before they are replaced, with their files. */
+async function keepVersions(
+  networkId: string,
+  personId: string | null,
+  replaced: readonly Write[],
+  within: Transaction,
+): Promise<void> {
+  await rows(
+    `INSERT INTO media_versions (id, media_id, network_id, original_sha256, asset_sha256, thumbnail_sha256, codec, text, document, format, person_id)
+     SELECT gen_random_uuid(), f.media_id, $1, f.original_sha256, f.asset_sha256, f.thumbnail_sha256, f.codec, f.text, r.before, $3, $4
+     FROM jsonb_to_recordset($2::jsonb) AS r(id text, before jsonb)
+     JOIN plan_objects o ON o.network_id = $1 AND o.kind = 'media' AND o.slug = r.id JOIN media_files f ON f.media_id = o.id
+     ON CONFLICT (media_id, asset_sha256) DO UPDATE SET replaced_at = now(), person_id = EXCLUDED.person_id, document = EXCLUDED.document`,
+    [networkId, JSON.stringify(replaced.map(({ id, before }) => ({ id, before }))), FORMAT, personId],
     within,
   );
 }
@@ -76,7 +114,7 @@ async function knownFiles(
 ): Promise<Map<string, MediaFiles>> {
   const found = await rows<Omit<Row, 'slug'>>(
     `SELECT ${COLUMNS} FROM media_files WHERE network_id = $1 AND asset_sha256 = ANY($2)
-     UNION ALL SELECT c.columns->>'originalSha256', c.before->>'sha256', c.columns->>'thumbnailSha256', c.columns->>'codec' FROM changes c
+     UNION ALL SELECT c.columns->>'originalSha256', c.before->>'sha256', c.columns->>'thumbnailSha256', c.columns->>'codec', c.columns->>'text' FROM changes c
      WHERE c.network_id = $1 AND c.kind = 'media' AND c.columns IS NOT NULL AND c.before->>'sha256' = ANY($2)
        AND (SELECT count(*) FROM files f WHERE f.sha256 IN (c.before->>'sha256', c.columns->>'originalSha256', c.columns->>'thumbnailSha256'))
          = (SELECT count(DISTINCT h) FROM unnest(ARRAY[c.before->>'sha256', c.columns->>'originalSha256', c.columns->>'thumbnailSha256']) h)`,

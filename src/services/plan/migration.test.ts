@@ -111,6 +111,7 @@ test('a network of the tables before comes over whole: plan, files, players, edi
     '0009-renditions',
     '0010-media-index',
     '0011-sounds',
+    '0012-archive-and-versions',
   ]);
 
   const actor = { networkId: NETWORK ?? '', personId: PERSON ?? '', name: 'Ida' };

@@ -12,16 +12,17 @@ const LABELS: Record<Kind, [noun: string, labels: Record<string, string>]> = {
       ...{ name: 'name', tags: 'tags', when: 'available', durationMs: 'duration', kind: 'kind', width: 'width' },
       ...{
         focus: 'focus',
+        archived: 'archived',
         audio: 'has sound',
         height: 'height',
         bytes: 'bytes',
         added: 'added',
-        sha256: 'SHA-256',
+        sha256: 'file',
         type: 'type',
       },
     },
   ],
-  playlist: ['playlist', { name: 'name', order: 'order', music: 'music', items: 'items' }],
+  playlist: ['playlist', { name: 'name', order: 'order', archived: 'archived', music: 'music', items: 'items' }],
   site: [
     'site',
     {

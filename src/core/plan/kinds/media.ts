@@ -25,6 +25,8 @@ const fields = z.strictObject({
   tags: tagsSchema.optional(),
   added: instantSchema,
   when: whenSchema.optional(),
+  /** Kept, but shown nowhere, collected by no rule and offered nowhere. */
+  archived: z.boolean().optional(),
   sha256: z
     .string()
     .regex(/^[0-9a-f]{64}$/, 'A SHA-256 has 64 digits 0-9 and a-f.')
@@ -64,6 +66,7 @@ export const media = defineKind({
     name: text('name'),
     tags,
     when: when('available'),
+    archived: yesNo('archived'),
     durationMs: duration(),
     focus: { label: 'focus', say: ([x, y]: readonly [number, number]) => `${hundredths(x)} × ${hundredths(y)}` },
     kind: plain('kind'),
@@ -72,7 +75,8 @@ export const media = defineKind({
     height: pixels('height'),
     bytes: plain('bytes'),
     added: plain('added'),
-    sha256: plain('SHA-256'),
+    // Nobody reads hashes: what is told is that it is not the same any more.
+    sha256: { label: 'file', say: (hash: string) => `version ${hash.slice(0, 6)}` },
     type: plain('type'),
   },
   // Cameras name files alike.

@@ -6,7 +6,7 @@ import { withEntryIds } from '../entries';
 import { defineKind, type OldDocument } from '../kind';
 import { knownItem } from '../known';
 import { reference } from '../references';
-import { duration, durationWords, plain, selector, text, when } from '../say';
+import { duration, durationWords, plain, selector, text, when, yesNo } from '../say';
 
 const clipSchema = z
   .tuple([
@@ -146,6 +146,8 @@ export const playlistSchema = z.strictObject({
   id: idSchema,
   name: nameSchema,
   order: z.enum(['listed', 'shuffled'], 'The order is listed or shuffled.').optional(),
+  /** Kept, but it shows nowhere and is offered nowhere. */
+  archived: z.boolean().optional(),
   /** Sound that loops beside it: the sound files of a playlist, from where its own loop begins, with a clock of their own. */
   music: z.strictObject({ playlist: reference('playlist'), volume: volumeSchema }).optional(),
   items: z
@@ -181,6 +183,7 @@ export const playlist = defineKind({
   fields: {
     name: text('name'),
     order: plain('order'),
+    archived: yesNo('archived'),
     music: {
       label: 'music',
       say: ({ playlist, volume }: { readonly playlist: string; readonly volume: number }, names) =>

@@ -1,0 +1,59 @@
+'use client';
+
+import { Fragment } from 'react';
+import { useQueryClient } from '@tanstack/react-query';
+import { NETWORK_ID, done, misread, type Result } from '@/core';
+import { answered } from '@/interface/data/answered';
+import { useKept } from '@/interface/data/queries';
+import { SavedInput } from '@/interface/forms/saved-input';
+import { keepAction } from '@/web/actions';
+
+const whole = (text: string): Result<number> =>
+  /^\d{1,6}$/.test(text.trim()) ? done(Number(text)) : misread('Write a whole number.');
+
+const FIELDS = [
+  ['editions', 'The newest', 'editions'],
+  ['days', 'And all of the last', 'days'],
+] as const;
+
+/** How long what one can go back to is kept. No decision of the plan: it holds at once, and is never in the docket. */
+export function KeptFor() {
+  const kept = useKept();
+  const queries = useQueryClient();
+  if (!kept) return null;
+  const save = async (input: Parameters<typeof keepAction>[0]): Promise<Result<unknown>> => {
+    const result = await answered(keepAction(input));
+    if (result.ok) queries.setQueryData(['editions', 'kept'], result.value);
+    return result;
+  };
+  return (
+    <section aria-label="What is kept" className="mt-8 border-t border-rule pt-5">
+      <h2 className="text-lg">What is kept</h2>
+      <p className="mt-1 text-faint">
+        Editions that can be published again, with their files, and versions of files that were replaced. What is older
+        is freed within a day. This holds at once.
+      </p>
+      <dl className="mt-4 grid items-baseline gap-x-8 gap-y-4 sm:grid-cols-[11rem_1fr]">
+        {FIELDS.map(([field, label, unit]) => (
+          <Fragment key={field}>
+            <dt className="font-semibold">{label}</dt>
+            <dd>
+              <SavedInput
+                label={`${label}: how many ${unit}`}
+                of={{ kind: 'network', id: NETWORK_ID, field: `kept ${field}` }}
+                inputMode="decimal"
+                value={String(kept[field])}
+                read={whole}
+                save={(count) => save({ [field]: count })}
+                width="w-48"
+                className="text-right font-code"
+              >
+                <span className="w-16">{unit}</span>
+              </SavedInput>
+            </dd>
+          </Fragment>
+        ))}
+      </dl>
+    </section>
+  );
+}
