@@ -156,7 +156,9 @@ test('every command tells its usage', () => {
   const { stdout } = lanternpost('--help');
   const names = [...stdout.matchAll(/^ {2}(\w+) /gm)].map((match) => match[1] ?? '');
   expect(names).toEqual(
-    expect.arrayContaining(['forecast', 'why', 'check', 'diff', 'airtime', 'export', 'import', 'ics', 'schema']),
+    expect.arrayContaining([
+      ...['forecast', 'why', 'check', 'diff', 'airtime', 'export', 'import', 'ics', 'schema', 'playlist', 'smil'],
+    ]),
   );
   for (const name of ['forecast', 'airtime', 'ics', 'schema'])
     expect(lanternpost(name, '--help').stdout).toContain(`Usage: lanternpost ${name}`);

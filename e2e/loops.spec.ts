@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { draft } from './support/plan';
 import { goTo, pick, press, server, signIn } from './support/session';
@@ -151,6 +152,34 @@ test('a playlist has the sounds of another as its music, as loud as one says', a
   await expect.poll(music).toEqual({ playlist: 'harbour-sounds', volume: 0.2 });
   await page.getByRole('button', { name: 'Take "Harbour sounds" out' }).click();
   await expect.poll(music).toBeUndefined();
+});
+
+test('a playlist goes out as a file, comes in again, and what the library lacks is told; a day of a screen goes out', async () => {
+  await page.goto(server('/playlists/cafe'));
+  const [xspf] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'XSPF', exact: true }).click(),
+  ]);
+  expect(xspf.suggestedFilename()).toBe('cafe.xspf');
+  const text = readFileSync(await xspf.path(), 'utf8');
+  await goTo(page, 'Playlists');
+  const [name, type] = ['From elsewhere.xspf', 'application/xspf+xml'];
+  const more = text.replace('</trackList>', '<track><location>file:///c/nowhere.png</location></track></trackList>');
+  await page.getByTestId('playlist-file').setInputFiles({ name, mimeType: type, buffer: Buffer.from(more) });
+  await expect(page.getByText('1 file that it names is not in the library:')).toBeVisible();
+  await expect(page.getByText('file:///c/nowhere.png')).toBeVisible();
+  await page.getByRole('link', { name: 'Café cards (2)' }).first().click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Café cards (2)' })).toBeAttached();
+  await goTo(page, 'Playlists');
+  await page.getByTestId('playlist-file').setInputFiles({ name, mimeType: type, buffer: Buffer.from('<a>') });
+  await expect(page.getByText('This is no XSPF: line 1 is broken.')).toBeVisible();
+  await page.goto(server('/'));
+  await page.locator('[data-screen]').first().click();
+  const [day] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'This day as SMIL' }).click(),
+  ]);
+  expect(readFileSync(await day.path(), 'utf8')).toContain('<seq begin="wallclock(');
 });
 
 test('a playlist is seen as on a screen: it plays there, is stepped through, and what is left out says why', async () => {

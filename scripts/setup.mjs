@@ -15,6 +15,9 @@ const NEEDED = [
   ['ffmpeg', () => has('ffmpeg') && has('ffprobe')],
   ['poppler-utils', () => has('pdftoppm')],
   ['libheif-examples', () => has('heif-convert')],
+  // A foreign reader of XML, and the W3C's own grammars: for tests.
+  ['libxml2-utils', () => has('xmllint')],
+  ['w3c-sgml-lib', () => existsSync('/usr/share/xml/w3c-sgml-lib')],
   ['chromium', () => existsSync('/usr/bin/chromium')],
   ['fonts-noto-core', () => hasFont('NotoSans-Regular.ttf')],
   ['fonts-noto-cjk', () => hasFont('NotoSansCJK-Regular.ttc')],

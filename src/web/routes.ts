@@ -58,20 +58,26 @@ function refuseForeign(request: Request): void {
 
 const MOST_JSON_BYTES = 2 ** 20;
 
-/** Reads a JSON body of at most 1 MB. Throws 413 for a larger one, as soon as it shows, and 400 for what is no JSON. */
-export async function readJson(request: Request): Promise<unknown> {
-  const tooLarge = new Refusal(413, 'This body is larger than 1 MB: send less at a time.');
-  if (Number(request.headers.get('content-length') ?? 0) > MOST_JSON_BYTES) throw tooLarge;
+/** Reads a body of at most so many bytes. Throws 413 for a larger one, as soon as it shows. */
+export async function readBody(request: Request, most: number): Promise<Buffer> {
+  const tooLarge = new Refusal(413, `This body is larger than ${most / 2 ** 20} MB: send less at a time.`);
+  if (Number(request.headers.get('content-length') ?? 0) > most) throw tooLarge;
   const parts: Uint8Array[] = [];
   let bytes = 0;
   if (request.body)
     for await (const part of Readable.fromWeb(request.body as ReadableStream) as AsyncIterable<Uint8Array>) {
       bytes += part.byteLength;
-      if (bytes > MOST_JSON_BYTES) throw tooLarge;
+      if (bytes > most) throw tooLarge;
       parts.push(part);
     }
+  return Buffer.concat(parts);
+}
+
+/** Reads a JSON body of at most 1 MB. Throws 413 for a larger one, and 400 for what is no JSON. */
+export async function readJson(request: Request): Promise<unknown> {
+  const body = await readBody(request, MOST_JSON_BYTES);
   try {
-    return JSON.parse(Buffer.concat(parts).toString('utf8')) as unknown;
+    return JSON.parse(body.toString('utf8')) as unknown;
   } catch {
     throw new Refusal(400, 'The body is no JSON: send one JSON object.');
   }
@@ -80,6 +86,24 @@ export async function readJson(request: Request): Promise<unknown> {
 /** An answer in JSON that is never kept. */
 export const json = (value: unknown): Response =>
   Response.json(value ?? null, { headers: { 'cache-control': 'no-store' } });
+
+/** A text that the browser saves as a file. Names are ids and dates: they need no quoting. */
+export const textFile = ({
+  name,
+  type,
+  text,
+}: {
+  readonly name: string;
+  readonly type: string;
+  readonly text: string;
+}) =>
+  new Response(text, {
+    headers: {
+      'content-type': type,
+      'content-disposition': `attachment; filename="${name}"`,
+      'cache-control': 'no-store',
+    },
+  });
 
 /** A request's query by a schema. Throws a 400 that names what is wrong. */
 export function readQuery<S extends z.ZodType>(request: Request, schema: S): z.output<S> {

@@ -21,7 +21,7 @@ function lengthWithin(plan: Plan, item: Item, above: ReadonlySet<string>): { dur
     case 'playlist': {
       const nested = above.has(what.id) ? undefined : plan.playlists.find((one) => one.id === what.id);
       const inside = new Set([...above, what.id]);
-      return (nested?.items ?? [])
+      return (nested?.archived ? [] : (nested?.items ?? []))
         .map((one) => lengthWithin(plan, one, inside))
         .reduce((sum, one) => ({ durationMs: sum.durationMs + one.durationMs, files: sum.files + one.files }), {
           durationMs: 0,
@@ -49,7 +49,7 @@ export function soundLength(plan: Plan, items: readonly Item[], above: ReadonlyS
     if (what.kind !== 'playlist')
       return sum + filesOf(plan, item, true).reduce((all, file) => all + (file.durationMs ?? 0), 0);
     const nested = above.has(what.id) ? undefined : plan.playlists.find(({ id }) => id === what.id);
-    return sum + soundLength(plan, nested?.items ?? [], new Set([...above, what.id]));
+    return sum + soundLength(plan, nested?.archived ? [] : (nested?.items ?? []), new Set([...above, what.id]));
   }, 0);
 }
 
@@ -57,7 +57,7 @@ export function soundLength(plan: Plan, items: readonly Item[], above: ReadonlyS
 export const itemFiles = (plan: Plan, item: Item): readonly Media[] => filesOf(plan, item, false);
 
 function filesOf(plan: Plan, item: Item, heard: boolean): readonly Media[] {
-  const wanted = (file: Media) => isShown(file) !== heard;
+  const wanted = (file: Media) => !file.archived && isShown(file) !== heard;
   const what = knownItem(item);
   switch (what.kind) {
     case 'playlist':

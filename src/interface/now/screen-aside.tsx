@@ -2,7 +2,17 @@
 
 import Link from 'next/link';
 import { useMemo, useRef } from 'react';
-import { DAY, type Explanation, type Screen, type Segment, type Site } from '@/core';
+import {
+  DAY,
+  dateOfLocalTime,
+  formatDate,
+  toLocalTime,
+  zoneTable,
+  type Explanation,
+  type Screen,
+  type Segment,
+  type Site,
+} from '@/core';
 import { useMoment } from '@/interface/data/moment';
 import { useIndex, useThumbnails } from '@/interface/data/provider';
 import { ask, useAnswer } from '@/interface/forecast/client';
@@ -135,6 +145,16 @@ export function ScreenAside({
       <Link href={`/screens?screen=${screen.id}`} className="mt-5 inline-block text-tide underline underline-offset-2">
         Open in Screens
       </Link>
+      {known && (
+        <a
+          href={`/api/screens/${encodeURIComponent(screen.id)}/day?date=${formatDate(dateOfLocalTime(toLocalTime(zoneTable(zone), moment)))}`}
+          download
+          title="By the newest edition, from midnight to midnight on the clock of its site: SMIL 3.0 for other programs"
+          className="mt-5 ml-5 inline-block text-tide underline underline-offset-2"
+        >
+          This day as SMIL
+        </a>
+      )}
     </Aside>
   );
 }

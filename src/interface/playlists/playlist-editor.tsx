@@ -208,6 +208,19 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
           <p className="mt-6 flex items-center gap-5">
             <BookIt content={`playlist:${playlist.id}`} />
             <Button onClick={copy}>Copy this playlist</Button>
+            <span className="text-sm">
+              As a file:{' '}
+              {(['m3u8', 'xspf'] as const).map((as) => (
+                <a
+                  key={as}
+                  href={`/api/playlists/${encodeURIComponent(playlist.id)}?as=${as}`}
+                  download
+                  className="mr-3 inline-block py-1 text-tide underline underline-offset-2"
+                >
+                  {as.toUpperCase()}
+                </a>
+              ))}
+            </span>
           </p>
           <p className="mt-10 flex flex-wrap gap-5">
             <Archive kind="playlist" object={playlist} />

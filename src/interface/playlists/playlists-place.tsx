@@ -14,6 +14,7 @@ import { Empty } from '@/interface/kit/empty';
 import { Input } from '@/interface/kit/field';
 import { counted } from '@/interface/kit/format';
 import { Filmstrip } from './filmstrip';
+import { ReadPlaylist } from './read-playlist';
 
 const newPlaylistSchema = z.object({ name: nameSchema });
 
@@ -54,6 +55,7 @@ export function PlaylistsPlace() {
         <Button variant="main" type="submit" disabled={isSubmitting}>
           Make playlist
         </Button>
+        <ReadPlaylist />
         {errors.name && (
           <p role="alert" className="text-sm text-brick">
             {errors.name.message}

@@ -1,3 +1,4 @@
+export { screenDay } from './screen-day';
 export { clearEditions, keep, kept, type Kept } from './clear';
 export { docket, type Docket, type DocketEntry } from './docket';
 export {

@@ -3,7 +3,7 @@ import { UploadRow, publish, rows, transaction, uuidv7 } from '@/database';
 import { notFound } from '../errors';
 import { Refusal } from '@/core';
 import type { Actor } from '../people';
-import { editWithin, inTurn, takeTurn, type MediaFiles } from '../plan';
+import { editWithin, freePlaylistName, inTurn, takeTurn, type MediaFiles } from '../plan';
 import { holdFiles, removeUnused } from './clean-up';
 import { screenSizes, wantRenditions } from './fitted';
 import type { Inspection } from './inspect';
@@ -181,7 +181,10 @@ async function recordMedia(
     within,
   );
   if (made.length > 1) {
-    const together = { name: await freeName(actor.networkId, name, within), items: ids.map((media) => ({ media })) };
+    const together = {
+      name: await freePlaylistName(actor.networkId, name, within),
+      items: ids.map((media) => ({ media })),
+    };
     await editWithin(actor, [{ kind: 'playlist', add: together }], within);
   }
   const found = await rows<{ id: string; slug: string }>(
@@ -191,20 +194,6 @@ async function recordMedia(
   );
   const rowOf = new Map(found.map((row) => [row.slug, row.id]));
   return ids.flatMap((slug) => rowOf.get(slug) ?? []);
-}
-
-/** A playlist's name that nobody has: with a number behind it where it is taken. */
-async function freeName(networkId: string, name: string, within: Transaction): Promise<string> {
-  const found = await rows<{ name: string }>(
-    "SELECT lower(name) AS name FROM plan_objects WHERE network_id = $1 AND kind = 'playlist'",
-    [networkId],
-    within,
-  );
-  const taken = new Set(found.map((one) => one.name));
-  for (let n = 1; ; n++) {
-    const wanted = n === 1 ? name : `${name} (${n})`;
-    if (!taken.has(wanted.toLowerCase())) return wanted;
-  }
 }
 
 async function finish(upload: UploadRow, made: readonly Made[]): Promise<void> {

@@ -4,6 +4,13 @@ export type { MediaFiles } from './media-files';
 export { createNetwork } from './networks';
 export { loadObjects, loadPlan } from './objects';
 export { draftPlan, importPlan, type Draft } from './plan';
+export {
+  addPlaylistFile,
+  freePlaylistName,
+  playlistFile,
+  type PlaylistFormat,
+  type PlaylistRead,
+} from './playlist-files';
 export { slugFor } from './slug';
 export { inTurn } from './turns';
 export { UNDO_MS, nextActs, undo, type UndoResult, type Way } from './undo';
