@@ -64,9 +64,17 @@ function world() {
     target: null as { edition: number; hash: string; text: string } | null,
     paired: false,
     cut: false,
+    /** What was asked while the line was cut, and how often a code was asked about. */
+    cutAsked: 0,
+    polls: 0,
     /** Sends at most so many bytes of a file, then breaks the line. */
     breakAfter: Infinity,
     spoil: false,
+    /** Programs come otherwise than their hash says. */
+    spoilProgram: false,
+    /** The code that is shown is over. */
+    expired: false,
+    codes: 0,
     /** A file that begins and does not end. */
     stuck: null as string | null,
     /** A file that the server does not find. */
@@ -87,11 +95,23 @@ function world() {
     serverTime: NOW,
   });
   const backend: PlayerBackend<string> = {
-    startPairing: async () => ({ deviceCode: 'd'.repeat(30), userCode: 'BCDF-GHJK', expiresIn: 900, interval: 0 }),
-    collectToken: async () => (state.paired ? { token: 't'.repeat(43) } : 'pending'),
+    startPairing: async () => {
+      state.codes++;
+      return { deviceCode: 'd'.repeat(30), userCode: 'BCDF-GHJK', expiresIn: 900, interval: 0 };
+    },
+    collectToken: async () => {
+      state.polls++;
+      if (state.paired) return { token: 't'.repeat(43) };
+      const over = state.expired;
+      state.expired = false;
+      return over ? 'expired' : 'pending';
+    },
     playerOf: async () => (state.paired ? 'hall' : null),
     targetOf,
-    programText: async (_player, hash) => (hash === state.target?.hash ? state.target.text : null),
+    programText: async (_player, hash) => {
+      if (hash !== state.target?.hash) return null;
+      return state.spoilProgram ? state.target.text.replace('10000', '20000') : state.target.text;
+    },
     fileOf: async (_player, sha256) =>
       FILES.has(sha256) && sha256 !== state.missing ? { type: 'image/png', bytes: 1_500_000 } : null,
     readFile: (sha256, range) => {
@@ -128,7 +148,10 @@ function world() {
   };
   const app = createPlayerApp(backend, () => '127.0.0.1');
   const fetcher = (async (input: string, init: RequestInit) => {
-    if (state.cut) throw new TypeError('no network');
+    if (state.cut) {
+      state.cutAsked++;
+      throw new TypeError('no network');
+    }
     if (state.portal) {
       state.portalAsked++;
       return new Response('<h1>Sign in to this network</h1>', {
@@ -233,6 +256,38 @@ test('a file that comes damaged is thrown away, reported, and fetched again unti
   state.spoil = false;
   await until(() => seen.programs.length === 1);
   await until(() => state.reports.some((one) => one.errors.some((error) => error.message.includes('came damaged'))));
+});
+
+test('a program that comes damaged is not played, is reported, and is fetched again until it is right', async () => {
+  const { state, fetcher } = world();
+  state.paired = true;
+  state.spoilProgram = true;
+  state.target = { edition: 1, ...program() };
+  expect(state.target.text).toContain('10000');
+  const { seen, session } = begin(fetcher);
+  const reported = () => state.reports.flatMap(({ errors }) => errors.map(({ message }) => message));
+  await until(() => reported().includes('The program came damaged: it is fetched again.'));
+  expect(seen.programs).toEqual([]);
+  state.spoilProgram = false;
+  session.hurry();
+  await until(() => seen.programs.length === 1);
+});
+
+test('while nobody types the code a line that breaks keeps it; one that is over is followed by another', async () => {
+  const { state, fetcher } = world();
+  const { seen, session } = begin(fetcher);
+  await until(() => state.codes === 1);
+  state.cut = true;
+  await until(() => state.cutAsked > 2);
+  state.cut = false;
+  const { polls } = state;
+  await until(() => state.polls > polls + 2);
+  expect(state.codes).toBe(1);
+  state.expired = true;
+  await until(() => state.codes === 2);
+  state.paired = true;
+  await until(() => seen.codes.at(-1) === null);
+  session.stop();
 });
 
 test('a new target goes ahead of the file that is under way for the last one', async () => {

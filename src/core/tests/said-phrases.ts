@@ -92,7 +92,7 @@ export const SAID: readonly (readonly [said: string, meant: When])[] = [
   ['every year on 17 May', { ...today, repeat: 'FREQ=YEARLY;BYMONTH=5;BYMONTHDAY=17' }],
   ['every 17 May', { ...today, repeat: 'FREQ=YEARLY;BYMONTH=5;BYMONTHDAY=17' }],
   ['yearly on Christmas Day', { ...today, repeat: 'FREQ=YEARLY;BYMONTH=12;BYMONTHDAY=25' }],
-  ['fortnightly on Mondays', { ...today, repeat: 'FREQ=WEEKLY;INTERVAL=2;BYDAY=MO' }],
+  ['fortnightly on Mondays', { from: '2026-11-30', repeat: 'FREQ=WEEKLY;INTERVAL=2;BYDAY=MO' }],
   ['every month on the 15th', { ...today, repeat: 'FREQ=MONTHLY;BYMONTHDAY=15' }],
   ['the first Monday in December', once('2026-12-07')],
   // Numbers.
@@ -167,8 +167,8 @@ export const SAID: readonly (readonly [said: string, meant: When])[] = [
   ['17 May each year', { ...today, repeat: 'FREQ=YEARLY;BYMONTH=5;BYMONTHDAY=17' }],
   ['every Tuesday, 5 times', { ...today, repeat: 'FREQ=WEEKLY;BYDAY=TU;COUNT=5' }],
   ['for 5 Mondays from 7 Dec', { from: '2026-12-07', repeat: 'FREQ=WEEKLY;BYDAY=MO;COUNT=5' }],
-  ['alternate Tuesdays', { ...today, repeat: 'FREQ=WEEKLY;INTERVAL=2;BYDAY=TU' }],
-  ['Mondays every other week', { ...today, repeat: 'FREQ=WEEKLY;INTERVAL=2;BYDAY=MO' }],
+  ['alternate Tuesdays', { from: '2026-12-01', repeat: 'FREQ=WEEKLY;INTERVAL=2;BYDAY=TU' }],
+  ['Mondays every other week', { from: '2026-11-30', repeat: 'FREQ=WEEKLY;INTERVAL=2;BYDAY=MO' }],
   [
     'Mondays in odd weeks',
     { ...today, repeat: `FREQ=YEARLY;BYWEEKNO=${Array.from({ length: 27 }, (_, i) => 2 * i + 1).join()};BYDAY=MO` },

@@ -1,5 +1,5 @@
 import { done, misread, type Result } from '../../refusal';
-import { WEEKDAYS, addDays, formatDate, weekdayIndex, type LocalDate } from '../dates';
+import { WEEKDAYS, addDays, civil, formatDate, weekdayIndex, type LocalDate } from '../dates';
 import { parseRule } from '../rule';
 import type { When } from '../schema';
 import { parseClock } from '../windows';
@@ -89,8 +89,10 @@ function finish(draft: Draft, reader: Reader): Result<When> {
     draft.daily ||
     [draft.also, draft.except, draft.only, draft.not, draft.windows].some((list) => list.length > 0) ||
     draft.clock !== undefined;
-  if (from === undefined && says && !(draft.endless && repeat.value === undefined && draft.length === undefined))
-    from = Math.min(today, to ?? today) as LocalDate;
+  if (from === undefined && says && !(draft.endless && repeat.value === undefined && draft.length === undefined)) {
+    const first = draft.everyWeeks > 1 && draft.parity === undefined ? nextOf(draft.days, today) : today;
+    from = Math.min(first, to ?? first) as LocalDate;
+  }
   if (draft.now && from === undefined) from = today;
   if (draft.length && from !== undefined) to = addDays(later(from, draft.length.count, draft.length.unit), -1);
   if (from !== undefined && to !== undefined && to < from) return misread('The last day comes before the first.');
@@ -106,6 +108,19 @@ function finish(draft: Draft, reader: Reader): Result<When> {
     ...list('not', draft.not),
     ...list('windows', draft.windows),
   });
+}
+
+/** The next of some weekdays, that day among them: of every other one this is the first. */
+function nextOf(days: ReadonlySet<number>, from: LocalDate): LocalDate {
+  const week = Array.from({ length: 7 }, (_, i) => addDays(from, i));
+  return week.find((date) => days.has(weekdayIndex(date))) ?? from;
+}
+
+/** The months, 1 to 12, of which there is a day from one date to another. */
+function monthsWithin(from: LocalDate, to: LocalDate): ReadonlySet<number> {
+  const months = new Set<number>();
+  for (let date = from; date <= to && months.size < 12; date = addDays(date, 1)) months.add(civil(date).month);
+  return months;
 }
 
 /** Makes windows of what began, ended or lasted without the other side; refuses what is not enough to know. */
@@ -177,7 +192,9 @@ function repeatOf(
   if (notMonths.size > 0) {
     const left = Array.from({ length: 12 }, (_, i) => i + 1).filter((month) => !notMonths.has(month));
     months = months.length > 0 ? months.filter((month) => !notMonths.has(month)) : left;
-    if (months.length === 0) return misread('No month is left: take one of the exceptions out.');
+    const known = from === undefined || to === undefined ? null : monthsWithin(from, to);
+    if (!months.some((month) => known?.has(month) ?? true))
+      return misread('No month is left: take one of the exceptions out.');
   }
   const byMonth = months.length > 0 ? `;BYMONTH=${[...new Set(months)].join()}` : '';
   const times = draft.count === undefined ? '' : `;COUNT=${draft.count}`;
