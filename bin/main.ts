@@ -44,6 +44,11 @@ const COMMANDS: Record<string, { readonly summary: string; load(): Promise<{ com
     load: async () => ({ command: (await import('./people-commands')).networkCommand }),
   },
   ics: { summary: 'Bookings of a plan file as iCalendar, and back', load: () => import('./ics') },
+  upload: { summary: 'Send files into the library of a server, by a personal key', load: () => import('./upload') },
+  watch: {
+    summary: 'Send what comes into a folder into the library of a server, by a personal key',
+    load: () => import('./watch'),
+  },
   playlist: { summary: 'A playlist of a plan file as M3U8 or XSPF', load: () => import('./playlist') },
   smil: { summary: 'What a screen of a plan file shows on a day, as SMIL 3.0', load: () => import('./smil') },
   schema: { summary: 'Write the JSON Schema of plan files (docs/plan.schema.json)', load: () => import('./schema') },

@@ -6,6 +6,20 @@ export interface Command {
   run(args: string[]): Promise<number | undefined>;
 }
 
+/** The same for a command that names files too, or folders. */
+export function optionsAndNames<T extends NonNullable<ParseArgsConfig['options']>>(
+  args: string[],
+  known: T,
+  usage: string,
+) {
+  try {
+    return parseArgs({ args, options: known, strict: true, allowPositionals: true });
+  } catch (error) {
+    console.error(`${error instanceof Error ? error.message : String(error)}\nUsage: lanternpost ${usage}`);
+    process.exit(2);
+  }
+}
+
 /** Reads a command's options; a wrong one is told with the usage, and exits 2. */
 export function options<T extends NonNullable<ParseArgsConfig['options']>>(args: string[], known: T, usage: string) {
   try {

@@ -12,6 +12,7 @@ import * as renditions from './migrations/0009-renditions';
 import * as mediaIndex from './migrations/0010-media-index';
 import * as sounds from './migrations/0011-sounds';
 import * as versions from './migrations/0012-archive-and-versions';
+import * as personalKeys from './migrations/0013-personal-keys';
 
 /** In order. The database remembers the ids of those that were run: they stay, whatever a file is called later. */
 const MIGRATIONS = [
@@ -27,6 +28,7 @@ const MIGRATIONS = [
   { name: '0010-media-index', ...mediaIndex },
   { name: '0011-sounds', ...sounds },
   { name: '0012-archive-and-versions', ...versions },
+  { name: '0013-personal-keys', ...personalKeys },
 ];
 
 /** A step may take as long as it needs, and wait for another process that makes it. */

@@ -7,9 +7,11 @@ import type { Refused, Result } from '@/core';
 import {
   changePassword,
   claim,
+  endKey,
   endSession,
   invite,
   join,
+  makeKey,
   offerOf,
   offerReset,
   readInput,
@@ -103,6 +105,14 @@ export async function signOutPersonAction(person: string): Promise<Result<void>>
 
 export async function endSessionAction(session: string): Promise<Result<void>> {
   return attemptAs((actor) => endSession(actor, readInput(rowSchema, session)));
+}
+
+export async function makeKeyAction(input: unknown): Promise<Result<{ readonly id: string; readonly token: string }>> {
+  return attemptAs((actor) => makeKey(actor, input));
+}
+
+export async function endKeyAction(key: string): Promise<Result<void>> {
+  return attemptAs((actor) => endKey(actor, readInput(rowSchema, key)));
 }
 
 export async function changePasswordAction(input: unknown): Promise<Result<void>> {

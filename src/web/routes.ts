@@ -1,17 +1,30 @@
 import { Readable } from 'node:stream';
 import type { ReadableStream } from 'node:stream/web';
 import { logOnce, logger } from '@/log';
-import { currentActor } from '@/web/session';
+import { currentActor, requestAddress } from '@/web/session';
 import type { z } from 'zod';
 import { Refusal, problemsOf } from '@/core';
 import { problemDocument } from '@/services/errors';
 import { troubleOf } from '@/services/trouble';
-import { inNameOf, type Actor } from '@/services/people';
+import { actorOfKey, inNameOf, type Actor, type Right } from '@/services/people';
 
-/** A route handler's work for a signed-in person: errors become RFC 9457 problem details. */
-export async function answerAs(request: Request, work: (actor: Actor) => Promise<Response>): Promise<Response> {
+/**
+ * A route handler's work for a signed-in person: errors become RFC 9457 problem details. With a right, a program may come too: with a
+ * personal key that has it, as `Authorization: Bearer` (RFC 6750, 2.1).
+ */
+export async function answerAs(
+  request: Request,
+  work: (actor: Actor) => Promise<Response>,
+  right?: Right,
+): Promise<Response> {
   return answer(request, async () => {
-    const actor = await currentActor();
+    const key = /^Bearer\s+(\S+)$/i.exec(request.headers.get('authorization') ?? '')?.[1];
+    if (key !== undefined && right === undefined)
+      throw new Refusal(403, 'No key opens this: it is for people who are signed in.');
+    const actor =
+      key !== undefined && right !== undefined
+        ? await actorOfKey(key, right, { address: await requestAddress() })
+        : await currentActor();
     if (!actor) throw new Refusal(401, 'You are signed out: sign in again.');
     return inNameOf(actor, () => work(actor));
   });

@@ -3,7 +3,7 @@
 import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Feed } from '@/services/calendars';
 import type { Docket, Edition, Kept } from '@/services/editions';
-import type { Invitation, Person, Session, TrailLine } from '@/services/people';
+import type { Invitation, Person, Session, TrailLine, PersonalKey } from '@/services/people';
 import type { Media, MediaKind, TagCount } from '@/core';
 import type { BatchSaid, Facets, MediaExtras, MediaPage, Room, Upload } from '@/services/library';
 import { askAgain } from './ask-again';
@@ -12,6 +12,7 @@ export interface PeopleView {
   readonly people: readonly Person[];
   readonly invitations: readonly Invitation[];
   readonly sessions: readonly Session[];
+  readonly keys: readonly PersonalKey[];
   readonly trail: readonly TrailLine[];
 }
 

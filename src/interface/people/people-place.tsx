@@ -10,6 +10,7 @@ import { dateTime } from '@/interface/kit/format';
 import { SecretAddress } from '@/interface/kit/secret-address';
 import type { GivenLink } from '@/services/people';
 import { InviteForm } from './invite-form';
+import { OwnKeys } from './own-keys';
 import { OwnSessions } from './own-sessions';
 import { PasswordForm } from './password-form';
 import { InvitationRow, PersonRow } from './rows';
@@ -78,6 +79,7 @@ export function PeoplePlace() {
       </div>
       <aside className="space-y-8" aria-label="Your own ways in">
         {view && <OwnSessions sessions={view.sessions} zone={zone} act={act} />}
+        {view && <OwnKeys keys={view.keys} zone={zone} act={act} onTold={notify} />}
         <PasswordForm act={act} />
       </aside>
     </div>

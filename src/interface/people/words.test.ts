@@ -28,9 +28,12 @@ test('every act is a sentence that names who did it', () => {
 });
 
 test.each([
-  [{ sessions: 0, feeds: 0 }, 'These end at once: the links that they gave out.'],
-  [{ sessions: 1, feeds: 0 }, 'These end at once: 1 open window and the links that they gave out.'],
-  [{ sessions: 2, feeds: 1 }, 'These end at once: 2 open windows, 1 calendar feed and the links that they gave out.'],
+  [{ sessions: 0, feeds: 0 }, 'These end at once: the links that they gave out and their keys.'],
+  [{ sessions: 1, feeds: 0 }, 'These end at once: 1 open window, the links that they gave out and their keys.'],
+  [
+    { sessions: 2, feeds: 1 },
+    'These end at once: 2 open windows, 1 calendar feed, the links that they gave out and their keys.',
+  ],
 ])('a removal of %p says what ends', (person, sentence) => {
   expect(removalSentence(person)).toBe(`${sentence} What they did keeps their name.`);
 });

@@ -35,6 +35,10 @@ export function trailSentence({ by, act, about }: TrailLine): string {
       return `${who} changed their password`;
     case 'sessions-ended':
       return about ? `${who} signed ${whom} out everywhere` : `${who} signed out another window`;
+    case 'key-made':
+      return `${who} made the key "${whom}"`;
+    case 'key-ended':
+      return `${who} ended the key "${whom}"`;
     case 'removed':
       return `${who} removed ${whom}`;
   }
@@ -46,6 +50,7 @@ export function removalSentence({ sessions, feeds }: Pick<Person, 'sessions' | '
     ...(sessions > 0 ? [counted(sessions, 'open window')] : []),
     ...(feeds > 0 ? [counted(feeds, 'calendar feed')] : []),
     'the links that they gave out',
+    'their keys',
   ];
   return `These end at once: ${ends.join(', ').replace(/, ([^,]*)$/, ' and $1')}. What they did keeps their name.`;
 }

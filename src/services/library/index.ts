@@ -8,6 +8,6 @@ export { receiveUpload, type Received } from './receive';
 export { libraryRoom, limitLibrary, type Room } from './room';
 export { beginUpload, cancelUpload, clearUploads, completeUpload, findSending, type Sending } from './sending';
 export { bringBack, clearVersions, type Version } from './versions';
-export { addFile, dismissUpload, failUpload, processUpload, uploads } from './uploads';
+export { addFile, dismissUpload, failUpload, oneUpload, processUpload, uploads } from './uploads';
 export type { Upload } from './rows';
 export { read as readFile, storedBytes, storedPath } from './store';

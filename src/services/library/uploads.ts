@@ -10,7 +10,7 @@ import type { Inspection } from './inspect';
 import { kindOfFile } from './kinds';
 import { prepare, type Prepared } from './prepare';
 import { makeThumbnail } from './renditions';
-import { knownMedia, recordFile, type Upload } from './rows';
+import { knownMedia, recordFile, uploadOf, type Upload } from './rows';
 import { adopt, storedBytes, storedPath } from './store';
 import { replacing } from './versions';
 
@@ -22,6 +22,13 @@ export async function uploads(actor: Actor): Promise<Upload[]> {
      ORDER BY u.created_at DESC LIMIT 50`,
     [actor.networkId],
   );
+}
+
+/** How far one upload is. Throws 404 for none. */
+export async function oneUpload({ networkId }: Actor, id: string): Promise<Upload> {
+  const row = await UploadRow.findOne({ where: { id, networkId } });
+  if (!row) throw notFound('upload');
+  return uploadOf(row);
 }
 
 /** Takes a failed upload off the list. */

@@ -10,6 +10,8 @@ export const ACTS = [
   'password-set',
   'password-changed',
   'sessions-ended',
+  'key-made',
+  'key-ended',
   'removed',
 ] as const;
 export type Act = (typeof ACTS)[number];

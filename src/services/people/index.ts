@@ -28,6 +28,8 @@ export {
   type Origin,
   type Session,
 } from './sessions';
+export { actorOfKey, endKey, keys, makeKey, type PersonalKey } from './keys';
+export type { Right } from './schemas';
 export { clearAttempts, giveBackAttempt, limitAttempts } from './limits';
 export { newToken, tokenHash } from './tokens';
 export { clearTrail, record, trail, type TrailLine } from './trail';

@@ -58,6 +58,8 @@ export async function join(token: string, input: unknown, from: Origin): Promise
     if (personId) {
       await PersonRow.update({ passwordHash, samplePassword: false }, { where: { id: personId }, transaction: within });
       await endSessions(personId, within);
+      // Whoever lost the password may have lost more: programs get new keys.
+      await rows('DELETE FROM personal_keys WHERE person_id = $1', [personId], within);
       await record({ networkId, personId, act: 'password-set', address }, within);
       return openSession(personId, from, within);
     }

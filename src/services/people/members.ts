@@ -174,6 +174,7 @@ export async function removePerson(actor: Actor, id: string): Promise<void> {
     await endSessions(id, within);
     await rows('DELETE FROM invitations WHERE by_id = $1 OR person_id = $1', [id], within);
     await rows('DELETE FROM feeds WHERE person_id = $1', [id], within);
+    await rows('DELETE FROM personal_keys WHERE person_id = $1', [id], within);
     const removed = await rows(
       `UPDATE people SET removed_at = now(), email = NULL, password_hash = NULL, sample_password = false
        WHERE id = $1 AND removed_at IS NULL RETURNING id`,

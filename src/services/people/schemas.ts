@@ -30,6 +30,15 @@ export const foundingSchema = inviteSchema.extend({ network: nameSchema });
 /** What somebody who holds a link sends with it. */
 export const joinSchema = z.object({ name: nameSchema, password: passwordSchema });
 
+/** What a key may be good for: `library` sends files there, and reads what is in it. */
+export const RIGHTS = ['library'] as const;
+export type Right = (typeof RIGHTS)[number];
+
+export const keySchema = z.object({
+  name: nameSchema,
+  rights: z.array(z.enum(RIGHTS, 'There is no such right.')).min(1, 'A key has one right at least.'),
+});
+
 export const passwordChangeSchema = z
   .object({ current: enteredSchema, password: passwordSchema })
   .refine(({ current, password }) => current !== password, {

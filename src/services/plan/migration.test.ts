@@ -112,6 +112,7 @@ test('a network of the tables before comes over whole: plan, files, players, edi
     '0010-media-index',
     '0011-sounds',
     '0012-archive-and-versions',
+    '0013-personal-keys',
   ]);
 
   const actor = { networkId: NETWORK ?? '', personId: PERSON ?? '', name: 'Ida' };

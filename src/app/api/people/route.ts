@@ -1,6 +1,6 @@
 import { answerAs, json } from '@/web/routes';
 import { sessionToken } from '@/web/session';
-import { invitations, people, sessions, trail } from '@/services/people';
+import { invitations, keys, people, sessions, trail } from '@/services/people';
 
 export const dynamic = 'force-dynamic';
 
@@ -8,12 +8,13 @@ export const dynamic = 'force-dynamic';
 export async function GET(request: Request): Promise<Response> {
   return answerAs(request, async (actor) => {
     const token = await sessionToken();
-    const [there, waiting, own, done] = await Promise.all([
+    const [there, waiting, own, ownKeys, done] = await Promise.all([
       people(actor),
       invitations(actor),
       sessions(actor, token),
+      keys(actor),
       trail(actor),
     ]);
-    return json({ people: there, invitations: waiting, sessions: own, trail: done });
+    return json({ people: there, invitations: waiting, sessions: own, keys: ownKeys, trail: done });
   });
 }

@@ -1,0 +1,130 @@
+import { createReadStream } from 'node:fs';
+import { stat } from 'node:fs/promises';
+import { basename } from 'node:path';
+import { DetailedError, Upload } from 'tus-js-client';
+import { v7 as uuidv7 } from 'uuid';
+import { Refusal } from '@/core';
+
+/** Sends files into a server's library by a personal key: in parts, gone on with after a broken line, and waited for until they are in. */
+
+/** What became of a file. */
+export interface Sent {
+  readonly file: string;
+  /** In the library, there already, or refused. */
+  readonly became: 'in' | 'known' | 'refused';
+  /** What it is called there, or why it was refused. */
+  readonly said: string;
+}
+
+const SOON_MS = [500, 1000, 2000, 5000, 10_000];
+const ASKED_EVERY_MS = 400;
+/** Answers that another try may change. */
+const isPassing = (status: number) => [0, 408, 409, 423, 429, 500, 502, 503, 504].includes(status);
+
+interface Received {
+  readonly known?: string;
+  readonly upload?: { readonly id: string; readonly name: string };
+}
+
+export class LibraryClient {
+  /** `patient`: a line that is broken is waited for as long as it takes; else some seconds. */
+  constructor(
+    private readonly server: string,
+    private readonly key: string,
+    private readonly patient = false,
+  ) {}
+
+  private get headers() {
+    return { authorization: `Bearer ${this.key}` };
+  }
+
+  /** What the server answers, as JSON. Throws a Refusal with its sentence. */
+  private async ask(path: string, init: RequestInit = {}): Promise<unknown> {
+    const response = await fetch(new URL(path, this.server), {
+      ...init,
+      headers: { ...this.headers, ...init.headers },
+    }).catch(() => {
+      throw new Refusal(503, `${this.server} does not answer: is it running, and is the address right?`);
+    });
+    const body = (await response.json().catch(() => null)) as { title?: unknown } | null;
+    if (response.ok && body !== null) return body;
+    throw new Refusal(
+      response.status,
+      typeof body?.title === 'string'
+        ? body.title
+        : `${this.server} answers, but not as Lanternpost does: is the address right?`,
+    );
+  }
+
+  /** Looks whether the key opens the library. Throws a Refusal with a sentence where it does not. */
+  async check(): Promise<void> {
+    await this.ask('/api/uploads');
+  }
+
+  /** Files are sent as one batch: what is said of it holds for all of them. */
+  async describe(batch: string, tags: readonly string[]): Promise<void> {
+    await this.ask(`/api/batches/${batch}`, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ tags }),
+    });
+  }
+
+  readonly newBatch = () => uuidv7();
+
+  /** Sends a file, and waits until it is in the library or refused. */
+  async send(file: string, batch: string): Promise<Sent> {
+    try {
+      const { size } = await stat(file);
+      const received = await this.bytes(file, size, batch);
+      if (received.known !== undefined) return { file, became: 'known', said: received.known };
+      const failed = received.upload ? await this.settled(received.upload.id) : null;
+      return failed === null
+        ? { file, became: 'in', said: received.upload?.name ?? basename(file) }
+        : { file, became: 'refused', said: failed };
+    } catch (error) {
+      if (error instanceof Refusal) return { file, became: 'refused', said: error.message };
+      const code = (error as NodeJS.ErrnoException).code;
+      if (code !== undefined) return { file, became: 'refused', said: `This file can not be read (${code}).` };
+      throw error;
+    }
+  }
+
+  private bytes(file: string, size: number, batch: string): Promise<Received> {
+    return new Promise((resolve, reject) => {
+      const upload = new Upload(createReadStream(file), {
+        endpoint: new URL('/api/uploads', this.server).href,
+        uploadSize: size,
+        headers: this.headers,
+        metadata: { filename: basename(file), batch },
+        retryDelays: this.patient ? [...SOON_MS, ...Array.from({ length: 10_000 }, () => 30_000)] : SOON_MS,
+        onShouldRetry: (error) => isPassing(error.originalResponse?.getStatus() ?? 0),
+        onError: (error) => reject(refusalOf(error, this.server)),
+        onSuccess: ({ lastResponse }) => resolve(JSON.parse(lastResponse.getBody()) as Received),
+      });
+      upload.start();
+    });
+  }
+
+  /** Waits until a file is made ready: null where it is, else why it can't be. */
+  private async settled(id: string): Promise<string | null> {
+    for (;;) {
+      const { state, error } = (await this.ask(`/api/uploads/${id}`)) as { state: string; error: string | null };
+      if (state === 'ready') return null;
+      if (state === 'failed') return error ?? 'It could not be processed.';
+      await new Promise((wake) => setTimeout(wake, ASKED_EVERY_MS));
+    }
+  }
+}
+
+function refusalOf(error: Error | DetailedError, server: string): Refusal {
+  const response = error instanceof DetailedError ? error.originalResponse : null;
+  if (!response) return new Refusal(503, `${server} does not answer: is it running, and is the address right?`);
+  try {
+    const { title } = JSON.parse(response.getBody()) as { title?: unknown };
+    if (typeof title === 'string') return new Refusal(response.getStatus(), title);
+  } catch {
+    // An answer of something in between: told below.
+  }
+  return new Refusal(response.getStatus(), `${server} answers, but not as Lanternpost does: is the address right?`);
+}

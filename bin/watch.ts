@@ -1,0 +1,93 @@
+import { watch } from 'chokidar';
+import { mkdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { basename, join, relative, resolve } from 'node:path';
+import { optionsAndNames, type Command } from './options';
+import { cannot, orRefuse } from './plan-file';
+import { SERVER_OPTIONS, clientOf, line, tagsIn } from './upload';
+
+const usage = `watch FOLDER --server URL [--tags TAG,TAG] [--state FILE]
+       Sends what is in a folder, and what comes into it, into the library, until it is ended; a broken line is waited for. The key
+       stands in LANTERNPOST_KEY (or --key). What was sent is remembered in FOLDER/.lanternpost/sent.json, or in the state file.`;
+
+/** A file is whole when it has not grown for so long. */
+const STILL_MS = 1000;
+
+/** What was sent, by its path in the folder: its size and time, so that what changed since is sent again. */
+class Remembered {
+  private readonly known: Record<string, string>;
+
+  constructor(private readonly path: string) {
+    this.known = read(path);
+  }
+
+  has = (name: string, mark: string) => this.known[name] === mark;
+
+  add(name: string, mark: string): void {
+    this.known[name] = mark;
+    mkdirSync(resolve(this.path, '..'), { recursive: true });
+    writeFileSync(this.path, JSON.stringify(this.known, null, 1));
+  }
+}
+
+function read(path: string): Record<string, string> {
+  try {
+    return JSON.parse(readFileSync(path, 'utf8')) as Record<string, string>;
+  } catch {
+    return {};
+  }
+}
+
+const isFolder = (path: string) => statSync(path, { throwIfNoEntry: false })?.isDirectory() ?? false;
+
+export const command: Command = {
+  usage,
+  async run(args) {
+    const { values: given, positionals } = optionsAndNames(
+      args,
+      { ...SERVER_OPTIONS, state: { type: 'string' } },
+      usage,
+    );
+    const [folder] = positionals;
+    if (folder === undefined || positionals.length > 1) {
+      console.error(`Usage: lanternpost ${usage}`);
+      return 2;
+    }
+    const failed = await orRefuse(async () => {
+      if (!isFolder(folder)) throw cannot('', `There is no folder ${folder}: check its name.`);
+      const client = clientOf(given, true);
+      await client.check();
+      const sent = new Remembered(given.state ?? join(folder, '.lanternpost', 'sent.json'));
+      const tags = tagsIn(given.tags);
+      // One after the other, in the order in which they came.
+      let turn = Promise.resolve();
+      const take = (path: string) => {
+        turn = turn
+          .then(async () => {
+            const stats = statSync(path, { throwIfNoEntry: false });
+            if (!stats) return;
+            const [name, mark] = [relative(folder, path), `${stats.size} ${stats.mtimeMs}`];
+            if (sent.has(name, mark)) return;
+            const batch = client.newBatch();
+            const result = await client.send(path, batch);
+            if (result.became !== 'refused' && tags.length > 0) await client.describe(batch, tags);
+            sent.add(name, mark);
+            (result.became === 'refused' ? console.error : console.log)(line({ ...result, file: name }));
+          })
+          .catch((error: unknown) =>
+            console.error(`${path}: ${error instanceof Error ? error.message : String(error)}`),
+          );
+      };
+      const watcher = watch(folder, {
+        ignored: (path) => path !== folder && basename(path).startsWith('.'),
+        awaitWriteFinish: { stabilityThreshold: STILL_MS, pollInterval: 100 },
+      });
+      watcher.on('add', take).on('change', take);
+      await new Promise<void>((ready) => watcher.once('ready', () => ready()));
+      console.log(`Watching ${folder}: what comes in goes into the library of ${given.server}.`);
+      for (const signal of ['SIGINT', 'SIGTERM'] as const)
+        process.once(signal, () => void watcher.close().then(() => process.exit(0)));
+      return 0;
+    });
+    return failed === 0 ? undefined : failed;
+  },
+};

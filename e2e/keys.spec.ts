@@ -1,0 +1,124 @@
+import { spawn, spawnSync } from 'node:child_process';
+import { cpSync, mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { Page } from '@playwright/test';
+import { manyPictures } from './support/files';
+import { draft } from './support/plan';
+import { server, signIn } from './support/session';
+import { expect, test } from './support/test';
+
+/** Programs work in a person's name by a key: files go into the library from the command line, and from a folder that is watched. */
+test.describe.configure({ mode: 'serial' });
+
+let page: Page;
+let key = '';
+test.beforeAll(async ({ browser }) => {
+  page = await browser.newPage();
+  await signIn(page);
+});
+test.afterAll(() => page.close());
+
+const environment = () => ({ ...process.env, LANTERNPOST_KEY: key });
+const lanternpost = (...args: string[]) => {
+  const { status, stdout, stderr } = spawnSync(process.execPath, ['bin/lanternpost.mjs', ...args], {
+    encoding: 'utf8',
+    env: environment(),
+  });
+  return { status, stdout, stderr };
+};
+const tagged = async (tag: string) =>
+  (await draft()).media.flatMap(({ name, tags }) => (tags?.includes(tag) ? [name] : [])).sort();
+
+test('a key is made for a purpose, and shown once', async () => {
+  await page.goto(server('/people'));
+  await page.getByRole('button', { name: 'Make a key' }).click();
+  await expect(page.getByText('Write what the key is for')).toBeVisible();
+  await page.getByLabel('What a new key is for').fill('Signs folder');
+  await page.getByRole('button', { name: 'Make a key' }).click();
+  const shown = page.getByLabel('The key Signs folder', { exact: true });
+  await expect(shown).toHaveValue(/^lanternpost_[\w-]{43}$/);
+  key = await shown.inputValue();
+  await page.reload();
+  await expect(page.getByText('never used')).toBeVisible();
+  await expect(shown).toHaveCount(0);
+});
+
+test('files are sent by it from the command line, tagged; what can not be played, or is there already, is told', async () => {
+  const [one = '', two = ''] = await manyPictures(2);
+  const wrong = join(mkdtempSync(join(tmpdir(), 'lanternpost-keys-')), 'notes.txt');
+  writeFileSync(wrong, 'no picture');
+  const sent = lanternpost(
+    'upload',
+    one,
+    two,
+    wrong,
+    '/nowhere.png',
+    '--server',
+    server('/'),
+    '--tags',
+    'quayside, boats',
+  );
+  expect(sent.status).toBe(1);
+  expect(sent.stdout).toContain('in the library as "Boat 01"');
+  expect(sent.stdout).toContain('in the library as "Boat 02"');
+  expect(sent.stderr).toMatch(/notes\.txt: .+/);
+  expect(sent.stderr).toContain('/nowhere.png: This file can not be read (ENOENT).');
+  expect(await tagged('quayside')).toEqual(['Boat 01', 'Boat 02']);
+  const again = lanternpost('upload', one, '--server', server('/'), '--json');
+  expect([again.status, JSON.parse(again.stdout)]).toEqual([0, { file: one, became: 'known', said: 'Boat 01' }]);
+});
+
+test('a folder is watched: what is in it and what comes into it goes into the library, once', async () => {
+  const folder = mkdtempSync(join(tmpdir(), 'lanternpost-watched-'));
+  const [, , three = '', four = ''] = await manyPictures(4);
+  cpSync(three, join(folder, 'Three.png'));
+  const watching = () => {
+    const told: string[] = [];
+    const child = spawn(
+      process.execPath,
+      ['bin/lanternpost.mjs', 'watch', folder, '--server', server('/'), '--tags', 'watched'],
+      { env: environment(), stdio: ['ignore', 'pipe', 'pipe'] },
+    );
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (text: Buffer) => told.push(String(text)));
+    const ended = new Promise((done) => child.once('exit', done));
+    return { told, stop: () => (child.kill('SIGINT'), ended) };
+  };
+  const first = watching();
+  await expect.poll(() => tagged('watched'), { timeout: 60_000 }).toEqual(['Three']);
+  cpSync(four, join(folder, 'Four.png'));
+  await expect.poll(() => tagged('watched'), { timeout: 60_000 }).toEqual(['Four', 'Three']);
+  await expect.poll(() => first.told.join('')).toContain('Four.png: in the library as "Four"');
+  expect(await first.stop()).toBe(0);
+  // Begun again it knows what it has sent.
+  const second = watching();
+  cpSync(four, join(folder, 'Four again.png'));
+  await expect
+    .poll(() => second.told.join(''), { timeout: 60_000 })
+    .toContain('Four again.png: the library has it already');
+  expect(second.told.join('')).not.toContain('Three');
+  await second.stop();
+});
+
+test('an ended key opens nothing, nor does a server that is none; a key opens no page of a person', async ({
+  request,
+}) => {
+  const headers = { authorization: `Bearer ${key}` };
+  expect((await request.get(server('/api/uploads'), { headers })).status()).toBe(200);
+  for (const path of ['/api/people', '/api/docket', '/api/media'])
+    expect((await request.get(server(path), { headers })).status()).toBe(403);
+  await page.getByRole('button', { name: 'End the key Signs folder' }).click();
+  await expect(page.getByText('never used')).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'End the key Signs folder' })).toHaveCount(0);
+  expect((await request.get(server('/api/uploads'), { headers })).status()).toBe(401);
+  const [one = ''] = await manyPictures(1);
+  const refused = lanternpost('upload', one, '--server', server('/'));
+  expect([refused.status, JSON.parse(refused.stderr)]).toEqual([
+    2,
+    { errors: [{ path: '', message: 'This key is not known: it was ended, or a part of it is missing.' }] },
+  ]);
+  expect(lanternpost('upload', one, '--server', 'http://127.0.0.1:9').stderr).toContain('does not answer');
+  expect(lanternpost('watch', '/no/such/folder', '--server', server('/')).stderr).toContain(
+    'There is no folder /no/such/folder',
+  );
+});
