@@ -48,7 +48,15 @@ async function searches(): Promise<void> {
   await rows('ANALYZE');
   const actor = { networkId, personId: null, name: 'bench' };
   const bare = await each(() => rows('SELECT count(*) FROM media_index WHERE network_id = $1', [networkId]));
-  const filters = { unused: false, kind: null, audible: false, ending: false, archived: false };
+  const filters = {
+    unused: false,
+    kind: null,
+    audible: false,
+    ending: false,
+    archived: false,
+    among: null,
+    small: [] as string[],
+  };
   for (const [bench, ask] of [
     ['library/page-of-50000', (search: string) => findInLibrary(actor, { search, ...filters, from: 0, count: 60 })],
     ['library/facets-of-50000', (search: string) => libraryFacets(actor, { search, ...filters })],

@@ -145,3 +145,24 @@ test('a file that is not there says so; a sound is heard and stands nowhere', as
   await page.goBack();
   await expect(page.getByText('2 files', { exact: true })).toBeVisible();
 });
+
+test('files that screens show too large for them are found, until no screen does', async () => {
+  const { edit } = await import('@/services/plan');
+  const actor = await ternholm();
+  await edit(actor, [
+    { kind: 'playlist', id: 'tiny', add: { name: 'Tiny', items: [{ media: 'wall-welcome' }] } },
+    {
+      ...{ kind: 'screen', id: 'tiny-screen' },
+      add: { name: 'Large', site: 'sillarvik', width: 1920, height: 1080, backdrop: { playlist: 'tiny' } },
+    },
+  ]);
+  await page.goto(server('/library?small'));
+  await expect(page.locator('[data-media="wall-welcome"]')).toBeVisible();
+  const small = page
+    .getByRole('group', { name: 'Narrow down' })
+    .getByRole('button', { name: /^Too small for its screens/ });
+  await expect(small).toHaveAttribute('aria-pressed', 'true');
+  await edit(actor, [{ kind: 'screen', id: 'tiny-screen', remove: true }]);
+  await page.reload();
+  await expect(page.locator('[data-media="wall-welcome"]')).toHaveCount(0);
+});

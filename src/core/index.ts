@@ -193,6 +193,8 @@ export {
   type Reach,
   type Segment,
   type Subject,
+  enlarged,
+  tooSmall,
 } from './forecast';
 export {
   carried,

@@ -10,5 +10,6 @@ export const mediaFilters = {
   audible: z.stringbool().default(false),
   unused: z.stringbool().default(false),
   ending: z.stringbool().default(false),
+  small: z.stringbool().default(false),
   archived: z.stringbool().default(false),
 };

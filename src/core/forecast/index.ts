@@ -33,4 +33,5 @@ export { airTime, type AirTime, type Subject } from './airtime';
 export { contestsOf, hidersOf, type BookingState, type Contest } from './contest';
 export { neverShown, type NeverShown } from './never-shown';
 export { outcomeRows, outcomeRange, type OutcomeRow, type OutcomeSpan } from './outcome';
+export { enlarged, tooSmall } from './too-small';
 export { reach, type Reach } from './reach';

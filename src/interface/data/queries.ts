@@ -65,6 +65,8 @@ export interface LibraryFilters {
   readonly audible?: boolean;
   readonly unused?: boolean;
   readonly ending?: boolean;
+  /** What screens show too large for it. */
+  readonly small?: boolean;
   /** What is archived in place of what is not. */
   readonly archived?: boolean;
 }

@@ -1,4 +1,4 @@
-import { never, type Fit, type Screen, type ShownMedia } from '@/core';
+import { enlarged, type Fit, type Screen, type ShownMedia } from '@/core';
 
 /** How a file stands on screens of one size. */
 export interface Standing {
@@ -36,19 +36,10 @@ export function standings(media: Size, screens: readonly Screen[], fit: Fit = 'w
 }
 
 function standingOf(media: Size, size: Size, fit: Fit): Pick<Standing, 'bars' | 'cut' | 'scale' | 'stretched'> {
+  const scale = enlarged(media, size, fit);
+  if (fit !== 'stretch') return shapely(media, size, scale);
   const [x, y] = [size.width / media.width, size.height / media.height];
-  switch (fit) {
-    case 'stretch':
-      return { bars: 0, cut: 0, scale: Math.max(x, y), stretched: Math.max(x, y) / Math.min(x, y) };
-    case 'whole':
-      return shapely(media, size, Math.min(x, y));
-    case 'fill':
-      return shapely(media, size, Math.max(x, y));
-    case 'exact':
-      return shapely(media, size, 1);
-    default:
-      return never(fit);
-  }
+  return { bars: 0, cut: 0, scale, stretched: Math.max(x, y) / Math.min(x, y) };
 }
 
 /** What keeps its shape: what of the screen it leaves empty, and what of it is beyond the screen. */

@@ -127,7 +127,7 @@ export function LibraryPlace() {
 const NO_FILES: readonly Media[] = [];
 
 const KINDS = ['image', 'video', 'sound'] as const;
-const STATES = ['audible', 'unused', 'ending', 'archived'] as const;
+const STATES = ['audible', 'unused', 'ending', 'small', 'archived'] as const;
 
 /** What an address narrows the library to. */
 function filtersOf(asked: URLSearchParams): LibraryFilters {

@@ -11,6 +11,7 @@ const STATES = [
   ['audible', 'With sound'],
   ['unused', 'Not used'],
   ['ending', 'End within 7 days'],
+  ['small', 'Too small for its screens'],
   ['archived', 'Archived'],
 ] as const;
 

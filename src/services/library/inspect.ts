@@ -159,7 +159,7 @@ export async function makeSound(
     [
       ...['-v', 'error', '-xerror', '-threads', '2', ...inputOf(path, type), '-map', '0:a:0'],
       ...['-map_metadata', '-1', '-vn', '-sn', '-dn', ...made],
-      ...['-movflags', '+faststart', '-f', 'ipod', '-progress', 'pipe:1', '-y', target],
+      ...['-movflags', '+faststart', '-f', 'ipod', '-stats_period', '0.2', '-progress', 'pipe:1', '-y', target],
     ],
     shareOf(durationMs, progress),
   );
@@ -195,7 +195,17 @@ export async function decodeFilm(
   const good = await runFfmpeg(
     [
       ...['-v', 'error', '-xerror', '-threads', '2', ...inputOf(path, type)],
-      ...['-map', kind === 'sound' ? '0:a:0' : '0:v:0', '-f', 'null', '-progress', 'pipe:1', '-'],
+      ...[
+        '-map',
+        kind === 'sound' ? '0:a:0' : '0:v:0',
+        '-f',
+        'null',
+        '-stats_period',
+        '0.2',
+        '-progress',
+        'pipe:1',
+        '-',
+      ],
     ],
     shareOf(durationMs, progress),
   );
@@ -228,7 +238,7 @@ export async function makeFilm(
     [
       ...['-v', 'error', '-xerror', '-threads', '2', ...inputOf(path, type), '-map', '0:V:0', '-map', '0:a:0?'],
       ...['-map_metadata', '-1', '-sn', '-dn', ...(make === 'remux' ? ['-c', 'copy'] : ENCODED)],
-      ...['-movflags', '+faststart', '-f', 'mp4', '-progress', 'pipe:1', '-y', target],
+      ...['-movflags', '+faststart', '-f', 'mp4', '-stats_period', '0.2', '-progress', 'pipe:1', '-y', target],
     ],
     shareOf(durationMs, progress),
   );
@@ -265,7 +275,7 @@ export async function makeSmallerFilm(
       ...['-vf', `scale=${size.width}:${size.height}:flags=lanczos,setsar=1,format=yuv420p`, '-fpsmax', '60'],
       ...['-c:v', 'libx264', '-preset', 'veryfast', '-crf', '21', '-maxrate', bits, '-bufsize', bits],
       ...['-c:a', 'aac', '-b:a', '128k', '-ac', '2', '-movflags', '+faststart', '-f', 'mp4'],
-      ...['-progress', 'pipe:1', '-y', target],
+      ...['-stats_period', '0.2', '-progress', 'pipe:1', '-y', target],
     ],
     () => {},
   );

@@ -342,7 +342,7 @@ describe('documents of pages', () => {
       (
         await findInLibrary(who, {
           ...{ search, from: 0, count: 9, kind: null },
-          ...{ audible: false, unused: false, ending: false, archived: false },
+          ...{ audible: false, unused: false, ending: false, archived: false, among: null },
         })
       ).files.map(({ name }) => name);
     expect(await found('lifeboat')).toEqual(['Safety, page 1 of 3']);

@@ -88,13 +88,13 @@ test('a film is measured and decoded whole, with progress on the way', async () 
     if (message.kind === 'uploads' && message.network === actor.networkId && message.upload)
       told.push(message.upload.progress);
   });
-  await add(actor, 'Buoy.mp4', film(12, '1280x720'));
+  await add(actor, 'Buoy.mp4', film(60, '1280x720'));
   stop();
   expect((await draftPlan(actor)).plan.media[0]).toMatchObject({
     kind: 'video',
     width: 1280,
     height: 720,
-    durationMs: 12_000,
+    durationMs: 60_000,
     type: 'video/mp4',
   });
   expect(told.some((percent) => percent > 10 && percent < 90)).toBe(true);

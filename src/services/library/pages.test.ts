@@ -34,6 +34,8 @@ const all = {
   audible: false,
   ending: false,
   archived: false,
+  among: null,
+  small: [] as string[],
 };
 const ids = ({ files }: { readonly files: readonly { readonly id: string }[] }) => files.map((one) => one.id).join(' ');
 
@@ -190,7 +192,7 @@ test('what there is is counted by what it may be narrowed to, and narrowed', asy
   ]);
   const facets = await libraryFacets(actor, all);
   expect(facets).toEqual({
-    ...{ image: 3, video: 1, sound: 1, audible: 2, unused: 3, ending: 1, archived: 0 },
+    ...{ image: 3, video: 1, sound: 1, audible: 2, unused: 3, ending: 1, archived: 0, small: 0 },
     tags: [
       { tag: 'pier', count: 2 },
       { tag: 'winter', count: 2 },
@@ -210,7 +212,7 @@ test('what there is is counted by what it may be narrowed to, and narrowed', asy
   });
   expect(await libraryFacets(actor, { ...all, search: 'map' })).toMatchObject({ image: 2, video: 0, unused: 1 });
   expect(await libraryFacets(actor, { ...all, search: 'nowhere' })).toEqual({
-    ...{ image: 0, video: 0, sound: 0, audible: 0, unused: 0, ending: 0 },
+    ...{ image: 0, video: 0, sound: 0, audible: 0, unused: 0, ending: 0, archived: 0, small: 0 },
     tags: [],
   });
   expect(await libraryTags(actor)).toEqual([
@@ -243,4 +245,16 @@ test('what is archived is found among the archived alone, and is used by no rule
   expect(await libraryFacets(actor, { ...all, search: 'odd' })).toMatchObject({ image: 2, archived: 1 });
   await edit(actor, [{ kind: 'media', id: 'f5', set: { archived: null } }]);
   expect(ids(await findInLibrary(actor, { ...all, search: 'odd' }))).toBe('f5 f3 f1');
+});
+
+test('of files that are named by their ids alone those are told, and how many of what is meant are among them', async () => {
+  const actor = await library();
+  expect(ids(await findInLibrary(actor, { ...all, among: ['f5', 'f2', 'nothing'] }))).toBe('f5 f2');
+  expect(ids(await findInLibrary(actor, { ...all, search: 'odd', among: ['f5', 'f2'] }))).toBe('f5');
+  expect((await findInLibrary(actor, { ...all, among: [] })).total).toBe(0);
+  expect(await libraryFacets(actor, { ...all, small: ['f5', 'f2'] })).toMatchObject({ image: 7, small: 2 });
+  expect(await libraryFacets(actor, { ...all, search: 'odd', small: ['f5', 'f2'] })).toMatchObject({
+    image: 3,
+    small: 1,
+  });
 });

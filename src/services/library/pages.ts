@@ -61,6 +61,8 @@ export interface Facets extends Readonly<Record<MediaKind, number>> {
   readonly audible: number;
   readonly unused: number;
   readonly ending: number;
+  /** That screens show too large for them. */
+  readonly small: number;
   readonly archived: number;
   /** The tags that most of them have. */
   readonly tags: readonly TagCount[];
@@ -72,7 +74,7 @@ const TAGS_TOLD = 10;
 
 export async function libraryFacets(
   { networkId }: Actor,
-  { search, ...filters }: Omit<MediaSearch, 'from' | 'count'>,
+  { search, small, ...filters }: Omit<MediaSearch, 'from' | 'count'> & { readonly small: readonly string[] },
 ): Promise<Facets> {
   const rules = await rulesIn(networkId);
   const binds = new Binds();
@@ -93,6 +95,7 @@ export async function libraryFacets(
        count(*) FILTER (WHERE m.kind = 'sound') AS sound, count(*) FILTER (WHERE ${own} AND m.audible) AS audible,
        count(*) FILTER (WHERE ${own} AND ${unusedSql(networkId, rules, binds)}) AS unused,
        count(*) FILTER (WHERE ${own} AND ${endingSql(today(), binds)}) AS ending,
+       count(*) FILTER (WHERE ${own} AND m.slug = ANY(${binds.add(small)}::text[])) AS small,
        (SELECT count(*) FROM media_index m WHERE ${shelved} AND ${own}) AS archived,
        (SELECT jsonb_agg(jsonb_build_object('tag', tag, 'count', n)) FROM (
           SELECT tag, count(*) AS n FROM hit AS m, unnest(m.tags) AS tag WHERE ${own}
@@ -108,6 +111,7 @@ export async function libraryFacets(
     audible: of('audible'),
     unused: of('unused'),
     ending: of('ending'),
+    small: of('small'),
     archived: of('archived'),
     tags: counts?.tags ?? [],
   };

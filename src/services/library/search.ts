@@ -62,13 +62,15 @@ export interface Filters {
   readonly ending: boolean;
   /** What is archived in place of what is not. */
   readonly archived: boolean;
+  /** Of these files alone, by their ids; null for all. */
+  readonly among: readonly string[] | null;
 }
 
 /** The condition of a search in a network. `rules` are those by which its playlists collect files; `today` is a date. */
 export function searchSql(
   networkId: string,
   { text, size }: MediaSearchText,
-  { kind, audible, unused, ending, archived }: Filters,
+  { kind, audible, unused, ending, archived, among }: Filters,
   rules: readonly string[],
   today: string,
   binds: Binds,
@@ -81,6 +83,7 @@ export function searchSql(
   if (size) parts.push(`(${exactSql(size, binds)} OR ${alikeSql(size, binds)})`);
   if (kind) parts.push(`m.kind = ${binds.add(kind)}`);
   if (audible) parts.push('m.audible');
+  if (among) parts.push(`m.slug = ANY(${binds.add(among)}::text[])`);
   if (ending) parts.push(endingSql(today, binds));
   if (unused) parts.push(unusedSql(networkId, rules, binds));
   return parts.join(' AND ');

@@ -1,4 +1,4 @@
-import { glances, type Glance, type Instant } from '@/core';
+import { glances, tooSmall, type Glance, type Instant } from '@/core';
 import { docket, publishAgain, publishEdition, publishedPlan, type Docket } from '../editions';
 import type { Actor } from '../people';
 import { draftPlan } from '../plan';
@@ -28,12 +28,24 @@ async function glancesAt(actor: Actor, at: Instant): Promise<readonly Glance[]> 
   return glances(plan, at);
 }
 
+/** By the plan that they were found in: it is the same object as long as nothing changes. */
+const small = new WeakMap<object, readonly string[]>();
+
+/** The ids of the files that screens show too large for them, by the draft. */
+async function smallFiles(actor: Actor): Promise<readonly string[]> {
+  const { plan } = await draftPlan(actor);
+  const ids = small.get(plan) ?? [...tooSmall(plan).keys()];
+  small.set(plan, ids);
+  return ids;
+}
+
 export const TASKS = {
   docket: (actor: Actor): Promise<Docket> => docket(actor),
   docketSums,
   glancesAt,
   publishAgain,
   publishEdition,
+  smallFiles,
   /** The list of towns is large: it is read here, and not where pages are answered. */
   towns: (_: Actor, typed: string): Promise<readonly Town[]> => findTowns(typed),
 };

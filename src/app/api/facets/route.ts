@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { mediaFilters } from '@/web/inputs';
 import { answerAs, json, readQuery } from '@/web/routes';
 import { libraryFacets } from '@/services/library';
+import { think } from '@/services/thinking';
 
 export const dynamic = 'force-dynamic';
 
@@ -9,5 +10,9 @@ const querySchema = z.object(mediaFilters);
 
 /** What the library's files that are meant may be narrowed to, with how many each would be. */
 export async function GET(request: Request): Promise<Response> {
-  return answerAs(request, async (actor) => json(await libraryFacets(actor, readQuery(request, querySchema))));
+  return answerAs(request, async (actor) => {
+    const { small: narrowed, ...asked } = readQuery(request, querySchema);
+    const small = await think('smallFiles', actor);
+    return json(await libraryFacets(actor, { ...asked, small, among: narrowed ? small : null }));
+  });
 }

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { mediaFilters } from '@/web/inputs';
 import { answerAs, json, readQuery } from '@/web/routes';
 import { findInLibrary } from '@/services/library';
+import { think } from '@/services/thinking';
 
 export const dynamic = 'force-dynamic';
 
@@ -13,5 +14,8 @@ const querySchema = z.object({
 
 /** A page of the library's files that are meant. */
 export async function GET(request: Request): Promise<Response> {
-  return answerAs(request, async (actor) => json(await findInLibrary(actor, readQuery(request, querySchema))));
+  return answerAs(request, async (actor) => {
+    const { small, ...asked } = readQuery(request, querySchema);
+    return json(await findInLibrary(actor, { ...asked, among: small ? await think('smallFiles', actor) : null }));
+  });
 }
