@@ -7,6 +7,8 @@ import { expect, test } from './support/test';
 /** Playlists that are shuffled, films that are cut, and bookings that are woven into what shows. */
 test.describe.configure({ mode: 'serial' });
 
+const CUT = 'lane-flow';
+
 let page: Page;
 test.beforeAll(async ({ browser }) => {
   page = await browser.newPage();
@@ -51,6 +53,37 @@ test('a film is cut where one says; what can not be cut is told and stays', asyn
   await clip.press('Enter');
   await expect.poll(async () => (await lanes())?.items.every((item) => item.clip === undefined)).toBe(true);
   await expect(total).toHaveText(before);
+});
+
+test('a film is cut on its own pictures, by keys too; all of it is no cut', async () => {
+  const crossing = async () =>
+    (await draft()).playlists.flatMap(({ items }) => items).find(({ media }) => media === CUT)?.clip;
+  const list = (await draft()).playlists.find(({ items }) => items.some(({ media }) => media === CUT));
+  await page.goto(server(`/playlists/${list?.id}`));
+  const name = (await draft()).media.find(({ id }) => id === CUT)?.name ?? '';
+  await page
+    .getByRole('button', { name: `How ${name} looks, sounds, and when` })
+    .first()
+    .click();
+  const cut = page.getByRole('group', { name: `Cut of ${name}` });
+  const place = cut.getByRole('slider');
+  await place.fill('2000');
+  await expect
+    .poll(() => cut.locator('video').evaluate((film: HTMLVideoElement) => film.currentTime))
+    .toBeCloseTo(2, 1);
+  await cut.getByRole('button', { name: 'Begin here' }).click();
+  await expect.poll(async () => (await crossing())?.[0]).toBe(2000);
+  await place.focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowRight');
+  // Too near to where it begins.
+  await expect(cut.getByRole('button', { name: 'End here' })).toBeDisabled();
+  await place.fill('5000');
+  await cut.getByRole('button', { name: 'End here' }).click();
+  await expect.poll(crossing).toEqual([2000, 5000]);
+  await page.getByLabel(`Clip of ${name}`).first().fill('');
+  await page.getByLabel(`Clip of ${name}`).first().press('Enter');
+  await expect.poll(crossing).toBeUndefined();
 });
 
 test('a booking is woven in by a share, and why tells it; a takeover is not', async () => {

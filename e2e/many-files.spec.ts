@@ -166,3 +166,28 @@ test('files that screens show too large for them are found, until no screen does
   await page.reload();
   await expect(page.locator('[data-media="wall-welcome"]')).toHaveCount(0);
 });
+
+test('a search is kept by a name, found again by everybody, and taken away', async ({ browser }) => {
+  await page.goto(server('/library?kind=video'));
+  await page.getByLabel('Find media').fill('sea');
+  const kept = page.getByRole('group', { name: 'Searches that are kept' });
+  await kept.getByRole('button', { name: 'Keep this search' }).click();
+  await kept.getByLabel('Name of this search').press('Enter');
+  await expect(kept.getByRole('alert')).toBeVisible();
+  await kept.getByLabel('Name of this search').fill('Films of the sea');
+  await page.keyboard.press('Enter');
+  await expect(kept.getByRole('button', { name: 'Films of the sea', exact: true })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
+  const other = await browser.newPage();
+  await signIn(other, { email: 'otto@ternholm.example', password: 'lamps-at-dawn' });
+  await other.goto(server('/library'));
+  await other.getByRole('button', { name: 'Films of the sea', exact: true }).click();
+  await expect(other).toHaveURL(/\/library\?kind=video&find=sea$/);
+  await expect(other.getByLabel('Find media')).toHaveValue('sea');
+  await other.close();
+  await kept.getByRole('button', { name: 'Take the search Films of the sea away' }).click();
+  await expect(kept.getByRole('button', { name: 'Films of the sea', exact: true })).toHaveCount(0);
+  await expect(kept.getByRole('button', { name: 'Keep this search' })).toBeVisible();
+});

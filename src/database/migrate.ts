@@ -13,6 +13,7 @@ import * as mediaIndex from './migrations/0010-media-index';
 import * as sounds from './migrations/0011-sounds';
 import * as versions from './migrations/0012-archive-and-versions';
 import * as personalKeys from './migrations/0013-personal-keys';
+import * as savedSearches from './migrations/0014-saved-searches';
 
 /** In order. The database remembers the ids of those that were run: they stay, whatever a file is called later. */
 const MIGRATIONS = [
@@ -29,6 +30,7 @@ const MIGRATIONS = [
   { name: '0011-sounds', ...sounds },
   { name: '0012-archive-and-versions', ...versions },
   { name: '0013-personal-keys', ...personalKeys },
+  { name: '0014-saved-searches', ...savedSearches },
 ];
 
 /** A step may take as long as it needs, and wait for another process that makes it. */

@@ -22,7 +22,16 @@ import {
   type Holiday,
 } from '@/services/calendars';
 import { keep, type Kept } from '@/services/editions';
-import { batchMedia, bringBack, describeBatch, dismissUpload, type BatchInput } from '@/services/library';
+import {
+  batchMedia,
+  bringBack,
+  describeBatch,
+  dismissUpload,
+  removeSearch,
+  saveSearch,
+  type BatchInput,
+  type SavedSearch,
+} from '@/services/library';
 import { readInput } from '@/services/people';
 import { edit, undo, type EditResult, type UndoResult, type Way } from '@/services/plan';
 import { pairScreen, unpairScreen } from '@/services/screens';
@@ -88,6 +97,15 @@ export async function dismissUploadAction(id: string): Promise<Result<void>> {
 /** Makes an earlier version of a file the one that shows again. */
 export async function bringBackAction(media: string, version: string): Promise<Result<EditResult>> {
   return attemptAs((actor) => bringBack(actor, readInput(idSchema, media), readInput(rowSchema, version)));
+}
+
+/** Keeps a search of the library by a name. */
+export async function saveSearchAction(input: unknown): Promise<Result<SavedSearch>> {
+  return attemptAs((actor) => saveSearch(actor, input));
+}
+
+export async function removeSearchAction(id: string): Promise<Result<void>> {
+  return attemptAs((actor) => removeSearch(actor, readInput(rowSchema, id)));
 }
 
 /** Sets how long what one can go back to is kept. */

@@ -5,7 +5,7 @@ import type { Feed } from '@/services/calendars';
 import type { Docket, Edition, Kept } from '@/services/editions';
 import type { Invitation, Person, Session, TrailLine, PersonalKey } from '@/services/people';
 import type { Media, MediaKind, TagCount } from '@/core';
-import type { BatchSaid, Facets, MediaExtras, MediaPage, Room, Upload } from '@/services/library';
+import type { BatchSaid, Facets, MediaExtras, MediaPage, Room, Upload, SavedSearch } from '@/services/library';
 import { askAgain } from './ask-again';
 
 export interface PeopleView {
@@ -46,6 +46,10 @@ export const usePeople = () => useQuery({ queryKey: ['people'], queryFn: () => a
 /** Uploads that are under way or failed. */
 export const useUploads = () =>
   useQuery({ queryKey: ['uploads'], queryFn: () => asked<readonly Upload[]>('/api/uploads') }).data ?? [];
+
+/** The searches that the network keeps: undefined until they are here. */
+export const useSearches = () =>
+  useQuery({ queryKey: ['library', 'searches'], queryFn: () => asked<readonly SavedSearch[]>('/api/searches') }).data;
 
 /** How much the library holds, and may hold: undefined until it is here. */
 export const useRoom = () => useQuery({ queryKey: ['library', 'room'], queryFn: () => asked<Room>('/api/room') }).data;
@@ -132,7 +136,7 @@ export const useMediaExtras = (id: string) =>
   });
 
 /** Asks again for what one has changed oneself and the feed does not tell. */
-export function useRefetch(what: 'feeds' | 'uploads' | 'people'): () => void {
+export function useRefetch(what: 'feeds' | 'uploads' | 'people' | 'library'): () => void {
   const queries = useQueryClient();
   return () => void askAgain(queries, what);
 }

@@ -18,6 +18,7 @@ import { ChosenFiles } from './chosen-files';
 import { keepPlace } from './last-place';
 import { NarrowRow } from './narrow-row';
 import { RoomLine } from './room-line';
+import { SavedSearches } from './saved-searches';
 import { UploadTray } from './upload-tray';
 import { useChosen } from './use-chosen';
 
@@ -84,6 +85,14 @@ export function LibraryPlace() {
         onFilters={setFilters}
         onTag={(tag) => setSearch((now) => `${now.trim()} ${tag}`.trim())}
       />
+      <SavedSearches
+        query={queryOf(meant, filters)}
+        onGo={(query) => {
+          const kept = new URLSearchParams(query);
+          setSearch(kept.get('find') ?? '');
+          setFilters(filtersOf(kept));
+        }}
+      />
       <RoomLine above />
       <UploadTray />
       {failed ? (
@@ -138,12 +147,22 @@ function filtersOf(asked: URLSearchParams): LibraryFilters {
   };
 }
 
+/** What one looks for, as it stands in an address; empty for nothing. The same search is always written alike. */
+function queryOf(search: string, filters: LibraryFilters): string {
+  const query = new URLSearchParams(
+    Object.entries(filters)
+      .map(([key, value]): [string, string] => [key, String(value)])
+      .sort(([a], [b]) => (a < b ? -1 : 1)),
+  );
+  if (search !== '') query.set('find', search);
+  return query.toString();
+}
+
 /** Keeps what one looks for in the address: going back to it finds the same. */
 function usePlace(search: string, filters: LibraryFilters): void {
   useEffect(() => {
-    const query = new URLSearchParams(Object.entries(filters).map(([key, value]) => [key, String(value)]));
-    if (search !== '') query.set('find', search);
-    const path = query.size === 0 ? '/library' : `/library?${query.toString()}`;
+    const query = queryOf(search, filters);
+    const path = query === '' ? '/library' : `/library?${query}`;
     keepPlace(path);
     if (path !== location.pathname + location.search) history.replaceState(null, '', path);
   }, [search, filters]);

@@ -29,6 +29,7 @@ import { WhereBox } from '@/interface/forms/where-box';
 import { SavedInput } from '@/interface/forms/saved-input';
 import { selectScreens } from '@/interface/kit/select-screens';
 import { Thumb } from '@/interface/kit/thumb';
+import { FilmCut } from './film-cut';
 import { ItemLook, lookWords } from './item-look';
 import { itemName } from './item-name';
 import { percent } from './passes';
@@ -190,6 +191,14 @@ export function ItemRow({
       </div>
       {isOpen && (
         <div className="flex flex-wrap items-start gap-x-5 gap-y-2 pt-1 pb-2 pl-14">
+          {media?.kind === 'video' && media.sha256 !== undefined && (
+            <FilmCut
+              name={name}
+              film={media}
+              clip={item.clip}
+              onCut={(clip) => void onChange({ ...item, clip, durationMs: undefined } as Item)}
+            />
+          )}
           <ItemLook
             playlist={playlist}
             names={name}

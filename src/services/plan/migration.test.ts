@@ -113,6 +113,7 @@ test('a network of the tables before comes over whole: plan, files, players, edi
     '0011-sounds',
     '0012-archive-and-versions',
     '0013-personal-keys',
+    '0014-saved-searches',
   ]);
 
   const actor = { networkId: NETWORK ?? '', personId: PERSON ?? '', name: 'Ida' };
