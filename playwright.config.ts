@@ -1,7 +1,7 @@
 import { readdirSync } from 'node:fs';
 import { defineConfig } from '@playwright/test';
 
-const LONGEST_FIRST = ['plan-in-time', 'from-box-to-lit', 'access'];
+const LONGEST_FIRST = ['folder', 'plan-in-time', 'from-box-to-lit', 'access'];
 const SPECS = readdirSync('e2e')
   .flatMap((file) => /^(.+)\.spec\.ts$/.exec(file)?.[1] ?? [])
   .sort((a, b) => rank(a) - rank(b));

@@ -35,7 +35,7 @@ export function UploadTray() {
     <section aria-label="Files on their way in" className="mb-5 border border-rule bg-sheet" data-testid="uploads">
       {batch && files.length > 0 && (
         <div className="space-y-3 border-b border-rule px-4 py-3 last:border-b-0">
-          <Together sender={sender} files={files} preparing={uploads.length} />
+          <Together sender={sender} files={files} preparing={uploads.filter(({ error }) => error === null).length} />
           <Batch key={batch} batch={batch} />
           <PutIn
             filesOf={() => answered(batchMediaAction(batch))}
