@@ -3,6 +3,7 @@ import { mkdirSync, mkdtempSync, readFileSync, truncateSync, writeFileSync } fro
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import sharp from 'sharp';
+import { pdf } from '@/services/tests/files';
 
 /** A folder as an operator has it after some years: pictures, films, sounds and documents of every kind, in folders, with broken ones among them. */
 export interface MixedFolder {
@@ -108,7 +109,12 @@ export async function mixedFolder(): Promise<MixedFolder> {
     names.push(called);
   }
   for (let i = 0; i < 5; i++)
-    taken(`documents/Plan ${i}.pdf`, pdf(2, i), `Plan ${i}, page 1 of 2`, `Plan ${i}, page 2 of 2`);
+    taken(
+      `documents/Plan ${i}.pdf`,
+      pdf(2, '', (page) => `Plan ${i}, page ${page}`),
+      `Plan ${i}, page 1 of 2`,
+      `Plan ${i}, page 2 of 2`,
+    );
 
   broken('broken/Empty.png', '');
   broken('broken/Letter.docx', 'PK\u0003\u0004 no document');
@@ -125,29 +131,4 @@ export async function mixedFolder(): Promise<MixedFolder> {
   refused.push('Half a film.mp4');
   for (let i = 0; count < 300; i++) broken(`broken/Note ${i}.txt`, `Buy oil ${i}.`);
   return { path, count, names, refused };
-}
-
-/** A PDF of so many pages (ISO 32000-1), each with a grey of its own. */
-function pdf(pages: number, seed: number): Buffer {
-  const objects = [
-    '<< /Type /Catalog /Pages 2 0 R >>',
-    `<< /Type /Pages /Count ${pages} /Kids [${Array.from({ length: pages }, (_, i) => `${3 + i * 2} 0 R`).join(' ')}] >>`,
-    ...Array.from({ length: pages }, (_, i) => {
-      const drawing = `${(i + seed) / 10} g 0 0 400 200 re f`;
-      return [
-        `<< /Type /Page /Parent 2 0 R /MediaBox [0 0 400 200] /Contents ${4 + i * 2} 0 R >>`,
-        `<< /Length ${drawing.length} >>\nstream\n${drawing}\nendstream`,
-      ];
-    }).flat(),
-  ];
-  let text = '%PDF-1.4\n';
-  const places = objects.map((object, i) => {
-    const at = text.length;
-    text += `${i + 1} 0 obj\n${object}\nendobj\n`;
-    return at;
-  });
-  const table = places.map((at) => `${String(at).padStart(10, '0')} 00000 n \n`).join('');
-  return Buffer.from(
-    `${text}xref\n0 ${objects.length + 1}\n0000000000 65535 f \n${table}trailer\n<< /Size ${objects.length + 1} /Root 1 0 R >>\nstartxref\n${text.length}\n%%EOF\n`,
-  );
 }

@@ -9,7 +9,7 @@ import { UploadRow } from '@/database';
 import { draftPlan, edit, undo } from '../plan';
 import type { Actor } from '../people';
 import { newNetwork, useDatabase } from '../tests/database';
-import { film, picture, stream } from '../tests/files';
+import { film, pdf, picture, stream } from '../tests/files';
 import { findInLibrary, libraryRoom, processUpload, receiveUpload, storedPath, thumbnailOf } from '.';
 import { Undrawable, draw, runTool } from './studio';
 
@@ -280,33 +280,6 @@ describe('photographs', () => {
     expect(readFileSync(storedPath(media?.sha256 ?? ''))).toEqual(bytes);
   });
 });
-
-/** A PDF of so many pages, each with its own grey, as ISO 32000-1 has it; with what else is to stand in its catalogue, and what its pages say. */
-function pdf(pages: number, catalogue = '', says: (page: number) => string = () => ''): Buffer {
-  const objects = [
-    `<< /Type /Catalog /Pages 2 0 R ${catalogue} >>`,
-    `<< /Type /Pages /Count ${pages} /Kids [${Array.from({ length: pages }, (_, i) => `${3 + i * 2} 0 R`).join(' ')}] >>`,
-    ...Array.from({ length: pages }, (_, i) => {
-      const words = says(i + 1);
-      const written = words === '' ? '' : ` BT /F 24 Tf 1 g 20 80 Td (${words}) Tj ET`;
-      const drawing = `${i / pages} g 0 0 400 200 re f${written}`;
-      return [
-        `<< /Type /Page /Parent 2 0 R /MediaBox [0 0 400 200] /Resources << /Font << /F << /Type /Font /Subtype /Type1 /BaseFont /Helvetica >> >> >> /Contents ${4 + i * 2} 0 R >>`,
-        `<< /Length ${drawing.length} >>\nstream\n${drawing}\nendstream`,
-      ];
-    }).flat(),
-  ];
-  let text = '%PDF-1.4\n';
-  const places = objects.map((object, i) => {
-    const at = text.length;
-    text += `${i + 1} 0 obj\n${object}\nendobj\n`;
-    return at;
-  });
-  const table = places.map((at) => `${String(at).padStart(10, '0')} 00000 n \n`).join('');
-  return Buffer.from(
-    `${text}xref\n0 ${objects.length + 1}\n0000000000 65535 f \n${table}trailer\n<< /Size ${objects.length + 1} /Root 1 0 R >>\nstartxref\n${text.length}\n%%EOF\n`,
-  );
-}
 
 describe('documents of pages', () => {
   it('become a picture a page, together in order as one playlist, with what is said of them', async () => {
