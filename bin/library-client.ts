@@ -14,6 +14,8 @@ export interface Sent {
   readonly became: 'in' | 'known' | 'refused';
   /** What it is called there, or why it was refused. */
   readonly said: string;
+  /** Refused for what the file is: another try would not change it. */
+  readonly final?: boolean;
 }
 
 const SOON_MS = [500, 1000, 2000, 5000, 10_000];
@@ -81,9 +83,10 @@ export class LibraryClient {
       const failed = received.upload ? await this.settled(received.upload.id) : null;
       return failed === null
         ? { file, became: 'in', said: received.upload?.name ?? basename(file) }
-        : { file, became: 'refused', said: failed };
+        : { file, became: 'refused', said: failed, final: true };
     } catch (error) {
-      if (error instanceof Refusal) return { file, became: 'refused', said: error.message };
+      if (error instanceof Refusal)
+        return { file, became: 'refused', said: error.message, final: [415, 422].includes(error.status) };
       const code = (error as NodeJS.ErrnoException).code;
       if (code !== undefined) return { file, became: 'refused', said: `This file can not be read (${code}).` };
       throw error;
@@ -106,10 +109,20 @@ export class LibraryClient {
     });
   }
 
+  /** How far a file is; who is patient asks again while the server does not answer. */
+  private async progressOf(id: string): Promise<{ state: string; error: string | null }> {
+    try {
+      return (await this.ask(`/api/uploads/${id}`)) as { state: string; error: string | null };
+    } catch (error) {
+      if (!this.patient || !(error instanceof Refusal && isPassing(error.status))) throw error;
+      return { state: 'waiting', error: null };
+    }
+  }
+
   /** Waits until a file is made ready: null where it is, else why it can't be. */
   private async settled(id: string): Promise<string | null> {
     for (;;) {
-      const { state, error } = (await this.ask(`/api/uploads/${id}`)) as { state: string; error: string | null };
+      const { state, error } = await this.progressOf(id);
       if (state === 'ready') return null;
       if (state === 'failed') return error ?? 'It could not be processed.';
       await new Promise((wake) => setTimeout(wake, ASKED_EVERY_MS));

@@ -70,7 +70,8 @@ export const command: Command = {
             const batch = client.newBatch();
             const result = await client.send(path, batch);
             if (result.became !== 'refused' && tags.length > 0) await client.describe(batch, tags);
-            sent.add(name, mark);
+            // What was refused for another reason than itself, as a full library, is sent again when this is begun again.
+            if (result.became !== 'refused' || result.final) sent.add(name, mark);
             (result.became === 'refused' ? console.error : console.log)(line({ ...result, file: name }));
           })
           .catch((error: unknown) =>
