@@ -119,7 +119,13 @@ function plainWords({
     return byDay || byMonthDay || byMonth || bySetPos ? null : interval === 1 ? 'daily' : `every ${interval} days`;
   if (interval !== 1) return null;
   if (freq === 'YEARLY') return bySetPos ? null : yearlyWords(byMonth, byMonthDay, byDay);
-  if (freq !== 'MONTHLY' || byMonth) return null;
+  if (freq !== 'MONTHLY') return null;
+  const said = monthlyWords(byMonthDay, byDay, bySetPos);
+  return said === null ? null : `${said}${monthsIn(byMonth)}`;
+}
+
+/** "the first Mon of the month", "the 1st, 15th of the month", "the last 3 days of the month"; null where a rule says more. */
+function monthlyWords(byMonthDay: Rule['byMonthDay'], byDay: Rule['byDay'], bySetPos: Rule['bySetPos']): string | null {
   if (bySetPos) {
     const words = bySetPos.map((n) => NTH_WORDS[n]);
     const working =
@@ -129,8 +135,13 @@ function plainWords({
       : null;
   }
   if (byMonthDay && !byDay) {
-    if (byMonthDay.length === 1 && byMonthDay[0] === -1) return 'last day of the month';
-    return byMonthDay.every((n) => n > 0) ? `the ${byMonthDay.map(ordinal).join(', ')} of the month` : null;
+    const count = byMonthDay.length;
+    if (count > 1 && byMonthDay.every((n, i) => n === i - count)) return `the last ${count} days of the month`;
+    const dates = byMonthDay.filter((n) => n > 0).map(ordinal);
+    const last = byMonthDay.at(-1) === -1;
+    if (dates.length + (last ? 1 : 0) < count) return null;
+    if (!last) return `the ${dates.join(', ')} of the month`;
+    return dates.length === 0 ? 'last day of the month' : `the ${dates.join(', ')} and last day of the month`;
   }
   if (!byDay || byMonthDay || byDay.some((day) => day.weekday !== byDay[0]?.weekday)) return null;
   const words = byDay.map((day) => NTH_WORDS[day.nth ?? 0]);
@@ -152,7 +163,8 @@ function yearlyWords(byMonth: Rule['byMonth'], byMonthDay: Rule['byMonthDay'], b
       : null;
   }
   const [first = 0, ...more] = byMonthDay ?? [];
-  if (first < 1 || more.some((day, i) => day !== first + i + 1)) return null;
+  if (first < 1 || more.some((day) => day < 1)) return null;
+  if (more.some((day, i) => day !== first + i + 1)) return `every year on ${[first, ...more].join(', ')} ${name}`;
   return more.length === 0 ? `every year on ${first} ${name}` : `every year from ${first} to ${more.at(-1)} ${name}`;
 }
 

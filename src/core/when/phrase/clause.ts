@@ -1,4 +1,4 @@
-import { formatDate, type LocalDate } from '../dates';
+import { formatDate, weekdayIndex, type LocalDate } from '../dates';
 import type { Draft } from './draft';
 import { clockOf } from './edges';
 import type { Reader } from './reader';
@@ -32,8 +32,16 @@ export function addDate(reader: Reader, draft: Draft, date: LocalDate): true {
 }
 
 export function setRange(reader: Reader, draft: Draft, from: LocalDate, to: LocalDate): true {
+  if (draft.from !== undefined && draft.to !== undefined && (draft.from !== from || draft.to !== to))
+    reader.error = 'Say one range of dates here: others are a booking of their own.';
   if (to < from) reader.error = 'The last day comes before the first.';
   draft.from = from;
   draft.to = to;
   return true;
 }
+
+const DAY_NAMES = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];
+
+/** That a date is not of the weekday that was said of it. */
+export const otherWeekday = (date: LocalDate): string =>
+  `${formatDate(date)} is a ${DAY_NAMES[weekdayIndex(date)] ?? ''}: write the weekday or the date that is meant.`;

@@ -1,6 +1,6 @@
 import { isZone } from '../zone';
 import { clause, type Clause } from './clause';
-import { dates, stretch } from './dates';
+import { dates, namedRange, stretch } from './dates';
 import { calendars, exceptions } from './exceptions';
 import { now, opening, parts, windows } from './hours';
 import { byRule, rules } from './rules';
@@ -9,7 +9,7 @@ import { LENGTH } from './vocabulary';
 import { inMonths, weekdays, weeks } from './weekdays';
 
 const EVERY_DAY =
-  '(?:all\\s+the\\s+time|day\\s+and\\s+night|until\\s+further\\s+notice|indefinitely|for\\s*ever|all\\s+day(?:\\s+long)?|whole\\s+day|a?round\\s+the\\s+clock|24/7|24\\s+hours(?:\\s+a\\s+day)?|(?:seven|7)\\s+days\\s+a\\s+week|daily|(?:every|each)(?:\\s+single)?\\s*day)\\b';
+  '(?:all\\s+the\\s+time|day\\s+and\\s+night|until\\s+further\\s+notice|indefinitely|for\\s*ever|all\\s+day(?:\\s+long)?|(?:the\\s+)?whole\\s+day|(?:all\\s+)?year[- ]round|a?round\\s+the\\s+clock|24/7|24\\s*h(?:(?:ou)?rs)?(?:\\s+a\\s+day)?|(?:seven|7)\\s+days\\s+a\\s+week|daily|(?:every|each)(?:\\s+single)?\\s*day)\\b';
 
 const always = clause((reader, draft) => {
   if (reader.take('always\\b')) draft.endless = true;
@@ -20,7 +20,11 @@ const always = clause((reader, draft) => {
 
 /** What a booking can't say: it would need one for each. */
 const tooOften = clause((reader) => {
-  if (!reader.take(`every\\s+(?:${LENGTH}|hour\\b|minute\\b|quarter)|hourly\\b|(?:twice|once)\\s+an\\s+hour\\b`))
+  if (
+    !reader.take(
+      `every\\s+(?:${LENGTH}|hour\\b|minute\\b|quarter\\b(?!,?\\s+on\\b))|hourly\\b|(?:twice|once)\\s+an\\s+hour\\b`,
+    )
+  )
     return null;
   reader.error = 'A booking is on air in one piece: what comes again every few minutes is an item of a playlist.';
   return true;
@@ -51,6 +55,7 @@ const clock = clause((reader, draft) => {
 export const CLAUSES: readonly Clause[] = [
   always,
   stretch,
+  namedRange,
   byRule,
   tooOften,
   now,

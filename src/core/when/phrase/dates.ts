@@ -1,8 +1,10 @@
-import { addDays, civil, dateOf, weekdayIndex, type LocalDate } from '../dates';
-import { addDate, clause, nowEdge, setRange } from './clause';
+import { addDays, civil, dateOf, daysInMonth, formatDate, weekdayIndex, type LocalDate } from '../dates';
+import { addDate, clause, nowEdge, otherWeekday, setRange } from './clause';
 import { edgeOf } from './edges';
-import type { Reader } from './reader';
-import { DAY, EDGE, HOUR, MONTH, TO } from './vocabulary';
+import { ALSO, YEAR, type Reader } from './reader';
+import { spanNamed } from './spans';
+import { DAY, EDGE, HOUR, MONTH, TO, monthNumber, weekdayNumber } from './vocabulary';
+import { NO_DAY } from './weekdays';
 
 /** "24 to 26 Dec", "1.-24.12.": a range whose month stands once. */
 export function shortRange(reader: Reader): readonly [LocalDate, LocalDate] | null {
@@ -68,13 +70,40 @@ export const stretch = clause((reader, draft) => {
   return setRange(reader, draft, first.date, first.date);
 });
 
+/** "Saturday 5 December to Sunday 6 December": a date whose weekday is said, on either side. */
+export const namedRange = clause((reader, draft) => {
+  reader.take('from\\s+');
+  const firstDay = oneDay(reader);
+  const first = reader.date();
+  if (first === null || !reader.take(TO)) return null;
+  const lastDay = oneDay(reader);
+  // "Tue, 1 Dec to 24 Dec" are all Tuesdays from then to then.
+  const isNamed = lastDay !== null || (firstDay !== null && !firstDay.includes(','));
+  const last = isNamed ? reader.date(first) : null;
+  if (last === null || reader.sees(`${TO}\\d`)) return null;
+  for (const [said, date] of [
+    [firstDay, first],
+    [lastDay, last],
+  ] as const)
+    if (said !== null && weekdayNumber(said) !== weekdayIndex(date)) reader.error = otherWeekday(date);
+  return setRange(reader, draft, first, last);
+});
+
+/** Several of a weekday: "Fridays", which "Tues", "Weds" and "Thurs" are not. */
+const DAYS = `(?:${DAY})(?<=s\\.?)(?<!tues|weds|thurs)`;
+
+/** The one weekday that stands before its date. */
+const oneDay = (reader: Reader): string | null =>
+  reader.sees(DAYS) ? null : (reader.take(`${DAY},?\\s+(?:the\\s+)?`)?.[0] ?? null);
+
 function point(reader: Reader, end: boolean, near: LocalDate): Point | null {
   return reader.attempt(() => {
     const early = reader.take(`(?:at\\s+)?(${EDGE})(?:\\s+on)?\\s+`)?.[1];
     const day = (): Pick<Point, 'date' | 'weekday'> | null => {
       const dated = reader.date(near);
       if (dated !== null) return { date: dated, weekday: false };
-      const named = bareWeekday(reader, near);
+      // "closing time on Fridays" is of each week.
+      const named = reader.sees(DAYS) ? null : bareWeekday(reader, near);
       return named === null ? null : { date: named, weekday: true };
     };
     const found = day();
@@ -109,7 +138,7 @@ export const dates = clause((reader, draft) => {
   const word =
     reader
       .take(
-        '(?:once\\s+)?(?:(?:not?|but\\s+not)\\s+(?:before|earlier\\s+than|sooner\\s+than|after|later\\s+than)|from|after|before|since|as\\s+of|starting(?:\\s+(?:on|from))?|beginning(?:\\s+on)?|until|till|through|to|up\\s+to|ending(?:\\s+on)?|ends?(?:\\s+on)?|by|between|on|the)\\s+(?:the\\s+)?',
+        '(?:once\\s+)?(?:(?:not?|but\\s+not)\\s+(?:before|earlier\\s+than|sooner\\s+than|after|later\\s+than)|from|after|before|since|as\\s+(?:of|from)|start(?:ing|s)?(?:\\s+(?:on|from))?|effective(?:\\s+(?:from|as\\s+of))?|begin(?:ning|s)?(?!\\s+of\\b)(?:\\s+on)?|until|till|through|to|up\\s+to|ending(?:\\s+on)?|ends?(?!\\s+of\\b)(?:\\s+on)?|by|between|on|the)\\s+(?:the\\s+)?',
       )?.[0]
       .trim()
       .toLowerCase()
@@ -121,9 +150,22 @@ export const dates = clause((reader, draft) => {
       ? 'until'
       : word;
   const ends = /^(until|till|through|to|up to|end|by|before)/.test(bounds);
-  const starts = /^(from|after|since|as of|starting|beginning|between)/.test(bounds);
+  const starts = /^(from|after|since|as of|as from|start|begin|effective|between)/.test(bounds);
   // "before 5 Dec" and "after 5 Dec" leave that day out.
   const beside = bounds.startsWith('before') ? -1 : bounds.startsWith('after') ? 1 : 0;
+  const span = starts || beside !== 0 ? coming(reader) : null;
+  if (span) {
+    // From its beginning, after its end, or up to the day before it.
+    if (ends) draft.to = addDays(span[0], -1);
+    else draft.from = beside === 1 ? addDays(span[1], 1) : span[0];
+    return true;
+  }
+  const month = ends && word !== '' ? monthNamed(reader) : null;
+  if (month) {
+    // "until December" may be with it.
+    draft.to = reader.ways.of('with that month', 2) === 0 ? addDays(month[0], -1) : month[1];
+    return true;
+  }
   const near = ends ? (draft.from ?? reader.context.today) : undefined;
   const first = reader.date(near) ?? (ends || starts ? bareWeekday(reader, near) : null);
   if (first === null) return null;
@@ -141,8 +183,30 @@ export const dates = clause((reader, draft) => {
     draft.from = addDays(first, beside);
     return true;
   }
-  return addDate(reader, draft, first);
+  addDate(reader, draft, first);
+  // "this Saturday and Sunday": the day after it of that name.
+  if (draft.onDate === first && /\b(?:this|next|coming)\s+\S+$/i.test(reader.read()))
+    for (const day of reader.list(() => reader.take(`${ALSO}(${DAY})`)?.[1] ?? null))
+      draft.also.push(formatDate(reader.weekday(day, first)));
+  return true;
 });
+
+/** "next week", and "December": what begins on its first day. */
+function coming(reader: Reader): readonly [LocalDate, LocalDate] | null {
+  const word = reader.take('(?:next|coming)\\s+(week|month|quarter|year)\\b')?.[1];
+  return word === undefined ? monthNamed(reader) : spanNamed(reader.context.today, 'next', word);
+}
+
+/** The month of that name that is next, or of the year that is said: its first and last day. */
+function monthNamed(reader: Reader): readonly [LocalDate, LocalDate] | null {
+  const found = reader.take(`(?:next\\s+)?${MONTH}(?:\\s+${YEAR})?${NO_DAY}`);
+  if (!found) return null;
+  const [, name = '', said] = found;
+  const month = monthNumber(name);
+  const own = civil(reader.context.today);
+  const year = said === undefined ? own.year + (month <= own.month ? 1 : 0) : Number(said);
+  return [dateOf(year, month, 1), dateOf(year, month, daysInMonth(year, month))];
+}
 
 /** "until Friday": the next one. */
 function bareWeekday(reader: Reader, near = reader.context.today): LocalDate | null {

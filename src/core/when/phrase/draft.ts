@@ -33,10 +33,14 @@ export interface Draft {
   length?: { readonly count: number; readonly unit: 'day' | Unit };
   /** A time of day that something begins at, whose end is still to be said. */
   begins?: string;
+  /** More of them, that last as long: "at 8, 12 and 18 for 10 minutes". */
+  readonly alsoBegins: string[];
   /** How long it lasts from there, in minutes. */
   lasts?: number;
   /** The part of the day that its hours are in: "this evening 6 to 8". */
   part?: string;
+  /** When that part begins, for what only its end is said of: "this morning until 11". */
+  partBegins?: string;
   /** Which edges of the last window may be in either half of the day. */
   bare?: readonly [boolean, boolean];
   /** "until 20:00", with nothing before it. */
@@ -48,5 +52,5 @@ export interface Draft {
 export const newDraft = (): Draft => ({
   ...{ endless: false, daily: false, now: false, weekly: false, everyWeeks: 1, months: [] },
   ...{ days: new Set(), notDays: new Set(), notMonths: new Set() },
-  ...{ also: [], except: [], only: [], not: [], windows: [] },
+  ...{ also: [], except: [], only: [], not: [], windows: [], alsoBegins: [] },
 });

@@ -12,9 +12,10 @@ export function clockOf(ms: number): string {
 
 /** Time of day as a window's edge; null where it is none. */
 export function edgeOf(written: string, end: boolean): string | null {
-  const text = written.toLowerCase().trim();
+  const text = written.toLowerCase().trim().replace(/\s+/g, ' ');
   if (text === 'noon' || text === 'midday') return '12:00';
   if (text === 'midnight') return end ? '24:00' : '00:00';
+  if (/^(?:the )?end of (?:the )?day$/.test(text)) return end ? '24:00' : null;
   return namedEdge(text, end) ?? clockEdge(text, end);
 }
 
@@ -46,13 +47,17 @@ function inDigits(text: string): string {
     .trim()
     .replace(/\s+in the morning$/, 'am')
     .replace(/\s+(?:in the (?:afternoon|evening)|at night)$/, 'pm')
-    .replace(/\b(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve)\b/, (word) => String(numberOf(word)))
-    .replace(/\s+/g, ' ');
-  const spoken = /^(half past|(?:a )?quarter (?:past|to)) (\d{1,2}) ?(am|pm)?$/.exec(plain);
+    .replace(/twenty-five/, '25')
+    .replace(/twenty/, '20')
+    .replace(/\b(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve)\b/g, (word) =>
+      String(numberOf(word)),
+    );
+  const spoken = /^(half|(?:a )?quarter|\d+(?: minutes?)?)(?: (past|to))? (\d{1,2}) ?(am|pm)?$/.exec(plain);
   if (!spoken) return plain.replaceAll(' ', '');
-  const [, how = '', hour, half = ''] = spoken;
-  const to = how.endsWith('to');
-  return `${to ? (Number(hour) === 1 ? 12 : Number(hour) - 1) : hour}:${how.startsWith('half') ? 30 : to ? 45 : 15}${half}`;
+  const [, how = '', side, hour = '', halfOfDay = ''] = spoken;
+  const minutes = how === 'half' ? 30 : how.endsWith('quarter') ? 15 : parseInt(how);
+  if (side !== 'to') return `${hour}:${two(minutes)}${halfOfDay}`;
+  return `${Number(hour) === 1 ? 12 : Number(hour) - 1}:${two(60 - minutes)}${halfOfDay}`;
 }
 
 function clockEdge(text: string, end: boolean): string | null {
@@ -79,7 +84,7 @@ export const isBare = (written: string): boolean =>
 export function withHalf(start: string, end: string): string {
   const half = /([ap])\.?m\.?$/.exec(inDigits(end))?.[1];
   const first = inDigits(start);
-  if (!half || !/^\d{1,2}([:.]\d{2})?$/.test(first)) return start;
+  if (!half || !/^(?:[1-9]|1[0-2])([:.]\d{2})?$/.test(first)) return start;
   const same = `${first}${half}m`;
   const [a, b] = [edgeOf(same, false), edgeOf(end, true)];
   return a && b && a < b ? same : `${first}${half === 'p' ? 'am' : 'pm'}`;

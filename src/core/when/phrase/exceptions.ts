@@ -1,24 +1,32 @@
-import { addDays, formatDate } from '../dates';
+import { addDays, formatDate, type LocalDate } from '../dates';
 import { addDate, clause, setRange } from './clause';
 import { shortRange } from './dates';
 import type { Draft } from './draft';
 import type { Reader } from './reader';
-import { TO } from './vocabulary';
+import { namedDays } from './spans';
+import { NTH_WORD, TO } from './vocabulary';
 import { monthList, weekdayList } from './weekdays';
 
 const EXCEPT =
-  '(?:but\\s+)?(?:except(?:ing)?|excluding|without|not|never|other\\s+than|apart\\s+from|save(?:\\s+for)?|unless|outside(?:\\s+of)?(?!(?:\\s+of)?\\s+(?:the\\s+)?(?:opening|business|working|office|trading)\\s)|no)(?!\\s+(?:before|after|earlier|later|sooner)\\b)(?:\\s+(?:on|for|in|during|at))?\\s+';
+  '(?:but\\s+)?(?:except(?:ing)?|excluding|without|not|never|other\\s+than|apart\\s+from|save(?:\\s+for)?|unless|closed(?=\\s+(?:on|for|in|during|at|over|between|from)\\s)|outside(?:\\s+of)?(?!(?:\\s+of)?\\s+(?:the\\s+)?(?:opening|business|working|office|trading)\\s)|no)(?!\\s+(?:before|after|earlier|later|sooner)\\b)(?:\\s+(?:on|for|in|during|at|over(?!\\s+(?:the\\s+)?(?:coming|weekend|easter|christmas|new))))?\\s+';
 
 export const exceptions = clause((reader, draft) => {
   const word =
     reader.take(`${EXCEPT}`) ??
-    reader.take('(?:and\\s+)?(?:also|plus)(?:\\s+on)?\\s+|(?:but\\s+)?only\\b(?:\\s+(?:on|in|during)\\b)?\\s*') ??
+    reader.take(
+      '(?:and\\s+)?(?:also|plus)(?:\\s+on)?\\s+|(?:but\\s+)?(?:only|just)\\b(?:\\s+(?:on|in|during)\\b)?\\s*',
+    ) ??
     reader.take('but\\s+');
   if (!word) return null;
-  const kind = /also|plus/i.test(word[0]) ? 'also' : /only/i.test(word[0]) ? 'only' : 'not';
+  const kind = /also|plus/i.test(word[0]) ? 'also' : /only|just/i.test(word[0]) ? 'only' : 'not';
   const found = reader.list(() => named(reader, draft, kind));
   if (found.length > 0 || reader.error !== null) return true;
   if (kind === 'only') return true;
+  if (reader.sees(`(?:the\\s+)?(?:${NTH_WORD}\\s|every\\s)`)) {
+    reader.error =
+      'What comes by a rule of its own can\'t be left out in words: name its dates, or put them into a calendar and say "not on" it.';
+    return true;
+  }
   const known = reader.context.calendars.map(({ id }) => id).join(', ') || 'none yet';
   reader.error = `"${reader.rest()}" is no day, no date and no calendar: calendars are ${known}.`;
   return true;
@@ -34,10 +42,9 @@ function named(reader: Reader, draft: Draft, kind: 'also' | 'only' | 'not'): tru
     else draft[kind].push(calendar);
     return true;
   }
-  const short = shortRange(reader);
-  const first = short?.[0] ?? reader.date();
-  if (first !== null) {
-    const last = short?.[1] ?? reader.attempt(() => (reader.take(TO) ? reader.date(first) : null)) ?? first;
+  const range = datesOf(reader);
+  if (range !== null) {
+    const [first, last] = range;
     if (kind === 'only') {
       if (last > first) return setRange(reader, draft, first, last);
       return addDate(reader, draft, first);
@@ -63,10 +70,24 @@ function named(reader: Reader, draft: Draft, kind: 'also' | 'only' | 'not'): tru
   return true;
 }
 
+/** "24 to 26 Dec", "between 24 Dec and 2 Jan", "next week", "over Easter", "24 Dec". */
+function datesOf(reader: Reader): readonly [LocalDate, LocalDate] | null {
+  return reader.attempt(() => {
+    const known = shortRange(reader) ?? namedDays(reader);
+    if (known) return known;
+    const word = reader.take('(?:from|between)\\s+(?:the\\s+)?');
+    const first = reader.date();
+    const join = /^between/i.test(word?.[0] ?? '') ? `(?:${TO}|\\s+and\\s+)` : TO;
+    const last = first === null ? null : reader.attempt(() => (reader.take(join) ? reader.date(first) : null));
+    return first === null || (word && last === null) ? null : [first, last ?? first];
+  });
+}
+
 /** "on public holidays", "during the storm timetable". */
 export const calendars = clause((reader, draft) => {
-  reader.take('(?:on|during|in|for|at)\\s+(?:all\\s+)?');
+  reader.take('(?:on|during|in|for|at|when|while)\\s+(?:all\\s+)?');
   const calendar = reader.calendar() ?? holidays(reader);
+  if (calendar !== null) reader.take('\\s+(?:is|are)\\s+(?:on|in\\s+force|running|active)\\b');
   if (calendar === null && reader.error === null && reader.take(HOLIDAYS))
     reader.error = 'No calendar of holidays is known: add one to the calendars, or name one of them.';
   if (calendar === null) return reader.error === null ? null : true;

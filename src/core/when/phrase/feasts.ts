@@ -1,4 +1,4 @@
-import { addDays, dateOf, type LocalDate } from '../dates';
+import { addDays, dateOf, weekdayIndex, type LocalDate } from '../dates';
 
 /** Days that people call by name, and when they are in a year. Names are small letters, an apostrophe stands or is left out. */
 const FIXED: readonly (readonly [name: string, month: number, day: number])[] = [
@@ -10,6 +10,8 @@ const FIXED: readonly (readonly [name: string, month: number, day: number])[] = 
   ['christmas day', 12, 25],
   ['boxing day', 12, 26],
   ['christmas', 12, 25],
+  ['midsummer eve', 6, 23],
+  ['midsummer day', 6, 24],
   ['new year', 1, 1],
 ];
 
@@ -22,8 +24,14 @@ const AFTER_EASTER: readonly (readonly [name: string, after: number])[] = [
   ['ascension day', 39],
   ['whit sunday', 49],
   ['whit monday', 50],
+  ['ascension', 39],
+  ['pentecost', 49],
+  ['whitsun', 49],
   ['easter', 0],
 ];
+
+/** The fourth Sunday before Christmas, and what it is called (from memory). */
+const ADVENT = ['advent sunday', 'first sunday of advent', 'first sunday in advent'] as const;
 
 /** Names as a pattern, longer ones first. */
 const anyOf = (feasts: readonly (readonly [name: string, ...rest: number[]])[]) =>
@@ -31,16 +39,18 @@ const anyOf = (feasts: readonly (readonly [name: string, ...rest: number[]])[]) 
     .map(([name]) => name)
     .sort((a, b) => b.length - a.length)
     .map((name) => name.replace("'s", "['’]?s").replaceAll(' ', '\\s+'))
-    .join('|')})\\b`;
+    .join('|')})\\b(?!\\s+(?:holidays?|break|market))`;
 
-export const FEAST = anyOf([...FIXED, ...AFTER_EASTER]);
+const MOVED = [...AFTER_EASTER, ...ADVENT.map((name) => [name] as const)];
+export const FEAST = anyOf([...FIXED, ...MOVED]);
 /** Those that come on another date each year. */
-export const MOVING = anyOf(AFTER_EASTER);
+export const MOVING = anyOf(MOVED);
 
 /** Feasts that last for days, and what their first and last are called: common practice, no source. */
 export const FEASTS_OF_DAYS: Readonly<Record<string, readonly [first: string, last: string]>> = {
   easter: ['good friday', 'easter monday'],
   christmas: ['christmas eve', 'boxing day'],
+  advent: ['advent sunday', 'christmas eve'],
   'new year': ["new year's eve", "new year's day"],
 };
 
@@ -49,6 +59,10 @@ export function feastIn(name: string, year: number): LocalDate | null {
   const plain = (text: string) => text.toLowerCase().replace(/['’]/g, '').replace(/\s+/g, ' ');
   const fixed = FIXED.find(([known]) => plain(known) === plain(name));
   if (fixed) return dateOf(year, fixed[1], fixed[2]);
+  if (ADVENT.some((known) => known === plain(name))) {
+    const christmas = dateOf(year, 12, 25);
+    return addDays(christmas, -weekdayIndex(christmas) - 22);
+  }
   const moving = AFTER_EASTER.find(([known]) => plain(known) === plain(name));
   return moving ? addDays(easter(year), moving[1]) : null;
 }

@@ -3,12 +3,16 @@ import { parseClock } from '../windows';
 import { addDate, clause, setRange, type Clause } from './clause';
 import type { Draft } from './draft';
 import { clockOf, edgeOf, inPart, isBare, laterEdge, withHalf } from './edges';
-import type { Reader } from './reader';
-import { COMPACT, EDGE, HOUR, LENGTH, OVERNIGHT, PARTS, TO, TONIGHT, minutesOf } from './vocabulary';
+import { ALSO, type Reader } from './reader';
+import { COMPACT, EDGE, HOUR, LENGTH, MONTH, OVERNIGHT, PARTS, TO, TONIGHT, minutesOf } from './vocabulary';
 
 /** "now", "from now on", "now until 20:30", "for 10 minutes", "in half an hour". */
 export const now = clause((reader, draft) => {
-  if (reader.take('(?:starting\\s+|from\\s+|beginning\\s+)?(?:right\\s+)?now(?:\\s+on)?\\b')) {
+  if (
+    reader.take(
+      '(?:(?:starting\\s+|from\\s+|beginning\\s+)?(?:right\\s+)?now(?:\\s+on)?|(?:effective\\s+)?immediately|with\\s+immediate\\s+effect)\\b',
+    )
+  ) {
     draft.now = true;
     const to = reader.attempt(() => (reader.take(TO) ? reader.take(EDGE) : null));
     if (to) setEnd(reader, draft, to[0]);
@@ -21,7 +25,7 @@ export const now = clause((reader, draft) => {
     return addDate(reader, draft, addDays(reader.context.today, Math.floor(at / DAY_MS)));
   }
   const lasts =
-    reader.take(`(?:for\\s+(?:the\\s+next\\s+)?|the\\s+next\\s+|next\\s+|\\+\\s*)(${LENGTH}|hour\\b)`) ??
+    reader.take(`(?:for\\s+|(?:(?:for|in|over|during|within)\\s+)?(?:the\\s+)?next\\s+|\\+\\s*)(${LENGTH}|hour\\b)`) ??
     reader.take(`(${LENGTH})(?=\\s+(?:at|from|starting)\\b)`) ??
     (draft.begins === undefined ? null : reader.take(`(${LENGTH})(?!\\s+(?:before|after)\\b)`));
   if (!lasts) return null;
@@ -45,9 +49,13 @@ export const parts = clause((reader, draft) => {
     addPartOf(reader, draft, reader.context.today);
     return hoursUnlessSaid(reader, draft, 'night', TONIGHT);
   }
+  if (reader.take('week\\s?nights?\\b')) {
+    for (const day of [0, 1, 2, 3, 4]) draft.days.add(day);
+    return hoursUnlessSaid(reader, draft, 'night', TONIGHT);
+  }
   if (reader.take('overnight\\b')) return hoursUnlessSaid(reader, draft, 'night', OVERNIGHT);
   const found = reader.take(
-    `(this\\s+|all\\s+|(?:in|at|during|over|every|each)\\s+(?:the\\s+)?)?(lunch(?:[ -]?times?)?|${Object.keys(PARTS).join('|')})s?\\b`,
+    `(this\\s+|all\\s+|(?:in|at|during|over|every|each)\\s+(?:the\\s+)?)?(lunch|${Object.keys(PARTS).join('|')})(?:[ -]?time)?s?\\b`,
   );
   const word = found?.[2]?.toLowerCase() ?? '';
   const part = word.startsWith('lunch') ? 'lunchtime' : word;
@@ -82,17 +90,17 @@ function hoursUnlessSaid(reader: Reader, draft: Draft, part: string, [start, end
     !reader.sees(`\\s*,?\\s*(?:from\\s+|between\\s+)?${HOUR}(?:${TO}|\\s+and\\s+)`)
   )
     draft.windows.push([start, end]);
-  else draft.part = part;
+  else Object.assign(draft, { part, partBegins: start });
   return true;
 }
 
-const HOURS_OF_OPENING = '(?:opening|business|working|office|trading)\\s+(?:hours|times?)';
+const HOURS_OF_OPENING = '(?:open(?:ing)?|business|working|office|trading)\\s+(?:hours|times?)';
 
 /** "opening hours", "outside opening hours", "the last hour before closing". */
 export const opening = clause((reader, draft) => {
   if (
     reader.take(
-      `(?:outside(?:\\s+of)?\\s+(?:the\\s+)?${HOURS_OF_OPENING}|out\\s+of\\s+hours|(?:when|while)\\s+(?:it\\s+is\\s+|we\\s+are\\s+)?closed)\\b`,
+      `(?:outside(?:\\s+of)?\\s+(?:the\\s+)?${HOURS_OF_OPENING}|(?:out\\s+of|after)\\s+hours|(?:when|while)\\s+(?:it\\s+is\\s+|we\\s+are\\s+)?closed)\\b`,
     )
   )
     draft.windows.push(['00:00', 'opens'], ['closes', '24:00']);
@@ -144,14 +152,18 @@ function between(reader: Reader, draft: Draft): true | null {
     const start = reader.take(HOUR);
     const to = start && (reader.take(TO) ?? (word === 'between' ? reader.take('\\s+and\\s+') : null));
     const end = to && reader.take(HOUR);
-    if (!start || !end) return null;
+    if (!start || !end || reader.sees('-\\d{4}')) return null;
     const [first, last] = [edgeOf(start[0], false), edgeOf(end[0], true)];
     const plain = [start[0], end[0]].every(
       (one) => /^(?:\d+|[a-z]+)$/i.test(one.trim()) && !/noon|midday|midnight|open|clos/i.test(one),
     );
     if (plain && last === null) return null;
+    // "1 to 5 and 10 to 15 December" are dates.
+    if (plain && reader.sees(`\\s+(?:and|&)\\s+\\d{1,2}${TO}\\d{1,2}(?:st|nd|rd|th)?\\s+(?:of\\s+)?${MONTH}`))
+      return null;
     // 9 to 5 ends in the afternoon, unless it is meant over night.
-    const overNight = plain && first !== null && last !== null && last <= first && first <= '12:00' && last > '00:00';
+    const startsByNoon = isBare(start[0]) || /^12/.test(first ?? '');
+    const overNight = startsByNoon && isBare(end[0]) && first !== null && last !== null && last <= first;
     if (overNight && draft.part === undefined && !saysPart(reader) && reader.ways.of('over night', 2) === 0)
       return addWindow(reader, draft, start[0], laterEdge(last, 12 * 60));
     return addWindow(reader, draft, withHalf(start[0], end[0]), end[0]);
@@ -164,9 +176,14 @@ const saysPart = (reader: Reader) =>
 
 function oneSided(reader: Reader, draft: Draft): true | null {
   return reader.attempt(() => {
-    const open = reader
-      .take('(from|after|starting(?:\\s+at)?|until|till|before|up\\s+to|by|to|at|@)\\s*')?.[1]
-      ?.toLowerCase();
+    const bound = reader.take(
+      '(?:but\\s+)?not?\\s+(before|earlier\\s+than|sooner\\s+than|after|later\\s+than)\\s+',
+    )?.[1];
+    const open = bound
+      ? /^(?:after|later)/i.test(bound)
+        ? 'up to'
+        : 'from'
+      : reader.take('(from|after|starting(?:\\s+at)?|until|till|before|up\\s+to|by|to|at|@)\\s*')?.[1]?.toLowerCase();
     const edge = reader.take(EDGE) ?? (open === undefined ? partHour(reader) : reader.take(HOUR));
     if (!edge) return null;
     const upTo = open !== undefined && /^(until|till|before|up|by|to)/.test(open);
@@ -174,9 +191,18 @@ function oneSided(reader: Reader, draft: Draft): true | null {
       return /^(until|till)/.test(open) ? setEnd(reader, draft, edge[0]) : addWindow(reader, draft, '00:00', edge[0]);
     const begins = eitherHalf(reader, draft, edge[0], false);
     if (begins === null) return timeError(reader, edge[0]);
-    draft.begins = begins;
+    // "weekdays at 7:30 and 16:30 for half an hour"
+    if (draft.begins !== undefined && draft.windows.length === 0) draft.alsoBegins.push(begins);
+    else draft.begins = begins;
     draft.bare = [isBare(edge[0]), false];
-    const goesOn = open !== undefined && open !== 'at' && open !== '@';
+    const onward = reader.take('\\s+(?:and\\s+)?(?:onwards?\\b|on\\s*$)') !== null;
+    const goesOn = onward || (open !== undefined && open !== 'at' && open !== '@');
+    const another = () => reader.take(`${ALSO}(${HOUR})(?!${TO})`)?.[1] ?? null;
+    for (let more = goesOn ? null : reader.attempt(another); more !== null; more = reader.attempt(another)) {
+      const also = edgeOf(more, false);
+      if (also === null) return timeError(reader, more);
+      draft.alsoBegins.push(also);
+    }
     if (goesOn && draft.lasts === undefined && !reader.sees('\\s*,?\\s*(?:for\\s|\\+)'))
       draft.windows.push([begins, '24:00']);
     return true;
@@ -196,6 +222,7 @@ function eitherHalf(reader: Reader, draft: Draft, written: string, end: boolean)
   const edge = edgeOf(written, end);
   if (edge === null || !isBare(written)) return edge;
   const second = laterEdge(edge, 12 * 60);
+  if (draft.part !== undefined && end) return inPart(draft.part, [draft.partBegins ?? edge, edge], [false, true])[1];
   if (draft.part !== undefined) return draft.part === 'morning' || draft.part === 'lunchtime' ? edge : second;
   if (saysPart(reader) || !/^\d{1,2}$|^[a-z]+$/i.test(written.trim())) return edge;
   // Of today, what is still to come.

@@ -3,13 +3,14 @@ import { WEEKDAYS, addDays, civil, formatDate, weekdayIndex, type LocalDate } fr
 import { parseRule } from '../rule';
 import type { When } from '../schema';
 import { parseClock } from '../windows';
-import { weeksFrom } from '../words';
-import { nowEdge } from './clause';
+import { edgeWords, weeksFrom } from '../words';
+import { nowEdge, otherWeekday } from './clause';
 import { CLAUSES } from './clauses';
 import { newDraft, type Draft } from './draft';
 import { laterEdge } from './edges';
 import { nearestWord } from './nearest';
 import { Reader, Ways, later, type PhraseContext } from './reader';
+import { HOUR_NUMBER, numberOf } from './vocabulary';
 
 /** Enough for every date that a booking may name; what is longer is no time. */
 const LONGEST = 60_000;
@@ -41,14 +42,20 @@ export function readingsOf(text: string, context: PhraseContext): When[] {
   return found.slice(0, MOST_READINGS);
 }
 
+/** "half eight", which is 8:30 to some and 7:30 to others. */
+const HALF = new RegExp(`\\bhalf (${HOUR_NUMBER})\\b(?! (?:hours?|minutes?))`, 'gi');
+const halfTo = (_: string, hour: string) => `half past ${numberOf(hour) === 1 ? 12 : numberOf(hour) - 1}`;
+
 function readIn(text: string, context: PhraseContext, ways: Ways): Result<When> {
   const draft = newDraft();
   if (text.length > LONGEST) return misread(`A time is said in at most ${LONGEST} characters: say less of it here.`);
   // However much room is left between words, it is one space.
-  const reader = new Reader(text.replace(/\s+/g, ' '), context, ways);
+  const plain = text.replace(/\s+/g, ' ');
+  const half = plain.search(HALF) >= 0 && ways.of('half to', 2) === 1;
+  const reader = new Reader(half ? plain.replace(HALF, halfTo) : plain, context, ways);
   const place = () => placeIn(text, reader.at);
   for (;;) {
-    reader.skip(/(?:[\s,;.()]|\band\b)+/);
+    reader.skip(/(?:[\s,;:.()&/]|\b(?:and|runs?|running|valid)\b)+/);
     if (reader.done) break;
     if (!CLAUSES.some((read) => read(reader, draft))) return misread(notUnderstood(reader), place());
     if (reader.error) return misread(reader.error, place());
@@ -148,7 +155,7 @@ function withTimes(draft: Draft, reader: Reader, repeats: boolean): Result<void>
       const over = at < (reader.context.time ?? 0);
       draft.from = draft.to = addDays(today, over ? 1 : 0);
     }
-    draft.windows.push([start, endOfDay(laterEdge(start, lasts))]);
+    for (const first of [start, ...draft.alsoBegins]) draft.windows.push([first, endOfDay(laterEdge(first, lasts))]);
     return done(undefined);
   }
   if (ends !== undefined) {
@@ -159,13 +166,14 @@ function withTimes(draft: Draft, reader: Reader, repeats: boolean): Result<void>
       !dated &&
       !draft.endless &&
       draft.windows.length === 0 &&
+      draft.partBegins === undefined &&
       reader.context.time !== undefined &&
       reader.ways.of('until', 2) === 0
     ) {
       // "until 20:00", and no more: today, from now on; or each day from midnight.
       draft.windows.push([nowEdge(reader), ends]);
       onlyToday();
-    } else draft.windows.push(['00:00', ends]);
+    } else draft.windows.push([beginOfPart(draft, ends), ends]);
     return done(undefined);
   }
   if (begins === undefined || draft.windows.some(([start]) => start === begins)) return done(undefined);
@@ -174,14 +182,20 @@ function withTimes(draft: Draft, reader: Reader, repeats: boolean): Result<void>
   if (before !== undefined) draft.windows.push([begins, before]);
   else
     return misread(
-      `${begins} begins something: say until when, as "${begins} to ${later1h(begins)}", or for how long, as "${begins} for 20 minutes".`,
+      `${edgeWords(begins)} begins something: say until when, as "${edgeWords(begins)} to ${later1h(begins)}", or for how long, as "${edgeWords(begins)} for 20 minutes".`,
     );
   return done(undefined);
+}
+
+/** Where a part of the day begins of which only the end is said: of an evening or a night also where that is on the next day. */
+function beginOfPart({ partBegins = '00:00' }: Draft, ends: string): string {
+  return partBegins < ends || partBegins >= '18:00' ? partBegins : '00:00';
 }
 
 const endOfDay = (edge: string) => (edge === '00:00' ? '24:00' : edge);
 
 function later1h(begins: string): string {
+  if (begins.startsWith('closes')) return '24:00';
   return parseClock(begins) === null ? 'closing' : endOfDay(laterEdge(begins, 60));
 }
 
@@ -222,9 +236,7 @@ function repeatOf(
   const { onDate } = draft;
   if (single && onDate !== undefined && left.length > 0) {
     const own = weekdayIndex(onDate);
-    return left.includes(own)
-      ? done(undefined)
-      : misread(`${formatDate(onDate)} is a ${DAY_NAMES[own] ?? ''}: write the weekday or the date that is meant.`);
+    return left.includes(own) ? done(undefined) : misread(otherWeekday(onDate));
   }
   const byDay = left.map((day) => WEEKDAYS[day] ?? 'MO').join();
   if (draft.parity !== undefined) {
@@ -236,5 +248,3 @@ function repeatOf(
   if (byMonth !== '' || times !== '') return done(`FREQ=DAILY${byMonth}${times}`);
   return done(undefined);
 }
-
-const DAY_NAMES = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];

@@ -1,12 +1,12 @@
 import { addDays, civil, dateOf, daysInMonth, parseDate, weekdayIndex, type LocalDate } from '../dates';
 import { FEAST, feastIn } from './feasts';
-import { DAY, MONTH, NTH, NTH_WORD, NUMBER, monthNumber, numberOf, weekdayNumber } from './vocabulary';
+import { DAY, MONTH, NTH, NTH_WORD, NUMBER, ORDINALS, monthNumber, numberOf, weekdayNumber } from './vocabulary';
 
 /** A year of four digits, which two times of day without a colon are not: 0630-0800. */
 export const YEAR = '((?:19|2[01])\\d{2})\\b(?!\\s*[-–]\\s*\\d{4}\\b)';
 
 /** What stands between two numbers of one list. */
-const ALSO = '\\s{0,3}(?:,|&|and\\b)\\s{0,3}(?:and\\s{1,3})?(?:the\\s{1,3})?';
+export const ALSO = '\\s{0,3}(?:,|&|/|and\\b|or\\b)\\s{0,3}(?:(?:and|or)\\s{1,3})?(?:the\\s{1,3})?';
 
 /** What a phrase is read against: what "today" is, and the names that it may call. */
 export interface PhraseContext {
@@ -110,13 +110,24 @@ export class Reader {
   private written(near: LocalDate): LocalDate | null {
     const iso = this.take('\\d{4}-\\d{2}-\\d{2}(?!\\d)');
     if (iso) return this.checked(parseDate(iso[0]), iso[0]);
+    const compact = this.take('((?:19|2[01])\\d{2})(0[1-9]|1[0-2])(0[1-9]|[12]\\d|3[01])(?!\\d)');
+    if (compact) return this.numeric(compact[3], compact[2], compact[1], near, compact[0]);
+    const ordered = this.take('((?:19|2[01])\\d{2})[/.](\\d{1,2})[/.](\\d{1,2})(?!\\d)');
+    if (ordered) return this.numeric(ordered[3], ordered[2], ordered[1], near, ordered[0]);
+    const dashed = this.take('(\\d{1,2})-(\\d{1,2})-(\\d{4})(?!\\d)');
+    if (dashed) return this.slashed(dashed, near);
     const dotted = this.take('(\\d{1,2})\\.\\s?(\\d{1,2})\\.(?:\\s?(\\d{4}|\\d{2})\\b(?![:.]))?');
     if (dotted) return this.numeric(dotted[1], dotted[2], dotted[3], near, dotted[0]);
-    const slashed = this.take('(\\d{1,2})/(\\d{1,2})(?:/(\\d{4}|\\d{2}))?(?![\\d/])');
+    const slashed = this.take(`(\\d{1,2})/(\\d{1,2})(?:/(\\d{4}|\\d{2}))?(?![\\d/]|\\s*${MONTH})`);
     if (slashed) return this.slashed(slashed, near);
     const dayFirst = this.take(`(\\d{1,2})(?:st|nd|rd|th)?\\.?\\s*(?:of\\s+)?${MONTH}\\.?(?:,?\\s+${YEAR})?`);
     if (dayFirst)
       return this.numeric(dayFirst[1], String(monthNumber(dayFirst[2] ?? '')), dayFirst[3], near, dayFirst[0]);
+    const spelt = this.take(`(${ORDINALS.join('|')})\\s+(?:day\\s+)?of\\s+${MONTH}(?:,?\\s+${YEAR})?`);
+    if (spelt) {
+      const day = ORDINALS.indexOf((spelt[1] ?? '').toLowerCase()) + 1;
+      return this.numeric(String(day), String(monthNumber(spelt[2] ?? '')), spelt[3], near, spelt[0]);
+    }
     // "24 and 25 December": the month stands once, after the last of them.
     const shared = this.take(
       `(\\d{1,2})(?:st|nd|rd|th)?\\.?(?=(?:${ALSO}\\d{1,2}(?:st|nd|rd|th)?\\.?){1,30}\\s{1,3}(?:of\\s)?${MONTH}(?:,?\\s${YEAR})?)`,
@@ -188,11 +199,15 @@ export class Reader {
     return this.yearly(make, year, near, whole);
   }
 
-  /** "the end of the month", "the end of November". */
+  /** "the end of the month", "the end of next week", "the last day of November". */
   private end(near: LocalDate): LocalDate | null {
-    const of = this.take('(?:the\\s+)?end\\s+of\\s+(?:the\\s+|this\\s+)?(week|month|year)\\b');
-    if (of) return endOf(this.context.today, (of[1] ?? '').toLowerCase() as Unit);
-    const month = this.take(`(?:the\\s+)?end\\s+of\\s+${MONTH}(?:\\s+(\\d{4})\\b)?`);
+    const { today } = this.context;
+    const of = this.take('(?:the\\s+)?end\\s+of\\s+(?:the\\s+|this\\s+)?(next\\s+)?(week|month|year)\\b');
+    if (of) {
+      const unit = (of[2] ?? '').toLowerCase() as Unit;
+      return endOf(of[1] === undefined ? today : later(startOf(today, unit), 1, unit), unit);
+    }
+    const month = this.take(`(?:the\\s+)?(?:end|last\\s+day)\\s+of\\s+${MONTH}(?:\\s+(\\d{4})\\b)?`);
     if (!month) return null;
     const number = monthNumber(month[1] ?? '');
     return this.yearly((y) => dateOf(y, number, daysInMonth(y, number)), month[2], near, month[0]);
@@ -218,7 +233,14 @@ export class Reader {
     const soon = this.take(`in\\s+(${NUMBER})\\s+(day|week|month)s?\\b`);
     if (soon)
       return later(this.context.today, numberOf(soon[1] ?? '1'), (soon[2] ?? 'day').toLowerCase() as Unit | 'day');
-    const far = this.take(`(?:(${NUMBER})|the)\\s+(day|week)s?\\s+(before|after|from)\\s+`);
+    const beside = this.take(`(?:the\\s+)?(${DAY})\\s+(before|after)\\s+`);
+    if (beside) {
+      const [, name = '', side = ''] = beside;
+      const of = this.date(near);
+      if (of === null) return null;
+      return this.weekday(name, addDays(of, side.toLowerCase() === 'before' ? -7 : 1));
+    }
+    const far = this.take(`(?:(?:(${NUMBER})|the)\\s+)?(day|week)s?\\s+(before|after|from)\\s+`);
     const date = far && this.date(near);
     if (!far || date === null) return null;
     const days = numberOf(far[1] ?? '1') * (/week/i.test(far[2] ?? '') ? 7 : 1);
@@ -250,7 +272,7 @@ export class Reader {
       let one = read();
       one !== null;
       one = this.attempt(() =>
-        this.take('\\s*(?:,\\s*(?:(?:and|or)\\b)?|\\b(?:and|or)\\b|[&/]|\\s)\\s*') ? read() : null,
+        this.take('\\s*(?:,\\s*(?:(?:and|or)\\b)?|\\b(?:and|or)\\b|[&/+]|\\s)\\s*') ? read() : null,
       )
     )
       found.push(one);
@@ -283,6 +305,13 @@ export function endOf(date: LocalDate, unit: Unit): LocalDate {
   return unit === 'month' ? dateOf(year, month, daysInMonth(year, month)) : dateOf(year, 12, 31);
 }
 
+/** The first day of a date's week (its Monday), month or year. */
+function startOf(date: LocalDate, unit: Unit): LocalDate {
+  if (unit === 'week') return addDays(date, -weekdayIndex(date));
+  const { year, month } = civil(date);
+  return dateOf(year, unit === 'month' ? month : 1, 1);
+}
+
 /** A date so many days, weeks, months or years later; where a month has no such day, its last one. */
 export function later(date: LocalDate, count: number, unit: 'day' | Unit): LocalDate {
   if (unit === 'day' || unit === 'week') return addDays(date, count * (unit === 'week' ? 7 : 1));
@@ -293,7 +322,7 @@ export function later(date: LocalDate, count: number, unit: 'day' | Unit): Local
 }
 
 /** The nth weekday of a month, from its end where negative; null where there is none. */
-function nthOf(year: number, month: number, nth: number, weekday: number): LocalDate | null {
+export function nthOf(year: number, month: number, nth: number, weekday: number): LocalDate | null {
   const first = dateOf(year, month, 1);
   const last = dateOf(year, month, daysInMonth(year, month));
   const found =

@@ -3,17 +3,24 @@ import { clause } from './clause';
 import { shortRange } from './dates';
 import { MOVING } from './feasts';
 import type { Draft } from './draft';
-import type { Reader } from './reader';
+import { ALSO, YEAR, type Reader } from './reader';
 import { DAY, MONTH, NTH, NTH_WORD, NUMBER, TO, monthNumber, numberOf, weekdayNumber } from './vocabulary';
 import { monthList } from './weekdays';
 
 /** "second and fourth Thursday", "last working day of the month", "on the 1st and 15th", "every third day", "every year on 17 May". */
 export const rules = clause(
   (reader, draft) =>
-    times(reader, draft) ?? everySoManyDays(reader, draft) ?? yearly(reader, draft) ?? monthly(reader, draft),
+    times(reader, draft) ??
+    everySoManyDays(reader, draft) ??
+    yearly(reader, draft) ??
+    monthly(reader, draft) ??
+    quarterly(reader, draft),
 );
 
-const OF_MONTH = '\\s+(?:of|in)\\s+(?:the|every|each|a)\\s+month\\b|\\s+(?:every|each|a)\\s+month\\b|\\s+monthly\\b';
+const NTH_NAMES: Readonly<Record<number, string>> = { 1: 'first', 2: 'second', 3: 'third', 4: 'fourth' };
+
+const OF_MONTH =
+  '\\s+(?:of|in)\\s+(?:the|every|each|a)\\s+(?:month|quarter)\\b|\\s+(?:every|each|a)\\s+(?:month|quarter)\\b|\\s+(?:monthly|quarterly)\\b';
 
 /** "5 times", "for 5 Mondays". */
 function times(reader: Reader, draft: Draft): true | null {
@@ -33,13 +40,14 @@ const EACH_YEAR = '(?:(?:every|each)\\s+year|yearly|annually|once\\s+a\\s+year)'
 function yearly(reader: Reader, draft: Draft): true | null {
   return reader.attempt(() => {
     const after = reader.attempt(() => {
-      reader.take('on\\s+(?:the\\s+)?');
-      const date = reader.sees(MOVING) ? null : reader.date();
-      return date !== null && reader.take(`,?\\s+${EACH_YEAR}\\b`) ? date : null;
+      reader.take('(?:on|from|between)\\s+(?:the\\s+)?');
+      const found = reader.sees(MOVING) ? null : datesOfYear(reader);
+      return found !== null && reader.take(`,?\\s+${EACH_YEAR}\\b`) ? found : null;
     });
-    if (after !== null) return eachYear(reader, draft, after, after);
+    if (after !== null) return eachYear(reader, draft, after);
     const word = reader.take(`${EACH_YEAR},?(?:\\s+(?:on|in|from|during))?\\s+(?:the\\s+)?`);
-    if (!word && !reader.take('(?:every|each)\\s+(?=\\d|[a-z])')) return null;
+    const alone = `\\d{1,2}(?:st|nd|rd|th)\\b(?!\\s+(?:(?:of\\s+)?${MONTH}|${DAY}))`;
+    if (!word && !reader.take(`(?:every|each)\\s+(?!${alone})(?=\\d|[a-z])`)) return null;
     const nth = reader.take(`(${NTH_WORD})\\s+(${DAY})\\s+(?:in|of)\\s+${MONTH}`);
     if (nth) {
       const [, n = '', day = '', month = ''] = nth;
@@ -56,16 +64,40 @@ function yearly(reader: Reader, draft: Draft): true | null {
       reader.error = 'It is on another date each year: say the date, or name a calendar that has it.';
       return true;
     }
-    const short = shortRange(reader);
-    const first = short?.[0] ?? reader.date();
-    if (first === null || (!word && reader.done && reader.error)) return null;
-    const last = short?.[1] ?? reader.attempt(() => (reader.take(TO) ? reader.date(first) : null)) ?? first;
-    return eachYear(reader, draft, first, last);
+    const found = datesOfYear(reader);
+    return found === null || (!word && reader.done && reader.error) ? null : eachYear(reader, draft, found);
   });
 }
 
+/** Dates that are named one by one, or the first and the last of a range. */
+type DatesOfYear = { readonly dates: readonly LocalDate[] } | { readonly first: LocalDate; readonly last: LocalDate };
+
+/** "17 May", "24 and 31 December", "1 to 24 December", "1 May to 30 Sep"; null for none. */
+function datesOfYear(reader: Reader): DatesOfYear | null {
+  const short = shortRange(reader);
+  if (short) return { first: short[0], last: short[1] };
+  const first = reader.date();
+  if (first === null) return null;
+  const dates = [first];
+  // What has a year of its own is none of each year.
+  const another = () => (reader.take(ALSO) && !reader.sees(`\\d{1,2}\\s+${MONTH}\\s+${YEAR}`) ? reader.date() : null);
+  for (let date = reader.attempt(another); date !== null; date = reader.attempt(another)) dates.push(date);
+  const last = dates.length > 1 ? null : reader.attempt(() => (reader.take(TO) ? reader.date(first) : null));
+  return last === null ? { dates } : { first, last };
+}
+
+const NOT_EACH_YEAR = 'Each year, dates lie in one month, or are whole months: book the parts apart, or say the year.';
+
 /** Days of one month, or whole months: a rule can't say other dates of each year. */
-function eachYear(reader: Reader, draft: Draft, first: LocalDate, last: LocalDate): true {
+function eachYear(reader: Reader, draft: Draft, found: DatesOfYear): true {
+  if ('dates' in found) {
+    const days = found.dates.map(civil);
+    const months = new Set(days.map(({ month }) => month));
+    if (months.size > 1) reader.error = NOT_EACH_YEAR;
+    draft.rule = `FREQ=YEARLY;BYMONTH=${[...months].join()};BYMONTHDAY=${days.map(({ day }) => day).join()}`;
+    return true;
+  }
+  const { first, last } = found;
   const [from, to] = [civil(first), civil(last)];
   if (from.year === to.year && from.month === to.month)
     draft.rule = `FREQ=YEARLY;BYMONTH=${from.month};BYMONTHDAY=${Array.from({ length: last - first + 1 }, (_, i) => from.day + i).join()}`;
@@ -73,8 +105,7 @@ function eachYear(reader: Reader, draft: Draft, first: LocalDate, last: LocalDat
     const count = (to.year - from.year) * 12 + to.month - from.month + 1;
     draft.months = Array.from({ length: Math.min(count, 12) }, (_, i) => ((from.month - 1 + i) % 12) + 1);
     draft.daily = true;
-  } else
-    reader.error = 'Each year, dates lie in one month, or are whole months: book the parts apart, or say the year.';
+  } else reader.error = NOT_EACH_YEAR;
   return true;
 }
 
@@ -91,33 +122,62 @@ function everySoManyDays(reader: Reader, draft: Draft): true | null {
 
 function monthly(reader: Reader, draft: Draft): true | null {
   return reader.attempt(() => {
-    const word = reader.take('(?:monthly|(?:every|each)\\s+month|once\\s+a\\s+month)(?:,?\\s+on)?\\s+')?.[0];
+    const word = reader.take(
+      '(?:monthly|quarterly|(?:every|each|once\\s+a)\\s+(?:month|quarter))(?:,?\\s+on)?\\s+',
+    )?.[0];
     const each = reader.take('(?:every|each)\\s+')?.[0];
     const the = /the/i.test(reader.take('(?:on\\s+)?(?:the\\s+)?')?.[0] ?? '');
-    const ends = (needed: boolean) => reader.take(OF_MONTH) !== null || word !== undefined || !needed;
+    const ends = (needed: boolean, isLast = false) => {
+      const of = reader.take(OF_MONTH)?.[0] ?? word;
+      if (/quarter/i.test(of ?? '')) draft.months = isLast ? [3, 6, 9, 12] : [1, 4, 7, 10];
+      return of !== undefined || !needed;
+    };
+    const edge = reader.take(
+      '(?:at\\s+)?(?:the\\s+)?(end|start|beginning)(?=\\s+of\\s+(?:each|every)\\s+(?:month|quarter)\\b)',
+    )?.[1];
+    if (edge !== undefined) {
+      const isLast = edge.toLowerCase() === 'end';
+      draft.rule = `FREQ=MONTHLY;BYMONTHDAY=${isLast ? -1 : 1}`;
+      return ends(true, isLast) || null;
+    }
     const nth = reader.attempt(() => {
       const found = reader.list(() => reader.take(`${NTH_WORD}(?=\\s|,)`));
-      if (found.length === 0 || !reader.sees(`\\s+(?:${DAY}|(?:working\\s+|business\\s+|week)?day|workday)`))
+      if (found.length === 0 || !reader.sees(`\\s+(?:${DAY}|(?:working\\s+|business\\s+|week)?day|workday|week-?end)`))
         return null;
       return found.map((one) => NTH[one[0].toLowerCase()] ?? 1);
     });
     if (nth) {
+      const isLast = nth[0] === -1;
+      if (reader.sees(`\\s+week-?ends?\\b(?!\\s+(?:in|of)\\s+${MONTH})`)) {
+        const words = isLast ? 'last' : nth.map((n) => NTH_NAMES[n]).join(' and ') || 'first';
+        reader.error = `Whose weekend is it where a month begins or ends within one? Write "${words} Saturday and Sunday of the month".`;
+        return true;
+      }
       if (reader.take('\\s+(?:working\\s+day|workday|business\\s+day|weekday)s?\\b')) {
         draft.rule = `FREQ=MONTHLY;BYDAY=MO,TU,WE,TH,FR;BYSETPOS=${nth.join()}`;
-        return ends(false) || null;
+        return ends(false, isLast) || null;
       }
       const day = reader.take(`\\s+${DAY}`);
       // Of one month it is a date; "every second Thursday" is each other one.
-      if (day && !reader.sees(`\\s+(?:in|of)\\s+${MONTH}`)) {
+      if (day && !reader.sees(`\\s+(?:in|of)\\s+(?:${MONTH}|advent\\b)`)) {
+        // The Monday that was, or the last one of each month?
+        if (isLast && nth.length === 1 && each === undefined && word === undefined && !reader.sees(OF_MONTH))
+          return null;
         const other = each !== undefined && nth.length === 1 && nth[0] === 2;
         if (other && !reader.sees(OF_MONTH) && reader.ways.of('second of the month', 2) === 0) return null;
         draft.rule = `FREQ=MONTHLY;BYDAY=${nth.map((n) => `${n}${WEEKDAYS[weekdayNumber(day[0].trim())] ?? 'MO'}`).join()}`;
-        return ends(false) || null;
+        return ends(false, isLast) || null;
+      }
+      const months = day ? reader.attempt(() => (reader.take('\\s+(?:in|of)\\s+') ? monthList(reader) : null)) : null;
+      if (day && months && months.length > 1) {
+        draft.rule = `FREQ=MONTHLY;BYDAY=${nth.map((n) => `${n}${WEEKDAYS[weekdayNumber(day[0].trim())] ?? 'MO'}`).join()}`;
+        draft.months = months;
+        return true;
       }
       if (day) return null;
       if (nth.length === 1 && nth[0] === -1 && reader.take('\\s+day\\b')) {
         draft.rule = 'FREQ=MONTHLY;BYMONTHDAY=-1';
-        return ends(true) || null;
+        return ends(true, true) || null;
       }
       if (nth.every((n) => n > 0) && reader.take('\\s+day\\b')) {
         draft.rule = `FREQ=MONTHLY;BYMONTHDAY=${nth.join()}`;
@@ -133,18 +193,42 @@ function monthly(reader: Reader, draft: Draft): true | null {
       draft.rule = `FREQ=MONTHLY;BYMONTHDAY=${ofMonth === 'last' ? -1 : 1}`;
       return true;
     }
-    const numbers = reader.list(() =>
-      reader.take(`(?:the\\s+)?(\\d{1,2})(?:st|nd|rd|th)\\b(?:\\s+day\\b)?(?!\\s+(?:of\\s+)?${MONTH})(?!${TO})`),
+    const range = reader.take(
+      `(?:from\\s+)?(?:the\\s+)?(\\d{1,2})(?:st|nd|rd|th)?${TO}(?:the\\s+)?(\\d{1,2})(?:st|nd|rd|th)?(?=${OF_MONTH})`,
     );
+    if (range) {
+      const [first, last] = [Number(range[1]), Number(range[2])];
+      if (first < 1 || last > 31 || last < first) return null;
+      draft.rule = `FREQ=MONTHLY;BYMONTHDAY=${Array.from({ length: last - first + 1 }, (_, i) => first + i).join()}`;
+      return ends(true) || null;
+    }
+    const numbers = reader.list(() =>
+      reader.take(
+        `(?:the\\s+)?(\\d{1,2})(?:st|nd|rd|th)\\b(?:\\s+day\\b)?(?!\\s+(?:(?:of\\s+)?${MONTH}|week))(?!${TO})`,
+      ),
+    );
+    // "1st, 3rd and 5th of December" are dates.
+    if (reader.sees(`${ALSO}\\d{1,2}(?:st|nd|rd|th)?\\s+(?:of\\s+)?${MONTH}`)) return null;
+    const withLast = numbers.length > 0 && reader.take(`${ALSO}last\\s+day(?=${OF_MONTH})`) !== null;
     // Several of them are each month's; one alone may be a date.
     const goesOn = reader.sees('\\s*(?:,|and\\b|&)\\s*(?:the\\s+)?\\d');
     const several =
       numbers.length > 1 ||
       (the && !goesOn && numbers.length === 1 && each === undefined && reader.ways.of('of each month', 2) === 1);
     if (numbers.length === 0 || (!ends(each === undefined) && !several)) return null;
-    draft.rule = `FREQ=MONTHLY;BYMONTHDAY=${numbers.map((one) => one[1]).join()}`;
+    draft.rule = `FREQ=MONTHLY;BYMONTHDAY=${[...numbers.map((one) => one[1]), ...(withLast ? [-1] : [])].join()}`;
     return true;
   });
+}
+
+/** "quarterly": on the first day of each quarter, or on this day of its month. */
+function quarterly(reader: Reader, draft: Draft): true | null {
+  if (!reader.take('(?:quarterly|once\\s+a\\s+quarter)\\b')) return null;
+  const own = civil(reader.context.today);
+  const [month, day] = reader.ways.of('this day of the quarter', 2) === 0 ? [1, 1] : [own.month, own.day];
+  draft.months = [0, 3, 6, 9].map((after) => ((month - 1 + after) % 12) + 1).sort((a, b) => a - b);
+  draft.rule = `FREQ=MONTHLY;BYMONTHDAY=${day}`;
+  return true;
 }
 
 export const byRule = clause((reader, draft) => {

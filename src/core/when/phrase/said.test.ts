@@ -27,6 +27,23 @@ test.each<[string, string[]]>([
   ['weekdays from 9', ['weekdays 09:00–24:00, from 26 Nov 2026', 'weekdays 21:00–24:00, from 26 Nov 2026']],
   ['Friday 22:00 to Saturday 02:00', ['Fri 22:00–02:00, from 26 Nov 2026', '22:00–02:00, 27 Nov 2026']],
   ['until 5', ['11:50–17:00, 26 Nov 2026', '11:50–05:00, 26 Nov 2026', 'daily 00:00–17:00, from 26 Nov 2026']],
+  ['half eight to ten', ['daily 08:30–10:00, from 26 Nov 2026', 'daily 07:30–10:00, from 26 Nov 2026']],
+  ['half past eight to ten', ['daily 08:30–10:00, from 26 Nov 2026']],
+  ['half 1 to 3', ['daily 01:30–03:00, from 26 Nov 2026', 'daily 12:30–15:00, from 26 Nov 2026']],
+  ['9:30 to 5', ['daily 09:30–17:00, from 26 Nov 2026', 'daily 09:30–05:00, from 26 Nov 2026']],
+  ['a week from today', ['3 Dec 2026', '26 Nov 2026 to 2 Dec 2026']],
+  ['until December', ['26 Nov 2026 to 30 Nov 2026', '26 Nov 2026 to 31 Dec 2026']],
+  ['next December', ['1 Dec 2026 to 31 Dec 2026', '1 Dec 2027 to 31 Dec 2027']],
+  ['next January', ['1 Jan 2027 to 31 Jan 2027']],
+  ['first week of December', ['1 Dec 2026 to 7 Dec 2026', '7 Dec 2026 to 13 Dec 2026']],
+  ['last week of December', ['25 Dec 2026 to 31 Dec 2026', '21 Dec 2026 to 27 Dec 2026']],
+  [
+    'quarterly',
+    [
+      'the 1st of the month in Jan, Apr, Jul, Oct, from 26 Nov 2026',
+      'the 26th of the month in Feb, May, Aug, Nov, from 26 Nov 2026',
+    ],
+  ],
   ['weekdays 9–17', ['weekdays 09:00–17:00, from 26 Nov 2026']],
 ])('"%s" can be meant as %j', (text, readings) => {
   expect(readingsOf(text, context).map((when) => describeWhen(when))).toEqual(readings);
@@ -51,6 +68,45 @@ test.each<[string, string]>([
       'A booking has the same hours on each of its days, and less than a day of them: write "1 to 5 Dec 10:00–18:00" for hours of each day, or book the first day, those between and the last one apart.',
     ],
   ),
+  [
+    'closing',
+    'closing begins something: say until when, as "closing to 24:00", or for how long, as "closing for 20 minutes".',
+  ],
+  [
+    'at opening',
+    'opening begins something: say until when, as "opening to closing", or for how long, as "opening for 20 minutes".',
+  ],
+  ['odd Mondays', 'Which of them? Write "Monday in odd weeks", or "first and third Monday of the month".'],
+  ['even Fri 9-10', 'Which of them? Write "Fri in even weeks", or "second and fourth Fri of the month".'],
+  [
+    'first weekend of the month',
+    'Whose weekend is it where a month begins or ends within one? Write "first Saturday and Sunday of the month".',
+  ],
+  [
+    'last weekend of every month',
+    'Whose weekend is it where a month begins or ends within one? Write "last Saturday and Sunday of the month".',
+  ],
+  ...['except the first Monday of the month', 'daily, not every other Friday'].map((text): [string, string] => [
+    text,
+    'What comes by a rule of its own can\'t be left out in words: name its dates, or put them into a calendar and say "not on" it.',
+  ]),
+  ['Mon 1 Dec to 24 Dec', '2026-12-01 is a Tuesday: write the weekday or the date that is meant.'],
+  ['1 Dec to Sunday 7 Dec', '2026-12-07 is a Monday: write the weekday or the date that is meant.'],
+  ['5 Dec in January', 'Say one range of dates here: others are a booking of their own.'],
+  ...['last Monday', 'Christmas holidays'].map((text): [string, string] => [
+    text,
+    `"${text}" is not understood: write it as "weekdays 05:30–10:00, 1 Dec to 28 Feb, not on storm-days".`,
+  ]),
+  ['first 0 days of the month', 'Write 1 to 28 days, or one to four weeks.'],
+  ['first 5 weeks of January', 'Write 1 to 28 days, or one to four weeks.'],
+  [
+    'every year on 24 Dec and 6 Jan',
+    'Each year, dates lie in one month, or are whole months: book the parts apart, or say the year.',
+  ],
+  [
+    '1 to 5 and 10 to 15 December',
+    '"1 to 5 and 10 to 15 December" is not understood: write it as "weekdays 05:30–10:00, 1 Dec to 28 Feb, not on storm-days".',
+  ],
   ['every hour', 'A booking is on air in one piece: what comes again every few minutes is an item of a playlist.'],
   ['weekdays except weekdays', 'No weekday is left: take one of the exceptions out.'],
   ['for 0 days', 'Write for how many days or weeks: at least 1.'],

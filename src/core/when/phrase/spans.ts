@@ -1,9 +1,9 @@
 import { addDays, civil, dateOf, daysInMonth, weekdayIndex, type LocalDate } from '../dates';
-import { clause, setRange } from './clause';
+import { addDate, clause, setRange } from './clause';
 import type { Draft } from './draft';
 import { FEASTS_OF_DAYS, feastIn } from './feasts';
-import { YEAR, endOf, later, type Reader, type Unit } from './reader';
-import { MONTH, NUMBER, TO, monthNumber, numberOf } from './vocabulary';
+import { YEAR, endOf, later, nthOf, type Reader, type Unit } from './reader';
+import { MONTH, NTH, NTH_WORD, NUMBER, TO, monthNumber, numberOf } from './vocabulary';
 import { NO_DAY } from './weekdays';
 
 /** "next week", "this weekend", "the rest of the month", "December 2026", "for two weeks". */
@@ -14,24 +14,20 @@ export const spans = clause((reader, draft) => {
     draft.ends = '24:00';
     return true;
   }
-  if (reader.take('(?:over\\s+|on\\s+|during\\s+)?(?:the\\s+)?easter\\s+(?:weekend|holidays?)\\b'))
-    return setRange(reader, draft, ...overDays(reader, 'easter'));
-  const over = reader.take(
-    `over\\s+(?:the\\s+)?(?:(coming\\s+)?weekend|(${Object.keys(FEASTS_OF_DAYS).join('|')}))\\b`,
-  );
-  if (over) return setRange(reader, draft, ...overDays(reader, over[2]));
   if (draft.from !== undefined && draft.to === undefined && reader.take('(?:and\\s+)?onwards?\\b')) return true;
   const rest = reader.take('(?:for\\s+)?(?:the\\s+)?rest\\s+of\\s+(?:the\\s+|this\\s+)?(week|month|year)\\b');
   if (rest) return setRange(reader, draft, today, endOf(today, unitOf(rest[1])));
-  const named = reader.take(
-    '(?:for\\s+|during\\s+|in\\s+|all\\s+(?:of\\s+)?)?(?:the\\s+)?(this|next|coming|all|whole)\\s+(week(?:end)?|month|year)\\b',
-  );
-  if (named) {
-    const [first, last] = spanNamed(today, named[1] ?? '', named[2] ?? '');
-    return setRange(reader, draft, first, last);
+  const named = namedDays(reader);
+  if (named) return setRange(reader, draft, ...named);
+  const moment = reader.sees(`${NUMBER}\\s+(?:day|week|month)s?\\s+from\\s+(?:now|today)\\b`);
+  if (moment && reader.ways.of('as long from today', 2) === 0) {
+    const found = reader.take(`(${NUMBER})\\s+(day|week|month)s?\\s+from\\s+(?:now|today)\\b`);
+    const unit = (found?.[2] ?? 'day').toLowerCase() as 'day' | Unit;
+    return addDate(reader, draft, later(today, numberOf(found?.[1] ?? '1'), unit));
   }
   const length =
-    reader.take(`for\\s+(?:the\\s+next\\s+|a\\s+total\\s+of\\s+)?(${NUMBER})\\s+(day|week|month|year)s?\\b`) ??
+    reader.take(`(?:for|over|within|in|during)\\s+(?:the\\s+)?next\\s+(${NUMBER})\\s+(day|week|month|year)s?\\b`) ??
+    reader.take(`for\\s+(?:a\\s+total\\s+of\\s+)?(${NUMBER})\\s+(day|week|month|year)s?\\b`) ??
     reader.take(`(?:the\\s+)?next\\s+(?!an?\\b)(${NUMBER})\\s+(day|week|month|year)s?\\b`) ??
     reader.take(`(${NUMBER})\\s+(day|week|month|year)s?(?=\\s*,?\\s+(?:from|starting|beginning|as\\s+of)\\b)`) ??
     (reader.take('for\\s+a\\s+fortnight\\b') ? ['', '2', 'week'] : null);
@@ -41,8 +37,43 @@ export const spans = clause((reader, draft) => {
     draft.length = { count, unit: length[2]?.toLowerCase() === 'day' ? 'day' : unitOf(length[2]) };
     return true;
   }
-  return weekSpan(reader, draft) ?? longSpan(reader, draft) ?? months(reader, draft) ?? monthSpan(reader, draft);
+  return (
+    edgeSpan(reader, draft) ??
+    weekSpan(reader, draft) ??
+    longSpan(reader, draft) ??
+    months(reader, draft) ??
+    monthSpan(reader, draft)
+  );
 });
+
+/** "next week", "the whole of this month", "over Easter", "Christmas week", "in Advent". */
+export function namedDays(reader: Reader): readonly [LocalDate, LocalDate] | null {
+  const { today } = reader.context;
+  if (reader.take('(?:over\\s+|on\\s+|during\\s+)?(?:the\\s+)?easter\\s+(?:weekend|holidays?)\\b'))
+    return overDays(reader, 'easter');
+  const over = reader.take(
+    `over\\s+(?:the\\s+)?(?:(coming\\s+)?weekend|(${Object.keys(FEASTS_OF_DAYS).join('|')}))\\b(?!\\s+week\\b)`,
+  );
+  if (over) return overDays(reader, over[2]);
+  if (reader.take('(?:(?:in|during|for|throughout)\\s+|all\\s+(?:of\\s+)?)?advent\\b(?!\\s+sunday)'))
+    return overDays(reader, 'advent');
+  const feast = reader.take(
+    "(?:(?:in|during|over)\\s+)?(?:the\\s+)?(christmas|new\\s+year)(?:['’]?s)?\\s+week\\b",
+  )?.[1];
+  if (feast !== undefined) {
+    const monday = (year: number) => {
+      const day = feastIn(feast, year) ?? today;
+      return addDays(day, -weekdayIndex(day));
+    };
+    const own = civil(today).year;
+    const first = addDays(monday(own), 6) < today ? monday(own + 1) : monday(own);
+    return [first, addDays(first, 6)];
+  }
+  const named = reader.take(
+    '(?:(?:for|during|in|over)\\s+)?(?:(?:the\\s+)?(?:all|whole)\\s+(?:of\\s+)?)?(?:the\\s+)?(this|next|coming|following|all|whole)\\s+(week(?:end)?|month|quarter|year)\\b',
+  );
+  return named && spanNamed(today, named[1] ?? '', named[2] ?? '');
+}
 
 const unitOf = (word: string | undefined) => (word ?? 'week').toLowerCase() as Unit;
 
@@ -55,18 +86,22 @@ function overDays(reader: Reader, feast: string | undefined): [LocalDate, LocalD
     [0, 1].map((later) => feastIn(name, civil(near).year + later)).find((date) => date !== null && date >= near) ??
     near;
   const to = next(last, today);
-  const from = next(first, addDays(to, -7));
+  const from = next(first, addDays(to, -28));
   return [from < today ? today : from, to];
 }
 
-const WEEK = '(?:calendar\\s+)?w(?:ee)?ks?\\s*\\.?';
+const WEEK = '(?:calendar\\s+)?(?:w(?:ee)?ks?|kw|w(?=\\d))\\s*\\.?';
+const ISO_WEEK = '((?:19|2[01])\\d{2})-?W(\\d{2})(?!\\d)';
 
 /** "week 50", "weeks 50 to 52" (ISO 8601), "week commencing 7 Dec", "the week before Christmas". */
 function weekSpan(reader: Reader, draft: Draft): true | null {
   const { today } = reader.context;
-  const numbered = reader.take(
-    `(?:in\\s+|during\\s+|for\\s+)?(?:the\\s+)?${WEEK}\\s*(\\d{1,2})(?!\\d)(?:(?:${TO}|\\s+and\\s+)(?:${WEEK}\\s*)?(\\d{1,2})(?![\\d:.]|\\s*(?:am|pm)))?(?:\\s+(?:of\\s+)?((?:19|2[01])\\d{2})\\b)?`,
-  );
+  const iso = reader.take(`(?:in\\s+|during\\s+)?${ISO_WEEK}`);
+  const numbered = iso
+    ? [iso[0], iso[2], undefined, iso[1]]
+    : reader.take(
+        `(?:in\\s+|during\\s+|for\\s+)?(?:the\\s+)?${WEEK}\\s*(\\d{1,2})(?!\\d)(?:(?:${TO}|\\s+and\\s+)(?:${WEEK}\\s*)?(\\d{1,2})(?![\\d:.]|\\s*(?:am|pm)))?(?:\\s+(?:of\\s+)?((?:19|2[01])\\d{2})\\b)?`,
+      );
   if (numbered) {
     const [first, last] = [Number(numbered[1]), Number(numbered[2] ?? numbered[1])];
     const own = civil(addDays(today, 3 - weekdayIndex(today))).year;
@@ -127,6 +162,51 @@ function longSpan(reader: Reader, draft: Draft): true | null {
   return setRange(reader, draft, dateOf(Number(year[1]), 1, 1), dateOf(Number(year[1]), 12, 31));
 }
 
+/** "the first three days of each month", "the last week of December": a week is seven days, or one from Monday to Sunday. */
+function edgeSpan(reader: Reader, draft: Draft): true | null {
+  const weekend = reader.take(
+    `(?:on\\s+)?(?:the\\s+)?(${NTH_WORD})\\s+week-?end\\s+(?:in|of)\\s+${MONTH}(?:,?\\s+${YEAR})?`,
+  );
+  if (weekend) {
+    const [, which = '', name = '', inYear] = weekend;
+    const own = civil(reader.context.today);
+    const of = inYear === undefined ? own.year + (monthNumber(name) < own.month ? 1 : 0) : Number(inYear);
+    const saturday = nthOf(of, monthNumber(name), NTH[which.toLowerCase()] ?? 1, 5);
+    if (saturday === null) return null;
+    return setRange(reader, draft, saturday, addDays(saturday, 1));
+  }
+  const found = reader.take(
+    `(?:(?:on|in|during|for)\\s+)?(?:the\\s+)?(first|last)\\s+(?:(${NUMBER})\\s+)?(days?|weeks?)\\s+(?:of|in)\\s+(?:(?:the|every|each)\\s+(month)\\b|(?:the\\s+|this\\s+)?(year)\\b|${MONTH}(?:,?\\s+${YEAR})?)`,
+  );
+  if (!found) return null;
+  const [, side = '', number = '1', unit = '', ofMonth, ofYear, month = '', year] = found;
+  const isWeek = /^week/i.test(unit);
+  const count = numberOf(number) * (isWeek ? 7 : 1);
+  const isFirst = side.toLowerCase() === 'first';
+  if (count < 1 || count > 28) {
+    reader.error = 'Write 1 to 28 days, or one to four weeks.';
+    return true;
+  }
+  if (ofMonth !== undefined) {
+    draft.rule = `FREQ=MONTHLY;BYMONTHDAY=${Array.from({ length: count }, (_, i) => (isFirst ? i + 1 : i - count)).join()}`;
+    return true;
+  }
+  const own = civil(reader.context.today);
+  const [start, end] = ofYear !== undefined ? [1, 12] : [monthNumber(month), monthNumber(month)];
+  const y =
+    year === undefined ? own.year + (end < own.month || (ofYear !== undefined && isFirst) ? 1 : 0) : Number(year);
+  const [first, last] = [dateOf(y, start, 1), dateOf(y, end, daysInMonth(y, end))];
+  if (isWeek && reader.ways.of('whole weeks of it', 2) === 1) {
+    const monday = isFirst
+      ? addDays(first, (7 - weekdayIndex(first)) % 7)
+      : addDays(last, -((weekdayIndex(last) + 1) % 7) - count + 1);
+    return setRange(reader, draft, monday, addDays(monday, count - 1));
+  }
+  return isFirst
+    ? setRange(reader, draft, first, addDays(first, count - 1))
+    : setRange(reader, draft, addDays(last, 1 - count), last);
+}
+
 /** Months of a season in the north, where our network is: common practice, no source. */
 const SEASONS: Readonly<Record<string, readonly [number, number]>> = {
   spring: [3, 5],
@@ -135,7 +215,7 @@ const SEASONS: Readonly<Record<string, readonly [number, number]>> = {
   winter: [12, 2],
 };
 
-const SEASON = `(?:(?:in|during|over|for|all|this|next|every|each)\\s+)?(?:the\\s+)?(?:whole\\s+)?(${Object.keys(SEASONS).join('|')})(?:\\s+${YEAR})?\\b`;
+const SEASON = `(?:(?:in|during|over|for|all|this|next|every|each)\\s+)?(?:the\\s+)?(?:whole\\s+)?(${Object.keys(SEASONS).join('|')})(?:\\s+(?:months?|season)\\b)?(?:\\s+(?:of\\s+)?${YEAR})?\\b`;
 const MONTH_RANGE = `(?:(?:from|between)\\s+)?${MONTH}(?:\\s+${YEAR})?(?:${TO}|\\s+and\\s+)${MONTH}(?:\\s+${YEAR})?${NO_DAY}`;
 
 /** "from June to August", "Jun-Aug", "this summer": those that come, or each year's. */
@@ -179,7 +259,7 @@ function months(reader: Reader, draft: Draft): true | null {
 function monthSpan(reader: Reader, draft: Draft): true | null {
   const word =
     reader.take(
-      '(?:(?:all|throughout|through|during|for)\\s+(?:of\\s+|the\\s+whole\\s+of\\s+)?|(?:the\\s+)?whole\\s+of\\s+|in\\s+)',
+      '(?:(?:all|throughout|through|during|for)\\s+(?:of\\s+|the\\s+whole\\s+of\\s+)?|(?:the\\s+)?whole\\s+of\\s+|in\\s+(?:this\\s+)?|this\\s+(?:coming\\s+)?|next\\s+)',
     )?.[0] ?? '';
   const found = reader.take(`${MONTH}(?:\\s+(\\d{4})\\b)?${NO_DAY}(?!\\s*(?:,|and|or)\\s*${MONTH})(?!${TO}${MONTH})`);
   if (!found) return null;
@@ -192,7 +272,13 @@ function monthSpan(reader: Reader, draft: Draft): true | null {
   if (/^in/i.test(word) && year === undefined && reader.ways.of('each month', 2) === 1) return null;
   const { today } = reader.context;
   const own = civil(today);
-  const y = year ? Number(year) : own.year + (month < own.month ? 1 : 0);
+  const coming = own.year + (month < own.month ? 1 : 0);
+  // Of a month that is still to come this year "next" may be that of the year after.
+  const next =
+    /^next/i.test(word) && (month === own.month || (month > own.month && reader.ways.of('of the year after', 2) === 1))
+      ? 1
+      : 0;
+  const y = year ? Number(year) : coming + next;
   const first = dateOf(y, month, 1);
   if (/^through\s/i.test(word) && draft.from === undefined) draft.from = today;
   if (/^through\s/i.test(word))
@@ -210,8 +296,8 @@ const saysDaily = (reader: Reader) =>
   /^\s*(?:daily|every\s+day|each\s+day)\b/i.test(reader.read()) ||
   reader.sees('\\s*,?\\s*(?:daily|every\\s+day|each\\s+day)\\b');
 
-function spanNamed(today: LocalDate, which: string, what: string): readonly [LocalDate, LocalDate] {
-  const next = /^(?:next|coming)$/i.test(which);
+export function spanNamed(today: LocalDate, which: string, what: string): readonly [LocalDate, LocalDate] {
+  const next = /^(?:next|coming|following)$/i.test(which);
   const monday = addDays(today, (next ? 7 : 0) - weekdayIndex(today));
   switch (what.toLowerCase()) {
     case 'week':
@@ -220,6 +306,11 @@ function spanNamed(today: LocalDate, which: string, what: string): readonly [Loc
       // The one that comes; "next" is that of next week.
       const saturday = addDays(monday, 5);
       return [saturday < today ? today : saturday, addDays(monday, 6)];
+    }
+    case 'quarter': {
+      const { year, month } = civil(today);
+      const first = later(dateOf(year, month - ((month - 1) % 3), 1), next ? 3 : 0, 'month');
+      return [next ? first : today, addDays(later(first, 3, 'month'), -1)];
     }
     default: {
       const unit = what.toLowerCase() as Unit;

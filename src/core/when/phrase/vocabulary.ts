@@ -6,6 +6,13 @@ export const MONTH =
 const DAYS = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'];
 export const DAY =
   '(?:(?:mon(?:day)?|tue(?:s(?:day)?)?|wed(?:s|nesday)?|thu(?:r(?:s(?:day)?)?)?|fri(?:day)?|sat(?:urday)?|sun(?:day)?)s?\\b\\.?|(?:mo|tu|we|th|fr|sa|su)(?=\\s*(?:[-–—,/&\\d]|$|and\\b|to\\b)))';
+/** Days of a month that are spelt: "the first of May". */
+export const ORDINALS: readonly string[] = [
+  ...['first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth', 'ninth', 'tenth'],
+  ...['eleventh', 'twelfth', 'thirteenth', 'fourteenth', 'fifteenth', 'sixteenth', 'seventeenth', 'eighteenth'],
+  ...['nineteenth', 'twentieth', 'twenty-first', 'twenty-second', 'twenty-third', 'twenty-fourth', 'twenty-fifth'],
+  ...['twenty-sixth', 'twenty-seventh', 'twenty-eighth', 'twenty-ninth', 'thirtieth', 'thirty-first'],
+];
 export const TO = '\\s*(?:–|—|-|\\.\\.|\\bto\\b|\\buntil\\b|\\btill?\\b|\\bthrough\\b|\\bthru\\b)\\s*';
 
 export const monthNumber = (name: string) => MONTHS.indexOf(name.slice(0, 3).toLowerCase()) + 1;
@@ -56,10 +63,10 @@ export const NTH: Readonly<Record<string, number>> = {
 export const NTH_WORD = `(?:${Object.keys(NTH).join('|')})`;
 
 /** How long, in hours, minutes and seconds: "two hours", "1.5 h", "1 h 30 min", "half an hour". */
-const HOURS = `(?:\\d{1,2}[.,]\\d{1,2}|${NUMBER})\\s*(?:hours?|hrs?|h)\\b`;
+const HOURS = `(?:\\d{1,2}[.,]\\d{1,2}|${NUMBER}(?:\\s+and\\s+a\\s+half)?)\\s*(?:hours?|hrs?|h)\\b`;
 const MINUTES = `${NUMBER}\\s*(?:minutes?|mins?|min|m)\\b`;
 const SECONDS = `${NUMBER}\\s*(?:seconds?|secs?|s)\\b`;
-export const LENGTH = `(?:half\\s+an\\s+hour\\b|(?:a\\s+)?half[- ]hour\\b|(?:a\\s+)?quarter\\s+of\\s+an\\s+hour\\b|an\\s+hour\\s+and\\s+a\\s+half\\b|${HOURS}(?:\\s*(?:and\\s+)?${MINUTES})?|${MINUTES}(?:\\s*(?:and\\s+)?${SECONDS})?|${SECONDS})`;
+export const LENGTH = `(?:half\\s+an\\s+hour\\b|(?:a\\s+)?half[- ]hour\\b|(?:a\\s+)?quarter\\s+of\\s+an\\s+hour\\b|an\\s+hour\\s+and\\s+a\\s+half\\b|\\d{1,2}\\s?h\\s?[0-5]\\d\\b|${HOURS}(?:\\s*(?:and\\s+)?${MINUTES})?|${MINUTES}(?:\\s*(?:and\\s+)?${SECONDS})?|${SECONDS})`;
 
 /** A length of time in minutes, whole or not. */
 export function minutesOf(text: string): number {
@@ -67,9 +74,11 @@ export function minutesOf(text: string): number {
   if (/^(?:a )?half/.test(words)) return 30;
   if (words.includes('quarter')) return 15;
   if (words.endsWith('and a half')) return 90;
+  const together = /^(\d+) ?h ?(\d\d)$/.exec(words);
+  if (together) return Number(together[1]) * 60 + Number(together[2]);
   const amount = (pattern: string) => {
-    const found = new RegExp(`(\\d+[.,]\\d+|${NUMBER})\\s*(?:${pattern})\\b`, 'i').exec(words);
-    return found ? numberOf(found[1] ?? '0') : 0;
+    const found = new RegExp(`(\\d+[.,]\\d+|${NUMBER})( and a half)?\\s*(?:${pattern})\\b`, 'i').exec(words);
+    return found ? numberOf(found[1] ?? '0') + (found[2] ? 0.5 : 0) : 0;
   };
   return amount('hours?|hrs?|h') * 60 + amount('minutes?|mins?|min|m') + amount('seconds?|secs?|s') / 60;
 }
@@ -77,14 +86,19 @@ export function minutesOf(text: string): number {
 const NAMED_EDGE = '(?:opens|opening(?:\\s+time)?|open|closes|closing(?:\\s+time)?|close)\\b';
 const RELATIVE = `${LENGTH}\\s+(?:before|after)\\s+(?:the\\s+)?${NAMED_EDGE}`;
 const OFFSET = `${NAMED_EDGE}(?:\\s*[+-]\\s*\\d{1,2}:\\d{2}(?::\\d{2})?|\\s*(?:[+-]|plus|minus)\\s*${LENGTH})?`;
+/** An hour in digits or spelt. */
+export const HOUR_NUMBER = `(?:1?\\d|${NUMBER_WORDS.join('|')})`;
 /** Hours that are spelt; what counts something is none. */
 const COUNTED = '(?!\\s*(?:days?|weeks?|months?|years?|minutes?|mins?|hours?|hrs?|seconds?|secs?|times)\\b)';
 const HOUR_WORD = `(?:${NUMBER_WORDS.join('|')})\\b${COUNTED}`;
 const HALF_SAID = '\\s+(?:in\\s+the\\s+(?:morning|afternoon|evening)|at\\s+night)\\b';
-/** "half past eight", "quarter to nine", "8 in the evening". */
-const SPOKEN = `(?:(?:half\\s+past|(?:a\\s+)?quarter\\s+(?:past|to))\\s+(?:\\d{1,2}\\b|${HOUR_WORD})(?:\\s*(?:am|pm)\\b|${HALF_SAID})?|(?:\\d{1,2}(?:[:.]\\d{2})?|${HOUR_WORD})${HALF_SAID}|${HOUR_WORD}\\s*(?:am\\b|pm\\b|o['’]?clock\\b))`;
+const MINUTES_SAID = `(?:\\d{1,2}|${NUMBER_WORDS.join('|')}|twenty(?:-five)?)`;
+/** Up to the hour only with its minutes: "ten to six" is from 10 to 6. */
+const AROUND = `(?:half(?:\\s+past)?|(?:a\\s+)?quarter\\s+(?:past|to)|${MINUTES_SAID}(?:\\s+minutes?)?\\s+past|${MINUTES_SAID}\\s+minutes?\\s+to)`;
+/** "half past eight", "quarter to nine", "20 past 7", "8 in the evening". */
+const SPOKEN = `(?:${AROUND}\\s+(?:\\d{1,2}\\b|${HOUR_WORD})(?:\\s*(?:am|pm)\\b|${HALF_SAID})?|(?:\\d{1,2}(?:[:.]\\d{2})?|${HOUR_WORD})${HALF_SAID}|${HOUR_WORD}\\s*(?:am\\b|pm\\b|o['’]?clock\\b))`;
 /** A time of day that is surely one. */
-export const EDGE = `(?:${SPOKEN}|${RELATIVE}|${OFFSET}|noon\\b|midday\\b|midnight\\b|\\d{1,2}(?:[:.]\\d{2}(?::\\d{2})?)?\\s*(?:am|pm|a\\.m\\.|p\\.m\\.)(?![a-z])|\\d{1,2}[:.]\\d{2}(?::\\d{2})?(?!\\.?\\d|\\.)|\\d{1,2}\\s?h(?:\\d{2})?\\b|\\d{1,2}\\s*o['’]?clock\\b)`;
+export const EDGE = `(?:${SPOKEN}|(?:the\\s+)?end\\s+of\\s+(?:the\\s+)?day\\b|${RELATIVE}|${OFFSET}|noon\\b|midday\\b|midnight\\b|\\d{1,2}(?:[:.]\\d{2}(?::\\d{2})?)?\\s*(?:am|pm|a\\.m\\.|p\\.m\\.)(?![a-z])|\\d{1,2}[:.]\\d{2}(?::\\d{2})?(?!\\.?\\d|\\.)|\\d{1,2}\\s?h(?:\\d{2})?\\b|\\d{1,2}\\s*o['’]?clock\\b)`;
 /** The same, or a number that may be an hour. */
 export const HOUR = `(?:${EDGE}|\\d{1,2}(?![\\d:./]|\\s*(?:st|nd|rd|th)\\b)(?!\\s+${MONTH})${COUNTED}|${HOUR_WORD})`;
 /** Four digits that are a time of day beside another: "0630". */
@@ -174,5 +188,19 @@ export const KNOWN_WORDS: readonly string[] = [
     'next',
     'this',
   ],
-  ...['even', 'odd', 'weeks', 'working', 'holidays', 'lunchtime', 'quarter', 'times', 'over'],
+  ...[
+    'even',
+    'odd',
+    'weeks',
+    'working',
+    'holidays',
+    'lunchtime',
+    'quarter',
+    'times',
+    'over',
+    'quarterly',
+    'weeknights',
+    'advent',
+    'closed',
+  ],
 ];

@@ -10,10 +10,12 @@ export const NO_DAY =
 export function weekdayList(reader: Reader): number[] {
   return reader
     .list(() => {
-      if (reader.take('(?:weekdays?|workdays?|working\\s+days?|business\\s+days?|school\\s+days?)\\b'))
+      if (reader.take('(?:weekdays?|workdays?|working\\s+days?|business\\s+days?|school\\s*days?)\\b'))
         return [0, 1, 2, 3, 4];
       if (reader.take('week-?ends?\\b')) return [5, 6];
       if (reader.take('m\\s*[-–]\\s*f\\b')) return [0, 1, 2, 3, 4];
+      if (reader.take('m\\s*/?\\s*w\\s*/?\\s*f\\b')) return [0, 2, 4];
+      if (reader.take('tu?\\s*/?\\s*th\\b')) return [1, 3];
       const day = reader.take(DAY);
       if (!day) return null;
       const last = reader.attempt(() => (reader.take(TO) ? reader.take(DAY) : null));
@@ -31,11 +33,20 @@ function takeEach(reader: Reader): void {
   if (reader.sees(`from\\s+${DAY}${TO}${DAY}`) && reader.ways.of('each week', 2) === 0) reader.take('from\\s+');
 }
 
+const ODD_DAYS = `(?:on\\s+|every\\s+)?(?:the\\s+)?(odd|even)(?:[- ]numbered)?\\s+`;
+
 /** Weekdays, alone or every so many weeks. */
 export const weekdays = clause((reader, draft) => {
+  const odd = reader.take(`${ODD_DAYS}(?=(${DAY}))`);
+  if (odd) {
+    const isOdd = odd[1]?.toLowerCase() === 'odd';
+    const day = (odd[2] ?? '').replace(/s$/i, '');
+    reader.error = `Which of them? Write "${day} in ${isOdd ? 'odd' : 'even'} weeks", or "${isOdd ? 'first and third' : 'second and fourth'} ${day} of the month".`;
+    return true;
+  }
   const every =
     reader.take(
-      `every\\s+(other|alternate|${NUMBER}|${NTH_WORD})\\s*(?:weeks?\\b)?\\s*,?\\s*(?:on\\s+)?(?=(?:the\\s+)?[a-z])`,
+      `every\\s+(other|alternate|${NTH_WORD}|${NUMBER})\\s*(?:weeks?\\b)?\\s*,?\\s*(?:on\\s+)?(?=(?:the\\s+)?[a-z])`,
     ) ?? reader.take('(fortnightly|every\\s+fortnight|bi-?weekly|alternat(?:e|ing)),?\\s+(?:on\\s+)?');
   if (!every) takeEach(reader);
   const days = weekdayList(reader);
@@ -52,10 +63,16 @@ export const weekdays = clause((reader, draft) => {
   return true;
 });
 
-const EVERY_OTHER = `every\\s+(other|alternate|${NUMBER}|${NTH_WORD})\\s+weeks?\\b`;
+const EVERY_OTHER = `every\\s+(other|alternate|${NTH_WORD}|${NUMBER})\\s+weeks?\\b`;
 
 /** "every other week", "fortnightly", "weekly", "in even weeks". */
 export const weeks = clause((reader, draft) => {
+  const dates = reader.take(`${ODD_DAYS}(?:days|dates)\\b`)?.[1]?.toLowerCase();
+  if (dates !== undefined) {
+    const days = Array.from({ length: 31 }, (_, i) => i + 1).filter((day) => day % 2 === (dates === 'odd' ? 1 : 0));
+    draft.rule = `FREQ=MONTHLY;BYMONTHDAY=${days.join()}`;
+    return true;
+  }
   const parity = reader.take('(?:on\\s+|in\\s+|every\\s+)?(even|odd)(?:[- ]numbered)?\\s+weeks?\\b')?.[1];
   if (parity !== undefined) {
     draft.parity = parity.toLowerCase() as 'even' | 'odd';
