@@ -129,6 +129,51 @@ test('what can not be saved of a known booking is offered when it is opened agai
   await expect(offer(page)).toHaveCount(0);
 });
 
+test('choices that are made and not carried out are offered again: days to copy to, a country of holidays', async ({
+  page,
+}) => {
+  await signIn(page);
+  await goTo(page, 'Plan');
+  const more = async (what: string) => {
+    await page.getByRole('button', { name: 'More', exact: true }).click();
+    await page.getByRole('menuitem', { name: what }).click();
+  };
+  const targets = sheet(page).getByRole('group', { name: 'On to' }).getByRole('checkbox');
+  await more('Copy days on to others');
+  await sheet(page).getByRole('radio', { name: 'A week, Monday to Sunday' }).check();
+  await targets.nth(2).check();
+  await sheet(page).getByRole('checkbox', { name: 'In place of what is booked there' }).check();
+  await page.keyboard.press('Escape');
+  await page.reload();
+  await more('Copy days on to others');
+  await expect(targets.nth(2)).not.toBeChecked();
+  await offer(page).getByRole('button', { name: 'Go on with it' }).click();
+  await expect(sheet(page).getByRole('radio', { name: 'A week, Monday to Sunday' })).toBeChecked();
+  await expect(targets.nth(2)).toBeChecked();
+  await expect(targets.nth(1)).not.toBeChecked();
+  await expect(sheet(page).getByRole('checkbox', { name: 'In place of what is booked there' })).toBeChecked();
+  await page.keyboard.press('Escape');
+
+  await more('Calendars of dates');
+  const holidays = sheet(page).getByRole('region', { name: 'Public holidays' });
+  await holidays.getByLabel('Country').selectOption({ label: 'Germany' });
+  await holidays.getByLabel('Region').selectOption({ label: 'Hansestadt Hamburg' });
+  await page.keyboard.press('Escape');
+  await more('Calendars of dates');
+  await expect(holidays.getByLabel('Country')).toHaveValue('');
+  await offer(page).getByRole('button', { name: 'Go on with it' }).click();
+  await expect(holidays.getByLabel('Country')).toHaveValue('DE');
+  await expect(holidays.getByLabel('Region')).toHaveValue('HH');
+  await holidays.getByRole('button', { name: 'Add public holidays' }).click();
+  await expect(
+    page.getByText('"Public holidays, Hansestadt Hamburg" is added, and keeps itself current.'),
+  ).toBeVisible();
+  await page.keyboard.press('Escape');
+  await more('Calendars of dates');
+  await expect(holidays.getByLabel('Country')).toHaveValue('');
+  await expect(offer(page)).toHaveCount(0);
+});
+
 async function twoAtOnce(browser: Browser): Promise<[Page, Page]> {
   const pages = [await browser.newPage(), await browser.newPage()] as const;
   await Promise.all(pages.map((page) => signIn(page)));

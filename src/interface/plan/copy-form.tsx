@@ -1,8 +1,9 @@
 'use client';
 
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { addDays, copyDays, formatDate, parseDate, weekdayIndex, type LocalDate } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
+import { DraftOffer, useKept } from '@/interface/forms/use-draft';
 import { Button } from '@/interface/kit/button';
 import { Field, Input } from '@/interface/kit/field';
 import { counted } from '@/interface/kit/format';
@@ -11,13 +12,26 @@ import { dateWords } from './site-clock-words';
 const TARGETS_SHOWN = 14;
 const WEEKS_SHOWN = 8;
 
+/** The dates of a list, with spaces between; what is none is left out. */
+const datesIn = (text: string): LocalDate[] =>
+  text
+    .split(' ')
+    .map(parseDate)
+    .filter((date) => date !== null);
+
 /** Copies what is booked on a day, or in a week, on to others. */
 export function CopyForm({ date, onDone }: { date: LocalDate; onDone: () => void }) {
   const { draft, edit } = useNetwork('draft', 'edit');
-  const [span, setSpan] = useState<'day' | 'week'>('day');
-  const [from, setFrom] = useState(formatDate(date));
-  const [targets, setTargets] = useState<ReadonlySet<LocalDate>>(new Set());
-  const [replace, setReplace] = useState(false);
+  const {
+    values,
+    set,
+    clear,
+    draft: kept,
+  } = useKept(`copy ${formatDate(date)}`, { span: 'day', from: formatDate(date), targets: '', replace: '' });
+  const { from } = values;
+  const span = values.span === 'week' ? 'week' : 'day';
+  const replace = values.replace !== '';
+  const targets = useMemo(() => new Set(datesIn(values.targets)), [values.targets]);
   const read = parseDate(from);
   const days = span === 'week' ? 7 : 1;
   const source = read === null ? null : span === 'week' ? addDays(read, -weekdayIndex(read)) : read;
@@ -37,10 +51,11 @@ export function CopyForm({ date, onDone }: { date: LocalDate; onDone: () => void
   const toggle = (target: LocalDate) => {
     const next = new Set(targets);
     if (!next.delete(target)) next.add(target);
-    setTargets(next);
+    set({ targets: [...next].map(formatDate).join(' ') });
   };
   return (
-    <div className="space-y-5">
+    <section className="space-y-5" aria-label="What is copied, and on to when">
+      <DraftOffer draft={kept} />
       <div role="radiogroup" aria-label="What is copied" className="flex gap-5">
         {(['day', 'week'] as const).map((one) => (
           <label key={one} className="flex items-center gap-2">
@@ -49,24 +64,14 @@ export function CopyForm({ date, onDone }: { date: LocalDate; onDone: () => void
               name="span"
               className="size-4 accent-dusk"
               checked={span === one}
-              onChange={() => {
-                setSpan(one);
-                setTargets(new Set());
-              }}
+              onChange={() => set({ span: one, targets: '' })}
             />
             {one === 'day' ? 'A day' : 'A week, Monday to Sunday'}
           </label>
         ))}
       </div>
       <Field label="From" error={source === null ? 'Choose a date.' : undefined}>
-        <Input
-          type="date"
-          value={from}
-          onChange={(event) => {
-            setFrom(event.target.value);
-            setTargets(new Set());
-          }}
-        />
+        <Input type="date" value={from} onChange={(event) => set({ from: event.target.value, targets: '' })} />
       </Field>
       <fieldset>
         <legend className="text-sm font-semibold">On to</legend>
@@ -85,7 +90,12 @@ export function CopyForm({ date, onDone }: { date: LocalDate; onDone: () => void
         </div>
       </fieldset>
       <label className="flex items-center gap-2">
-        <input type="checkbox" className="size-4 accent-dusk" checked={replace} onChange={() => setReplace(!replace)} />
+        <input
+          type="checkbox"
+          className="size-4 accent-dusk"
+          checked={replace}
+          onChange={() => set({ replace: replace ? '' : 'yes' })}
+        />
         In place of what is booked there
       </label>
       <p className="text-sm text-faint">
@@ -99,13 +109,15 @@ export function CopyForm({ date, onDone }: { date: LocalDate; onDone: () => void
         variant="main"
         disabled={edits.length === 0}
         onClick={() =>
-          void edit(edits, `Copied on to ${counted(targets.size, span)}. Ctrl Z takes it back.`).then(
-            (result) => result.ok && onDone(),
-          )
+          void edit(edits, `Copied on to ${counted(targets.size, span)}. Ctrl Z takes it back.`).then((result) => {
+            if (!result.ok) return;
+            clear();
+            onDone();
+          })
         }
       >
         Copy
       </Button>
-    </div>
+    </section>
   );
 }

@@ -143,9 +143,8 @@ function horizon() {
 }
 
 function NewCalendar({ onMake }: { onMake: (name: string, dates: Calendar['dates']) => Promise<{ ok: boolean }> }) {
-  const { values, set, clear, draft } = useKept('calendar new', { name: '', text: '' });
-  const { name, text } = values;
-  const [file, setFile] = useState('');
+  const { values, set, clear, draft } = useKept('calendar new', { name: '', text: '', file: '' });
+  const { name, text, file } = values;
   const [refused, setRefused] = useState<string | null>(null);
   const reading = useCalendarFile(file);
   const fromFile = reading.state === 'read' ? reading : null;
@@ -160,7 +159,6 @@ function NewCalendar({ onMake }: { onMake: (name: string, dates: Calendar['dates
     const result = await onMake(name.trim(), dates);
     if (!result.ok) return;
     clear();
-    setFile('');
   };
   return (
     <section className="space-y-3 border-t border-rule pt-4" aria-label="A new calendar">
@@ -177,13 +175,13 @@ function NewCalendar({ onMake }: { onMake: (name: string, dates: Calendar['dates
           onChange={(event) => set({ text: event.target.value })}
         />
       </Field>
-      <FileText value={file} onChange={setFile} onProblem={setRefused} />
+      <FileText value={file} onChange={(next) => set({ file: next })} onProblem={setRefused} />
       {refused && (
         <p role="alert" className="text-brick">
           {refused}
         </p>
       )}
-      <ReadingLine reading={reading} onCancel={() => setFile('')} />
+      <ReadingLine reading={reading} onCancel={() => set({ file: '' })} />
       {fromFile && (
         <>
           <Problems problems={fromFile.file.problems} />

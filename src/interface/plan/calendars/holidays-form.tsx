@@ -4,6 +4,7 @@ import { useEffect, useState } from 'react';
 import { answered } from '@/interface/data/answered';
 import { holidayChoicesAction, holidaysAction } from '@/web/actions';
 import { useNetwork } from '@/interface/data/provider';
+import { DraftOffer, useKept } from '@/interface/forms/use-draft';
 import { Button } from '@/interface/kit/button';
 import { Field, Select } from '@/interface/kit/field';
 import type { Choice } from '@/services/calendars';
@@ -13,16 +14,19 @@ export function Holidays() {
   const { edit, notify } = useNetwork('edit', 'notify');
   const [countries, setCountries] = useState<readonly Choice[]>([]);
   const [regions, setRegions] = useState<readonly Choice[]>([]);
-  const [country, setCountry] = useState('');
-  const [region, setRegion] = useState('');
+  const { values, set, clear, draft } = useKept('holidays', { country: '', region: '' });
+  const { country, region } = values;
   useEffect(() => {
     void answered(holidayChoicesAction()).then((result) => result.ok && setCountries(result.value));
   }, []);
   useEffect(() => {
-    setRegion('');
+    let here = true;
     setRegions([]);
     if (country !== '')
-      void answered(holidayChoicesAction(country)).then((result) => result.ok && setRegions(result.value));
+      void answered(holidayChoicesAction(country)).then((result) => here && result.ok && setRegions(result.value));
+    return () => {
+      here = false;
+    };
   }, [country]);
   const nameOf = (list: readonly Choice[], code: string) => list.find((one) => one.code === code)?.name ?? code;
   const add = async () => {
@@ -30,17 +34,19 @@ export function Holidays() {
     const found = await answered(holidaysAction(country, region === '' ? undefined : region));
     if (!found.ok) return notify(found.message, true);
     const holidays = { country, ...(region === '' ? {} : { region }) };
-    await edit(
+    const result = await edit(
       [{ kind: 'calendar', add: { name, dates: found.value.map(({ date }) => date), holidays } }],
       `"${name}" is added, and keeps itself current.`,
     );
+    if (result.ok) clear();
   };
   return (
     <section className="space-y-3 border-t border-rule pt-4" aria-label="Public holidays">
       <h3 className="text-lg">Public holidays</h3>
+      <DraftOffer draft={draft} />
       <div className="flex gap-4">
         <Field label="Country" className="flex-1">
-          <Select value={country} onChange={(event) => setCountry(event.target.value)}>
+          <Select value={country} onChange={(event) => set({ country: event.target.value, region: '' })}>
             <option value="">Choose a country</option>
             {countries.map(({ code, name }) => (
               <option key={code} value={code}>
@@ -51,7 +57,7 @@ export function Holidays() {
         </Field>
         {regions.length > 0 && (
           <Field label="Region" className="flex-1">
-            <Select value={region} onChange={(event) => setRegion(event.target.value)}>
+            <Select value={region} onChange={(event) => set({ region: event.target.value })}>
               <option value="">All of the country</option>
               {regions.map(({ code, name }) => (
                 <option key={code} value={code}>

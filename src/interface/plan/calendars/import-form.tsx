@@ -28,11 +28,23 @@ const SHOWN = 100;
 /** Takes the events of a calendar file into the draft as bookings: first looked at, then all of them at once. */
 export function ImportForm({ onDone }: { onDone: () => void }) {
   const { draft, edit, notify } = useNetwork('draft', 'edit', 'notify');
-  const { values, set, clear, draft: kept } = useKept('import', { text: '', what: '', where: '' });
+  const {
+    values,
+    set,
+    clear,
+    draft: kept,
+  } = useKept('import', {
+    text: '',
+    what: '',
+    where: '',
+    clock: 'as the file says',
+    left: '',
+  });
   const { text, what, where } = values;
+  const siteClock = values.clock === 'own';
   const [refused, setRefused] = useState<string | null>(null);
-  const [siteClock, setSiteClock] = useState(false);
-  const [left, setLeft] = useState<ReadonlySet<number>>(new Set());
+  /** Which events are left out, by their places in the file. */
+  const left = useMemo(() => new Set(values.left.split(' ').filter(Boolean).map(Number)), [values.left]);
   const [made, setMade] = useState<number | null>(null);
   const stop = useRef<AbortController | null>(null);
   const [shown, setShown] = useState(SHOWN);
@@ -76,9 +88,8 @@ export function ImportForm({ onDone }: { onDone: () => void }) {
         value={text}
         onProblem={setRefused}
         onChange={(next) => {
-          set({ text: next });
+          set({ text: next, left: '' });
           setRefused(null);
-          setLeft(new Set());
         }}
       />
       {refused && (
@@ -101,7 +112,7 @@ export function ImportForm({ onDone }: { onDone: () => void }) {
                     onChange={() => {
                       const next = new Set(left);
                       if (!next.delete(i)) next.add(i);
-                      setLeft(next);
+                      set({ left: [...next].join(' ') });
                     }}
                   />
                   <span>
@@ -149,7 +160,7 @@ export function ImportForm({ onDone }: { onDone: () => void }) {
                   name="clock"
                   className="size-4 accent-dusk"
                   checked={siteClock === own}
-                  onChange={() => setSiteClock(own)}
+                  onChange={() => set({ clock: own ? 'own' : 'as the file says' })}
                 />
                 {words}
               </label>
