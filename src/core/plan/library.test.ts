@@ -92,6 +92,7 @@ describe('files are found', () => {
     ['kind:video', 'b'],
     ['is:portrait', 'd'],
     ['nowhere', ''],
+    ['BÛOY', 'b'],
     ['(', ''],
   ])('"%s": what is called so first, then the newest', (search, expected) => {
     expect(ids(findMedia(library, search)).join(' ')).toBe(expected);

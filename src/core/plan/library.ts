@@ -1,3 +1,4 @@
+import { searchable } from '../text';
 import { matches, mediaTerms, parseSelector, selectorOf } from '../selector';
 import { knownItem } from './known';
 import { LISTED_KINDS, collectionOf, referencesOf, type Kind } from './registry';
@@ -60,20 +61,21 @@ export function withUsedMedia(plan: Plan): Plan {
 }
 
 /**
- * The files that one means, archived ones apart: each word is a part of the name or the beginning of a tag; or by a selector of tags, kinds and shapes. What is
+ * The files that one means, archived ones apart, whatever their accents: each word is a part of the name or the beginning of a tag; or by a selector of tags, kinds and shapes. What is
  * called so comes first, then what begins so; of alike ones the newest. The server finds the same in its index.
  */
 export function findMedia(media: readonly Media[], search: string): Media[] {
   const text = search.trim().toLowerCase();
   const selector = parseSelector(text);
-  const words = text.split(/\s+/);
+  const sought = searchable(text);
+  const words = sought.split(/\s+/);
   const has = ({ name, tags = [] }: Media, word: string) =>
-    name.toLowerCase().includes(word) || tags.some((tag) => tag.toLowerCase().startsWith(word));
+    searchable(name).includes(word) || tags.some((tag) => searchable(tag).startsWith(word));
   const means = (file: Media) =>
     words.every((word) => has(file, word)) || (selector.ok && matches(selector.value, mediaTerms(file)));
   const rank = ({ name }: Media) => {
-    const known = name.toLowerCase();
-    return known === text ? 0 : known.startsWith(text) ? 1 : 2;
+    const known = searchable(name);
+    return known === sought ? 0 : known.startsWith(sought) ? 1 : 2;
   };
   return media
     .filter((file) => !file.archived && (text === '' || means(file)))

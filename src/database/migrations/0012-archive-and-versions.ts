@@ -1,10 +1,13 @@
 import { INDEXED_WITH_SOUNDS } from './0011-sounds';
 
-/** What is written of each file. `media_files.text` holds words in small letters, each on a line of its own. */
-const INDEXED_WITH_ARCHIVED = `
+/**
+ * What is written of each file: `name` is how its name is found, and `found` how its other words are. `media_files.text` holds words in
+ * small letters, each on a line of its own.
+ */
+const indexed = (name: string, found: (words: string) => string) => `
 CREATE OR REPLACE FUNCTION index_media() RETURNS trigger LANGUAGE plpgsql AS $$
 DECLARE
-  low text := lower(NEW.name COLLATE "und-x-icu");
+  low text := ${name};
   tag text[] := ARRAY(SELECT lower(value COLLATE "und-x-icu") FROM jsonb_array_elements_text(coalesce(NEW.document->'tags', '[]')));
   w integer := (NEW.document->>'width')::integer;
   h integer := (NEW.document->>'height')::integer;
@@ -15,7 +18,7 @@ BEGIN
   INSERT INTO media_index VALUES (
     NEW.id, NEW.network_id, NEW.slug, low, tag,
     array_remove(tag || ('kind:' || (NEW.document->>'kind')) || shape, NULL),
-    low || (SELECT coalesce(string_agg(E'\\n' || one, ''), '') FROM unnest(tag) AS one) || coalesce(said, ''),
+    low || ${found(`(SELECT coalesce(string_agg(E'\\n' || one, ''), '') FROM unnest(tag) AS one) || coalesce(said, '')`)},
     NEW.document->>'kind', w, h, (NEW.document->>'added')::timestamptz,
     CASE WHEN last ~ '^[0-9]{4}-[0-9]{2}-[0-9]{2}' THEN left(last, 10)::date END,
     NEW.document->>'kind' = 'sound' OR coalesce((NEW.document->>'audio')::boolean, false),
@@ -25,6 +28,10 @@ BEGIN
      EXCLUDED.added, EXCLUDED.last_day, EXCLUDED.audible, EXCLUDED.archived);
   RETURN NULL;
 END $$;`;
+
+export const INDEXED_WITH_ARCHIVED = indexed('lower(NEW.name COLLATE "und-x-icu")', (words) => words);
+/** As it is with 0015. */
+export const INDEXED_FOLDED = indexed('folded(NEW.name)', (words) => `folded(${words})`);
 
 /**
  * Files and playlists are archived; files are replaced by new versions, and the old ones kept for a time; the words on a document's pages

@@ -77,7 +77,7 @@ export interface LibraryFilters {
 
 /** The library's files that are meant: a page at first, and more as they are asked for. */
 export function useLibrary(search: string, filters: LibraryFilters = {}) {
-  const { data, hasNextPage, isFetching, isError, fetchNextPage } = useInfiniteQuery({
+  const { data, hasNextPage, isFetching, isError, isPlaceholderData, fetchNextPage } = useInfiniteQuery({
     // Whatever changes, a file may come into use.
     queryKey: [filters.unused ? 'unused' : 'library', 'files', search, filters],
     queryFn: ({ pageParam }) => asked<MediaPage>(mediaPath({ search, ...filters, from: pageParam })),
@@ -91,6 +91,8 @@ export function useLibrary(search: string, filters: LibraryFilters = {}) {
     total: data?.pages[0]?.total,
     failed: isError,
     isFetching,
+    /** Whether they are those of another search, until the ones that are asked for are here. */
+    isBehind: isPlaceholderData,
     hasMore: hasNextPage,
     more: () => {
       if (hasNextPage && !isFetching) void fetchNextPage();

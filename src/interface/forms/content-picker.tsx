@@ -3,7 +3,7 @@
 import { Combobox, ComboboxButton, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/react';
 import { ChevronDown, X } from 'lucide-react';
 import { useDeferredValue, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
-import { knownContent, loopLength, type Media, type Plan, type Playlist } from '@/core';
+import { knownContent, loopLength, searchable, type Media, type Plan, type Playlist } from '@/core';
 import { thumbnailOf, useFromNetwork, useNetwork } from '@/interface/data/provider';
 import { useLibrary } from '@/interface/data/queries';
 import { contentOf, firstMedia } from '@/interface/kit/content';
@@ -47,25 +47,31 @@ export function ContentPicker({
   const { hold } = useNetwork('hold');
   const me = useFromNetwork((network) => network.view.me);
   const [typed, setTyped] = useState<string | null>(null);
-  /** The files that are offered: one that is chosen must be in the page's plan. */
-  const files = useRef<readonly Media[]>([]);
+  const offered = useRef(NOTHING_YET);
+  /** Enter was pressed before what is written was found: the first that comes is meant, unless one writes on. */
+  const eager = useRef(false);
   const input = useRef<HTMLInputElement>(null);
   const chosen = contentOf(value);
   const what = chosen && knownContent(chosen);
   const name = what
     ? ((what.kind === 'media' ? plan.media : plan.playlists).find(({ id }) => id === what.id)?.name ?? what.id)
     : '';
-  const search = useDeferredValue(typed?.trim() ?? '');
+  const written = typed?.trim() ?? '';
+  const search = useDeferredValue(written);
+  const choose = (next: string) => {
+    setTyped(null);
+    // One that is chosen must be in the page's plan.
+    hold(offered.current.files.filter(({ id }) => next === `media:${id}`));
+    keepRecent(browserShelf(), me, next);
+    onChange(next);
+  };
   return (
     <Combobox
       immediate
       value={value}
       onChange={(next: string | null) => {
-        setTyped(null);
-        if (next === null) return;
-        hold(files.current.filter(({ id }) => next === `media:${id}`));
-        keepRecent(browserShelf(), me, next);
-        onChange(next);
+        if (next === null) setTyped(null);
+        else choose(next);
       }}
       onClose={() => setTyped(null)}
     >
@@ -78,7 +84,15 @@ export function ContentPicker({
           placeholder={none}
           displayValue={() => name}
           onFocus={(event) => event.currentTarget.select()}
-          onChange={(event) => setTyped(event.target.value)}
+          onChange={(event) => {
+            eager.current = false;
+            setTyped(event.target.value);
+          }}
+          onKeyDown={(event) => {
+            if (event.key !== 'Enter' || typed === null || !offered.current.isBehind) return;
+            event.preventDefault();
+            eager.current = true;
+          }}
           {...rest}
         />
         {value !== '' && (
@@ -107,43 +121,68 @@ export function ContentPicker({
         <Choices
           plan={plan}
           search={search}
+          isBehind={search !== written}
           me={me}
           only={only}
           without={without}
-          onFiles={(list) => void (files.current = list)}
+          onOffer={(now) => {
+            offered.current = now;
+            if (!eager.current || now.isBehind) return;
+            eager.current = false;
+            if (now.first !== undefined) choose(now.first);
+          }}
         />
       </ComboboxOptions>
     </Combobox>
   );
 }
 
+interface Offered {
+  readonly files: readonly Media[];
+  /** The value of the first one. */
+  readonly first: string | undefined;
+  /** Whether what is written may still be found. */
+  readonly isBehind: boolean;
+}
+
+const NOTHING_YET: Offered = { files: [], first: undefined, isBehind: true };
+
 /** What there is to choose: playlists, then files from the library. */
 function Choices({
   plan,
   search,
+  isBehind,
   me,
   only,
   without,
-  onFiles,
+  onOffer,
 }: {
   plan: Plan;
   search: string;
+  isBehind: boolean;
   me: string;
   only: 'playlist' | undefined;
   without: string | undefined;
-  onFiles: (files: readonly Media[]) => void;
+  onOffer: (offered: Offered) => void;
 }) {
-  const { files: all, total = 0, failed } = useLibrary(search);
-  const files = only ? NO_FILES : all;
+  const { files: all, total = 0, failed, ...library } = useLibrary(search);
+  const text = searchable(search);
+  // What another search found is no answer: of it, only what is called so.
+  const known = library.isBehind ? all?.filter(({ name }) => searchable(name).includes(text)) : all;
+  const files = only ? NO_FILES : known;
   const media = useMemo(() => new Map(plan.media.map((file) => [file.id, file])), [plan]);
-  useEffect(() => {
-    onFiles(files ?? []);
-  });
-  const text = search.toLowerCase();
   const playlists = plan.playlists
-    .filter((one) => one.id !== without && !one.archived && one.name.toLowerCase().includes(text))
+    .filter((one) => one.id !== without && !one.archived && searchable(one.name).includes(text))
     .sort((a, b) => a.name.localeCompare(b.name));
   const offered = playlists.slice(0, PLAYLISTS_OFFERED);
+  const isLooking = !only && (files === undefined || library.isBehind) && !failed;
+  // What is called so already is meant; else what the library finds.
+  const behind = isBehind || (isLooking && offered.length === 0 && !files?.length);
+  useEffect(() => {
+    const [list, file] = [offered[0], files?.[0]];
+    const first = list ? `playlist:${list.id}` : file && `media:${file.id}`;
+    onOffer({ files: files ?? [], first, isBehind: behind });
+  });
   const playlistChoice = (one: Playlist, key: string) => {
     const first = media.get(firstMedia(plan, { playlist: one.id }) ?? '');
     return (
@@ -181,9 +220,10 @@ function Choices({
       {playlists.length > offered.length && <Rest count={playlists.length - offered.length} />}
       {files && files.length > 0 && <Heading>Media</Heading>}
       {files?.map((file, i) => fileChoice(file, placeKey(i, file.id)))}
-      {files && !only && total > files.length && <Rest count={total - files.length} />}
+      {files && !only && !library.isBehind && total > files.length && <Rest count={total - files.length} />}
       {failed && <p className="px-3 py-1.5 text-sm text-brick">The library does not answer: try again in a moment.</p>}
-      {files?.length === 0 && playlists.length === 0 && (
+      {behind && playlists.length === 0 && !files?.length && <p className="px-3 py-1.5 text-sm text-faint">Looking…</p>}
+      {!behind && !files?.length && playlists.length === 0 && !failed && (
         <p className="px-3 py-1.5 text-sm text-faint">
           {text === '' ? 'There are no playlists and no media yet.' : 'No playlist and no file is called so.'}
         </p>

@@ -45,10 +45,12 @@ export function WhereField({
         hint={
           found.ok && (
             <>
-              {counted(found.value.length, 'screen')}
-              {nothing.size > 0 && (
-                <span className="text-brick">, {nothing.size} of them with nothing to play</span>
-              )}{' '}
+              {found.value.length > 0 ? (
+                counted(found.value.length, 'screen')
+              ) : (
+                <span className="text-brick">No screen: none has these tags or names now</span>
+              )}
+              {nothing.size > 0 && <span className="text-brick">, {nothing.size} of them with nothing to play</span>}{' '}
               {found.value.length > 0 && (
                 <button
                   type="button"

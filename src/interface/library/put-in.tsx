@@ -29,7 +29,7 @@ export function PutIn({
     if (!files.ok) return files;
     if (files.value.length === 0) return refused([{ path: '', message: 'None of these files is in the library.' }]);
     hold(files.value);
-    const playlist = draft.playlists.find((one) => one.name.toLowerCase() === wanted.toLowerCase());
+    const playlist = draft.playlists.find((one) => !one.archived && one.name.toLowerCase() === wanted.toLowerCase());
     const said = `${counted(files.value.length, 'file')} went into "${playlist?.name ?? wanted}".`;
     return playlist
       ? edit(changed('playlist', playlist, { items: [...playlist.items, ...itemsOf(files.value)] }), said)
@@ -48,7 +48,7 @@ export function PutIn({
         });
       }}
     >
-      <div className="w-full sm:w-72">
+      <div className="min-w-48 max-w-72 flex-1">
         <Input
           aria-label="Put them into the playlist"
           placeholder="Put into a playlist, or a new one"

@@ -48,7 +48,7 @@ export function KeptFor() {
                 width="w-48"
                 className="text-right font-code"
               >
-                <span className="w-16">{unit}</span>
+                <span className="w-16 shrink-0">{unit}</span>
               </SavedInput>
             </dd>
           </Fragment>

@@ -20,6 +20,7 @@ import {
   type LocalTime,
   type Plan,
   type Site,
+  searchable,
 } from '@/core';
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
@@ -94,7 +95,7 @@ export function PlanPlace() {
   const found = useMemo(
     () =>
       draft.bookings.filter((one) => {
-        if (!one.name.toLowerCase().includes(search.trim().toLowerCase())) return false;
+        if (!searchable(one.name).includes(searchable(search))) return false;
         if (!screens) return true;
         const reached = selectScreens(draft, one.where);
         return reached.ok && reached.value.some(({ id }) => screens.has(id));

@@ -63,8 +63,10 @@ function Draggable({ media, onAdd }: { media: Media; onAdd: () => void }) {
         <span className="min-w-0">
           <span className="block truncate text-sm font-semibold">{media.name}</span>
           <span className="block font-code text-[11px] text-faint">
-            {media.width}×{media.height}
-            {media.durationMs !== undefined && ` · ${duration(media.durationMs)}`}
+            {[
+              media.width === undefined ? 'sound' : `${media.width}×${media.height}`,
+              ...(media.durationMs === undefined ? [] : [duration(media.durationMs)]),
+            ].join(' · ')}
           </span>
         </span>
       </div>

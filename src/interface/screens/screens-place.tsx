@@ -2,7 +2,7 @@
 
 import { group } from 'd3-array';
 import { memo, useCallback, useMemo, useState, type CSSProperties } from 'react';
-import { describeWhen, type Screen, type Site } from '@/core';
+import { describeWhen, searchable, type Screen, type Site } from '@/core';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/button';
 import { Empty } from '@/interface/kit/empty';
@@ -160,7 +160,7 @@ export function ScreensPlace() {
   );
 }
 
-const isCalled = ({ name }: Site, search: string) => name.toLowerCase().includes(search.trim().toLowerCase());
+const isCalled = ({ name }: Site, search: string) => searchable(name).includes(searchable(search));
 
 /** Two screens may have one name: they are told apart by their sites. */
 const titleOf = (screen: Screen | null, sites: ReadonlyMap<string, Site>) =>

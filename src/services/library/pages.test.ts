@@ -113,6 +113,12 @@ test('whatever is typed, the index finds what the core finds, in the same order'
     'Dawn',
     'ØY',
     'øy',
+    'Café',
+    'cafe',
+    'Straße',
+    'strasse',
+    'Łódź',
+    'Zürich',
     '50%',
     'a_b',
     'back\\slash',
@@ -150,6 +156,20 @@ test('whatever is typed, the index finds what the core finds, in the same order'
     }),
     { numRuns: 15 },
   );
+});
+
+test('a file is found whatever the accents, in its name and its tags, and by either form of a letter', async () => {
+  const actor = await filled([
+    { id: 'cafe', name: 'Café menu' },
+    { id: 'island', name: 'Brennøy', tags: ['Ålesund'] },
+    { id: 'apart', name: 'Cafe\u0301 in two characters' },
+  ]);
+  const found = async (search: string) => ids(await findInLibrary(actor, { ...all, search }));
+  for (const search of ['cafe', 'CAFÉ', 'cafe\u0301'])
+    expect([search, await found(search)]).toEqual([search, 'apart cafe']);
+  expect(await found('brennoy')).toBe('island');
+  expect(await found('alesund')).toBe('island');
+  expect(await found('cafè menu')).toBe('cafe');
 });
 
 test('a size finds what fits it, either way round: the size itself first, then its shape; with words too', async () => {

@@ -28,13 +28,13 @@ function selectorSql(selector: ReturnType<typeof selectorOf>, binds: Binds): str
   });
 }
 
-/** That a file is meant by a text: each of its words is part of the name or begins a tag; or it is a selector that the file bears. */
+/** That a file is meant by a text, whatever its accents: each of its words is part of the name or begins a tag; or it is a selector that the file bears. */
 function textSql(text: string, binds: Binds): string {
   if (text === '') return 'true';
   const words = text.split(/\s+/).map((word) => {
-    const pattern = literal(word);
+    const pattern = `folded(${binds.add(literal(word))})`;
     // The first part alone needs the rows: the index knows all words of a file.
-    return `(m.words LIKE ${binds.add(`%${pattern}%`)} AND (m.name LIKE ${binds.add(`%${pattern}%`)} OR m.words LIKE ${binds.add(`%\n${pattern}%`)}))`;
+    return `(m.words LIKE '%' || ${pattern} || '%' AND (m.name LIKE '%' || ${pattern} || '%' OR m.words LIKE E'%\\n' || ${pattern} || '%'))`;
   });
   const selector = parseSelector(text);
   return `((${words.join(' AND ')})${selector.ok ? ` OR ${selectorSql(selector.value, binds)}` : ''})`;
@@ -108,7 +108,7 @@ export function orderSql({ text, size }: MediaSearchText, binds: Binds): string[
     ...(size ? [rank(exactSql(size, binds))] : []),
     ...(text === ''
       ? []
-      : [rank(`m.name = ${binds.add(text)}`), rank(`m.name LIKE ${binds.add(`${literal(text)}%`)}`)]),
+      : [rank(`m.name = folded(${binds.add(text)})`), rank(`m.name LIKE folded(${binds.add(literal(text))}) || '%'`)]),
     'm.added DESC',
     'm.slug',
   ];

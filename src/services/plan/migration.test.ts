@@ -114,6 +114,7 @@ test('a network of the tables before comes over whole: plan, files, players, edi
     '0012-archive-and-versions',
     '0013-personal-keys',
     '0014-saved-searches',
+    '0015-found-without-accents',
   ]);
 
   const actor = { networkId: NETWORK ?? '', personId: PERSON ?? '', name: 'Ida' };
