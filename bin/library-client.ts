@@ -19,6 +19,8 @@ export interface Sent {
 }
 
 const SOON_MS = [500, 1000, 2000, 5000, 10_000];
+/** Up to this size a file is sent with its first request. */
+const SMALL_BYTES = 1_000_000;
 const ASKED_EVERY_MS = 400;
 /** Answers that another try may change. */
 const isPassing = (status: number) => [0, 408, 409, 423, 429, 500, 502, 503, 504].includes(status);
@@ -100,6 +102,8 @@ export class LibraryClient {
         uploadSize: size,
         headers: this.headers,
         metadata: { filename: basename(file), batch },
+        // One request in place of two; what breaks off then is sent again from its beginning.
+        uploadDataDuringCreation: size <= SMALL_BYTES,
         retryDelays: this.patient ? [...SOON_MS, ...Array.from({ length: 10_000 }, () => 30_000)] : SOON_MS,
         onShouldRetry: (error) => isPassing(error.originalResponse?.getStatus() ?? 0),
         onError: (error) => reject(refusalOf(error, this.server)),

@@ -239,3 +239,87 @@ test('a playlist is seen as on a screen: it plays there, is stepped through, and
   await seen.getByLabel('Time in the pass').fill('0');
   await expect(stage).toHaveAttribute('data-media', 'gangway-welcome');
 });
+
+test('a picture lasts longer when its end in the strip is pulled, or by a key; Escape leaves it; a film has no end to pull', async () => {
+  await page.goto(server('/playlists/house'));
+  const flagMs = async () => (await draft()).playlists.find(({ id }) => id === 'house')?.items[0]?.durationMs;
+  const turn = page
+    .getByRole('region', { name: 'Passes' })
+    .getByRole('button', { name: /^House flag, / })
+    .first();
+  const end = page.locator('[data-end="0"]');
+  await expect(turn).toHaveAccessibleName('House flag, 0:08, from 0:00');
+  const pull = async (by: number, then: () => Promise<void>) => {
+    const box = await end.boundingBox();
+    const strip = await page.locator('[data-strip]').first().boundingBox();
+    if (!box || !strip) throw new Error('no end to pull');
+    const y = box.y + box.height / 2;
+    await page.mouse.move(box.x + 5, y);
+    await page.mouse.down();
+    await page.mouse.move(box.x + 5 + by * strip.width, y, { steps: 5 });
+    await then();
+    await page.mouse.up();
+  };
+  // A pass of 1:06: a tenth of it is 6.6 s, which snaps to half seconds.
+  await pull(0.1, async () => {
+    await expect(end.locator('span')).toHaveText('14.5 s');
+    await page.keyboard.press('Escape');
+    await expect(end.locator('span')).toHaveCount(0);
+  });
+  expect(await flagMs()).toBe(8000);
+  await pull(0.1, () => expect(end.locator('span')).toHaveText('14.5 s'));
+  await expect.poll(flagMs).toBe(14_500);
+  await expect(turn).toHaveAccessibleName('House flag, 0:15, from 0:00');
+  await turn.focus();
+  await page.keyboard.press('-');
+  await expect.poll(flagMs).toBe(13_500);
+  await expect(page.locator('[data-end="1"]')).toHaveCount(0);
+  await page.keyboard.press('ControlOrMeta+z');
+  await page.keyboard.press('ControlOrMeta+z');
+  await expect.poll(flagMs).toBe(8000);
+});
+
+test('several items are dragged together, in the list by mouse and keys, and from the library', async () => {
+  await page.goto(server('/playlists/crew'));
+  const items = page.getByTestId('items');
+  const order = async () =>
+    (await draft()).playlists
+      .find(({ id }) => id === 'crew')
+      ?.items.map(({ media }) => media)
+      .join(' ');
+  const before = await order();
+  const [first, second, third] = before?.split(' ') ?? [];
+  await items.getByRole('checkbox').nth(0).check();
+  await items.getByRole('checkbox').nth(1).check();
+  await items
+    .getByRole('button', { name: /^Move (?!.* (up|down)$)/ })
+    .nth(0)
+    .focus();
+  await page.keyboard.press('Space');
+  await expect(page.getByText('2 items are at 1 of 3.')).toBeAttached();
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByText('2 items are at 2 of 3.')).toBeAttached();
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByText('2 items are at 3 of 3.')).toBeAttached();
+  await page.keyboard.press('Space');
+  await expect.poll(order).toBe(`${third} ${first} ${second}`);
+  await page.keyboard.press('ControlOrMeta+z');
+  await expect.poll(order).toBe(before);
+
+  const media = page.getByRole('complementary', { name: 'Media' });
+  await media.getByRole('checkbox', { name: 'Choose the file Departure' }).check();
+  await media.getByRole('checkbox', { name: 'Choose the file Night lights' }).check();
+  const from = await page.locator('[data-palette="departure"]').boundingBox();
+  const to = await items.getByRole('listitem').nth(1).boundingBox();
+  if (!from || !to) throw new Error('nothing to drag');
+  await page.mouse.move(from.x + 20, from.y + 10);
+  await page.mouse.down();
+  await page.mouse.move(from.x - 60, from.y + 20, { steps: 4 });
+  await page.mouse.move(to.x + 200, to.y + to.height / 2 + 10, { steps: 8 });
+  await page.mouse.up();
+  await expect.poll(order).toBe(`${first} ${second} departure night-lights ${third}`);
+  await media.getByRole('button', { name: 'Let go' }).click();
+  await expect(media.getByRole('checkbox', { checked: true })).toHaveCount(0);
+  await page.keyboard.press('ControlOrMeta+z');
+  await expect.poll(order).toBe(before);
+});

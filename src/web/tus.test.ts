@@ -69,6 +69,43 @@ test('a file is begun, asked about, gone on with, and told about when it is whol
   expect((await draftPlan(actor)).plan.media).toMatchObject([{ name: 'Räng & Øy', width: 60, height: 40 }]);
 });
 
+test('a small file comes with its beginning: one request; what is cut off on the way is gone on with', async () => {
+  const actor = await newNetwork();
+  const bytes = await picture(62, 40);
+  const withBytes = (body: Buffer) =>
+    ask(
+      actor,
+      'POST',
+      '/api/uploads',
+      {
+        'upload-length': String(bytes.length),
+        'upload-metadata': meta({ filename: 'Small.jpg' }),
+        'content-type': 'application/offset+octet-stream',
+      },
+      body,
+    );
+  const half = await withBytes(bytes.subarray(0, 100));
+  expect([half.status, half.headers.get('upload-offset')]).toEqual([201, '100']);
+  const whole = await withBytes(bytes);
+  expect([whole.status, whole.headers.get('upload-offset')]).toEqual([200, String(bytes.length)]);
+  expect(await whole.json()).toMatchObject({ upload: { name: 'Small' } });
+  // What lies about of the first is the same file.
+  const rest = await patch(actor, half.headers.get('location') ?? '', 100, bytes.subarray(100));
+  expect([rest.status, await rest.json()]).toMatchObject([200, { upload: { name: 'Small' } }]);
+  const none = await ask(
+    actor,
+    'POST',
+    '/api/uploads',
+    {
+      'upload-length': '4',
+      'upload-metadata': meta({ filename: 'x.txt' }),
+      'content-type': 'application/offset+octet-stream',
+    },
+    Buffer.from('text'),
+  );
+  expect(none.status).toBe(415);
+});
+
 test('a part from another place than where the file stands is a conflict, and nothing is written', async () => {
   const actor = await newNetwork();
   const path = await begin(actor, 'a.jpg', 1000);

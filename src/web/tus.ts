@@ -19,7 +19,8 @@ import { troubleOf } from '@/services/trouble';
 import { readInput } from '@/services/people';
 
 /**
- * Uploads that go on where they stopped, by tus 1.0 (https://tus.io/protocols/resumable-upload): creation and termination. The files and
+ * Uploads that go on where they stopped, by tus 1.0 (https://tus.io/protocols/resumable-upload): creation (small files with their
+ * bytes at once) and termination. The files and
  * what becomes of them are the library's; here is the protocol alone.
  */
 
@@ -31,7 +32,7 @@ const locker = (shared.lanternpostUploadLocks ??= new MemoryLocker());
 
 /** The library as the protocol's store, for one person. */
 class LibraryStore extends DataStore {
-  override extensions = ['creation', 'termination'];
+  override extensions = ['creation', 'creation-with-upload', 'termination'];
 
   constructor(private readonly actor: Actor) {
     super();

@@ -1,11 +1,12 @@
 'use client';
 
 import { useId, useState } from 'react';
-import { changed, newEntryId, refused, type Item, type Media, type Playlist, type Result } from '@/core';
+import { changed, refused, type Media, type Playlist, type Result } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/button';
 import { Input } from '@/interface/kit/field';
 import { counted } from '@/interface/kit/format';
+import { itemsOf } from '@/interface/kit/items-of';
 
 /** Puts files into a playlist that there is, or one that is made by its name. `filesOf` answers with them when it comes to it. */
 export function PutIn({
@@ -82,10 +83,6 @@ export function PutIn({
     </form>
   );
 }
-
-/** Files as new items of a playlist. */
-export const itemsOf = (files: readonly Media[]): Item[] =>
-  files.map(({ id }) => ({ id: newEntryId(Math.random), media: id }));
 
 /** How a playlist becomes one that has files at its end, or them alone. */
 export const withFiles = (playlist: Playlist, files: readonly Media[], instead: boolean) =>

@@ -1,17 +1,6 @@
 'use client';
 
-import {
-  changed,
-  done,
-  isShown,
-  itemFiles,
-  newEntryId,
-  readDuration,
-  type Item,
-  type Plan,
-  type Playlist,
-  type Result,
-} from '@/core';
+import { changed, done, itemFiles, newEntryId, readDuration, type Item, type Playlist, type Result } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
 import { ContentPicker } from '@/interface/forms/content-picker';
 import { SavedInput } from '@/interface/forms/saved-input';
@@ -19,13 +8,7 @@ import { contentOf } from '@/interface/kit/content';
 import { Button } from '@/interface/kit/button';
 import { counted } from '@/interface/kit/format';
 import { ItemLook } from './item-look';
-
-/** Whether an item lasts as long as one says: a film does not. */
-function hasSeconds(plan: Plan, item: Item): boolean {
-  if (item.playlist !== undefined) return false;
-  if (item.collect !== undefined) return true;
-  return itemFiles(plan, item).every((file) => isShown(file) && file.kind === 'image');
-}
+import { hasSeconds } from './stretch';
 
 /** What is done to several items at once. */
 export function ChosenItems({

@@ -48,6 +48,8 @@ interface ItemRowProps {
   readonly last: boolean;
   /** Chosen with others, for what is done to several at once. */
   readonly chosen: boolean;
+  /** How many are carried while it is dragged; 0 else. */
+  readonly carried: number;
   onChoose(chosen: boolean, upTo: boolean): void;
   onChange(item: Item): Promise<Result<unknown>>;
   onMove(by: 1 | -1): void;
@@ -72,6 +74,7 @@ export function ItemRow({
   first,
   last,
   chosen,
+  carried,
   onChoose,
   onChange,
   onMove,
@@ -107,11 +110,12 @@ export function ItemRow({
           ref={setActivatorNodeRef}
           type="button"
           aria-label={`Move ${name}`}
-          className="cursor-grab touch-none p-1 text-faint hover:text-ink"
+          className="relative cursor-grab touch-none p-1 text-faint hover:text-ink"
           {...attributes}
           {...listeners}
         >
           <GripVertical size={18} aria-hidden />
+          {carried > 1 && <Together count={carried} />}
         </button>
         <Stair
           pictures={turns.length > 0 ? turns : item.media === undefined ? [] : [{ media: item.media }]}
@@ -211,6 +215,11 @@ export function ItemRow({
     </li>
   );
 }
+
+/** How many are dragged together. */
+export const Together = ({ count }: { count: number }) => (
+  <span className="absolute -top-2 -right-2 z-20 bg-dusk px-1.5 font-code text-xs text-on-dusk">{count}</span>
+);
 
 /** The least width of a piece, so that its picture is seen, in pixels. */
 const LEAST_PIECE = 56;

@@ -2,18 +2,22 @@
 
 import { useDraggable } from '@dnd-kit/core';
 import { Plus } from 'lucide-react';
-import { useDeferredValue, useState } from 'react';
+import { useDeferredValue, useRef, useState, type MouseEvent } from 'react';
 import type { Media } from '@/core';
 import { thumbnailOf } from '@/interface/data/provider';
 import { useLibrary } from '@/interface/data/queries';
+import { Button } from '@/interface/kit/button';
 import { Input } from '@/interface/kit/field';
-import { duration } from '@/interface/kit/format';
+import { counted, duration } from '@/interface/kit/format';
 import { More } from '@/interface/kit/more';
 import { Thumb } from '@/interface/kit/thumb';
 
-/** The library beside a playlist, to drag from. */
-export function Palette({ onAdd }: { onAdd: (file: Media) => void }) {
+/** The library beside a playlist, to drag from: one file, or all that are chosen. */
+export function Palette({ onAdd }: { onAdd: (files: readonly Media[]) => void }) {
   const [search, setSearch] = useState('');
+  // They stay chosen while one looks for others.
+  const [chosen, setChosen] = useState<ReadonlyMap<string, Media>>(new Map());
+  const last = useRef(0);
   const { files, total = 0, failed, hasMore, more } = useLibrary(useDeferredValue(search.trim()));
   return (
     <aside
@@ -29,9 +33,41 @@ export function Palette({ onAdd }: { onAdd: (file: Media) => void }) {
           onChange={(event) => setSearch(event.target.value)}
         />
       </div>
+      {chosen.size > 0 && (
+        <p className="flex items-center gap-2 px-4 pb-2 text-sm">
+          <Button
+            onClick={() => {
+              onAdd([...chosen.values()]);
+              setChosen(new Map());
+            }}
+          >
+            Add {counted(chosen.size, 'file')}
+          </Button>
+          <Button variant="quiet" onClick={() => setChosen(new Map())}>
+            Let go
+          </Button>
+        </p>
+      )}
       <ul className="min-h-0 flex-1 overflow-y-auto px-4 pb-4">
-        {files?.map((file) => (
-          <Draggable key={file.id} media={file} onAdd={() => onAdd(file)} />
+        {files?.map((file, i) => (
+          <Draggable
+            key={file.id}
+            media={file}
+            chosen={chosen.has(file.id)}
+            files={chosen.has(file.id) ? [...chosen.values()] : [file]}
+            onChoose={({ shiftKey }) => {
+              const next = new Map(chosen);
+              const [from, to] = shiftKey ? [Math.min(last.current, i), Math.max(last.current, i)] : [i, i];
+              const on = !chosen.has(file.id);
+              for (const one of files.slice(from, to + 1)) {
+                if (on) next.set(one.id, one);
+                else next.delete(one.id);
+              }
+              last.current = i;
+              setChosen(next);
+            }}
+            onAdd={() => onAdd([file])}
+          />
         ))}
         {files?.length === 0 && (
           <li className="py-4 text-sm text-faint">
@@ -49,10 +85,31 @@ export function Palette({ onAdd }: { onAdd: (file: Media) => void }) {
   );
 }
 
-function Draggable({ media, onAdd }: { media: Media; onAdd: () => void }) {
-  const { listeners, setNodeRef } = useDraggable({ id: `media-${media.id}`, data: { file: media } });
+function Draggable({
+  media,
+  chosen,
+  files,
+  onChoose,
+  onAdd,
+}: {
+  media: Media;
+  chosen: boolean;
+  /** What is dragged by it: it alone, or all that are chosen. */
+  files: readonly Media[];
+  onChoose: (event: MouseEvent) => void;
+  onAdd: () => void;
+}) {
+  const { listeners, setNodeRef } = useDraggable({ id: `media-${media.id}`, data: { files } });
   return (
-    <li className="flex items-center gap-3 border-b border-rule py-2">
+    <li className={`flex items-center gap-3 border-b border-rule py-2 ${chosen ? 'bg-well' : ''}`}>
+      <input
+        type="checkbox"
+        aria-label={`Choose the file ${media.name}`}
+        className="size-4 shrink-0 accent-dusk"
+        checked={chosen}
+        onChange={() => undefined}
+        onClick={onChoose}
+      />
       <div
         ref={setNodeRef}
         {...listeners}

@@ -1,9 +1,11 @@
 'use client';
 
-import type { Pass, Plan } from '@/core';
+import { useEffect, useEffectEvent, useRef, useState, type KeyboardEvent } from 'react';
+import type { Pass, Plan, Turn } from '@/core';
 import { thumbnailOf, useIndex } from '@/interface/data/provider';
 import { ArrowGroup } from '@/interface/kit/arrow-group';
 import { counted, duration } from '@/interface/kit/format';
+import { stretched, turnsWith } from './stretch';
 
 const HOUR_MS = 3_600_000;
 /** So many kinds of screens are drawn; the smallest are told in a line. */
@@ -26,6 +28,8 @@ export function Passes({
   chosen,
   onChoose,
   onTurn,
+  stretches,
+  onStretch,
 }: {
   plan: Plan;
   passes: readonly Pass[];
@@ -33,8 +37,13 @@ export function Passes({
   onChoose: (pass: number) => void;
   /** A turn was pressed: the place of the item that it comes from. */
   onTurn: (item: number) => void;
+  /** Whether the item at a place lasts as long as one says. */
+  stretches: (item: number) => boolean;
+  /** The end of an item's turn was pulled, or moved by a key: how long it is to last, in milliseconds. */
+  onStretch: (item: number, durationMs: number) => void;
 }) {
   const index = useIndex(plan);
+  const [pulled, setPulled] = useState<Pulled | null>(null);
   const drawn = passes.slice(0, DRAWN);
   const span = Math.max(1, ...drawn.map(({ lengthMs }) => lengthMs));
   const step = TICK_STEPS_MS.find((each) => span / each <= MOST_TICKS) ?? span;
@@ -56,68 +65,179 @@ export function Passes({
           ))}
         </div>
       </div>
-      {drawn.map((pass, i) => (
-        <div key={pass.screens[0]} className="flex items-stretch gap-y-1 border-t border-rule py-1 max-md:flex-col">
-          <label
-            className={`flex w-36 shrink-0 cursor-pointer flex-col justify-center pr-2 text-sm leading-tight max-md:w-full max-md:flex-row max-md:justify-start max-md:gap-3 ${i === chosen ? '' : 'text-faint'}`}
-            title={named(pass.screens).slice(0, 30).join('\n')}
-          >
-            <span className="flex items-center gap-1.5 font-semibold">
-              <input
-                type="radio"
-                name="pass"
-                className="accent-dusk"
-                checked={i === chosen}
-                onChange={() => onChoose(i)}
+      {drawn.map((pass, i) => {
+        const turns = pulled?.pass === i ? turnsWith(pass.turns, pulled.item, pulled.durationMs) : pass.turns;
+        return (
+          <div key={pass.screens[0]} className="flex items-stretch gap-y-1 border-t border-rule py-1 max-md:flex-col">
+            <label
+              className={`flex w-36 shrink-0 cursor-pointer flex-col justify-center pr-2 text-sm leading-tight max-md:w-full max-md:flex-row max-md:justify-start max-md:gap-3 ${i === chosen ? '' : 'text-faint'}`}
+              title={named(pass.screens).slice(0, 30).join('\n')}
+            >
+              <span className="flex items-center gap-1.5 font-semibold">
+                <input
+                  type="radio"
+                  name="pass"
+                  className="accent-dusk"
+                  checked={i === chosen}
+                  onChange={() => onChoose(i)}
+                />
+                {passWords(plan, pass)}
+              </span>
+              <span className="font-code text-[11px] text-faint">
+                {duration(pass.lengthMs)} a pass
+                <br className="max-md:hidden" /> {Math.max(1, Math.round(HOUR_MS / pass.lengthMs))} an hour
+              </span>
+            </label>
+            <div
+              data-strip
+              className={`relative min-w-0 flex-1 overflow-hidden bg-well max-md:flex-none ${i === chosen ? 'h-20' : 'h-10'}`}
+            >
+              <ArrowGroup
+                label={`A pass on ${passWords(plan, pass)}`}
+                className={i === chosen ? '' : 'opacity-70'}
+                of={turns}
+                button={(turn, stop) => {
+                  const file = index.media.get(turn.media);
+                  const src = file && thumbnailOf(file);
+                  return (
+                    <button
+                      key={turn.startMs}
+                      type="button"
+                      {...stop}
+                      onClick={() => {
+                        onChoose(i);
+                        onTurn(turn.item);
+                      }}
+                      {...(stretches(turn.item)
+                        ? {
+                            'aria-keyshortcuts': '+ -',
+                            onKeyDown: ({ key }: KeyboardEvent) => {
+                              const by = key === '+' ? STEP_MS : key === '-' ? -STEP_MS : 0;
+                              const durationMs = stretched(turn.durationMs, by, false);
+                              if (by !== 0 && durationMs !== turn.durationMs) onStretch(turn.item, durationMs);
+                            },
+                          }
+                        : {})}
+                      aria-label={`${file?.name ?? turn.media}, ${duration(turn.durationMs)}, from ${duration(turn.startMs)}`}
+                      title={`${file?.name ?? turn.media}: ${duration(turn.durationMs)}, ${percent(turn.durationMs, pass.lengthMs)} of a pass${stretches(turn.item) ? '. Pull its end, or press + and −, for longer and shorter' : ''}`}
+                      className="hatch absolute inset-y-0 border-r border-ink bg-[auto_100%] bg-repeat-x text-faint focus-visible:z-10 focus-visible:outline-offset-[-3px]"
+                      style={{
+                        left: share(turn.startMs),
+                        width: share(turn.durationMs),
+                        ...(src ? { backgroundImage: `url("${src}")` } : {}),
+                      }}
+                    />
+                  );
+                }}
               />
-              {passWords(plan, pass)}
-            </span>
-            <span className="font-code text-[11px] text-faint">
-              {duration(pass.lengthMs)} a pass
-              <br className="max-md:hidden" /> {Math.max(1, Math.round(HOUR_MS / pass.lengthMs))} an hour
-            </span>
-          </label>
-          <div
-            className={`relative min-w-0 flex-1 overflow-hidden bg-well max-md:flex-none ${i === chosen ? 'h-20' : 'h-10'}`}
-          >
-            <ArrowGroup
-              label={`A pass on ${passWords(plan, pass)}`}
-              className={i === chosen ? '' : 'opacity-70'}
-              of={pass.turns}
-              button={(turn, stop) => {
-                const file = index.media.get(turn.media);
-                const src = file && thumbnailOf(file);
-                return (
-                  <button
-                    key={turn.startMs}
-                    type="button"
-                    {...stop}
-                    onClick={() => {
-                      onChoose(i);
-                      onTurn(turn.item);
-                    }}
-                    aria-label={`${file?.name ?? turn.media}, ${duration(turn.durationMs)}, from ${duration(turn.startMs)}`}
-                    title={`${file?.name ?? turn.media}: ${duration(turn.durationMs)}, ${percent(turn.durationMs, pass.lengthMs)} of a pass`}
-                    className="hatch absolute inset-y-0 border-r border-ink bg-[auto_100%] bg-repeat-x text-faint focus-visible:z-10 focus-visible:outline-offset-[-3px]"
-                    style={{
-                      left: share(turn.startMs),
-                      width: share(turn.durationMs),
-                      ...(src ? { backgroundImage: `url("${src}")` } : {}),
-                    }}
-                  />
-                );
-              }}
-            />
-            <Again pass={pass} span={span} />
+              {i === chosen &&
+                turns.map(
+                  (turn, at) =>
+                    stretches(turn.item) && (
+                      <TurnEnd
+                        key={at}
+                        turn={turn}
+                        nth={turns.slice(0, at + 1).filter(({ item }) => item === turn.item).length}
+                        span={span}
+                        pulledMs={pulled?.turn === at ? pulled.durationMs : null}
+                        onPull={(durationMs) =>
+                          setPulled(durationMs === null ? null : { pass: i, turn: at, item: turn.item, durationMs })
+                        }
+                        onDone={(durationMs) => {
+                          setPulled(null);
+                          onStretch(turn.item, durationMs);
+                        }}
+                      />
+                    ),
+                )}
+              <Again pass={pass} span={span} />
+            </div>
           </div>
-        </div>
-      ))}
+        );
+      })}
       {passes.length > DRAWN && (
         <p className="border-t border-rule pt-1 text-sm text-faint">
           and {counted(passes.length - DRAWN, 'more kind')} of screens that see it otherwise
         </p>
       )}
     </section>
+  );
+}
+
+/** How much longer or shorter a key makes a turn, in milliseconds. */
+const STEP_MS = 1000;
+
+/** A turn whose end is pulled. */
+interface Pulled {
+  readonly pass: number;
+  /** Which turn of the pass. */
+  readonly turn: number;
+  readonly item: number;
+  readonly durationMs: number;
+}
+
+/** The end of a turn, to be pulled: in half seconds, with Shift in tenths; Escape leaves it as it was. */
+function TurnEnd({
+  turn,
+  nth,
+  span,
+  pulledMs,
+  onPull,
+  onDone,
+}: {
+  turn: Turn;
+  /** Of how many turns of its item its end is, which all last as long. */
+  nth: number;
+  /** What the strip's width is in time, in milliseconds. */
+  span: number;
+  /** How long it is to last while it is pulled. */
+  pulledMs: number | null;
+  onPull: (durationMs: number | null) => void;
+  onDone: (durationMs: number) => void;
+}) {
+  /** Where it was taken hold of, how long it lasted then, and what a pixel is in milliseconds. */
+  const held = useRef<{ readonly x: number; readonly durationMs: number; readonly msPerPx: number } | null>(null);
+  const isPulled = pulledMs !== null;
+  const leave = () => {
+    held.current = null;
+    onPull(null);
+  };
+  const onEscape = useEffectEvent(leave);
+  useEffect(() => {
+    if (!isPulled) return;
+    const onKey = ({ key }: globalThis.KeyboardEvent) => key === 'Escape' && onEscape();
+    document.addEventListener('keydown', onKey);
+    return () => document.removeEventListener('keydown', onKey);
+  }, [isPulled]);
+  return (
+    <span
+      aria-hidden
+      data-end={turn.item}
+      className="absolute inset-y-0 z-10 w-2.5 -translate-x-2 cursor-ew-resize touch-none hover:bg-lamp/70"
+      style={{ left: `${(100 * (turn.startMs + turn.durationMs)) / span}%` }}
+      onPointerDown={(event) => {
+        const width = event.currentTarget.closest('[data-strip]')?.clientWidth ?? 0;
+        if (event.button !== 0 || width === 0) return;
+        event.preventDefault();
+        event.currentTarget.setPointerCapture(event.pointerId);
+        held.current = { x: event.clientX, durationMs: turn.durationMs, msPerPx: span / width / nth };
+      }}
+      onPointerMove={(event) => {
+        const from = held.current;
+        if (from) onPull(stretched(from.durationMs, (event.clientX - from.x) * from.msPerPx, event.shiftKey));
+      }}
+      onPointerUp={() => {
+        const from = held.current;
+        held.current = null;
+        if (pulledMs !== null && from && pulledMs !== from.durationMs) onDone(pulledMs);
+        else onPull(null);
+      }}
+      onPointerCancel={leave}
+    >
+      {pulledMs !== null && (
+        <span className="absolute top-1 right-2.5 bg-paper px-1 font-code text-xs text-ink">{pulledMs / 1000} s</span>
+      )}
+    </span>
   );
 }
 

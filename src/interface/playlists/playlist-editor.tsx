@@ -51,14 +51,17 @@ import { DraftOffer, useKept } from '@/interface/forms/use-draft';
 import { counted, duration } from '@/interface/kit/format';
 import { freeName } from '@/interface/kit/free-name';
 import { Thumb } from '@/interface/kit/thumb';
+import { itemsOf } from '@/interface/kit/items-of';
 import { UsedIn } from '@/interface/kit/used-in';
 import { AsSeenOn } from './as-seen-on';
 import { ChosenItems } from './chosen-items';
 import { itemName, lengthWords } from './item-name';
-import { ItemRow } from './item-row';
+import { ItemRow, Together } from './item-row';
 import { MusicChoice } from './music-choice';
+import { movedTo } from './order';
 import { Palette } from './palette';
 import { Passes } from './passes';
+import { hasSeconds } from './stretch';
 import { useItems } from './use-items';
 
 const NO_TURNS: readonly Turn[] = [];
@@ -75,7 +78,8 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
   const { draft, edit, hold } = useNetwork('draft', 'edit', 'hold');
   const router = useRouter();
   const { rows, items, change } = useItems(playlist);
-  const [dragged, setDragged] = useState<Media | null>(null);
+  const [dragged, setDragged] = useState<readonly Media[]>([]);
+  const [carried, carry] = useState<UniqueIdentifier | null>(null);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
@@ -88,36 +92,45 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
   const pass = passes[chosen];
   const turns = useMemo(() => group(pass?.turns ?? [], ({ item }) => item), [pass]);
   const insert = (item: Item, at = items.length) => change([...items.slice(0, at), item, ...items.slice(at)]);
-  const put = (file: Media, at = items.length) => {
-    hold([file]);
-    void insert({ media: file.id }, at);
+  const put = (files: readonly Media[], at = items.length) => {
+    hold(files);
+    void change([...items.slice(0, at), ...itemsOf(files), ...items.slice(at)]);
   };
+  /** Which rows go with the one that is dragged: all that are chosen, where it is one of them. */
+  const together = (id: UniqueIdentifier) =>
+    new Set(rows.flatMap(({ key }, i) => (key === id || (held.has(String(id)) && held.has(key)) ? [i] : [])));
   const onDragEnd = ({ active, over }: DragEndEvent) => {
-    setDragged(null);
+    setDragged([]);
+    carry(null);
     if (!over) return;
     const place = rows.findIndex((row) => row.key === over.id);
     const from = rows.findIndex((row) => row.key === active.id);
-    const file = fileOf(active);
-    if (file) {
+    const files = filesOf(active);
+    if (files.length > 0) {
       // Below the middle of the row that it is held over, it goes after that row.
       const held = active.rect.current.translated;
       const below = held !== null && held.top + held.height / 2 > over.rect.top + over.rect.height / 2;
-      put(file, place < 0 ? items.length : place + (below ? 1 : 0));
-    } else if (from >= 0 && place >= 0 && from !== place) void change(arrayMove([...items], from, place));
+      put(files, place < 0 ? items.length : place + (below ? 1 : 0));
+    } else if (from >= 0 && place >= 0 && from !== place) {
+      const next = movedTo(items, together(active.id), place);
+      if (next !== items) void change(next);
+    }
   };
+  /** "House flag is", "3 items are". */
   const named = (id: UniqueIdentifier) => {
     const row = rows.find(({ key }) => key === id);
-    return row ? itemName(draft, row.item) : 'The file';
+    const count = together(id).size;
+    return count > 1 ? `${counted(count, 'item')} are` : `${row ? itemName(draft, row.item) : 'The file'} is`;
   };
   const placed = (id: UniqueIdentifier, over: UniqueIdentifier | undefined) => {
     const place = rows.findIndex(({ key }) => key === over);
-    return place < 0 ? `${named(id)} is at the end.` : `${named(id)} is at ${place + 1} of ${rows.length}.`;
+    return place < 0 ? `${named(id)} at the end.` : `${named(id)} at ${place + 1} of ${rows.length}.`;
   };
   const announcements: Announcements = {
-    onDragStart: ({ active }) => `${named(active.id)} is taken: arrows move it, space puts it down, Escape leaves it.`,
+    onDragStart: ({ active }) => `${named(active.id)} taken: arrows move on, space puts down, Escape leaves it.`,
     onDragOver: ({ active, over }) => placed(active.id, over?.id),
     onDragEnd: ({ active, over }) => `Put down. ${placed(active.id, over?.id)}`,
-    onDragCancel: ({ active }) => `${named(active.id)} stays where it was.`,
+    onDragCancel: ({ active }) => `${named(active.id)} where it was.`,
   };
   const copy = () => {
     const { id: _, ...document } = playlist;
@@ -138,9 +151,15 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
       sensors={sensors}
       accessibility={{ announcements }}
       collisionDetection={closestCenter}
-      onDragStart={({ active }) => setDragged(fileOf(active))}
+      onDragStart={({ active }) => {
+        setDragged(filesOf(active));
+        carry(active.id);
+      }}
       onDragEnd={onDragEnd}
-      onDragCancel={() => setDragged(null)}
+      onDragCancel={() => {
+        setDragged([]);
+        carry(null);
+      }}
     >
       <div className="flex h-full min-h-0 max-md:h-auto max-md:flex-col">
         <div className="min-w-0 flex-1 overflow-y-auto px-3 py-4 sm:px-6">
@@ -170,6 +189,10 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
               chosen={chosen}
               onChoose={choose}
               onTurn={(item) => focusRow(rows[item]?.key)}
+              stretches={(at) => items[at] !== undefined && hasSeconds(draft, items[at])}
+              onStretch={(at, durationMs) =>
+                void change(items.map((one, i) => (i === at ? ({ ...one, durationMs } as Item) : one)))
+              }
             />
           )}
           <AsSeenOn plan={draft} playlist={playlist} passes={passes} chosen={chosen} onChoose={choose} />
@@ -187,6 +210,7 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
                   last={index === rows.length - 1}
                   first={index === 0}
                   chosen={held.has(key)}
+                  carried={carried === key ? together(key).size : 0}
                   onChoose={(on, upTo) => holdItem(index, on, upTo)}
                   onChange={(next) => change(items.map((one, i) => (i === index ? next : one)))}
                   onMove={(by) => move(index, by)}
@@ -237,10 +261,15 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
             </Button>
           </p>
         </div>
-        <Palette onAdd={(file) => put(file)} />
+        <Palette onAdd={put} />
       </div>
       <DragOverlay>
-        {dragged && <Thumb src={thumbnailOf(dragged)} alt="" className="h-16 w-28 outline-2 outline-dusk" />}
+        {dragged[0] && (
+          <span className="relative block">
+            <Thumb src={thumbnailOf(dragged[0])} alt="" className="h-16 w-28 outline-2 outline-dusk" />
+            {dragged.length > 1 && <Together count={dragged.length} />}
+          </span>
+        )}
       </DragOverlay>
     </DndContext>
   );
@@ -264,8 +293,9 @@ function useChosen(rows: readonly { readonly key: string }[]) {
   return { chosen, choose, letGo: () => setKeys(new Set()) };
 }
 
-/** The file from the palette that is dragged; null for an item of the list. */
-const fileOf = ({ data }: Active): Media | null => (data.current as { file?: Media } | undefined)?.file ?? null;
+/** The files from the palette that are dragged; none for an item of the list. */
+const filesOf = ({ data }: Active): readonly Media[] =>
+  (data.current as { files?: readonly Media[] } | undefined)?.files ?? [];
 
 function DropList({ empty, children }: { empty: boolean; children: ReactNode }) {
   const { setNodeRef, isOver } = useDroppable({ id: 'empty', disabled: !empty });

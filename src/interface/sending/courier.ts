@@ -7,6 +7,9 @@ const SOON_MS = [0, 1000, 2000, 5000, 10_000];
 /** As long as a line may be away for a night. */
 const DELAYS_MS = [...SOON_MS, ...Array.from({ length: 12 * 120 }, () => 30_000)];
 
+/** Up to this size a file is sent with its first request. */
+const SMALL_BYTES = 1_000_000;
+
 /** Answers that another try may change: the server is busy, restarts, or still holds the file for a request that broke off. */
 const isPassing = (status: number) => [0, 408, 409, 423, 429, 500, 502, 503, 504].includes(status);
 
@@ -38,6 +41,8 @@ export const courierOf =
     const upload = new Upload(file, {
       endpoint: '/api/uploads',
       metadata: { filename: file.name, batch, ...(replaces === undefined ? {} : { replaces }) },
+      // One request in place of two; what breaks off then is sent again from its beginning.
+      uploadDataDuringCreation: file.size <= SMALL_BYTES,
       retryDelays: DELAYS_MS,
       removeFingerprintOnSuccess: true,
       fingerprint: () =>

@@ -1,0 +1,5 @@
+import { newEntryId, type Item, type Media } from '@/core';
+
+/** Files as new items of a playlist. */
+export const itemsOf = (files: readonly Media[]): Item[] =>
+  files.map(({ id }) => ({ id: newEntryId(Math.random), media: id }));
