@@ -16,6 +16,10 @@ export interface Sent {
   readonly said: string;
   /** Refused for what the file is: another try would not change it. */
   readonly final?: boolean;
+  /** Its id in the library, once it came in. */
+  readonly media?: string;
+  /** The status of a refusal. */
+  readonly status?: number;
 }
 
 const SOON_MS = [500, 1000, 2000, 5000, 10_000];
@@ -28,6 +32,12 @@ const isPassing = (status: number) => [0, 408, 409, 423, 429, 500, 502, 503, 504
 interface Received {
   readonly known?: string;
   readonly upload?: { readonly id: string; readonly name: string };
+}
+
+interface Progress {
+  readonly state: string;
+  readonly error: string | null;
+  readonly media: string | null;
 }
 
 export class LibraryClient {
@@ -76,32 +86,35 @@ export class LibraryClient {
 
   readonly newBatch = () => uuidv7();
 
-  /** Sends a file, and waits until it is in the library or refused. */
-  async send(file: string, batch: string): Promise<Sent> {
+  /** Sends a file, and waits until it is in the library or refused. `replaces` is the id of the file whose new version it is. */
+  async send(file: string, batch: string, replaces?: string): Promise<Sent> {
     try {
       const { size } = await stat(file);
-      const received = await this.bytes(file, size, batch);
+      const received = await this.bytes(file, size, batch, replaces);
       if (received.known !== undefined) return { file, became: 'known', said: received.known };
-      const failed = received.upload ? await this.settled(received.upload.id) : null;
-      return failed === null
-        ? { file, became: 'in', said: received.upload?.name ?? basename(file) }
-        : { file, became: 'refused', said: failed, final: true };
+      const { error = null, media = null } = received.upload ? await this.settled(received.upload.id) : {};
+      return error === null
+        ? { file, became: 'in', said: received.upload?.name ?? basename(file), ...(media === null ? {} : { media }) }
+        : { file, became: 'refused', said: error, final: true };
     } catch (error) {
       if (error instanceof Refusal)
-        return { file, became: 'refused', said: error.message, final: [415, 422].includes(error.status) };
+        return {
+          ...{ file, became: 'refused', said: error.message, status: error.status },
+          final: [415, 422].includes(error.status),
+        };
       const code = (error as NodeJS.ErrnoException).code;
       if (code !== undefined) return { file, became: 'refused', said: `This file can not be read (${code}).` };
       throw error;
     }
   }
 
-  private bytes(file: string, size: number, batch: string): Promise<Received> {
+  private bytes(file: string, size: number, batch: string, replaces?: string): Promise<Received> {
     return new Promise((resolve, reject) => {
       const upload = new Upload(createReadStream(file), {
         endpoint: new URL('/api/uploads', this.server).href,
         uploadSize: size,
         headers: this.headers,
-        metadata: { filename: basename(file), batch },
+        metadata: { filename: basename(file), batch, ...(replaces === undefined ? {} : { replaces }) },
         // One request in place of two; what breaks off then is sent again from its beginning.
         uploadDataDuringCreation: size <= SMALL_BYTES,
         retryDelays: this.patient ? [...SOON_MS, ...Array.from({ length: 10_000 }, () => 30_000)] : SOON_MS,
@@ -114,21 +127,21 @@ export class LibraryClient {
   }
 
   /** How far a file is; who is patient asks again while the server does not answer. */
-  private async progressOf(id: string): Promise<{ state: string; error: string | null }> {
+  private async progressOf(id: string): Promise<Progress> {
     try {
-      return (await this.ask(`/api/uploads/${id}`)) as { state: string; error: string | null };
+      return (await this.ask(`/api/uploads/${id}`)) as Progress;
     } catch (error) {
       if (!this.patient || !(error instanceof Refusal && isPassing(error.status))) throw error;
-      return { state: 'waiting', error: null };
+      return { state: 'waiting', error: null, media: null };
     }
   }
 
-  /** Waits until a file is made ready: null where it is, else why it can't be. */
-  private async settled(id: string): Promise<string | null> {
+  /** Waits until a file is made ready, or can't be: then `error` says why. */
+  private async settled(id: string): Promise<Omit<Progress, 'state'>> {
     for (;;) {
-      const { state, error } = await this.progressOf(id);
-      if (state === 'ready') return null;
-      if (state === 'failed') return error ?? 'It could not be processed.';
+      const { state, error, media } = await this.progressOf(id);
+      if (state === 'ready') return { error: null, media };
+      if (state === 'failed') return { error: error ?? 'It could not be processed.', media: null };
       await new Promise((wake) => setTimeout(wake, ASKED_EVERY_MS));
     }
   }

@@ -73,7 +73,7 @@ test('without a database it is said what to set', () => {
   const { DATABASE_URL: _, ...env } = process.env;
   const { status, stderr } = spawnSync(process.execPath, ['bin/lanternpost.mjs', 'person', 'list'], {
     encoding: 'utf8',
-    env: { ...env, LANTERNPOST_DATA: '/nowhere' },
+    env: { ...env, LANTERNPOST_DATA: 'package.json/data' },
   });
   expect([status, stderr]).toEqual([2, expect.stringContaining('set LANTERNPOST_DATA or DATABASE_URL')]);
 });

@@ -1,37 +1,52 @@
 import { watch } from 'chokidar';
-import { mkdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { mkdirSync, readFileSync, renameSync, statSync, writeFileSync } from 'node:fs';
 import { basename, join, relative, resolve } from 'node:path';
 import { optionsAndNames, type Command } from './options';
 import { cannot, orRefuse } from './plan-file';
 import { SERVER_OPTIONS, clientOf, line, tagsIn } from './upload';
 
 const usage = `watch FOLDER --server URL [--tags TAG,TAG] [--state FILE]
-       Sends what is in a folder, and what comes into it, into the library, until it is ended; a broken line is waited for. The key
-       stands in LANTERNPOST_KEY (or --key). What was sent is remembered in FOLDER/.lanternpost/sent.json, or in the state file.`;
+       Sends what is in a folder, and what comes into it, into the library, until it is ended; a broken line is waited for. A file that
+       changes becomes a new version of what it was in the library. The key stands in LANTERNPOST_KEY (or --key). What was
+       sent is remembered in FOLDER/.lanternpost/sent.json, or in the state file.`;
 
 /** A file is whole when it has not grown for so long. */
 const STILL_MS = 1000;
 
-/** What was sent, by its path in the folder: its size and time, so that what changed since is sent again. */
+/** What was refused for another reason than itself is sent again after so long. */
+const AGAIN_MS = 60_000;
+
+/** What was sent: its size and time, so that what changed since is sent again, and its id in the library, whose new version that is. */
+interface SentBefore {
+  readonly mark: string;
+  readonly media?: string | undefined;
+}
+
+/** What was sent, by its path in the folder. */
 class Remembered {
-  private readonly known: Record<string, string>;
+  private readonly known: Record<string, SentBefore>;
 
   constructor(private readonly path: string) {
     this.known = read(path);
   }
 
-  has = (name: string, mark: string) => this.known[name] === mark;
+  of = (name: string): SentBefore | undefined => this.known[name];
 
-  add(name: string, mark: string): void {
-    this.known[name] = mark;
+  add(name: string, sent: SentBefore): void {
+    this.known[name] = sent;
     mkdirSync(resolve(this.path, '..'), { recursive: true });
-    writeFileSync(this.path, JSON.stringify(this.known, null, 1));
+    // Whole or not at all, whenever this is ended.
+    writeFileSync(`${this.path}.new`, JSON.stringify(this.known, null, 1));
+    renameSync(`${this.path}.new`, this.path);
   }
 }
 
-function read(path: string): Record<string, string> {
+function read(path: string): Record<string, SentBefore> {
   try {
-    return JSON.parse(readFileSync(path, 'utf8')) as Record<string, string>;
+    const known = JSON.parse(readFileSync(path, 'utf8')) as Record<string, SentBefore | string>;
+    return Object.fromEntries(
+      Object.entries(known).map(([name, sent]) => [name, typeof sent === 'string' ? { mark: sent } : sent]),
+    );
   } catch {
     return {};
   }
@@ -66,17 +81,28 @@ export const command: Command = {
             const stats = statSync(path, { throwIfNoEntry: false });
             if (!stats) return;
             const [name, mark] = [relative(folder, path), `${stats.size} ${stats.mtimeMs}`];
-            if (sent.has(name, mark)) return;
+            const before = sent.of(name);
+            if (before?.mark === mark) return;
             const batch = client.newBatch();
-            const result = await client.send(path, batch);
+            const version = before?.media === undefined ? null : await client.send(path, batch, before.media);
+            // What it was is no longer in the library: then it is a new file.
+            const result = version === null || version.status === 404 ? await client.send(path, batch) : version;
+            if (result.status === 401 || result.status === 403) return endedKey(result.said);
             if (result.became !== 'refused' && tags.length > 0) await client.describe(batch, tags);
-            // What was refused for another reason than itself, as a full library, is sent again when this is begun again.
-            if (result.became !== 'refused' || result.final) sent.add(name, mark);
+            // What was refused for another reason than itself, as a full library, is sent again later.
+            if (result.became !== 'refused' || result.final)
+              sent.add(name, { mark, media: result.media ?? before?.media });
+            else setTimeout(() => take(path), AGAIN_MS);
             (result.became === 'refused' ? console.error : console.log)(line({ ...result, file: name }));
           })
           .catch((error: unknown) =>
             console.error(`${path}: ${error instanceof Error ? error.message : String(error)}`),
           );
+      };
+      /** Nothing can be sent any more: that is told once, and the watch ends. */
+      const endedKey = (said: string) => {
+        console.error(said);
+        void watcher.close().then(() => process.exit(1));
       };
       const watcher = watch(folder, {
         ignored: (path) => path !== folder && basename(path).startsWith('.'),

@@ -69,30 +69,38 @@ test('files are sent by it from the command line, tagged; what can not be played
   expect([again.status, JSON.parse(again.stdout)]).toEqual([0, { file: one, became: 'known', said: 'Boat 01' }]);
 });
 
+const watching = (folder: string) => {
+  const told: string[] = [];
+  const child = spawn(
+    process.execPath,
+    ['bin/lanternpost.mjs', 'watch', folder, '--server', server('/'), '--tags', 'watched'],
+    { env: environment(), stdio: ['ignore', 'pipe', 'pipe'] },
+  );
+  for (const stream of [child.stdout, child.stderr]) stream.on('data', (text: Buffer) => told.push(String(text)));
+  const ended = new Promise((done) => child.once('exit', done));
+  return { folder, told, ended, stop: () => (child.kill('SIGINT'), ended) };
+};
+
 test('a folder is watched: what is in it and what comes into it goes into the library, once', async () => {
   const folder = mkdtempSync(join(tmpdir(), 'lanternpost-watched-'));
-  const [, , three = '', four = ''] = await manyPictures(4);
+  const [, , three = '', four = '', five = ''] = await manyPictures(5);
   cpSync(three, join(folder, 'Three.png'));
-  const watching = () => {
-    const told: string[] = [];
-    const child = spawn(
-      process.execPath,
-      ['bin/lanternpost.mjs', 'watch', folder, '--server', server('/'), '--tags', 'watched'],
-      { env: environment(), stdio: ['ignore', 'pipe', 'pipe'] },
-    );
-    for (const stream of [child.stdout, child.stderr]) stream.on('data', (text: Buffer) => told.push(String(text)));
-    const ended = new Promise((done) => child.once('exit', done));
-    return { told, stop: () => (child.kill('SIGINT'), ended) };
-  };
-  const first = watching();
+  const file = async (name: string) => (await draft()).media.find((one) => one.name === name);
+  const first = watching(folder);
   await expect.poll(() => tagged('watched'), { timeout: 60_000 }).toEqual(['Three']);
   cpSync(four, join(folder, 'Four.png'));
   await expect.poll(() => tagged('watched'), { timeout: 60_000 }).toEqual(['Four', 'Three']);
   await expect.poll(() => first.told.join('')).toContain('Four.png: in the library as "Four"');
+  // A file that changes is a new version of what it was: whatever uses it follows.
+  const before = await file('Four');
+  cpSync(five, join(folder, 'Four.png'));
+  await expect.poll(async () => (await file('Four'))?.sha256, { timeout: 60_000 }).not.toBe(before?.sha256);
+  expect((await file('Four'))?.id).toBe(before?.id);
+  expect(await tagged('watched')).toEqual(['Four', 'Three']);
   expect(await first.stop()).toBe(0);
   // Begun again it knows what it has sent.
-  const second = watching();
-  cpSync(four, join(folder, 'Four again.png'));
+  const second = watching(folder);
+  cpSync(five, join(folder, 'Four again.png'));
   await expect
     .poll(() => second.told.join(''), { timeout: 60_000 })
     .toContain('Four again.png: the library has it already');
@@ -107,11 +115,17 @@ test('an ended key opens nothing, nor does a server that is none; a key opens no
   expect((await request.get(server('/api/uploads'), { headers })).status()).toBe(200);
   for (const path of ['/api/people', '/api/docket', '/api/media'])
     expect((await request.get(server(path), { headers })).status()).toBe(403);
+  const watched = watching(mkdtempSync(join(tmpdir(), 'lanternpost-watched-')));
+  await expect.poll(() => watched.told.join('')).toContain('Watching');
   await page.getByRole('button', { name: 'End the key Signs folder' }).click();
   await expect(page.getByText('never used')).toHaveCount(0);
   await expect(page.getByRole('button', { name: 'End the key Signs folder' })).toHaveCount(0);
   expect((await request.get(server('/api/uploads'), { headers })).status()).toBe(401);
   const [one = ''] = await manyPictures(1);
+  // A watch whose key is ended says so once, and ends.
+  cpSync(one, join(watched.folder, 'One.png'));
+  expect(await watched.ended).toBe(1);
+  expect(watched.told.join('')).toContain('This key is not known: it was ended, or a part of it is missing.');
   const refused = lanternpost('upload', one, '--server', server('/'));
   expect([refused.status, JSON.parse(refused.stderr)]).toEqual([
     2,

@@ -87,7 +87,8 @@ test('a small file comes with its beginning: one request; what is cut off on the
   const half = await withBytes(bytes.subarray(0, 100));
   expect([half.status, half.headers.get('upload-offset')]).toEqual([201, '100']);
   const whole = await withBytes(bytes);
-  expect([whole.status, whole.headers.get('upload-offset')]).toEqual([200, String(bytes.length)]);
+  expect([whole.status, whole.headers.get('upload-offset')]).toEqual([201, String(bytes.length)]);
+  expect(whole.headers.get('location')).toMatch(/^\/api\/uploads\/[0-9a-f-]{36}$/);
   expect(await whole.json()).toMatchObject({ upload: { name: 'Small' } });
   // What lies about of the first is the same file.
   const rest = await patch(actor, half.headers.get('location') ?? '', 100, bytes.subarray(100));

@@ -105,7 +105,7 @@ export async function answerTus(request: Request, actor: Actor): Promise<Respons
       // The last answer may have been lost: what is here whole is taken in before it is asked about.
       if (incoming.method === 'HEAD' && isId(id)) await completeIfWhole(actor, id);
     }),
-    onUploadFinish: telling(async (_, { id }) => answerOf(await completeUpload(actor, id))),
+    onUploadFinish: telling(async ({ method }, { id }) => answerOf(method, await completeUpload(actor, id))),
     onResponseError: (_, error) => Promise.resolve(told(error) as { status_code: number; body: string }),
   });
   return server.handleWeb(request);
@@ -116,8 +116,9 @@ async function completeIfWhole(actor: Actor, id: string): Promise<void> {
   if (found && found.here === found.bytes) await completeUpload(actor, id);
 }
 
-const answerOf = (received: Received) => ({
-  status_code: 200,
+/** What was begun and is whole at once is still answered as begun: else it would have no address. */
+const answerOf = (method: string, received: Received) => ({
+  status_code: method === 'POST' ? 201 : 200,
   headers: { 'Content-Type': 'application/json', 'Cache-Control': 'no-store' },
   body: JSON.stringify(received),
 });

@@ -1,4 +1,4 @@
-import { sha256Hex } from '../sha256';
+import { sha256Hex, sha256Start } from '../sha256';
 import type { Instant } from '../instant';
 import { intervalAt, type Intervals } from '../when';
 import type { Loop } from './program';
@@ -21,10 +21,11 @@ export const isShuffled = (order: Order): boolean =>
 /** A pass as it is sorted, before the seam with the one before it is looked at: indices into the loop. */
 function sorted(order: Order, since: Instant, pass: number): number[] {
   const { playlist, shuffled, entries } = order;
+  const keyOf = ([name]: Order['entries'][number]) => `${since}:${pass}:${playlist}:${name}`;
   const inOrder = shuffled
     ? entries
-        .map((entry) => ({ entry, key: sha256Hex(`${since}:${pass}:${playlist}:${entry[0]}`) }))
-        .sort((a, b) => (a.key < b.key ? -1 : 1))
+        .map((entry) => ({ entry, key: sha256Start(keyOf(entry)) }))
+        .sort((a, b) => a.key - b.key || (sha256Hex(keyOf(a.entry)) < sha256Hex(keyOf(b.entry)) ? -1 : 1))
         .map(({ entry }) => entry)
     : entries;
   return inOrder.flatMap(([, what]) => (typeof what === 'number' ? [what] : sorted(what, since, pass)));
@@ -66,20 +67,27 @@ class Passes {
   }
 }
 
-const MOST_PASSES = 32;
+/** A day of passes of less than a minute: the next screen of that kind asks for all of them again. */
+const MOST_PASSES = 2048;
+/** So many indices are remembered of all loops together: some 20 MB. */
+const MOST_INDICES = 4_000_000;
 
-function remembered(known: Map<number, readonly number[]>, pass: number, make: () => readonly number[]) {
-  let found = known.get(pass);
+/** By the occurrence's start: screens of one kind share them. */
+let known = new WeakMap<Order, Map<Instant, Passes>>();
+let indices = 0;
+
+function remembered(passes: Map<number, readonly number[]>, pass: number, make: () => readonly number[]) {
+  let found = passes.get(pass);
   if (!found) {
-    if (known.size >= MOST_PASSES) known.clear();
-    known.set(pass, (found = make()));
+    if (passes.size >= MOST_PASSES) passes.clear();
+    passes.set(pass, (found = make()));
+    indices += found.length;
+    if (indices > MOST_INDICES) [known, indices] = [new WeakMap(), 0];
   }
   return found;
 }
 
-/** By the occurrence's start: screens of one kind share them. */
-const known = new WeakMap<Order, Map<Instant, Passes>>();
-const MOST_STARTS = 4;
+const MOST_STARTS = 8;
 
 function passesFor(order: Order, loop: Loop, since: Instant): Passes {
   let starts = known.get(order);

@@ -24,11 +24,14 @@ export async function uploads(actor: Actor): Promise<Upload[]> {
   );
 }
 
-/** How far one upload is. Throws 404 for none. */
-export async function oneUpload({ networkId }: Actor, id: string): Promise<Upload> {
+/** How far one upload is, and once it is in, the id of its file in the library; null until then, or where it is gone. Throws 404 for none. */
+export async function oneUpload({ networkId }: Actor, id: string): Promise<Upload & { readonly media: string | null }> {
   const row = await UploadRow.findOne({ where: { id, networkId } });
   if (!row) throw notFound('upload');
-  return uploadOf(row);
+  const [media] = row.mediaId
+    ? await rows<{ slug: string }>('SELECT slug FROM plan_objects WHERE id = $1', [row.mediaId])
+    : [];
+  return { ...uploadOf(row), media: media?.slug ?? null };
 }
 
 /** Takes a failed upload off the list. */
