@@ -158,6 +158,10 @@ function withTimes(draft: Draft, reader: Reader, repeats: boolean): Result<void>
     for (const first of [start, ...draft.alsoBegins]) draft.windows.push([first, endOfDay(laterEdge(first, lasts))]);
     return done(undefined);
   }
+  if (draft.alsoBegins.length > 0)
+    return misread(
+      `${[begins, ...draft.alsoBegins].join(' and ')} begin something: say for how long, as "for 20 minutes".`,
+    );
   if (ends !== undefined) {
     if (draft.now || begins !== undefined) {
       draft.windows.push([begins ?? nowEdge(reader), ends]);

@@ -76,6 +76,7 @@ test.each<[string, string]>([
     'at opening',
     'opening begins something: say until when, as "opening to closing", or for how long, as "opening for 20 minutes".',
   ],
+  ['daily at 8 and 12', '08:00 and 12:00 begin something: say for how long, as "for 20 minutes".'],
   ['odd Mondays', 'Which of them? Write "Monday in odd weeks", or "first and third Monday of the month".'],
   ['even Fri 9-10', 'Which of them? Write "Fri in even weeks", or "second and fourth Fri of the month".'],
   [

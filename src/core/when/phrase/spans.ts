@@ -169,11 +169,12 @@ function edgeSpan(reader: Reader, draft: Draft): true | null {
   );
   if (weekend) {
     const [, which = '', name = '', inYear] = weekend;
-    const own = civil(reader.context.today);
-    const of = inYear === undefined ? own.year + (monthNumber(name) < own.month ? 1 : 0) : Number(inYear);
-    const saturday = nthOf(of, monthNumber(name), NTH[which.toLowerCase()] ?? 1, 5);
-    if (saturday === null) return null;
-    return setRange(reader, draft, saturday, addDays(saturday, 1));
+    const saturday = (y: number) => nthOf(y, monthNumber(name), NTH[which.toLowerCase()] ?? 1, 5);
+    const range = coming(reader, inYear, (y) => {
+      const first = saturday(y);
+      return first === null ? null : [first, addDays(first, 1)];
+    });
+    return range && setRange(reader, draft, ...range);
   }
   const found = reader.take(
     `(?:(?:on|in|during|for)\\s+)?(?:the\\s+)?(first|last)\\s+(?:(${NUMBER})\\s+)?(days?|weeks?)\\s+(?:of|in)\\s+(?:(?:the|every|each)\\s+(month)\\b|(?:the\\s+|this\\s+)?(year)\\b|${MONTH}(?:,?\\s+${YEAR})?)`,
@@ -191,20 +192,28 @@ function edgeSpan(reader: Reader, draft: Draft): true | null {
     draft.rule = `FREQ=MONTHLY;BYMONTHDAY=${Array.from({ length: count }, (_, i) => (isFirst ? i + 1 : i - count)).join()}`;
     return true;
   }
-  const own = civil(reader.context.today);
   const [start, end] = ofYear !== undefined ? [1, 12] : [monthNumber(month), monthNumber(month)];
-  const y =
-    year === undefined ? own.year + (end < own.month || (ofYear !== undefined && isFirst) ? 1 : 0) : Number(year);
-  const [first, last] = [dateOf(y, start, 1), dateOf(y, end, daysInMonth(y, end))];
-  if (isWeek && reader.ways.of('whole weeks of it', 2) === 1) {
-    const monday = isFirst
-      ? addDays(first, (7 - weekdayIndex(first)) % 7)
-      : addDays(last, -((weekdayIndex(last) + 1) % 7) - count + 1);
-    return setRange(reader, draft, monday, addDays(monday, count - 1));
-  }
-  return isFirst
-    ? setRange(reader, draft, first, addDays(first, count - 1))
-    : setRange(reader, draft, addDays(last, 1 - count), last);
+  const whole = isWeek && reader.ways.of('whole weeks of it', 2) === 1;
+  const range = coming(reader, year, (y) => {
+    const [first, last] = [dateOf(y, start, 1), dateOf(y, end, daysInMonth(y, end))];
+    const from = isFirst
+      ? addDays(first, whole ? (7 - weekdayIndex(first)) % 7 : 0)
+      : addDays(last, 1 - count - (whole ? (weekdayIndex(last) + 1) % 7 : 0));
+    return [from, addDays(from, count - 1)];
+  });
+  return range && setRange(reader, draft, ...range);
+}
+
+/** Days of each year: those of the year that is said, else the next that are not over. */
+function coming(
+  reader: Reader,
+  year: string | undefined,
+  of: (year: number) => readonly [LocalDate, LocalDate] | null,
+): readonly [LocalDate, LocalDate] | null {
+  if (year !== undefined) return of(Number(year));
+  const { today } = reader.context;
+  const own = civil(today).year;
+  return [of(own), of(own + 1)].find((range) => range !== null && range[1] >= today) ?? null;
 }
 
 /** Months of a season in the north, where our network is: common practice, no source. */
