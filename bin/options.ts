@@ -6,14 +6,12 @@ export interface Command {
   run(args: string[]): Promise<number | undefined>;
 }
 
-/** The same for a command that names files too, or folders. */
-export function optionsAndNames<T extends NonNullable<ParseArgsConfig['options']>>(
-  args: string[],
-  known: T,
-  usage: string,
-) {
+type Known = NonNullable<ParseArgsConfig['options']>;
+
+/** What is wrong is told with the usage, and exits 2. */
+function parsed<C extends ParseArgsConfig>(config: C, usage: string) {
   try {
-    return parseArgs({ args, options: known, strict: true, allowPositionals: true });
+    return parseArgs(config);
   } catch (error) {
     console.error(`${error instanceof Error ? error.message : String(error)}\nUsage: lanternpost ${usage}`);
     process.exit(2);
@@ -21,11 +19,9 @@ export function optionsAndNames<T extends NonNullable<ParseArgsConfig['options']
 }
 
 /** Reads a command's options; a wrong one is told with the usage, and exits 2. */
-export function options<T extends NonNullable<ParseArgsConfig['options']>>(args: string[], known: T, usage: string) {
-  try {
-    return parseArgs({ args, options: known, strict: true }).values;
-  } catch (error) {
-    console.error(`${error instanceof Error ? error.message : String(error)}\nUsage: lanternpost ${usage}`);
-    process.exit(2);
-  }
-}
+export const options = <T extends Known>(args: string[], known: T, usage: string) =>
+  parsed({ args, options: known, strict: true }, usage).values;
+
+/** The same for a command that names files too, or folders. */
+export const optionsAndNames = <T extends Known>(args: string[], known: T, usage: string) =>
+  parsed({ args, options: known, strict: true, allowPositionals: true }, usage);
