@@ -6,7 +6,8 @@ export function sha256Hex(text: string): string {
   return bytesToHex(sha256(utf8ToBytes(text)));
 }
 
-const encoder = new TextEncoder();
+/** Made when it is asked for: a page without it loads all the same. */
+let encoder: TextEncoder | undefined;
 const untouched = sha256.create();
 const working = sha256.create();
 /** Room for a text of up to 80 characters; it grows. */
@@ -20,6 +21,7 @@ const view = new DataView(digest.buffer);
  */
 export function sha256Start(text: string): number {
   if (text.length * 3 > room.length) room = new Uint8Array(text.length * 3);
+  encoder ??= new TextEncoder();
   const { written } = encoder.encodeInto(text, room);
   untouched._cloneInto(working);
   working.update(room.subarray(0, written)).digestInto(digest);
