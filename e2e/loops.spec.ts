@@ -279,6 +279,40 @@ test('a picture lasts longer when its end in the strip is pulled, or by a key; E
   await expect.poll(flagMs).toBe(8000);
 });
 
+test('a turn in the strip is dragged to the place of another; Escape leaves it, a press is none', async () => {
+  await page.goto(server('/playlists/crew'));
+  const order = async () =>
+    (await draft()).playlists
+      .find(({ id }) => id === 'crew')
+      ?.items.map(({ media }) => media)
+      .join(' ');
+  const before = await order();
+  const [first, second, third] = before?.split(' ') ?? [];
+  const turns = page.getByRole('region', { name: 'Passes' }).locator('[data-strip]').first().getByRole('button');
+  const drag = async (then: () => Promise<void>) => {
+    const [from, to] = [await turns.nth(0).boundingBox(), await turns.nth(2).boundingBox()];
+    if (!from || !to) throw new Error('no turns');
+    await page.mouse.move(from.x + 20, from.y + 20);
+    await page.mouse.down();
+    await page.mouse.move(from.x + 60, from.y + 20, { steps: 3 });
+    await page.mouse.move(to.x + to.width / 2, to.y + 20, { steps: 5 });
+    await then();
+    await page.mouse.up();
+  };
+  await drag(async () => {
+    await expect(turns.nth(2)).toHaveCSS('outline-style', 'solid');
+    await page.keyboard.press('Escape');
+    await expect(turns.nth(2)).not.toHaveCSS('outline-style', 'solid');
+  });
+  await turns.nth(1).click();
+  await expect(page.locator('[data-item]').nth(1).getByRole('button', { name: /^Move/ }).first()).toBeFocused();
+  expect(await order()).toBe(before);
+  await drag(() => Promise.resolve());
+  await expect.poll(order).toBe(`${second} ${third} ${first}`);
+  await page.keyboard.press('ControlOrMeta+z');
+  await expect.poll(order).toBe(before);
+});
+
 test('several items are dragged together, in the list by mouse and keys, and from the library', async () => {
   await page.goto(server('/playlists/crew'));
   const items = page.getByTestId('items');

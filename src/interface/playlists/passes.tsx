@@ -1,11 +1,13 @@
 'use client';
 
-import { useEffect, useEffectEvent, useRef, useState, type KeyboardEvent } from 'react';
+import { useRef, useState, type KeyboardEvent } from 'react';
 import type { Pass, Plan, Turn } from '@/core';
 import { thumbnailOf, useIndex } from '@/interface/data/provider';
 import { ArrowGroup } from '@/interface/kit/arrow-group';
 import { counted, duration } from '@/interface/kit/format';
 import { stretched, turnsWith } from './stretch';
+import { useCarry } from './use-carry';
+import { useEscape } from './use-escape';
 
 const HOUR_MS = 3_600_000;
 /** So many kinds of screens are drawn; the smallest are told in a line. */
@@ -30,6 +32,7 @@ export function Passes({
   onTurn,
   stretches,
   onStretch,
+  onMove,
 }: {
   plan: Plan;
   passes: readonly Pass[];
@@ -41,9 +44,12 @@ export function Passes({
   stretches: (item: number) => boolean;
   /** The end of an item's turn was pulled, or moved by a key: how long it is to last, in milliseconds. */
   onStretch: (item: number, durationMs: number) => void;
+  /** An item's turn was carried to another's place; null where the pass is in an order of its own. */
+  onMove: ((item: number, over: number) => void) | null;
 }) {
   const index = useIndex(plan);
   const [pulled, setPulled] = useState<Pulled | null>(null);
+  const { carried, handlers } = useCarry(onMove);
   const drawn = passes.slice(0, DRAWN);
   const span = Math.max(1, ...drawn.map(({ lengthMs }) => lengthMs));
   const step = TICK_STEPS_MS.find((each) => span / each <= MOST_TICKS) ?? span;
@@ -104,6 +110,7 @@ export function Passes({
                       key={turn.startMs}
                       type="button"
                       {...stop}
+                      {...handlers(i, turn, turns, span)}
                       onClick={() => {
                         onChoose(i);
                         onTurn(turn.item);
@@ -120,7 +127,7 @@ export function Passes({
                         : {})}
                       aria-label={`${file?.name ?? turn.media}, ${duration(turn.durationMs)}, from ${duration(turn.startMs)}`}
                       title={`${file?.name ?? turn.media}: ${duration(turn.durationMs)}, ${percent(turn.durationMs, pass.lengthMs)} of a pass${stretches(turn.item) ? '. Pull its end, or press + and −, for longer and shorter' : ''}`}
-                      className="hatch absolute inset-y-0 border-r border-ink bg-[auto_100%] bg-repeat-x text-faint focus-visible:z-10 focus-visible:outline-offset-[-3px]"
+                      className={`hatch absolute inset-y-0 border-r border-ink bg-[auto_100%] bg-repeat-x text-faint focus-visible:z-10 focus-visible:outline-offset-[-3px] ${carried?.pass !== i ? '' : carried.item === turn.item ? 'opacity-50' : carried.over === turn.item ? 'z-10 outline-2 -outline-offset-2 outline-lamp' : ''}`}
                       style={{
                         left: share(turn.startMs),
                         width: share(turn.durationMs),
@@ -197,18 +204,11 @@ function TurnEnd({
 }) {
   /** Where it was taken hold of, how long it lasted then, and what a pixel is in milliseconds. */
   const held = useRef<{ readonly x: number; readonly durationMs: number; readonly msPerPx: number } | null>(null);
-  const isPulled = pulledMs !== null;
   const leave = () => {
     held.current = null;
     onPull(null);
   };
-  const onEscape = useEffectEvent(leave);
-  useEffect(() => {
-    if (!isPulled) return;
-    const onKey = ({ key }: globalThis.KeyboardEvent) => key === 'Escape' && onEscape();
-    document.addEventListener('keydown', onKey);
-    return () => document.removeEventListener('keydown', onKey);
-  }, [isPulled]);
+  useEscape(pulledMs !== null, leave);
   return (
     <span
       aria-hidden

@@ -190,6 +190,14 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
               onChoose={choose}
               onTurn={(item) => focusRow(rows[item]?.key)}
               stretches={(at) => items[at] !== undefined && hasSeconds(draft, items[at])}
+              onMove={
+                playlist.order === 'shuffled'
+                  ? null
+                  : (from, to) => {
+                      const next = movedTo(items, together(rows[from]?.key ?? ''), to);
+                      if (next !== items) void change(next);
+                    }
+              }
               onStretch={(at, durationMs) =>
                 void change(items.map((one, i) => (i === at ? ({ ...one, durationMs } as Item) : one)))
               }
