@@ -101,7 +101,7 @@ function Draggable({
 }) {
   const { listeners, setNodeRef } = useDraggable({ id: `media-${media.id}`, data: { files } });
   return (
-    <li className={`flex items-center gap-3 border-b border-rule py-2 ${chosen ? 'bg-well' : ''}`}>
+    <li className={`flex items-center gap-2 border-b border-rule py-2 ${chosen ? 'bg-well' : ''}`}>
       <input
         type="checkbox"
         aria-label={`Choose the file ${media.name}`}
@@ -114,12 +114,12 @@ function Draggable({
         ref={setNodeRef}
         {...listeners}
         data-palette={media.id}
-        className="flex min-w-0 flex-1 cursor-grab touch-none items-center gap-3"
+        className="flex min-w-0 flex-1 cursor-grab touch-none items-center gap-2"
       >
-        <Thumb src={thumbnailOf(media)} alt="" className="h-11 w-16 shrink-0" />
+        <Thumb src={thumbnailOf(media)} alt="" className="h-10 w-14 shrink-0" />
         <span className="min-w-0">
           <span className="block truncate text-sm font-semibold">{media.name}</span>
-          <span className="block font-code text-[11px] text-faint">
+          <span className="block truncate font-code text-[11px] text-faint">
             {[
               media.width === undefined ? 'sound' : `${media.width}×${media.height}`,
               ...(media.durationMs === undefined ? [] : [duration(media.durationMs)]),
