@@ -100,7 +100,7 @@ export class LibraryClient {
       if (error instanceof Refusal)
         return {
           ...{ file, became: 'refused', said: error.message, status: error.status },
-          final: [415, 422].includes(error.status),
+          final: [413, 415, 422].includes(error.status),
         };
       const code = (error as NodeJS.ErrnoException).code;
       if (code !== undefined) return { file, became: 'refused', said: `This file can not be read (${code}).` };

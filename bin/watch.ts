@@ -79,7 +79,7 @@ export const command: Command = {
         turn = turn
           .then(async () => {
             const stats = statSync(path, { throwIfNoEntry: false });
-            if (!stats) return;
+            if (!stats || isOver) return;
             const [name, mark] = [relative(folder, path), `${stats.size} ${stats.mtimeMs}`];
             const before = sent.of(name);
             if (before?.mark === mark) return;
@@ -100,7 +100,9 @@ export const command: Command = {
           );
       };
       /** Nothing can be sent any more: that is told once, and the watch ends. */
+      let isOver = false;
       const endedKey = (said: string) => {
+        isOver = true;
         console.error(said);
         void watcher.close().then(() => process.exit(1));
       };

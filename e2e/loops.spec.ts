@@ -17,6 +17,12 @@ test.beforeAll(async ({ browser }) => {
 test.afterAll(() => page.close());
 
 const bookingNamed = async (name: string) => (await draft()).bookings.find((one) => one.name === name);
+/** The files of the crew's playlist, in their order. */
+const order = async () =>
+  (await draft()).playlists
+    .find(({ id }) => id === 'crew')
+    ?.items.map(({ media }) => media)
+    .join(' ');
 const lanes = async () => (await draft()).playlists.find(({ id }) => id === 'lanes');
 
 test('a playlist is shuffled, and goes as listed again', async () => {
@@ -281,11 +287,6 @@ test('a picture lasts longer when its end in the strip is pulled, or by a key; E
 
 test('a turn in the strip is dragged to the place of another; Escape leaves it, a press is none', async () => {
   await page.goto(server('/playlists/crew'));
-  const order = async () =>
-    (await draft()).playlists
-      .find(({ id }) => id === 'crew')
-      ?.items.map(({ media }) => media)
-      .join(' ');
   const before = await order();
   const [first, second, third] = before?.split(' ') ?? [];
   const turns = page.getByRole('region', { name: 'Passes' }).locator('[data-strip]').first().getByRole('button');
@@ -316,11 +317,6 @@ test('a turn in the strip is dragged to the place of another; Escape leaves it, 
 test('several items are dragged together, in the list by mouse and keys, and from the library', async () => {
   await page.goto(server('/playlists/crew'));
   const items = page.getByTestId('items');
-  const order = async () =>
-    (await draft()).playlists
-      .find(({ id }) => id === 'crew')
-      ?.items.map(({ media }) => media)
-      .join(' ');
   const before = await order();
   const [first, second, third] = before?.split(' ') ?? [];
   await items.getByRole('checkbox').nth(0).check();

@@ -90,7 +90,10 @@ function hoursUnlessSaid(reader: Reader, draft: Draft, part: string, [start, end
     !reader.sees(`\\s*,?\\s*(?:from\\s+|between\\s+)?${HOUR}(?:${TO}|\\s+and\\s+)`)
   )
     draft.windows.push([start, end]);
-  else Object.assign(draft, { part, partBegins: start });
+  else {
+    draft.part = part;
+    draft.partBegins = start;
+  }
   return true;
 }
 
