@@ -1,0 +1,64 @@
+'use client';
+
+import { useRef } from 'react';
+import type { Turn } from '@/core';
+import { stretched } from './stretch';
+import { useEscape } from './use-escape';
+
+/** The end of a turn, to be pulled: in half seconds, with Shift in tenths; Escape leaves it as it was. */
+export function TurnEnd({
+  turn,
+  nth,
+  span,
+  pulledMs,
+  onPull,
+  onDone,
+}: {
+  turn: Turn;
+  /** Of how many turns of its item its end is, which all last as long. */
+  nth: number;
+  /** What the strip's width is in time, in milliseconds. */
+  span: number;
+  /** How long it is to last while it is pulled. */
+  pulledMs: number | null;
+  onPull: (durationMs: number | null) => void;
+  onDone: (durationMs: number) => void;
+}) {
+  /** Where it was taken hold of, how long it lasted then, and what a pixel is in milliseconds. */
+  const held = useRef<{ readonly x: number; readonly durationMs: number; readonly msPerPx: number } | null>(null);
+  const leave = () => {
+    held.current = null;
+    onPull(null);
+  };
+  useEscape(pulledMs !== null, leave);
+  return (
+    <span
+      aria-hidden
+      data-end={turn.item}
+      className="absolute inset-y-0 z-10 w-2.5 -translate-x-2 cursor-ew-resize touch-none hover:bg-lamp/70"
+      style={{ left: `${(100 * (turn.startMs + turn.durationMs)) / span}%` }}
+      onPointerDown={(event) => {
+        const width = event.currentTarget.closest('[data-strip]')?.clientWidth ?? 0;
+        if (event.button !== 0 || width === 0) return;
+        event.preventDefault();
+        event.currentTarget.setPointerCapture(event.pointerId);
+        held.current = { x: event.clientX, durationMs: turn.durationMs, msPerPx: span / width / nth };
+      }}
+      onPointerMove={(event) => {
+        const from = held.current;
+        if (from) onPull(stretched(from.durationMs, (event.clientX - from.x) * from.msPerPx, event.shiftKey));
+      }}
+      onPointerUp={() => {
+        const from = held.current;
+        held.current = null;
+        if (pulledMs !== null && from && pulledMs !== from.durationMs) onDone(pulledMs);
+        else onPull(null);
+      }}
+      onPointerCancel={leave}
+    >
+      {pulledMs !== null && (
+        <span className="absolute top-1 right-2.5 bg-paper px-1 font-code text-xs text-ink">{pulledMs / 1000} s</span>
+      )}
+    </span>
+  );
+}
