@@ -174,7 +174,7 @@ test.each<[object, string]>([
   [{ from: '2026-01-05', repeat: 'FREQ=MONTHLY;BYMONTHDAY=1,-1' }, 'the 1st and last day of the month'],
   [{ from: '2026-01-05', repeat: 'FREQ=MONTHLY;BYMONTHDAY=-3,-2,-1' }, 'the last 3 days of the month'],
   [{ from: '2026-01-05', repeat: 'FREQ=MONTHLY;BYMONTHDAY=-3,-1' }, 'by the rule'],
-  [{ from: '2026-01-05', repeat: 'FREQ=MONTHLY;BYMONTHDAY=-2' }, 'by the rule'],
+  [{ from: '2026-01-05', repeat: 'FREQ=MONTHLY;BYMONTHDAY=-3' }, 'by the rule'],
   [{ from: '2026-01-05', repeat: 'FREQ=MONTHLY;BYDAY=1MO;BYMONTH=1,4' }, 'the first Mon of the month in Jan, Apr'],
   [{ from: '2026-01-05', repeat: 'FREQ=YEARLY;BYMONTH=12;BYMONTHDAY=24,31' }, 'every year on 24, 31 Dec'],
   [{ from: '2026-01-05', repeat: 'FREQ=YEARLY;BYMONTH=12;BYMONTHDAY=24,-1' }, 'by the rule'],

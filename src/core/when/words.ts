@@ -99,6 +99,7 @@ const NTH_WORDS: Record<number, string> = {
   4: 'fourth',
   5: 'fifth',
   [-1]: 'last',
+  [-2]: 'second last',
 };
 
 const ordinal = (n: number) => `${n}${['th', 'st', 'nd', 'rd'][n > 3 && n < 21 ? 0 : n % 10] ?? 'th'}`;
@@ -138,6 +139,7 @@ function monthlyWords(byMonthDay: Rule['byMonthDay'], byDay: Rule['byDay'], bySe
     const count = byMonthDay.length;
     if (count > 1 && byMonthDay.every((n, i) => n === i - count)) return `the last ${count} days of the month`;
     const dates = byMonthDay.filter((n) => n > 0).map(ordinal);
+    if (count === 1 && byMonthDay[0] === -2) return 'second last day of the month';
     const last = byMonthDay.at(-1) === -1;
     if (dates.length + (last ? 1 : 0) < count) return null;
     if (!last) return `the ${dates.join(', ')} of the month`;

@@ -24,9 +24,11 @@ export function otherHours(reader: Reader): true {
 export function addDate(reader: Reader, draft: Draft, date: LocalDate): true {
   if (draft.from === undefined && draft.to === undefined) {
     draft.onDate = date;
+    draft.hoursBefore = draft.windows.length;
     return setRange(reader, draft, date, date);
   }
-  if (draft.windows.length > 0) return otherHours(reader);
+  // "10:00–11:00 on 5 and 7 December" is for all of them, "5 Dec 10:00–11:00, 7 Dec" may not be.
+  if (draft.windows.length > draft.hoursBefore) return otherHours(reader);
   draft.also.push(formatDate(date));
   return true;
 }

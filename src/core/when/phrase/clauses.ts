@@ -5,7 +5,7 @@ import { calendars, exceptions } from './exceptions';
 import { now, opening, parts, windows } from './hours';
 import { byRule, rules } from './rules';
 import { spans } from './spans';
-import { LENGTH } from './vocabulary';
+import { LENGTH, NTH_WORD } from './vocabulary';
 import { inMonths, weekdays, weeks } from './weekdays';
 
 const EVERY_DAY =
@@ -22,7 +22,7 @@ const always = clause((reader, draft) => {
 const tooOften = clause((reader) => {
   if (
     !reader.take(
-      `every\\s+(?:${LENGTH}|hour\\b|minute\\b|quarter\\b(?!,?\\s+on\\b))|hourly\\b|(?:twice|once)\\s+an\\s+hour\\b`,
+      `every\\s+(?:${LENGTH}|hour\\b|minute\\b|quarter\\b(?!,?\\s+(?:on|the|from|${NTH_WORD})\\b))|hourly\\b|(?:twice|once)\\s+an\\s+hour\\b`,
     )
   )
     return null;

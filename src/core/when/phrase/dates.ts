@@ -1,7 +1,7 @@
 import { addDays, civil, dateOf, daysInMonth, formatDate, weekdayIndex, type LocalDate } from '../dates';
 import { addDate, clause, nowEdge, otherWeekday, setRange } from './clause';
 import { edgeOf } from './edges';
-import { ALSO, YEAR, type Reader } from './reader';
+import { ALSO, YEAR, later, type Reader } from './reader';
 import { spanNamed } from './spans';
 import { DAY, EDGE, HOUR, MONTH, TO, monthNumber, weekdayNumber } from './vocabulary';
 import { NO_DAY } from './weekdays';
@@ -166,8 +166,11 @@ export const dates = clause((reader, draft) => {
     draft.to = reader.ways.of('with that month', 2) === 0 ? addDays(month[0], -1) : month[1];
     return true;
   }
-  const near = ends ? (draft.from ?? reader.context.today) : undefined;
-  const first = reader.date(near) ?? (ends || starts ? bareWeekday(reader, near) : null);
+  const { today } = reader.context;
+  // "since 1 Feb" is the last one, all others come.
+  const isSince = word.startsWith('since');
+  const near = ends ? (draft.from ?? today) : isSince ? addDays(later(today, -1, 'year'), 1) : undefined;
+  const first = reader.date(near) ?? (ends || starts ? bareWeekday(reader, isSince ? addDays(today, -6) : near) : null);
   if (first === null) return null;
   if (ends) {
     draft.to = addDays(first, beside);

@@ -11,6 +11,8 @@ export interface Draft {
   to?: LocalDate;
   /** A date that was said alone: a weekday beside it is its own. */
   onDate?: LocalDate;
+  /** How many hours were said before the first date. */
+  hoursBefore: number;
   readonly days: Set<number>;
   readonly notDays: Set<number>;
   everyWeeks: number;
@@ -39,8 +41,8 @@ export interface Draft {
   lasts?: number;
   /** The part of the day that its hours are in: "this evening 6 to 8". */
   part?: string;
-  /** When that part begins, for what only its end is said of: "this morning until 11". */
-  partBegins?: string;
+  /** When that part begins and ends, for what only one side is said of: "this morning until 11". */
+  partHours?: readonly [string, string];
   /** Which edges of the last window may be in either half of the day. */
   bare?: readonly [boolean, boolean];
   /** "until 20:00", with nothing before it. */
@@ -50,7 +52,7 @@ export interface Draft {
 }
 
 export const newDraft = (): Draft => ({
-  ...{ endless: false, daily: false, now: false, weekly: false, everyWeeks: 1, months: [] },
+  ...{ endless: false, daily: false, now: false, hoursBefore: 0, weekly: false, everyWeeks: 1, months: [] },
   ...{ days: new Set(), notDays: new Set(), notMonths: new Set() },
   ...{ also: [], except: [], only: [], not: [], windows: [], alsoBegins: [] },
 });

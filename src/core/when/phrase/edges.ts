@@ -99,7 +99,12 @@ export function inPart(
   [start, end]: readonly [string, string],
   bare: readonly [boolean, boolean],
 ): [string, string] {
-  if (part === 'morning' || part === 'lunchtime') return [start, end];
+  if (part === 'morning') return [start, end];
+  // From 11 it is of the morning, from 12 on of the afternoon.
+  if (part === 'lunchtime') {
+    const moved = (edge: string, isBare: boolean) => (isBare && edge < '10:00' ? inSecondHalf(edge) : edge);
+    return [moved(start, bare[0]), moved(end, bare[1])];
+  }
   const late = part !== 'afternoon' && start < '06:00';
   const first = bare[0] && !(part === 'night' && late) ? inSecondHalf(start) : start;
   if (end === '12:00' && part !== 'afternoon' && first > '12:00') return [first, '24:00'];

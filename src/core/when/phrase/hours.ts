@@ -55,7 +55,7 @@ export const parts = clause((reader, draft) => {
   }
   if (reader.take('overnight\\b')) return hoursUnlessSaid(reader, draft, 'night', OVERNIGHT);
   const found = reader.take(
-    `(this\\s+|all\\s+|(?:in|at|during|over|every|each)\\s+(?:the\\s+)?)?(lunch|${Object.keys(PARTS).join('|')})(?:[ -]?time)?s?\\b`,
+    `(this\\s+|all\\s+|(?:in|at|on|during|over|every|each)\\s+(?:the\\s+)?|the\\s+)?(lunch|${Object.keys(PARTS).join('|')})(?:[ -]?time)?s?\\b(?:\\s+(of)(?=\\s+(?:the\\s+)?(?:\\d|[a-z]+\\s+\\d)))?`,
   );
   const word = found?.[2]?.toLowerCase() ?? '';
   const part = word.startsWith('lunch') ? 'lunchtime' : word;
@@ -63,7 +63,10 @@ export const parts = clause((reader, draft) => {
   if (!found || !hours) return null;
   if (/^(?:every|each)/i.test(found[1] ?? '') || /s$/i.test(found[0])) draft.daily = true;
   if (/^this/i.test(found[1] ?? '')) addPartOf(reader, draft, reader.context.today);
-  return hoursUnlessSaid(reader, draft, part, hours);
+  if (found[3] === undefined) return hoursUnlessSaid(reader, draft, part, hours);
+  // "the morning of 24 December": a date follows, no hour.
+  draft.windows.push([...hours]);
+  return true;
 });
 
 /** The day of a part of it: hours that were said before are meant by it too, not those of another day. */
@@ -81,6 +84,7 @@ function hoursUnlessSaid(reader: Reader, draft: Draft, part: string, [start, end
     if (draft.begins === last[0]) draft.begins = moved[0];
     return true;
   }
+  if (draft.begins === '12:00' && start > '12:00') return midnightError(reader);
   if (draft.begins !== undefined && draft.bare?.[0])
     draft.begins = inPart(part, [draft.begins, '24:00'], draft.bare)[0];
   if (
@@ -92,7 +96,7 @@ function hoursUnlessSaid(reader: Reader, draft: Draft, part: string, [start, end
     draft.windows.push([start, end]);
   else {
     draft.part = part;
-    draft.partBegins = start;
+    draft.partHours = [start, end];
   }
   return true;
 }
@@ -164,6 +168,10 @@ function between(reader: Reader, draft: Draft): true | null {
     // "1 to 5 and 10 to 15 December" are dates.
     if (plain && reader.sees(`\\s+(?:and|&)\\s+\\d{1,2}${TO}\\d{1,2}(?:st|nd|rd|th)?\\s+(?:of\\s+)?${MONTH}`))
       return null;
+    if (reader.sees(`${TO}${HOUR}`)) {
+      reader.error = 'Write a time before the hour with its minutes, as "5 minutes to 9" or "8:55".';
+      return true;
+    }
     // 9 to 5 ends in the afternoon, unless it is meant over night.
     const startsByNoon = isBare(start[0]) || /^12/.test(first ?? '');
     const overNight = startsByNoon && isBare(end[0]) && first !== null && last !== null && last <= first;
@@ -194,6 +202,12 @@ function oneSided(reader: Reader, draft: Draft): true | null {
       return /^(until|till)/.test(open) ? setEnd(reader, draft, edge[0]) : addWindow(reader, draft, '00:00', edge[0]);
     const begins = eitherHalf(reader, draft, edge[0], false);
     if (begins === null) return timeError(reader, edge[0]);
+    if (begins === '12:00' && (draft.partHours?.[0] ?? begins) > begins) return midnightError(reader);
+    const last = draft.windows.at(-1);
+    if (draft.begins !== undefined && last?.[0] === draft.begins && last[1] === '24:00') {
+      reader.error = `Two beginnings, ${draft.begins} and ${begins}: say until when the first of them is.`;
+      return true;
+    }
     // "weekdays at 7:30 and 16:30 for half an hour"
     if (draft.begins !== undefined && draft.windows.length === 0) draft.alsoBegins.push(begins);
     else draft.begins = begins;
@@ -207,9 +221,16 @@ function oneSided(reader: Reader, draft: Draft): true | null {
       draft.alsoBegins.push(also);
     }
     if (goesOn && draft.lasts === undefined && !reader.sees('\\s*,?\\s*(?:for\\s|\\+)'))
-      draft.windows.push([begins, '24:00']);
+      draft.windows.push([begins, onward ? '24:00' : endOfPart(draft, begins)]);
     return true;
   });
+}
+
+/** Until when what begins in a part of the day goes on: an evening has no end but midnight. */
+function endOfPart({ part, partHours }: Draft, begins: string): string {
+  if (partHours === undefined || part === 'evening') return '24:00';
+  const [start, end] = partHours;
+  return end > begins || (end < start && begins >= start) ? end : '24:00';
 }
 
 /** "8 tonight": an hour, because a part of the day follows. */
@@ -223,10 +244,13 @@ function partHour(reader: Reader): RegExpExecArray | null {
 /** A time that stands alone: "8" is of the part of the day that was said, else in either half of it. Null for none. */
 function eitherHalf(reader: Reader, draft: Draft, written: string, end: boolean): string | null {
   const edge = edgeOf(written, end);
+  // "tonight until 12"
+  if (edge === '12:00' && end && draft.part !== undefined && (draft.partHours?.[0] ?? edge) > edge) return '24:00';
   if (edge === null || !isBare(written)) return edge;
   const second = laterEdge(edge, 12 * 60);
-  if (draft.part !== undefined && end) return inPart(draft.part, [draft.partBegins ?? edge, edge], [false, true])[1];
-  if (draft.part !== undefined) return draft.part === 'morning' || draft.part === 'lunchtime' ? edge : second;
+  if (draft.part !== undefined && end)
+    return inPart(draft.part, [draft.partHours?.[0] ?? edge, edge], [false, true])[1];
+  if (draft.part !== undefined) return inPart(draft.part, [edge, '24:00'], [true, false])[0];
   if (saysPart(reader) || !/^\d{1,2}$|^[a-z]+$/i.test(written.trim())) return edge;
   // Of today, what is still to come.
   const own = reader.context.time;
@@ -246,6 +270,12 @@ export function setEnd(reader: Reader, draft: Draft, written: string): true {
 
 function timeError(reader: Reader, written: string): true {
   reader.error = `${written.trim()} is no time of day: write HH:MM, or opening and closing.`;
+  return true;
+}
+
+/** "12 tonight" is of another date than what else is tonight. */
+function midnightError(reader: Reader): true {
+  reader.error = 'Midnight begins the next day: write that date, and 00:00.';
   return true;
 }
 

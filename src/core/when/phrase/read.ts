@@ -57,10 +57,38 @@ function readIn(text: string, context: PhraseContext, ways: Ways): Result<When> 
   for (;;) {
     reader.skip(/(?:[\s,;:.()&/]|\b(?:and|runs?|running|valid)\b)+/);
     if (reader.done) break;
+    const before = { ...draft };
     if (!CLAUSES.some((read) => read(reader, draft))) return misread(notUnderstood(reader), place());
-    if (reader.error) return misread(reader.error, place());
+    const error = reader.error ?? saidTwice(before, draft);
+    if (error !== null) return misread(error, place());
   }
   return finish(draft, reader);
+}
+
+/** What a booking has one of: said again, one of the two would be passed over. */
+const ONE_OF = {
+  rule: 'how often it comes',
+  count: 'how many times it comes',
+  parity: 'in which weeks it comes',
+  length: 'for how many days it is',
+  lasts: 'how long it lasts',
+  ends: 'until when it is',
+  clock: "whose clock's time it is",
+  from: 'its first day',
+  to: 'its last day',
+} as const satisfies Partial<Record<keyof Draft, string>>;
+
+/** What was said before and is now said otherwise; null for nothing. */
+function saidTwice(before: Draft, after: Draft): string | null {
+  // "1 Mar until 5 Mar", and "1 Mar onwards": what was a date begins a range.
+  const wasDate = before.onDate !== undefined && before.to === before.onDate;
+  const said = (Object.keys(ONE_OF) as (keyof typeof ONE_OF)[]).find(
+    (one) => before[one] !== undefined && before[one] !== after[one] && !(one === 'to' && wasDate),
+  );
+  if (said !== undefined) return `Said twice: ${ONE_OF[said]}. Keep one, the other is a booking of its own.`;
+  const monthsTwice = after.rule?.includes('BYMONTH=') === true && after.months.length > 0;
+  const monthsLost = before.months.some((month, i) => after.months[i] !== month);
+  return monthsLost || monthsTwice ? 'Said twice: in which months it comes. Name all of them in one list.' : null;
 }
 
 /** Where a place of the text with single spaces is in the text as it was written. */
@@ -101,6 +129,8 @@ function finish(draft: Draft, reader: Reader): Result<When> {
     from = Math.min(first, to ?? first) as LocalDate;
   }
   if (draft.now && from === undefined) from = today;
+  if (draft.length && draft.to !== undefined && draft.to !== draft.from)
+    return misread('Say the last day, or for how long: not both.');
   if (draft.length && from !== undefined) to = addDays(later(from, draft.length.count, draft.length.unit), -1);
   if (from !== undefined && to !== undefined && to < from) return misread('The last day comes before the first.');
   const list = <T>(key: string, values: readonly T[]) => (values.length > 0 ? { [key]: [...new Set(values)] } : {});
@@ -123,11 +153,12 @@ function nextOf(days: ReadonlySet<number>, from: LocalDate): LocalDate {
   return week.find((date) => days.has(weekdayIndex(date))) ?? from;
 }
 
-/** The months, 1 to 12, of which there is a day from one date to another. */
-function monthsWithin(from: LocalDate, to: LocalDate): ReadonlySet<number> {
-  const months = new Set<number>();
-  for (let date = from; date <= to && months.size < 12; date = addDays(date, 1)) months.add(civil(date).month);
-  return months;
+/** Whether any of some months, 1 to 12, has a day from one date to another; where both are not known, whether there are any. */
+function anyWithin(months: readonly number[], from: LocalDate | undefined, to: LocalDate | undefined): boolean {
+  if (from === undefined || to === undefined) return months.length > 0;
+  const last = Math.min(to, addDays(from, 366));
+  for (let date = from; date <= last; date = addDays(date, 1)) if (months.includes(civil(date).month)) return true;
+  return false;
 }
 
 /** Makes windows of what began, ended or lasted without the other side; refuses what is not enough to know. */
@@ -170,7 +201,7 @@ function withTimes(draft: Draft, reader: Reader, repeats: boolean): Result<void>
       !dated &&
       !draft.endless &&
       draft.windows.length === 0 &&
-      draft.partBegins === undefined &&
+      draft.partHours === undefined &&
       reader.context.time !== undefined &&
       reader.ways.of('until', 2) === 0
     ) {
@@ -192,8 +223,8 @@ function withTimes(draft: Draft, reader: Reader, repeats: boolean): Result<void>
 }
 
 /** Where a part of the day begins of which only the end is said: of an evening or a night also where that is on the next day. */
-function beginOfPart({ partBegins = '00:00' }: Draft, ends: string): string {
-  return partBegins < ends || partBegins >= '18:00' ? partBegins : '00:00';
+function beginOfPart({ partHours: [begins] = ['00:00', '24:00'] }: Draft, ends: string): string {
+  return begins < ends || begins >= '18:00' ? begins : '00:00';
 }
 
 const endOfDay = (edge: string) => (edge === '00:00' ? '24:00' : edge);
@@ -210,14 +241,15 @@ function repeatOf(
   if (notMonths.size > 0) {
     const left = Array.from({ length: 12 }, (_, i) => i + 1).filter((month) => !notMonths.has(month));
     months = months.length > 0 ? months.filter((month) => !notMonths.has(month)) : left;
-    const known = from === undefined || to === undefined ? null : monthsWithin(from, to);
-    if (!months.some((month) => known?.has(month) ?? true))
-      return misread('No month is left: take one of the exceptions out.');
+    if (!anyWithin(months, from, to)) return misread('No month is left: take one of the exceptions out.');
   }
   const byMonth = months.length > 0 ? `;BYMONTH=${[...new Set(months)].join()}` : '';
   const times = draft.count === undefined ? '' : `;COUNT=${draft.count}`;
   // Every day but some weekdays is the others.
   const rule = said === 'FREQ=DAILY' && notDays.size > 0 ? undefined : said;
+  const ofWeeks = days.size > 0 || everyWeeks > 1 || draft.weekly;
+  if ((rule !== undefined && (ofWeeks || draft.parity !== undefined)) || (draft.parity !== undefined && everyWeeks > 1))
+    return misread('Days of the week and days by another rule are two bookings: say one of them here.');
   if (rule !== undefined) {
     if (notDays.size > 0)
       return misread('Weekdays can be left out of days of the week alone: write which dates, as "except 24 Dec".');

@@ -1,6 +1,6 @@
 import { addDays, civil, dateOf, daysInMonth, parseDate, weekdayIndex, type LocalDate } from '../dates';
 import { FEAST, feastIn } from './feasts';
-import { DAY, MONTH, NTH, NTH_WORD, NUMBER, ORDINALS, monthNumber, numberOf, weekdayNumber } from './vocabulary';
+import { DAY, MONTH, NTH_WORD, NUMBER, ORDINALS, monthNumber, nthNumber, numberOf, weekdayNumber } from './vocabulary';
 
 /** A year of four digits, which two times of day without a colon are not: 0630-0800. */
 export const YEAR = '((?:19|2[01])\\d{2})\\b(?!\\s*[-–]\\s*\\d{4}\\b)';
@@ -195,7 +195,7 @@ export class Reader {
     const found = this.take(`(?:the\\s+)?(${NTH_WORD})\\s+(${DAY})\\s+(?:in|of)\\s+${MONTH}(?:\\s+(\\d{4})\\b)?`);
     if (!found) return null;
     const [whole, nth = '', day = '', month = '', year] = found;
-    const make = (y: number) => nthOf(y, monthNumber(month), NTH[nth.toLowerCase()] ?? 1, weekdayNumber(day));
+    const make = (y: number) => nthOf(y, monthNumber(month), nthNumber(nth), weekdayNumber(day));
     return this.yearly(make, year, near, whole);
   }
 

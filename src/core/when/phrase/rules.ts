@@ -4,7 +4,7 @@ import { shortRange } from './dates';
 import { MOVING } from './feasts';
 import type { Draft } from './draft';
 import { ALSO, YEAR, type Reader } from './reader';
-import { DAY, MONTH, NTH, NTH_WORD, NUMBER, TO, monthNumber, numberOf, weekdayNumber } from './vocabulary';
+import { DAY, MONTH, NTH_WORD, NUMBER, TO, monthNumber, nthNumber, numberOf, weekdayNumber } from './vocabulary';
 import { monthList } from './weekdays';
 
 /** "second and fourth Thursday", "last working day of the month", "on the 1st and 15th", "every third day", "every year on 17 May". */
@@ -14,7 +14,7 @@ export const rules = clause(
     everySoManyDays(reader, draft) ??
     yearly(reader, draft) ??
     monthly(reader, draft) ??
-    quarterly(reader, draft),
+    eachMonth(reader, draft),
 );
 
 const NTH_NAMES: Readonly<Record<number, string>> = { 1: 'first', 2: 'second', 3: 'third', 4: 'fourth' };
@@ -51,7 +51,7 @@ function yearly(reader: Reader, draft: Draft): true | null {
     const nth = reader.take(`(${NTH_WORD})\\s+(${DAY})\\s+(?:in|of)\\s+${MONTH}`);
     if (nth) {
       const [, n = '', day = '', month = ''] = nth;
-      draft.rule = `FREQ=YEARLY;BYMONTH=${monthNumber(month)};BYDAY=${NTH[n.toLowerCase()] ?? 1}${WEEKDAYS[weekdayNumber(day)] ?? 'MO'}`;
+      draft.rule = `FREQ=YEARLY;BYMONTH=${monthNumber(month)};BYDAY=${nthNumber(n)}${WEEKDAYS[weekdayNumber(day)] ?? 'MO'}`;
       return true;
     }
     const months = monthList(reader);
@@ -114,7 +114,7 @@ function everySoManyDays(reader: Reader, draft: Draft): true | null {
     reader.take(`every\\s+(${NUMBER})\\s+days\\b`) ?? reader.take(`every\\s+(other|${NTH_WORD})\\s+day\\b(?!\\s+of)`);
   if (!step) return null;
   const word = (step[1] ?? '').toLowerCase();
-  const count = word === 'other' ? 2 : (NTH[word] ?? numberOf(word));
+  const count = word === 'other' ? 2 : nthNumber(word) || numberOf(word);
   if (count < 1) return null;
   draft.rule = count === 1 ? 'FREQ=DAILY' : `FREQ=DAILY;INTERVAL=${count}`;
   return true;
@@ -123,28 +123,34 @@ function everySoManyDays(reader: Reader, draft: Draft): true | null {
 function monthly(reader: Reader, draft: Draft): true | null {
   return reader.attempt(() => {
     const word = reader.take(
-      '(?:monthly|quarterly|(?:every|each|once\\s+a)\\s+(?:month|quarter))(?:,?\\s+on)?\\s+',
+      '(?:monthly|quarterly|(?:every|each|once\\s+a)\\s+(?:month|quarter))(?:,?\\s+on|,)?\\s+',
     )?.[0];
     const each = reader.take('(?:every|each)\\s+')?.[0];
     const the = /the/i.test(reader.take('(?:on\\s+)?(?:the\\s+)?')?.[0] ?? '');
-    const ends = (needed: boolean, isLast = false) => {
+    /** Whether it is said to be each month's, or each quarter's, where that must be; from its end where places are negative. */
+    const ends = (needed: boolean, places: readonly number[]) => {
       const of = reader.take(OF_MONTH)?.[0] ?? word;
-      if (/quarter/i.test(of ?? '')) draft.months = isLast ? [3, 6, 9, 12] : [1, 4, 7, 10];
+      if (/quarter/i.test(of ?? '')) {
+        const isLast = places.every((n) => n < 0);
+        if (!isLast && places.some((n) => n < 0))
+          reader.error = 'The first and the last month of a quarter are two: book them apart.';
+        draft.months = isLast ? [3, 6, 9, 12] : [1, 4, 7, 10];
+      }
       return of !== undefined || !needed;
     };
     const edge = reader.take(
       '(?:at\\s+)?(?:the\\s+)?(end|start|beginning)(?=\\s+of\\s+(?:each|every)\\s+(?:month|quarter)\\b)',
     )?.[1];
     if (edge !== undefined) {
-      const isLast = edge.toLowerCase() === 'end';
-      draft.rule = `FREQ=MONTHLY;BYMONTHDAY=${isLast ? -1 : 1}`;
-      return ends(true, isLast) || null;
+      const place = edge.toLowerCase() === 'end' ? -1 : 1;
+      draft.rule = `FREQ=MONTHLY;BYMONTHDAY=${place}`;
+      return ends(true, [place]) || null;
     }
     const nth = reader.attempt(() => {
       const found = reader.list(() => reader.take(`${NTH_WORD}(?=\\s|,)`));
       if (found.length === 0 || !reader.sees(`\\s+(?:${DAY}|(?:working\\s+|business\\s+|week)?day|workday|week-?end)`))
         return null;
-      return found.map((one) => NTH[one[0].toLowerCase()] ?? 1);
+      return found.map((one) => nthNumber(one[0]));
     });
     if (nth) {
       const isLast = nth[0] === -1;
@@ -155,7 +161,7 @@ function monthly(reader: Reader, draft: Draft): true | null {
       }
       if (reader.take('\\s+(?:working\\s+day|workday|business\\s+day|weekday)s?\\b')) {
         draft.rule = `FREQ=MONTHLY;BYDAY=MO,TU,WE,TH,FR;BYSETPOS=${nth.join()}`;
-        return ends(false, isLast) || null;
+        return ends(false, nth) || null;
       }
       const day = reader.take(`\\s+${DAY}`);
       // Of one month it is a date; "every second Thursday" is each other one.
@@ -166,7 +172,7 @@ function monthly(reader: Reader, draft: Draft): true | null {
         const other = each !== undefined && nth.length === 1 && nth[0] === 2;
         if (other && !reader.sees(OF_MONTH) && reader.ways.of('second of the month', 2) === 0) return null;
         draft.rule = `FREQ=MONTHLY;BYDAY=${nth.map((n) => `${n}${WEEKDAYS[weekdayNumber(day[0].trim())] ?? 'MO'}`).join()}`;
-        return ends(false, isLast) || null;
+        return ends(false, nth) || null;
       }
       const months = day ? reader.attempt(() => (reader.take('\\s+(?:in|of)\\s+') ? monthList(reader) : null)) : null;
       if (day && months && months.length > 1) {
@@ -175,22 +181,17 @@ function monthly(reader: Reader, draft: Draft): true | null {
         return true;
       }
       if (day) return null;
-      if (nth.length === 1 && nth[0] === -1 && reader.take('\\s+day\\b')) {
-        draft.rule = 'FREQ=MONTHLY;BYMONTHDAY=-1';
-        return ends(true, true) || null;
-      }
-      if (nth.every((n) => n > 0) && reader.take('\\s+day\\b')) {
-        draft.rule = `FREQ=MONTHLY;BYMONTHDAY=${nth.join()}`;
-        return ends(true) || null;
-      }
-      return null;
+      if (!reader.take('\\s+days?\\b')) return null;
+      draft.rule = `FREQ=MONTHLY;BYMONTHDAY=${nth.join()}`;
+      return ends(true, nth) || null;
     }
     const ofMonth = reader.attempt(() => {
-      const found = reader.take(`(first|last)(?=${OF_MONTH})`);
-      return found && ends(true) ? found[1]?.toLowerCase() : null;
+      const found = reader.take(`${NTH_WORD}(?=${OF_MONTH})`);
+      const place = nthNumber(found?.[0] ?? '');
+      return found && ends(true, [place]) ? place : null;
     });
-    if (ofMonth) {
-      draft.rule = `FREQ=MONTHLY;BYMONTHDAY=${ofMonth === 'last' ? -1 : 1}`;
+    if (ofMonth !== null) {
+      draft.rule = `FREQ=MONTHLY;BYMONTHDAY=${ofMonth}`;
       return true;
     }
     const range = reader.take(
@@ -200,7 +201,7 @@ function monthly(reader: Reader, draft: Draft): true | null {
       const [first, last] = [Number(range[1]), Number(range[2])];
       if (first < 1 || last > 31 || last < first) return null;
       draft.rule = `FREQ=MONTHLY;BYMONTHDAY=${Array.from({ length: last - first + 1 }, (_, i) => first + i).join()}`;
-      return ends(true) || null;
+      return ends(true, [first]) || null;
     }
     const numbers = reader.list(() =>
       reader.take(
@@ -215,18 +216,21 @@ function monthly(reader: Reader, draft: Draft): true | null {
     const several =
       numbers.length > 1 ||
       (the && !goesOn && numbers.length === 1 && each === undefined && reader.ways.of('of each month', 2) === 1);
-    if (numbers.length === 0 || (!ends(each === undefined) && !several)) return null;
-    draft.rule = `FREQ=MONTHLY;BYMONTHDAY=${[...numbers.map((one) => one[1]), ...(withLast ? [-1] : [])].join()}`;
+    const days = [...numbers.map((one) => Number(one[1])), ...(withLast ? [-1] : [])];
+    if (numbers.length === 0 || (!ends(each === undefined, days) && !several)) return null;
+    draft.rule = `FREQ=MONTHLY;BYMONTHDAY=${days.join()}`;
     return true;
   });
 }
 
-/** "quarterly": on the first day of each quarter, or on this day of its month. */
-function quarterly(reader: Reader, draft: Draft): true | null {
-  if (!reader.take('(?:quarterly|once\\s+a\\s+quarter)\\b')) return null;
+/** "monthly", "quarterly": on the first day of each, or on this day of its month. */
+function eachMonth(reader: Reader, draft: Draft): true | null {
+  const found = reader.take('(month|quarter)ly\\b|(?:once\\s+a|every|each)\\s+(month|quarter)\\b');
+  if (!found) return null;
   const own = civil(reader.context.today);
-  const [month, day] = reader.ways.of('this day of the quarter', 2) === 0 ? [1, 1] : [own.month, own.day];
-  draft.months = [0, 3, 6, 9].map((after) => ((month - 1 + after) % 12) + 1).sort((a, b) => a - b);
+  const [month, day] = reader.ways.of('this day of it', 2) === 0 ? [1, 1] : [own.month, own.day];
+  if (/quarter/i.test(found[0]))
+    draft.months = [0, 3, 6, 9].map((after) => ((month - 1 + after) % 12) + 1).sort((a, b) => a - b);
   draft.rule = `FREQ=MONTHLY;BYMONTHDAY=${day}`;
   return true;
 }

@@ -3,7 +3,7 @@ import { addDate, clause, setRange } from './clause';
 import type { Draft } from './draft';
 import { FEASTS_OF_DAYS, feastIn } from './feasts';
 import { YEAR, endOf, later, nthOf, type Reader, type Unit } from './reader';
-import { MONTH, NTH, NTH_WORD, NUMBER, TO, monthNumber, numberOf } from './vocabulary';
+import { MONTH, NTH_WORD, NUMBER, TO, monthNumber, nthNumber, numberOf } from './vocabulary';
 import { NO_DAY } from './weekdays';
 
 /** "next week", "this weekend", "the rest of the month", "December 2026", "for two weeks". */
@@ -14,7 +14,11 @@ export const spans = clause((reader, draft) => {
     draft.ends = '24:00';
     return true;
   }
-  if (draft.from !== undefined && draft.to === undefined && reader.take('(?:and\\s+)?onwards?\\b')) return true;
+  const isOneDate = draft.onDate !== undefined && draft.to === draft.onDate && draft.also.length === 0;
+  if (draft.from !== undefined && (draft.to === undefined || isOneDate) && reader.take('(?:and\\s+)?onwards?\\b')) {
+    draft.to = undefined;
+    return true;
+  }
   const rest = reader.take('(?:for\\s+)?(?:the\\s+)?rest\\s+of\\s+(?:the\\s+|this\\s+)?(week|month|year)\\b');
   if (rest) return setRange(reader, draft, today, endOf(today, unitOf(rest[1])));
   const named = namedDays(reader);
@@ -169,7 +173,7 @@ function edgeSpan(reader: Reader, draft: Draft): true | null {
   );
   if (weekend) {
     const [, which = '', name = '', inYear] = weekend;
-    const saturday = (y: number) => nthOf(y, monthNumber(name), NTH[which.toLowerCase()] ?? 1, 5);
+    const saturday = (y: number) => nthOf(y, monthNumber(name), nthNumber(which), 5);
     const range = coming(reader, inYear, (y) => {
       const first = saturday(y);
       return first === null ? null : [first, addDays(first, 1)];
@@ -250,8 +254,10 @@ function months(reader: Reader, draft: Draft): true | null {
     }
     const { today } = reader.context;
     const own = civil(today);
-    // The one that is now, or else comes.
-    const coming = own.year + (own.month <= last ? 0 : 1) - wraps;
+    // The one that is now, or else comes; "next" is the one after this, or after that which comes.
+    const current = own.year + (own.month <= last ? 0 : 1) - wraps;
+    const isNow = dateOf(current, first, 1) <= today;
+    const coming = current + (word === 'next' && (isNow || reader.ways.of('the one after', 2) === 1) ? 1 : 0);
     const start = said === undefined ? coming : Number(season ? said : (range?.[2] ?? Number(said) - wraps));
     const end = said === undefined || season ? start + wraps : Number(said);
     const from = dateOf(start, first, 1);

@@ -41,7 +41,7 @@ export function numberOf(text: string): number {
   return NUMBER_WORDS.includes(word) ? NUMBER_WORDS.indexOf(word) + 1 : Number(word.replace(',', '.'));
 }
 
-export const NTH: Readonly<Record<string, number>> = {
+const NTH: Readonly<Record<string, number>> = {
   first: 1,
   '1st': 1,
   second: 2,
@@ -59,8 +59,17 @@ export const NTH: Readonly<Record<string, number>> = {
   tenth: 10,
   '10th': 10,
   last: -1,
+  'second last': -2,
+  'second to last': -2,
+  'last but one': -2,
+  penultimate: -2,
 };
-export const NTH_WORD = `(?:${Object.keys(NTH).join('|')})`;
+export const NTH_WORD = `(?:${Object.keys(NTH)
+  .sort((a, b) => b.length - a.length)
+  .map((word) => word.replaceAll(' ', '[ -]'))
+  .join('|')})`;
+/** What place it is: 1 is the first, -1 the last. */
+export const nthNumber = (word: string): number => NTH[word.trim().toLowerCase().replaceAll('-', ' ')] ?? NaN;
 
 /** How long, in hours, minutes and seconds: "two hours", "1.5 h", "1 h 30 min", "half an hour". */
 const HOURS = `(?:\\d{1,2}[.,]\\d{1,2}|${NUMBER}(?:\\s+and\\s+a\\s+half)?)\\s*(?:hours?|hrs?|h)\\b`;

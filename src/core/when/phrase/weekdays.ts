@@ -1,6 +1,6 @@
 import { clause, otherHours } from './clause';
 import type { Reader } from './reader';
-import { DAY, MONTH, NTH, NTH_WORD, NUMBER, TO, monthNumber, numberOf, weekdayNumber } from './vocabulary';
+import { DAY, MONTH, NTH_WORD, NUMBER, TO, monthNumber, nthNumber, numberOf, weekdayNumber } from './vocabulary';
 
 /** A month whose day does not follow; a time of day may. */
 export const NO_DAY =
@@ -53,7 +53,7 @@ export const weekdays = clause((reader, draft) => {
   if (days.length === 0) return null;
   if (every) {
     const word = (every[1] ?? '').toLowerCase();
-    draft.everyWeeks = NTH[word] ?? (/^(other|alternat|fortnight|every|bi)/.test(word) ? 2 : numberOf(word));
+    draft.everyWeeks = nthNumber(word) || (/^(other|alternat|fortnight|every|bi)/.test(word) ? 2 : numberOf(word));
     if (draft.everyWeeks < 1) return null;
   }
   if (draft.days.size > 0 && draft.windows.length > 0) return otherHours(reader);
@@ -94,7 +94,7 @@ export const weeks = clause((reader, draft) => {
         : 1
       : /^(other|alt)/.test(every)
         ? 2
-        : (NTH[every] ?? numberOf(every));
+        : nthNumber(every) || numberOf(every);
   if (count < 1) return null;
   draft.everyWeeks = count;
   draft.weekly = true;
@@ -105,7 +105,7 @@ export const inMonths = clause((reader, draft) => {
   const said = reader.take('in\\s+') !== null;
   const months = monthList(reader);
   if (months.length <= (said ? 0 : 1)) return null;
-  draft.months = months;
+  draft.months = [...draft.months, ...months];
   return true;
 });
 
