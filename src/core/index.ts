@@ -39,6 +39,9 @@ export {
   idSchema,
   instantSchema,
   isKind,
+  keyText,
+  objectsOf,
+  type ObjectKey,
   kindOf,
   knownContent,
   knownItem,
@@ -211,6 +214,8 @@ export {
   type Season,
 } from './booking';
 export {
+  chosenPlan,
+  type Along,
   canonicalJson,
   compilationSteps,
   compileEdition,

@@ -15,6 +15,7 @@ import * as versions from './migrations/0012-archive-and-versions';
 import * as personalKeys from './migrations/0013-personal-keys';
 import * as savedSearches from './migrations/0014-saved-searches';
 import * as foundWithoutAccents from './migrations/0015-found-without-accents';
+import * as editionsOfAChoice from './migrations/0016-editions-of-a-choice';
 
 /** In order. The database remembers the ids of those that were run: they stay, whatever a file is called later. */
 const MIGRATIONS = [
@@ -33,6 +34,7 @@ const MIGRATIONS = [
   { name: '0013-personal-keys', ...personalKeys },
   { name: '0014-saved-searches', ...savedSearches },
   { name: '0015-found-without-accents', ...foundWithoutAccents },
+  { name: '0016-editions-of-a-choice', ...editionsOfAChoice },
 ];
 
 /** A step may take as long as it needs, and wait for another process that makes it. */

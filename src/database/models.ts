@@ -118,6 +118,7 @@ export class EditionRow extends Row<EditionRow> {
   declare personId: string | null;
   declare lastChange: number;
   declare again: number | null;
+  declare whole: CreationOptional<boolean>;
   declare plan: object;
   declare format: number;
 }
@@ -283,6 +284,7 @@ export function bindModels(sequelize: Sequelize): void {
     personId: uuid,
     lastChange: big('lastChange'),
     again: integer,
+    whole: { type: DataTypes.BOOLEAN, defaultValue: true },
     plan: json,
     format: integer,
   });

@@ -9,6 +9,7 @@ import {
   type LocalTime,
   type LoosePatch,
   type Media,
+  type ObjectKey,
   type Result,
 } from '@/core';
 import { requestAddress } from '@/web/session';
@@ -38,7 +39,7 @@ import { pairScreen, unpairScreen } from '@/services/screens';
 import { think } from '@/services/thinking';
 import type { Town } from '@/services/towns';
 import { attemptAs } from './attempt';
-import { rowSchema } from './inputs';
+import { chosenSchema, rowSchema } from './inputs';
 
 const originSchema = z.string().max(40);
 
@@ -72,8 +73,36 @@ const editionSchema = z
   .max(2 ** 31 - 1);
 const codeSchema = z.string().max(40, 'A code has eight letters: read it again from the screen.');
 
-export async function publishAction(basedOn: number): Promise<Result<{ number: number }>> {
-  return attemptAs((actor) => think('publishEdition', actor, readInput(changeSchema, basedOn)));
+/** Publishes what waits, or a choice of it with what that needs. */
+export async function publishAction(
+  basedOn: number,
+  chosen?: readonly ObjectKey[],
+): Promise<Result<{ number: number }>> {
+  return attemptAs((actor) =>
+    think(
+      'publishEdition',
+      actor,
+      readInput(changeSchema, basedOn),
+      readInput(chosenSchema.optional(), chosen ?? undefined),
+    ),
+  );
+}
+
+/** Makes what is chosen as it was published, as one act. */
+export async function takeBackAction(
+  basedOn: number,
+  chosen: readonly ObjectKey[],
+  origin: string,
+): Promise<Result<EditResult>> {
+  return attemptAs((actor) =>
+    think(
+      'takeBack',
+      actor,
+      readInput(changeSchema, basedOn),
+      readInput(chosenSchema, chosen),
+      readInput(originSchema, origin),
+    ),
+  );
 }
 
 export async function publishAgainAction(number: number): Promise<Result<{ number: number }>> {

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { KINDS, idSchema, type Kind } from '@/core';
 
 /** The id of a row, as a browser sends it back. */
 export const rowSchema = z.uuid('There is no such thing: load the page anew.');
@@ -13,3 +14,15 @@ export const mediaFilters = {
   small: z.stringbool().default(false),
   archived: z.stringbool().default(false),
 };
+
+/** So many fit into one request; a plan is hardly larger. */
+const MOST_CHOSEN = 10_000;
+
+/** Which objects of the plan are meant. */
+export const chosenSchema = z
+  .array(
+    z.object({ kind: z.enum(Object.keys(KINDS) as Kind[], 'There is no such kind of thing.'), id: idSchema }),
+    'A choice is a list of kinds and ids: load the page anew, then try again.',
+  )
+  .min(1, 'Choose at least one change.')
+  .max(MOST_CHOSEN, `At most ${MOST_CHOSEN} changes at once: choose fewer.`);

@@ -1,4 +1,5 @@
 export { canonicalJson } from './canonical';
+export { chosenPlan, type Along } from './choice';
 export { diffPlans, type Difference, type DifferenceGroup, type Shown } from './diff';
 export {
   compilationSteps,

@@ -34,6 +34,7 @@ export { mediaSchema, type MediaKind, type ShownMedia } from './kinds/media';
 export { screenSchema } from './kinds/screen';
 export { siteSchema } from './kinds/site';
 export { newEntryId, withEntryIds, type EntryPatch, type FieldConflict } from './entries';
+export * from './object-keys';
 export * from './patch';
 export { pointer, problemsOf, readDocument, readPlan, referenceProblems, danglingMessage } from './read';
 export { FORMAT, currentDocument, currentPlan } from './format';

@@ -2,9 +2,9 @@
 
 import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Feed } from '@/services/calendars';
-import type { Docket, Edition, Kept } from '@/services/editions';
+import type { Docket, DocketChoice, Edition, Kept } from '@/services/editions';
 import type { Invitation, Person, Session, TrailLine, PersonalKey } from '@/services/people';
-import type { Media, MediaKind, TagCount } from '@/core';
+import type { Media, MediaKind, ObjectKey, TagCount } from '@/core';
 import type { BatchSaid, Facets, MediaExtras, MediaPage, Room, Upload, SavedSearch } from '@/services/library';
 import { askAgain } from './ask-again';
 
@@ -18,8 +18,8 @@ export interface PeopleView {
 
 /** What single places ask for when they are looked at; the feed says when it is to be asked for again. */
 
-async function asked<T>(path: string): Promise<T> {
-  const response = await fetch(path, { cache: 'no-store' });
+async function asked<T>(path: string, init: RequestInit = {}): Promise<T> {
+  const response = await fetch(path, { cache: 'no-store', ...init });
   if (!response.ok) throw new Error(`${path} answered ${response.status}`);
   return (await response.json()) as T;
 }
@@ -29,10 +29,25 @@ export const useDocket = () =>
   useQuery({ queryKey: ['docket'], queryFn: () => asked<Docket>('/api/docket'), placeholderData: keepPreviousData })
     .data;
 
-/** The newest editions: undefined until they are here. */
+/** What a choice of the changes up to one would be as an edition: undefined until it is here, and for none. */
+export const useDocketChoice = (change: number, chosen: readonly ObjectKey[] | null) => {
+  const keys = chosen?.map(({ kind, id }) => ({ kind, id }));
+  return useQuery({
+    queryKey: ['docket', 'choice', change, keys],
+    queryFn: () =>
+      asked<DocketChoice>('/api/docket/choice', {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ chosen: keys }),
+      }),
+    enabled: keys !== undefined,
+  }).data;
+};
+
 /** How long the network keeps what one can go back to: undefined until it is here. */
 export const useKept = () => useQuery({ queryKey: ['editions', 'kept'], queryFn: () => asked<Kept>('/api/kept') }).data;
 
+/** The newest editions: undefined until they are here. */
 export const useEditions = () =>
   useQuery({ queryKey: ['editions'], queryFn: () => asked<readonly Edition[]>('/api/editions') }).data;
 

@@ -2,17 +2,19 @@
 
 import Link from 'next/link';
 import { useState } from 'react';
-import { KINDS } from '@/core';
+import type { ObjectKey, Result } from '@/core';
 import { answered } from '@/interface/data/answered';
-import { publishAction, publishAgainAction } from '@/web/actions';
+import { publishAction, publishAgainAction, takeBackAction } from '@/web/actions';
 import { useDocket, useEditions, useKept } from '@/interface/data/queries';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
 import { Button } from '@/interface/kit/button';
 import { counted, dateTime } from '@/interface/kit/format';
-import type { DocketEntry, Edition } from '@/services/editions';
+import type { Docket, Edition } from '@/services/editions';
+import { DocketList, chosenWords } from './docket-list';
 import { Progress } from './progress';
 import { Touched } from './touched';
+import { useChoice } from './use-choice';
 
 /** The docket: what was changed, what looks different on the glass, and the one deliberate act. */
 export function PublishPlace() {
@@ -23,16 +25,16 @@ export function PublishPlace() {
   const index = useIndex(draft);
   const [busy, setBusy] = useState(false);
   if (!docket || !editions) return <p className="px-6 py-5 text-faint">Counting what was changed…</p>;
-  const { entries, screens, problems, change } = docket;
-  const next = (editions[0]?.number ?? 0) + 1;
+  const { entries, screens } = docket;
   const open = entries.length > 0 || screens.length > 0;
 
-  const act = async (work: Promise<{ ok: true; value: { number: number } } | { ok: false; message: string }>) => {
+  const act = async <T,>(work: Promise<Result<T>>, said: (value: T) => string) => {
     setBusy(true);
     const result = await work;
     setBusy(false);
-    notify(result.ok ? `Edition ${result.value.number} is published.` : result.message, !result.ok);
+    notify(result.ok ? said(result.value) : result.message, !result.ok);
   };
+  const isOut = ({ number }: { number: number }) => `Edition ${number} is published.`;
 
   return (
     <div className="mx-auto grid max-w-6xl grid-cols-1 gap-10 px-3 py-5 sm:px-6 lg:grid-cols-[1fr_20rem]">
@@ -43,27 +45,18 @@ export function PublishPlace() {
             : 'Nothing waits to be published'}
         </h1>
         {open ? (
-          <>
-            <ul className="mt-3 border-y border-rule">
-              {entries.map((entry) => (
-                <Entry key={`${entry.kind}-${entry.id}`} entry={entry} />
-              ))}
-            </ul>
-            {problems.map((problem) => (
-              <p key={problem.path} role="alert" className="mt-3 text-brick">
-                {problem.message}
-              </p>
-            ))}
-            <Touched screens={screens} />
-            <Button
-              variant="main"
-              className="mt-6 text-lg"
-              disabled={busy || problems.length > 0}
-              onClick={() => void act(answered(publishAction(change)))}
-            >
-              {busy ? 'Publishing…' : `Publish edition ${next} to ${counted(screens.length, 'screen')}`}
-            </Button>
-          </>
+          <Waiting
+            docket={docket}
+            next={(editions[0]?.number ?? 0) + 1}
+            busy={busy}
+            onPublish={(chosen) => void act(answered(publishAction(docket.change, chosen)), isOut)}
+            onTakeBack={(chosen) =>
+              void act(
+                answered(takeBackAction(docket.change, chosen, '')),
+                ({ ids }) => `Taken back: ${counted(ids.length, 'change')}. Undo brings them again.`,
+              )
+            }
+          />
         ) : (
           <p className="mt-2 text-faint">
             {editions[0]
@@ -82,7 +75,7 @@ export function PublishPlace() {
               edition={edition}
               newest={i === 0}
               busy={busy}
-              onAgain={() => void act(answered(publishAgainAction(edition.number)))}
+              onAgain={() => void act(answered(publishAgainAction(edition.number)), isOut)}
             />
           ))}
           {editions.length === 0 && <li className="text-faint">None yet.</li>}
@@ -101,30 +94,66 @@ export function PublishPlace() {
   );
 }
 
-function Entry({ entry }: { entry: DocketEntry }) {
-  const { what, kind, name, sentences, people, at } = entry;
-  const zone = useZone();
+/** What waits, what of it is chosen and looks different, and the two things to do with it. */
+function Waiting({
+  docket,
+  next,
+  busy,
+  onPublish,
+  onTakeBack,
+}: {
+  docket: Docket;
+  next: number;
+  busy: boolean;
+  /** Undefined for all of it. */
+  onPublish: (chosen: readonly ObjectKey[] | undefined) => void;
+  onTakeBack: (chosen: readonly ObjectKey[]) => void;
+}) {
+  const { entries, edition } = docket;
+  const choice = useChoice(docket);
+  const { chosen, isWhole, screens, problems } = choice;
+  const keys = chosen.map(({ kind, id }) => ({ kind, id }));
+  const stays = entries.length - chosen.length - choice.along.size;
+  const isReady = !busy && problems.length === 0 && screens !== undefined && (isWhole || chosen.length > 0);
+  const words = screens === undefined ? '' : ` to ${counted(screens.length, 'screen')}`;
   return (
-    <li
-      className="flex flex-wrap items-baseline gap-x-3 border-b border-rule/60 py-2 last:border-b-0"
-      data-testid="change"
-    >
-      <span className={`text-sm md:w-20 ${what === 'removed' ? 'text-brick' : 'text-tide'}`}>{what}</span>
-      <span className="text-sm text-faint md:w-24">{KINDS[kind].noun}</span>
-      <div className="min-w-0 flex-1 max-md:w-full max-md:flex-none">
-        <p className="font-semibold">{name}</p>
-        {sentences.length > 0 && (
-          <ul className="text-sm text-faint">
-            {sentences.map((sentence) => (
-              <li key={sentence}>{sentence}</li>
-            ))}
-          </ul>
+    <>
+      <DocketList entries={entries} choice={choice} />
+      {problems.map((problem) => (
+        <p key={problem.path} role="alert" className="mt-3 text-brick">
+          {problem.message}
+        </p>
+      ))}
+      {chosen.length === 0 && entries.length > 0 ? (
+        <p className="mt-4 text-faint">Choose what goes out: what you leave stays here.</p>
+      ) : (
+        screens && <Touched screens={screens} chosen={isWhole ? null : keys} />
+      )}
+      <div className="mt-6 flex flex-wrap items-center gap-3">
+        <Button
+          variant="main"
+          className="text-lg"
+          disabled={!isReady}
+          onClick={() => onPublish(isWhole ? undefined : keys)}
+        >
+          {busy
+            ? 'Publishing…'
+            : isWhole
+              ? `Publish edition ${next}${words}`
+              : `Publish ${chosenWords(choice, entries.length)} as edition ${next}${words}`}
+        </Button>
+        {edition && chosen.length > 0 && (
+          <Button variant="grave" disabled={busy} onClick={() => onTakeBack(keys)}>
+            Take {isWhole && entries.length > 1 ? `all ${chosen.length}` : chosen.length} back
+          </Button>
         )}
       </div>
-      <span className="text-sm text-faint">
-        {people.join(', ')} · {dateTime(Date.parse(at), zone)}
-      </span>
-    </li>
+      {!isWhole && stays > 0 && chosen.length > 0 && (
+        <p className="mt-2 text-sm text-faint" role="status">
+          {counted(stays, 'change')} {stays === 1 ? 'stays' : 'stay'} here, and on no screen.
+        </p>
+      )}
+    </>
   );
 }
 
@@ -139,7 +168,7 @@ function EditionRow({
   busy: boolean;
   onAgain: () => void;
 }) {
-  const { number, publishedAt, person, again, touched } = edition;
+  const { number, publishedAt, person, again, whole, touched } = edition;
   const zone = useZone();
   return (
     <li className="border-t border-rule py-2">
@@ -157,6 +186,7 @@ function EditionRow({
       <p className="text-sm text-faint">
         {dateTime(Date.parse(publishedAt), zone)}, {person ?? 'somebody'}; {counted(touched, 'screen')} changed
         {again !== null && `; edition ${again} again`}
+        {!whole && '; a choice of what waited'}
       </p>
     </li>
   );

@@ -1,7 +1,7 @@
 'use client';
 
 import { useMemo } from 'react';
-import type { Glance } from '@/core';
+import { chosenPlan, type Glance, type ObjectKey } from '@/core';
 import { useMoment } from '@/interface/data/moment';
 import { useIndex, useNetwork, useThumbnails } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
@@ -15,8 +15,18 @@ interface Group {
   readonly screens: string[];
 }
 
-/** The touched screens, those that change alike together, with what they show at the moment before and after. */
-export function Touched({ screens }: { screens: readonly string[] }) {
+/**
+ * The touched screens, those that change alike together, with what they show at the moment before and after: with all changes, or with a
+ * choice of them.
+ */
+export function Touched({
+  screens,
+  chosen,
+}: {
+  screens: readonly string[];
+  /** Null for all changes. */
+  chosen: readonly ObjectKey[] | null;
+}) {
   const { draft, drafted, published } = useNetwork('draft', 'drafted', 'published');
   const { moment, isNow } = useMoment();
   const zone = useZone();
@@ -27,9 +37,15 @@ export function Touched({ screens }: { screens: readonly string[] }) {
     [draft, published],
   );
   const minute = Math.floor(moment / 60_000);
+  const choice = chosen === null ? null : JSON.stringify(chosen);
+  const next = useMemo(() => {
+    if (choice === null || !published) return drafted;
+    const keys = JSON.parse(choice) as ObjectKey[];
+    return { key: `${drafted.key} of ${choice}`, plan: chosenPlan(published.plan, drafted.plan, keys).plan };
+  }, [choice, drafted, published]);
   const after = useAnswer<readonly Glance[]>(
-    () => ask(drafted, { kind: 'glances', at: moment, screens }),
-    [drafted, minute, screens],
+    () => ask(next, { kind: 'glances', at: moment, screens }),
+    [next, minute, screens],
     [],
   );
   const before = useAnswer<readonly Glance[]>(

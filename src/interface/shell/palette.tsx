@@ -14,6 +14,7 @@ import { useDeferredValue, useEffect, useEffectEvent, useMemo, useRef, useState,
 import { useNetwork } from '@/interface/data/provider';
 import { useLibrary } from '@/interface/data/queries';
 import { signOutAction } from '@/web/people-actions';
+import { pathTo } from '@/interface/kit/path-to';
 import { placeKey } from '@/interface/kit/place-key';
 import { reach, type Reachable } from './find';
 import { keysNow } from './keys';
@@ -104,20 +105,20 @@ function Finder({ input, onDone }: { input: Ref<HTMLInputElement>; onDone: () =>
     return [
       ...acts,
       ...draft.bookings.map(({ id, name }) => ({
-        ...{ key: `booking ${id}`, name, what: 'booking', run: to(`/plan?booking=${encodeURIComponent(id)}`) },
+        ...{ key: `booking ${id}`, name, what: 'booking', run: to(pathTo({ kind: 'booking', id })) },
       })),
       ...draft.playlists.map(({ id, name }) => ({
-        ...{ key: `playlist ${id}`, name, what: 'playlist', run: to(`/playlists/${encodeURIComponent(id)}`) },
+        ...{ key: `playlist ${id}`, name, what: 'playlist', run: to(pathTo({ kind: 'playlist', id })) },
       })),
       ...draft.sites.map(({ id, name }) => ({
-        ...{ key: `site ${id}`, name, what: 'site', run: to(`/screens?site=${encodeURIComponent(id)}`) },
+        ...{ key: `site ${id}`, name, what: 'site', run: to(pathTo({ kind: 'site', id })) },
       })),
       ...draft.screens.map(({ id, name, site }) => ({
         ...{ key: `screen ${id}`, name, what: 'screen', hint: sites.get(site) ?? '' },
-        run: to(`/screens?screen=${encodeURIComponent(id)}`),
+        run: to(pathTo({ kind: 'screen', id })),
       })),
       ...draft.calendars.map(({ id, name }) => ({
-        ...{ key: `calendar ${id}`, name, what: 'calendar', run: to('/plan?open=calendars') },
+        ...{ key: `calendar ${id}`, name, what: 'calendar', run: to(pathTo({ kind: 'calendar', id })) },
       })),
     ];
   }, [draft, keys, router, undo, redo]);
@@ -125,7 +126,7 @@ function Finder({ input, onDone }: { input: Ref<HTMLInputElement>; onDone: () =>
     ...{ key: `media ${file.id}`, name: file.name, what: 'file' },
     run: () => {
       hold([file]);
-      router.push(`/library/${encodeURIComponent(file.id)}`);
+      router.push(pathTo({ kind: 'media', id: file.id }));
     },
   }));
   const found = reach(search === '' ? things : [...things, ...media], search);

@@ -1,10 +1,23 @@
 import { LRUCache } from 'lru-cache';
-import { changeSentences, currentDocument, namesIn, patchOf, type Kind, type Names, type Problem } from '@/core';
+import {
+  changeSentences,
+  chosenPlan,
+  currentDocument,
+  keyText,
+  namesIn,
+  objectsOf,
+  patchOf,
+  type Along,
+  type Kind,
+  type ObjectKey,
+  type Plan,
+  type Problem,
+} from '@/core';
 import { rows } from '@/database';
 import type { Actor } from '../people';
 import { draftPlan, type Draft } from '../plan';
 import { compile } from './compile';
-import { newestEdition, publishedPrograms, type WholeEdition } from './editions';
+import { newestEdition, publishedBase, publishedPrograms, type WholeEdition } from './editions';
 
 /** What became of one object since the last edition. */
 export interface DocketEntry {
@@ -30,6 +43,16 @@ export interface Docket {
   readonly problems: readonly Problem[];
 }
 
+/** Some of the changes that wait, as they would be published. */
+export interface DocketChoice {
+  /** The change that it was counted at. */
+  readonly change: number;
+  /** What goes along although nobody chose it. */
+  readonly along: readonly Along[];
+  readonly screens: readonly string[];
+  readonly problems: readonly Problem[];
+}
+
 /** Dockets that were made last, by network: one stands until something is edited or published. */
 const remembered = new LRUCache<string, { readonly of: string; readonly docket: Docket }>({ max: 16 });
 
@@ -45,51 +68,81 @@ export async function docket(actor: Actor): Promise<Docket> {
   return made;
 }
 
-async function makeDocket(networkId: string, newest: WholeEdition | null, { plan, change }: Draft): Promise<Docket> {
-  const entries = await netChanges(networkId, newest?.lastChange ?? 0, namesIn(plan));
+async function makeDocket(networkId: string, newest: WholeEdition | null, draft: Draft): Promise<Docket> {
+  const entries = await waitingChanges(networkId, newest, draft.plan);
   const edition = newest && { number: newest.number, publishedAt: newest.publishedAt.toISOString() };
+  return { edition, change: draft.change, entries, ...(await touchedBy(draft.plan, newest, networkId)) };
+}
+
+/** The screens that would receive another program by a plan than by the newest edition, or what stands in its way. */
+async function touchedBy(
+  plan: Plan,
+  newest: WholeEdition | null,
+  networkId: string,
+): Promise<Pick<Docket, 'screens' | 'problems'>> {
   const published = await publishedPrograms(networkId);
   const compiled = await compile(plan, newest ? { plan: newest.plan, screens: published } : undefined);
-  if (!compiled.ok) return { edition, change, entries, screens: [], problems: compiled.problems };
+  if (!compiled.ok) return { screens: [], problems: compiled.problems };
   const now = compiled.value.screens;
   const ids = new Set([...published.keys(), ...now.keys()]);
-  const screens = [...ids].filter((id) => published.get(id) !== now.get(id)).sort();
-  return { edition, change, entries, screens, problems: [] };
+  return { screens: [...ids].filter((id) => published.get(id) !== now.get(id)).sort(), problems: [] };
 }
 
-interface NetRow {
-  kind: Kind;
-  object: string;
-  before: object | null;
-  after: object | null;
-  formats: [number, number];
-  people: (string | null)[];
-  at: Date;
+/** What a choice of the changes would be as an edition: what goes along, and which screens it touches. */
+export async function docketChoice(actor: Actor, chosen: readonly ObjectKey[]): Promise<DocketChoice> {
+  const newest = await newestEdition(actor.networkId);
+  const draft = await draftPlan(actor);
+  const { plan, along } = chosenPlan(publishedBase(newest, draft.plan), draft.plan, chosen);
+  return { change: draft.change, along, ...(await touchedBy(plan, newest, actor.networkId)) };
 }
 
-/** Object by object: what it was after change number `since`, and what it is now. An object that is as before is left out. */
-async function netChanges(networkId: string, since: number, names: Names): Promise<DocketEntry[]> {
-  const found = await rows<NetRow>(
-    `SELECT c.kind, c.object, (array_agg(c.before ORDER BY c.id))[1] AS before, (array_agg(c.after ORDER BY c.id DESC))[1] AS after,
-       ARRAY[(array_agg(c.format ORDER BY c.id))[1], (array_agg(c.format ORDER BY c.id DESC))[1]] AS formats,
-       array_agg(DISTINCT p.name) AS people, max(c.at) AS at
-     FROM changes c LEFT JOIN people p ON p.id = c.person_id
-     WHERE c.network_id = $1 AND c.id > $2 GROUP BY c.kind, c.object ORDER BY max(c.id) DESC`,
-    [networkId, since],
+interface ChangeRow {
+  readonly kind: Kind;
+  readonly object: string;
+  readonly before: object | null;
+  readonly format: number;
+  readonly person: string | null;
+  readonly at: Date;
+}
+
+/**
+ * Object by object: what the newest edition has of it, and what it is now, with those who changed it since. An object that is as it was
+ * published is left out, whether it was put back, or published by itself.
+ */
+async function waitingChanges(networkId: string, newest: WholeEdition | null, draft: Plan): Promise<DocketEntry[]> {
+  const found = await rows<ChangeRow>(
+    `SELECT c.kind, c.object, c.before, c.format, p.name AS person, c.at FROM changes c LEFT JOIN people p ON p.id = c.person_id
+     WHERE c.network_id = $1 AND c.id > $2 ORDER BY c.id`,
+    [networkId, newest?.lastChange ?? 0],
   );
-  return found.flatMap(({ kind, object, people, at, formats, ...row }): DocketEntry[] => {
-    const before = row.before && currentDocument(kind, row.before, formats[0]);
-    const after = row.after && currentDocument(kind, row.after, formats[1]);
-    if (!patchOf(kind, object, before, after)) return [];
+  const made = new Map<string, ChangeRow[]>();
+  for (const row of found) {
+    const key = keyText({ kind: row.kind, id: row.object });
+    const list = made.get(key);
+    // The object changed last stands last.
+    made.delete(key);
+    made.set(key, list ? [...list, row] : [row]);
+  }
+  const [published, now] = [newest && objectsOf(newest.plan), objectsOf(draft)];
+  const names = namesIn(draft);
+  return [...made].reverse().flatMap(([key, list]): DocketEntry[] => {
+    const [{ kind, object: id } = { kind: 'network' as const, object: '' }] = list;
+    const document = (row: ChangeRow | undefined) => row?.before && currentDocument(kind, row.before, row.format);
+    const before = (published ? published.get(key) : document(list[0])) ?? null;
+    const after = now.get(key) ?? null;
+    if (!patchOf(kind, id, before, after)) return [];
+    // What was changed before it was last as it is published has been seen on the glass.
+    const begin = list.findLastIndex((row) => !patchOf(kind, id, before, document(row) ?? null));
+    const since = list.slice(Math.max(0, begin));
     return [
       {
         kind,
-        id: object,
-        name: ((after ?? before) as { name?: string } | null)?.name ?? object,
+        id,
+        name: ((after ?? before) as { name?: string } | null)?.name ?? id,
         what: before ? (after ? 'changed' : 'removed') : 'added',
         sentences: changeSentences(kind, before, after, names),
-        people: people.filter((name) => name !== null),
-        at: at.toISOString(),
+        people: [...new Set(since.map((row) => row.person).filter((name) => name !== null))].sort(),
+        at: (since.at(-1)?.at ?? new Date(0)).toISOString(),
       },
     ];
   });

@@ -3,11 +3,15 @@ import { Op, type Transaction } from 'sequelize';
 import {
   FORMAT,
   Refusal,
+  chosenPlan,
   currentPlan,
+  emptyPlan,
   orThrow,
+  patchesBetween,
   withUsedMedia,
   type CompiledBase,
   type CompiledEdition,
+  type ObjectKey,
   type Plan,
 } from '@/core';
 import { EditionRow, EditionScreenRow, publish, rows } from '@/database';
@@ -25,6 +29,8 @@ export interface Edition {
   readonly person: string | null;
   /** The edition that this one published again. */
   readonly again: number | null;
+  /** Whether it holds all that was changed until then, or a choice of it. */
+  readonly whole: boolean;
   /** How many screens it gave another program than the edition before. */
   readonly touched: number;
 }
@@ -32,7 +38,7 @@ export interface Edition {
 /** A network's editions, newest first. */
 export async function editions(actor: Actor): Promise<Edition[]> {
   const found = await rows<Omit<Edition, 'publishedAt'> & { publishedAt: Date }>(
-    `SELECT e.number, e.published_at AS "publishedAt", p.name AS person, e.again,
+    `SELECT e.number, e.published_at AS "publishedAt", p.name AS person, e.again, e.whole,
        (SELECT count(*)::int FROM edition_screens s LEFT JOIN editions b ON b.network_id = e.network_id AND b.number = e.number - 1
           LEFT JOIN edition_screens o ON o.edition_id = b.id AND o.screen = s.screen
         WHERE s.edition_id = e.id AND o.hash IS DISTINCT FROM s.hash) AS touched
@@ -48,10 +54,16 @@ export interface WholeEdition {
   readonly networkId: string;
   readonly number: number;
   readonly publishedAt: Date;
+  /** All changes up to this one are in it. */
   readonly lastChange: number;
   readonly again: number | null;
+  readonly whole: boolean;
   readonly plan: Plan;
 }
+
+/** Whether an edition is the draft as it stands at a change. */
+const isDraftAt = ({ lastChange, again, whole }: WholeEdition, change: number) =>
+  whole && again === null && lastChange === change;
 
 /** Plans of editions by the edition's id: an edition never changes. */
 const remembered = new LRUCache<string, Plan>({ max: 16 });
@@ -65,7 +77,7 @@ export async function newestEdition(networkId: string, within?: Transaction): Pr
     transaction: within,
   });
   if (!row) return null;
-  const { id, number, publishedAt, lastChange: change, again } = row;
+  const { id, number, publishedAt, lastChange: change, again, whole } = row;
   let plan = remembered.get(id);
   if (!plan) {
     const whole = await EditionRow.findByPk(id, {
@@ -75,7 +87,7 @@ export async function newestEdition(networkId: string, within?: Transaction): Pr
     });
     remembered.set(id, (plan = currentPlan(whole.plan, whole.format)));
   }
-  return { id, networkId, number, publishedAt, lastChange: change, again, plan };
+  return { id, networkId, number, publishedAt, lastChange: change, again, whole, plan };
 }
 
 /** The number of a network's newest edition; 0 before the first. */
@@ -99,8 +111,7 @@ export async function editionFor(
 ): Promise<{ readonly number: number; readonly plan: Plan | null } | null> {
   const newest = await newestEdition(actor.networkId);
   if (!newest) return null;
-  const same = newest.lastChange === change && newest.again === null;
-  return { number: newest.number, plan: same ? null : withUsedMedia(newest.plan) };
+  return { number: newest.number, plan: isDraftAt(newest, change) ? null : withUsedMedia(newest.plan) };
 }
 
 /** What was out at an instant, and from when to when. */
@@ -142,22 +153,42 @@ async function baseOf(newest: WholeEdition | null, within: Transaction): Promise
 /**
  * Publishes the draft as the next edition, in one transaction: all of it, or nothing. `basedOn` is the last change that the
  * person has seen in the docket; where somebody changed the plan since, throws 409 instead of publishing what nobody reviewed;
- * 422 names the files that are missing.
+ * 422 names what is missing. With a choice it is the newest edition with these objects as the draft has them, and what they need.
  */
-export async function publishEdition(actor: Actor, basedOn: number): Promise<{ number: number }> {
+export async function publishEdition(
+  actor: Actor,
+  basedOn: number,
+  chosen?: readonly ObjectKey[],
+): Promise<{ number: number }> {
   return inTurn(actor.networkId, async (within) => {
     await takeTurn(actor.networkId, within);
-    const change = await lastChange(actor.networkId, within);
-    if (change !== basedOn)
-      throw new Refusal(409, 'The plan changed since you opened the docket: review it again, then publish.');
-    const plan = await loadPlan(actor.networkId, within);
+    const change = await seenChange(actor, basedOn, within);
+    const draft = await loadPlan(actor.networkId, within);
     const newest = await newestEdition(actor.networkId, within);
-    if (newest && newest.lastChange === change && newest.again === null)
+    if (newest && isDraftAt(newest, change))
       throw new Refusal(409, `Nothing was changed since edition ${newest.number}: there is nothing to publish.`);
+    const base = publishedBase(newest, draft);
+    const plan = chosen ? chosenPlan(base, draft, chosen).plan : draft;
+    if (plan === base)
+      throw new Refusal(409, 'Nothing of this choice waits to be published: choose some of the changes that do.');
+    const whole = plan === draft || patchesBetween(plan, draft).length === 0;
     const compiled = orThrow(await compile(plan, await baseOf(newest, within)));
-    return write(actor, { plan, compiled, lastChange: change, again: null }, within);
+    const upTo = whole ? change : (newest?.lastChange ?? 0);
+    return write(actor, { plan, compiled, lastChange: upTo, whole, again: null }, within);
   });
 }
+
+/** The last change, where it is the one that a person has seen. Throws 409 where somebody changed the plan since. */
+export async function seenChange(actor: Actor, basedOn: number, within: Transaction): Promise<number> {
+  const change = await lastChange(actor.networkId, within);
+  if (change !== basedOn)
+    throw new Refusal(409, 'The plan changed since you opened the docket: review it again, then publish.');
+  return change;
+}
+
+/** What changes are put on top of: the newest edition's plan, or before the first a network without anything in it. */
+export const publishedBase = (newest: WholeEdition | null, draft: Plan): Plan =>
+  newest?.plan ?? { ...emptyPlan(draft.network.name), network: draft.network };
 
 /** Publishes an earlier edition again, as a new one. The docket then counts from that edition on. Throws 404 for none. */
 export async function publishAgain(actor: Actor, number: number): Promise<{ number: number }> {
@@ -167,13 +198,21 @@ export async function publishAgain(actor: Actor, number: number): Promise<{ numb
     if (!old) throw notFound('edition');
     const plan = currentPlan(old.plan, old.format);
     const compiled = orThrow(await compile(plan));
-    return write(actor, { plan, compiled, lastChange: old.lastChange, again: number }, within);
+    return write(actor, { plan, compiled, lastChange: old.lastChange, whole: true, again: number }, within);
   });
+}
+
+interface NewEdition {
+  readonly plan: Plan;
+  readonly compiled: CompiledEdition;
+  readonly lastChange: number;
+  readonly whole: boolean;
+  readonly again: number | null;
 }
 
 async function write(
   actor: Actor,
-  { plan, compiled, ...edition }: { plan: Plan; compiled: CompiledEdition; lastChange: number; again: number | null },
+  { plan, compiled, ...edition }: NewEdition,
   within: Transaction,
 ): Promise<{ number: number }> {
   const { networkId, personId } = actor;

@@ -8,7 +8,7 @@ export { receiveUpload, type Received } from './receive';
 export { libraryRoom, limitLibrary, type Room } from './room';
 export { beginUpload, cancelUpload, clearUploads, completeUpload, findSending, type Sending } from './sending';
 export { removeSearch, saveSearch, savedSearches, type SavedSearch } from './searches';
-export { bringBack, clearVersions, type Version } from './versions';
+export { bringBack, clearVersions, filesOfVersions, type Version } from './versions';
 export { addFile, dismissUpload, failUpload, oneUpload, processUpload, uploads } from './uploads';
 export type { Upload } from './rows';
 export { read as readFile, storedBytes, storedPath } from './store';

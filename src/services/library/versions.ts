@@ -50,6 +50,24 @@ export async function bringBack(actor: Actor, id: string, version: string): Prom
   });
 }
 
+/** The files of earlier versions of media, by the media's ids: of those that the network still keeps. */
+export async function filesOfVersions(
+  networkId: string,
+  wanted: readonly { readonly id: string; readonly sha256: string }[],
+  within: Transaction,
+): Promise<Map<string, MediaFiles>> {
+  if (wanted.length === 0) return new Map();
+  const found = await rows<MediaFiles & { slug: string }>(
+    `SELECT o.slug, v.original_sha256 AS "originalSha256", v.thumbnail_sha256 AS "thumbnailSha256", v.codec, v.text
+     FROM media_versions v JOIN plan_objects o ON o.id = v.media_id
+     JOIN jsonb_to_recordset($2::jsonb) AS w(id text, sha256 text) ON w.id = o.slug AND w.sha256 = v.asset_sha256
+     WHERE v.network_id = $1`,
+    [networkId, JSON.stringify(wanted)],
+    within,
+  );
+  return new Map(found.map(({ slug, ...files }) => [slug, files]));
+}
+
 /** What is measured of a file. */
 const MEASURED = ['kind', 'audio', 'width', 'height', 'bytes', 'durationMs', 'sha256', 'type'] as const;
 

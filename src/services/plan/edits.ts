@@ -8,6 +8,7 @@ import {
   currentDocument,
   danglingMessage,
   fieldSaid,
+  keyText,
   kindOf,
   linksOf,
   merge,
@@ -22,6 +23,7 @@ import {
   type LoosePatch,
   type Media,
   type Names,
+  type ObjectKey,
   type Playlist,
   type Problem,
 } from '@/core';
@@ -29,7 +31,7 @@ import { ChangeRow, NetworkRow, publish, rows, uuidv7 } from '@/database';
 import { notFound } from '../errors';
 import type { Actor } from '../people';
 import { attachFiles, filesOfMedia, replacedIn, type MediaFiles } from './media-files';
-import { keyText, loadObjects, takenIds, targetsOf, writeObjects, type Key, type Write } from './objects';
+import { loadObjects, takenIds, targetsOf, writeObjects, type Write } from './objects';
 import { namedMedia } from './named-media';
 import { endPlayersOf } from './removed-screens';
 import { slugBase, slugFor } from './slug';
@@ -168,7 +170,7 @@ export async function lastChange(networkId: string, within?: Transaction): Promi
   return Number((await ChangeRow.max('id', { where: { networkId }, transaction: within })) ?? 0);
 }
 
-interface Named extends Key {
+interface Named extends ObjectKey {
   readonly edit: Edit;
 }
 
@@ -197,7 +199,7 @@ async function merged(
   within: Transaction,
 ): Promise<Map<string, Write>> {
   const writes = new Map<string, Write>();
-  const conflicts: { readonly key: Key; readonly now: object | null; readonly conflict: FieldConflict }[] = [];
+  const conflicts: { readonly key: ObjectKey; readonly now: object | null; readonly conflict: FieldConflict }[] = [];
   for (const { kind, id, edit: one } of named) {
     const key = keyText({ kind, id });
     const known = writes.get(key);
@@ -239,7 +241,7 @@ function checked(kind: Kind, document: object, before: object | null, measured: 
 /** Tells the later of two people who changed the same, with both values and the other's name. */
 async function refuseConflicts(
   networkId: string,
-  conflicts: readonly { readonly key: Key; readonly now: object | null; readonly conflict: FieldConflict }[],
+  conflicts: readonly { readonly key: ObjectKey; readonly now: object | null; readonly conflict: FieldConflict }[],
   within: Transaction,
 ): Promise<void> {
   const people = await rows<{ kind: Kind; object: string; name: string | null }>(
@@ -274,7 +276,7 @@ async function refuseConflicts(
 /** The names of the objects that conflicting values refer to. */
 async function namesOf(
   networkId: string,
-  conflicts: readonly { readonly key: Key; readonly now: object | null; readonly conflict: FieldConflict }[],
+  conflicts: readonly { readonly key: ObjectKey; readonly now: object | null; readonly conflict: FieldConflict }[],
   within: Transaction,
 ): Promise<Names> {
   const keys = conflicts.flatMap(({ key, now, conflict: { field, mine } }) => [
@@ -322,7 +324,7 @@ async function refuseDangling(networkId: string, writes: readonly Write[], withi
   if (problems[0]) throw new Refusal(422, problems[0].message, problems);
 }
 
-async function existing(networkId: string, keys: readonly Key[], within: Transaction): Promise<Set<string>> {
+async function existing(networkId: string, keys: readonly ObjectKey[], within: Transaction): Promise<Set<string>> {
   const found = await rows<{ kind: Kind; slug: string }>(
     `SELECT o.kind, o.slug FROM plan_objects o JOIN jsonb_to_recordset($2::jsonb) AS k(kind text, id text)
        ON o.kind = k.kind AND o.slug = k.id WHERE o.network_id = $1`,
@@ -373,7 +375,7 @@ async function clipsOf(networkId: string, writes: readonly Write[], within: Tran
     (after as Playlist).items.flatMap(({ clip, media }) => (clip && media !== undefined ? [media] : [])),
   );
   if (wanted.length === 0) return [];
-  const keys = [...new Set(wanted)].map((id): Key => ({ kind: 'media', id }));
+  const keys = [...new Set(wanted)].map((id): ObjectKey => ({ kind: 'media', id }));
   const files = await loadObjects(networkId, keys, within);
   for (const { kind, id, after } of writes) if (kind === 'media' && after) files.set(keyText({ kind, id }), after);
   const fileOf = (id: string) => files.get(keyText({ kind: 'media', id })) as Media | undefined;

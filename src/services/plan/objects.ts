@@ -5,24 +5,18 @@ import {
   currentDocument,
   emptyPlan,
   isKind,
+  keyText,
   kindOf,
   linksOf,
   referencesOf,
   type Kind,
+  type ObjectKey,
   type Plan,
 } from '@/core';
 import { rows, uuidv7 } from '@/database';
 import { notFound } from '../errors';
 
 /** Plan objects in the database: documents as the registry describes them, one row each, whatever their kind. */
-
-/** An object by kind and id. */
-export interface Key {
-  readonly kind: Kind;
-  readonly id: string;
-}
-
-export const keyText = ({ kind, id }: Key) => `${kind} ${id}`;
 
 /** A network's whole plan, as the database holds it now. Entries stand in order of their ids, by code unit. */
 export async function loadPlan(networkId: string, within?: Transaction): Promise<Plan> {
@@ -48,7 +42,7 @@ export async function loadPlan(networkId: string, within?: Transaction): Promise
 /** The documents of some objects, by `keyText`; those that do not exist are left out. One statement. */
 export async function loadObjects(
   networkId: string,
-  keys: readonly Key[],
+  keys: readonly ObjectKey[],
   within: Transaction,
 ): Promise<Map<string, object>> {
   const found = await rows<{ kind: Kind; slug: string; document: object; format: number }>(
@@ -70,7 +64,7 @@ export async function takenIds(
   networkId: string,
   bases: readonly { readonly kind: Kind; readonly base: string }[],
   within: Transaction,
-): Promise<Key[]> {
+): Promise<ObjectKey[]> {
   const found = await rows<{ kind: Kind; slug: string }>(
     `SELECT DISTINCT o.kind, o.slug FROM plan_objects o
      JOIN jsonb_to_recordset($2::jsonb) AS b(kind text, base text)
@@ -82,7 +76,7 @@ export async function takenIds(
 }
 
 /** What an object becomes; null removes it. */
-export interface Write extends Key {
+export interface Write extends ObjectKey {
   readonly before: object | null;
   readonly after: object | null;
 }
@@ -132,7 +126,7 @@ const rowOf = ({ kind, id, after }: Write & { after: object }) => ({
 });
 
 /** What a document refers to, each once. */
-export function targetsOf(kind: Kind, document: object | null): Key[] {
+export function targetsOf(kind: Kind, document: object | null): ObjectKey[] {
   const links = document ? linksOf(document, referencesOf(kind)) : [];
   return [
     ...new Map(links.map((link) => [`${link.kind} ${link.id}`, { kind: link.kind as Kind, id: link.id }])).values(),

@@ -1,5 +1,5 @@
 import { glances, tooSmall, type Glance, type Instant } from '@/core';
-import { docket, publishAgain, publishEdition, publishedPlan, type Docket } from '../editions';
+import { docket, docketChoice, publishAgain, publishEdition, publishedPlan, takeBack, type Docket } from '../editions';
 import type { Actor } from '../people';
 import { draftPlan } from '../plan';
 import { findTowns, type Town } from '../towns';
@@ -41,11 +41,13 @@ async function smallFiles(actor: Actor): Promise<readonly string[]> {
 
 export const TASKS = {
   docket: (actor: Actor): Promise<Docket> => docket(actor),
+  docketChoice,
   docketSums,
   glancesAt,
   publishAgain,
   publishEdition,
   smallFiles,
+  takeBack,
   /** The list of towns is large: it is read here, and not where pages are answered. */
   towns: (_: Actor, typed: string): Promise<readonly Town[]> => findTowns(typed),
 };

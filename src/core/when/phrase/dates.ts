@@ -174,7 +174,6 @@ export const dates = clause((reader, draft) => {
   if (first === null) return null;
   if (ends) {
     draft.to = addDays(first, beside);
-    if (draft.now) draft.from = reader.context.today;
     return true;
   }
   const joined = word.startsWith('between') ? `(?:${TO}|\\s+and\\s+)` : `(?:${TO}|\\s*/\\s*(?=\\d{4}-))`;

@@ -40,7 +40,7 @@ const DAY_MS = 86_400_000;
 /** What began and had no end yet lasts no longer to the end of the day: its end is said now. */
 function closeOpen(draft: Draft): void {
   const last = draft.windows.at(-1);
-  if (draft.begins !== undefined && last?.[0] === draft.begins && last[1] === '24:00') draft.windows.pop();
+  if (last && last[0] === draft.begins && last[1] === '24:00') draft.windows.pop();
 }
 
 /** "tonight", "this morning", "tomorrow evening", "overnight", "mornings", and "at 8 tonight". */

@@ -65,7 +65,7 @@ function yearly(reader: Reader, draft: Draft): true | null {
       return true;
     }
     const found = datesOfYear(reader);
-    return found === null || (!word && reader.done && reader.error) ? null : eachYear(reader, draft, found);
+    return found === null ? null : eachYear(reader, draft, found);
   });
 }
 

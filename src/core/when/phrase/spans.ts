@@ -308,11 +308,10 @@ function monthSpan(reader: Reader, draft: Draft): true | null {
 
 /** Whether days of each week or each day were said before, or are right after. */
 const saysDaily = (reader: Reader) =>
-  /^\s*(?:daily|every\s+day|each\s+day)\b/i.test(reader.read()) ||
-  reader.sees('\\s*,?\\s*(?:daily|every\\s+day|each\\s+day)\\b');
+  /^ ?(?:daily|(?:every|each) day)\b/i.test(reader.read()) || reader.sees(' ?,? ?(?:daily|(?:every|each) day)\\b');
 
 export function spanNamed(today: LocalDate, which: string, what: string): readonly [LocalDate, LocalDate] {
-  const next = /^(?:next|coming|following)$/i.test(which);
+  const next = ['next', 'coming', 'following'].includes(which.toLowerCase());
   const monday = addDays(today, (next ? 7 : 0) - weekdayIndex(today));
   switch (what.toLowerCase()) {
     case 'week':

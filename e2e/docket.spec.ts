@@ -1,0 +1,111 @@
+import type { Page } from '@playwright/test';
+import { draft, ternholm } from './support/plan';
+import { server, signIn } from './support/session';
+import { expect, test } from './support/test';
+
+/** A choice of what waits, with two people at work: one's haste carries nobody else's half-done work to the walls. */
+test.describe.configure({ mode: 'serial' });
+
+const OTTO = { email: 'otto@ternholm.example', password: 'lamps-at-dawn' };
+
+let page: Page;
+let number = 0;
+test.beforeAll(async ({ browser }) => {
+  page = await browser.newPage();
+  await signIn(page);
+  const ottos = await (await browser.newContext()).newPage();
+  await signIn(ottos, OTTO);
+  const { edit } = await import('@/services/plan');
+  const { editions } = await import('@/services/editions');
+  const { rows } = await import('@/database');
+  const network = await ternholm();
+  number = (await editions(network))[0]?.number ?? 0;
+  const people = await rows<{ id: string; name: string }>('SELECT id, name FROM people WHERE network_id = $1', [
+    network.networkId,
+  ]);
+  const as = (name: string) => ({ ...network, name, personId: people.find((one) => one.name === name)?.id ?? null });
+  const { screens } = await draft();
+  const [hall] = screens;
+  await edit(as('Otto Brekke'), [
+    { kind: 'playlist', id: 'half-done', add: { name: 'Half done', items: [{ media: 'route-map' }] } },
+    {
+      kind: 'booking',
+      id: 'half-done',
+      add: {
+        ...{ name: 'Half done', content: { playlist: 'half-done' }, where: 'all', priority: 5, when: {} },
+        created: new Date().toISOString(),
+      },
+    },
+  ]);
+  await edit(as('Ida Lunde'), [{ kind: 'screen', id: hall?.id ?? '', set: { name: 'Grand hall' } }]);
+  await ottos.close();
+});
+test.afterAll(() => page.close());
+
+const entry = (name: string) => page.getByTestId('change').filter({ hasText: name });
+const box = (name: string, kind: string) =>
+  page
+    .getByTestId('change')
+    .filter({ hasText: kind })
+    .getByRole('checkbox', { name: `${name} goes out` });
+
+test('one sees who changed what, and each change leads to its place', async () => {
+  await page.goto(server('/publish'));
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText(`3 changes since edition ${number}`);
+  await expect(entry('Grand hall')).toContainText('Ida Lunde');
+  await expect(entry('Half done')).toHaveCount(2);
+  await entry('Grand hall').getByRole('link', { name: 'Grand hall' }).click();
+  await expect(page).toHaveURL(/\/screens\?screen=/);
+  await page.goBack();
+});
+
+test('what a chosen change needs goes along, and says so', async () => {
+  await page.getByRole('group', { name: 'Which go out' }).getByRole('button', { name: 'None' }).click();
+  await expect(page.getByRole('button', { name: /^Publish/ })).toBeDisabled();
+  await box('Half done', 'booking').check();
+  await expect(page.getByText('goes along: booking "Half done" needs it')).toBeVisible();
+  await expect(box('Half done', 'playlist')).toBeChecked();
+  await expect(page.getByRole('button', { name: /^Publish 2 of 3 changes as edition/ })).toBeEnabled();
+  await expect(page.getByText('1 change stays here, and on no screen.')).toBeVisible();
+});
+
+test("one's own are published, by keys; another's stay in the docket and on no screen", async () => {
+  const yours = page.getByRole('group', { name: 'Which go out' }).getByRole('button', { name: 'Yours 1' });
+  await yours.focus();
+  await page.keyboard.press('Enter');
+  await expect(yours).toHaveAttribute('aria-pressed', 'true');
+  await page
+    .getByRole('button', { name: `Publish 1 of 3 changes as edition ${number + 1} to 0 screens` })
+    .press('Enter');
+  await expect(page.getByText(`Edition ${number + 1} is published.`)).toBeVisible();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText(`2 changes since edition ${number + 1}`);
+  await expect(page.getByRole('complementary', { name: 'Editions' })).toContainText('a choice of what waited');
+  const { publishedPlan } = await import('@/services/editions');
+  const published = await publishedPlan(await ternholm());
+  expect(published?.plan.bookings.some(({ id }) => id === 'half-done')).toBe(false);
+  expect(published?.plan.screens[0]?.name).toBe('Grand hall');
+});
+
+test('what somebody changes while one chooses is not published unseen', async () => {
+  await page.getByRole('group', { name: 'Which go out' }).getByRole('button', { name: 'None' }).click();
+  await box('Half done', 'playlist').check();
+  const { edit } = await import('@/services/plan');
+  await edit(await ternholm(), [{ kind: 'booking', id: 'half-done', set: { priority: 4 } }]);
+  await edit(await ternholm(), [{ kind: 'playlist', id: 'later', add: { name: 'Later', items: [] } }]);
+  await expect(entry('Later')).toBeVisible();
+  await expect(box('Later', 'playlist')).not.toBeChecked();
+  await expect(page.getByRole('button', { name: /^Publish 1 of 3 changes/ })).toBeEnabled();
+});
+
+test('a few are taken back as they were published, and undo brings them again', async () => {
+  await page.getByRole('group', { name: 'Which go out' }).getByRole('button', { name: 'None' }).click();
+  await box('Half done', 'playlist').check();
+  await page.getByRole('button', { name: 'Take 1 back' }).click();
+  // The booking shows the playlist: it goes with it.
+  await expect(page.getByText('Taken back: 2 changes. Undo brings them again.')).toBeVisible();
+  await expect(entry('Half done')).toHaveCount(0);
+  expect((await draft()).playlists.some(({ id }) => id === 'half-done')).toBe(false);
+  await page.keyboard.press('Control+z');
+  await expect(entry('Half done')).toHaveCount(2);
+  expect((await draft()).bookings.find(({ id }) => id === 'half-done')?.priority).toBe(4);
+});

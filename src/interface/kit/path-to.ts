@@ -1,0 +1,24 @@
+import { never, type ObjectKey } from '@/core';
+
+/** The address of the place where an object of the plan is looked at and changed. */
+export function pathTo({ kind, id }: ObjectKey): string {
+  const written = encodeURIComponent(id);
+  switch (kind) {
+    case 'network':
+      return '/network';
+    case 'calendar':
+      return '/plan?open=calendars';
+    case 'media':
+      return `/library/${written}`;
+    case 'playlist':
+      return `/playlists/${written}`;
+    case 'site':
+      return `/screens?site=${written}`;
+    case 'screen':
+      return `/screens?screen=${written}`;
+    case 'booking':
+      return `/plan?booking=${written}`;
+    default:
+      return never(kind);
+  }
+}

@@ -1,0 +1,41 @@
+'use client';
+
+import { useState } from 'react';
+import { keyText, type ObjectKey } from '@/core';
+import { useDocketChoice } from '@/interface/data/queries';
+import type { Docket, DocketEntry } from '@/services/editions';
+
+/** Which of the changes that wait are meant: all of them, until one chooses. What comes later is then not among them. */
+export interface Choice {
+  /** Whether all that waits goes out. */
+  readonly isWhole: boolean;
+  readonly chosen: readonly DocketEntry[];
+  /** What goes along although nobody chose it, by its key, and what it goes along for. */
+  readonly along: ReadonlyMap<string, ObjectKey>;
+  /** Undefined until it is counted. */
+  readonly screens: readonly string[] | undefined;
+  readonly problems: Docket['problems'];
+  has(entry: DocketEntry): boolean;
+  set(entry: DocketEntry, on: boolean): void;
+  choose(entries: readonly DocketEntry[]): void;
+}
+
+export function useChoice({ entries, screens, problems, change }: Docket): Choice {
+  const [picked, setPicked] = useState<ReadonlySet<string> | null>(null);
+  const chosen = picked === null ? entries : entries.filter((one) => picked.has(keyText(one)));
+  const isWhole = chosen.length === entries.length;
+  const asked = useDocketChoice(change, isWhole || chosen.length === 0 ? null : chosen);
+  const choose = (list: readonly DocketEntry[]) =>
+    setPicked(list.length === entries.length ? null : new Set(list.map(keyText)));
+  return {
+    ...{ isWhole, chosen, choose },
+    along: new Map((isWhole ? [] : (asked?.along ?? [])).map((one) => [keyText(one), one.for])),
+    screens: isWhole ? screens : chosen.length === 0 ? [] : asked?.screens,
+    problems: isWhole ? problems : (asked?.problems ?? []),
+    has: (entry) => picked === null || picked.has(keyText(entry)),
+    set: (entry, on) =>
+      choose(
+        on ? entries.filter((one) => one === entry || chosen.includes(one)) : chosen.filter((one) => one !== entry),
+      ),
+  };
+}

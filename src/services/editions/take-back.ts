@@ -1,0 +1,46 @@
+import { Refusal, chosenPlan, patchesBetween, type Media, type ObjectKey } from '@/core';
+import { uuidv7 } from '@/database';
+import { filesOfVersions } from '../library';
+import type { Actor } from '../people';
+import { editWithin, inTurn, loadPlan, takeTurn, type Edit, type EditResult } from '../plan';
+import { newestEdition, seenChange } from './editions';
+
+/**
+ * Makes some objects of the draft as the newest edition has them, with what that needs, as one act that can be undone. `basedOn` is the last
+ * change that the person has seen in the docket. Throws 409 where somebody changed the plan since, before the first edition, where nothing
+ * of it waits, and where a file's earlier version is not kept any more.
+ */
+export async function takeBack(
+  actor: Actor,
+  basedOn: number,
+  chosen: readonly ObjectKey[],
+  origin?: string,
+): Promise<EditResult> {
+  return inTurn(actor.networkId, async (within) => {
+    await takeTurn(actor.networkId, within);
+    await seenChange(actor, basedOn, within);
+    const newest = await newestEdition(actor.networkId, within);
+    if (!newest)
+      throw new Refusal(409, 'Nothing was published yet that this could be taken back to: change it in its place.');
+    const draft = await loadPlan(actor.networkId, within);
+    const { plan } = chosenPlan(draft, newest.plan, chosen);
+    const patches = patchesBetween(draft, plan);
+    if (patches.length === 0) throw new Refusal(409, 'Nothing of this choice waits: it is as it was published.');
+    const replaced = patches.flatMap((patch) => {
+      if (patch.kind !== 'media' || !('set' in patch)) return [];
+      const { sha256 } = patch.set;
+      return sha256 ? [{ id: patch.id, sha256 }] : [];
+    });
+    const files = await filesOfVersions(actor.networkId, replaced, within);
+    const gone = replaced.find(({ id }) => !files.has(id));
+    if (gone)
+      throw new Refusal(
+        409,
+        `The file that "${nameOf(newest.plan.media, gone.id)}" was is not kept any more: choose the others, and publish this one as it is.`,
+      );
+    const edits = patches.map((patch): Edit => ({ ...patch, files: files.get(patch.id ?? '') }));
+    return editWithin(actor, edits, within, { id: uuidv7(), origin });
+  });
+}
+
+const nameOf = (media: readonly Media[], id: string) => media.find((one) => one.id === id)?.name ?? id;
