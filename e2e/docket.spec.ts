@@ -109,3 +109,40 @@ test('a few are taken back as they were published, and undo brings them again', 
   await expect(entry('Half done')).toHaveCount(2);
   expect((await draft()).bookings.find(({ id }) => id === 'half-done')?.priority).toBe(4);
 });
+
+test('what looks different is seen before it is out: by day, by week, on other days, by keys', async () => {
+  const { edit } = await import('@/services/plan');
+  await edit(await ternholm(), [
+    {
+      kind: 'booking',
+      id: 'for-advent',
+      add: {
+        ...{ name: 'For Advent', content: { media: 'route-map' }, where: 'all', priority: 5 },
+        created: new Date().toISOString(),
+        when: { from: '2027-12-05', to: '2027-12-05', windows: [['10:00', '12:00']] },
+      },
+    },
+  ]);
+  await page.getByRole('group', { name: 'Which go out' }).getByRole('button', { name: 'None' }).click();
+  await box('For Advent', 'booking').check();
+  const glass = page.getByRole('region', { name: 'On the glass' });
+  await expect(glass.getByRole('status')).toContainText('0 screens look different');
+  await expect(glass).toContainText(/36 screens receive the edition and show the same in this time/);
+  await glass.getByRole('textbox', { name: 'Other days' }).fill('on some day');
+  await expect(glass.getByText('"on some day" is not understood')).toBeVisible();
+  await glass.getByRole('textbox', { name: 'Other days' }).fill('5 to 6 Dec 2027');
+  await expect(glass.getByRole('status')).toContainText('36 screens look different from Sun 5 Dec');
+  const ruler = glass.getByRole('slider', { name: 'Moment of the comparison' });
+  await ruler.focus();
+  await page.keyboard.press('Home');
+  const first = glass.getByTestId('alike').first();
+  await expect(first.getByTestId('at-cursor')).toHaveText('The same then.');
+  await page.keyboard.press('PageDown');
+  // Where it is on first: the clocks of the sites differ.
+  await expect(glass.getByTestId('at-cursor').filter({ hasText: 'For Advent' })).not.toHaveCount(0);
+  await expect(ruler).toHaveAttribute('aria-valuetext', 'Sun 5 Dec, 09:00');
+  await expect(page.getByTestId('moment')).toHaveText('09:00');
+  await first.getByText(/in words/i).click();
+  await expect(first.getByRole('list')).toContainText('For Advent, was');
+  await page.keyboard.press('Escape');
+});

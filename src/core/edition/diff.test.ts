@@ -1,7 +1,7 @@
 import { parseInstant } from '../instant';
 import { orThrow } from '../refusal';
 import { readPlan, type Plan } from '../plan';
-import { diffPlans } from '.';
+import { diffPlans, joinedGroups } from '.';
 
 const at = (text: string) => parseInstant(text) as number;
 const day = [at('2026-12-01T00:00:00Z'), at('2026-12-02T00:00:00Z')] as const;
@@ -132,4 +132,24 @@ test('the larger group stands first; the range alone is looked at; nothing diffe
   expect(diffPlans(three, other, ...day).map((group) => group.screens)).toEqual([['attic', 'deck'], ['hall']]);
   expect(diffPlans(three, other, at('2026-12-01T10:00:00Z'), day[1])).toEqual([]);
   expect(diffPlans(three, three, ...day)).toEqual([]);
+});
+
+test('some screens alone are compared, and what was compared apart is joined to the same groups', () => {
+  const moved = {
+    ...before,
+    bookings: before.bookings.map((one) => ({ ...one, when: { windows: [['06:00', '11:00'] as [string, string]] } })),
+  };
+  const of = (...screens: string[]) => diffPlans(before, moved, ...day, new Set(screens));
+  expect(of('deck').map(({ screens }) => screens)).toEqual([['deck']]);
+  expect(of('gone')).toEqual([]);
+  expect(joinedGroups([...of('deck'), ...of('hall')])).toEqual(diffPlans(before, moved, ...day));
+  // The largest stands first; what does not change is none.
+  const [group] = of('deck');
+  const other = {
+    screens: ['x', 'y'],
+    differences: (group?.differences ?? []).map((one) => ({ ...one, before: null })),
+  };
+  expect(
+    joinedGroups([...of('deck'), other, { screens: ['same'], differences: [] }]).map((one) => one.screens),
+  ).toEqual([['x', 'y'], ['deck']]);
 });

@@ -36,20 +36,43 @@ export interface DifferenceGroup {
 
 /**
  * How two plans differ by what shows in `[from, to)`: the same winner with another loop differs, another name does not.
- * Screens that change alike stand in one group, the largest first; screens that show the same are left out.
+ * Screens that change alike stand in one group, the largest first; screens that show the same are left out. With `only` none but those
+ * screens are compared.
  */
-export function diffPlans(before: Plan, after: Plan, from: Instant, to: Instant): DifferenceGroup[] {
+export function diffPlans(
+  before: Plan,
+  after: Plan,
+  from: Instant,
+  to: Instant,
+  only?: ReadonlySet<string>,
+): DifferenceGroup[] {
   const [old, next] = [programsOf(before), programsOf(after)];
-  const groups = new Map<string, { screens: string[]; differences: readonly Difference[] }>();
-  for (const screen of [...new Set([...old.keys(), ...next.keys()])].sort()) {
-    const differences = differencesOf(old.get(screen), next.get(screen), from, to);
+  // Screens that no selector can tell apart share a program: what is found of one holds for all of them.
+  const known = new Map<ScreenProgram | undefined, Map<ScreenProgram | undefined, readonly Difference[]>>();
+  const between = (a: ScreenProgram | undefined, b: ScreenProgram | undefined) => {
+    const row = known.get(a) ?? new Map<ScreenProgram | undefined, readonly Difference[]>();
+    known.set(a, row);
+    const found = row.get(b) ?? differencesOf(a, b, from, to);
+    row.set(b, found);
+    return found;
+  };
+  const ids = [...new Set([...old.keys(), ...next.keys()])].filter((id) => only?.has(id) ?? true).sort();
+  return joinedGroups(ids.map((id) => ({ screens: [id], differences: between(old.get(id), next.get(id)) })));
+}
+
+/** Groups with those that change alike made one, the largest first; what does not change is left out. */
+export function joinedGroups(groups: readonly DifferenceGroup[]): DifferenceGroup[] {
+  const texts = new Map<readonly Difference[], string>();
+  const joined = new Map<string, { screens: string[]; differences: readonly Difference[] }>();
+  for (const { screens, differences } of groups) {
     if (differences.length === 0) continue;
-    const key = canonicalJson(differences);
-    const group = groups.get(key);
-    if (group) group.screens.push(screen);
-    else groups.set(key, { screens: [screen], differences });
+    const text = texts.get(differences) ?? canonicalJson(differences);
+    texts.set(differences, text);
+    const group = joined.get(text);
+    if (group) group.screens.push(...screens);
+    else joined.set(text, { screens: [...screens], differences });
   }
-  return [...groups.values()].sort((a, b) => b.screens.length - a.screens.length);
+  return [...joined.values()].sort((a, b) => b.screens.length - a.screens.length);
 }
 
 interface Span {

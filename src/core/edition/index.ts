@@ -1,6 +1,6 @@
 export { canonicalJson } from './canonical';
 export { chosenPlan, type Along } from './choice';
-export { diffPlans, type Difference, type DifferenceGroup, type Shown } from './diff';
+export { diffPlans, joinedGroups, type Difference, type DifferenceGroup, type Shown } from './diff';
 export {
   compilationSteps,
   compileEdition,

@@ -8,7 +8,7 @@ import type { Answers, FromWorker, Question, ToWorker } from './messages';
 const SENT_KEPT = 5;
 
 /** Questions about the whole plan take long in a large network: they have a worker of their own, and nothing waits for them. */
-const LONG: ReadonlySet<Question['kind']> = new Set(['findings', 'airtime', 'next', 'never']);
+const LONG: ReadonlySet<Question['kind']> = new Set(['findings', 'airtime', 'next', 'never', 'differences']);
 
 interface Forecaster {
   readonly worker: Worker;
@@ -53,18 +53,26 @@ function forecaster(name: 'quick' | 'long'): Forecaster {
 
 class WorkerDied extends Error {}
 
-/** Asks a forecast worker about a plan, sending it what differs from the last one first. One that dies is asked once more. */
-export async function ask<Q extends Question>(plan: NamedPlan, question: Q): Promise<Answers[Q['kind']]> {
+/**
+ * Asks a forecast worker about a plan, sending it what differs from the last one first, and another plan that the question names before
+ * it. One that dies is asked once more.
+ */
+export async function ask<Q extends Question>(
+  plan: NamedPlan,
+  question: Q,
+  other?: NamedPlan,
+): Promise<Answers[Q['kind']]> {
   try {
-    return await askOnce(plan, question);
+    return await askOnce(plan, question, other);
   } catch (error) {
-    if (error instanceof WorkerDied) return askOnce(plan, question);
+    if (error instanceof WorkerDied) return askOnce(plan, question, other);
     throw error;
   }
 }
 
-function askOnce<Q extends Question>(plan: NamedPlan, question: Q): Promise<Answers[Q['kind']]> {
+function askOnce<Q extends Question>(plan: NamedPlan, question: Q, other?: NamedPlan): Promise<Answers[Q['kind']]> {
   const to = forecaster(LONG.has(question.kind) ? 'long' : 'quick');
+  if (other) sendPlan(to, other);
   sendPlan(to, plan);
   const id = ++count;
   return new Promise((resolve, reject) => {

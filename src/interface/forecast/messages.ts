@@ -2,6 +2,7 @@ import type {
   AirTime,
   Booking,
   Change,
+  DifferenceGroup,
   Explanation,
   Glance,
   Instant,
@@ -64,7 +65,15 @@ export type Question =
     }
   /** The playlists that play on some screens at an instant. */
   | { readonly kind: 'playlists'; readonly screens: readonly string[]; readonly at: Instant }
-  | { readonly kind: 'never'; readonly from: Instant; readonly to: Instant };
+  | { readonly kind: 'never'; readonly from: Instant; readonly to: Instant }
+  /** How it differs from another plan, which was sent before: of some screens. */
+  | {
+      readonly kind: 'differences';
+      readonly before: string;
+      readonly from: Instant;
+      readonly to: Instant;
+      readonly screens: readonly string[];
+    };
 
 /** What shows, by groups of screens that see the same: as many as were asked for, of how many. */
 export interface OutcomeAnswer {
@@ -86,6 +95,7 @@ export interface Answers {
   next: readonly NextShown[];
   playlists: readonly PlaylistOn[];
   never: readonly NeverShown[];
+  differences: readonly DifferenceGroup[];
 }
 
 /**

@@ -3,6 +3,7 @@ import {
   adoptZones,
   airTime,
   changes,
+  diffPlans,
   findings,
   forecast,
   glances,
@@ -83,7 +84,15 @@ function answer(plan: Plan, question: Question): unknown {
       return playlistsOn(plan, question.screens, question.at);
     case 'never':
       return neverShown(plan, question.from, question.to);
+    case 'differences':
+      return diffPlans(planCalled(question.before), plan, question.from, question.to, new Set(question.screens));
   }
+}
+
+function planCalled(key: string): Plan {
+  const plan = plans.get(key);
+  if (!plan) throw new Error(`The plan ${key} was not sent.`);
+  return plan;
 }
 
 function keep(key: string, plan: Plan): void {
@@ -107,9 +116,7 @@ addEventListener('message', ({ data }: MessageEvent<ToWorker>) => {
   }
   const reply = (message: FromWorker) => postMessage(message);
   try {
-    const plan = plans.get(data.key);
-    if (!plan) throw new Error(`The plan ${data.key} was not sent.`);
-    reply({ id: data.id, value: answer(plan, data.question) });
+    reply({ id: data.id, value: answer(planCalled(data.key), data.question) });
   } catch (error) {
     reply({ id: data.id, error: error instanceof Error ? error.message : String(error) });
   }

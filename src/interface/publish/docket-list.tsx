@@ -63,7 +63,7 @@ function Entry({ entry, entries, choice }: { entry: DocketEntry; entries: readon
   const by = along && entries.find((one) => keyText(one) === keyText(along));
   return (
     <li
-      className={`flex flex-wrap items-baseline gap-x-3 border-b border-rule/60 py-2 last:border-b-0 ${on || along ? '' : 'opacity-60'}`}
+      className="flex flex-wrap items-baseline gap-x-3 border-b border-rule/60 py-2 last:border-b-0"
       data-testid="change"
     >
       {entries.length > 1 && (
@@ -81,7 +81,7 @@ function Entry({ entry, entries, choice }: { entry: DocketEntry; entries: readon
       <span className={`text-sm md:w-16 ${what === 'removed' ? 'text-brick' : 'text-tide'}`}>{what}</span>
       <span className="text-sm text-faint md:w-20">{KINDS[kind].noun}</span>
       <div className="min-w-0 flex-1 max-md:w-full max-md:flex-none">
-        <p className="font-semibold">
+        <p className={on || along ? 'font-semibold' : 'text-faint'}>
           {what === 'removed' ? (
             name
           ) : (

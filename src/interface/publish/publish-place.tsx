@@ -12,8 +12,8 @@ import { Button } from '@/interface/kit/button';
 import { counted, dateTime } from '@/interface/kit/format';
 import type { Docket, Edition } from '@/services/editions';
 import { DocketList, chosenWords } from './docket-list';
+import { OnTheGlass } from './on-the-glass';
 import { Progress } from './progress';
-import { Touched } from './touched';
 import { useChoice } from './use-choice';
 
 /** The docket: what was changed, what looks different on the glass, and the one deliberate act. */
@@ -127,9 +127,9 @@ function Waiting({
       {chosen.length === 0 && entries.length > 0 ? (
         <p className="mt-4 text-faint">Choose what goes out: what you leave stays here.</p>
       ) : (
-        screens && <Touched screens={screens} chosen={isWhole ? null : keys} />
+        screens && <OnTheGlass screens={screens} chosen={isWhole ? null : keys} />
       )}
-      <div className="mt-6 flex flex-wrap items-center gap-3">
+      <div className="sticky bottom-0 z-10 mt-4 flex flex-wrap items-center gap-3 border-t border-rule bg-paper py-3">
         <Button
           variant="main"
           className="text-lg"
