@@ -22,7 +22,7 @@ import {
   type Choice,
   type Holiday,
 } from '@/services/calendars';
-import { keep, type Kept } from '@/services/editions';
+import { keep, type IsPutOn, type Kept, type PuttingOn } from '@/services/editions';
 import {
   batchMedia,
   bringBack,
@@ -39,7 +39,7 @@ import { pairScreen, unpairScreen } from '@/services/screens';
 import { think } from '@/services/thinking';
 import type { Town } from '@/services/towns';
 import { attemptAs } from './attempt';
-import { chosenSchema, rowSchema } from './inputs';
+import { chosenSchema, putOnSchema, rowSchema } from './inputs';
 
 const originSchema = z.string().max(40);
 
@@ -86,6 +86,16 @@ export async function publishAction(
       readInput(chosenSchema.optional(), chosen ?? undefined),
     ),
   );
+}
+
+/** Puts something on screens at once. */
+export async function putOnAction(what: PuttingOn): Promise<Result<IsPutOn>> {
+  return attemptAs((actor) => think('putOn', actor, readInput(putOnSchema, what)));
+}
+
+/** Ends what was put on. */
+export async function endPutOnAction(booking: string): Promise<Result<IsPutOn>> {
+  return attemptAs((actor) => think('endPutOn', actor, readInput(idSchema, booking)));
 }
 
 /** Makes what is chosen as it was published, as one act. */

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { KINDS, idSchema, type Kind } from '@/core';
+import { KINDS, contentSchema, idSchema, selectorSchema, zoneSchema, type Kind } from '@/core';
 
 /** The id of a row, as a browser sends it back. */
 export const rowSchema = z.uuid('There is no such thing: load the page anew.');
@@ -26,3 +26,11 @@ export const chosenSchema = z
   )
   .min(1, 'Choose at least one change.')
   .max(MOST_CHOSEN, `At most ${MOST_CHOSEN} changes at once: choose fewer.`);
+
+/** What is put on at once, where, and until when. */
+export const putOnSchema = z.object({
+  content: contentSchema,
+  where: selectorSchema,
+  until: z.int('Say until when: as "1 hour", or "until 18:00".').min(0).max(Number.MAX_SAFE_INTEGER),
+  zone: zoneSchema,
+});

@@ -34,7 +34,14 @@ interface Differing extends ObjectKey {
  * taken back. What these need is drawn along: what they name and the first plan does not have, what still names an object that goes, who
  * has the name that one gets, and where the two do not go together all that they have to do with.
  */
-export function chosenPlan(from: Plan, to: Plan, chosen: readonly ObjectKey[]): Chosen {
+export function chosenPlan(
+  from: Plan,
+  to: Plan,
+  chosen: readonly ObjectKey[],
+  {
+    withPlaces = true,
+  }: { /** Whether new sites and screens that a selector names go along. */ readonly withPlaces?: boolean } = {},
+): Chosen {
   const differing = differingObjects(from, sharing(from, to));
   const taken = new Map<string, Differing>();
   const along: Along[] = [];
@@ -55,7 +62,8 @@ export function chosenPlan(from: Plan, to: Plan, chosen: readonly ObjectKey[]): 
   );
   const settle = () => {
     for (let one = waiting.pop(); one; one = waiting.pop()) {
-      for (const target of targetsOf(one, one.after)) if (differing.get(target)?.before === null) take(target, one);
+      const needed = withPlaces ? targetsOf(one, one.after) : linksFrom(one, one.after);
+      for (const target of needed) if (differing.get(target)?.before === null) take(target, one);
       if (one.after === null) for (const user of usersOf.get(keyText(one)) ?? []) take(user, one);
       const name = nameOf(one, one.after);
       const owner = name === null ? undefined : owners.get(name);
@@ -87,15 +95,19 @@ function differingObjects(from: Plan, to: Plan): Map<string, Differing> {
   return found;
 }
 
-/** What a document names: other objects by reference, and the sites and screens of its selectors. */
-function targetsOf({ kind }: ObjectKey, document: object | null): string[] {
-  if (!document) return [];
-  const links = linksOf(document, referencesOf(kind)).map((link) => `${link.kind} ${link.id}`);
-  for (const text of selectorsOf(document))
-    withPlaceTerms(text, (_, place, id) => {
-      links.push(`${place} ${id}`);
-      return undefined;
-    });
+/** What a document refers to: it can't stand without it. */
+const linksFrom = ({ kind }: ObjectKey, document: object | null): string[] =>
+  document ? linksOf(document, referencesOf(kind)).map((link) => `${link.kind} ${link.id}`) : [];
+
+/** The same, and the sites and screens of its selectors. */
+function targetsOf(key: ObjectKey, document: object | null): string[] {
+  const links = linksFrom(key, document);
+  if (document)
+    for (const text of selectorsOf(document))
+      withPlaceTerms(text, (_, place, id) => {
+        links.push(`${place} ${id}`);
+        return undefined;
+      });
   return links;
 }
 

@@ -7,7 +7,8 @@ import {
   currentPlan,
   emptyPlan,
   orThrow,
-  patchesBetween,
+  samePlan,
+  sharing,
   withUsedMedia,
   type CompiledBase,
   type CompiledEdition,
@@ -62,7 +63,7 @@ export interface WholeEdition {
 }
 
 /** Whether an edition is the draft as it stands at a change. */
-const isDraftAt = ({ lastChange, again, whole }: WholeEdition, change: number) =>
+export const isDraftAt = ({ lastChange, again, whole }: WholeEdition, change: number) =>
   whole && again === null && lastChange === change;
 
 /** Plans of editions by the edition's id: an edition never changes. */
@@ -146,7 +147,7 @@ export async function editionAt({ networkId }: Actor, at: Date): Promise<OutThen
 }
 
 /** What the newest edition was compiled to; undefined before the first. */
-async function baseOf(newest: WholeEdition | null, within: Transaction): Promise<CompiledBase | undefined> {
+export async function baseOf(newest: WholeEdition | null, within: Transaction): Promise<CompiledBase | undefined> {
   return newest ? { plan: newest.plan, screens: await publishedPrograms(newest.networkId, within) } : undefined;
 }
 
@@ -171,7 +172,7 @@ export async function publishEdition(
     const plan = chosen ? chosenPlan(base, draft, chosen).plan : draft;
     if (plan === base)
       throw new Refusal(409, 'Nothing of this choice waits to be published: choose some of the changes that do.');
-    const whole = plan === draft || patchesBetween(plan, draft).length === 0;
+    const whole = samePlan(plan, sharing(plan, draft));
     const compiled = orThrow(await compile(plan, await baseOf(newest, within)));
     const upTo = whole ? change : (newest?.lastChange ?? 0);
     return write(actor, { plan, compiled, lastChange: upTo, whole, again: null }, within);
@@ -202,7 +203,7 @@ export async function publishAgain(actor: Actor, number: number): Promise<{ numb
   });
 }
 
-interface NewEdition {
+export interface NewEdition {
   readonly plan: Plan;
   readonly compiled: CompiledEdition;
   readonly lastChange: number;
@@ -210,7 +211,7 @@ interface NewEdition {
   readonly again: number | null;
 }
 
-async function write(
+export async function write(
   actor: Actor,
   { plan, compiled, ...edition }: NewEdition,
   within: Transaction,

@@ -1,6 +1,7 @@
 export { screenDay } from './screen-day';
 export { clearEditions, keep, kept, type Kept } from './clear';
 export { docket, docketChoice, type Docket, type DocketChoice, type DocketEntry } from './docket';
+export { endPutOn, putOn, type IsPutOn, type PuttingOn } from './put-on';
 export { takeBack } from './take-back';
 export {
   editionAt,

@@ -1,5 +1,16 @@
 import { glances, tooSmall, type Glance, type Instant } from '@/core';
-import { docket, docketChoice, publishAgain, publishEdition, publishedPlan, takeBack, type Docket } from '../editions';
+import {
+  docket,
+  docketChoice,
+  endPutOn,
+  publishAgain,
+  publishEdition,
+  publishedPlan,
+  putOn,
+  takeBack,
+  type Docket,
+  type PuttingOn,
+} from '../editions';
 import type { Actor } from '../people';
 import { draftPlan } from '../plan';
 import { findTowns, type Town } from '../towns';
@@ -43,9 +54,11 @@ export const TASKS = {
   docket: (actor: Actor): Promise<Docket> => docket(actor),
   docketChoice,
   docketSums,
+  endPutOn: (actor: Actor, id: string) => endPutOn(actor, id),
   glancesAt,
   publishAgain,
   publishEdition,
+  putOn: (actor: Actor, what: PuttingOn) => putOn(actor, what),
   smallFiles,
   takeBack,
   /** The list of towns is large: it is read here, and not where pages are answered. */

@@ -1,0 +1,116 @@
+import fc from 'fast-check';
+import { orThrow } from '../refusal';
+import { runs } from '../tests/runs';
+import { instantsOf, readUntil, spanOf, spanWhen, whenSchema, zoneTable } from '.';
+
+const at = (text: string) => Date.parse(text);
+
+test.each([
+  [
+    '2026-11-27T10:04:10.900Z',
+    '2026-11-27T11:04:10Z',
+    { clock: 'Europe/Oslo', day: '2026-11-27', window: ['11:04:10', '12:04:10'] },
+  ],
+  [
+    '2026-11-27T22:30:00Z',
+    '2026-11-27T23:30:00Z',
+    { clock: 'Europe/Oslo', day: '2026-11-27', window: ['23:30', '00:30'] },
+  ],
+  [
+    '2026-11-27T22:30:00Z',
+    '2026-11-27T23:00:00Z',
+    { clock: 'Europe/Oslo', day: '2026-11-27', window: ['23:30', '24:00'] },
+  ],
+  // Clocks go back on 25 October 2026 at 03:00, and forward on 28 March 2027 at 02:00 (EU Directive 2000/84/EC).
+  ['2026-10-25T00:30:00Z', '2026-10-25T01:30:00Z', { clock: 'UTC', day: '2026-10-25', window: ['00:30', '01:30'] }],
+  ['2027-03-28T00:30:00Z', '2027-03-28T01:30:00Z', { clock: 'UTC', day: '2027-03-28', window: ['00:30', '01:30'] }],
+])('from %s to %s is said on a clock, to the second', (from, to, { clock, day, window }) => {
+  expect(spanWhen(at(from), at(to), 'Europe/Oslo')).toEqual({ clock, from: day, to: day, windows: [window] });
+});
+
+test.each([0, 999, 24 * 3_600_000])('a span of %d ms is none', (length) => {
+  expect(() => spanWhen(at('2026-11-27T10:00:00Z'), at('2026-11-27T10:00:00Z') + length, 'UTC')).toThrow(RangeError);
+});
+
+test('it is on from then to then, whatever the zone, and is read back', () => {
+  const zones = ['Europe/Oslo', 'America/New_York', 'Australia/Lord_Howe', 'UTC', 'Asia/Kolkata'];
+  fc.assert(
+    fc.property(
+      fc.integer({ min: at('2026-10-20T00:00:00Z') / 1000, max: at('2027-04-10T00:00:00Z') / 1000 }),
+      fc.integer({ min: 1, max: 86_399 }),
+      fc.constantFrom(...zones),
+      (second, length, zone) => {
+        const [from, to] = [second * 1000, (second + length) * 1000];
+        const when = spanWhen(from, to, zone);
+        expect(whenSchema.safeParse(when).success).toBe(true);
+        const place = { zone: zoneTable('Europe/Oslo'), zoneTable, calendar: () => new Set<never>() };
+        expect(instantsOf(when, place, from - 86_400_000, to + 86_400_000)).toEqual([[from, to]]);
+        expect(spanOf(when)).toEqual([from, to]);
+      },
+    ),
+    runs(200),
+  );
+});
+
+test.each([
+  {},
+  { clock: 'UTC', from: '2026-11-27', to: '2026-11-28', windows: [['10:00', '11:00']] },
+  { clock: 'UTC', from: '2026-11-27', to: '2026-11-27' },
+  { from: '2026-11-27', to: '2026-11-27', windows: [['10:00', '11:00']] },
+  { clock: 'UTC', from: '2026-11-27', to: '2026-11-27', windows: [['opens', '11:00']] },
+  { clock: 'UTC', from: '2026-11-27', to: '2026-11-27', repeat: 'FREQ=DAILY', windows: [['10:00', '11:00']] },
+  {
+    clock: 'UTC',
+    from: '2026-11-27',
+    to: '2026-11-27',
+    windows: [
+      ['10:00', '11:00'],
+      ['12:00', '13:00'],
+    ],
+  },
+])('what is said otherwise is no such span: %j', (when) => {
+  expect(spanOf(when as never)).toBeNull();
+});
+
+const NOW = at('2026-11-27T10:30:00Z');
+
+test.each([
+  ['1 hour', '2026-11-27T11:30:00Z'],
+  ['for 20 minutes', '2026-11-27T10:50:00Z'],
+  ['half an hour', '2026-11-27T11:00:00Z'],
+  ['+2h', '2026-11-27T12:30:00Z'],
+  ['in 10 min', '2026-11-27T10:40:00Z'],
+  ['until 18:00', '2026-11-27T17:00:00Z'],
+  ['18:00', '2026-11-27T17:00:00Z'],
+  ['till 6pm', '2026-11-27T17:00:00Z'],
+  // It is 11:30 in Oslo.
+  ['until 5', '2026-11-27T16:00:00Z'],
+  ['until 11', '2026-11-27T22:00:00Z'],
+  ['until 12', '2026-11-27T11:00:00Z'],
+  ['11:15', '2026-11-27T22:15:00Z'],
+  ['06:00', '2026-11-28T05:00:00Z'],
+  ['until noon', '2026-11-27T11:00:00Z'],
+  ['until midnight', '2026-11-27T23:00:00Z'],
+  ['half past eight pm', '2026-11-27T19:30:00Z'],
+  ['tomorrow 06:00', '2026-11-28T05:00:00Z'],
+  ['today 14:00', '2026-11-27T13:00:00Z'],
+  ['until Sat 9am', '2026-11-28T08:00:00Z'],
+])('at 11:30 in Oslo "%s" is %s', (text, until) => {
+  expect(orThrow(readUntil(text, NOW, zoneTable('Europe/Oslo')))).toBe(at(until));
+});
+
+test.each([
+  ['', 'is no end'],
+  ['soon', '"soon" is no end'],
+  ['until', '"until" is no end'],
+  ['today 09:00', 'That is over already'],
+  ['0 minutes', 'That is over already'],
+  ['30 min ago', 'That is over already'],
+  ['tomorrow 14:00', 'Put on for less than a day'],
+  ['24 hours', 'Put on for less than a day'],
+])('"%s" is refused: %s', (text, message) => {
+  expect(readUntil(text, NOW, zoneTable('Europe/Oslo'))).toMatchObject({
+    ok: false,
+    message: expect.stringContaining(message),
+  });
+});

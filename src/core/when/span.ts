@@ -1,0 +1,86 @@
+import { DAY, MINUTE, type Instant } from '../instant';
+import { done, misread, type Result } from '../refusal';
+import { dateOfLocalTime, formatDate, startOfDate, type LocalTime } from './dates';
+import { readMoment, readShift } from './moment';
+import { LENGTH, clockOf, edgeOf, isBare, minutesOf } from './phrase';
+import type { When } from './schema';
+import { parseClock } from './windows';
+import { toInstant, toLocalTime, zoneTable, type ZoneTable } from './zone';
+
+/** What is put on lasts less than a day: its clock comes to the same time only once. */
+const LONGEST = DAY - 1000;
+
+/** Whether it is from a second to a day long. */
+export function isSpan(from: Instant, to: Instant): boolean {
+  const length = (Math.floor(to / 1000) - Math.floor(from / 1000)) * 1000;
+  return length > 0 && length <= LONGEST;
+}
+
+/**
+ * From one instant to another, to the second, on a zone's clock; on UTC's where that clock is changed meanwhile. Throws a RangeError where
+ * it is not from a second to a day long.
+ */
+export function spanWhen(from: Instant, to: Instant, zone: string): When {
+  if (!isSpan(from, to)) throw new RangeError('a span is from a second to a day long');
+  const [begin, end] = [Math.floor(from / 1000) * 1000, Math.floor(to / 1000) * 1000];
+  const table = zoneTable(zone);
+  const local = [begin, end].map((at) => toLocalTime(table, at)) as [LocalTime, LocalTime];
+  const isExact = local.every((time, i) => toInstant(table, time) === [begin, end][i]);
+  if (!isExact || local[1] - local[0] !== end - begin) return spanWhen(from, to, 'UTC');
+  const [first, last] = local;
+  const date = dateOfLocalTime(first);
+  const clock = (time: number) => clockOf(time - startOfDate(dateOfLocalTime(time as LocalTime)));
+  const written = clock(last);
+  return {
+    clock: zone,
+    ...{ from: formatDate(date), to: formatDate(date) },
+    windows: [[clock(first), written === '00:00' ? '24:00' : written]],
+  };
+}
+
+/** From when to when a `When` as `spanWhen` makes it is; null where it says anything else. */
+export function spanOf({ clock, from, to, windows, ...rest }: When): readonly [Instant, Instant] | null {
+  const [window, ...more] = windows ?? [];
+  const others = Object.values(rest).some((part) => part !== undefined);
+  if (clock === undefined || from === undefined || from !== to || !window || more.length > 0 || others) return null;
+  const [begin, end] = window.map((edge) => (edge === '24:00' ? DAY : parseClock(edge)));
+  if (begin == null || end == null) return null;
+  const midnight = Date.parse(`${from}T00:00:00Z`);
+  const table = zoneTable(clock);
+  const at = (time: number) => toInstant(table, (midnight + time) as LocalTime);
+  return [at(begin), at(end > begin ? end : end + DAY)];
+}
+
+/**
+ * Until when something that begins now is, as one says it: "1 hour", "for 20 minutes", "until 18:00", "+2h", "6am". A time of day is the
+ * next such one. Refuses what is over, or more than a day away.
+ */
+export function readUntil(text: string, now: Instant, zone: ZoneTable): Result<Instant> {
+  const written = text.trim().replace(/^(?:for|until|till|to)\s+/i, '');
+  const end = endOf(written, now, zone);
+  if (!end.ok) return end;
+  if (end.value <= now) return misread('That is over already: say until when it is to be on.');
+  if (end.value - now > LONGEST) return misread('Put on for less than a day: what is on for longer is booked in Plan.');
+  return end;
+}
+
+function endOf(written: string, now: Instant, zone: ZoneTable): Result<Instant> {
+  if (new RegExp(`^(?:${LENGTH})$`, 'i').test(written)) return done(now + minutesOf(written) * MINUTE);
+  const shift = readShift(written);
+  if (shift !== null) return done(now + shift);
+  const local = toLocalTime(zone, now);
+  const today = dateOfLocalTime(local);
+  // A time of day is the next one: "until 5" in either half of the day.
+  const edge = edgeOf(written, true);
+  const clock = edge === '24:00' ? DAY : parseClock(edge ?? '');
+  if (clock !== null) {
+    const times = isBare(written) ? [clock, clock + DAY / 2] : [clock];
+    const next =
+      [...times, ...times.map((time) => time + DAY)].find((time) => startOfDate(today) + time > local) ?? DAY;
+    return done(toInstant(zone, (startOfDate(today) + next) as LocalTime));
+  }
+  const moment = readMoment(written, today, local - startOfDate(today));
+  return moment.ok && written !== ''
+    ? done(toInstant(zone, moment.value))
+    : misread(`"${written}" is no end: write it as "1 hour", "until 18:00", or "tomorrow 06:00".`);
+}

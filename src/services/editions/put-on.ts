@@ -1,0 +1,134 @@
+import {
+  Refusal,
+  bookingSchema,
+  chosenPlan,
+  isSpan,
+  knownContent,
+  nameAmong,
+  objectIn,
+  orThrow,
+  parseSelector,
+  putOnOf,
+  puttingOn,
+  samePlan,
+  screensMatching,
+  selectorOf,
+  sharing,
+  withObject,
+  withPatches,
+  type Booking,
+  type Content,
+  type Plan,
+} from '@/core';
+import type { Transaction } from 'sequelize';
+import { notFound } from '../errors';
+import type { Actor } from '../people';
+import { editWithin, inTurn, lastChange, loadPlan, takeTurn } from '../plan';
+import { compile } from './compile';
+import { baseOf, isDraftAt, newestEdition, write, type WholeEdition } from './editions';
+
+/** What is put on at once. */
+export interface PuttingOn {
+  readonly content: Content;
+  /** A selector of the screens. */
+  readonly where: string;
+  /** Until when, as an instant. */
+  readonly until: number;
+  /** On which zone's clock it is written down. */
+  readonly zone: string;
+}
+
+export interface IsPutOn {
+  /** The booking's id: what ends it. */
+  readonly id: string;
+  readonly edition: number;
+  readonly screens: readonly string[];
+}
+
+/**
+ * Puts a file or a playlist on screens at once and until an instant, less than a day away: as a takeover of the lowest priority, in an
+ * edition of its own that is the newest one's plan and this booking alone, with the content that it needs; and in the draft, so that the
+ * next publication leaves it on. It ends by itself, on players that are offline by then too. Throws 409 before the first edition, 422 for
+ * what can't be put on, and where none of the screens is in an edition yet.
+ */
+export async function putOn(
+  actor: Actor,
+  { content, where, until, zone }: PuttingOn,
+  now = Date.now(),
+): Promise<IsPutOn> {
+  if (!isSpan(now, until))
+    throw new Refusal(422, 'What is put on ends within a day, and not before now: say until when, or book it in Plan.');
+  return inTurn(actor.networkId, async (within) => {
+    const { newest, whole } = await newestInTurn(actor, within);
+    const screens = screensMatching(newest.plan, orThrow(parseSelector(where))).map(({ id }) => id);
+    if (screens.length === 0)
+      throw new Refusal(422, 'None of these screens is in an edition yet: publish them first, then put something on.');
+    const draft = await loadPlan(actor.networkId, within);
+    const { kind, id: contentId } = knownContent(content);
+    const named = objectIn(draft, kind, contentId);
+    if (!named) throw notFound(kind === 'media' ? 'media file' : 'playlist');
+    const made = {
+      ...{ content, where, created: new Date(now).toISOString(), ...puttingOn(now, until, zone) },
+      name: nameAmong(new Set(draft.bookings.map((one) => one.name)), `${named.name}, put on`),
+    };
+    const { ids, patches } = await editWithin(actor, [{ kind: 'booking', add: made }], within);
+    const [id = ''] = ids;
+    const booking = { kind: 'booking', id } as const;
+    const after = withPatches(draft, patches);
+    const { plan } = chosenPlan(newest.plan, after, [booking], { withPlaces: false });
+    return { id, edition: await writeAside(actor, newest, plan, whole ? after : null, within), screens };
+  });
+}
+
+/**
+ * Ends what was put on, for the screens that still show it: in the newest edition and in the draft alike. Throws 404 for what is not on,
+ * and 409 where it is over already.
+ */
+export async function endPutOn(actor: Actor, id: string, now = Date.now()): Promise<IsPutOn> {
+  return inTurn(actor.networkId, async (within) => {
+    const { newest, whole } = await newestInTurn(actor, within);
+    const booking = objectIn(newest.plan, 'booking', id);
+    const on = booking && putOnOf(booking);
+    if (!booking || !on) throw notFound('booking that was put on');
+    if (on.to <= now) throw new Refusal(409, `"${booking.name}" is over already: it ended by itself.`);
+    const { when } = puttingOn(on.from, Math.max(now, on.from + 1000), booking.when.clock ?? 'UTC');
+    const draft = await loadPlan(actor.networkId, within);
+    const { patches } = objectIn(draft, 'booking', id)
+      ? await editWithin(actor, [{ kind: 'booking', id, set: { when } }], within)
+      : { patches: [] };
+    const plan = withObject(newest.plan, 'booking', id, { ...booking, when } satisfies Booking);
+    const after = whole ? withPatches(draft, patches) : null;
+    const screens = screensMatching(plan, selectorOf(booking.where)).map((screen) => screen.id);
+    return { id, edition: await writeAside(actor, newest, plan, after, within), screens };
+  });
+}
+
+/** The newest edition, and whether it is the draft as it stands: with nobody else changing either until the transaction ends. */
+async function newestInTurn(
+  actor: Actor,
+  within: Transaction,
+): Promise<{ readonly newest: WholeEdition; readonly whole: boolean }> {
+  await takeTurn(actor.networkId, within);
+  const newest = await newestEdition(actor.networkId, within);
+  if (!newest)
+    throw new Refusal(
+      409,
+      'Nothing was published yet: publish the first edition, then something can be put on at once.',
+    );
+  return { newest, whole: isDraftAt(newest, await lastChange(actor.networkId, within)) };
+}
+
+/** Writes an edition beside the draft's way: it holds what the newest one holds, and one booking otherwise. `draft` where it is the same. */
+async function writeAside(
+  actor: Actor,
+  newest: WholeEdition,
+  plan: Plan,
+  draft: Plan | null,
+  within: Transaction,
+): Promise<number> {
+  const compiled = orThrow(await compile(plan, await baseOf(newest, within)));
+  const whole = draft !== null && samePlan(plan, sharing(plan, draft));
+  const upTo = whole ? await lastChange(actor.networkId, within) : newest.lastChange;
+  const { number } = await write(actor, { plan, compiled, lastChange: upTo, whole, again: null }, within);
+  return number;
+}
