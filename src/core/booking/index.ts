@@ -4,4 +4,4 @@ export { shiftWhen, withoutDate } from './dates';
 export { localOccasions, type LocalOccasion } from './local-occasions';
 export { carried, copyOccasion } from './carry';
 export { seasons, type Run, type Season } from './seasons';
-export { putOnAt, putOnOf, puttingOn, type PutOn } from './put-on';
+export { putOnOf, putOnsIn, puttingOn, type PutOn } from './put-on';

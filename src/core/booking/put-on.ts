@@ -23,11 +23,10 @@ export function putOnOf(booking: Booking): PutOn | null {
   return span && { booking, from: span[0], to: span[1] };
 }
 
-/** What was put on and is on still at an instant, what ends first first, with the ids of the screens that it is for. */
-export function putOnAt(plan: Plan, at: Instant): (PutOn & { readonly screens: readonly string[] })[] {
+/** What was put on in a plan, what ends first first, with the ids of the screens that it is for. */
+export function putOnsIn(plan: Plan): (PutOn & { readonly screens: readonly string[] })[] {
   return plan.bookings
     .flatMap((booking) => putOnOf(booking) ?? [])
-    .filter(({ from, to }) => from <= at && at < to)
     .sort((a, b) => a.to - b.to)
     .map((one) => ({ ...one, screens: screensMatching(plan, selectorOf(one.booking.where)).map(({ id }) => id) }));
 }

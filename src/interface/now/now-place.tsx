@@ -6,6 +6,7 @@ import { useCallback, useMemo, useState } from 'react';
 import { useMoment } from '@/interface/data/moment';
 import type { Shown } from '@/interface/data/out-then';
 import { useNetwork } from '@/interface/data/provider';
+import { Button } from '@/interface/kit/button';
 import { Empty } from '@/interface/kit/empty';
 import { Input } from '@/interface/kit/field';
 import { findScreens } from '@/interface/kit/find-screens';
@@ -13,6 +14,7 @@ import { counted } from '@/interface/kit/format';
 import { Lantern, STATE_WORDS } from '@/interface/kit/lantern';
 import type { ScreenState } from '@/services/screens';
 import { withJoining } from './joining';
+import { OnNow } from './on-now';
 import { ScreenAside } from './screen-aside';
 import { ScreensAside } from './screens-aside';
 import type { TileSize } from './blocks';
@@ -62,6 +64,7 @@ export function NowPlace() {
     () => (only === null ? found : found.filter(({ id }) => stateOf(id) === only)),
     [found, only, stateOf],
   );
+  const [putting, setPutting] = useState(false);
   const chosen = useMemo(() => screens.filter(({ id }) => selected.has(id)), [screens, selected]);
   const [one] = chosen;
 
@@ -79,7 +82,15 @@ export function NowPlace() {
       </Empty>
     );
 
-  const close = () => select(new Set());
+  const close = () => {
+    setPutting(false);
+    select(new Set());
+  };
+  /** On the screens that are chosen, or where none is on those that are in sight. */
+  const put = () => {
+    if (chosen.length === 0) select(new Set(shown.map(({ id }) => id)));
+    setPutting(true);
+  };
   return (
     <div className="flex h-full min-h-0">
       <Streets
@@ -132,6 +143,12 @@ export function NowPlace() {
                 </button>
               ))}
             </fieldset>
+            {isNow && published && (
+              <Button onClick={put} disabled={shown.length === 0}>
+                Put on now…
+              </Button>
+            )}
+            {isNow && <OnNow className="w-full space-y-1" />}
             <WhichIsSeen />
           </div>
         }
@@ -141,6 +158,8 @@ export function NowPlace() {
           screens={chosen}
           sites={siteIndex}
           status={status}
+          putting={putting}
+          onPut={setPutting}
           onOnly={(id) => select(new Set([id]))}
           onClose={close}
         />
@@ -151,6 +170,8 @@ export function NowPlace() {
             site={siteIndex.get(one.site)}
             joins={joining.has(one.id)}
             status={status.get(one.id)}
+            putting={putting}
+            onPut={setPutting}
             onClose={close}
           />
         )

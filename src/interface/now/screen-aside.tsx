@@ -16,12 +16,15 @@ import {
 import { useMoment } from '@/interface/data/moment';
 import { useIndex, useThumbnails } from '@/interface/data/provider';
 import { ask, useAnswer } from '@/interface/forecast/client';
+import { Button } from '@/interface/kit/button';
 import { clockTime, dateTime, dayName, zoneName } from '@/interface/kit/format';
 import { Lantern, STATE_WORDS } from '@/interface/kit/lantern';
 import { Thumb } from '@/interface/kit/thumb';
 import { useKey } from '@/interface/shell/keys';
 import type { ScreenStatus } from '@/services/screens';
 import { Aside } from './aside';
+import { OnNow } from './on-now';
+import { PutOnForm } from './put-on-form';
 import { sourceName } from './street';
 import { useGlances } from './use-glances';
 
@@ -33,6 +36,8 @@ export function ScreenAside({
   site,
   joins,
   status,
+  putting,
+  onPut,
   onClose,
 }: {
   screen: Screen;
@@ -40,6 +45,9 @@ export function ScreenAside({
   /** Whether no edition knows it yet. */
   joins: boolean;
   status: ScreenStatus | undefined;
+  /** Whether something is being put on it at once. */
+  putting: boolean;
+  onPut: (putting: boolean) => void;
   onClose: () => void;
 }) {
   const {
@@ -115,6 +123,18 @@ export function ScreenAside({
           {text}
         </p>
       ))}
+      {isNow && <OnNow screen={screen.id} className="mt-3 space-y-1" />}
+      {putting ? (
+        <PutOnForm screens={[screen]} onClose={() => onPut(false)} />
+      ) : (
+        isNow &&
+        known &&
+        !joins && (
+          <Button className="mt-3" onClick={() => onPut(true)}>
+            Put on now
+          </Button>
+        )
+      )}
       <h3 className="mt-5 text-base">Why</h3>
       <p ref={whyRef} tabIndex={-1} data-testid="why">
         {known

@@ -3,12 +3,14 @@
 import { group } from 'd3-array';
 import Link from 'next/link';
 import { useMoment } from '@/interface/data/moment';
+import { Button } from '@/interface/kit/button';
 import { counted } from '@/interface/kit/format';
 import { Lantern, STATE_WORDS } from '@/interface/kit/lantern';
 import { useKey } from '@/interface/shell/keys';
 import type { Screen, Site } from '@/core';
 import type { ScreenStatus } from '@/services/screens';
 import { Aside } from './aside';
+import { PutOnForm } from './put-on-form';
 
 /** So many screens are named in an address; more are meant by their tags. */
 const MOST_NAMED = 40;
@@ -18,12 +20,17 @@ export function ScreensAside({
   screens,
   sites,
   status,
+  putting,
+  onPut,
   onOnly,
   onClose,
 }: {
   screens: readonly Screen[];
   sites: ReadonlyMap<string, Site>;
   status: ReadonlyMap<string, ScreenStatus>;
+  /** Whether something is being put on them at once. */
+  putting: boolean;
+  onPut: (putting: boolean) => void;
   /** Chooses one of them alone. */
   onOnly: (screen: string) => void;
   onClose: () => void;
@@ -38,14 +45,21 @@ export function ScreensAside({
       onClose={onClose}
     >
       <p className="mt-1 text-sm text-faint">The rail below steps through their changes alone.</p>
-      {screens.length <= MOST_NAMED && (
-        <p className="mt-3">
-          <Link
-            href={`/plan?book=${encodeURIComponent(where)}`}
-            className="cut-small inline-block bg-dusk px-3 py-1.5 font-semibold text-on-dusk"
-          >
-            Book something on them
-          </Link>
+      {putting ? (
+        <PutOnForm screens={screens} onClose={() => onPut(false)} />
+      ) : (
+        <p className="mt-3 flex flex-wrap items-center gap-2">
+          <Button variant="main" className="!px-3 !py-1.5" onClick={() => onPut(true)}>
+            Put on now
+          </Button>
+          {screens.length <= MOST_NAMED && (
+            <Link
+              href={`/plan?book=${encodeURIComponent(where)}`}
+              className="inline-block border border-rule bg-sheet px-3 py-1.5 hover:border-ink"
+            >
+              Book something on them
+            </Link>
+          )}
         </p>
       )}
       {[...group(screens, ({ site }) => site)].map(([site, list]) => (

@@ -1,0 +1,102 @@
+import type { BrowserContext, Page } from '@playwright/test';
+import { draft, ternholm } from './support/plan';
+import { press, server, signIn } from './support/session';
+import { expect, test } from './support/test';
+
+/** What is put on at once, on a real player: from a tile, until a time, ended by hand, and by itself on a player that is offline. */
+test.describe.configure({ mode: 'serial' });
+
+let page: Page;
+let context: BrowserContext;
+let player: Page;
+test.beforeAll(async ({ browser }) => {
+  test.setTimeout(120_000);
+  page = await browser.newPage();
+  await signIn(page);
+  const actor = await ternholm();
+  const { edit, lastChange } = await import('@/services/plan');
+  const { publishEdition } = await import('@/services/editions');
+  const { pairScreen } = await import('@/services/screens');
+  await edit(actor, [
+    {
+      ...{ kind: 'screen' as const, id: 'pier-end' },
+      add: {
+        ...{ name: 'Pier end', site: 'sillarvik', width: 960, height: 540, tags: ['pier-end'] },
+        backdrop: { media: 'line-flag' },
+      },
+    },
+  ]);
+  await publishEdition(actor, await lastChange(actor.networkId));
+  context = await browser.newContext({ viewport: { width: 960, height: 540 } });
+  player = await context.newPage();
+  await player.goto(server('/player'));
+  await expect(player.locator('#code')).toHaveText(/-/);
+  await pairScreen(actor, 'pier-end', await player.locator('#code').innerText(), '127.0.0.1');
+  await expect(stage()).toHaveAttribute('data-media', 'line-flag', { timeout: 60_000 });
+  // Somebody's half-done work, which stays where it is.
+  await edit(actor, [{ kind: 'screen', id: 'pier-end', set: { backdrop: { media: 'weather-outlook' } } }]);
+});
+test.afterAll(() => Promise.all([page.close(), context.close()]));
+
+const stage = () => player.locator('#stage');
+const on = () => page.getByRole('list', { name: 'Put on now' }).first();
+
+test('in four acts from Now it is on the glass, and nothing else with it', async () => {
+  await page.goto(server('/'));
+  await page.locator('[data-screen="pier-end"]').click();
+  await page.getByRole('complementary').getByRole('button', { name: 'Put on now' }).click();
+  const form = page.getByRole('form', { name: 'Put on now' });
+  await expect(form.getByRole('combobox', { name: 'What' })).toBeFocused();
+  await press(form.getByRole('combobox', { name: 'What' }), 'media:route-map', 'Route map');
+  await form.getByRole('button', { name: 'Put on 1 screen' }).click();
+  await expect(page.getByText(/^Route map is on 1 screen until \d\d:\d\d/)).toBeVisible();
+  await expect(stage()).toHaveAttribute('data-media', 'route-map');
+  await expect(on()).toContainText('Route map, put on');
+  await expect(page.getByTestId('why')).toContainText('Route map, put on');
+  // The change that waits is still one, and on no screen.
+  await expect(page.getByTestId('docket')).toContainText('1');
+  expect((await draft()).bookings.some(({ name }) => name === 'Route map, put on')).toBe(true);
+});
+
+test('it is seen by others and after a reload, and ended beside it', async ({ browser }) => {
+  const other = await browser.newPage();
+  await signIn(other, { email: 'otto@ternholm.example', password: 'lamps-at-dawn' });
+  await other.goto(server('/'));
+  const theirs = other.getByRole('list', { name: 'Put on now' });
+  await expect(theirs).toContainText('Route map, put on1 screen, until');
+  await page.reload();
+  await expect(on()).toContainText('1 screen');
+  await theirs.getByRole('button', { name: 'End Route map, put on now' }).click();
+  await expect(other.getByText('Route map, put on has ended.')).toBeVisible();
+  await expect(stage()).toHaveAttribute('data-media', 'line-flag');
+  await expect(on()).toHaveCount(0);
+  await other.close();
+});
+
+test('what is no time, what is too long, and nothing at all are told, and nothing is put on', async () => {
+  await page.goto(server('/'));
+  await page.getByLabel('Show only screens that match').fill('pier-end');
+  await page.getByRole('button', { name: 'Put on now…' }).click();
+  const form = page.getByRole('form', { name: 'Put on now' });
+  await form.getByLabel('Until').fill('whenever');
+  await expect(form.getByText('"whenever" is no end')).toBeVisible();
+  await expect(form.getByRole('button', { name: 'Put on 1 screen' })).toBeDisabled();
+  await form.getByLabel('Until').fill('2 days');
+  await expect(form.getByRole('button', { name: 'Put on 1 screen' })).toBeDisabled();
+  await form.getByLabel('Until').fill('20 minutes');
+  await form.getByRole('button', { name: 'Put on 1 screen' }).click();
+  await expect(form.getByRole('alert')).toHaveText('Choose a file or a playlist first.');
+  await expect(stage()).toHaveAttribute('data-media', 'line-flag');
+});
+
+test('it ends by itself on a player that is offline by then', async () => {
+  const form = page.getByRole('form', { name: 'Put on now' });
+  await form.getByLabel('Until').fill('12 seconds');
+  await press(form.getByRole('combobox', { name: 'What' }), 'media:route-map', 'Route map');
+  await form.getByLabel('Until').press('Enter');
+  await expect(stage()).toHaveAttribute('data-media', 'route-map');
+  await context.setOffline(true);
+  await expect(stage()).toHaveAttribute('data-media', 'line-flag', { timeout: 20_000 });
+  await expect(on()).toHaveCount(0);
+  await context.setOffline(false);
+});
