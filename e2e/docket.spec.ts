@@ -146,3 +146,27 @@ test('what looks different is seen before it is out: by day, by week, on other d
   await expect(first.getByRole('list')).toContainText('For Advent, was');
   await page.keyboard.press('Escape');
 });
+
+test('what a change makes worse is told before it is out, apart from what was so before, and mended there', async () => {
+  const { edit } = await import('@/services/plan');
+  const add = { content: { media: 'route-map' }, where: 'all', priority: 5, created: '2026-01-01T00:00:00Z', when: {} };
+  await edit(await ternholm(), [
+    { kind: 'booking', id: 'one-of-two', add: { name: 'One of two', ...add } },
+    { kind: 'booking', id: 'two-of-two', add: { name: 'Two of two', ...add } },
+  ]);
+  await page.reload();
+  await expect(entry('Two of two')).toBeVisible();
+  await page.getByRole('group', { name: 'Which go out' }).getByRole('button', { name: 'None' }).click();
+  await box('One of two', 'booking').check();
+  const preflight = page.getByRole('region', { name: 'Preflight', exact: true });
+  await expect(preflight.getByRole('status')).toContainText('in the next seven days');
+  await expect(preflight).not.toContainText('Two of two');
+  await box('Two of two', 'booking').check();
+  const clash = preflight.locator('[data-finding="clash"]').filter({ hasText: 'Two of two' });
+  await expect(clash).toContainText('One of two');
+  await clash
+    .getByRole('button', { name: 'Put "Two of two" on hold' })
+    .first()
+    .click();
+  await expect(clash).toHaveCount(0);
+});

@@ -241,5 +241,5 @@ export {
   type ShownAsset,
 } from './edition';
 export { sha256Hex } from './sha256';
-export { findings, type Finding, type FindingKind, type Fix } from './preflight';
+export { findings, newFindings, type Finding, type FindingKind, type Fix } from './preflight';
 export { isSeen, isSound, lineOf, searchable, unsoundPlace } from './text';

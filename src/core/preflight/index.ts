@@ -1,2 +1,3 @@
 export { findings, type Finding, type FindingKind } from './findings';
 export { type Fix } from './fixes';
+export { newFindings } from './new-findings';

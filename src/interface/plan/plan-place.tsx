@@ -42,7 +42,7 @@ import { PrintWeek } from './print-week';
 import { Steps, VIEWS, spanOf, type View } from './steps';
 import { Strata } from './strata/strata';
 import type { Held } from './gestures/held';
-import { useFindings } from './use-findings';
+import { useFindings } from '@/interface/forecast/use-findings';
 import { YearStrip } from './year';
 
 /** What a day that is pressed leads to, from each view. */

@@ -1,10 +1,9 @@
 'use client';
 
-import { useId, useMemo, useState } from 'react';
+import { useId, useState } from 'react';
 import {
   HOUR,
   addDays,
-  chosenPlan,
   done,
   misread,
   parseDate,
@@ -20,12 +19,12 @@ import {
 } from '@/core';
 import { useMoment } from '@/interface/data/moment';
 import { useIndex, useNetwork } from '@/interface/data/provider';
-import type { NamedPlan } from '@/interface/data/state';
 import { useZone } from '@/interface/data/zone';
 import { usePhraseContext } from '@/interface/forms/use-phrase-context';
 import { Input } from '@/interface/kit/field';
 import { counted, dateTime } from '@/interface/kit/format';
 import { Ribbons } from './ribbons';
+import { usePlanOf } from './use-plan-of';
 import { GlassRuler } from './glass-ruler';
 import { useDifferences } from './use-differences';
 
@@ -107,20 +106,6 @@ export function OnTheGlass({
       )}
     </section>
   );
-}
-
-/** The draft, or the newest edition with a choice of the draft's changes. */
-function usePlanOf(chosen: readonly ObjectKey[] | null): NamedPlan {
-  const { drafted, published } = useNetwork('drafted', 'published');
-  const choice = chosen === null ? null : JSON.stringify(chosen);
-  return useMemo(() => {
-    if (choice === null || !published) return drafted;
-    const keys = JSON.parse(choice) as ObjectKey[];
-    return {
-      key: `${drafted.key} of ${published.key} with ${choice}`,
-      plan: chosenPlan(published.plan, drafted.plan, keys).plan,
-    };
-  }, [choice, drafted, published]);
 }
 
 const NAMED = 4;

@@ -13,6 +13,7 @@ import { counted, dateTime } from '@/interface/kit/format';
 import type { Docket, Edition } from '@/services/editions';
 import { DocketList, chosenWords } from './docket-list';
 import { OnTheGlass } from './on-the-glass';
+import { Preflight } from './preflight';
 import { Progress } from './progress';
 import { useChoice } from './use-choice';
 
@@ -127,7 +128,12 @@ function Waiting({
       {chosen.length === 0 && entries.length > 0 ? (
         <p className="mt-4 text-faint">Choose what goes out: what you leave stays here.</p>
       ) : (
-        screens && <OnTheGlass screens={screens} chosen={isWhole ? null : keys} />
+        screens && (
+          <>
+            <OnTheGlass screens={screens} chosen={isWhole ? null : keys} />
+            <Preflight screens={screens} fetches={choice.fetches} chosen={isWhole ? null : keys} />
+          </>
+        )
       )}
       <div className="sticky bottom-0 z-10 mt-4 flex flex-wrap items-center gap-3 border-t border-rule bg-paper py-3">
         <Button

@@ -14,13 +14,14 @@ export interface Choice {
   readonly along: ReadonlyMap<string, ObjectKey>;
   /** Undefined until it is counted. */
   readonly screens: readonly string[] | undefined;
+  readonly fetches: Docket['fetches'] | undefined;
   readonly problems: Docket['problems'];
   has(entry: DocketEntry): boolean;
   set(entry: DocketEntry, on: boolean): void;
   choose(entries: readonly DocketEntry[]): void;
 }
 
-export function useChoice({ entries, screens, problems, change }: Docket): Choice {
+export function useChoice({ entries, screens, fetches, problems, change }: Docket): Choice {
   const [picked, setPicked] = useState<ReadonlySet<string> | null>(null);
   const chosen = picked === null ? entries : entries.filter((one) => picked.has(keyText(one)));
   const isWhole = chosen.length === entries.length;
@@ -31,6 +32,7 @@ export function useChoice({ entries, screens, problems, change }: Docket): Choic
     ...{ isWhole, chosen, choose },
     along: new Map((isWhole ? [] : (asked?.along ?? [])).map((one) => [keyText(one), one.for])),
     screens: isWhole ? screens : chosen.length === 0 ? [] : asked?.screens,
+    fetches: isWhole ? fetches : asked?.fetches,
     problems: isWhole ? problems : (asked?.problems ?? []),
     has: (entry) => picked === null || picked.has(keyText(entry)),
     set: (entry, on) =>

@@ -98,7 +98,10 @@ test('what a choice needs goes along, and is told', async () => {
     booking('tides', 'hall', 'tides'),
     { kind: 'playlist', id: 'other', add: { name: 'Other', items: [] } },
   ]);
-  const { along, screens } = await docketChoice(actor, [key('booking tides')]);
+  const { along, screens, fetches } = await docketChoice(actor, [key('booking tides')]);
+  // The file that the hall does not have yet; the deck needs none.
+  const { bytes = 0 } = (await draftPlan(actor)).plan.media.find(({ id }) => id === 'tide') ?? {};
+  expect(fetches).toEqual({ most: bytes, all: bytes });
   expect(along.map((one) => `${one.kind} ${one.id} for ${one.for.id}`)).toEqual([
     'playlist tides for tides',
     'media tide for tides',

@@ -4,7 +4,7 @@ import { publish, rows } from '@/database';
 import { fitted, renditionsOf, wantRenditions, type Rendition } from '../library';
 import { inTurn, takeTurn } from '../plan';
 import { newestEdition, type WholeEdition } from './editions';
-import { writePrograms } from './programs';
+import { textsOf, writePrograms } from './programs';
 
 /**
  * What players get: an edition's programs, with the renditions that there are for each screen's size in place of files that are larger.
@@ -74,12 +74,8 @@ export async function deliverEdition({ id, plan, only }: Delivering, within: Tra
 }
 
 async function documentsOf(hashes: readonly string[], within: Transaction): Promise<Map<string, ProgramDocument>> {
-  const found = await rows<{ hash: string; document: string }>(
-    'SELECT hash, document FROM programs WHERE hash = ANY($1)',
-    [hashes],
-    within,
-  );
-  return new Map(found.map(({ hash, document }) => [hash, JSON.parse(document) as ProgramDocument]));
+  const texts = await textsOf(hashes, within);
+  return new Map([...texts].map(([hash, text]) => [hash, JSON.parse(text) as ProgramDocument]));
 }
 
 /** A program with what fits a screen's size, in canonical form; null where all its files are right as they are. */

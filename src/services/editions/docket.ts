@@ -1,3 +1,4 @@
+import { rollup, sum } from 'd3-array';
 import { LRUCache } from 'lru-cache';
 import {
   changeSentences,
@@ -12,11 +13,13 @@ import {
   type ObjectKey,
   type Plan,
   type Problem,
+  type ProgramDocument,
 } from '@/core';
 import { rows } from '@/database';
 import type { Actor } from '../people';
 import { draftPlan, type Draft } from '../plan';
 import { compile } from './compile';
+import { filesOf, textsOf } from './programs';
 import { newestEdition, publishedBase, publishedPrograms, type WholeEdition } from './editions';
 
 /** What became of one object since the last edition. */
@@ -39,8 +42,17 @@ export interface Docket {
   readonly entries: readonly DocketEntry[];
   /** Ids of the screens that would receive another program. */
   readonly screens: readonly string[];
+  readonly fetches: Fetches;
   /** What stands in the way of publishing. */
   readonly problems: readonly Problem[];
+}
+
+/** What players have to fetch for it that their programs do not have yet, in bytes of the library's files: renditions are smaller. */
+export interface Fetches {
+  /** Of the screen that fetches most. */
+  readonly most: number;
+  /** Of all screens together. */
+  readonly all: number;
 }
 
 /** Some of the changes that wait, as they would be published. */
@@ -50,6 +62,7 @@ export interface DocketChoice {
   /** What goes along although nobody chose it. */
   readonly along: readonly Along[];
   readonly screens: readonly string[];
+  readonly fetches: Fetches;
   readonly problems: readonly Problem[];
 }
 
@@ -79,13 +92,43 @@ async function touchedBy(
   plan: Plan,
   newest: WholeEdition | null,
   networkId: string,
-): Promise<Pick<Docket, 'screens' | 'problems'>> {
+): Promise<Pick<Docket, 'screens' | 'fetches' | 'problems'>> {
   const published = await publishedPrograms(networkId);
   const compiled = await compile(plan, newest ? { plan: newest.plan, screens: published } : undefined);
-  if (!compiled.ok) return { screens: [], problems: compiled.problems };
-  const now = compiled.value.screens;
+  if (!compiled.ok) return { screens: [], fetches: { most: 0, all: 0 }, problems: compiled.problems };
+  const { screens: now, programs } = compiled.value;
   const ids = new Set([...published.keys(), ...now.keys()]);
-  return { screens: [...ids].filter((id) => published.get(id) !== now.get(id)).sort(), problems: [] };
+  const screens = [...ids].filter((id) => published.get(id) !== now.get(id)).sort();
+  const moves = screens.map((id) => ({ from: published.get(id), to: now.get(id) }));
+  return { screens, fetches: await fetchesOf(moves, programs), problems: [] };
+}
+
+/** From which program to which each screen goes; none where it is new, or goes. */
+type Move = { readonly from: string | undefined; readonly to: string | undefined };
+
+async function fetchesOf(moves: readonly Move[], programs: ReadonlyMap<string, string>): Promise<Fetches> {
+  const counts = rollup(
+    moves,
+    (list) => list.length,
+    ({ from }) => from,
+    ({ to }) => to,
+  );
+  const had = await filesOf([...counts.keys()].filter((hash) => hash !== undefined));
+  // A program that goes back to an earlier one is not among the new ones: its text stands in the database.
+  const missing = [...new Set(moves.flatMap(({ to }) => (to !== undefined && !programs.has(to) ? [to] : [])))];
+  const texts = new Map([...programs, ...(await textsOf(missing))]);
+  let [most, all] = [0, 0];
+  for (const [from, row] of counts)
+    for (const [to, screens] of row) {
+      const text = to === undefined ? undefined : texts.get(to);
+      const known = (from === undefined ? undefined : had.get(from)) ?? new Set<string>();
+      const assets = text === undefined ? [] : Object.values((JSON.parse(text) as ProgramDocument).assets);
+      const files = new Map(assets.map(({ sha256, bytes }) => [sha256, bytes]));
+      const bytes = sum(files, ([sha256, size]) => (known.has(sha256) ? 0 : size));
+      most = Math.max(most, bytes);
+      all += bytes * screens;
+    }
+  return { most, all };
 }
 
 /** What a choice of the changes would be as an edition: what goes along, and which screens it touches. */

@@ -1,6 +1,6 @@
 export { screenDay } from './screen-day';
 export { clearEditions, keep, kept, type Kept } from './clear';
-export { docket, docketChoice, type Docket, type DocketChoice, type DocketEntry } from './docket';
+export { docket, docketChoice, type Docket, type DocketChoice, type DocketEntry, type Fetches } from './docket';
 export { endPutOn, putOn, type IsPutOn, type PuttingOn } from './put-on';
 export { takeBack } from './take-back';
 export {

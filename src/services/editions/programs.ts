@@ -20,3 +20,24 @@ export async function writePrograms(programs: ReadonlyMap<string, string>, withi
     within,
   );
 }
+
+/** The canonical texts of programs by their hashes; those that are not there are left out. */
+export async function textsOf(hashes: readonly string[], within?: Transaction): Promise<Map<string, string>> {
+  if (hashes.length === 0) return new Map();
+  const found = await rows<{ hash: string; document: string }>(
+    'SELECT hash, document FROM programs WHERE hash = ANY($1)',
+    [hashes],
+    within,
+  );
+  return new Map(found.map(({ hash, document }) => [hash, document]));
+}
+
+/** Which files programs need, by the programs' hashes. */
+export async function filesOf(hashes: readonly string[]): Promise<Map<string, Set<string>>> {
+  if (hashes.length === 0) return new Map();
+  const found = await rows<{ hash: string; files: string[] }>(
+    'SELECT hash, array_agg(sha256) AS files FROM program_files WHERE hash = ANY($1) GROUP BY hash',
+    [hashes],
+  );
+  return new Map(found.map(({ hash, files }) => [hash, new Set(files)]));
+}

@@ -1,6 +1,5 @@
 import {
   Refusal,
-  bookingSchema,
   chosenPlan,
   isSpan,
   knownContent,
