@@ -2,6 +2,7 @@ import { editsBench } from './edits';
 import { findingsBench } from './findings';
 import { libraryBench } from './library';
 import { forecastBench } from './forecast';
+import { docketBench } from './docket';
 import { publishBench } from './publish';
 import { nowBench } from './now';
 import { planBench } from './plan';
@@ -12,6 +13,7 @@ import { playerMemoryBench } from './player-memory';
 const BENCHES: Record<string, () => Promise<void>> = {
   forecast: forecastBench,
   findings: findingsBench,
+  docket: docketBench,
   publish: publishBench,
   now: nowBench,
   plan: planBench,

@@ -164,9 +164,23 @@ test('what a change makes worse is told before it is out, apart from what was so
   await box('Two of two', 'booking').check();
   const clash = preflight.locator('[data-finding="clash"]').filter({ hasText: 'Two of two' });
   await expect(clash).toContainText('One of two');
-  await clash
-    .getByRole('button', { name: 'Put "Two of two" on hold' })
-    .first()
-    .click();
+  await clash.getByRole('button', { name: '"Two of two" ahead of "One of two"' }).click();
   await expect(clash).toHaveCount(0);
+});
+
+test('an edition says what it is for, and any two are compared by what they show', async () => {
+  await page.getByRole('group', { name: 'Which go out' }).getByRole('button', { name: /^All/ }).click();
+  await page.getByLabel('Note').fill('Winter timetable');
+  await page.getByRole('button', { name: /^Publish edition \d+ to 36 screens$/ }).click();
+  await expect(page.getByText(`Edition ${number + 2} is published.`)).toBeVisible();
+  await expect(page.getByRole('complementary', { name: 'Editions' })).toContainText('Winter timetable');
+  await page.getByRole('button', { name: `Compare edition ${number + 1}` }).press('Enter');
+  const compared = page.getByRole('region', { name: 'Editions compared' });
+  await expect(compared).toBeFocused();
+  await expect(compared.getByRole('heading')).toHaveText(`Edition ${number + 2} against edition ${number + 1}`);
+  await expect(compared.getByRole('status')).toContainText('36 screens look different');
+  await compared.getByLabel('Compare', { exact: true }).selectOption(String(number + 2));
+  await expect(compared.getByRole('status')).toContainText('0 screens look different');
+  await compared.getByRole('button', { name: 'Close' }).click();
+  await expect(compared).toHaveCount(0);
 });

@@ -16,6 +16,7 @@ import * as personalKeys from './migrations/0013-personal-keys';
 import * as savedSearches from './migrations/0014-saved-searches';
 import * as foundWithoutAccents from './migrations/0015-found-without-accents';
 import * as editionsOfAChoice from './migrations/0016-editions-of-a-choice';
+import * as notesOfEditions from './migrations/0017-notes-of-editions';
 
 /** In order. The database remembers the ids of those that were run: they stay, whatever a file is called later. */
 const MIGRATIONS = [
@@ -35,6 +36,7 @@ const MIGRATIONS = [
   { name: '0014-saved-searches', ...savedSearches },
   { name: '0015-found-without-accents', ...foundWithoutAccents },
   { name: '0016-editions-of-a-choice', ...editionsOfAChoice },
+  { name: '0017-notes-of-editions', ...notesOfEditions },
 ];
 
 /** A step may take as long as it needs, and wait for another process that makes it. */

@@ -119,6 +119,7 @@ export class EditionRow extends Row<EditionRow> {
   declare lastChange: number;
   declare again: number | null;
   declare whole: CreationOptional<boolean>;
+  declare note: CreationOptional<string | null>;
   declare plan: object;
   declare format: number;
 }
@@ -285,6 +286,7 @@ export function bindModels(sequelize: Sequelize): void {
     lastChange: big('lastChange'),
     again: integer,
     whole: { type: DataTypes.BOOLEAN, defaultValue: true },
+    note: text,
     plan: json,
     format: integer,
   });

@@ -22,7 +22,7 @@ import {
   type Choice,
   type Holiday,
 } from '@/services/calendars';
-import { keep, type IsPutOn, type Kept, type PuttingOn } from '@/services/editions';
+import { keep, type IsPutOn, type Kept, type Publishing, type PuttingOn } from '@/services/editions';
 import {
   batchMedia,
   bringBack,
@@ -39,7 +39,7 @@ import { pairScreen, unpairScreen } from '@/services/screens';
 import { think } from '@/services/thinking';
 import type { Town } from '@/services/towns';
 import { attemptAs } from './attempt';
-import { chosenSchema, putOnSchema, rowSchema } from './inputs';
+import { chosenSchema, publishingSchema, putOnSchema, rowSchema } from './inputs';
 
 const originSchema = z.string().max(40);
 
@@ -74,17 +74,9 @@ const editionSchema = z
 const codeSchema = z.string().max(40, 'A code has eight letters: read it again from the screen.');
 
 /** Publishes what waits, or a choice of it with what that needs. */
-export async function publishAction(
-  basedOn: number,
-  chosen?: readonly ObjectKey[],
-): Promise<Result<{ number: number }>> {
+export async function publishAction(basedOn: number, how: Publishing = {}): Promise<Result<{ number: number }>> {
   return attemptAs((actor) =>
-    think(
-      'publishEdition',
-      actor,
-      readInput(changeSchema, basedOn),
-      readInput(chosenSchema.optional(), chosen ?? undefined),
-    ),
+    think('publishEdition', actor, readInput(changeSchema, basedOn), readInput(publishingSchema, how)),
   );
 }
 

@@ -27,6 +27,9 @@ export const chosenSchema = z
   .min(1, 'Choose at least one change.')
   .max(MOST_CHOSEN, `At most ${MOST_CHOSEN} changes at once: choose fewer.`);
 
+/** How the next edition is published. */
+export const publishingSchema = z.object({ chosen: chosenSchema.optional(), note: z.string().optional() });
+
 /** What is put on at once, where, and until when. */
 export const putOnSchema = z.object({
   content: contentSchema,

@@ -3,7 +3,7 @@ import {
   loopsIn,
   placeOf,
   withoutProvenance,
-  programsOf,
+  programOf,
   segments,
   type Loop,
   type ScreenProgram,
@@ -46,7 +46,6 @@ export function diffPlans(
   to: Instant,
   only?: ReadonlySet<string>,
 ): DifferenceGroup[] {
-  const [old, next] = [programsOf(before), programsOf(after)];
   // Screens that no selector can tell apart share a program: what is found of one holds for all of them.
   const known = new Map<ScreenProgram | undefined, Map<ScreenProgram | undefined, readonly Difference[]>>();
   const between = (a: ScreenProgram | undefined, b: ScreenProgram | undefined) => {
@@ -56,8 +55,12 @@ export function diffPlans(
     row.set(b, found);
     return found;
   };
-  const ids = [...new Set([...old.keys(), ...next.keys()])].filter((id) => only?.has(id) ?? true).sort();
-  return joinedGroups(ids.map((id) => ({ screens: [id], differences: between(old.get(id), next.get(id)) })));
+  const ids = [...new Set([...before.screens, ...after.screens].map(({ id }) => id))]
+    .filter((id) => only?.has(id) ?? true)
+    .sort();
+  return joinedGroups(
+    ids.map((id) => ({ screens: [id], differences: between(programOf(before, id), programOf(after, id)) })),
+  );
 }
 
 /** Groups with those that change alike made one, the largest first; what does not change is left out. */
@@ -94,25 +97,35 @@ function spansOf(program: ScreenProgram | undefined, from: Instant, to: Instant)
     // From when something is woven in, the loop is another: its own items come later.
     return [segment.from, ...cuts].map((begin, i): Span => {
       const present = begun.filter((one) => one.from <= begin);
-      const loops = [...(own ? [own] : []), ...present].map((one) => contentOf(program, one.loop));
+      const loops = [...(own ? [own] : []), ...present].map((one) => one.loop);
       return {
         from: begin,
         to: cuts[i] ?? segment.to,
-        shown: { source, id, media: loops.flatMap(({ items }) => items.map(({ media }) => media)) },
-        key: canonicalJson([
-          ...[source, id, source === 'backdrop' ? null : since, loops],
-          present.map(({ weave }) => ({ ...weave, loop: 0 })),
-        ]),
+        shown: { source, id, media: loops.flatMap((loop) => (program.loops[loop] ?? []).map(({ media }) => media)) },
+        key: [
+          ...[source, id, source === 'backdrop' ? null : since, ...loops.map((loop) => contentText(program, loop))],
+          present.length > 0 ? canonicalJson(present.map(({ weave }) => ({ ...weave, loop: 0 }))) : '',
+        ].join('\n'),
       };
     });
   });
 }
 
-/** What tells a loop from another: its items, how its passes are put in order, and what sounds beside it. */
-function contentOf(program: ScreenProgram, loop: number) {
+const texts = new WeakMap<ScreenProgram, Map<number, string>>();
+
+/** What tells a loop from another: its items, how its passes are put in order, and what sounds beside it. Written once a loop. */
+function contentText(program: ScreenProgram, loop: number): string {
+  const known = texts.get(program) ?? new Map<number, string>();
+  texts.set(program, known);
+  const found = known.get(loop);
+  if (found !== undefined) return found;
   const items: Loop = program.loops[loop] ?? [];
   const { orders, music } = program;
-  return { items: items.map(withoutProvenance), order: orders?.[loop] ?? null, music: music?.[loop] ?? null };
+  const text = canonicalJson({
+    ...{ items: items.map(withoutProvenance), order: orders?.[loop] ?? null, music: music?.[loop] ?? null },
+  });
+  known.set(loop, text);
+  return text;
 }
 
 function differencesOf(

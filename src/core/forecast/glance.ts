@@ -21,25 +21,46 @@ export interface Glance {
   readonly next: { readonly at: Instant; readonly source: Source; readonly id: string | null } | null;
 }
 
-const programs = new WeakMap<Plan, Map<string, ScreenProgram>>();
+/** A plan's programs, each narrowed once and when it is asked for; screens that no selector can tell apart share one. */
+interface Programs {
+  readonly of: (screen: string) => ScreenProgram | undefined;
+  readonly screens: readonly string[];
+  all: ReadonlyMap<string, ScreenProgram> | null;
+}
 
-/** A plan's programs by screen, narrowed once a plan; screens that no selector can tell apart share one. */
-export function programsOf(plan: Plan): ReadonlyMap<string, ScreenProgram> {
-  let made = programs.get(plan);
-  if (!made) {
-    const narrow = programMaker(plan);
-    const [, keyOf] = screenGroups(plan, new Set(selectedByName(plan)));
-    const byKey = new Map<string, ScreenProgram>();
-    made = new Map(
-      [...keyOf].map(([screen, key]) => {
-        const program = byKey.get(key) ?? narrow(screen);
-        byKey.set(key, program);
-        return [screen, program];
-      }),
-    );
-    programs.set(plan, made);
-  }
+const programs = new WeakMap<Plan, Programs>();
+
+function narrowed(plan: Plan): Programs {
+  const known = programs.get(plan);
+  if (known) return known;
+  const narrow = programMaker(plan);
+  const [, keyOf] = screenGroups(plan, new Set(selectedByName(plan)));
+  const byKey = new Map<string, ScreenProgram>();
+  const of = (screen: string) => {
+    const key = keyOf.get(screen);
+    if (key === undefined) return undefined;
+    const program = byKey.get(key) ?? narrow(screen);
+    byKey.set(key, program);
+    return program;
+  };
+  const made: Programs = { of, screens: [...keyOf.keys()], all: null };
+  programs.set(plan, made);
   return made;
+}
+
+/** The program of one screen of a plan; undefined where it has no such screen. */
+export const programOf = (plan: Plan, screen: string): ScreenProgram | undefined => narrowed(plan).of(screen);
+
+/** A plan's programs by screen. */
+export function programsOf(plan: Plan): ReadonlyMap<string, ScreenProgram> {
+  const found = narrowed(plan);
+  found.all ??= new Map(
+    found.screens.flatMap((screen) => {
+      const program = found.of(screen);
+      return program ? [[screen, program] as const] : [];
+    }),
+  );
+  return found.all;
 }
 
 /** Screens with the program that they share, those of `only` alone where given. */

@@ -22,7 +22,7 @@ export {
   type Source,
 } from './segments';
 export { why, type Explanation, type Reason } from './why';
-export { changes, glances, programsOf, type Change, type Glance } from './glance';
+export { changes, glances, programOf, programsOf, type Change, type Glance } from './glance';
 export { itemFiles, itemLength, loopLength, soundLength } from './durations';
 export { passesOf, type Pass, type Turn } from './passes';
 export { NetworkForecast, type GroupForecast } from './network';

@@ -4,7 +4,7 @@ import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from '@t
 import type { Feed } from '@/services/calendars';
 import type { Docket, DocketChoice, Edition, Kept } from '@/services/editions';
 import type { Invitation, Person, Session, TrailLine, PersonalKey } from '@/services/people';
-import type { Media, MediaKind, ObjectKey, TagCount } from '@/core';
+import type { Media, MediaKind, ObjectKey, Plan, TagCount } from '@/core';
 import type { BatchSaid, Facets, MediaExtras, MediaPage, Room, Upload, SavedSearch } from '@/services/library';
 import { askAgain } from './ask-again';
 
@@ -50,6 +50,14 @@ export const useKept = () => useQuery({ queryKey: ['editions', 'kept'], queryFn:
 /** The newest editions: undefined until they are here. */
 export const useEditions = () =>
   useQuery({ queryKey: ['editions'], queryFn: () => asked<readonly Edition[]>('/api/editions') }).data;
+
+/** The plan of an edition, which never changes: undefined until it is here. */
+export const useEditionPlan = (number: number | null) =>
+  useQuery({
+    queryKey: ['edition', number],
+    queryFn: () => asked<{ readonly number: number; readonly plan: Plan }>(`/api/editions/${number}`),
+    enabled: number !== null,
+  });
 
 /** Calendar feeds that are open: undefined until they are here. */
 export const useFeeds = () =>

@@ -1,17 +1,18 @@
 'use client';
 
-import Link from 'next/link';
 import { useState } from 'react';
 import type { ObjectKey, Result } from '@/core';
 import { answered } from '@/interface/data/answered';
 import { publishAction, publishAgainAction, takeBackAction } from '@/web/actions';
-import { useDocket, useEditions, useKept } from '@/interface/data/queries';
+import { useDocket, useEditions } from '@/interface/data/queries';
 import { useIndex, useNetwork } from '@/interface/data/provider';
-import { useZone } from '@/interface/data/zone';
 import { Button } from '@/interface/kit/button';
-import { counted, dateTime } from '@/interface/kit/format';
-import type { Docket, Edition } from '@/services/editions';
+import { Field, Input } from '@/interface/kit/field';
+import { counted } from '@/interface/kit/format';
+import type { Docket, Publishing } from '@/services/editions';
 import { DocketList, chosenWords } from './docket-list';
+import { Editions } from './editions';
+import { EditionsCompared, type Compared } from './editions-compared';
 import { OnTheGlass } from './on-the-glass';
 import { Preflight } from './preflight';
 import { Progress } from './progress';
@@ -22,9 +23,9 @@ export function PublishPlace() {
   const { notify, draft } = useNetwork('notify', 'draft');
   const docket = useDocket();
   const editions = useEditions();
-  const kept = useKept();
   const index = useIndex(draft);
   const [busy, setBusy] = useState(false);
+  const [compared, setCompared] = useState<Compared | null>(null);
   if (!docket || !editions) return <p className="px-6 py-5 text-faint">Counting what was changed…</p>;
   const { entries, screens } = docket;
   const open = entries.length > 0 || screens.length > 0;
@@ -40,6 +41,7 @@ export function PublishPlace() {
   return (
     <div className="mx-auto grid max-w-6xl grid-cols-1 gap-10 px-3 py-5 sm:px-6 lg:grid-cols-[1fr_20rem]">
       <div className="min-w-0">
+        {compared && <EditionsCompared editions={editions} compared={compared} onChange={setCompared} />}
         <h1 className="text-2xl">
           {open
             ? `${counted(entries.length, 'change')} since ${editions[0] ? `edition ${editions[0].number}` : 'the beginning'}`
@@ -50,7 +52,7 @@ export function PublishPlace() {
             docket={docket}
             next={(editions[0]?.number ?? 0) + 1}
             busy={busy}
-            onPublish={(chosen) => void act(answered(publishAction(docket.change, chosen)), isOut)}
+            onPublish={(how) => void act(answered(publishAction(docket.change, how)), isOut)}
             onTakeBack={(chosen) =>
               void act(
                 answered(takeBackAction(docket.change, chosen, '')),
@@ -67,30 +69,12 @@ export function PublishPlace() {
         )}
         <Progress index={index} />
       </div>
-      <aside aria-label="Editions">
-        <h2 className="text-lg">Editions</h2>
-        <ol className="mt-2">
-          {editions.map((edition, i) => (
-            <EditionRow
-              key={edition.number}
-              edition={edition}
-              newest={i === 0}
-              busy={busy}
-              onAgain={() => void act(answered(publishAgainAction(edition.number)), isOut)}
-            />
-          ))}
-          {editions.length === 0 && <li className="text-faint">None yet.</li>}
-        </ol>
-        {kept && (
-          <p className="mt-3 text-sm text-faint">
-            Kept: the {counted(kept.editions, 'newest edition', 'newest editions')}, and all of the last{' '}
-            {counted(kept.days, 'day')}.{' '}
-            <Link href="/network" className="inline-block py-1 text-tide underline underline-offset-2">
-              Change that
-            </Link>
-          </p>
-        )}
-      </aside>
+      <Editions
+        editions={editions}
+        busy={busy}
+        onCompare={(number) => setCompared([number, editions[0]?.number ?? number])}
+        onAgain={(number) => void act(answered(publishAgainAction(number)), isOut)}
+      />
     </div>
   );
 }
@@ -106,12 +90,12 @@ function Waiting({
   docket: Docket;
   next: number;
   busy: boolean;
-  /** Undefined for all of it. */
-  onPublish: (chosen: readonly ObjectKey[] | undefined) => void;
+  onPublish: (how: Publishing) => void;
   onTakeBack: (chosen: readonly ObjectKey[]) => void;
 }) {
   const { entries, edition } = docket;
   const choice = useChoice(docket);
+  const [note, setNote] = useState('');
   const { chosen, isWhole, screens, problems } = choice;
   const keys = chosen.map(({ kind, id }) => ({ kind, id }));
   const stays = entries.length - chosen.length - choice.along.size;
@@ -135,12 +119,19 @@ function Waiting({
           </>
         )
       )}
+      {isReady && (
+        <div className="mt-6 max-w-md">
+          <Field label="Note" hint="What this edition is for: it stands in the list of editions.">
+            <Input value={note} maxLength={500} onChange={({ target }) => setNote(target.value)} />
+          </Field>
+        </div>
+      )}
       <div className="sticky bottom-0 z-10 mt-4 flex flex-wrap items-center gap-3 border-t border-rule bg-paper py-3">
         <Button
           variant="main"
           className="text-lg"
           disabled={!isReady}
-          onClick={() => onPublish(isWhole ? undefined : keys)}
+          onClick={() => onPublish({ note, ...(isWhole ? {} : { chosen: keys }) })}
         >
           {busy
             ? 'Publishing…'
@@ -160,40 +151,5 @@ function Waiting({
         </p>
       )}
     </>
-  );
-}
-
-function EditionRow({
-  edition,
-  newest,
-  busy,
-  onAgain,
-}: {
-  edition: Edition;
-  newest: boolean;
-  busy: boolean;
-  onAgain: () => void;
-}) {
-  const { number, publishedAt, person, again, whole, touched } = edition;
-  const zone = useZone();
-  return (
-    <li className="border-t border-rule py-2">
-      <p className="flex items-baseline justify-between">
-        <span className="font-heading text-lg font-bold">
-          {number}
-          {newest && <span className="ml-2 font-text text-sm font-normal text-lamp-ink">on the glass</span>}
-        </span>
-        {!newest && (
-          <Button variant="quiet" disabled={busy} onClick={onAgain}>
-            Publish again
-          </Button>
-        )}
-      </p>
-      <p className="text-sm text-faint">
-        {dateTime(Date.parse(publishedAt), zone)}, {person ?? 'somebody'}; {counted(touched, 'screen')} changed
-        {again !== null && `; edition ${again} again`}
-        {!whole && '; a choice of what waited'}
-      </p>
-    </li>
   );
 }

@@ -1,8 +1,8 @@
 'use client';
 
 import { useMemo } from 'react';
-import type { Difference, DifferenceGroup, Shown } from '@/core';
-import { useIndex, useNetwork, useThumbnails } from '@/interface/data/provider';
+import type { Difference, DifferenceGroup, Plan, Shown } from '@/core';
+import { thumbnailOf } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
 import { clockTime, timeNear } from '@/interface/kit/format';
 import { Thumb } from '@/interface/kit/thumb';
@@ -11,12 +11,22 @@ import { shareOf, useCursor } from './glass-ruler';
 type Side = 'before' | 'after';
 
 /** What shows before and after, one above the other: where they differ, in pictures; what stays as it is, as a line. */
-export function Ribbons({ group, range }: { group: DifferenceGroup; range: readonly [number, number] }) {
+export function Ribbons({
+  group,
+  range,
+  before,
+  after,
+}: {
+  group: DifferenceGroup;
+  range: readonly [number, number];
+  before: Plan;
+  after: Plan;
+}) {
   const { differences } = group;
   const cursor = useCursor(range);
   const zone = useZone();
-  const name = useShownNames();
-  const thumbnail = useThumbnails();
+  const name = useShownNames(before, after);
+  const thumbnail = usePictures(before, after);
   const here = differences.find((one) => one.from <= cursor && cursor < one.to);
   return (
     <>
@@ -120,12 +130,10 @@ function Pictured({ shown, name, src }: { shown: Shown | null; name: string; src
   );
 }
 
-/** What shows, as people call it: by the draft's names, else by those of the newest edition. */
-function useShownNames(): (shown: Shown | null) => string {
-  const { draft, published } = useNetwork('draft', 'published');
-  const index = useIndex(draft);
+/** What shows, as people call it: by the later plan's names, else by the earlier one's. */
+function useShownNames(before: Plan, after: Plan): (shown: Shown | null) => string {
   return useMemo(() => {
-    const old = new Map(published?.plan.bookings.map(({ id, name }) => [id, name]));
+    const names = new Map([...before.bookings, ...after.bookings].map(({ id, name }) => [id, name]));
     return (shown) => {
       if (!shown) return 'no such screen';
       const { source, id } = shown;
@@ -137,8 +145,16 @@ function useShownNames(): (shown: Shown | null) => string {
         case 'backdrop':
           return `backdrop of the ${id ?? 'network'}`;
         default:
-          return index.bookings.get(id ?? '')?.name ?? old.get(id ?? '') ?? 'a booking';
+          return names.get(id ?? '') ?? 'a booking';
       }
     };
-  }, [index, published]);
+  }, [before, after]);
+}
+
+/** The address of a file's picture, by its id in either plan. */
+function usePictures(before: Plan, after: Plan): (media: string | undefined) => string | undefined {
+  return useMemo(() => {
+    const files = new Map([...before.media, ...after.media].map((file) => [file.id, thumbnailOf(file)]));
+    return (media) => files.get(media ?? '');
+  }, [before, after]);
 }

@@ -24,7 +24,7 @@ const key = (text: string): ObjectKey => {
   return { kind, id } as ObjectKey;
 };
 const publish = async (actor: Actor, ...chosen: string[]) =>
-  publishEdition(actor, await lastChange(actor.networkId), chosen.length > 0 ? chosen.map(key) : undefined);
+  publishEdition(actor, await lastChange(actor.networkId), chosen.length > 0 ? { chosen: chosen.map(key) } : {});
 const back = async (actor: Actor, ...chosen: string[]) =>
   takeBack(actor, await lastChange(actor.networkId), chosen.map(key));
 const waiting = async (actor: Actor) => (await docket(actor)).entries.map(({ kind, id }) => `${kind} ${id}`).sort();
@@ -130,8 +130,9 @@ test('what is no change that waits is no choice; nor is what nobody has seen', a
     });
   const seen = await lastChange(actor.networkId);
   await edit(actor, [{ kind: 'booking', id: 'ours', set: { priority: 5 } }]);
-  for (const act of [publishEdition, takeBack])
-    await expect(act(actor, seen, [key('booking ours')])).rejects.toMatchObject({
+  const chosen = [key('booking ours')];
+  for (const act of [() => publishEdition(actor, seen, { chosen }), () => takeBack(actor, seen, chosen)])
+    await expect(act()).rejects.toMatchObject({
       status: 409,
       message: expect.stringContaining('review it again'),
     });

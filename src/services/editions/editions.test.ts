@@ -11,6 +11,7 @@ import {
   kept,
   docket,
   editionAt,
+  editionPlan,
   editions,
   publishAgain,
   publishEdition,
@@ -243,4 +244,19 @@ test('old editions are cleared away with the programs that nothing holds; the ne
   // A network goes on from there.
   await edit(actor, [{ kind: 'booking', id: 'b', remove: true }]);
   expect(await publish(actor)).toEqual({ number: 4 });
+});
+
+test('an edition says what it is for; and its plan is told to its own network, as long as it is kept', async () => {
+  const [actor, other] = [await network(), await network()];
+  await publish(actor);
+  await book(actor, 'hall');
+  const change = await lastChange(actor.networkId);
+  await expect(publishEdition(actor, change, { note: 'x'.repeat(501) })).rejects.toMatchObject({ status: 422 });
+  await publishEdition(actor, change, { note: '  Winter timetable ' });
+  expect((await editions(actor)).map(({ note }) => note)).toEqual(['Winter timetable', null]);
+  expect((await editionPlan(actor, 1)).plan.bookings).toEqual([]);
+  expect((await editionPlan(actor, 2)).plan.bookings.map(({ id }) => id)).toEqual(['b']);
+  await expect(editionPlan(other, 2)).rejects.toMatchObject({ status: 404 });
+  await rows('DELETE FROM editions WHERE network_id = $1 AND number = 1', [actor.networkId]);
+  await expect(editionPlan(actor, 1)).rejects.toMatchObject({ status: 404 });
 });

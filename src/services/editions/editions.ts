@@ -1,5 +1,6 @@
 import { LRUCache } from 'lru-cache';
 import { Op, type Transaction } from 'sequelize';
+import { z } from 'zod';
 import {
   FORMAT,
   Refusal,
@@ -17,7 +18,7 @@ import {
 } from '@/core';
 import { EditionRow, EditionScreenRow, publish, rows } from '@/database';
 import { notFound } from '../errors';
-import type { Actor } from '../people';
+import { readInput, type Actor } from '../people';
 import { inTurn, lastChange, loadPlan, takeTurn } from '../plan';
 import { compile } from './compile';
 import { deliverNew } from './deliver';
@@ -32,6 +33,8 @@ export interface Edition {
   readonly again: number | null;
   /** Whether it holds all that was changed until then, or a choice of it. */
   readonly whole: boolean;
+  /** What it is for, in its author's words. */
+  readonly note: string | null;
   /** How many screens it gave another program than the edition before. */
   readonly touched: number;
 }
@@ -39,7 +42,7 @@ export interface Edition {
 /** A network's editions, newest first. */
 export async function editions(actor: Actor): Promise<Edition[]> {
   const found = await rows<Omit<Edition, 'publishedAt'> & { publishedAt: Date }>(
-    `SELECT e.number, e.published_at AS "publishedAt", p.name AS person, e.again, e.whole,
+    `SELECT e.number, e.published_at AS "publishedAt", p.name AS person, e.again, e.whole, e.note,
        (SELECT count(*)::int FROM edition_screens s LEFT JOIN editions b ON b.network_id = e.network_id AND b.number = e.number - 1
           LEFT JOIN edition_screens o ON o.edition_id = b.id AND o.screen = s.screen
         WHERE s.edition_id = e.id AND o.hash IS DISTINCT FROM s.hash) AS touched
@@ -115,6 +118,13 @@ export async function editionFor(
   return { number: newest.number, plan: isDraftAt(newest, change) ? null : withUsedMedia(newest.plan) };
 }
 
+/** An edition's plan with the files alone that it uses. Throws 404 for one that there is not, or that is not kept any more. */
+export async function editionPlan({ networkId }: Actor, number: number): Promise<{ number: number; plan: Plan }> {
+  const row = await EditionRow.findOne({ where: { networkId, number }, attributes: ['plan', 'format'] });
+  if (!row) throw notFound('edition');
+  return { number, plan: withUsedMedia(currentPlan(row.plan, row.format)) };
+}
+
 /** What was out at an instant, and from when to when. */
 export interface OutThen {
   /** Null before the first edition, and where it was cleared away since. */
@@ -151,6 +161,16 @@ export async function baseOf(newest: WholeEdition | null, within: Transaction): 
   return newest ? { plan: newest.plan, screens: await publishedPrograms(newest.networkId, within) } : undefined;
 }
 
+/** How the next edition is published. */
+export interface Publishing {
+  /** The objects that go out; absent for all that waits. */
+  readonly chosen?: readonly ObjectKey[] | undefined;
+  /** What it is for. */
+  readonly note?: string | undefined;
+}
+
+const noteSchema = z.string().trim().max(500, 'A note has at most 500 characters: say it in fewer.');
+
 /**
  * Publishes the draft as the next edition, in one transaction: all of it, or nothing. `basedOn` is the last change that the
  * person has seen in the docket; where somebody changed the plan since, throws 409 instead of publishing what nobody reviewed;
@@ -159,8 +179,9 @@ export async function baseOf(newest: WholeEdition | null, within: Transaction): 
 export async function publishEdition(
   actor: Actor,
   basedOn: number,
-  chosen?: readonly ObjectKey[],
+  { chosen, note }: Publishing = {},
 ): Promise<{ number: number }> {
+  const words = note === undefined ? null : readInput(noteSchema, note) || null;
   return inTurn(actor.networkId, async (within) => {
     await takeTurn(actor.networkId, within);
     const change = await seenChange(actor, basedOn, within);
@@ -175,7 +196,7 @@ export async function publishEdition(
     const whole = samePlan(plan, sharing(plan, draft));
     const compiled = orThrow(await compile(plan, await baseOf(newest, within)));
     const upTo = whole ? change : (newest?.lastChange ?? 0);
-    return write(actor, { plan, compiled, lastChange: upTo, whole, again: null }, within);
+    return write(actor, { plan, compiled, lastChange: upTo, whole, note: words, again: null }, within);
   });
 }
 
@@ -209,6 +230,7 @@ export interface NewEdition {
   readonly lastChange: number;
   readonly whole: boolean;
   readonly again: number | null;
+  readonly note?: string | null;
 }
 
 export async function write(

@@ -5,6 +5,7 @@ export { endPutOn, putOn, type IsPutOn, type PuttingOn } from './put-on';
 export { takeBack } from './take-back';
 export {
   editionAt,
+  editionPlan,
   editions,
   newestNumber,
   publishAgain,
@@ -14,6 +15,7 @@ export {
   deliveredPrograms,
   publishedPrograms,
   type Edition,
+  type Publishing,
   type OutThen,
 } from './editions';
 export { deliverAgain } from './deliver';

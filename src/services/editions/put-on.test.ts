@@ -187,7 +187,9 @@ test('a choice of the docket leaves on what was put on', async () => {
   const { id } = await putOn(actor, drill, NOW);
   await edit(actor, [{ kind: 'screen', id: 'deck', set: { name: 'Sun deck' } }]);
   await edit(actor, [{ kind: 'screen', id: 'hall', set: { name: 'Great hall' } }]);
-  await publishEdition(actor, await lastChange(actor.networkId), [{ kind: 'screen', id: 'deck' }]);
+  await publishEdition(actor, await lastChange(actor.networkId), {
+    chosen: [{ kind: 'screen', id: 'deck' }],
+  });
   expect(await showing(actor, 'hall', NOW)).toBe(id);
   const plan = await published(actor);
   expect(chosenPlan(plan, (await draftPlan(actor)).plan, []).plan).toBe(plan);

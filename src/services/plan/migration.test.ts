@@ -116,6 +116,7 @@ test('a network of the tables before comes over whole: plan, files, players, edi
     '0014-saved-searches',
     '0015-found-without-accents',
     '0016-editions-of-a-choice',
+    '0017-notes-of-editions',
   ]);
 
   const actor = { networkId: NETWORK ?? '', personId: PERSON ?? '', name: 'Ida' };

@@ -1,0 +1,93 @@
+'use client';
+
+import Link from 'next/link';
+import { useKept } from '@/interface/data/queries';
+import { useZone } from '@/interface/data/zone';
+import { Button } from '@/interface/kit/button';
+import { counted, dateTime } from '@/interface/kit/format';
+import type { Edition } from '@/services/editions';
+
+/** What went out, the newest first: by whom and when, what for; to go back to, or to compare. */
+export function Editions({
+  editions,
+  busy,
+  onCompare,
+  onAgain,
+}: {
+  editions: readonly Edition[];
+  busy: boolean;
+  onCompare: (number: number) => void;
+  onAgain: (number: number) => void;
+}) {
+  const kept = useKept();
+  return (
+    <aside aria-label="Editions">
+      <h2 className="text-lg">Editions</h2>
+      <ol className="mt-2">
+        {editions.map((edition, i) => (
+          <EditionRow
+            key={edition.number}
+            edition={edition}
+            newest={i === 0}
+            busy={busy}
+            onCompare={() => onCompare(edition.number)}
+            onAgain={() => onAgain(edition.number)}
+          />
+        ))}
+        {editions.length === 0 && <li className="text-faint">None yet.</li>}
+      </ol>
+      {kept && (
+        <p className="mt-3 text-sm text-faint">
+          Kept: the {counted(kept.editions, 'newest edition', 'newest editions')}, and all of the last{' '}
+          {counted(kept.days, 'day')}.{' '}
+          <Link href="/network" className="inline-block py-1 text-tide underline underline-offset-2">
+            Change that
+          </Link>
+        </p>
+      )}
+    </aside>
+  );
+}
+
+function EditionRow({
+  edition,
+  newest,
+  busy,
+  onCompare,
+  onAgain,
+}: {
+  edition: Edition;
+  newest: boolean;
+  busy: boolean;
+  onCompare: () => void;
+  onAgain: () => void;
+}) {
+  const { number, publishedAt, person, again, whole, note, touched } = edition;
+  const zone = useZone();
+  return (
+    <li className="border-t border-rule py-2">
+      <p className="flex items-baseline justify-between">
+        <span className="font-heading text-lg font-bold">
+          {number}
+          {newest && <span className="ml-2 font-text text-sm font-normal text-lamp-ink">on the glass</span>}
+        </span>
+        {!newest && (
+          <span className="flex">
+            <Button variant="quiet" aria-label={`Compare edition ${number}`} onClick={onCompare}>
+              Compare
+            </Button>
+            <Button variant="quiet" disabled={busy} onClick={onAgain}>
+              Publish again
+            </Button>
+          </span>
+        )}
+      </p>
+      {note && <p className="break-words">{note}</p>}
+      <p className="text-sm text-faint">
+        {dateTime(Date.parse(publishedAt), zone)}, {person ?? 'somebody'}; {counted(touched, 'screen')} changed
+        {again !== null && `; edition ${again} again`}
+        {!whole && '; a choice of what waited'}
+      </p>
+    </li>
+  );
+}
