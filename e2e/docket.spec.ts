@@ -79,7 +79,7 @@ test("one's own are published, by keys; another's stay in the docket and on no s
     .press('Enter');
   await expect(page.getByText(`Edition ${number + 1} is published.`)).toBeVisible();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText(`2 changes since edition ${number + 1}`);
-  await expect(page.getByRole('complementary', { name: 'Editions' })).toContainText('a choice of what waited');
+  await expect(page.getByRole('complementary', { name: 'Editions' })).toContainText('what else waited was left out');
   const { publishedPlan } = await import('@/services/editions');
   const published = await publishedPlan(await ternholm());
   expect(published?.plan.bookings.some(({ id }) => id === 'half-done')).toBe(false);

@@ -86,7 +86,7 @@ function EditionRow({
       <p className="text-sm text-faint">
         {dateTime(Date.parse(publishedAt), zone)}, {person ?? 'somebody'}; {counted(touched, 'screen')} changed
         {again !== null && `; edition ${again} again`}
-        {!whole && '; a choice of what waited'}
+        {!whole && '; what else waited was left out'}
       </p>
     </li>
   );

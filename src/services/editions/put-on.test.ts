@@ -95,9 +95,9 @@ test('where nothing waits, nothing waits afterwards, and the edition is the draf
   const actor = await network();
   const { id } = await putOn(actor, drill, NOW);
   expect(await waiting(actor)).toEqual([]);
-  expect((await editions(actor))[0]).toMatchObject({ number: 2, whole: true, touched: 1 });
+  expect((await editions(actor))[0]).toMatchObject({ number: 2, whole: true, touched: 1, note: 'Put on: Drill' });
   await endPutOn(actor, id, NOW + MINUTE);
-  expect((await editions(actor))[0]).toMatchObject({ number: 3, whole: true });
+  expect((await editions(actor))[0]).toMatchObject({ number: 3, whole: true, note: 'Ended: Drill, put on' });
   await expect(publishEdition(actor, await lastChange(actor.networkId))).rejects.toMatchObject({ status: 409 });
 });
 

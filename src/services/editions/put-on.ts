@@ -75,7 +75,11 @@ export async function putOn(
     const booking = { kind: 'booking', id } as const;
     const after = withPatches(draft, patches);
     const { plan } = chosenPlan(newest.plan, after, [booking], { withPlaces: false });
-    return { id, edition: await writeAside(actor, newest, plan, whole ? after : null, within), screens };
+    return {
+      id,
+      edition: await writeAside(actor, newest, { plan, note: `Put on: ${named.name}` }, whole ? after : null, within),
+      screens,
+    };
   });
 }
 
@@ -98,7 +102,11 @@ export async function endPutOn(actor: Actor, id: string, now = Date.now()): Prom
     const plan = withObject(newest.plan, 'booking', id, { ...booking, when } satisfies Booking);
     const after = whole ? withPatches(draft, patches) : null;
     const screens = screensMatching(plan, selectorOf(booking.where)).map((screen) => screen.id);
-    return { id, edition: await writeAside(actor, newest, plan, after, within), screens };
+    return {
+      id,
+      edition: await writeAside(actor, newest, { plan, note: `Ended: ${booking.name}` }, after, within),
+      screens,
+    };
   });
 }
 
@@ -121,13 +129,13 @@ async function newestInTurn(
 async function writeAside(
   actor: Actor,
   newest: WholeEdition,
-  plan: Plan,
+  { plan, note }: { readonly plan: Plan; readonly note: string },
   draft: Plan | null,
   within: Transaction,
 ): Promise<number> {
   const compiled = orThrow(await compile(plan, await baseOf(newest, within)));
   const whole = draft !== null && samePlan(plan, sharing(plan, draft));
   const upTo = whole ? await lastChange(actor.networkId, within) : newest.lastChange;
-  const { number } = await write(actor, { plan, compiled, lastChange: upTo, whole, again: null }, within);
+  const { number } = await write(actor, { plan, compiled, lastChange: upTo, whole, note, again: null }, within);
   return number;
 }
