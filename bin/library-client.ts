@@ -4,6 +4,7 @@ import { basename } from 'node:path';
 import { DetailedError, Upload } from 'tus-js-client';
 import { v7 as uuidv7 } from 'uuid';
 import { Refusal } from '@/core';
+import { ServerClient } from './server-client';
 
 /** Sends files into a server's library by a personal key: in parts, gone on with after a broken line, and waited for until they are in. */
 
@@ -40,34 +41,14 @@ interface Progress {
   readonly media: string | null;
 }
 
-export class LibraryClient {
+export class LibraryClient extends ServerClient {
   /** `patient`: a line that is broken is waited for as long as it takes; else some seconds. */
   constructor(
-    private readonly server: string,
-    private readonly key: string,
+    server: string,
+    key: string,
     private readonly patient = false,
-  ) {}
-
-  private get headers() {
-    return { authorization: `Bearer ${this.key}` };
-  }
-
-  /** What the server answers, as JSON. Throws a Refusal with its sentence. */
-  private async ask(path: string, init: RequestInit = {}): Promise<unknown> {
-    const response = await fetch(new URL(path, this.server), {
-      ...init,
-      headers: { ...this.headers, ...init.headers },
-    }).catch(() => {
-      throw new Refusal(503, `${this.server} does not answer: is it running, and is the address right?`);
-    });
-    const body = (await response.json().catch(() => null)) as { title?: unknown } | null;
-    if (response.ok && body !== null) return body;
-    throw new Refusal(
-      response.status,
-      typeof body?.title === 'string'
-        ? body.title
-        : `${this.server} answers, but not as Lanternpost does: is the address right?`,
-    );
+  ) {
+    super(server, key);
   }
 
   /** Looks whether the key opens the library. Throws a Refusal with a sentence where it does not. */
@@ -77,17 +58,13 @@ export class LibraryClient {
 
   /** Files are sent as one batch: what is said of it holds for all of them. */
   async describe(batch: string, tags: readonly string[]): Promise<void> {
-    await this.ask(`/api/batches/${batch}`, {
-      method: 'PUT',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ tags }),
-    });
+    await this.send('PUT', `/api/batches/${batch}`, { tags });
   }
 
   readonly newBatch = () => uuidv7();
 
   /** Sends a file, and waits until it is in the library or refused. `replaces` is the id of the file whose new version it is. */
-  async send(file: string, batch: string, replaces?: string): Promise<Sent> {
+  async sendFile(file: string, batch: string, replaces?: string): Promise<Sent> {
     try {
       const { size } = await stat(file);
       const received = await this.bytes(file, size, batch, replaces);

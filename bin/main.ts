@@ -49,6 +49,18 @@ const COMMANDS: Record<string, { readonly summary: string; load(): Promise<{ com
     summary: 'Send what comes into a folder into the library of a server, by a personal key',
     load: () => import('./watch'),
   },
+  editions: {
+    summary: 'What a server published, the newest first, by a personal key',
+    load: () => import('./editions'),
+  },
+  preflight: {
+    summary: "What a plan file, or a server's draft, would change on the screens and make worse, by a personal key",
+    load: () => import('./preflight'),
+  },
+  publish: {
+    summary: 'Publish what waits on a server, or a plan file, by a personal key',
+    load: () => import('./publish'),
+  },
   playlist: { summary: 'A playlist of a plan file as M3U8 or XSPF', load: () => import('./playlist') },
   smil: { summary: 'What a screen of a plan file shows on a day, as SMIL 3.0', load: () => import('./smil') },
   schema: { summary: 'Write the JSON Schema of plan files (docs/plan.schema.json)', load: () => import('./schema') },

@@ -1,6 +1,7 @@
 import { LibraryClient, type Sent } from './library-client';
 import { optionsAndNames, type Command } from './options';
-import { cannot, orRefuse } from './plan-file';
+import { orRefuse } from './plan-file';
+import { SERVER_OPTIONS, serverOf } from './server-client';
 
 const usage = `upload FILES… --server URL [--tags TAG,TAG] [--json]
        Sends files into the library by a personal key, which stands in LANTERNPOST_KEY (or --key): made under People. Waits until
@@ -11,20 +12,9 @@ const usage = `upload FILES… --server URL [--tags TAG,TAG] [--json]
 /** So many are on their way at once. */
 const AT_ONCE = 3;
 
-export const SERVER_OPTIONS = {
-  server: { type: 'string' },
-  key: { type: 'string' },
-  tags: { type: 'string' },
-} as const;
-
-/** The client that options speak of. Throws Refusal where one is missing. */
-export function clientOf(given: { readonly server?: string; readonly key?: string }, patient: boolean): LibraryClient {
-  const key = given.key ?? process.env.LANTERNPOST_KEY;
-  if (!given.server || !URL.canParse(given.server))
-    throw cannot('/server', 'Name the server by its address, as --server https://lamps.example.');
-  if (!key) throw cannot('/key', 'A personal key is needed: make one under People, and give it as LANTERNPOST_KEY.');
-  return new LibraryClient(given.server, key, patient);
-}
+/** The library of the server that options speak of. Throws Refusal where one is missing. */
+export const libraryOf = (given: Parameters<typeof serverOf>[0], patient: boolean): LibraryClient =>
+  new LibraryClient(...serverOf(given), patient);
 
 export const tagsIn = (text: string | undefined): string[] =>
   (text ?? '').split(',').flatMap((tag) => (tag.trim() === '' ? [] : [tag.trim()]));
@@ -46,7 +36,7 @@ export const command: Command = {
   async run(args) {
     const { values: given, positionals: files } = optionsAndNames(
       args,
-      { ...SERVER_OPTIONS, json: { type: 'boolean' } },
+      { ...SERVER_OPTIONS, tags: { type: 'string' }, json: { type: 'boolean' } },
       usage,
     );
     if (files.length === 0) {
@@ -54,7 +44,7 @@ export const command: Command = {
       return 2;
     }
     return orRefuse(async () => {
-      const client = clientOf(given, false);
+      const client = libraryOf(given, false);
       await client.check();
       const batch = client.newBatch();
       const tags = tagsIn(given.tags);
@@ -62,7 +52,7 @@ export const command: Command = {
       const queue = [...files];
       const work = async () => {
         for (let file = queue.shift(); file !== undefined; file = queue.shift()) {
-          const sent = await client.send(file, batch);
+          const sent = await client.sendFile(file, batch);
           results.push(sent);
           const told = given.json ? JSON.stringify(sent) : line(sent);
           if (sent.became === 'refused' && !given.json) console.error(told);

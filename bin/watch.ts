@@ -3,7 +3,8 @@ import { mkdirSync, readFileSync, renameSync, statSync, writeFileSync } from 'no
 import { basename, join, relative, resolve } from 'node:path';
 import { optionsAndNames, type Command } from './options';
 import { cannot, orRefuse } from './plan-file';
-import { SERVER_OPTIONS, clientOf, line, tagsIn } from './upload';
+import { SERVER_OPTIONS } from './server-client';
+import { libraryOf, line, tagsIn } from './upload';
 
 const usage = `watch FOLDER --server URL [--tags TAG,TAG] [--state FILE]
        Sends what is in a folder, and what comes into it, into the library, until it is ended; a broken line is waited for. A file that
@@ -59,7 +60,7 @@ export const command: Command = {
   async run(args) {
     const { values: given, positionals } = optionsAndNames(
       args,
-      { ...SERVER_OPTIONS, state: { type: 'string' } },
+      { ...SERVER_OPTIONS, tags: { type: 'string' }, state: { type: 'string' } },
       usage,
     );
     const [folder] = positionals;
@@ -69,7 +70,7 @@ export const command: Command = {
     }
     const failed = await orRefuse(async () => {
       if (!isFolder(folder)) throw cannot('', `There is no folder ${folder}: check its name.`);
-      const client = clientOf(given, true);
+      const client = libraryOf(given, true);
       await client.check();
       const sent = new Remembered(given.state ?? join(folder, '.lanternpost', 'sent.json'));
       const tags = tagsIn(given.tags);
@@ -84,9 +85,9 @@ export const command: Command = {
             const before = sent.of(name);
             if (before?.mark === mark) return;
             const batch = client.newBatch();
-            const version = before?.media === undefined ? null : await client.send(path, batch, before.media);
+            const version = before?.media === undefined ? null : await client.sendFile(path, batch, before.media);
             // What it was is no longer in the library: then it is a new file.
-            const result = version === null || version.status === 404 ? await client.send(path, batch) : version;
+            const result = version === null || version.status === 404 ? await client.sendFile(path, batch) : version;
             if (result.status === 401 || result.status === 403) return endedKey(result.said);
             if (result.became !== 'refused' && tags.length > 0) await client.describe(batch, tags);
             // What was refused for another reason than itself, as a full library, is sent again later.

@@ -39,7 +39,7 @@ import { pairScreen, unpairScreen } from '@/services/screens';
 import { think } from '@/services/thinking';
 import type { Town } from '@/services/towns';
 import { attemptAs } from './attempt';
-import { chosenSchema, publishingSchema, putOnSchema, rowSchema } from './inputs';
+import { changeSchema, chosenSchema, publishingSchema, putOnSchema, rowSchema } from './inputs';
 
 const originSchema = z.string().max(40);
 
@@ -66,7 +66,6 @@ export async function undoAction(way: Way): Promise<Result<UndoResult>> {
 }
 
 /** What a browser sends to an action may be anything: numbers and ids are checked before they are used. */
-const changeSchema = z.int().min(0).max(Number.MAX_SAFE_INTEGER);
 const editionSchema = z
   .int()
   .min(1)

@@ -30,6 +30,9 @@ export const chosenSchema = z
 /** How the next edition is published. */
 export const publishingSchema = z.object({ chosen: chosenSchema.optional(), note: z.string().optional() });
 
+/** The number of a change that somebody has seen. */
+export const changeSchema = z.int('A change is a whole number.').min(0).max(Number.MAX_SAFE_INTEGER);
+
 /** What is put on at once, where, and until when. */
 export const putOnSchema = z.object({
   content: contentSchema,

@@ -22,15 +22,20 @@ export function OwnKeys({
   onTold: (text: string, bad?: boolean) => void;
 }) {
   const [name, setName] = useState('');
+  const [publishes, setPublishes] = useState(false);
   const [wrong, setWrong] = useState<string | null>(null);
   const [made, setMade] = useState<{ readonly name: string; readonly token: string } | null>(null);
   const make = async (event: FormEvent) => {
     event.preventDefault();
     if (name.trim() === '') return setWrong('Write what the key is for, such as the folder or the program.');
-    const result = await act(makeKeyAction({ name, rights: ['library'] }), `The key "${name.trim()}" was made.`);
+    const result = await act(
+      makeKeyAction({ name, rights: publishes ? ['library', 'publish'] : ['library'] }),
+      `The key "${name.trim()}" was made.`,
+    );
     if (!result.ok) return setWrong(result.message);
     setMade({ name: name.trim(), token: result.value.token });
     setName('');
+    setPublishes(false);
   };
   return (
     <section aria-labelledby="own-keys">
@@ -38,7 +43,8 @@ export function OwnKeys({
         Your keys for programs
       </h2>
       <p className="text-sm text-faint">
-        With one a program sends files into the library in your name, as <code>lanternpost upload</code> does.
+        With one a program sends files into the library in your name, as <code>lanternpost upload</code> does; with the
+        right to, it also reads and replaces the plan, and publishes (<code>lanternpost publish</code>).
       </p>
       {made && (
         <div className="mt-2">
@@ -49,12 +55,12 @@ export function OwnKeys({
       )}
       {keys.length > 0 && (
         <ul className="mt-2 border-y border-rule">
-          {keys.map(({ id, name: called, madeAt, usedAt }) => (
+          {keys.map(({ id, name: called, rights, madeAt, usedAt }) => (
             <li key={id} className="flex items-center gap-3 border-b border-rule/60 py-2 last:border-b-0">
               <span className="min-w-0 flex-1">
                 <span className="block truncate">{called}</span>
                 <span className="block text-sm text-faint">
-                  made {dateTime(Date.parse(madeAt), zone)} ·{' '}
+                  {rights.includes('publish') && 'may publish · '}made {dateTime(Date.parse(madeAt), zone)} ·{' '}
                   {usedAt === null ? 'never used' : `used ${dateTime(Date.parse(usedAt), zone)}`}
                 </span>
               </span>
@@ -69,7 +75,7 @@ export function OwnKeys({
           ))}
         </ul>
       )}
-      <form noValidate className="mt-3 flex items-start gap-2" onSubmit={(event) => void make(event)}>
+      <form noValidate className="mt-3 flex flex-wrap items-start gap-2" onSubmit={(event) => void make(event)}>
         <Field label="What a new key is for" error={wrong ?? undefined}>
           <Input
             autoComplete="off"
@@ -84,6 +90,15 @@ export function OwnKeys({
         <Button type="submit" className="mt-6">
           Make a key
         </Button>
+        <label className="flex w-full items-center gap-2 py-1">
+          <input
+            type="checkbox"
+            className="size-4 accent-dusk"
+            checked={publishes}
+            onChange={({ target }) => setPublishes(target.checked)}
+          />
+          It may read and replace the plan, and publish
+        </label>
       </form>
     </section>
   );

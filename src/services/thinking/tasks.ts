@@ -12,7 +12,7 @@ import {
   type PuttingOn,
 } from '../editions';
 import type { Actor } from '../people';
-import { draftPlan } from '../plan';
+import { draftPlan, importPlan } from '../plan';
 import { findTowns, type Town } from '../towns';
 
 /** What takes long in a large network: compiling and forecasting. Plain values go in and come out, since a process of its own does it. */
@@ -56,6 +56,7 @@ export const TASKS = {
   docketSums,
   endPutOn: (actor: Actor, id: string) => endPutOn(actor, id),
   glancesAt,
+  importPlan,
   publishAgain,
   publishEdition,
   putOn: (actor: Actor, what: PuttingOn) => putOn(actor, what),

@@ -16,7 +16,9 @@ export async function GET(
   request: Request,
   { params }: { params: Promise<{ readonly number: string }> },
 ): Promise<Response> {
-  return answerAs(request, async (actor) =>
-    json(await editionPlan(actor, readInput(numberSchema, (await params).number))),
+  return answerAs(
+    request,
+    async (actor) => json(await editionPlan(actor, readInput(numberSchema, (await params).number))),
+    'publish',
   );
 }

@@ -1,0 +1,41 @@
+import { options, type Command } from './options';
+import { orRefuse, readPlanFile } from './plan-file';
+import { planFile } from '@/core';
+import { SERVER_OPTIONS, ServerClient, serverOf } from './server-client';
+
+const usage = `publish --server URL [--plan FILE] [--note TEXT]
+       Publishes all that waits on the server. With a plan file ("-": standard input) the draft is first made equal to it: what waits there
+       and is not in the file goes with it. One JSON object: edition (null where nothing was to be published), changes (how many the file
+       made), screens (how many got another program). Exits 2, and publishes nothing, where somebody changes the plan meanwhile, or it can't be
+       published. The key stands in LANTERNPOST_KEY (or --key).`;
+
+interface Waiting {
+  readonly change: number;
+  readonly entries: readonly unknown[];
+  readonly screens: readonly string[];
+}
+
+export const command: Command = {
+  usage,
+  run: (args) =>
+    orRefuse(async () => {
+      const given = options(args, { ...SERVER_OPTIONS, plan: { type: 'string' }, note: { type: 'string' } }, usage);
+      const client = new ServerClient(...serverOf(given));
+      // Read before anything is sent: a file with mistakes changes nothing.
+      const plan = given.plan ? planFile(readPlanFile(given.plan)) : null;
+      const { changes } = plan
+        ? ((await client.send('PUT', '/api/plan', plan)) as { readonly changes: number })
+        : { changes: 0 };
+      const { change, entries, screens } = (await client.ask('/api/docket')) as Waiting;
+      if (entries.length === 0 && screens.length === 0) {
+        console.log(JSON.stringify({ edition: null, changes, screens: 0 }));
+        return 0;
+      }
+      const { note } = given;
+      const { number } = (await client.send('POST', '/api/editions', { basedOn: change, note })) as {
+        readonly number: number;
+      };
+      console.log(JSON.stringify({ edition: number, changes, screens: screens.length }));
+      return 0;
+    }),
+};

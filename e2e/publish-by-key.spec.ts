@@ -1,0 +1,125 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { Page } from '@playwright/test';
+import { planFile, type Plan } from '@/core';
+import { draft, ternholm } from './support/plan';
+import { server, signIn } from './support/session';
+import { expect, test } from './support/test';
+
+/** A plan file in version control is checked and published by a program, by a personal key that may. */
+test.describe.configure({ mode: 'serial' });
+
+let page: Page;
+const keys: Record<'files' | 'publishing', string> = { files: '', publishing: '' };
+test.beforeAll(async ({ browser }) => {
+  page = await browser.newPage();
+  await signIn(page);
+});
+test.afterAll(() => page.close());
+
+const folder = mkdtempSync(join(tmpdir(), 'lanternpost-by-key-'));
+function lanternpost(command: string, ...args: string[]) {
+  const { status, stdout, stderr } = spawnSync(
+    process.execPath,
+    ['bin/lanternpost.mjs', command, '--server', server('/'), ...args],
+    { encoding: 'utf8', env: { ...process.env, LANTERNPOST_KEY: keys.publishing } },
+  );
+  return { status, said: stdout === '' ? null : (JSON.parse(stdout) as Record<string, unknown>), stderr };
+}
+const file = (plan: object, name = 'plan.json') => {
+  writeFileSync(join(folder, name), JSON.stringify(plan));
+  return join(folder, name);
+};
+const newest = async () => {
+  const { editions } = await import('@/services/editions');
+  return (await editions(await ternholm()))[0];
+};
+const withBooking = (plan: Plan, id: string): Plan => ({
+  ...plan,
+  bookings: [
+    ...plan.bookings,
+    {
+      ...{ id, name: id, content: { media: 'route-map' }, where: 'all', priority: 5, when: {} },
+      created: '2026-01-01T00:00:00Z',
+    },
+  ],
+});
+
+test('a key is made that may publish; another may not', async () => {
+  for (const name of ['files', 'publishing'] as const) {
+    await page.goto(server('/people'));
+    await page.getByLabel('What a new key is for').fill(name);
+    const may = page.getByRole('checkbox', { name: 'It may read and replace the plan, and publish' });
+    await may.setChecked(name === 'publishing');
+    await page.getByRole('button', { name: 'Make a key' }).click();
+    const shown = page.getByLabel(`The key ${name}`, { exact: true });
+    await expect(shown).toHaveValue(/^lanternpost_/);
+    keys[name] = await shown.inputValue();
+  }
+  await expect(page.getByText(/^may publish · made/)).toHaveCount(1);
+});
+
+test('without the right nothing of the plan is read, replaced or published', async ({ request }) => {
+  const headers = { authorization: `Bearer ${keys.files}` };
+  for (const path of ['/api/plan', '/api/docket', '/api/editions', '/api/editions/1'])
+    expect((await request.get(server(path), { headers })).status()).toBe(403);
+  expect((await request.put(server('/api/plan'), { headers, data: planFile(await draft()) })).status()).toBe(403);
+  expect((await request.post(server('/api/editions'), { headers, data: { basedOn: 1 } })).status()).toBe(403);
+  // Nor does a key that may publish open what is a person's own.
+  const other = { authorization: `Bearer ${keys.publishing}` };
+  expect((await request.get(server('/api/people'), { headers: other })).status()).toBe(403);
+});
+
+test('a plan file is checked against what is out: what looks different, and what is worse', async () => {
+  const now = await draft();
+  const same = lanternpost('preflight', '--plan', file(planFile(now)));
+  expect(same).toMatchObject({ status: 0, said: { screens: 0, groups: [], findings: [], problems: [] } });
+  const worse = withBooking(withBooking(now, 'one-more'), 'two-more');
+  const { status, said } = lanternpost('preflight', '--plan', file(planFile(worse)), '--days', '1');
+  expect([status, said?.screens]).toEqual([0, now.screens.length]);
+  expect(said?.findings).toEqual(
+    expect.arrayContaining([expect.objectContaining({ kind: 'clash', about: expect.arrayContaining(['two-more']) })]),
+  );
+  // It was a look: nothing was changed.
+  expect(await draft()).toEqual(now);
+});
+
+test('it is published, with a note, by the name of whose key it is; and once', async () => {
+  const before = (await newest())?.number ?? 0;
+  const plan = file(planFile(withBooking(await draft(), 'by-program')));
+  const published = lanternpost('publish', '--plan', plan, '--note', 'Commit 3f2a');
+  expect(published).toMatchObject({ status: 0, said: { edition: before + 1, changes: 1 } });
+  expect(await newest()).toMatchObject({ number: before + 1, note: 'Commit 3f2a', person: 'Ida Lunde' });
+  expect(lanternpost('publish', '--plan', plan).said).toEqual({ edition: null, changes: 0, screens: 0 });
+  const list = lanternpost('editions').said as unknown as { number: number }[];
+  expect(list[0]).toMatchObject({ number: before + 1, note: 'Commit 3f2a', whole: true });
+});
+
+test('a file with mistakes, a file that is none, and a server that is none change nothing', async () => {
+  const before = [await draft(), (await newest())?.number];
+  const wrong = withBooking(await draft(), 'wrong');
+  const dangling = { ...planFile(wrong), playlists: [{ id: 'x', name: 'X', items: [{ media: 'gone' }] }] };
+  for (const path of [
+    file(dangling, 'dangling.json'),
+    file({ format: 'other' }, 'other.json'),
+    join(folder, 'no.json'),
+  ]) {
+    const { status, stderr } = lanternpost('publish', '--plan', path);
+    expect(status).toBe(2);
+    expect((JSON.parse(stderr) as { errors: unknown[] }).errors).not.toEqual([]);
+  }
+  // A file that the library does not have: the server says so.
+  const [media] = wrong.media;
+  const unknown = { ...planFile(wrong), media: [...wrong.media, { ...media, id: 'odd', sha256: 'f'.repeat(64) }] };
+  const refused = lanternpost('publish', '--plan', file(unknown, 'unknown.json'));
+  expect(refused.status).toBe(2);
+  expect(refused.stderr).toContain('is not in your library');
+  expect(
+    spawnSync(process.execPath, ['bin/lanternpost.mjs', 'publish', '--server', 'http://127.0.0.1:9', '--key', 'x'], {
+      encoding: 'utf8',
+    }).stderr,
+  ).toContain('does not answer');
+  expect([await draft(), (await newest())?.number]).toEqual(before);
+});
