@@ -35,6 +35,7 @@ export function PublishPlace() {
     const result = await work;
     setBusy(false);
     notify(result.ok ? said(result.value) : result.message, !result.ok);
+    return result.ok;
   };
   const isOut = ({ number }: { number: number }) => `Edition ${number} is published.`;
 
@@ -52,7 +53,7 @@ export function PublishPlace() {
             docket={docket}
             next={(editions[0]?.number ?? 0) + 1}
             busy={busy}
-            onPublish={(how) => void act(answered(publishAction(docket.change, how)), isOut)}
+            onPublish={(how) => act(answered(publishAction(docket.change, how)), isOut)}
             onTakeBack={(chosen) =>
               void act(
                 answered(takeBackAction(docket.change, chosen, '')),
@@ -90,17 +91,26 @@ function Waiting({
   docket: Docket;
   next: number;
   busy: boolean;
-  onPublish: (how: Publishing) => void;
+  /** Whether it was published. */
+  onPublish: (how: Publishing) => Promise<boolean>;
   onTakeBack: (chosen: readonly ObjectKey[]) => void;
 }) {
   const { entries, edition } = docket;
   const choice = useChoice(docket);
   const [note, setNote] = useState('');
   const { chosen, isWhole, screens, problems } = choice;
+  const { statuses } = useNetwork('statuses');
+  const hasNewPlayer = chosen.some(
+    ({ kind, id, what }) =>
+      kind === 'screen' && what === 'added' && (statuses.get(id)?.state ?? 'unpaired') !== 'unpaired',
+  );
   const keys = chosen.map(({ kind, id }) => ({ kind, id }));
   const stays = entries.length - chosen.length - choice.along.size;
   const isReady = !busy && problems.length === 0 && screens !== undefined && (isWhole || chosen.length > 0);
   const words = screens === undefined ? '' : ` to ${counted(screens.length, 'screen')}`;
+  const publish = async () => {
+    if (await onPublish({ note, ...(isWhole ? {} : { chosen: keys }) })) setNote('');
+  };
   return (
     <>
       <DocketList entries={entries} choice={choice} />
@@ -119,7 +129,7 @@ function Waiting({
           </>
         )
       )}
-      {isReady && (
+      {(isWhole || chosen.length > 0) && (
         <div className="mt-6 max-w-md">
           <Field label="Note" hint="What this edition is for: it stands in the list of editions.">
             <Input value={note} maxLength={500} onChange={({ target }) => setNote(target.value)} />
@@ -127,12 +137,7 @@ function Waiting({
         </div>
       )}
       <div className="sticky bottom-0 z-10 mt-4 flex flex-wrap items-center gap-3 border-t border-rule bg-paper py-3">
-        <Button
-          variant="main"
-          className="text-lg"
-          disabled={!isReady}
-          onClick={() => onPublish({ note, ...(isWhole ? {} : { chosen: keys }) })}
-        >
+        <Button variant="main" className="text-lg" disabled={!isReady} onClick={() => void publish()}>
           {busy
             ? 'Publishing…'
             : isWhole
@@ -145,6 +150,12 @@ function Waiting({
           </Button>
         )}
       </div>
+      {edition && hasNewPlayer && (
+        <p className="text-sm text-faint">
+          To take back a screen that was added ends the pairing of its player: undo brings the screen again, not the
+          pairing.
+        </p>
+      )}
       {!isWhole && stays > 0 && chosen.length > 0 && (
         <p className="mt-2 text-sm text-faint" role="status">
           {counted(stays, 'change')} {stays === 1 ? 'stays' : 'stay'} here, and on no screen.

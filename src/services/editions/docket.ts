@@ -8,6 +8,8 @@ import {
   namesIn,
   objectsOf,
   patchOf,
+  patchesBetween,
+  sharing,
   type Along,
   type Kind,
   type ObjectKey,
@@ -117,14 +119,20 @@ async function fetchesOf(moves: readonly Move[], programs: ReadonlyMap<string, s
   // A program that goes back to an earlier one is not among the new ones: its text stands in the database.
   const missing = [...new Set(moves.flatMap(({ to }) => (to !== undefined && !programs.has(to) ? [to] : [])))];
   const texts = new Map([...programs, ...(await textsOf(missing))]);
+  const files = new Map<string, ReadonlyMap<string, number>>();
+  const sizesOf = (hash: string): ReadonlyMap<string, number> => {
+    const found = files.get(hash);
+    if (found) return found;
+    const { assets } = JSON.parse(texts.get(hash) ?? '{"assets":{}}') as Pick<ProgramDocument, 'assets'>;
+    const sizes = new Map(Object.values(assets).map(({ sha256, bytes }) => [sha256, bytes]));
+    files.set(hash, sizes);
+    return sizes;
+  };
   let [most, all] = [0, 0];
   for (const [from, row] of counts)
     for (const [to, screens] of row) {
-      const text = to === undefined ? undefined : texts.get(to);
       const known = (from === undefined ? undefined : had.get(from)) ?? new Set<string>();
-      const assets = text === undefined ? [] : Object.values((JSON.parse(text) as ProgramDocument).assets);
-      const files = new Map(assets.map(({ sha256, bytes }) => [sha256, bytes]));
-      const bytes = sum(files, ([sha256, size]) => (known.has(sha256) ? 0 : size));
+      const bytes = to === undefined ? 0 : sum(sizesOf(to), ([sha256, size]) => (known.has(sha256) ? 0 : size));
       most = Math.max(most, bytes);
       all += bytes * screens;
     }
@@ -153,10 +161,13 @@ interface ChangeRow {
  * published is left out, whether it was put back, or published by itself.
  */
 async function waitingChanges(networkId: string, newest: WholeEdition | null, draft: Plan): Promise<DocketEntry[]> {
+  const base = publishedBase(newest, draft);
+  const differing = patchesBetween(base, sharing(base, draft)).map(({ kind, id = '' }) => ({ kind, id }));
   const found = await rows<ChangeRow>(
-    `SELECT c.kind, c.object, c.before, c.format, p.name AS person, c.at FROM changes c LEFT JOIN people p ON p.id = c.person_id
-     WHERE c.network_id = $1 AND c.id > $2 ORDER BY c.id`,
-    [networkId, newest?.lastChange ?? 0],
+    `SELECT c.kind, c.object, c.before, c.format, p.name AS person, c.at FROM changes c
+     JOIN jsonb_to_recordset($3::jsonb) AS k(kind text, id text) ON k.kind = c.kind AND k.id = c.object
+     LEFT JOIN people p ON p.id = c.person_id WHERE c.network_id = $1 AND c.id > $2 ORDER BY c.id`,
+    [networkId, newest?.lastChange ?? 0, JSON.stringify(differing)],
   );
   const made = new Map<string, ChangeRow[]>();
   for (const row of found) {
@@ -166,14 +177,13 @@ async function waitingChanges(networkId: string, newest: WholeEdition | null, dr
     made.delete(key);
     made.set(key, list ? [...list, row] : [row]);
   }
-  const [published, now] = [newest && objectsOf(newest.plan), objectsOf(draft)];
+  const [published, now] = [objectsOf(base), objectsOf(draft)];
   const names = namesIn(draft);
   return [...made].reverse().flatMap(([key, list]): DocketEntry[] => {
     const [{ kind, object: id } = { kind: 'network' as const, object: '' }] = list;
     const document = (row: ChangeRow | undefined) => row?.before && currentDocument(kind, row.before, row.format);
-    const before = (published ? published.get(key) : document(list[0])) ?? null;
+    const before = published.get(key) ?? null;
     const after = now.get(key) ?? null;
-    if (!patchOf(kind, id, before, after)) return [];
     // What was changed before it was last as it is published has been seen on the glass.
     const begin = list.findLastIndex((row) => !patchOf(kind, id, before, document(row) ?? null));
     const since = list.slice(Math.max(0, begin));
