@@ -9,7 +9,7 @@ import { LENGTH, NTH_WORD } from './vocabulary';
 import { inMonths, weekdays, weeks } from './weekdays';
 
 const EVERY_DAY =
-  '(?:all\\s+the\\s+time|day\\s+and\\s+night|until\\s+further\\s+notice|indefinitely|for\\s*ever|all\\s+day(?:\\s+long)?|(?:the\\s+)?whole\\s+day|(?:all\\s+)?year[- ]round|a?round\\s+the\\s+clock|24/7|24\\s*h(?:(?:ou)?rs)?(?:\\s+a\\s+day)?|(?:seven|7)\\s+days\\s+a\\s+week|daily|(?:every|each)(?:\\s+single)?\\s*day)\\b';
+  '(?:all\\s+the\\s+time|(?:at\\s+)?any\\s+time|(?:once|twice|(?:two|three|four|[2-9])\\s+times)\\s+(?:a|each|every)\\s+day(?=,?\\s+at\\b)|day\\s+and\\s+night|until\\s+further\\s+notice|indefinitely|for\\s*ever|all\\s+day(?:\\s+long)?|(?:the\\s+)?whole\\s+day|(?:all\\s+)?year[- ]round|a?round\\s+the\\s+clock|24/7|24\\s*h(?:(?:ou)?rs)?(?:\\s+a\\s+day)?|(?:seven|7)\\s+days\\s+a\\s+week|daily|(?:every|each)(?:\\s+single)?\\s*day)\\b';
 
 const always = clause((reader, draft) => {
   if (reader.take('always\\b')) draft.endless = true;

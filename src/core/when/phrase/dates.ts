@@ -1,6 +1,7 @@
 import { addDays, civil, dateOf, daysInMonth, formatDate, weekdayIndex, type LocalDate } from '../dates';
 import { addDate, clause, nowEdge, otherWeekday, setRange } from './clause';
 import { edgeOf } from './edges';
+import { MOVING } from './feasts';
 import { ALSO, YEAR, later, type Reader } from './reader';
 import { spanNamed } from './spans';
 import { DAY, EDGE, HOUR, MONTH, TO, monthNumber, weekdayNumber } from './vocabulary';
@@ -72,6 +73,7 @@ export const stretch = clause((reader, draft) => {
 
 /** "Saturday 5 December to Sunday 6 December": a date whose weekday is said, on either side. */
 export const namedRange = clause((reader, draft) => {
+  const begun = reader.read().length;
   reader.take('from\\s+');
   const firstDay = oneDay(reader);
   const first = reader.date();
@@ -81,13 +83,29 @@ export const namedRange = clause((reader, draft) => {
   const isNamed = lastDay !== null || (firstDay !== null && !firstDay.includes(','));
   const last = isNamed ? reader.date(first) : null;
   if (last === null || reader.sees(`${TO}\\d`)) return null;
+  const [from, to] = current(reader, begun, first, last);
   for (const [said, date] of [
-    [firstDay, first],
-    [lastDay, last],
+    [firstDay, from],
+    [lastDay, to],
   ] as const)
     if (said !== null && weekdayNumber(said) !== weekdayIndex(date)) reader.error = otherWeekday(date);
-  return setRange(reader, draft, first, last);
+  return setRange(reader, draft, from, to);
 });
+
+/**
+ * A range whose dates were written without a year: the one that is now, where it is, else the next. `begun`: where it begins in the text.
+ * Feasts that move are on other dates a year before.
+ */
+function current(reader: Reader, begun: number, first: LocalDate, last: LocalDate): readonly [LocalDate, LocalDate] {
+  const written = reader.read().slice(begun);
+  const [before, end] = [later(first, -1, 'year'), later(last, -1, 'year')];
+  const isSaid = /\d{4}/.test(written) || new RegExp(MOVING, 'i').test(written);
+  const isNow = first > reader.context.today && end >= reader.context.today && last - first < LONG_RANGE_DAYS;
+  return isNow && !isSaid ? [before, end] : [first, last];
+}
+
+/** What goes on for most of a year is more likely the one to come. */
+const LONG_RANGE_DAYS = 270;
 
 /** Several of a weekday: "Fridays", which "Tues", "Weds" and "Thurs" are not. */
 const DAYS = `(?:${DAY})(?<=s\\.?)(?<!tues|weds|thurs)`;
@@ -116,6 +134,7 @@ function point(reader: Reader, end: boolean, near: LocalDate): Point | null {
 
 /** First and last dates, a range, or single dates. */
 export const dates = clause((reader, draft) => {
+  const begun = reader.read().length;
   const short = shortRange(reader);
   if (short) return setRange(reader, draft, short[0], short[1]);
   // "Dec 24 to 26": the month stands once.
@@ -180,7 +199,7 @@ export const dates = clause((reader, draft) => {
   const last = reader.attempt(() =>
     reader.take(joined) ? (reader.date(first) ?? (starts ? bareWeekday(reader, first) : null)) : null,
   );
-  if (last !== null) return setRange(reader, draft, first, last);
+  if (last !== null) return setRange(reader, draft, ...current(reader, begun, first, last));
   if (starts) {
     draft.from = addDays(first, beside);
     return true;

@@ -3,12 +3,12 @@ import { addDate, clause, setRange } from './clause';
 import { shortRange } from './dates';
 import type { Draft } from './draft';
 import type { Reader } from './reader';
-import { namedDays } from './spans';
+import { namedDays, seasonMonths } from './spans';
 import { NTH_WORD, TO } from './vocabulary';
 import { monthList, weekdayList } from './weekdays';
 
 const EXCEPT =
-  '(?:but\\s+)?(?:except(?:ing)?|excluding|without|not|never|other\\s+than|apart\\s+from|save(?:\\s+for)?|unless|closed(?=\\s+(?:on|for|in|during|at|over|between|from)\\s)|outside(?:\\s+of)?(?!(?:\\s+of)?\\s+(?:the\\s+)?(?:opening|business|working|office|trading)\\s)|no)(?!\\s+(?:before|after|earlier|later|sooner)\\b)(?:\\s+(?:on|for|in|during|at|over(?!\\s+(?:the\\s+)?(?:coming|weekend|easter|christmas|new))))?\\s+';
+  '(?:but\\s+)?(?:except(?:ing)?|excluding|without|not|never|other\\s+than|apart\\s+from|save(?:\\s+for)?|unless|(?:that|which|if)\\s+(?:are|is|it\\s+is)\\s+not|closed(?=\\s+(?:on|for|in|during|at|over|between|from)\\s)|outside(?:\\s+of)?(?!(?:\\s+of)?\\s+(?:the\\s+)?(?:opening|business|working|office|trading)\\s)|no)(?!\\s+(?:before|after|earlier|later|sooner)\\b)(?:\\s+(?:on|for|in|during|at|over(?!\\s+(?:the\\s+)?(?:coming|weekend|easter|christmas|new))))?\\s+';
 
 export const exceptions = clause((reader, draft) => {
   const word =
@@ -16,7 +16,7 @@ export const exceptions = clause((reader, draft) => {
     reader.take(
       '(?:and\\s+)?(?:also|plus)(?:\\s+on)?\\s+|(?:but\\s+)?(?:only|just)\\b(?:\\s+(?:on|in|during)\\b)?\\s*',
     ) ??
-    reader.take('but\\s+');
+    reader.take('but\\s+(?!on\\b|from\\b)');
   if (!word) return null;
   const kind = /also|plus/i.test(word[0]) ? 'also' : /only|just/i.test(word[0]) ? 'only' : 'not';
   const found = reader.list(() => named(reader, draft, kind));
@@ -63,7 +63,7 @@ function named(reader: Reader, draft: Draft, kind: 'also' | 'only' | 'not'): tru
     else for (const day of days) (kind === 'only' ? draft.days : draft.notDays).add(day);
     return true;
   }
-  const months = monthList(reader);
+  const months = seasonMonths(reader) ?? monthList(reader);
   if (months.length === 0) return null;
   if (kind === 'not') for (const month of months) draft.notMonths.add(month);
   else draft.months.push(...months);
@@ -85,12 +85,17 @@ function datesOf(reader: Reader): readonly [LocalDate, LocalDate] | null {
 
 /** "on public holidays", "during the storm timetable". */
 export const calendars = clause((reader, draft) => {
-  reader.take('(?:on|during|in|for|at|when|while)\\s+(?:all\\s+)?');
+  const before = reader.read();
+  const word = reader.take('(?:on|during|in|for|at|when|while)\\s+(?:all\\s+)?');
   const calendar = reader.calendar() ?? holidays(reader);
   if (calendar !== null) reader.take('\\s+(?:is|are)\\s+(?:on|in\\s+force|running|active)\\b');
   if (calendar === null && reader.error === null && reader.take(HOLIDAYS))
     reader.error = 'No calendar of holidays is known: add one to the calendars, or name one of them.';
   if (calendar === null) return reader.error === null ? null : true;
+  // "weekdays on storm-days" are those of both, "weekends and holidays" those of either.
+  const isAnother = /(?:\b(?:and|or)|&) *$/i.test(before) || (word === null && /, *$/.test(before));
+  if (isAnother && (draft.days.size > 0 || draft.rule !== undefined))
+    reader.error = 'Days of the week and the days of a calendar are two bookings: say one of them here.';
   draft.only.push(calendar);
   return true;
 });

@@ -265,6 +265,22 @@ test.each<[time: string, said: string, meant: When]>([
   ['11:50', 'overnight from 11', { from: '2026-11-26', windows: [['23:00', '06:00']] }],
   ['11:50', 'afternoon at 12 for 20 minutes', { from: '2026-11-26', to: '2026-11-26', windows: [['12:00', '12:20']] }],
   ['11:50', 'at noon for 20 minutes', { from: '2026-11-26', to: '2026-11-26', windows: [['12:00', '12:20']] }],
+  [
+    '11:50',
+    'twice a day at 8 and 18 for 20 minutes',
+    {
+      from: '2026-11-26',
+      windows: [
+        ['08:00', '08:20'],
+        ['18:00', '18:20'],
+      ],
+    },
+  ],
+  ['11:50', 'today from 3 to 5', { from: '2026-11-26', to: '2026-11-26', windows: [['15:00', '17:00']] }],
+  ['11:50', '3 to 5 today', { from: '2026-11-26', to: '2026-11-26', windows: [['15:00', '17:00']] }],
+  ['02:00', 'today from 3 to 5', { from: '2026-11-26', to: '2026-11-26', windows: [['03:00', '05:00']] }],
+  ['11:50', 'today from 03:00 to 05:00', { from: '2026-11-26', to: '2026-11-26', windows: [['03:00', '05:00']] }],
+  ['11:50', 'today from 11 to 1', { from: '2026-11-26', to: '2026-11-26', windows: [['11:00', '13:00']] }],
 ])('at %s, "%s"', (time, said, meant) => {
   expect(orThrow(readWhen(said, at(time)))).toEqual(meant);
 });
@@ -299,6 +315,8 @@ test.each<[time: string, said: string, others: string[]]>([
   ['11:50', 'morning of the 24th', ['the 24th of the month 06:00–12:00, from 26 Nov 2026']],
   ['11:50', 'afternoon at 12 for 20 minutes', ['daily 12:00–12:20, from 26 Nov 2026']],
   ['11:50', 'at noon for 20 minutes', ['daily 12:00–12:20, from 26 Nov 2026']],
+  ['11:50', 'twice a day at 8 and 18 for 20 minutes', ['daily 20:00–20:20, 18:00–18:20, from 26 Nov 2026']],
+  ['11:50', 'today from 11 to 1', ['11:00–01:00, 26 Nov 2026']],
 ])('at %s, "%s" can also be meant as %j', (time, said, others) => {
   expect(
     readingsOf(said, at(time))

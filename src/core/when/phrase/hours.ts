@@ -175,6 +175,12 @@ function between(reader: Reader, draft: Draft): true | null {
     // 9 to 5 ends in the afternoon, unless it is meant over night.
     const startsByNoon = isBare(start[0]) || /^12/.test(first ?? '');
     const overNight = startsByNoon && isBare(end[0]) && first !== null && last !== null && last <= first;
+    // Of today, what is still to come: "today from 3 to 5".
+    const { time: now, today } = reader.context;
+    const isToday = (draft.from === today && draft.to === today) || reader.sees('\\s*,?\\s*today\\b');
+    const isOver = first !== null && last !== null && first < last && (parseClock(last) ?? 0) <= (now ?? -1);
+    if (isToday && isOver && isBare(start[0]) && isBare(end[0]) && draft.part === undefined && !saysPart(reader))
+      return addWindow(reader, draft, laterEdge(first, 12 * 60), laterEdge(last, 12 * 60));
     if (overNight && draft.part === undefined && !saysPart(reader) && reader.ways.of('over night', 2) === 0)
       return addWindow(reader, draft, start[0], laterEdge(last, 12 * 60));
     return addWindow(reader, draft, withHalf(start[0], end[0]), end[0]);

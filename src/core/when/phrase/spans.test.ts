@@ -127,6 +127,94 @@ test.each<[today: string, said: string, meant: When]>([
   ['2026-01-31', 'next winter', { from: '2026-12-01', to: '2027-02-28' }],
   ['2026-12-01', 'next winter', { from: '2027-12-01', to: '2028-02-29' }],
   ['2026-06-01', 'next winter', { from: '2026-12-01', to: '2027-02-28' }],
+  ['2026-11-26', 'daily but Mondays', { from: '2026-11-26', repeat: 'FREQ=WEEKLY;BYDAY=TU,WE,TH,FR,SA,SU' }],
+  [
+    '2026-11-26',
+    'weekdays on storm days',
+    { from: '2026-11-26', repeat: 'FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR', only: ['storm-days'] },
+  ],
+  [
+    '2026-11-26',
+    'on public holidays and storm days',
+    { from: '2026-11-26', only: ['public-holidays-norway', 'storm-days'] },
+  ],
+  [
+    '2026-11-26',
+    'weekdays that are not public holidays',
+    { from: '2026-11-26', repeat: 'FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR', not: ['public-holidays-norway'] },
+  ],
+  [
+    '2026-11-26',
+    '1 November to 31 March, daily 16:00-08:00',
+    { from: '2026-11-01', to: '2027-03-31', windows: [['16:00', '08:00']] },
+  ],
+  ['2026-11-26', '24 Nov to 3 Dec', { from: '2026-11-24', to: '2026-12-03' }],
+  ['2026-11-26', '24 November 2026 to 3 December', { from: '2026-11-24', to: '2026-12-03' }],
+  ['2026-11-26', '20 Nov to 25 Nov', { from: '2027-11-20', to: '2027-11-25' }],
+  ['2026-06-26', 'Easter to Christmas', { from: '2027-03-28', to: '2027-12-25' }],
+  ['2026-11-26', 'Mon 23 Nov to Sun 6 Dec', { from: '2026-11-23', to: '2026-12-06' }],
+  ['2026-11-26', 'Sun 1 Nov to 31 March', { from: '2026-11-01', to: '2027-03-31' }],
+  ['2026-11-26', 'from 1.11. to 31.3.', { from: '2026-11-01', to: '2027-03-31' }],
+  ['2026-11-26', 'not in the summer', { from: '2026-11-26', repeat: 'FREQ=DAILY;BYMONTH=1,2,3,4,5,9,10,11,12' }],
+  [
+    '2026-11-26',
+    'weekdays except winter',
+    { from: '2026-11-26', repeat: 'FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR;BYMONTH=3,4,5,6,7,8,9,10,11' },
+  ],
+  ['2026-11-26', 'a fortnight from 1 December', { from: '2026-12-01', to: '2026-12-14' }],
+  ['2026-11-26', 'any time on Fridays', { from: '2026-11-26', repeat: 'FREQ=WEEKLY;BYDAY=FR' }],
+  ['2026-11-26', 'Nov 1 - Mar 31', { from: '2026-11-01', to: '2027-03-31' }],
+  ['2026-11-26', 'every year from 1 Nov to 31 March', { from: '2026-11-26', repeat: 'FREQ=DAILY;BYMONTH=11,12,1,2,3' }],
+  [
+    '2026-11-26',
+    'from 6 am to 9 am on school days',
+    { from: '2026-11-26', repeat: 'FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR', windows: [['06:00', '09:00']] },
+  ],
+  [
+    '2026-11-26',
+    'all next week, mornings only',
+    { from: '2026-11-30', to: '2026-12-06', windows: [['06:00', '12:00']] },
+  ],
+  [
+    '2026-11-26',
+    'on the last Friday of each month from 16:00',
+    { from: '2026-11-26', repeat: 'FREQ=MONTHLY;BYDAY=-1FR', windows: [['16:00', '24:00']] },
+  ],
+  ['2026-11-26', 'between Christmas and New Year', { from: '2026-12-25', to: '2027-01-01' }],
+  ['2026-11-26', 'from Christmas to New Year', { from: '2026-12-25', to: '2027-01-01' }],
+  ['2026-11-26', 'starting Monday for three weeks', { from: '2026-11-30', to: '2026-12-20' }],
+  [
+    '2026-11-26',
+    'in the winter months, weekdays only',
+    { from: '2026-12-01', to: '2027-02-28', repeat: 'FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR' },
+  ],
+  [
+    '2026-11-26',
+    '5.12., 12.12. and 19.12.',
+    { from: '2026-12-05', to: '2026-12-05', also: ['2026-12-12', '2026-12-19'] },
+  ],
+  ['2026-11-26', 'Thursday the 3rd of December', { from: '2026-12-03', to: '2026-12-03' }],
+  [
+    '2026-11-26',
+    '7-9 pm Thursdays',
+    { from: '2026-11-26', repeat: 'FREQ=WEEKLY;BYDAY=TH', windows: [['19:00', '21:00']] },
+  ],
+  [
+    '2026-11-26',
+    '8:30am-4:45pm M-F',
+    { from: '2026-11-26', repeat: 'FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR', windows: [['08:30', '16:45']] },
+  ],
+  [
+    '2026-11-26',
+    '0800-1645 Mon-Fri',
+    { from: '2026-11-26', repeat: 'FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR', windows: [['08:00', '16:45']] },
+  ],
+  [
+    '2026-11-26',
+    '15 minutes before opening until 15 minutes after opening',
+    { from: '2026-11-26', windows: [['opens-00:15', 'opens+00:15']] },
+  ],
+  ['2026-11-26', 'just this Friday', { from: '2026-11-27', to: '2026-11-27' }],
 ])('on %s, "%s"', (today, said, meant) => {
   expect(orThrow(readWhen(said, on(today)))).toEqual(meant);
 });
@@ -157,6 +245,7 @@ test.each<[today: string, said: string, others: string[]]>([
   ['2026-02-17', 'on the 31st', ['the 31st of the month, from 17 Feb 2026']],
   ['2026-03-31', 'next summer', ['1 Jun 2027 to 31 Aug 2027']],
   ['2026-06-01', 'next winter', ['1 Dec 2027 to 29 Feb 2028']],
+  ['2026-11-26', 'in the winter months, weekdays only', ['weekdays in Dec, Jan, Feb, from 26 Nov 2026']],
 ])('on %s, "%s" can also be meant as %j', (today, said, others) => {
   expect(
     readingsOf(said, on(today))
@@ -168,6 +257,26 @@ test.each<[today: string, said: string, others: string[]]>([
 test.each<[today: string, said: string, sentence: string]>([
   ['2026-02-17', 'first 29 days of March', 'Write 1 to 28 days, or one to four weeks.'],
   ['2026-02-17', '29 February 2027', 'There is no 29 February 2027: write a date that exists.'],
+  [
+    '2026-11-26',
+    'daily, but on storm days only until noon',
+    '"but on storm days only until noon" is not understood: write it as "weekdays 05:30–10:00, 1 Dec to 28 Feb, not on storm-days".',
+  ],
+  [
+    '2026-11-26',
+    'daily but on Mondays',
+    '"but on Mondays" is not understood: write it as "weekdays 05:30–10:00, 1 Dec to 28 Feb, not on storm-days".',
+  ],
+  [
+    '2026-11-26',
+    'weekends and public holidays',
+    'Days of the week and the days of a calendar are two bookings: say one of them here.',
+  ],
+  [
+    '2026-11-26',
+    'weekends, public holidays',
+    'Days of the week and the days of a calendar are two bookings: say one of them here.',
+  ],
 ])('on %s, "%s" is refused: %s', (today, said, sentence) => {
   expect(readWhen(said, on(today))).toMatchObject({ ok: false, message: sentence });
 });

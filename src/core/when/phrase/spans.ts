@@ -34,7 +34,9 @@ export const spans = clause((reader, draft) => {
     reader.take(`for\\s+(?:a\\s+total\\s+of\\s+)?(${NUMBER})\\s+(day|week|month|year)s?\\b`) ??
     reader.take(`(?:the\\s+)?next\\s+(?!an?\\b)(${NUMBER})\\s+(day|week|month|year)s?\\b`) ??
     reader.take(`(${NUMBER})\\s+(day|week|month|year)s?(?=\\s*,?\\s+(?:from|starting|beginning|as\\s+of)\\b)`) ??
-    (reader.take('for\\s+a\\s+fortnight\\b') ? ['', '2', 'week'] : null);
+    (reader.take('(?:for\\s+)?a\\s+fortnight(?=\\s+(?:from|starting|beginning)\\b)|for\\s+a\\s+fortnight\\b')
+      ? ['', '2', 'week']
+      : null);
   if (length) {
     const count = numberOf(length[1] ?? '1');
     if (count < 1) reader.error = 'Write for how many days or weeks: at least 1.';
@@ -227,6 +229,15 @@ const SEASONS: Readonly<Record<string, readonly [number, number]>> = {
   autumn: [9, 11],
   winter: [12, 2],
 };
+
+/** The months of a season that is named; null for none. */
+export function seasonMonths(reader: Reader): number[] | null {
+  const found = reader.take(`(?:the\\s+)?(${Object.keys(SEASONS).join('|')})(?:\\s+months)?\\b`)?.[1];
+  const [first, last] = SEASONS[found?.toLowerCase() ?? ''] ?? [0, 0];
+  return first === 0
+    ? null
+    : Array.from({ length: ((last - first + 12) % 12) + 1 }, (_, i) => ((first - 1 + i) % 12) + 1);
+}
 
 const SEASON = `(?:(?:in|during|over|for|all|this|next|every|each)\\s+)?(?:the\\s+)?(?:whole\\s+)?(${Object.keys(SEASONS).join('|')})(?:\\s+(?:months?|season)\\b)?(?:\\s+(?:of\\s+)?${YEAR})?\\b`;
 const MONTH_RANGE = `(?:(?:from|between)\\s+)?${MONTH}(?:\\s+${YEAR})?(?:${TO}|\\s+and\\s+)${MONTH}(?:\\s+${YEAR})?${NO_DAY}`;
