@@ -21,6 +21,10 @@ export function shortRange(reader: Reader): readonly [LocalDate, LocalDate] | nu
   });
 }
 
+const TOO_LONG =
+  'A booking has the same hours on each of its days, and less than a day of them: write "1 to 5 Dec 10:00–18:00" for hours of each day, or book the first day, those between and the last one apart.';
+const PART = '(?:morning|afternoon|evening|night)s?\\b';
+
 /** A moment: a date or the next such weekday, and a time of its day. */
 interface Point {
   readonly date: LocalDate;
@@ -33,6 +37,15 @@ interface Point {
  * than a day has no hours that are the same on each of its days: told, not guessed.
  */
 export const stretch = clause((reader, draft) => {
+  // "from Friday evening to Sunday night"
+  if (
+    reader.sees(
+      `(?:from\\s+)?(?:[\\w.]+\\s+){1,3}?${PART}${TO}(?!${PART}|\\d{1,2}(?:st|nd|rd|th)?\\b(?!\\.?\\s*(?:of\\s+)?${MONTH}))(?:[\\w.]+\\s+){1,3}?(?:${PART}|\\d)`,
+    )
+  ) {
+    reader.error = TOO_LONG;
+    return true;
+  }
   const { today } = reader.context;
   const own: Point = { date: today, edge: nowEdge(reader), weekday: false };
   let first: Point | null = null;
@@ -59,8 +72,7 @@ export const stretch = clause((reader, draft) => {
   const weekly = first.weekday && last.weekday;
   const within = days === 0 ? first.edge < last.edge : days === 1 && last.edge <= first.edge;
   if (!within) {
-    reader.error =
-      'A booking has the same hours on each of its days, and less than a day of them: write "1 to 5 Dec 10:00–18:00" for hours of each day, or book the first day, those between and the last one apart.';
+    reader.error = TOO_LONG;
     return true;
   }
   draft.windows.push([first.edge, last.edge]);

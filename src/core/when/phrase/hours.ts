@@ -25,7 +25,9 @@ export const now = clause((reader, draft) => {
     return addDate(reader, draft, addDays(reader.context.today, Math.floor(at / DAY_MS)));
   }
   const lasts =
-    reader.take(`(?:for\\s+|(?:(?:for|in|over|during|within)\\s+)?(?:the\\s+)?next\\s+|\\+\\s*)(${LENGTH}|hour\\b)`) ??
+    reader.take(
+      `(?:for\\s+|(?:(?:for|in|over|during|within)\\s+)?(?:the\\s+)?next\\s+|\\+\\s*)(${LENGTH}|hour\\b)(?!\\s+(?:before|after)\\b)`,
+    ) ??
     reader.take(`(${LENGTH})(?=\\s+(?:at|from|starting)\\b)`) ??
     (draft.begins === undefined ? null : reader.take(`(${LENGTH})(?!\\s+(?:before|after)\\b)`));
   if (!lasts) return null;
@@ -89,8 +91,8 @@ function hoursUnlessSaid(reader: Reader, draft: Draft, part: string, [start, end
     draft.begins = inPart(part, [draft.begins, '24:00'], draft.bare)[0];
   if (
     draft.begins === undefined &&
-    !reader.sees(`\\s*,?\\s*(?:from\\s+|between\\s+|after\\s+|until\\s+|till\\s+|before\\s+|at\\s+)?${EDGE}`) &&
-    !reader.sees(`\\s*,?\\s*(?:from|after|until|till|before|at)\\s+${HOUR}`) &&
+    !reader.sees(`\\s*,?\\s*(?:from\\s+|between\\s+|after\\s+|until\\s+|till\\s+|to\\s+|before\\s+|at\\s+)?${EDGE}`) &&
+    !reader.sees(`\\s*,?\\s*(?:from|after|until|till|to|before|at)\\s+${HOUR}`) &&
     !reader.sees(`\\s*,?\\s*(?:from\\s+|between\\s+)?${HOUR}(?:${TO}|\\s+and\\s+)`)
   )
     draft.windows.push([start, end]);
@@ -193,6 +195,7 @@ const saysPart = (reader: Reader) =>
 
 function oneSided(reader: Reader, draft: Draft): true | null {
   return reader.attempt(() => {
+    reader.take(`for\\s+(?:the\\s+)?(?=${LENGTH}\\s+(?:before|after)\\b)`);
     const bound = reader.take(
       '(?:but\\s+)?not?\\s+(before|earlier\\s+than|sooner\\s+than|after|later\\s+than)\\s+',
     )?.[1];
@@ -205,7 +208,9 @@ function oneSided(reader: Reader, draft: Draft): true | null {
     if (!edge) return null;
     const upTo = open !== undefined && /^(until|till|before|up|by|to)/.test(open);
     if (upTo)
-      return /^(until|till)/.test(open) ? setEnd(reader, draft, edge[0]) : addWindow(reader, draft, '00:00', edge[0]);
+      return /^(until|till|to)/.test(open)
+        ? setEnd(reader, draft, edge[0])
+        : addWindow(reader, draft, '00:00', edge[0]);
     const begins = eitherHalf(reader, draft, edge[0], false);
     if (begins === null) return timeError(reader, edge[0]);
     if (begins === '12:00' && (draft.partHours?.[0] ?? begins) > begins) return midnightError(reader);

@@ -215,6 +215,40 @@ test.each<[today: string, said: string, meant: When]>([
     { from: '2026-11-26', windows: [['opens-00:15', 'opens+00:15']] },
   ],
   ['2026-11-26', 'just this Friday', { from: '2026-11-27', to: '2026-11-27' }],
+  [
+    '2026-11-26',
+    'Friday evening to 22:00',
+    { from: '2026-11-26', repeat: 'FREQ=WEEKLY;BYDAY=FR', windows: [['18:00', '22:00']] },
+  ],
+  [
+    '2026-11-26',
+    'weekdays morning to 11',
+    { from: '2026-11-26', repeat: 'FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR', windows: [['06:00', '11:00']] },
+  ],
+  ['2026-11-26', 'for an hour before closing', { from: '2026-11-26', windows: [['closes-01:00', 'closes']] }],
+  [
+    '2026-11-26',
+    'for the 2 hours before closing on Fridays',
+    { from: '2026-11-26', repeat: 'FREQ=WEEKLY;BYDAY=FR', windows: [['closes-02:00', 'closes']] },
+  ],
+  ['2026-11-26', 'this coming weekend', { from: '2026-11-28', to: '2026-11-29' }],
+  ['2026-11-26', 'this coming week', { from: '2026-11-26', to: '2026-11-29' }],
+  ['2026-11-26', 'the week after next', { from: '2026-12-07', to: '2026-12-13' }],
+  ['2026-11-26', 'the month after next', { from: '2027-01-01', to: '2027-01-31' }],
+  ['2026-12-31', 'the month after next', { from: '2027-02-01', to: '2027-02-28' }],
+  ['2026-11-26', 'the weekend of 12 December', { from: '2026-12-12', to: '2026-12-13' }],
+  ['2026-11-26', 'the weekend of 14 December', { from: '2026-12-19', to: '2026-12-20' }],
+  ['2026-11-26', 'the weekend before Christmas', { from: '2026-12-19', to: '2026-12-20' }],
+  ['2026-11-26', 'the weekend before 13 December', { from: '2026-12-12', to: '2026-12-13' }],
+  ['2026-11-26', 'the weekend before 12 December', { from: '2026-12-05', to: '2026-12-06' }],
+  ['2026-11-26', 'the weekend after 12 December', { from: '2026-12-19', to: '2026-12-20' }],
+  ['2026-11-26', 'the weekend after 10 December', { from: '2026-12-12', to: '2026-12-13' }],
+  ['2026-11-26', 'all Sundays', { from: '2026-11-26', repeat: 'FREQ=WEEKLY;BYDAY=SU' }],
+  ['2026-11-26', 'on all Sundays', { from: '2026-11-26', repeat: 'FREQ=WEEKLY;BYDAY=SU' }],
+  ['2026-11-26', 'all day Sunday', { from: '2026-11-26', repeat: 'FREQ=WEEKLY;BYDAY=SU' }],
+  ['2026-11-26', 'for the rest of December', { from: '2026-12-01', to: '2026-12-31' }],
+  ['2026-12-10', 'the rest of December', { from: '2026-12-10', to: '2026-12-31' }],
+  ['2026-11-26', 'the rest of the week', { from: '2026-11-26', to: '2026-11-29' }],
 ])('on %s, "%s"', (today, said, meant) => {
   expect(orThrow(readWhen(said, on(today)))).toEqual(meant);
 });
@@ -276,6 +310,31 @@ test.each<[today: string, said: string, sentence: string]>([
     '2026-11-26',
     'weekends, public holidays',
     'Days of the week and the days of a calendar are two bookings: say one of them here.',
+  ],
+  [
+    '2026-11-26',
+    'from Friday evening to Sunday night',
+    'A booking has the same hours on each of its days, and less than a day of them: write "1 to 5 Dec 10:00–18:00" for hours of each day, or book the first day, those between and the last one apart.',
+  ],
+  [
+    '2026-11-26',
+    'Friday evening to Sunday 20:00',
+    'A booking has the same hours on each of its days, and less than a day of them: write "1 to 5 Dec 10:00–18:00" for hours of each day, or book the first day, those between and the last one apart.',
+  ],
+  [
+    '2026-11-26',
+    'from 5 Dec evening to 7 Dec morning',
+    'A booking has the same hours on each of its days, and less than a day of them: write "1 to 5 Dec 10:00–18:00" for hours of each day, or book the first day, those between and the last one apart.',
+  ],
+  [
+    '2026-11-26',
+    'from morning to evening',
+    '"from morning to evening" is not understood: write it as "weekdays 05:30–10:00, 1 Dec to 28 Feb, not on storm-days".',
+  ],
+  [
+    '2026-11-26',
+    'for 30 minutes after opening',
+    '30 min after opening begins something: say until when, as "30 min after opening to closing", or for how long, as "30 min after opening for 20 minutes".',
   ],
 ])('on %s, "%s" is refused: %s', (today, said, sentence) => {
   expect(readWhen(said, on(today))).toMatchObject({ ok: false, message: sentence });

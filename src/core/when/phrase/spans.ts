@@ -21,6 +21,10 @@ export const spans = clause((reader, draft) => {
   }
   const rest = reader.take('(?:for\\s+)?(?:the\\s+)?rest\\s+of\\s+(?:the\\s+|this\\s+)?(week|month|year)\\b');
   if (rest) return setRange(reader, draft, today, endOf(today, unitOf(rest[1])));
+  const restOf = reader.attempt(() =>
+    reader.take('(?:for\\s+)?(?:the\\s+)?rest\\s+of\\s+(?=[a-z])') ? monthSpan(reader, draft) : null,
+  );
+  if (restOf) return restOf;
   const named = namedDays(reader);
   if (named) return setRange(reader, draft, ...named);
   const moment = reader.sees(`${NUMBER}\\s+(?:day|week|month)s?\\s+from\\s+(?:now|today)\\b`);
@@ -57,6 +61,12 @@ export function namedDays(reader: Reader): readonly [LocalDate, LocalDate] | nul
   const { today } = reader.context;
   if (reader.take('(?:over\\s+|on\\s+|during\\s+)?(?:the\\s+)?easter\\s+(?:weekend|holidays?)\\b'))
     return overDays(reader, 'easter');
+  const second = reader.take('(?:the\\s+)?(week|month)\\s+after\\s+next\\b')?.[1]?.toLowerCase();
+  if (second !== undefined) {
+    const [first] = spanNamed(today, 'next', second);
+    const from = later(first, 1, second as Unit);
+    return [from, endOf(from, second as Unit)];
+  }
   const over = reader.take(
     `over\\s+(?:the\\s+)?(?:(coming\\s+)?weekend|(${Object.keys(FEASTS_OF_DAYS).join('|')}))\\b(?!\\s+week\\b)`,
   );
@@ -76,7 +86,7 @@ export function namedDays(reader: Reader): readonly [LocalDate, LocalDate] | nul
     return [first, addDays(first, 6)];
   }
   const named = reader.take(
-    '(?:(?:for|during|in|over)\\s+)?(?:(?:the\\s+)?(?:all|whole)\\s+(?:of\\s+)?)?(?:the\\s+)?(this|next|coming|following|all|whole)\\s+(week(?:end)?|month|quarter|year)\\b',
+    '(?:(?:for|during|in|over)\\s+)?(?:(?:the\\s+)?(?:all|whole)\\s+(?:of\\s+)?)?(?:the\\s+)?((?:this\\s+)?coming|this|next|following|all|whole)\\s+(week(?:end)?|month|quarter|year)\\b',
   );
   return named && spanNamed(today, named[1] ?? '', named[2] ?? '');
 }
@@ -122,6 +132,23 @@ function weekSpan(reader: Reader, draft: Draft): true | null {
     const to = last >= first ? addDays(from, (last - first) * 7 + 6) : addDays(mondayOfWeekOne(year + 1), last * 7 - 1);
     return setRange(reader, draft, from, to);
   }
+  const weekend = reader.attempt(() => {
+    const side = reader.take('(?:on\\s+)?(?:the\\s+)?week-?end\\s+(of|before|after)\\s+(?:the\\s+)?')?.[1];
+    const date = side === undefined ? null : reader.date();
+    if (side === undefined || date === null) return null;
+    const saturday = addDays(date, 5 - weekdayIndex(date));
+    const isOf = /of/i.test(side);
+    // The one before a Sunday is that of the week before.
+    const first = isOf
+      ? saturday
+      : /before/i.test(side)
+        ? addDays(date, -((weekdayIndex(date) + 1) % 7) - 1)
+        : saturday > date
+          ? saturday
+          : addDays(saturday, 7);
+    return setRange(reader, draft, first, addDays(first, 1));
+  });
+  if (weekend) return weekend;
   return reader.attempt(() => {
     const named = reader.take(
       '(?:in\\s+|during\\s+)?(?:the\\s+)?(?:w/c\\s+|weeks?\\s+(?:(commencing|beginning|starting|of|from)|(before|after))\\s+)(?:the\\s+)?',

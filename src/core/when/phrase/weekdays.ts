@@ -29,7 +29,7 @@ export function weekdayList(reader: Reader): number[] {
 /** What stands before weekdays and says no more than that they are meant: "on", "each", and "from" before a range of them. */
 function takeEach(reader: Reader): void {
   if (reader.take('(?:weekly|every\\s+week|each\\s+week|once\\s+a\\s+week),?\\s+(?:on\\s+)?')) return;
-  if (reader.take('(?:on|every|each)\\s+(?:the\\s+)?')) return;
+  if (reader.take(`(?:(?:on|every|each)\\s+(?:all\\s+)?(?:the\\s+)?|all\\s+(?=${DAY}))`)) return;
   if (reader.sees(`from\\s+${DAY}${TO}${DAY}`) && reader.ways.of('each week', 2) === 0) reader.take('from\\s+');
 }
 
