@@ -176,7 +176,9 @@ function between(reader: Reader, draft: Draft): true | null {
     }
     // 9 to 5 ends in the afternoon, unless it is meant over night.
     const startsByNoon = isBare(start[0]) || /^12/.test(first ?? '');
-    const overNight = startsByNoon && isBare(end[0]) && first !== null && last !== null && last <= first;
+    // "11:00–10:30" is how a window over night is written down.
+    const isExact = to?.[0].includes('–') && [start, end].every(([one]) => /^\d\d:\d\d/.test(one.trim()));
+    const overNight = !isExact && startsByNoon && isBare(end[0]) && first !== null && last !== null && last <= first;
     // Of today, what is still to come: "today from 3 to 5".
     const { time: now, today } = reader.context;
     const isToday = (draft.from === today && draft.to === today) || reader.sees('\\s*,?\\s*today\\b');
