@@ -5,7 +5,6 @@ import { forecastBench } from './forecast';
 import { docketBench } from './docket';
 import { publishBench } from './publish';
 import { nowBench } from './now';
-import { putOnBench } from './put-on';
 import { planBench } from './plan';
 import { playlistsBench } from './playlists';
 import { playerMemoryBench } from './player-memory';
@@ -16,7 +15,6 @@ const BENCHES: Record<string, () => Promise<void>> = {
   findings: findingsBench,
   docket: docketBench,
   publish: publishBench,
-  'put-on': putOnBench,
   now: nowBench,
   plan: planBench,
   edits: editsBench,
