@@ -43,8 +43,8 @@ export function OwnKeys({
         Your keys for programs
       </h2>
       <p className="text-sm text-faint">
-        With one a program sends files into the library in your name, as <code>lanternpost upload</code> does; with the
-        right to, it also reads and replaces the plan, and publishes (<code>lanternpost publish</code>).
+        With one a program sends files into the library in your name, as <code>lanternpost upload</code> does; where you
+        say so, it also reads and replaces the plan, and publishes (<code>lanternpost publish</code>).
       </p>
       {made && (
         <div className="mt-2">

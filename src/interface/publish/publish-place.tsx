@@ -109,7 +109,10 @@ function Waiting({
   const isReady = !busy && problems.length === 0 && screens !== undefined && (isWhole || chosen.length > 0);
   const words = screens === undefined ? '' : ` to ${counted(screens.length, 'screen')}`;
   const publish = async () => {
-    if (await onPublish({ note, ...(isWhole ? {} : { chosen: keys }) })) setNote('');
+    if (!(await onPublish({ note, ...(isWhole ? {} : { chosen: keys }) }))) return;
+    setNote('');
+    // What somebody makes of these later is another change: it is not chosen with them.
+    if (!isWhole) choice.choose([]);
   };
   return (
     <>
