@@ -164,7 +164,7 @@ async function idle(actor: Actor, page: Page, url: string): Promise<void> {
   const players = await rows<{ id: string; screen: string; hash: string }>(
     `SELECT p.id, o.slug AS screen, e.hash FROM players p JOIN plan_objects o ON o.id = p.screen_id
      JOIN edition_screens e ON e.screen = o.slug
-     WHERE p.network_id = $1 AND e.edition_id = (SELECT id FROM editions WHERE network_id = $1 ORDER BY number DESC LIMIT 1)`,
+     WHERE p.network_id = $1 AND e.edition_id = (SELECT id FROM editions WHERE network_id = $1 AND number IS NOT NULL ORDER BY number DESC LIMIT 1)`,
     [actor.networkId],
   );
   const beat = async (from: number, count: number) => {

@@ -14,6 +14,8 @@ import { draftPlan, edit } from '@/services/plan';
 import { pairScreen } from '@/services/screens';
 import { median, print, timed } from './figure';
 import { bind, launch, signedIn } from './instance';
+import { largePublicationBench } from './large-publication';
+import { onTimeBench } from './on-time';
 
 const ROUNDS = 10;
 
@@ -151,6 +153,8 @@ async function publishing(browser: Browser, page: Page, instance: Instance): Pro
     met: value < 3,
   });
   await hardware.close();
+  await onTimeBench(browser, actor, instance);
+  await largePublicationBench(actor);
   await closeDatabase();
 }
 

@@ -396,3 +396,15 @@ test('a row that names a test is true where that test passed, and only there', (
   expect(untold([row('a.test.ts › one'), row('a.test.ts › group'), row('here')], passed)).toEqual([]);
   expect(untold([row('a.test.ts › three'), row('b.test.ts › one')], passed)).toHaveLength(2);
 });
+
+test('a row names a test from its outermost group on', () => {
+  const quoted = (title: string) => title.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
+  const inner = ROWS.filter(({ test: named }) => {
+    const [file = '', title] = named.split(' › ');
+    if (!title) return false;
+    const text = readFileSync(file, 'utf8');
+    const begins = (indent: string) => new RegExp(`^${indent}(describe|it|test)\\(\\s*['"\`]${quoted(title)}`, 'm');
+    return begins('\\s+').test(text) && !begins('').test(text);
+  });
+  expect(inner.map(({ test: named }) => named)).toEqual([]);
+});

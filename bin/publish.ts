@@ -1,12 +1,13 @@
 import { options, type Command } from './options';
-import { orRefuse, readPlanFile } from './plan-file';
-import { planFile } from '@/core';
+import { cannot, orRefuse, readPlanFile } from './plan-file';
+import { parseInstant, planFile } from '@/core';
 import { SERVER_OPTIONS, ServerClient, serverOf } from './server-client';
 
-const usage = `publish --server URL [--plan FILE] [--note TEXT]
+const usage = `publish --server URL [--plan FILE] [--note TEXT] [--at INSTANT]
        Publishes all that waits on the server. With a plan file ("-": standard input) the draft is first made equal to it: what waits there
        and is not in the file goes with it. One JSON object: edition (null where nothing was to be published), changes (how many the file
-       made), screens (how many got another program). Exits 2, and publishes nothing, where somebody changes the plan meanwhile, or it can't be
+       made), screens (how many got another program). With an instant (2026-12-01T05:30:00Z) it is planned for then: planned is that instant,
+       and edition null. Exits 2, and publishes nothing, where somebody changes the plan meanwhile, or it can't be
        published. The key stands in LANTERNPOST_KEY (or --key).`;
 
 interface Waiting {
@@ -19,9 +20,16 @@ export const command: Command = {
   usage,
   run: (args) =>
     orRefuse(async () => {
-      const given = options(args, { ...SERVER_OPTIONS, plan: { type: 'string' }, note: { type: 'string' } }, usage);
+      const given = options(
+        args,
+        { ...SERVER_OPTIONS, plan: { type: 'string' }, note: { type: 'string' }, at: { type: 'string' } },
+        usage,
+      );
       const client = new ServerClient(...serverOf(given));
-      // Read before anything is sent: a file with mistakes changes nothing.
+      // Read before anything is sent: what is wrong changes nothing.
+      const at = given.at === undefined ? null : parseInstant(given.at);
+      if (given.at !== undefined && at === null)
+        throw cannot('/at', `"${given.at}" is no instant: write it as 2026-12-01T05:30:00Z.`);
       const plan = given.plan ? planFile(readPlanFile(given.plan)) : null;
       const { changes } = plan
         ? ((await client.send('PUT', '/api/plan', plan)) as { readonly changes: number })
@@ -32,6 +40,13 @@ export const command: Command = {
         return 0;
       }
       const { note } = given;
+      if (at !== null) {
+        const planned = (await client.send('POST', '/api/planned', { basedOn: change, note, at })) as {
+          readonly at: string;
+        };
+        console.log(JSON.stringify({ edition: null, planned: planned.at, changes, screens: screens.length }));
+        return 0;
+      }
       const { number } = (await client.send('POST', '/api/editions', { basedOn: change, note })) as {
         readonly number: number;
       };

@@ -25,7 +25,14 @@ interface Frame {
   /** Layers that are seen: two in a transition. */
   readonly layers: number;
 }
-/** A film or sound that plays, where it may be heard. */
+/** A piece of music, from when to when, in seconds of the sound card's clock. */
+interface Cue {
+  readonly begins: number;
+  readonly ends: number;
+  /** Whether it was begun before its time, to follow another. */
+  readonly isAhead: boolean;
+}
+/** A film or music that plays, where it may be heard. */
 interface Heard {
   readonly at: number;
   readonly tag: string;
@@ -114,7 +121,7 @@ test('each frame shows what is due, none is blank, both are in step, and sound i
   const switches = new Map<Name, Map<number, number>>();
   for (const name of NAMES) {
     const player = players.get(name) as Page;
-    const { frames, heard } = await player.evaluate(() => (window as unknown as Watched).watched);
+    const { frames, heard, cues } = await player.evaluate(() => (window as unknown as Watched).watched);
     const seen = frames.filter(({ at }) => at >= from && at < to);
     expect(seen.length).toBeGreaterThan(SECONDS * 5);
     expect(seen.filter(({ covered }) => !covered)).toEqual([]);
@@ -147,9 +154,15 @@ test('each frame shows what is due, none is blank, both are in step, and sound i
     expect(new Set(films.map(({ volume }) => volume))).toEqual(new Set([0.5]));
     const out = films.filter(({ at }) => !asked.some((play) => play.from - LATE_MS <= at && at < play.to + LATE_MS));
     expect(out.length).toBeLessThanOrEqual(films.length * LATE_SHARE);
-    const music = loud.filter(({ tag }) => tag === 'AUDIO');
+    const music = loud.filter(({ tag }) => tag === 'MUSIC');
     expect(music.length).toBeGreaterThan(seen.length * 0.9);
-    expect(new Set(music.map(({ volume }) => volume))).toEqual(new Set([0.25]));
+    expect(new Set(music.map(({ volume }) => Number(volume.toFixed(3))))).toEqual(new Set([0.25]));
+    // Each sound that was begun ahead begins where the one before ends, to a sample, by the sound card's own clock.
+    const joins = cues.flatMap(({ begins, isAhead }, i) =>
+      isAhead ? Math.abs(begins - (cues[i - 1]?.ends ?? NaN)) : [],
+    );
+    expect(joins.length).toBeGreaterThanOrEqual(Math.floor(SECONDS / 40));
+    expect(joins.filter((apart) => !(apart < 1 / 48_000))).toEqual([]);
   }
   const [wide, tall] = NAMES.map((name) => switches.get(name) as Map<number, number>);
   const apart = [...(wide ?? [])].map(([due, at]) => Math.abs(at - (tall?.get(due) ?? NaN)));
@@ -167,20 +180,38 @@ const LATE_SHARE = 0.05;
 const NEAR_MS = 100;
 
 interface Watched {
-  watched: { frames: Frame[]; heard: Heard[] };
+  watched: { frames: Frame[]; heard: Heard[]; cues: Cue[] };
 }
 
 /** Writes down, in a player's page, what each frame shows and what is heard. */
 function watch(): void {
   const frames: Frame[] = [];
   const heard: Heard[] = [];
-  Object.assign(window, { watched: { frames, heard } });
+  const cues: Cue[] = [];
+  Object.assign(window, { watched: { frames, heard, cues } });
   const playing = new Set<HTMLMediaElement>();
   const own = HTMLMediaElement.prototype.play;
   HTMLMediaElement.prototype.play = function () {
     playing.add(this);
     return own.call(this);
   };
+  const { start, connect } = AudioBufferSourceNode.prototype;
+  const gains = new Map<AudioNode, GainNode>();
+  Object.assign(AudioBufferSourceNode.prototype, {
+    connect(this: AudioBufferSourceNode, to: GainNode) {
+      gains.set(this, to);
+      return connect.call(this, to as unknown as AudioParam) as unknown as AudioNode;
+    },
+  });
+  AudioBufferSourceNode.prototype.start = function (begins = 0, from = 0) {
+    const ends = begins + ((this.buffer?.duration ?? 0) - from) / this.playbackRate.value;
+    const { context } = this;
+    const cue = { begins, ends, isAhead: begins > context.currentTime };
+    cues.push(cue);
+    playingCues.push({ ...cue, now: () => context.currentTime, volume: gains.get(this)?.gain.value ?? 0 });
+    start.call(this, begins, from);
+  };
+  const playingCues: (Cue & { now: () => number; volume: number })[] = [];
   const drawn = (layer: HTMLElement) =>
     !layer.hidden &&
     (layer instanceof HTMLVideoElement
@@ -207,6 +238,8 @@ function watch(): void {
       if (element.paused || element.muted || element.volume === 0) continue;
       heard.push({ at, tag: element.tagName, volume: element.volume });
     }
+    for (const { begins, ends, now, volume } of playingCues)
+      if (begins <= now() && now() < ends) heard.push({ at, tag: 'MUSIC', volume });
   };
   look();
 }

@@ -353,3 +353,50 @@ test('several items are dragged together, in the list by mouse and keys, and fro
   await page.keyboard.press('ControlOrMeta+z');
   await expect.poll(order).toBe(before);
 });
+
+test('items are dragged into another playlist, alone or together; let go elsewhere they stay', async () => {
+  await page.goto(server('/playlists/crew'));
+  const items = page.getByTestId('items');
+  const before = await order();
+  const [, second, third] = before?.split(' ') ?? [];
+  const there = async () => (await draft()).playlists.find(({ id }) => id === 'cafe')?.items.length ?? 0;
+  const count = await there();
+  const grip = items.getByRole('button', { name: /^Move (?!.* (up|down)$)/ }).nth(0);
+  const others = page.getByRole('region', { name: 'Other playlists' });
+  const drag = async () => {
+    // It may still be on its way back to where it was.
+    await grip.hover();
+    const from = await grip.boundingBox();
+    if (!from) throw new Error('nothing to drag');
+    await page.mouse.down();
+    await page.mouse.move(from.x + 40, from.y + 10, { steps: 4 });
+    await expect(others).toBeVisible();
+    await expect(others.locator('[data-into="crew"]')).toHaveCount(0);
+  };
+  const into = async () => {
+    const to = await others.locator('[data-into="cafe"]').boundingBox();
+    if (!to) throw new Error('nowhere to drag to');
+    await page.mouse.move(to.x + 30, to.y + to.height / 2, { steps: 8 });
+    await page.mouse.up();
+    await expect(others).toHaveCount(0);
+  };
+  await drag();
+  await page.keyboard.press('Escape');
+  await page.mouse.up();
+  await expect(others).toHaveCount(0);
+  expect(await order()).toBe(before);
+  await drag();
+  await into();
+  await expect.poll(order).toBe(`${second} ${third}`);
+  expect(await there()).toBe(count + 1);
+  await page.keyboard.press('ControlOrMeta+z');
+  await expect.poll(order).toBe(before);
+  await items.getByRole('checkbox').nth(0).check();
+  await items.getByRole('checkbox').nth(2).check();
+  await drag();
+  await into();
+  await expect.poll(order).toBe(second);
+  expect(await there()).toBe(count + 2);
+  await page.keyboard.press('ControlOrMeta+z');
+  await expect.poll(order).toBe(before);
+});

@@ -58,7 +58,7 @@ test('a key is made that may publish; another may not', async () => {
     await expect(shown).toHaveValue(/^lanternpost_/);
     keys[name] = await shown.inputValue();
   }
-  await expect(page.getByText(/^may publish · made/)).toHaveCount(1);
+  await expect(page.getByText(/^library, publishing · made/)).toHaveCount(1);
 });
 
 test('without the right nothing of the plan is read, replaced or published', async ({ request }) => {
@@ -95,6 +95,22 @@ test('it is published, with a note, by the name of whose key it is; and once', a
   expect(lanternpost('publish', '--plan', plan).said).toEqual({ edition: null, changes: 0, screens: 0 });
   const list = lanternpost('editions').said as unknown as { number: number }[];
   expect(list[0]).toMatchObject({ number: before + 1, note: 'Commit 3f2a', whole: true });
+});
+
+test('it is planned for an instant, and waits for it', async () => {
+  const before = (await newest())?.number ?? 0;
+  const plan = file(planFile(withBooking(await draft(), 'planned-by-program')));
+  const at = new Date(Math.ceil(Date.now() / 1000) * 1000 + 3_600_000).toISOString();
+  expect(lanternpost('publish', '--plan', plan, '--at', 'tomorrow').stderr).toContain('is no instant');
+  const planned = lanternpost('publish', '--plan', plan, '--note', 'For later', '--at', at);
+  expect(planned).toMatchObject({ status: 0, said: { edition: null, planned: at, changes: 1 } });
+  expect((await newest())?.number).toBe(before);
+  const { callOffPlanned, plannedEditions } = await import('@/services/editions');
+  const [one] = await plannedEditions(await ternholm());
+  expect(one).toMatchObject({ at, note: 'For later', person: 'Ida Lunde' });
+  expect(lanternpost('publish', '--plan', plan).said).toMatchObject({ edition: null, changes: 0 });
+  await callOffPlanned(await ternholm(), one?.id ?? '');
+  expect(lanternpost('publish', '--plan', plan).said).toMatchObject({ edition: before + 1 });
 });
 
 test('a file with mistakes, a file that is none, and a server that is none change nothing', async () => {

@@ -1,5 +1,6 @@
 import type { BrowserContext, Page } from '@playwright/test';
-import { draft, ternholm } from './support/plan';
+import { draft } from './support/plan';
+import { pierBackdrop, pierPlayer } from './support/pier';
 import { press, server, signIn } from './support/session';
 import { expect, test } from './support/test';
 
@@ -13,28 +14,9 @@ test.beforeAll(async ({ browser }) => {
   test.setTimeout(120_000);
   page = await browser.newPage();
   await signIn(page);
-  const actor = await ternholm();
-  const { edit, lastChange } = await import('@/services/plan');
-  const { publishEdition } = await import('@/services/editions');
-  const { pairScreen } = await import('@/services/screens');
-  await edit(actor, [
-    {
-      ...{ kind: 'screen' as const, id: 'pier-end' },
-      add: {
-        ...{ name: 'Pier end', site: 'sillarvik', width: 960, height: 540, tags: ['pier-end'] },
-        backdrop: { media: 'line-flag' },
-      },
-    },
-  ]);
-  await publishEdition(actor, await lastChange(actor.networkId));
-  context = await browser.newContext({ viewport: { width: 960, height: 540 } });
-  player = await context.newPage();
-  await player.goto(server('/player'));
-  await expect(player.locator('#code')).toHaveText(/-/);
-  await pairScreen(actor, 'pier-end', await player.locator('#code').innerText(), '127.0.0.1');
-  await expect(stage()).toHaveAttribute('data-media', 'line-flag', { timeout: 60_000 });
+  ({ context, player } = await pierPlayer(browser));
   // Somebody's half-done work, which stays where it is.
-  await edit(actor, [{ kind: 'screen', id: 'pier-end', set: { backdrop: { media: 'weather-outlook' } } }]);
+  await pierBackdrop('weather-outlook');
 });
 test.afterAll(() => Promise.all([page.close(), context.close()]));
 

@@ -87,6 +87,8 @@ test.describe('on a phone', () => {
     await page.getByRole('button', { name: 'New booking' }).tap();
     const book = page.getByRole('button', { name: 'Book it' });
     await expect(book).toBeInViewport({ ratio: 1 });
+    // Nothing is wrong with what nobody has written yet.
+    await expect(page.locator('[aria-invalid="true"]')).toHaveCount(0);
     await book.tap();
     await expect(page.getByText('Write a name.')).toBeVisible();
   });

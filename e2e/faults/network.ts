@@ -1,9 +1,9 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { crc32, deflateSync } from 'node:zlib';
 import { SimulatedPlayer } from '@/fleet';
-import { publishEdition } from '@/services/editions';
+import { callOffPlanned, pilotEdition, plannedEditions, publishEdition, publishPlanned } from '@/services/editions';
 import { addPerson, type Actor } from '@/services/people';
-import { createNetwork, edit, lastChange } from '@/services/plan';
+import { createNetwork, draftPlan, edit, lastChange } from '@/services/plan';
 import { pairScreen } from '@/services/screens';
 
 /** One network under load: what was confirmed to it is kept here, and asked for at the end. */
@@ -16,6 +16,10 @@ export interface Confirmed {
   readonly screens: Set<string>;
   readonly uploads: Map<string, string>;
   readonly editions: Set<number>;
+  /** Notes of editions that wait or are out: each stands once, whatever was killed, unless somebody tried to call it off. */
+  readonly notes: Set<string>;
+  /** Whether the takeover is in force; null where the last attempt was not answered. */
+  fired: boolean | null;
 }
 
 export interface Loaded {
@@ -55,7 +59,14 @@ export async function newLoaded(mark: string, server: string): Promise<Loaded> {
   );
   return {
     ...{ actor, mark, person, players },
-    confirmed: { names: new Map(), screens: new Set(screens), uploads: new Map(), editions: new Set([1]) },
+    confirmed: {
+      names: new Map(),
+      screens: new Set(screens),
+      uploads: new Map(),
+      editions: new Set([1]),
+      notes: new Set(),
+      fired: false,
+    },
   };
 }
 
@@ -88,6 +99,49 @@ export const DOINGS = {
     const name = `${mark}-${++count}.png`;
     await sent(`${server}/api/uploads?name=${name}`, cookie, bytes);
     confirmed.uploads.set(name.replace('.png', ''), createHash('sha256').update(bytes).digest('hex'));
+  },
+  /** Screens get other programs: without that there is nothing to publish. */
+  async darken({ actor, mark }) {
+    const window: [string, string] = [`02:${String(10 + (++count % 50))}`, '04:00'];
+    const ids = [0, 1, 2, 3].map((i) => `${mark}-${(count + i * 3) % SCREENS}`);
+    await edit(
+      actor,
+      ids.map((id) => ({ kind: 'screen' as const, id, set: { lightsOut: [{ windows: [window] }] } })),
+    );
+  },
+  async plan({ actor, confirmed }, server, cookie) {
+    const note = `plan ${++count}`;
+    const basedOn = await lastChange(actor.networkId);
+    await sent(`${server}/api/planned`, cookie, JSON.stringify({ basedOn, note, at: Date.now() + 8000 }));
+    confirmed.notes.add(note);
+  },
+  async pilot({ actor, mark, confirmed }) {
+    const note = `pilot ${++count}`;
+    const pilot = { where: `screen:${mark}-${count % SCREENS}`, minutes: 1 };
+    await pilotEdition(actor, await lastChange(actor.networkId), pilot, { note });
+    confirmed.notes.add(note);
+  },
+  /** What waits is called off, or published early. */
+  async decide({ actor, confirmed }) {
+    const [first] = await plannedEditions(actor);
+    if (!first) return;
+    if (Math.random() < 0.5) return void confirmed.editions.add((await publishPlanned(actor, first.id)).number);
+    confirmed.notes.delete(first.note ?? '');
+    await callOffPlanned(actor, first.id);
+  },
+  async fire({ actor, mark, confirmed }, server, cookie) {
+    const { plan } = await draftPlan(actor);
+    const [file] = plan.media;
+    if (!file) return;
+    if (!plan.bookings.some(({ id }) => id === 'gale')) {
+      const gale = { name: `${mark} gale`, content: { media: file.id }, where: mark, priority: 5 as const };
+      const add = { ...gale, takeover: true, onHold: true, created: '2026-01-01T00:00:00Z', when: {} };
+      return void (await edit(actor, [{ kind: 'booking', id: 'gale', add }]));
+    }
+    const what = Math.random() < 0.5 ? 'fire' : 'all-clear';
+    confirmed.fired = null;
+    await sent(`${server}/api/takeovers/gale/${what}`, cookie, '{}');
+    confirmed.fired = what === 'fire';
   },
 } satisfies Readonly<Record<string, Doing>>;
 

@@ -11,6 +11,7 @@ export const PLACES: readonly (readonly [string, string])[] = [
   ['Plan', '/plan'],
   ['Screens', '/screens'],
   ['Publish', '/publish'],
+  ['Takeovers', '/takeovers'],
   ['People', '/people'],
   ['Network', '/network'],
 ];

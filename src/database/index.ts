@@ -8,5 +8,5 @@ export { closeDatabase, database, rows, snapshot, transaction } from './connecti
 export { onBehalfOf } from './shares';
 export { closeBus, publish, subscribe, type BusMessage, type UploadProgress } from './bus';
 export { migrate } from './migrate';
-export { closeQueue, enqueue, openQueue, QUEUES, type JobName, type Jobs } from './queue';
+export { closeQueue, enqueue, enqueueAll, openQueue, QUEUES, type JobName, type Jobs } from './queue';
 export { uuidv7 } from './uuid';

@@ -17,6 +17,13 @@ import * as savedSearches from './migrations/0014-saved-searches';
 import * as foundWithoutAccents from './migrations/0015-found-without-accents';
 import * as editionsOfAChoice from './migrations/0016-editions-of-a-choice';
 import * as notesOfEditions from './migrations/0017-notes-of-editions';
+import * as plannedEditions from './migrations/0018-planned-editions';
+import * as firings from './migrations/0019-firings';
+import * as batches from './migrations/0020-batches';
+import * as filesByName from './migrations/0021-files-by-name';
+import * as programsInParts from './migrations/0022-programs-in-parts';
+import * as arrivals from './migrations/0023-arrivals';
+import * as reachByScreen from './migrations/0024-reach-by-screen';
 
 /** In order. The database remembers the ids of those that were run: they stay, whatever a file is called later. */
 const MIGRATIONS = [
@@ -37,6 +44,13 @@ const MIGRATIONS = [
   { name: '0015-found-without-accents', ...foundWithoutAccents },
   { name: '0016-editions-of-a-choice', ...editionsOfAChoice },
   { name: '0017-notes-of-editions', ...notesOfEditions },
+  { name: '0018-planned-editions', ...plannedEditions },
+  { name: '0019-firings', ...firings },
+  { name: '0020-batches', ...batches },
+  { name: '0021-files-by-name', ...filesByName },
+  { name: '0022-programs-in-parts', ...programsInParts },
+  { name: '0023-arrivals', ...arrivals },
+  { name: '0024-reach-by-screen', ...reachByScreen },
 ];
 
 /** A step may take as long as it needs, and wait for another process that makes it. */

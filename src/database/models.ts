@@ -110,10 +110,33 @@ export class ChangeRow extends Row<ChangeRow> {
   declare columns: CreationOptional<object | null>;
 }
 
+/** How an edition is tried on some screens first. */
+export interface PilotColumn {
+  /** The selector that chose them. */
+  readonly where: string;
+  /** When they got it, as all instants here in ISO 8601. */
+  readonly begun: string;
+  /** When they got it as it is now: something may have gone out before it meanwhile. */
+  readonly given: string;
+  /** So long they have to be lit with it before the others get it by themselves, in minutes; null where a person says. */
+  readonly minutes: number | null;
+  /** Since when all of them are lit with it; null while one is not. */
+  readonly litSince: string | null;
+  /** When and why it was stopped; null while it runs. */
+  readonly stopped: { readonly at: string; readonly why: string } | null;
+}
+
 export class EditionRow extends Row<EditionRow> {
   declare id: CreationOptional<string>;
   declare networkId: string;
-  declare number: number;
+  /** Null for one that is planned. */
+  declare number: number | null;
+  /** When it goes out, or was to: null for one that was published at once. */
+  declare plannedFor: CreationOptional<Date | null>;
+  /** What clocks at each site show when it goes out there; `plannedFor` is the last of these instants. Null where it is one instant. */
+  declare siteTime: CreationOptional<string | null>;
+  /** On which screens it is tried first; null where it is not. */
+  declare pilot: CreationOptional<PilotColumn | null>;
   declare publishedAt: CreationOptional<Date>;
   declare personId: string | null;
   declare lastChange: number;
@@ -125,18 +148,6 @@ export class EditionRow extends Row<EditionRow> {
 }
 
 export class ProgramRow extends Row<ProgramRow> {
-  declare hash: string;
-  declare document: string;
-}
-
-export class ProgramFileRow extends Row<ProgramFileRow> {
-  declare hash: string;
-  declare sha256: string;
-}
-
-export class EditionScreenRow extends Row<EditionScreenRow> {
-  declare editionId: string;
-  declare screen: string;
   declare hash: string;
 }
 
@@ -167,10 +178,8 @@ export class UploadRow extends Row<UploadRow> {
   declare state: 'sending' | 'waiting' | 'working' | 'ready' | 'failed';
   /** Size in bytes, as it was told. */
   declare bytes: CreationOptional<number | null>;
-  /** The files that were sent together with it, and what is said of all of them. */
+  /** The files that were sent together with it. */
   declare batch: CreationOptional<string | null>;
-  declare tags: CreationOptional<string[]>;
-  declare available: CreationOptional<object | null>;
   declare progress: CreationOptional<number>;
   declare error: CreationOptional<string | null>;
   declare mediaId: CreationOptional<string | null>;
@@ -281,6 +290,9 @@ export function bindModels(sequelize: Sequelize): void {
     id,
     networkId: uuid,
     number: integer,
+    plannedFor: date,
+    siteTime: text,
+    pilot: json,
     publishedAt: now(),
     personId: uuid,
     lastChange: big('lastChange'),
@@ -290,9 +302,7 @@ export function bindModels(sequelize: Sequelize): void {
     plan: json,
     format: integer,
   });
-  bind(ProgramRow, 'programs', { hash: key(), document: text });
-  bind(ProgramFileRow, 'program_files', { hash: key(), sha256: key() });
-  bind(EditionScreenRow, 'edition_screens', { editionId: { type: uuid, primaryKey: true }, screen: key(), hash: text });
+  bind(ProgramRow, 'programs', { hash: key() });
   bind(PlayerRow, 'players', {
     id,
     networkId: uuid,
@@ -312,8 +322,6 @@ export function bindModels(sequelize: Sequelize): void {
     state: text,
     bytes: big('bytes'),
     batch: uuid,
-    tags: { type: json, defaultValue: [] },
-    available: json,
     progress: { type: integer, defaultValue: 0 },
     error: text,
     mediaId: uuid,

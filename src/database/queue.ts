@@ -82,6 +82,21 @@ export async function enqueue<N extends JobName>(
   await boss.send(name, data, { db: { executeSql }, priority, ...together });
 }
 
+/** Puts many jobs into their queues in one statement; as `enqueue` otherwise. */
+export async function enqueueAll<N extends 'fit-picture' | 'fit-film'>(
+  jobs: readonly { readonly name: N; readonly data: Jobs[N] }[],
+  within: Transaction,
+  priority = 0,
+): Promise<void> {
+  if (jobs.length === 0) return;
+  const boss = await sender();
+  const executeSql = async (sql: string, values: unknown[]) => ({ rows: await rows<object>(sql, values, within) });
+  await boss.insert(
+    jobs.map((job) => ({ ...job, priority })),
+    { db: { executeSql } },
+  );
+}
+
 export async function closeQueue(): Promise<void> {
   const open = shared.lanternpostQueue;
   delete shared.lanternpostQueue;

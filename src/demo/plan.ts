@@ -380,7 +380,10 @@ const BOOKINGS: Booking[] = [
     { media: 'gale' },
     'hall or cafe or deck',
     { windows: [['04:00', '12:00']] },
-    { takeover: true, wake: true, priority: 5, onHold: true },
+    {
+      ...{ takeover: true, wake: true, priority: 5, onHold: true },
+      prepared: { words: 'When the harbour office calls a gale. Tell the bridge of each ship first.' },
+    },
   ),
 ];
 

@@ -6,7 +6,7 @@ import { StorageFull, type Kept, type PlayerStore } from '@/player/store';
 
 /** A simulated player's store: it verifies every byte, then remembers only that it has the file. */
 export class FleetStore implements PlayerStore {
-  private values: Kept = { token: null, screen: null, program: null, clockOffsetMs: 0 };
+  private values: Kept = { token: null, screen: null, program: null, coming: [], clockOffsetMs: 0 };
   private readonly whole = new Map<string, number>();
   private readonly begun = new Map<string, Uint8Array[]>();
 
@@ -24,14 +24,14 @@ export class FleetStore implements PlayerStore {
     });
     if (text === null) return this.values;
     const kept = JSON.parse(text) as { values: Kept; whole: [string, number][] };
-    this.values = kept.values;
+    this.values = { ...this.values, ...kept.values };
     kept.whole.forEach(([sha256, bytes]) => this.whole.set(sha256, bytes));
     return this.values;
   }
 
   async save(values: Partial<Kept>): Promise<void> {
     this.values = { ...this.values, ...values };
-    if (values.program === undefined && values.token === undefined) return;
+    if (values.program === undefined && values.token === undefined && values.coming === undefined) return;
     await this.write();
   }
 

@@ -6,7 +6,7 @@ import { config } from '@/config';
 import { QUEUES, openQueue, rows, type JobName, type Jobs } from '@/database';
 import { logger } from '@/log';
 import { refreshHolidays } from '@/services/calendars';
-import { clearEditions, deliverAgain } from '@/services/editions';
+import { clearEditions, deliverAgain, publishDue } from '@/services/editions';
 import {
   cleanUp,
   clearUploads,
@@ -17,6 +17,7 @@ import {
   processUpload,
 } from '@/services/library';
 import { clearAttempts, clearInvitations, clearTrail } from '@/services/people';
+import { watchPilots } from '@/services/screens';
 
 /** What each queue's jobs do. Every one may be run again after a crash. */
 const WORK: { [N in JobName]: (data: Jobs[N]) => Promise<void> } = {
@@ -56,6 +57,8 @@ const GIVE_UP: { [N in JobName]?: (data: Jobs[N]) => Promise<void> } = {
 };
 
 const SWEEP_EVERY_MS = 3000;
+/** How late an edition's number may be: players switch on the instant by themselves. */
+const DUE_EVERY_MS = 500;
 const LOOKED_FOR_EVERY_MS = 500;
 const LAST_JOB_WITHIN_MS = 5000;
 
@@ -80,12 +83,23 @@ export async function startWorker(): Promise<() => Promise<void>> {
     () => void sweep(boss, locks).catch((error: unknown) => logger.warn({ error }, 'sweep failed')),
     SWEEP_EVERY_MS,
   );
+  let publishing: Promise<unknown> | null = null;
+  const due = setInterval(() => {
+    publishing ??= publishDue()
+      .then(() => watchPilots())
+      .catch((error: unknown) =>
+        logger.warn({ error }, 'what is planned and due could not be published: it is tried again'),
+      )
+      .finally(() => (publishing = null));
+  }, DUE_EVERY_MS);
   await sweep(boss, locks);
   // What was due while no worker ran is done now, once.
   for (const name of ['clean-up', 'refresh-holidays'] as const)
     await boss.send(name, {}, { singletonKey: name, singletonSeconds: 60 });
   return async () => {
     clearInterval(timer);
+    clearInterval(due);
+    await publishing;
     stopping.abort();
     await Promise.race([Promise.all(running), sleep(LAST_JOB_WITHIN_MS)]);
     await boss.stop({ graceful: false, wait: true });

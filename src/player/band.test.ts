@@ -1,5 +1,6 @@
 import { compileEdition, orThrow, readPlan, type ProgramDocument } from '@/core';
 import { Band } from './band';
+import type { Cue } from './speaker';
 
 const NOON = Date.UTC(2026, 10, 25, 12);
 const SECOND = 1_000;
@@ -43,10 +44,10 @@ class TestSpeaker {
   offMs = 0;
   private heard: { media: string; since: number } | null = null;
 
-  prepare(media: string): void {
+  prepare({ media }: Cue): void {
     this.done.push(`prepare ${media}`);
   }
-  async play(media: string, _asset: unknown, volume: number, offset: () => number, wanted: () => boolean) {
+  async play({ media, volume }: Cue, _asset: unknown, offset: () => number, wanted: () => boolean) {
     await Promise.resolve();
     if (this.fails) throw new Error(this.fails);
     if (!wanted()) return;
@@ -178,8 +179,8 @@ test('a sound shorter than the time in which the next is loaded takes what was p
   band.stop();
   band = new Band(
     {
-      prepare: (media) => void asked.push(`prepare ${media}`),
-      play: (media) => Promise.resolve(void asked.push(`play ${media}`)),
+      prepare: ({ media }) => void asked.push(`prepare ${media}`),
+      play: ({ media }) => Promise.resolve(void asked.push(`play ${media}`)),
       playing: () => null,
       silence: () => undefined,
     },

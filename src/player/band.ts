@@ -4,7 +4,7 @@ import type { Speaker } from './speaker';
 /** How long the plays that were worked out last: then they are worked out again. */
 const AHEAD_MS = 10 * MINUTE;
 /** How long before its turn a sound is loaded. */
-const PREPARE_MS = 5 * SECOND;
+const PREPARE_MS = 10 * SECOND;
 /** How often it is looked whether what is heard is what is due. */
 const WATCH_MS = SECOND;
 /** How far what is heard may be from what is due, in milliseconds: a clock that jumped, a browser that stood still. */
@@ -57,7 +57,9 @@ export class Band {
     const heard = this.speaker.playing();
     if (heard && Math.abs(heard.atMs - (now - current.start)) <= OFF_MS) return;
     // What the browser refused stays silent until its next turn.
-    if (heard) this.sound(current);
+    if (!heard) return;
+    this.current = null;
+    this.step();
   }
 
   private step(): void {
@@ -100,7 +102,7 @@ export class Band {
     this.isLoading = true;
     try {
       if (asset?.kind !== 'sound') throw new Error(`"${play.media}" is missing in the program.`);
-      await this.speaker.play(play.media, asset, play.volume, () => this.now() - play.start, isWanted);
+      await this.speaker.play(play, asset, () => this.now() - play.start, isWanted);
     } catch (error) {
       this.onFailure(error instanceof Error ? error.message : String(error));
       const turn = this.turn;
@@ -115,7 +117,8 @@ export class Band {
   private prepareAt(play: Turn, at: number, turn: number): void {
     const prepare = () => {
       const asset = this.program?.assets[play.media];
-      if (turn === this.turn && asset?.kind === 'sound') this.speaker.prepare(play.media, asset);
+      if (turn === this.turn && asset?.kind === 'sound')
+        this.speaker.prepare(play, asset, () => play.start - this.now());
     };
     const wait = at - this.now();
     if (wait <= 0) prepare();

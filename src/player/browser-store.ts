@@ -2,7 +2,7 @@ import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 import type { Asset } from '@/core/playing';
 import type { Target } from '@/protocol/schemas';
 import type { HeldFile } from './reconcile';
-import { StorageFull, type HeldProgram, type Kept, type PlayerStore } from './store';
+import { StorageFull, type HeldComing, type HeldProgram, type Kept, type PlayerStore } from './store';
 
 interface Schema extends DBSchema {
   values: { key: string; value: unknown };
@@ -40,6 +40,7 @@ export class BrowserStore implements PlayerStore {
       token: await get<string | null>('token', null),
       screen: await get<Target['screen'] | null>('screen', null),
       program: await get<HeldProgram | null>('program', null),
+      coming: await get<readonly HeldComing[]>('coming', []),
       clockOffsetMs: await get('clockOffsetMs', 0),
     };
   }

@@ -65,18 +65,23 @@ function conduct() {
   const scenes: Scene[] = [];
   const failures: string[] = [];
   const clock = { offsetMs: 0 };
+  let takeovers = 0;
+  const drills: boolean[] = [];
   const conductor = new Conductor(
     stage,
     () => Date.now() + clock.offsetMs,
     (scene) => scenes.push(scene),
     (message) => failures.push(message),
+    undefined,
+    () => takeovers++,
+    (is) => drills.push(is),
   );
   const pass = async (ms: number) => {
     stage.done.length = 0;
     await jest.advanceTimersByTimeAsync(ms);
     return stage.done;
   };
-  return { conductor, stage, scenes, failures, clock, pass };
+  return { conductor, stage, scenes, failures, clock, pass, takeovers: () => takeovers, drills };
 }
 
 beforeEach(() => jest.useFakeTimers({ now: NOON }));
@@ -91,7 +96,7 @@ test('what is on is shown from where it is by now, and the next is prepared 5 s 
   expect(scenes).toEqual(['playing']);
   expect(conductor.playing()).toEqual({
     state: 'playing',
-    playing: { media: 'one', source: 'backdrop', id: 'network' },
+    playing: { media: 'one', source: 'backdrop', id: 'network', since: NOON + 4_000 },
   });
   expect(await pass(999)).toEqual([]);
   expect(await pass(1)).toEqual(['prepare two']);
@@ -106,9 +111,48 @@ test('a booking begins and ends on the instant, and is told with its id', async 
   await pass(MINUTE - 1);
   expect(conductor.playing().playing).toMatchObject({ source: 'backdrop' });
   expect(await pass(1)).toEqual(['show notice at 0']);
-  expect(conductor.playing().playing).toEqual({ media: 'notice', source: 'booking', id: 'sale' });
+  expect(conductor.playing().playing).toEqual({
+    ...{ media: 'notice', source: 'booking', id: 'sale' },
+    since: NOON + MINUTE,
+  });
   await pass(MINUTE);
   expect(conductor.playing().playing).toMatchObject({ source: 'backdrop', id: 'network' });
+});
+
+test('since when a booking is seen is told, and a takeover that comes or goes at once', async () => {
+  const takeover = { id: 'gale', takeover: true, when: { windows: [['12:00:05', '12:01']] } };
+  const later = { id: 'after', when: { windows: [['12:01', '12:02']] } };
+  const { conductor, pass, takeovers } = conduct();
+  conductor.play(program({ bookings: [takeover, later] }));
+  await pass(4_999);
+  expect(conductor.playing().playing).toMatchObject({ source: 'backdrop', since: NOON });
+  expect(takeovers()).toBe(0);
+  await pass(1);
+  expect(conductor.playing().playing).toMatchObject({ id: 'gale', since: NOON + 5_000 });
+  expect(takeovers()).toBe(1);
+  await pass(54_999);
+  expect(conductor.playing().playing).toMatchObject({ id: 'gale', since: NOON + 5_000 });
+  // The same picture goes on, and is another booking's.
+  await pass(1);
+  expect(conductor.playing().playing).toMatchObject({ id: 'after', since: NOON + MINUTE });
+  expect(takeovers()).toBe(2);
+  await pass(MINUTE);
+  expect(takeovers()).toBe(2);
+  conductor.stop();
+});
+
+test('a drill is marked for as long as it is seen, and not what it stands over', async () => {
+  const { conductor, pass, drills } = conduct();
+  conductor.play(
+    program({ bookings: [{ id: 'gale', takeover: true, drill: true, when: { windows: [['12:01', '12:02']] } }] }),
+  );
+  await pass(MINUTE - 1);
+  expect(drills.at(-1)).toBe(false);
+  await pass(1);
+  expect(drills.at(-1)).toBe(true);
+  await pass(MINUTE);
+  expect(drills.at(-1)).toBe(false);
+  conductor.stop();
 });
 
 test('in lights-out the stage is cleared and the display rests; afterwards it plays again', async () => {
@@ -141,6 +185,40 @@ test('a new program goes on with what is on already, and shows at once what is n
   expect(await pass(1_000)).toEqual([]);
   conductor.play(program({ bookings: [{ id: 'now', takeover: true }] }));
   expect(await pass(0)).toEqual(['show notice at 1000']);
+});
+
+test('what takes over at an instant is prepared before, and shown on it; called off, it is neither', async () => {
+  const { conductor, stage, pass } = conduct();
+  conductor.play(program());
+  const later = program({ bookings: [{ id: 'b', when: { from: '2026-11-01' } }] });
+  await pass(0);
+  conductor.follow({ at: NOON + 7_300, program: later });
+  expect(await pass(2_299)).toEqual([]);
+  expect(await pass(1)).toEqual(['prepare notice']);
+  expect(await pass(4_999)).toEqual([]);
+  // Its next turn, of the same picture, is not far.
+  expect(await pass(1)).toEqual(['prepare notice', 'show notice at 7300']);
+  expect(stage.seen()?.media).toBe('notice');
+  // The session says the same a moment later: what is on goes on.
+  conductor.play(later);
+  expect(await pass(0)).toEqual([]);
+  conductor.play(program());
+  conductor.follow({ at: NOON + 30_000, program: later });
+  conductor.follow(null);
+  const done = await pass(40_000);
+  expect(done.filter((what) => what.includes('notice'))).toEqual([]);
+  conductor.stop();
+});
+
+test('what takes over and shows the same goes on without a change', async () => {
+  const { conductor, pass } = conduct();
+  conductor.play(program());
+  await pass(0);
+  const same = program({ bookings: [{ id: 'b', when: { from: '2027-11-01' } }] });
+  conductor.follow({ at: NOON + 5_000, program: same });
+  expect(await pass(9_999)).toEqual(['prepare two']);
+  expect(await pass(1)).toEqual(['show two at 0']);
+  conductor.stop();
 });
 
 test('what can not be shown is told, and tried again when a file has come, not before', async () => {

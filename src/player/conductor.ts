@@ -19,12 +19,16 @@ export type Scene = 'playing' | 'resting' | 'empty';
 /** Holds the stage to the program's forecast: asks the core what is on, prepares what comes, and switches on the instant. */
 export class Conductor {
   private program: ProgramDocument | null = null;
+  /** What takes over at an instant. */
+  private coming: { readonly at: number; readonly program: ProgramDocument } | null = null;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private turn = 0;
   /** Counts what was put on the stage: a show that is overtaken while it loads is dropped. */
   private wanted = 0;
   private current: { play: Play; segment: Segment } | null = null;
   private scene: Scene = 'empty';
+  /** To what that is seen belongs, and since when it does. */
+  private onAir: (Pick<Segment, 'source' | 'id'> & { readonly since: number }) | null = null;
   /** What is on was asked for, and is not to be seen yet; or it could not be shown. */
   private loading = false;
   private failed = false;
@@ -44,6 +48,10 @@ export class Conductor {
     private readonly onScene: (scene: Scene) => void,
     private readonly onFailure: (message: string) => void,
     private readonly steady: () => number = () => performance.now(),
+    /** A takeover has come to be seen, or gone. */
+    private readonly onTakeover: () => void = () => undefined,
+    /** Whether what is seen is a drill. */
+    private readonly onDrill: (is: boolean) => void = () => undefined,
   ) {
     this.watching = setInterval(() => this.watch(), WATCH_MS);
   }
@@ -62,6 +70,12 @@ export class Conductor {
     this.step();
   }
 
+  /** What takes over at an instant, with all that it shows at first: it is made ready, and switched to on the instant. Null for nothing. */
+  follow(coming: { readonly at: number; readonly program: ProgramDocument } | null): void {
+    this.coming = coming;
+    if (this.program) this.step();
+  }
+
   /** Something that could not be shown may be here now. */
   look(): void {
     if (this.failed) this.anew();
@@ -69,12 +83,16 @@ export class Conductor {
 
   /** What plays, for the heartbeat. */
   playing(): Pick<Report, 'playing' | 'state'> {
-    const { current, scene } = this;
+    const { current, scene, onAir } = this;
+    const isOnAir = onAir !== null && onAir.source === current?.segment.source && onAir.id === current.segment.id;
     return {
       state: scene,
       playing:
         current && scene === 'playing'
-          ? { media: current.play.media, source: current.segment.source, id: current.segment.id }
+          ? {
+              ...{ media: current.play.media, source: current.segment.source, id: current.segment.id },
+              ...(isOnAir ? { since: onAir.since } : {}),
+            }
           : null,
     };
   }
@@ -124,31 +142,49 @@ export class Conductor {
   /** Brings the stage to this instant, and sets the timer for the next change. */
   private step(): void {
     clearTimeout(this.timer);
-    const { program } = this;
+    const at = this.now();
+    if (this.coming && this.coming.at <= at) {
+      this.program = this.coming.program;
+      this.coming = null;
+    }
+    const { program, coming } = this;
     const turn = ++this.turn;
     if (!program) return this.rest('empty');
-    const at = this.now();
     // Farther than to the next step: what begins right after it is to be prepared before.
     const { segments, plays } = forecast(program, at, at + AHEAD_MS + 2 * PREPARE_MS, { plays: true });
     const segment = segments[0] as Segment;
     const play = plays.find((one) => one.from <= at && at < one.to);
     const next = plays.find((one) => one.from > at);
-    const until = Math.min(play?.to ?? next?.from ?? Infinity, segment.to, at + AHEAD_MS);
+    const begins = coming?.at ?? Infinity;
+    const until = Math.min(play?.to ?? next?.from ?? Infinity, segment.to, at + AHEAD_MS, begins);
     this.timer = setTimeout(() => this.step(), until - at);
     this.put(play, segment);
     // After what is on now has taken what was prepared of it: one at a time is.
-    if (next) this.prepareAt(next, next.from - PREPARE_MS, turn);
+    if (coming && begins <= (next?.from ?? Infinity)) {
+      const first = begins < at + AHEAD_MS + 2 * PREPARE_MS ? forecastAt(coming.program, begins).play : null;
+      if (first && !(play && isSame(first, play))) this.prepareAt(first, begins - PREPARE_MS, turn, coming.program);
+    } else if (next) this.prepareAt(next, next.from - PREPARE_MS, turn);
   }
 
   /** Puts on the stage what is on; what is on already goes on. */
   private put(play: Play | undefined, segment: Segment): void {
     if (!play) return this.rest(segment.source === 'lights-out' ? 'resting' : 'empty');
-    const same = this.current?.play.media === play.media && this.current.play.start === play.start;
+    const same = this.current !== null && isSame(this.current.play, play);
     this.current = { play, segment };
-    if (!same) void this.show(play, ++this.wanted);
+    if (!same) void this.show(play, segment, ++this.wanted);
+    else if (!this.loading) this.note(segment);
   }
 
-  private async show(play: Play, wanted: number): Promise<void> {
+  /** What is seen belongs to a booking, or a backdrop: since when is told. */
+  private note({ source, id }: Segment): void {
+    const { onAir } = this;
+    if (onAir?.source === source && onAir.id === id) return;
+    this.onAir = { source, id, since: Math.round(this.now()) };
+    this.onDrill(source === 'takeover' && this.program?.bookings.find((one) => one.id === id)?.drill === true);
+    if (source === 'takeover' || onAir?.source === 'takeover') this.onTakeover();
+  }
+
+  private async show(play: Play, segment: Segment, wanted: number): Promise<void> {
     const asset = this.program?.assets[play.media];
     const current = () => wanted === this.wanted;
     this.loading = true;
@@ -159,6 +195,7 @@ export class Conductor {
       await this.stage.show(play.media, asset, at, current, look, () => this.now() - play.start);
       if (!current()) return;
       this.failed = false;
+      this.note(segment);
       this.setScene('playing');
     } catch (error) {
       this.failed = true;
@@ -168,9 +205,9 @@ export class Conductor {
     }
   }
 
-  private prepareAt(play: Play, at: number, turn: number): void {
+  private prepareAt(play: Play, at: number, turn: number, program = this.program): void {
     const prepare = () => {
-      const asset = this.program?.assets[play.media];
+      const asset = program?.assets[play.media];
       if (turn === this.turn && asset && asset.kind !== 'sound') this.stage.prepare(play.media, asset, play.fromMs);
     };
     const wait = at - this.now();
@@ -182,6 +219,9 @@ export class Conductor {
     this.current = null;
     this.wanted++;
     this.loading = false;
+    if (this.onAir?.source === 'takeover') this.onTakeover();
+    this.onAir = null;
+    this.onDrill(false);
     this.stage.clear();
     this.setScene(scene);
   }
@@ -191,6 +231,9 @@ export class Conductor {
     this.onScene(scene);
   }
 }
+
+/** Whether it is the same turn of the same thing. */
+const isSame = (a: Play, b: Play) => a.media === b.media && a.start === b.start;
 
 /** Where a play's film stands at an instant, in milliseconds of its own. */
 const filmAt = (play: Play, now: number) => now - play.start + play.fromMs;

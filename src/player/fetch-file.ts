@@ -1,7 +1,7 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
 import type { Asset } from '@/core/playing';
-import type { ProtocolClient } from '@/protocol/client';
+import { nextOf, type ProtocolClient } from '@/protocol/client';
 import type { PlayerStore } from './store';
 
 /** A file came otherwise than its name says: what came of it is thrown away. */
@@ -77,7 +77,7 @@ async function* inPieces(
   };
   try {
     for (;;) {
-      const { done, value } = await reader.read();
+      const { done, value } = await nextOf(reader);
       if (done) break;
       waiting.push(value);
       size += value.byteLength;

@@ -34,6 +34,9 @@ async function start(): Promise<void> {
     () => session.serverNow(),
     (scene) => (document.body.dataset.scene = scene),
     report,
+    undefined,
+    () => session.tell(),
+    (is) => (part('drill').hidden = !is),
   );
   const band: Band = new Band(new Speaker(open, report), () => session.serverNow(), report);
   const session: PlayerSession = new PlayerSession(
@@ -52,6 +55,7 @@ async function start(): Promise<void> {
         conductor.play(program);
         band.play(program);
       },
+      coming: (next) => conductor.follow(next),
       file: () => conductor.look(),
     },
     { software: lineOf(`browser ${navigator.userAgent}`, 120), playing: () => conductor.playing() },

@@ -1,7 +1,18 @@
 import type { Asset, ProgramDocument } from '@/core/playing';
 import type { Target } from '@/protocol/schemas';
 import { FIRST_DAY, type Need } from './needs';
-import { downloadOf, missingOf, nextStep, stepKey, type HeldFile, type HeldState, type Program } from './reconcile';
+import {
+  downloadOf,
+  isReady,
+  missingOf,
+  nextBegin,
+  nextStep,
+  stepKey,
+  type HeldFile,
+  type HeldState,
+  type Program,
+  wantedAt,
+} from './reconcile';
 
 const NOW = 1_000_000_000_000;
 const asset = (sha256: string, bytes = 100): Asset => ({
@@ -17,7 +28,7 @@ const target = (hash: string | null, edition: number | null = 1): Target => ({
 });
 const whole: HeldFile = { bytes: 0, whole: true };
 const held = (values: Partial<HeldState> = {}): HeldState => ({
-  ...{ program: null, next: null, files: new Map(), full: false },
+  ...{ program: null, next: null, coming: [], files: new Map(), full: false },
   ...values,
 });
 const files = (...names: string[]) => new Map(names.map((name) => [name, whole]));
@@ -126,4 +137,74 @@ test('how far the files are that the next program waits for: those of its first 
   expect(downloadOf(held({ next, files: part }), NOW)).toEqual({ doneBytes: 40, totalBytes: 150 });
   expect(downloadOf(held({ next: program('b', need('far', NOW + FIRST_DAY)) }), NOW)).toBeNull();
   expect(downloadOf(held(), NOW)).toBeNull();
+});
+
+describe('what is planned', () => {
+  const AT = NOW + 3_600_000;
+  const planned = (hash: string | null, at = AT) => ({ at, program: hash });
+  const wish = (...coming: ReturnType<typeof planned>[]): Target => ({ ...target('a'), coming });
+  const now = playing(program('a', need('one', NOW), need('later', AT + 10)));
+  const b = { at: AT, program: program('b', need('two', AT + 5), need('spring', AT + FIRST_DAY)) };
+
+  test('its text comes ahead, then its files in turn with those of what plays; what it needs is not cleared', () => {
+    expect(nextStep(wish(planned('b')), held({ program: now, files: files('one') }), NOW)).toEqual({
+      kind: 'ahead',
+      hash: 'b',
+      at: AT,
+    });
+    const at = (...names: string[]) =>
+      nextStep(wish(planned('b')), held({ program: now, coming: [b], files: files(...names) }), NOW);
+    expect(at('one')).toEqual({ kind: 'file', asset: asset('two') });
+    expect(at('one', 'two')).toEqual({ kind: 'file', asset: asset('later') });
+    expect(at('one', 'two', 'later')).toEqual({ kind: 'file', asset: asset('spring') });
+    expect(at('one', 'two', 'later', 'spring')).toBeNull();
+    expect(at('one', 'two', 'later', 'spring', 'old')).toEqual({ kind: 'clear', sha256: 'old' });
+  });
+
+  test('what is to play now goes ahead of it', () => {
+    const first = held({ program: now, coming: [b], files: files() });
+    expect(nextStep({ ...wish(planned('b')), program: 'c' }, first, NOW)).toEqual({ kind: 'program', hash: 'c' });
+    expect(nextStep(wish(planned('b')), held(), NOW)).toEqual({ kind: 'program', hash: 'a' });
+  });
+
+  test('on the instant it starts, with word from the server or without, and not before', () => {
+    const state = held({ program: now, coming: [b], files: files('one', 'two', 'later', 'spring') });
+    const starts = { kind: 'activate', program: b.program, edition: 1 };
+    expect(nextStep(wish(planned('b')), state, AT - 1)).toBeNull();
+    expect(nextStep(wish(planned('b')), state, AT)).toEqual(starts);
+    expect(nextStep(null, state, AT - 1)).toBeNull();
+    expect(nextStep(null, state, AT)).toEqual(starts);
+    expect(nextStep({ ...target('b'), edition: 2 }, held({ ...state, coming: [b] }), AT - 100)).toEqual({
+      ...starts,
+      edition: 2,
+    });
+  });
+
+  test('what it shows in its first day has to be here; without it the old one goes on', () => {
+    const state = held({ program: now, coming: [b], files: files('one') });
+    expect(isReady(b, state)).toBe(false);
+    expect(nextStep(wish(planned('b')), state, AT)).toEqual({ kind: 'file', asset: asset('two') });
+    expect(isReady(b, held({ files: files('two') }))).toBe(true);
+  });
+
+  test('a clock that is put right by a little does not take it back; one that was far ahead does', () => {
+    const state = held({ program: playing(b.program), files: files('one', 'two', 'later', 'spring') });
+    expect(wantedAt(wish(planned('b')), state, AT - 80)).toBe('b');
+    expect(wantedAt(wish(planned('b')), state, AT - 60_000)).toBe('a');
+    expect(wantedAt(wish(planned('b')), held({ ...state, program: now }), AT - 80)).toBe('a');
+  });
+
+  test('of several that are due the last is wanted; the next to begin is told', () => {
+    const two = wish(planned('b'), planned('c', AT + 1000));
+    expect(wantedAt(two, held({ program: now }), AT + 1000)).toBe('c');
+    expect(nextBegin(two, held(), NOW)).toBe(AT);
+    expect(nextBegin(two, held(), AT)).toBe(AT + 1000);
+    expect(nextBegin(two, held(), AT + 1000)).toBe(Infinity);
+    expect(nextBegin(null, held({ coming: [b] }), NOW)).toBe(AT);
+  });
+
+  test('moved or called off while its text is fetched, that is another step', () => {
+    const step = { kind: 'ahead', hash: 'b', at: AT } as const;
+    expect(stepKey(step)).not.toBe(stepKey({ ...step, at: AT + 1 }));
+  });
 });

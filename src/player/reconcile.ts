@@ -1,4 +1,4 @@
-import type { Asset, Instant, ProgramDocument } from '@/core/playing';
+import { SECOND, type Asset, type Instant, type ProgramDocument } from '@/core/playing';
 import type { Target } from '@/protocol/schemas';
 import { FIRST_DAY, type Need } from './needs';
 
@@ -23,11 +23,19 @@ export interface HeldFile {
   readonly whole: boolean;
 }
 
+/** A program that is to begin at an instant. Its needs are those from then on. */
+export interface Coming {
+  readonly at: Instant;
+  readonly program: Program;
+}
+
 export interface HeldState {
   /** What plays; null before the first. */
   readonly program: (Program & { readonly edition: number | null }) | null;
   /** What is being made ready, where that is another. */
   readonly next: Program | null;
+  /** What is planned and here already, the earliest first. */
+  readonly coming: readonly Coming[];
   readonly files: ReadonlyMap<string, HeldFile>;
   /** Whether storage was too small for the last piece. */
   readonly full: boolean;
@@ -36,6 +44,8 @@ export interface HeldState {
 export type Step =
   /** Fetch the program's text. */
   | { readonly kind: 'program'; readonly hash: string }
+  /** Fetch the text of one that is planned, and keep it. */
+  | { readonly kind: 'ahead'; readonly hash: string; readonly at: Instant }
   /** Fetch a file, from where it broke off. */
   | { readonly kind: 'file'; readonly asset: Asset }
   /** All that the next program needs in its first day is here: it plays from now on. */
@@ -50,6 +60,8 @@ export function stepKey(step: Step): string {
     case 'program':
     case 'edition':
       return `${step.kind} ${step.kind === 'program' ? step.hash : (step.edition ?? '')}`;
+    case 'ahead':
+      return `ahead ${step.hash} ${step.at}`;
     case 'file':
       return `file ${step.asset.sha256}`;
     case 'activate':
@@ -59,34 +71,80 @@ export function stepKey(step: Step): string {
   }
 }
 
+/**
+ * The corrected time is measured anew with each answer, and differs by a little each time: what has begun stays, where it would begin
+ * again within so long.
+ */
+const SETTLED_MS = 5 * SECOND;
+
+/**
+ * The program that is to play by an instant: what is planned takes over at its time, without word from the server too. Null where nothing
+ * is known of it.
+ */
+export function wantedAt(target: Target | null, held: HeldState, now: Instant): string | null {
+  const planned = target
+    ? (target.coming ?? [])
+    : held.coming.map(({ at, program }) => ({ at, program: program.hash }));
+  const due = planned.filter(
+    ({ at, program }) => at <= now || (program === held.program?.hash && at <= now + SETTLED_MS),
+  );
+  const last = due.at(-1);
+  return last ? last.program : (target?.program ?? null);
+}
+
+/** When something planned begins next, after an instant; Infinity for never. */
+export function nextBegin(target: Target | null, held: HeldState, now: Instant): Instant {
+  return Math.min(...(target ? (target.coming ?? []) : held.coming).map(({ at }) => at).filter((at) => at > now));
+}
+
+const missingIn = (needs: readonly Need[], files: HeldState['files']) =>
+  needs.find(({ asset }) => !files.get(asset.sha256)?.whole);
+
+/** What a program that begins at an instant shows in its first day from then on. */
+const firstDay = ({ needs }: Program, from: Instant) => needs.filter(({ by }) => by < from + FIRST_DAY);
+
+/** Whether all of a planned program's first day is here. */
+export const isReady = ({ at, program }: Coming, { files }: HeldState): boolean =>
+  !missingIn(firstDay(program, at), files);
+
 /** The next step towards the target, or null where all is reached. */
 export function nextStep(target: Target | null, held: HeldState, now: Instant): Step | null {
   const { program, next, files, full } = held;
-  const wanted = target?.program ?? null;
-  const missing = (needs: readonly Need[]) => needs.find(({ asset }) => !files.get(asset.sha256)?.whole);
-  const coming = wanted !== null && wanted !== program?.hash ? (next?.hash === wanted ? next : null) : null;
+  const wanted = wantedAt(target, held, now);
+  const isOther = wanted !== null && wanted !== program?.hash;
+  const planned = held.coming.find((one) => one.program.hash === wanted)?.program ?? null;
+  const coming = isOther ? (next?.hash === wanted ? next : planned) : null;
   if (full) {
     const cleared = unused(held, coming);
     if (cleared) return cleared;
   }
-  if (wanted !== null && wanted !== program?.hash) {
+  if (isOther) {
     if (!coming) return { kind: 'program', hash: wanted };
-    const first = missing(coming.needs.filter(({ by }) => by < now + FIRST_DAY));
+    const first = missingIn(firstDay(coming, now), files);
     return first
       ? { kind: 'file', asset: first.asset }
-      : { kind: 'activate', program: coming, edition: target?.edition ?? null };
+      : { kind: 'activate', program: coming, edition: target?.edition ?? program?.edition ?? null };
   }
   if (!program) return null;
   if (target && wanted === program.hash && target.edition !== program.edition)
     return { kind: 'edition', edition: target.edition };
-  const later = missing(program.needs);
+  const known = new Set([program, ...held.coming.map((one) => one.program)].map(({ hash }) => hash));
+  for (const { at, program: hash } of target?.coming ?? [])
+    if (hash !== null && !known.has(hash)) return { kind: 'ahead', hash, at };
+  // What is planned takes its turn with what plays: by when each is to be seen.
+  const needs = [program, ...held.coming.map((one) => one.program)].flatMap((one) => one.needs);
+  const later = missingIn(
+    needs.sort((a, b) => (a.by < b.by ? -1 : a.by > b.by ? 1 : 0)),
+    files,
+  );
   return later ? { kind: 'file', asset: later.asset } : unused(held, null);
 }
 
 /** A file that neither what plays nor what comes needs. While nothing plays nothing is thrown away. */
-function unused({ program, files }: HeldState, coming: Program | null): Step | null {
+function unused({ program, files, coming: planned }: HeldState, coming: Program | null): Step | null {
   if (!program) return null;
-  const kept = new Set([...program.needs, ...(coming?.needs ?? [])].map(({ asset }) => asset.sha256));
+  const programs = [program, ...(coming ? [coming] : []), ...planned.map((one) => one.program)];
+  const kept = new Set(programs.flatMap(({ needs }) => needs).map(({ asset }) => asset.sha256));
   for (const sha256 of files.keys()) if (!kept.has(sha256)) return { kind: 'clear', sha256 };
   return null;
 }

@@ -1,14 +1,18 @@
 import equal from 'fast-deep-equal';
-import { HOUR, MINUTE, SECOND, lineOf, sha256Hex, type ProgramDocument } from '@/core/playing';
+import { HOUR, MINUTE, SECOND, lineOf, sha256Hex, type Instant, type ProgramDocument } from '@/core/playing';
 import { ProtocolError, type ProtocolClient } from '@/protocol/client';
 import type { Report, Target } from '@/protocol/schemas';
 import { fetchFile } from './fetch-file';
 import { needsOf } from './needs';
 import {
   downloadOf,
+  isReady,
   missingOf,
+  nextBegin,
   nextStep,
   stepKey,
+  wantedAt,
+  type Coming,
   type HeldFile,
   type HeldState,
   type Program,
@@ -22,6 +26,8 @@ export interface SessionEvents {
   code(code: string | null): void;
   screen(screen: Target['screen'] | null): void;
   program(program: ProgramDocument | null): void;
+  /** What follows at an instant, where all of it is here: it can be made ready to be seen. Null for nothing. */
+  coming?(next: { readonly at: Instant; readonly program: ProgramDocument } | null): void;
   /** A file came to be whole: what could not be shown before can be now. */
   file?(sha256: string): void;
 }
@@ -39,6 +45,8 @@ export interface SessionOptions {
 
 const HEARTBEAT_MS = 15 * SECOND;
 const POLL_MS = MINUTE;
+/** After so many failures in a row it is told that the server fails: it has had some seconds to start again. */
+const SERVER_FAILS_TOLD = 3;
 const PROGRESS_MS = 2 * SECOND;
 const PIECE_BYTES = 512 * 1024;
 /** A token is given up when it was refused twice, at least so far apart, with no other answer between. */
@@ -55,7 +63,7 @@ const ERRORS_KEPT = 20;
  */
 export class PlayerSession {
   private target: Target | null = null;
-  private held: HeldState = { program: null, next: null, files: new Map(), full: false };
+  private held: HeldState = { program: null, next: null, coming: [], files: new Map(), full: false };
   private readonly errors: Report['errors'] = [];
   private readonly ended = new AbortController();
   private life = new AbortController();
@@ -69,6 +77,10 @@ export class PlayerSession {
   private listening = false;
   /** Ends a pause between steps. */
   private pause = new AbortController();
+  /** Ends the wait for what is planned: it was moved, or the clock put right. */
+  private planned = new AbortController();
+  /** What was told to be coming. */
+  private told = '';
   private needsAt = 0;
   private refusedSince: number | null = null;
   private saved = '';
@@ -104,6 +116,10 @@ export class PlayerSession {
     this.held = { ...this.held, files: new Map(await this.store.files()) };
     if (kept.screen) this.events.screen(kept.screen);
     if (kept.program) this.hold(this.read(kept.program.hash, kept.program.text), kept.program.edition);
+    this.held = {
+      ...this.held,
+      coming: kept.coming.map(({ at, hash, text }) => ({ at, program: { ...this.read(hash, text, at), text } })),
+    };
     let { token } = kept;
     while (!this.ended.signal.aborted) {
       token ??= await this.pair();
@@ -111,7 +127,7 @@ export class PlayerSession {
       this.client.useToken(token);
       this.life = new AbortController();
       this.refusedSince = null;
-      await Promise.all([this.listen(), this.poll(), this.beat(), this.reconcile()]);
+      await Promise.all([this.listen(), this.poll(), this.beat(), this.reconcile(), this.keepTime()]);
       if (this.ended.signal.aborted) return;
       token = null;
       await this.forget();
@@ -161,9 +177,10 @@ export class PlayerSession {
 
   /** The screen was unpaired: what belongs to it goes, the files stay until the next program. */
   private async forget(): Promise<void> {
-    this.held = { ...this.held, program: null, next: null };
+    this.held = { ...this.held, program: null, next: null, coming: [] };
     this.target = null;
-    await this.persist({ token: null, screen: null, program: null });
+    await this.persist({ token: null, screen: null, program: null, coming: [] });
+    this.tellComing();
     this.events.screen(null);
     this.events.program(null);
   }
@@ -246,6 +263,7 @@ export class PlayerSession {
       program: this.held.program?.hash ?? null,
       download: downloadOf(this.held, now),
       missing: missingOf(this.held),
+      ready: this.held.coming.flatMap((one) => (isReady(one, this.held) ? [one.program.hash] : [])),
       clockOffsetMs: this.client.clockOffsetMs,
       storage: await this.store.usage(),
       errors: this.errors,
@@ -254,6 +272,11 @@ export class PlayerSession {
       life: this.name,
     };
     this.aim(await this.client.heartbeat(report));
+  }
+
+  /** Reports at once: what is seen has changed in a way that is waited for. */
+  tell(): void {
+    this.reportSoon();
   }
 
   private reportSoon(): void {
@@ -268,10 +291,49 @@ export class PlayerSession {
     const before = this.target;
     if (!equal(target.screen, before?.screen)) this.events.screen(target.screen);
     this.target = target;
-    // What was being made ready for another wish is no longer on its way.
-    if (this.held.next && this.held.next.hash !== target.program) this.held = { ...this.held, next: null };
+    this.follow(target);
     void this.persist({ screen: target.screen, clockOffsetMs: this.client.clockOffsetMs });
-    if (before?.program !== target.program || before?.edition !== target.edition) this.wake();
+    this.planned.abort();
+    const wish = ({ program, edition, coming = [] }: Target) => [program, edition, coming];
+    if (!before || !equal(wish(before), wish(target))) this.wake();
+  }
+
+  /** What is no longer wanted is no longer on its way; what was planned may have its time now, or another. */
+  private follow(target: Target): void {
+    const { next, coming, program } = this.held;
+    const wanted = wantedAt(target, this.held, this.serverNow());
+    const held = (hash: string | null) => coming.find((one) => one.program.hash === hash);
+    const planned = (target.coming ?? []).flatMap(({ at, program: hash }): Coming[] => {
+      const one = held(hash);
+      return one ? [one.at === at ? one : { at, program: this.needing(one.program, at) }] : [];
+    });
+    const begun = wanted === program?.hash ? undefined : held(wanted)?.program;
+    this.held = {
+      ...this.held,
+      next: begun ?? (next && next.hash === wanted ? next : null),
+      coming: planned,
+    };
+    this.tellComing();
+    if (!equal(timesOf(planned), timesOf(coming))) void this.keepComing().catch((error) => this.noteFailure(error));
+  }
+
+  private async keepComing(): Promise<void> {
+    await this.store.save({
+      coming: this.held.coming.map(({ at, program: { hash, text = '' } }) => ({ at, hash, text })),
+    });
+  }
+
+  /** Wakes what reconciles on the instant at which something planned begins. */
+  private async keepTime(): Promise<void> {
+    const { signal } = this.life;
+    while (!signal.aborted) {
+      const now = this.serverNow();
+      this.planned = new AbortController();
+      // Not for long at a time: the device's own clock may jump meanwhile.
+      const wait = Math.min(nextBegin(this.target, this.held, now) - now, MINUTE);
+      await this.world.wait(Math.max(0, wait), AbortSignal.any([signal, this.planned.signal]));
+      if (!this.planned.signal.aborted) this.wake();
+    }
   }
 
   /** Keeps values that differ from what was kept; storage that fails is told, and the player goes on. */
@@ -300,6 +362,7 @@ export class PlayerSession {
     let failures = 0;
     while (!signal.aborted) {
       this.refreshNeeds();
+      this.tellComing();
       this.pause = new AbortController();
       const pause = AbortSignal.any([signal, this.pause.signal]);
       const step = nextStep(this.target, this.held, this.serverNow());
@@ -315,7 +378,7 @@ export class PlayerSession {
         failures = 0;
       } catch (error) {
         if (signal.aborted || abort.signal.aborted) continue;
-        this.noteFailure(error);
+        this.noteFailure(error, failures);
         await this.world.wait(backoffMs(failures++, this.world), pause);
       } finally {
         this.running = null;
@@ -323,11 +386,13 @@ export class PlayerSession {
     }
   }
 
-  private noteFailure(error: unknown): void {
+  /** Tells what failed, unless it is the line, or a server that is just starting again: that is no fault of the player's. */
+  private noteFailure(error: unknown, before = SERVER_FAILS_TOLD): void {
     this.noteRefusal(error);
     if (error instanceof StorageFull) this.held = { ...this.held, full: true };
-    const lineBroke = error instanceof ProtocolError && error.status === 0;
-    if (!lineBroke) this.report(error instanceof Error ? error.message : String(error));
+    const ofServer =
+      error instanceof ProtocolError && (error.status === 0 || (error.status >= 500 && before < SERVER_FAILS_TOLD));
+    if (!ofServer) this.report(error instanceof Error ? error.message : String(error));
   }
 
   private async take(step: Step, signal: AbortSignal): Promise<void> {
@@ -338,14 +403,33 @@ export class PlayerSession {
         if (!signal.aborted) this.held = { ...this.held, next: { ...this.read(step.hash, text), text } };
         return;
       }
+      case 'ahead': {
+        const text = await this.client.program(step.hash, signal);
+        if (sha256Hex(text) !== step.hash) throw new Error('What is planned came damaged: it is fetched again.');
+        if (signal.aborted) return;
+        const one = { at: step.at, program: { ...this.read(step.hash, text, step.at), text } };
+        this.held = { ...this.held, coming: [...this.held.coming, one].sort((a, b) => a.at - b.at) };
+        await this.keepComing();
+        if (isReady(one, this.held)) this.reportSoon();
+        return;
+      }
       case 'file':
         await this.fetch(step, signal);
         return;
       case 'activate': {
         const { text = '', ...program } = step.program;
-        await this.store.save({ program: { hash: program.hash, edition: step.edition, text } });
-        this.saved = '';
+        const { coming } = this.held;
+        const at = coming.find((one) => one.program.hash === program.hash)?.at;
+        const kept = { program: { hash: program.hash, edition: step.edition, text } };
+        // What was planned is kept already: it begins on the instant, and is written down then.
+        if (at === undefined) await this.store.save(kept);
+        this.held = { ...this.held, coming: coming.filter((one) => at === undefined || one.at > at) };
         this.hold(program, step.edition);
+        this.saved = '';
+        if (at !== undefined) {
+          await this.store.save(kept);
+          await this.keepComing();
+        }
         return this.reportSoon();
       }
       case 'edition': {
@@ -388,8 +472,8 @@ export class PlayerSession {
     this.setFile(asset.sha256, held ?? null);
     if (!held?.whole) return;
     this.events.file?.(asset.sha256);
-    // What was told to be missing is here.
-    if (!missingOf(this.held)) this.reportSoon();
+    // What was told to be missing is here, or what is planned is ready.
+    if (!missingOf(this.held) || this.held.coming.some((one) => isReady(one, this.held))) this.reportSoon();
   }
 
   private setFile(sha256: string, file: HeldFile | null): void {
@@ -399,9 +483,23 @@ export class PlayerSession {
     this.held = { ...this.held, files };
   }
 
-  private read(hash: string, text: string): Program {
+  /** Tells what follows, once all of it is here, and when that differs. */
+  private tellComing(): void {
+    const [first] = this.held.coming;
+    const ready = first && isReady(first, this.held) ? first : null;
+    const told = ready ? `${ready.at} ${ready.program.hash}` : '';
+    if (told === this.told) return;
+    this.told = told;
+    this.events.coming?.(ready && { at: ready.at, program: ready.program.document });
+  }
+
+  private read(hash: string, text: string, from = this.serverNow()): Program {
     const document = JSON.parse(text) as ProgramDocument;
-    return { hash, document, needs: needsOf(document, this.serverNow()) };
+    return { hash, document, needs: needsOf(document, from) };
+  }
+
+  private needing(program: Program, from: Instant): Program {
+    return { ...program, needs: needsOf(program.document, from) };
   }
 
   private hold(program: Program, edition: number | null): void {
@@ -415,11 +513,14 @@ export class PlayerSession {
     const now = this.serverNow();
     if (now >= this.needsAt && now - this.needsAt < NEEDS_HOLD_MS) return;
     this.needsAt = now;
-    const { program, next } = this.held;
+    const { program, next, coming } = this.held;
     this.held = {
       ...this.held,
       program: program && { ...program, needs: needsOf(program.document, now) },
-      next: next && { ...next, needs: needsOf(next.document, now) },
+      next: next && this.needing(next, now),
+      coming: coming.map(({ at, program: one }) => ({ at, program: this.needing(one, Math.max(at, now)) })),
     };
   }
 }
+
+const timesOf = (coming: readonly Coming[]) => coming.map(({ at, program }) => [at, program.hash]);

@@ -134,6 +134,10 @@ const FAULTS: readonly Fault[] = [
 class SimulatedServer {
   program: Program | null = null;
   edition: number | null = null;
+  /** What begins at an instant, the earliest first. */
+  coming: readonly { readonly at: number; readonly program: Program }[] = [];
+  /** No line at all. */
+  cut = false;
   /** What was reported, with what the player had when it said so, and when that was by its corrected clock. */
   reports: { report: Report; whole: ReadonlySet<string>; now: number }[] = [];
   calm = false;
@@ -154,8 +158,21 @@ class SimulatedServer {
     this.tell();
   }
 
+  /** Plans a program for an instant, moves one there, or calls all off. */
+  plan(program: Program | null, at: number): void {
+    const others = this.coming.filter((one) => one.program !== program);
+    this.coming = program ? [...others, { at, program }].sort((a, b) => a.at - b.at) : [];
+    this.tell();
+  }
+
   target(): Target {
+    while (this.coming[0] && this.coming[0].at <= this.world.time) {
+      this.program = this.coming[0].program;
+      this.edition = (this.edition ?? 0) + 1;
+      this.coming = this.coming.slice(1);
+    }
     return {
+      coming: this.coming.map(({ at, program }) => ({ at, program: program.hash })),
       screen: { id: 'hall', name: 'Hall', width: 10, height: 10 },
       edition: this.edition,
       program: this.program?.hash ?? null,
@@ -180,6 +197,7 @@ class SimulatedServer {
     const { pathname } = new URL(input);
     const [own, files] = [this.world.now(), await this.store.files()];
     const whole = new Set([...files].flatMap(([sha256, file]) => (file.whole ? [sha256] : [])));
+    if (this.cut) throw new TypeError('no network');
     if (fault === 'late') await this.world.wait(40 * SECOND * this.world.random(), this.ever);
     if (init.signal?.aborted) throw new TypeError('aborted');
     if (fault === 'lost') throw new TypeError('no network');
@@ -263,6 +281,7 @@ class ProvingStore extends FleetStore {
 
 type Act =
   | { readonly kind: 'publish'; readonly program: number | null }
+  | { readonly kind: 'plan'; readonly program: number | null; readonly minutes: number }
   | { readonly kind: 'pass'; readonly minutes: number }
   | { readonly kind: 'restart' | 'break' }
   | { readonly kind: 'clock'; readonly by: number }
@@ -272,6 +291,12 @@ const acts: fc.Arbitrary<Act> = fc.oneof(
   {
     weight: 4,
     arbitrary: fc.option(fc.nat({ max: 3 }), { freq: 9 }).map((program): Act => ({ kind: 'publish', program })),
+  },
+  {
+    weight: 3,
+    arbitrary: fc
+      .tuple(fc.option(fc.nat({ max: 3 }), { freq: 5 }), fc.constantFrom(1, 6, 45))
+      .map(([program, minutes]): Act => ({ kind: 'plan', program, minutes })),
   },
   { weight: 4, arbitrary: fc.constantFrom(0.1, 1, 5, 70).map((minutes): Act => ({ kind: 'pass', minutes })) },
   { weight: 1, arbitrary: fc.constantFrom('restart' as const, 'break' as const).map((kind): Act => ({ kind })) },
@@ -336,6 +361,12 @@ async function live(steps: readonly Act[], faults: readonly Fault[], seed: numbe
       case 'publish':
         server.publish(step.program === null ? null : (PROGRAMS[step.program] ?? null));
         break;
+      case 'plan':
+        server.plan(
+          step.program === null ? null : (PROGRAMS[step.program] ?? null),
+          world.time + step.minutes * MINUTE,
+        );
+        break;
       case 'pass':
         await world.until(world.time + step.minutes * MINUTE, check);
         break;
@@ -360,6 +391,7 @@ async function live(steps: readonly Act[], faults: readonly Fault[], seed: numbe
   // Faults stop, and what is wanted is wanted for good.
   server.calm = true;
   store.limitBytes = 1e9;
+  server.plan(null, 0);
   const last = server.program ?? PROGRAMS[1];
   if (!last) throw new Error('no program');
   server.publish(last);
@@ -427,6 +459,110 @@ test('a token that our server refuses for two minutes is given up; until then wh
   expect(told).toEqual(['paired', 'program', 'unpaired', 'none']);
   expect(await store.load()).toMatchObject({ token: null, program: null });
   session.stop();
+});
+
+describe('what is planned', () => {
+  /** A player that plays the first program, and when it started which. */
+  async function playing() {
+    const world = new SimulatedWorld(() => 0.5);
+    const store = new ProvingStore(null, 1e9);
+    await store.save({ token: TOKEN });
+    const server = new SimulatedServer(world, store, () => 'none');
+    const started: (readonly [program: number, at: number])[] = [];
+    const coming: (number | null)[] = [];
+    const start = () => {
+      const session = new PlayerSession(
+        new ProtocolClient('http://server.test', null, world.now, server.fetch),
+        store,
+        {
+          code: () => undefined,
+          screen: () => undefined,
+          program: (document) => {
+            started.push([PROGRAMS.findIndex(({ text }) => text === JSON.stringify(document)), world.time - START]);
+          },
+          coming: (next) => coming.push(next && next.at - START),
+        },
+        { software: 'simulated', playing: () => ({ state: 'playing', playing: null }) },
+        world,
+      );
+      void session.run();
+      return session;
+    };
+    const first = PROGRAMS[0] ?? null;
+    server.publish(first);
+    const session = start();
+    await world.until(START + MINUTE);
+    expect(started.map(([program]) => program)).toEqual([0]);
+    return { world, store, server, started, coming, session, start };
+  }
+  const GALE = PROGRAMS[2] ?? null;
+  const OFFERS = PROGRAMS[3] ?? null;
+
+  test('is fetched ahead, and begins on the instant, one after the other', async () => {
+    const { world, store, server, started, coming, session } = await playing();
+    server.plan(GALE, START + 20 * MINUTE + 250);
+    server.plan(OFFERS, START + 25 * MINUTE);
+    await world.until(START + 3 * MINUTE);
+    expect((await store.load()).coming.map(({ at }) => at - START)).toEqual([20 * MINUTE + 250, 25 * MINUTE]);
+    expect(server.reports.at(-1)?.report.ready).toEqual([GALE?.hash, OFFERS?.hash]);
+    expect(coming).toEqual([20 * MINUTE + 250]);
+    await world.until(START + 30 * MINUTE);
+    expect(started.slice(1)).toEqual([
+      [2, 20 * MINUTE + 250],
+      [3, 25 * MINUTE],
+    ]);
+    expect((await store.load()).coming).toEqual([]);
+    expect(server.reports.at(-1)?.report).toMatchObject({ program: OFFERS?.hash, edition: server.edition, ready: [] });
+    session.stop();
+  });
+
+  test('begins on the instant without a line, started again too, though the clock of the device is wrong', async () => {
+    const { world, store, server, started, session, start } = await playing();
+    world.skew = -7 * MINUTE;
+    server.plan(GALE, START + 20 * MINUTE);
+    await world.until(START + 5 * MINUTE);
+    server.cut = true;
+    server.breakStreams();
+    session.stop();
+    await settled();
+    const again = start();
+    await world.until(START + 40 * MINUTE);
+    expect(started.slice(1)).toEqual([
+      [0, 5 * MINUTE],
+      [2, 20 * MINUTE],
+    ]);
+    expect((await store.load()).program?.hash).toBe(GALE?.hash);
+    // The line is back: it is what the server says by now, and nothing starts anew.
+    server.cut = false;
+    await world.until(START + 45 * MINUTE);
+    expect(started).toHaveLength(3);
+    again.stop();
+  });
+
+  test('moved it begins then, called off never', async () => {
+    const { world, store, server, started, coming, session } = await playing();
+    server.plan(GALE, START + 10 * MINUTE);
+    await world.until(START + 2 * MINUTE);
+    server.plan(GALE, START + 15 * MINUTE);
+    server.plan(OFFERS, START + 18 * MINUTE);
+    await world.until(START + 16 * MINUTE);
+    server.plan(null, 0);
+    await world.until(START + 30 * MINUTE);
+    expect(started.slice(1)).toEqual([[2, 15 * MINUTE]]);
+    expect(coming.at(-1)).toBeNull();
+    expect((await store.load()).coming).toEqual([]);
+    session.stop();
+  });
+
+  test('a clock that jumps in between, found out by an answer: it still begins on the instant', async () => {
+    const { world, server, started, session } = await playing();
+    server.plan(GALE, START + 20 * MINUTE);
+    await world.until(START + 5 * MINUTE);
+    world.skew = 3 * MINUTE;
+    await world.until(START + 30 * MINUTE);
+    expect(started.slice(1)).toEqual([[2, 20 * MINUTE]]);
+    session.stop();
+  });
 });
 
 test('players whose line broke at once do not come back in step', async () => {

@@ -9,11 +9,20 @@ export interface HeldProgram {
   readonly text: string;
 }
 
+/** A program that begins at an instant. */
+export interface HeldComing {
+  readonly at: number;
+  readonly hash: string;
+  readonly text: string;
+}
+
 /** What is kept over restarts besides files. */
 export interface Kept {
   readonly token: string | null;
   readonly screen: Target['screen'] | null;
   readonly program: HeldProgram | null;
+  /** What is planned after it, the earliest first. */
+  readonly coming: readonly HeldComing[];
   readonly clockOffsetMs: number;
 }
 

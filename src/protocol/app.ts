@@ -212,7 +212,8 @@ export function createPlayerApp<P>(
 
   app.openapi(routes.target, async (context) => {
     const target = await backend.targetOf(context.var.player);
-    const etag = `"${target.edition ?? 0}-${target.program ?? 'none'}"`;
+    const coming = (target.coming ?? []).map(({ at, program }) => `-${at}-${program ?? 'none'}`).join('');
+    const etag = `"${target.edition ?? 0}-${target.program ?? 'none'}${coming}"`;
     if (context.req.header('if-none-match') === etag)
       return new Response(null, { status: 304, headers: { etag } }) as never;
     return context.json(target, 200, { etag, 'cache-control': 'private, no-cache' });
@@ -266,7 +267,7 @@ export function createPlayerApp<P>(
           if (changed) {
             changed = false;
             const target = await backend.targetOf(player);
-            const key = JSON.stringify([target.edition, target.program, target.screen]);
+            const key = JSON.stringify([target.edition, target.program, target.coming ?? [], target.screen]);
             if (key !== last) await stream.writeSSE(eventOf({ kind: 'target', data: target }));
             last = key;
             silent = 0;

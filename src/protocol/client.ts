@@ -14,10 +14,35 @@ export class ProtocolError extends Error {
   }
 }
 
+/** So long a server may be silent before or within an answer, in milliseconds: a line that is half open never says that it broke. */
+export const SILENT_FOR_MS = 30_000;
+/** The same of the stream of events, which says every 20 s that it is there. */
+const STREAM_SILENT_FOR_MS = 60_000;
+
+/** The next of a stream that somebody sends. Throws ProtocolError 0 where nothing comes for so long; the reader is then to be cancelled. */
+export async function nextOf<T>(
+  reader: ReadableStreamDefaultReader<T>,
+  ms = SILENT_FOR_MS,
+): Promise<ReadableStreamReadResult<T>> {
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const silence = new Promise<never>((_, reject) => {
+    timer = setTimeout(() => reject(new ProtocolError(0, 'The server fell silent.')), ms);
+  });
+  try {
+    return await Promise.race([reader.read(), silence]);
+  } finally {
+    clearTimeout(timer);
+  }
+}
+
+/** How far a display's clock may drift in a time, as a share of it: cheap quartz stays under this (common practice, no source). */
+const DRIFT = 1e-4;
+
 /** The typed client of the player protocol: for the browser player and the simulated ones alike. */
 export class ProtocolClient {
-  /** Server time less own clock, in milliseconds, as measured at the last exchange. */
+  /** Server time less own clock, in milliseconds, as measured at the exchange that could tell it best. */
   clockOffsetMs = 0;
+  private best: { readonly offsetMs: number; readonly errorMs: number; readonly at: number } | null = null;
 
   constructor(
     private readonly server: string,
@@ -37,7 +62,7 @@ export class ProtocolClient {
   /** The token, or null while nobody has typed the code. Throws ProtocolError 400 when the code is over. */
   async collectToken(deviceCode: string): Promise<string | null> {
     const response = await this.send('/pairing/token', post({ device_code: deviceCode }));
-    const body = (await response.json().catch(() => ({}))) as {
+    const body = (await jsonOf(response)) as {
       access_token?: string;
       error?: string;
       error_description?: string;
@@ -57,7 +82,7 @@ export class ProtocolClient {
   }
 
   async program(hash: string, signal?: AbortSignal): Promise<string> {
-    return (await this.checked(`/programs/${hash}`, { signal })).text();
+    return textOf(await this.checked(`/programs/${hash}`, { signal }), signal);
   }
 
   /** A file's bytes from `start` on, as a stream. */
@@ -88,12 +113,13 @@ export class ProtocolClient {
     const decoder = new TextDecoder();
     try {
       for (;;) {
-        const { done, value } = await reader.read();
+        const { done, value } = await nextOf(reader, STREAM_SILENT_FOR_MS);
         if (done) return;
         parser.feed(decoder.decode(value, { stream: true }));
       }
     } finally {
       signal.removeEventListener('abort', cancel);
+      cancel();
     }
   }
 
@@ -101,14 +127,32 @@ export class ProtocolClient {
     const sent = this.now();
     const target = await this.exchange<unknown>(path, init);
     if (!isTarget(target)) throw new ProtocolError(0, 'Something else than the server answered.');
-    this.clockOffsetMs = Math.round(target.serverTime - (sent + this.now()) / 2);
+    this.tellClock(target.serverTime, sent, this.now());
     return target;
+  }
+
+  /**
+   * An answer that took long says little: how much of that was the way there is not known. The better measurement stands, as far as a
+   * clock can have drifted since; one that can't be true any more, since the clock has jumped, does not.
+   */
+  private tellClock(serverTime: number, sent: number, received: number): void {
+    const next = {
+      offsetMs: Math.round(serverTime - (sent + received) / 2),
+      errorMs: Math.abs(received - sent) / 2,
+      at: received,
+    };
+    const { best } = this;
+    const bestErrorMs = best ? best.errorMs + Math.abs(received - best.at) * DRIFT + 1 : Infinity;
+    const contradicts = best !== null && Math.abs(next.offsetMs - best.offsetMs) > next.errorMs + bestErrorMs;
+    if (next.errorMs > bestErrorMs && !contradicts) return;
+    this.best = next;
+    this.clockOffsetMs = next.offsetMs;
   }
 
   private async exchange<T>(path: string, init: RequestInit): Promise<T> {
     const response = await this.checked(path, init);
     try {
-      return JSON.parse(await response.text()) as T;
+      return JSON.parse(await textOf(response)) as T;
     } catch {
       throw new ProtocolError(0, 'Something else than the server answered, or the line broke.');
     }
@@ -118,7 +162,7 @@ export class ProtocolClient {
     const response = await this.send(path, init);
     if (response.ok) return response;
     const ours = response.headers.get('content-type')?.startsWith('application/problem+json') === true;
-    const { title } = ours ? ((await response.json().catch(() => ({}))) as { title?: string }) : {};
+    const { title } = ours ? ((await jsonOf(response, init.signal ?? undefined)) as { title?: string }) : {};
     throw new ProtocolError(response.status, title ?? `The server answered ${response.status}.`, ours);
   }
 
@@ -127,14 +171,61 @@ export class ProtocolClient {
       ...(init.headers as Record<string, string>),
       ...(this.token ? { authorization: `Bearer ${this.token}` } : {}),
     };
+    const given = new AbortController();
+    let giveUp = () => {};
+    // Not by the request's word alone: one that is broken off has been seen to wait for ever.
+    const ended = new Promise<never>((_, reject) => {
+      giveUp = () => {
+        given.abort();
+        reject(new Error('The server does not answer.'));
+      };
+    });
+    const timer = setTimeout(giveUp, SILENT_FOR_MS);
+    init.signal?.addEventListener('abort', giveUp);
+    const signal = init.signal ? AbortSignal.any([init.signal, given.signal]) : given.signal;
     try {
-      return await this.fetcher(`${this.server}/api/player/v1${path}`, { ...init, headers, cache: 'no-store' });
+      if (init.signal?.aborted) giveUp();
+      const address = `${this.server}/api/player/v1${path}`;
+      return await Promise.race([this.fetcher(address, { ...init, headers, signal, cache: 'no-store' }), ended]);
     } catch (error) {
       throw new ProtocolError(0, error instanceof Error ? error.message : 'The server can not be reached.');
+    } finally {
+      clearTimeout(timer);
+      init.signal?.removeEventListener('abort', giveUp);
     }
   }
 }
 
 function post(body: unknown): RequestInit {
   return { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) };
+}
+
+/** What a refusal says; nothing where it can't be read. */
+async function jsonOf(response: Response, signal?: AbortSignal): Promise<unknown> {
+  try {
+    return JSON.parse(await textOf(response, signal));
+  } catch {
+    return {};
+  }
+}
+
+/** An answer's text, as long as it keeps coming and nobody breaks it off: then what came of it. */
+async function textOf(response: Response, signal?: AbortSignal): Promise<string> {
+  if (!response.body) return '';
+  const reader = (response.body as ReadableStream<Uint8Array>).getReader();
+  const cancel = () => void reader.cancel().catch(() => undefined);
+  signal?.addEventListener('abort', cancel);
+  const decoder = new TextDecoder();
+  let text = '';
+  try {
+    if (signal?.aborted) cancel();
+    for (;;) {
+      const { done, value } = await nextOf(reader);
+      if (done) return text + decoder.decode();
+      text += decoder.decode(value, { stream: true });
+    }
+  } finally {
+    signal?.removeEventListener('abort', cancel);
+    cancel();
+  }
 }

@@ -25,10 +25,15 @@ export function isTarget(value: unknown): value is Target {
     typeof screen.id === 'string' &&
     typeof screen.name === 'string' &&
     (edition === null || Number.isInteger(edition)) &&
-    (program === null || (typeof program === 'string' && /^[0-9a-f]{64}$/.test(program))) &&
-    typeof serverTime === 'number'
+    (program === null || isHash(program)) &&
+    typeof serverTime === 'number' &&
+    (value.coming === undefined || (Array.isArray(value.coming) && value.coming.every(isPlanned)))
   );
 }
+
+const isPlanned = (value: unknown): boolean =>
+  isObject(value) && Number.isInteger(value.at) && (value.program === null || isHash(value.program));
+const isHash = (value: unknown): boolean => typeof value === 'string' && /^[0-9a-f]{64}$/.test(value);
 
 const HOLDS: { readonly [K in MessageKind]: (data: unknown) => data is Messages[K] } = {
   target: isTarget,

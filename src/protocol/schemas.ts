@@ -40,6 +40,17 @@ export const targetSchema = z
     program: sha256
       .nullable()
       .openapi({ description: 'What this player is to play; null where the edition has nothing for it' }),
+    coming: z
+      .array(
+        z.object({
+          at: z.int().openapi({ description: "From then on, by the server's clock, in milliseconds since 1970" }),
+          program: sha256.nullable(),
+        }),
+      )
+      .optional()
+      .openapi({
+        description: 'What is planned after `program`, the earliest first: fetched ahead, begun on the instant',
+      }),
     serverTime: z.int().openapi({ description: 'Milliseconds since 1970-01-01T00:00:00Z' }),
   })
   .openapi('Target');
@@ -60,7 +71,16 @@ export const reportSchema = z
       .openapi({ description: 'resting: in lights-out hours; empty: no program yet' }),
     edition: edition.nullable(),
     program: sha256.nullable().openapi({ description: 'The program that plays now' }),
-    playing: z.object({ media: id, source: lineSchema('A source', 20), id: id.nullable() }).nullable(),
+    playing: z
+      .object({
+        media: id,
+        source: lineSchema('A source', 20),
+        id: id.nullable(),
+        since: instant.optional().openapi({
+          description: "Since when this booking or backdrop has been seen without a break, by the server's clock",
+        }),
+      })
+      .nullable(),
     download: z.object({ doneBytes: bytes, totalBytes: bytes }).nullable(),
     missing: z
       .object({
@@ -72,6 +92,11 @@ export const reportSchema = z
       })
       .nullish()
       .openapi({ description: 'What of the program that plays is not here; null where all of it is' }),
+    ready: z
+      .array(sha256)
+      .max(20)
+      .optional()
+      .openapi({ description: 'The programs of `coming` that are here, with all that they show in their first day' }),
     clockOffsetMs: z.number().min(-8.64e15).max(8.64e15).openapi({ description: 'Server time less the own clock' }),
     storage: z.object({ usedBytes: bytes, limitBytes: bytes }).nullable(),
     errors: z.array(z.object({ at: instant, message: lineSchema('A message', 300) })).max(20),

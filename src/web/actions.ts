@@ -6,6 +6,7 @@ import {
   dateOfLocalTime,
   idSchema,
   patchesSchema,
+  selectorSchema,
   type LocalTime,
   type LoosePatch,
   type Media,
@@ -22,7 +23,21 @@ import {
   type Choice,
   type Holiday,
 } from '@/services/calendars';
-import { keep, type IsPutOn, type Kept, type Publishing, type PuttingOn } from '@/services/editions';
+import {
+  callOffPlanned,
+  keep,
+  movePlanned,
+  publishPlanned,
+  setFirers,
+  type Firing,
+  type GoesOut,
+  type IsPutOn,
+  type Kept,
+  type Piloting,
+  type PlannedFor,
+  type Publishing,
+  type PuttingOn,
+} from '@/services/editions';
 import {
   batchMedia,
   bringBack,
@@ -39,7 +54,15 @@ import { pairScreen, unpairScreen } from '@/services/screens';
 import { think } from '@/services/thinking';
 import type { Town } from '@/services/towns';
 import { attemptAs } from './attempt';
-import { changeSchema, chosenSchema, publishingSchema, putOnSchema, rowSchema } from './inputs';
+import {
+  changeSchema,
+  chosenSchema,
+  goesOutSchema,
+  pilotingSchema,
+  publishingSchema,
+  putOnSchema,
+  rowSchema,
+} from './inputs';
 
 const originSchema = z.string().max(40);
 
@@ -76,6 +99,79 @@ const codeSchema = z.string().max(40, 'A code has eight letters: read it again f
 export async function publishAction(basedOn: number, how: Publishing = {}): Promise<Result<{ number: number }>> {
   return attemptAs((actor) =>
     think('publishEdition', actor, readInput(changeSchema, basedOn), readInput(publishingSchema, how)),
+  );
+}
+
+/** Plans what waits, or a choice of it, for an instant, or for a time on each site's clock. */
+export async function planAction(
+  basedOn: number,
+  goesOut: GoesOut,
+  how: Publishing = {},
+): Promise<Result<{ id: string } & PlannedFor>> {
+  return attemptAs((actor) =>
+    think(
+      'planEdition',
+      actor,
+      readInput(changeSchema, basedOn),
+      readInput(goesOutSchema, goesOut),
+      readInput(publishingSchema, how),
+    ),
+  );
+}
+
+/** Gives what waits, or a choice of it, to some screens first. */
+export async function pilotAction(
+  basedOn: number,
+  pilot: Piloting,
+  how: Publishing = {},
+): Promise<Result<{ id: string; screens: number }>> {
+  return attemptAs((actor) =>
+    think(
+      'pilotEdition',
+      actor,
+      readInput(changeSchema, basedOn),
+      readInput(pilotingSchema, pilot),
+      readInput(publishingSchema, how),
+    ),
+  );
+}
+
+/** Moves what is planned to another time. */
+export async function movePlannedAction(id: string, goesOut: GoesOut): Promise<Result<PlannedFor>> {
+  return attemptAs((actor) => movePlanned(actor, readInput(rowSchema, id), readInput(goesOutSchema, goesOut)));
+}
+
+/** Calls off what is planned. */
+export async function callOffPlannedAction(id: string): Promise<Result<void>> {
+  return attemptAs((actor) => callOffPlanned(actor, readInput(rowSchema, id)));
+}
+
+/** Publishes what is planned before its time. */
+export async function publishPlannedAction(id: string): Promise<Result<{ number: number }>> {
+  return attemptAs((actor) => publishPlanned(actor, readInput(rowSchema, id)));
+}
+
+/** Fires a prepared takeover. */
+export async function fireAction(booking: string): Promise<Result<Firing>> {
+  return attemptAs((actor) => think('fireTakeover', actor, readInput(idSchema, booking)));
+}
+
+/** Fires it as a drill on other screens. */
+export async function drillAction(booking: string, where: string): Promise<Result<Firing>> {
+  return attemptAs((actor) =>
+    think('drillTakeover', actor, readInput(idSchema, booking), readInput(selectorSchema, where)),
+  );
+}
+
+/** The all-clear for what was fired. */
+export async function allClearAction(booking: string): Promise<Result<Firing>> {
+  return attemptAs((actor) => think('allClear', actor, readInput(idSchema, booking)));
+}
+
+/** Says who alone may fire a takeover. */
+export async function setFirersAction(booking: string, people: readonly string[]): Promise<Result<void>> {
+  return attemptAs((actor) =>
+    setFirers(actor, readInput(idSchema, booking), readInput(z.array(rowSchema).max(1000), people)),
   );
 }
 
@@ -144,7 +240,7 @@ export async function keepAction(input: Partial<Kept>): Promise<Result<Kept>> {
 }
 
 /** Gives all files that were sent together tags, and when they are available. */
-export async function describeBatchAction(batch: string, input: BatchInput): Promise<Result<number>> {
+export async function describeBatchAction(batch: string, input: BatchInput): Promise<Result<void>> {
   return attemptAs((actor) => describeBatch(actor, readInput(rowSchema, batch), input));
 }
 

@@ -33,6 +33,33 @@ export const publishingSchema = z.object({ chosen: chosenSchema.optional(), note
 /** The number of a change that somebody has seen. */
 export const changeSchema = z.int('A change is a whole number.').min(0).max(Number.MAX_SAFE_INTEGER);
 
+/** What a program calls a request that is to be done once. */
+export const idempotencySchema = z
+  .string()
+  .regex(/^[\x21-\x7e]{1,200}$/, 'An idempotency key is 1 to 200 visible ASCII characters without blanks.')
+  .optional();
+
+/** An instant, in milliseconds since 1970. */
+export const instantSchema = z
+  .int('Say when: as "tomorrow 06:00".')
+  .min(0)
+  .max(8.64e15, 'No calendar goes that far: say an earlier moment.');
+
+/** When an edition goes out: an instant, or what clocks at each site show then. */
+export const goesOutSchema = z.union([instantSchema, z.object({ siteTime: z.string().max(40) })], {
+  error: 'Say when: an instant in milliseconds, or a siteTime as 2026-12-01T06:00:00.',
+});
+
+/** On which screens an edition is tried first, and after how many minutes the others get it; null waits for a person. */
+export const pilotingSchema = z.object({
+  where: selectorSchema,
+  minutes: z
+    .int('Write whole minutes.')
+    .min(1, 'At least a minute.')
+    .max(1440, 'At most a day: 1440 minutes.')
+    .nullable(),
+});
+
 /** What is put on at once, where, and until when. */
 export const putOnSchema = z.object({
   content: contentSchema,
@@ -40,3 +67,10 @@ export const putOnSchema = z.object({
   until: z.int('Say until when: as "1 hour", or "until 18:00".').min(0).max(Number.MAX_SAFE_INTEGER),
   zone: zoneSchema,
 });
+
+/** An edition's number, as a part of an address. */
+export const editionNumberSchema = z.coerce
+  .number('An edition is a number.')
+  .int('An edition is a whole number.')
+  .min(1, 'Editions begin with 1.')
+  .max(2 ** 31 - 1, 'There is no such edition.');

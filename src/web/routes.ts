@@ -30,6 +30,9 @@ export async function answerAs(
   });
 }
 
+/** Whether a program asks, with somebody's key. */
+export const isOfProgram = (request: Request): boolean => request.headers.has('authorization');
+
 /** The same without a person. Requests that change something must come from our own pages. */
 export async function answer(request: Request, work: () => Promise<Response>): Promise<Response> {
   try {

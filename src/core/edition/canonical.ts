@@ -12,7 +12,8 @@ export function canonicalJson(value: unknown): string {
  * identity. What it was given may not change afterwards. Throws TypeError for what JSON can't hold.
  */
 export function canonicalWriter(): (value: unknown) => string {
-  const known = new WeakMap<object, string>();
+  // Not a weak one: hundreds of thousands of entries in it would keep the collector busy for longer than all else takes.
+  const known = new Map<object, string>();
   const write = (value: unknown): string => {
     if (typeof value !== 'object' || value === null) return canonicalJson(value);
     let text = known.get(value);

@@ -1,4 +1,4 @@
-import { programMaker, withoutProvenance, zonesOf, type Loop, type ScreenProgram } from '../forecast';
+import { programMaker, namedZones, withoutProvenance, type Loop, type ScreenProgram } from '../forecast';
 import { answered, done, refused, type Problem, type Result } from '../refusal';
 import type { ShownMedia } from '../plan/kinds/media';
 import { isShown } from '../plan/known';
@@ -40,9 +40,20 @@ export interface ProgramDocument extends ScreenProgram {
   readonly assets: Readonly<Record<string, Asset>>;
 }
 
+/** A program's text in pieces that programs share as the same strings, the first of them saying what it needs; joined they are canonical. */
+export interface MadeProgram {
+  readonly parts: readonly string[];
+  readonly assets: ProgramDocument['assets'];
+}
+
+/** The SHA-256 of a text that is given in pieces, as `sha256Hex` gives it. */
+export type Digest = (parts: readonly string[]) => string;
+
 export interface CompiledEdition {
   /** Canonical program documents by hash; with a base, the new ones alone. */
   readonly programs: ReadonlyMap<string, string>;
+  /** How each of these is put together, by its hash. */
+  readonly made: ReadonlyMap<string, MadeProgram>;
   /** Program hash by screen id. */
   readonly screens: ReadonlyMap<string, string>;
 }
@@ -71,11 +82,17 @@ export function compileEdition(plan: Plan, base?: CompiledBase): Result<Compiled
 }
 
 /** The same in steps, one a screen, so that a server can look after others in between. */
-export function* compilationSteps(plan: Plan, base?: CompiledBase): Generator<void, Result<CompiledEdition>> {
+export function* compilationSteps(
+  plan: Plan,
+  base?: CompiledBase,
+  digest: Digest = (parts) => sha256Hex(parts.join('')),
+): Generator<void, Result<CompiledEdition>> {
   const touched = base && touchedScreens(base.plan, plan);
-  const documentOf = documentMaker(plan);
-  const write = canonicalWriter();
-  const hashes = new Map<string, string>();
+  const narrow = programMaker(plan);
+  const make = maker(plan);
+  const hashes = new Map<ScreenProgram, string>();
+  const programs = new Map<string, string>();
+  const made = new Map<string, MadeProgram>();
   const screens = new Map<string, string>();
   const errors = new Map<string, Problem>();
   for (const { id } of plan.screens) {
@@ -84,25 +101,34 @@ export function* compilationSteps(plan: Plan, base?: CompiledBase): Generator<vo
       screens.set(id, known);
       continue;
     }
-    const made = documentOf(id);
-    if (!made.ok) return made;
-    const { document, problems } = made.value;
-    for (const problem of problems) errors.set(problem.path, problem);
-    const text = write(document);
-    const hash = hashes.get(text) ?? sha256Hex(text);
-    hashes.set(text, hash);
+    const narrowed = answered(() => narrow(id));
+    if (!narrowed.ok) return narrowed;
+    const program = narrowed.value;
+    let hash = hashes.get(program);
+    if (hash === undefined) {
+      const { parts, assets, problems } = make(program);
+      for (const problem of problems) errors.set(problem.path, problem);
+      hash = digest(parts);
+      hashes.set(program, hash);
+      programs.set(
+        hash,
+        parts.reduce((text, part) => text + part),
+      );
+      made.set(hash, { parts, assets });
+    }
     screens.set(id, hash);
     yield;
   }
   if (errors.size > 0) return refused([...errors.values()]);
-  return done({ programs: new Map([...hashes].map(([text, hash]) => [hash, text])), screens });
+  return done({ programs, made, screens });
 }
 
-/** Makes programs of one plan's screens. What they share is the same object in all of them. */
-function documentMaker(
-  plan: Plan,
-): (screenId: string) => Result<{ document: ProgramDocument; problems: readonly Problem[] }> {
-  const narrow = programMaker(plan);
+/**
+ * Makes the documents of one plan's programs, in canonical form. There all that it says stands between what it needs and its clocks: so
+ * programs that are alike but for their zone differ in the last part alone, and no part is written twice.
+ */
+function maker(plan: Plan): (program: ScreenProgram) => MadeProgram & { readonly problems: readonly Problem[] } {
+  const write = canonicalWriter();
   const files = new Map(plan.media.map((file, i) => [file.id, fileOf(file, `/media/${i}`)]));
   const zones = new Map<string, ZoneTable>();
   const zoneOf = (name: string): ZoneTable => {
@@ -110,16 +136,24 @@ function documentMaker(
     zones.set(name, zone);
     return zone;
   };
-  const bare = new WeakMap<Loop, Loop>();
+  const bare = new Map<Loop, Loop>();
   const bareOf = (loop: Loop): Loop => {
     const items = bare.get(loop) ?? loop.map(withoutProvenance);
     bare.set(loop, items);
     return items;
   };
-  return (screenId) => {
-    const narrowed = answered(() => narrow(screenId));
-    if (!narrowed.ok) return narrowed;
-    const program = narrowed.value;
+  const clocks = new Map<string, string>();
+  const clocksOf = (zone: string, named: readonly string[]): string => {
+    const names = [...new Set([zone, ...named])];
+    const key = names.join();
+    let text = clocks.get(key);
+    if (text === undefined) {
+      const tables = Object.fromEntries(names.map((name) => [name, zoneOf(name)]));
+      clocks.set(key, (text = `,${write({ zone, zones: tables }).slice(1)}`));
+    }
+    return text;
+  };
+  const bodyOf = (program: ScreenProgram): Body => {
     const assets: Record<string, Asset> = {};
     const problems: Problem[] = [];
     for (const loop of [...program.loops, ...(program.music ?? []).map((one) => one?.loop ?? [])])
@@ -128,16 +162,35 @@ function documentMaker(
         if (file?.ok) assets[media] = file.value;
         else if (file) problems.push(...file.problems);
       }
-    const document: ProgramDocument = {
-      format: 'lanternpost/program',
-      version: 1,
-      ...program,
-      loops: program.loops.map(bareOf),
-      zones: Object.fromEntries(zonesOf(program).map((name) => [name, zoneOf(name)])),
-      assets,
-    };
-    return done({ document, problems });
+    const needs = `{"assets":${write(assets)}`;
+    return { assets, problems, needs, says: new Map(), zones: namedZones(program) };
   };
+  /** By the loops: programs that are alike but for their place have the same. */
+  const bodies = new Map<readonly Loop[], Body>();
+  return (program) => {
+    const { zone, hours, loops, ...rest } = program;
+    const body = bodies.get(loops) ?? bodyOf(program);
+    bodies.set(loops, body);
+    const open = hours ? write(hours) : '';
+    let says = body.says.get(open);
+    if (says === undefined) {
+      const head = { format: 'lanternpost/program', version: 1, ...(hours ? { hours } : {}) };
+      says = `,${write({ ...head, ...rest, loops: loops.map(bareOf) }).slice(1, -1)}`;
+      body.says.set(open, says);
+    }
+    return { parts: [body.needs, says, clocksOf(zone, body.zones)], assets: body.assets, problems: body.problems };
+  };
+}
+
+/** What programs of the same loops have in common. */
+interface Body {
+  readonly assets: ProgramDocument['assets'];
+  readonly problems: readonly Problem[];
+  readonly needs: string;
+  /** What they say, by their opening hours. */
+  readonly says: Map<string, string>;
+  /** The zones that bookings and the like name. */
+  readonly zones: readonly string[];
 }
 
 /** What a program says of a file; refused where there are no bytes of it yet. */

@@ -71,6 +71,58 @@ test('screens with equal programs share one, and a program holds what its screen
   expect(Object.keys(c?.zones ?? {})).toEqual(['Atlantic/Reykjavik', 'Europe/Oslo']);
 });
 
+test('programs that differ in their clocks alone share all other parts, as the very same texts; opening hours are said where asked for', () => {
+  const far = { id: 'far', name: 'Far', timeZone: 'Asia/Tokyo', tags: ['quay'], hours: { mon: [['08:00', '20:00']] } };
+  const abroad = (plan: Plan): Plan => ({
+    ...plan,
+    sites: [...plan.sites, far as never],
+    screens: [...plan.screens, { id: 'd', name: 'D', site: 'far', width: 1280, height: 720, tags: [] }],
+  });
+  const { made, screens, programs } = compiled(abroad);
+  const partsOf = (id: string) => made.get(screens.get(id) ?? '')?.parts ?? [];
+  expect(partsOf('a')).toHaveLength(3);
+  expect(partsOf('d').slice(0, 2)).toEqual(partsOf('a').slice(0, 2));
+  expect(partsOf('d')[2]).not.toBe(partsOf('a')[2]);
+  for (const [hash, { parts }] of made) expect(parts.join('')).toBe(programs.get(hash));
+  const asking = compiled((plan) => {
+    const { bookings, ...rest } = abroad(plan);
+    return {
+      ...rest,
+      bookings: bookings.map((one) => ({ ...one, where: 'all', when: { windows: [['opens', 'closes']] as never } })),
+    };
+  });
+  const read = (id: string) => JSON.parse(asking.programs.get(asking.screens.get(id) ?? '') ?? '') as ProgramDocument;
+  expect([read('d').hours, read('a').hours]).toEqual([far.hours, undefined]);
+  for (const text of asking.programs.values()) expect(canonicalJson(JSON.parse(text))).toBe(text);
+});
+
+test('screens that a selector calls by name, or whose site it does, have programs of their own', () => {
+  const named = (where: string) =>
+    compiled((plan) => ({ ...plan, bookings: plan.bookings.map((one) => ({ ...one, where })) })).screens;
+  const byScreen = named('screen:b');
+  expect(byScreen.get('a')).not.toBe(byScreen.get('b'));
+  const bySite = named('site:quay');
+  expect(bySite.get('a')).toBe(bySite.get('b'));
+  expect(bySite.get('a')).not.toBe(byScreen.get('a'));
+});
+
+test('what stands prepared is fetched by its screens, and in no forecast; fired, nothing is left to fetch', () => {
+  const as = (more: object) =>
+    compiled((plan) => ({
+      ...plan,
+      bookings: plan.bookings.map((booking) => ({ ...booking, takeover: true, ...more })),
+    }));
+  const read = ({ programs, screens }: ReturnType<typeof compiled>, id: string) =>
+    JSON.parse(programs.get(screens.get(id) ?? '') ?? '') as ProgramDocument;
+  const [prepared, fired] = [read(as({ onHold: true }), 'c'), read(as({}), 'c')];
+  expect(prepared.bookings).toEqual([]);
+  expect(prepared.assets).toEqual(fired.assets);
+  expect(Object.keys(prepared.assets).sort()).toEqual(['flag', 'rota']);
+  expect(Object.keys(read(as({ onHold: true }), 'a').assets)).toEqual(['flag']);
+  // A booking on hold that is no takeover is nothing to anybody.
+  expect(Object.keys(read(as({ onHold: true, takeover: false }), 'c').assets)).toEqual(['flag']);
+});
+
 test('a program is named by the hash of its canonical form', () => {
   for (const [hash, text] of compiled().programs) {
     expect(sha256Hex(text)).toBe(hash);

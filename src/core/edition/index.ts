@@ -1,6 +1,7 @@
-export { canonicalJson } from './canonical';
+export { canonicalJson, canonicalWriter } from './canonical';
 export { chosenPlan, type Along } from './choice';
 export { diffPlans, joinedGroups, type Difference, type DifferenceGroup, type Shown } from './diff';
+export { readSiteTime, siteInstants, siteTime } from './site-time';
 export {
   compilationSteps,
   compileEdition,
@@ -8,5 +9,7 @@ export {
   type ShownAsset,
   type CompiledBase,
   type CompiledEdition,
+  type Digest,
+  type MadeProgram,
   type ProgramDocument,
 } from './compile';

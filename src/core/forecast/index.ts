@@ -4,6 +4,7 @@ export {
   programMaker,
   screenProgram,
   withoutProvenance,
+  namedZones,
   zonesOf,
   type BackdropLevel,
   type Loop,

@@ -1,5 +1,5 @@
 import type { Fit, Transition } from '../plan/kinds/playlist';
-import type { Booking, Content, Item, Media, OpeningHours, Plan, When } from '../plan/schema';
+import type { Booking, Content, Item, Media, OpeningHours, Plan, Screen, Site, When } from '../plan/schema';
 import { contentKey, isShown, knownContent, knownItem } from '../plan/known';
 import { Refusal, never } from '../refusal';
 import { matches, mediaTerms, namedTerms, screenTerms, selectorOf } from '../selector';
@@ -43,6 +43,8 @@ export interface ProgramBooking {
   readonly priority: number;
   readonly takeover?: true | undefined;
   readonly wake?: true | undefined;
+  /** What is seen is marked as a drill. */
+  readonly drill?: true | undefined;
   readonly created: number;
   readonly when: When;
   readonly loop: number;
@@ -118,7 +120,7 @@ export function screenProgram(plan: Plan, screenId: string): ScreenProgram {
   return programMaker(plan)(screenId);
 }
 
-/** The same for many screens of one plan: what they share is looked up once. `selected` are the bookings that reach the screen, where known. */
+/** The same for many screens of one plan: what they share is looked up once, and those that nothing tells apart have one program. `selected` are the bookings that reach the screen, where known. */
 export function programMaker(plan: Plan): (screenId: string, selected?: readonly Booking[]) => ScreenProgram {
   const index = <T extends { id: string }>(list: readonly T[]) => new Map(list.map((entry) => [entry.id, entry]));
   const [sites, screens, media] = [index(plan.sites), index(plan.screens), index(plan.media)];
@@ -217,20 +219,25 @@ export function programMaker(plan: Plan): (screenId: string, selected?: readonly
       : { loop: loop.map(withoutProvenance), ...(order ? { order } : {}), volume: music.volume };
   };
 
-  /** Loops by what tells screens apart for items, then by content: screens of one kind share them. */
-  const loopsByMatch = new Map<string, Map<string, Flat>>();
-  const conditions = plan.playlists.flatMap((list) => list.items.flatMap((item) => item.where ?? []));
-  const personal = [...new Set(conditions)].some((text) =>
-    ['screen:', 'site:'].some((name) => namedTerms(selectorOf(text), name).length > 0),
+  const where = [
+    ...plan.bookings.map((booking) => booking.where),
+    ...plan.playlists.flatMap((list) => list.items.flatMap((item) => item.where ?? [])),
+  ];
+  const selectors = [...new Set(where)].map(selectorOf);
+  const named = new Set(
+    ['screen:', 'site:'].flatMap((kind) =>
+      selectors.flatMap((one) => namedTerms(one, kind).map((name) => `${kind}${name}`)),
+    ),
   );
+  /** What tells screens apart for selectors: what they bear, and their names where those are called. */
   const matchKeyOf = (terms: ReadonlySet<string>) =>
-    [...terms].filter((term) => personal || !/^(screen|site):/.test(term)).join();
+    [...terms].filter((term) => named.has(term) || !/^(screen|site):/.test(term)).join();
+  /** Loops by what tells screens apart, then by content: screens of one kind share them. */
+  const loopsByMatch = new Map<string, Map<string, Flat>>();
 
-  return (screenId, selected) => {
-    const screen = screens.get(screenId);
-    const site = screen && sites.get(screen.site);
-    if (!screen || !site) throw new RangeError(`There is no screen "${screenId}" in the plan.`);
-    const terms = screenTerms(screen, site.tags);
+  const prepared = plan.bookings.filter(({ takeover, onHold }) => takeover && onHold);
+
+  const bodyOf = (screen: Screen, site: Site, terms: ReadonlySet<string>, selected?: readonly Booking[]): Body => {
     const matchKey = matchKeyOf(terms);
     const shared = loopsByMatch.get(matchKey) ?? new Map<string, Flat>();
     loopsByMatch.set(matchKey, shared);
@@ -264,6 +271,7 @@ export function programMaker(plan: Plan): (screenId: string, selected?: readonly
         priority: booking.priority,
         ...(booking.takeover ? { takeover: true } : {}),
         ...(booking.takeover && booking.wake ? { wake: true } : {}),
+        ...(booking.takeover && booking.drill ? { drill: true } : {}),
         created: Date.parse(booking.created),
         when: booking.when,
         loop: loopOf(booking.content),
@@ -282,6 +290,8 @@ export function programMaker(plan: Plan): (screenId: string, selected?: readonly
     const backdrops = levels
       .map(([level, content]) => ({ level, loop: content ? loopOf(content) : -1 }))
       .filter((backdrop) => backdrop.loop >= 0);
+    // What stands prepared is in no forecast, and its files are on the player when it is fired.
+    if (!selected) for (const { content, where } of prepared) if (matches(selectorOf(where), terms)) loopOf(content);
     const lightsOut = screen.lightsOut ?? [];
     const heard = music.flatMap((one) => (one ? conditionsOf(one.loop) : []));
     const used = [
@@ -290,8 +300,7 @@ export function programMaker(plan: Plan): (screenId: string, selected?: readonly
     ];
     const calendarIds = new Set(used.flatMap((when) => [...(when.only ?? []), ...(when.not ?? [])]));
     return {
-      zone: site.timeZone,
-      ...(usesHours(used) && site.hours ? { hours: site.hours } : {}),
+      usesHours: usesHours(used),
       calendars: Object.fromEntries([...calendarIds].map((id) => [id, calendars.get(id)?.dates ?? []])),
       loops,
       ...(orders.some((order) => order !== null) ? { orders } : {}),
@@ -302,6 +311,34 @@ export function programMaker(plan: Plan): (screenId: string, selected?: readonly
       lightsOut,
     };
   };
+
+  const inZone = (
+    { usesHours: asksHours, ...body }: Body,
+    { timeZone, hours }: Pick<Site, 'timeZone' | 'hours'>,
+  ): ScreenProgram => ({ zone: timeZone, ...(asksHours && hours ? { hours } : {}), ...body });
+
+  /** What screens that nothing tells apart have in common, and their programs: by zone too, and by hours where something asks for them. */
+  const bodies = new Map<string, { readonly body: Body; readonly programs: Map<string, ScreenProgram> }>();
+  return (screenId, selected) => {
+    const screen = screens.get(screenId);
+    const site = screen && sites.get(screen.site);
+    if (!screen || !site) throw new RangeError(`There is no screen "${screenId}" in the plan.`);
+    const terms = screenTerms(screen, site.tags);
+    if (selected) return inZone(bodyOf(screen, site, terms, selected), site);
+    const { backdrop, lightsOut } = screen;
+    const key = JSON.stringify([matchKeyOf(terms), backdrop ?? null, site.backdrop ?? null, lightsOut ?? null]);
+    const known = bodies.get(key) ?? { body: bodyOf(screen, site, terms), programs: new Map<string, ScreenProgram>() };
+    bodies.set(key, known);
+    const place = JSON.stringify([site.timeZone, known.body.usesHours ? (site.hours ?? null) : null]);
+    const program = known.programs.get(place) ?? inZone(known.body, site);
+    known.programs.set(place, program);
+    return program;
+  };
+}
+
+/** What a program says whatever clock it goes by, and whether it asks for opening hours. */
+interface Body extends Omit<ScreenProgram, 'zone' | 'hours' | 'zones'> {
+  readonly usesHours: boolean;
 }
 
 /** How a collecting rule puts its files in order. */
@@ -330,7 +367,11 @@ function usesHours(list: readonly When[]): boolean {
 }
 
 /** Every zone whose clock a program reads. */
-export function zonesOf(program: ScreenProgram): string[] {
+export const zonesOf = (program: ScreenProgram): string[] =>
+  [...new Set([program.zone, ...namedZones(program)])].sort();
+
+/** The zones that are named in a program, besides its own. */
+export function namedZones(program: ScreenProgram): string[] {
   const used = [
     ...[...program.bookings, ...(program.weaves ?? [])].map((one) => one.when),
     ...program.lightsOut,
@@ -338,7 +379,7 @@ export function zonesOf(program: ScreenProgram): string[] {
     ...(program.music ?? []).flatMap((one) => (one ? conditionsOf(one.loop) : [])),
   ];
   const named = used.flatMap((when) => (when.clock && when.clock !== 'site' ? [when.clock] : []));
-  return [...new Set([program.zone, ...named])].sort();
+  return [...new Set(named)];
 }
 
 const places = new WeakMap<ScreenProgram, Place>();

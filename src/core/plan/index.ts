@@ -1,6 +1,6 @@
 export { clipProblem, clipProblems, clipText, readClip, type Clip } from './clips';
 export { readDuration } from './duration';
-export { weaveWords } from './say';
+export { durationWords, weaveWords } from './say';
 export { readVolume, volumeText } from './volume';
 export { readWeave, type Weave } from './weave';
 export * from './schema';

@@ -28,4 +28,4 @@ export {
 export { DAY_WORDS, MONTH_WORDS, describeWhen, edgeWords, weeklyDays, weeklyRule } from './words';
 export { completionsOf, edgeOf, readWhen, readingsOf, type PhraseContext } from './phrase';
 export { readMoment, readShift } from './moment';
-export { isSpan, readUntil, spanOf, spanWhen } from './span';
+export { isSpan, readAhead, readUntil, spanOf, spanWhen } from './span';

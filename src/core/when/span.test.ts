@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { orThrow } from '../refusal';
 import { runs } from '../tests/runs';
-import { instantsOf, readUntil, spanOf, spanWhen, whenSchema, zoneTable } from '.';
+import { instantsOf, readAhead, readUntil, spanOf, spanWhen, whenSchema, zoneTable } from '.';
 
 const at = (text: string) => Date.parse(text);
 
@@ -112,5 +112,33 @@ test.each([
   expect(readUntil(text, NOW, zoneTable('Europe/Oslo'))).toMatchObject({
     ok: false,
     message: expect.stringContaining(message),
+  });
+});
+
+describe('a moment that is to come', () => {
+  test.each([
+    ['tomorrow 06:00', '2026-11-28T05:00:00Z'],
+    ['at 06:00', '2026-11-28T05:00:00Z'],
+    ['18:30', '2026-11-27T17:30:00Z'],
+    ['on Mon 5:30', '2026-11-30T04:30:00Z'],
+    ['1 Dec 05:30', '2026-12-01T04:30:00Z'],
+    ['24.12. 10:00', '2026-12-24T09:00:00Z'],
+    ['in 2 hours', '2026-11-27T12:30:00Z'],
+    ['20 minutes', '2026-11-27T10:50:00Z'],
+    ['tomorrow noon', '2026-11-28T11:00:00Z'],
+    ['midnight', '2026-11-27T23:00:00Z'],
+  ])('at 11:30 in Oslo "%s" is %s', (text, instant) => {
+    expect(orThrow(readAhead(text, NOW, zoneTable('Europe/Oslo')))).toBe(at(instant));
+  });
+  test.each([
+    ['tomorrow', 'Say the time too'],
+    ['1 Dec', 'Say the time too'],
+    ['soon', '"soon" is no moment'],
+    ['', '"" is no moment'],
+    ['today 09:00', 'That is over already'],
+    ['30 min ago', 'That is over already'],
+  ])('"%s" is told: %s', (text, said) => {
+    const read = readAhead(text, NOW, zoneTable('Europe/Oslo'));
+    expect(read.ok ? 'understood' : read.message).toContain(said);
   });
 });

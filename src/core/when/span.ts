@@ -64,6 +64,24 @@ export function readUntil(text: string, now: Instant, zone: ZoneTable): Result<I
   return end;
 }
 
+/**
+ * When something is to happen, as one says it: "tomorrow 06:00", "Mon 5:30", "1 Dec 6am", "in 2 hours". A time of day is the next such
+ * one. Refuses what is over, a day without a time, and what is no moment.
+ */
+export function readAhead(text: string, now: Instant, zone: ZoneTable): Result<Instant> {
+  const written = text.trim().replace(/^(?:at|on|from)\s+/i, '');
+  const local = toLocalTime(zone, now);
+  const today = dateOfLocalTime(local);
+  // Read at two times of day: where that makes a difference none was said.
+  const [noon, later] = [DAY / 2, DAY / 2 + 1].map((time) => readMoment(written, today, time));
+  if (written !== '' && noon?.ok && later?.ok && noon.value !== later.value)
+    return misread('Say the time too: as "tomorrow 06:00".');
+  const end = endOf(written, now, zone);
+  if (!end.ok)
+    return misread(`"${text.trim()}" is no moment: write it as "tomorrow 06:00", "1 Dec 05:30", or "in 2 hours".`);
+  return end.value > now ? end : misread('That is over already: say a moment that is still to come.');
+}
+
 function endOf(written: string, now: Instant, zone: ZoneTable): Result<Instant> {
   if (new RegExp(`^(?:${LENGTH})$`, 'i').test(written)) return done(now + minutesOf(written) * MINUTE);
   const shift = readShift(written);

@@ -58,7 +58,7 @@ export function BookingForm({
     kind: 'booking',
     object: booking,
     valuesOf: bookingValues,
-    madeOf: { content: ['content', 'seconds'], when: WHEN_INPUTS },
+    madeOf: { prepared: ['words', 'lasts'], content: ['content', 'seconds'], when: WHEN_INPUTS },
   });
   const { register, formState, watch } = form;
   const { errors } = formState;
@@ -179,7 +179,8 @@ export function BookingForm({
 
 /** The priority as a height and a number; takeover, waking, and hold. */
 function WhichWins({ form: { register, watch, trigger, formState } }: { form: BookingFormOf }) {
-  const { weave } = formState.errors;
+  const { errors } = formState;
+  const { weave } = errors;
   return (
     <fieldset className="space-y-2 border-t border-rule pt-4">
       <legend className="sr-only">Which wins</legend>
@@ -205,6 +206,17 @@ function WhichWins({ form: { register, watch, trigger, formState } }: { form: Bo
       />
       {watch('takeover') && <Tick label="Wakes displays that are in lights-out hours" {...register('wake')} />}
       <Tick label="On hold: kept, but not shown" {...register('onHold')} />
+      {watch('takeover') && watch('onHold') && (
+        <div className="space-y-3 border-l-4 border-brick pl-3">
+          <p className="text-sm text-faint">It stands prepared in Takeovers: fired there it is in force at once.</p>
+          <Field label="Words" hint="For who fires it: when to, and whom to call." error={errors.words?.message}>
+            <Input invalid={!!errors.words} maxLength={300} {...register('words')} />
+          </Field>
+          <Field label="How long" hint="30 min, 2 hours; empty: until the all-clear." error={errors.lasts?.message}>
+            <Input invalid={!!errors.lasts} {...register('lasts')} />
+          </Field>
+        </div>
+      )}
       <Field
         label="Woven in"
         hint="Empty: it has the screen to itself. Else it has turns in the loop of what shows, never in a takeover."

@@ -44,10 +44,27 @@ test.each<[string, object]>([
   ['a pinned clock, only on a calendar', { when: { clock: 'Europe/Oslo', only: ['storm-days'] } }],
   ['a file with seconds of its own', { content: { media: 'flag', durationMs: 12_500 }, priority: 5 }],
   ['a takeover that wakes, on hold', { takeover: true, wake: true, onHold: true }],
+  [
+    'one that is prepared',
+    { takeover: true, onHold: true, prepared: { words: 'Call the pilot first.', lasts: 2_700_000 } },
+  ],
+  ['one that is prepared without words', { takeover: true, onHold: true, prepared: { lasts: 90_500 } }],
+  ['one that was prepared and is fired', { takeover: true, prepared: { words: 'Call the pilot first.' } }],
+  ['a drill', { takeover: true, drill: true, prepared: { lasts: 600_000 } }],
 ])('%s goes through the form unchanged', (_what, values) => {
   const before = booking(values);
   const { id: _id, ...document } = before;
   expect(through(before)).toEqual(document);
+});
+
+test.each([
+  ['a while', 'Write how long as 30 min, or 2 hours, less than a day; empty: until the all-clear.'],
+  ['2 days', 'Write how long as 30 min, or 2 hours, less than a day; empty: until the all-clear.'],
+  ['30 s', 'A takeover lasts a minute at least.'],
+  ['24 h', 'A takeover ends by itself within a day: leave it out for one that lasts until the all-clear.'],
+])('a takeover for "%s" is told why not', (lasts, sentence) => {
+  const read = schema.safeParse({ ...bookingValues(booking({ takeover: true, onHold: true })), lasts });
+  expect(read.error?.issues.map(({ path, message }) => [path.join(), message])).toEqual([['lasts', sentence]]);
 });
 
 test('weekdays without a first day begin today', () => {

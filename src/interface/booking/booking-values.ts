@@ -8,6 +8,8 @@ import {
   edgeWords,
   nameSchema,
   parseRule,
+  durationWords,
+  readDuration,
   readWeave,
   readWhen,
   selectorSchema,
@@ -53,9 +55,28 @@ export interface BookingValues extends WhenValues {
   takeover: boolean;
   wake: boolean;
   onHold: boolean;
+  /** What a takeover on hold says to who fires it, and how long it is in force then; empty: until the all-clear. */
+  words: string;
+  lasts: string;
   /** How it is woven in, as one says it; empty where it is not. */
   weave: string;
 }
+
+const wordsSchema = bookingSchema.shape.prepared.unwrap().shape.words;
+const lastsSchema = bookingSchema.shape.prepared.unwrap().shape.lasts;
+
+/** How long a takeover is in force, as one says it; undefined for until the all-clear. */
+const lastsTextSchema = z.string().transform((text, context): number | undefined => {
+  if (text.trim() === '') return undefined;
+  const read = readDuration(text);
+  const checked = read.ok ? lastsSchema.safeParse(read.value) : null;
+  if (checked?.success) return checked.data;
+  const said = read.ok
+    ? checked?.error?.issues[0]?.message
+    : 'Write how long as 30 min, or 2 hours, less than a day; empty: until the all-clear.';
+  context.addIssue({ code: 'custom', message: said ?? 'This is no length of time.' });
+  return z.NEVER;
+});
 
 const START = 'A window starts at a time: 05:30, 5.30 pm, noon, opening, an hour before closing.';
 const END = 'A window ends at a time: 10:00, 10 am, midnight, closing, half an hour before closing.';
@@ -104,6 +125,11 @@ export function bookingFormSchema(context: PhraseContext) {
       takeover: z.boolean(),
       wake: z.boolean(),
       onHold: z.boolean(),
+      words: z
+        .string()
+        .trim()
+        .pipe(z.union([z.literal(''), wordsSchema.unwrap()])),
+      lasts: lastsTextSchema,
       weave: weaveTextSchema,
     })
     .superRefine(({ from, to, rule, said, takeover, weave }, check) => {
@@ -209,8 +235,20 @@ export function bookingValues(booking: Booking | null, begun: Partial<Booking> =
     takeover: source.takeover ?? false,
     wake: source.wake ?? false,
     onHold: source.onHold ?? false,
+    words: source.prepared?.words ?? '',
+    lasts: source.prepared?.lasts === undefined ? '' : durationWords(source.prepared.lasts),
     weave: source.weave ? weaveWords(source.weave) : '',
   };
+}
+
+/** What is said of a takeover on hold; what stands there of one that is fired, or no takeover any more, is kept. */
+function preparedOf(
+  { takeover, onHold, words, lasts }: CheckedBooking,
+  before: Booking | null,
+): Pick<Booking, 'prepared'> {
+  if (!takeover || !onHold) return before?.prepared ? { prepared: before.prepared } : {};
+  const prepared = { ...(words === '' ? {} : { words }), ...(lasts === undefined ? {} : { lasts }) };
+  return Object.keys(prepared).length > 0 ? { prepared } : {};
 }
 
 /** The booking's document from checked values; `now` dates a new one. */
@@ -224,6 +262,8 @@ export function bookingDocument(values: CheckedBooking, before: Booking | null, 
     ...(values.takeover && values.wake ? { wake: true } : {}),
     ...(values.onHold ? { onHold: true } : {}),
     ...(values.weave ? { weave: values.weave } : {}),
+    ...preparedOf(values, before),
+    ...(before?.drill ? { drill: true } : {}),
     created: before?.created ?? now.toISOString(),
     when: whenOf(values, now.toISOString().slice(0, 10), before?.when),
   };

@@ -1,10 +1,12 @@
 'use client';
 
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
-import { DAY, HOUR, type Change } from '@/core';
+import { DAY, HOUR, type Change, type Instant } from '@/core';
 import { ask, useAnswer } from '@/interface/forecast/client';
-import { useShownAt, type Shown } from './out-then';
+import { askEdition, useShownAt, type Shown } from './out-then';
+import { useAhead, usePlanned, type Ahead } from './planned';
 import { useNetwork } from './provider';
+import { joined, lastFor, stepsOf, together, type Step } from './reaching';
 
 /** The one instant that the whole interface looks at. */
 interface MomentContext {
@@ -12,10 +14,16 @@ interface MomentContext {
   /** Whether it moves along with the clock. */
   readonly isNow: boolean;
   readonly now: number;
-  /** The plan that says what shows at the moment: for a past one, the edition that was out then. */
+  /** The plan that says what shows at the moment, of screens that no edition has reached which is not out everywhere. */
   readonly shown: Shown;
+  /** The same of one screen: some may have an edition already that waits for others, at their sites or as pilots. */
+  shownOf(screen: string): Shown;
   /** Looks at another instant; null follows the clock again. */
   go(to: number | null): void;
+  /** The number of the edition that is looked at whatever the moment; null where each moment has its own. */
+  readonly edition: number | null;
+  /** Looks at an edition at the moment, and at any that one goes to until one looks at now again; null ends that. */
+  lookAtEdition(number: number | null): Promise<void>;
   /** The changes around the moment, of the screens that are selected. */
   readonly changes: readonly Change[];
   step(direction: 1 | -1): void;
@@ -27,6 +35,8 @@ interface MomentContext {
 const Context = createContext<MomentContext | null>(null);
 const Go = createContext<MomentContext['go']>(() => undefined);
 
+const NOTHING: readonly Step[] = [];
+
 export function useMoment(): MomentContext {
   const context = useContext(Context);
   if (!context) throw new Error('useMoment stands outside MomentProvider');
@@ -37,33 +47,83 @@ export function useMoment(): MomentContext {
 export const useGo = () => useContext(Go);
 
 export function MomentProvider({ children }: { children: ReactNode }) {
-  const { view, looking, seen, notify } = useNetwork('view', 'looking', 'seen', 'notify');
+  const { view, looking, look, seen, notify } = useNetwork('view', 'looking', 'look', 'seen', 'notify');
   const { serverNow } = view;
   const [offset] = useState(() => serverNow - Date.now());
   const [now, setNow] = useState(serverNow);
   const [chosen, setChosen] = useState<number | null>(null);
+  const [edition, setEdition] = useState<{ readonly number: number; readonly plan: Shown['plan'] } | null>(null);
   const [selected, select] = useState<ReadonlySet<string>>(new Set());
   useEffect(() => {
     const timer = setInterval(() => setNow(Date.now() + offset), 1000);
     return () => clearInterval(timer);
   }, [offset]);
   const moment = chosen ?? now;
-  const shown = useShownAt(looking === 'published' && chosen !== null && chosen < now ? chosen : null);
+  const ofThen = useShownAt(looking === 'published' && !edition && chosen !== null && chosen < now ? chosen : null);
+  const asked: Shown = edition && looking === 'published' ? { by: 'chosen', ...edition } : ofThen;
+  // By what it says: it is made anew whenever anything is drawn.
+  const says = JSON.stringify({ ...asked, plan: asked.plan.key });
+  // eslint-disable-next-line react-hooks/exhaustive-deps -- a plan stands by its key
+  const then = useMemo(() => asked, [says]);
+  const hour = Math.floor(moment / HOUR) * HOUR;
+  const planned = usePlanned();
+  const steps = useMemo(() => stepsOf(planned), [planned]);
+  const takesOver = useAhead(looking === 'published' && !edition ? steps : NOTHING, hour + 2 * DAY);
+  // By what it is made of: the list is made anew whenever anything is drawn.
+  const madeOf = takesOver.map(({ id, at, plan, failed }) => `${id} ${at} ${plan?.key ?? ''} ${failed}`).join();
+  // eslint-disable-next-line react-hooks/exhaustive-deps -- the plans stand by their keys
+  const ahead = useMemo(() => takesOver, [madeOf]);
+  const count = ahead.filter(({ at }) => at <= moment).length;
+  const begun = useMemo(() => ahead.slice(0, count), [ahead, count]);
+  const shownOf = useMemo(() => {
+    const made = new Map<Ahead | undefined, Shown>([[undefined, then]]);
+    return (step: Ahead | undefined): Shown => {
+      const known = made.get(step);
+      if (known) return known;
+      const shown: Shown = step?.plan
+        ? { by: 'planned', plan: step.plan, at: step.at }
+        : { by: 'asking', plan: then.plan, failed: step?.failed ?? false };
+      made.set(step, shown);
+      return shown;
+    };
+  }, [then]);
+  const shown = shownOf(begun.findLast(({ screens }) => screens === null));
+  const shownOfScreen = useCallback((screen: string) => shownOf(lastFor(begun, screen)), [shownOf, begun]);
+
   // While it is asked for what was out then, one steps by what is known.
-  const plan = shown.by === 'asking' ? seen : shown.plan;
+  const plan = then.by === 'asking' ? seen : then.plan;
 
   // The range moves in whole hours, so that a passing second asks nothing anew.
-  const hour = Math.floor(moment / HOUR) * HOUR;
-  const askChanges = useCallback(
-    () =>
-      ask(plan, {
-        kind: 'changes',
-        from: hour - DAY,
-        to: hour + 2 * DAY,
-        ...(selected.size > 0 ? { screens: [...selected] } : {}),
-      }),
-    [plan, hour, selected],
-  );
+  const askChanges = useCallback(async () => {
+    const [from, to] = [hour - DAY, hour + 2 * DAY];
+    const touched = new Map(planned.map(({ id, screens }) => [id, new Set(screens)]));
+    const everybody = new Set(
+      [plan, ...ahead.flatMap((one) => one.plan ?? [])].flatMap((one) => one.plan.screens.map(({ id }) => id)),
+    );
+    const asked = selected.size > 0 ? [...selected] : [...everybody];
+    // What takes over at an instant says what changes from then on; that it takes over is a change too.
+    const groups = together(
+      ahead.filter((one) => one.plan !== undefined && one.at < to),
+      asked,
+    ).map(async ({ screens, steps: own }) => {
+      const parts: Part[] = [
+        { plan, at: -Infinity, touched: 0 },
+        ...own.map((one) => ({
+          plan: one.plan ?? plan,
+          at: one.at,
+          touched: (screens ?? asked).filter(
+            (screen) =>
+              touched.get(one.id)?.has(screen) &&
+              (one.screens === null || one.screens.has(screen)) &&
+              !hasAlready(own, one, screen),
+          ).length,
+        })),
+      ];
+      const only = screens ?? (selected.size > 0 ? asked : null);
+      return changesOf(parts, { from, to, ...(only ? { screens: only } : {}) });
+    });
+    return joined(await Promise.all(groups));
+  }, [plan, hour, selected, ahead, planned]);
   const changes = useAnswer<readonly Change[]>(askChanges, [askChanges], []);
 
   /** Where the steps so far have led: quick ones take turns, each from where the one before arrived. */
@@ -89,23 +149,71 @@ export function MomentProvider({ children }: { children: ReactNode }) {
     [askChanges, notify],
   );
 
+  const go = useCallback((to: number | null) => {
+    setChosen(to);
+    // What is on the glass now is by no other edition than the one that is out.
+    if (to === null) setEdition(null);
+  }, []);
+  const lookAtEdition = useCallback(
+    async (number: number | null) => {
+      if (number === null) return setEdition(null);
+      const plan = await askEdition(number).catch(() => null);
+      if (!plan)
+        return notify(`Edition ${number} could not be asked for, or is not kept any more: load the page anew.`, true);
+      setEdition({ number, plan });
+      setChosen((at) => at ?? reached.current);
+      look('published');
+    },
+    [look, notify],
+  );
   const value = useMemo<MomentContext>(
     () => ({
       moment,
       isNow: chosen === null,
       now,
       shown,
-      go: setChosen,
+      shownOf: shownOfScreen,
+      go,
+      edition: edition?.number ?? null,
+      lookAtEdition,
       changes,
       selected,
       select,
       step,
     }),
-    [moment, chosen, now, shown, changes, selected, step],
+    [moment, chosen, now, shown, shownOfScreen, go, edition, lookAtEdition, changes, selected, step],
   );
   return (
-    <Go value={setChosen}>
+    <Go value={go}>
       <Context value={value}>{children}</Context>
     </Go>
   );
+}
+
+/** From an instant on, what says what shows, and on how many screens it takes over. */
+interface Part {
+  readonly plan: Shown['plan'];
+  readonly at: Instant;
+  readonly touched: number;
+}
+
+/** Whether an earlier step of the same edition was for a screen. */
+const hasAlready = (steps: readonly Step[], step: Step, screen: string): boolean =>
+  steps.slice(0, steps.indexOf(step)).some(({ id, screens }) => id === step.id && screens?.has(screen));
+
+async function changesOf(
+  parts: readonly Part[],
+  { from, to, ...screens }: { readonly from: Instant; readonly to: Instant; readonly screens?: readonly string[] },
+): Promise<readonly Change[]> {
+  const lists = await Promise.all(
+    parts.map(async (part, i): Promise<readonly Change[]> => {
+      const [begin, end] = [Math.max(from, part.at), Math.min(to, parts[i + 1]?.at ?? to)];
+      const list = begin < end ? await ask(part.plan, { kind: 'changes', from: begin, to: end, ...screens }) : [];
+      const takes = part.touched > 0 && part.at >= from;
+      return takes
+        ? [{ at: part.at, screens: part.touched, takeover: false }, ...list.filter(({ at }) => at > part.at)]
+        : list;
+    }),
+  );
+  return lists.flat();
 }

@@ -1,15 +1,20 @@
 'use client';
 
 import { useEffect, useRef, useState } from 'react';
-import { adoptZones, planZones, type Instant, type ZoneTable } from '@/core';
+import { adoptZones, planZones, type Instant, type Plan, type ZoneTable } from '@/core';
 import type { OutThen } from '@/services/editions';
 import { useNetwork } from './provider';
+import { asked } from './queries';
 import type { NamedPlan } from './state';
 
-/** What is looked at, and by whose word: the plan of now, or what was out at a past moment. */
+/** What is looked at, and by whose word: the plan of now, what was out at a past moment, or what is planned to be by a later one. */
 export type Shown =
   | { readonly by: 'plan'; readonly plan: NamedPlan }
   | { readonly by: 'edition'; readonly plan: NamedPlan; readonly number: number }
+  /** What an edition would show, whether it is out at the moment or not. */
+  | { readonly by: 'chosen'; readonly plan: NamedPlan; readonly number: number }
+  /** What takes over by then. */
+  | { readonly by: 'planned'; readonly plan: NamedPlan; readonly at: Instant }
   /** Nothing was out then, or it is not kept any more. */
   | { readonly by: 'nothing'; readonly plan: NamedPlan; readonly cleared: boolean }
   /** It is being asked for, or could not be. */
@@ -68,16 +73,21 @@ const bare = ({ sites, screens }: NamedPlan['plan']) => ({
   screens: screens.map(({ backdrop: _, lightsOut: _hours, ...screen }) => screen),
 });
 
+/** An edition as it was published, by its number. Throws where it is not kept any more, or can't be asked for. */
+export async function askEdition(number: number): Promise<NamedPlan> {
+  const { plan } = await asked<{ readonly plan: Plan }>(`/api/editions/${number}`);
+  await adoptZonesOf(plan);
+  return { key: `edition-${number}`, plan };
+}
+
+const adoptZonesOf = async (plan: Plan) =>
+  adoptZones(await asked<ZoneTable[]>(`/api/zones?names=${planZones(plan).map(encodeURIComponent).join(',')}`));
+
 async function askThen(at: Instant): Promise<Known> {
-  const asked = async <T>(path: string): Promise<T> => {
-    const response = await fetch(path, { cache: 'no-store' });
-    if (!response.ok) throw new Error(`${path} answered ${response.status}`);
-    return (await response.json()) as T;
-  };
   const { edition, cleared, from, to } = await asked<OutThen>(`/api/editions/at?instant=${new Date(at).toISOString()}`);
   const span = { from: from === null ? -Infinity : Date.parse(from), to: to === null ? Infinity : Date.parse(to) };
   if (!edition) return { ...span, edition: null, cleared };
-  adoptZones(await asked<ZoneTable[]>(`/api/zones?names=${planZones(edition.plan).map(encodeURIComponent).join(',')}`));
+  await adoptZonesOf(edition.plan);
   const { number, plan } = edition;
   return { ...span, edition: { number, plan: { key: `edition-${number}`, plan } }, cleared };
 }

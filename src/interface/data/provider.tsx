@@ -79,17 +79,25 @@ export function NetworkProvider({ view, children }: { view: NetworkView; childre
 }
 
 /** Look-ups over a plan, by id. */
-export function useIndex(plan: Plan) {
-  return useMemo(() => {
-    const by = <T extends { id: string }>(list: readonly T[]) => new Map(list.map((entry) => [entry.id, entry]));
-    return {
-      sites: by<Site>(plan.sites),
-      screens: by<Screen>(plan.screens),
-      media: by<Media>(plan.media),
-      playlists: by(plan.playlists),
-      bookings: by(plan.bookings),
-    };
-  }, [plan]);
+export const useIndex = (plan: Plan) => useMemo(() => indexOf(plan), [plan]);
+
+function makeIndex(plan: Plan) {
+  const by = <T extends { id: string }>(list: readonly T[]) => new Map(list.map((entry) => [entry.id, entry]));
+  return {
+    sites: by<Site>(plan.sites),
+    screens: by<Screen>(plan.screens),
+    media: by<Media>(plan.media),
+    playlists: by(plan.playlists),
+    bookings: by(plan.bookings),
+  };
+}
+const indexes = new WeakMap<Plan, ReturnType<typeof makeIndex>>();
+
+/** The same outside what is drawn: made once for a plan. */
+export function indexOf(plan: Plan): ReturnType<typeof makeIndex> {
+  const known = indexes.get(plan) ?? makeIndex(plan);
+  indexes.set(plan, known);
+  return known;
 }
 
 /** The address of a file's thumbnail; undefined where it has no bytes. */

@@ -2,7 +2,7 @@
 
 import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Feed } from '@/services/calendars';
-import type { Docket, DocketChoice, Edition, Kept } from '@/services/editions';
+import type { Arrival, Docket, DocketChoice, Edition, Firing, Kept, Shown, Takeovers } from '@/services/editions';
 import type { Invitation, Person, Session, TrailLine, PersonalKey } from '@/services/people';
 import type { Media, MediaKind, ObjectKey, Plan, TagCount } from '@/core';
 import type { BatchSaid, Facets, MediaExtras, MediaPage, Room, Upload, SavedSearch } from '@/services/library';
@@ -18,7 +18,8 @@ export interface PeopleView {
 
 /** What single places ask for when they are looked at; the feed says when it is to be asked for again. */
 
-async function asked<T>(path: string, init: RequestInit = {}): Promise<T> {
+/** What a route of ours answers, as JSON. Throws where it refuses, or can't be reached. */
+export async function asked<T>(path: string, init: RequestInit = {}): Promise<T> {
   const response = await fetch(path, { cache: 'no-store', ...init });
   if (!response.ok) throw new Error(`${path} answered ${response.status}`);
   return (await response.json()) as T;
@@ -47,9 +48,47 @@ export const useDocketChoice = (change: number, chosen: readonly ObjectKey[] | n
 /** How long the network keeps what one can go back to: undefined until it is here. */
 export const useKept = () => useQuery({ queryKey: ['editions', 'kept'], queryFn: () => asked<Kept>('/api/kept') }).data;
 
+/** So long after the all-clear players may still say until when they showed it, in milliseconds. */
+const LATE_WORD_MS = 120_000;
+
+/** Whether players have more to say of a takeover that was fired. */
+const isTold = ({ clearedAt, until, showing }: Firing, now: number): boolean => {
+  const end = clearedAt ?? until;
+  if (end === null || Date.parse(end) > now) return true;
+  return now - Date.parse(end) < LATE_WORD_MS && showing > 0;
+};
+
+/** What was fired, and who may fire what: undefined until it is here. Asked for again and again while players have more to say of it. */
+export const useTakeovers = () =>
+  useQuery({
+    queryKey: ['editions', 'takeovers'],
+    queryFn: () => asked<Takeovers>('/api/takeovers'),
+    refetchInterval: ({ state }) => (state.data?.firings.some((one) => isTold(one, Date.now())) ? 2000 : false),
+  }).data;
+
+/** The screens of one that was fired, and which of them showed it: undefined until they are here, and for none. */
+export const useFiringScreens = (firing: Firing | null) =>
+  useQuery({
+    // Asked anew where the list tells of another number that show it: its last word may come after this one's last answer.
+    queryKey: ['editions', 'takeovers', firing?.id, firing?.showing],
+    queryFn: () => asked<readonly Shown[]>(`/api/firings/${firing?.id ?? ''}`),
+    enabled: firing !== null,
+    refetchInterval: firing !== null && isTold(firing, Date.now()) ? 2000 : false,
+    placeholderData: (before, query) => (query?.queryKey[2] === firing?.id ? before : undefined),
+  }).data;
+
 /** The newest editions: undefined until they are here. */
 export const useEditions = () =>
   useQuery({ queryKey: ['editions'], queryFn: () => asked<readonly Edition[]>('/api/editions') }).data;
+
+/** How an edition arrives on the screens that it changed, asked for again when `reached` differs: undefined until it is here, and for none. */
+export const useArrivals = (number: number | null, reached: number) =>
+  useQuery({
+    queryKey: ['editions', 'arrivals', number, reached],
+    queryFn: () => asked<readonly Arrival[]>(`/api/editions/${number}/arrivals`),
+    enabled: number !== null,
+    placeholderData: (before, query) => (query?.queryKey[2] === number ? before : undefined),
+  }).data;
 
 /** The plan of an edition, which never changes: undefined until it is here. */
 export const useEditionPlan = (number: number | null) =>
@@ -80,6 +119,21 @@ export const useRoom = () => useQuery({ queryKey: ['library', 'room'], queryFn: 
 /** What is said of files that are sent together, as it stood when it was first asked: undefined until it is here. */
 export const useBatch = (batch: string) =>
   useQuery({ queryKey: ['batch', batch], queryFn: () => asked<BatchSaid>(`/api/batches/${batch}`), gcTime: 0 }).data;
+
+/**
+ * Whether all files of a batch are in the library or refused, by the server's word since the `sent`th of them was sent: what is told of
+ * uploads under way may be older than the last file. It is asked once none is known to be under way.
+ */
+export function useBatchReady(batch: string | null, sent: number, asks: boolean): boolean {
+  const { data } = useQuery({
+    queryKey: ['uploads', 'preparing', batch, sent],
+    queryFn: () => asked<{ readonly preparing: number }>(`/api/batches/${batch}/preparing`),
+    enabled: batch !== null && asks,
+    gcTime: 0,
+    refetchInterval: ({ state }) => (state.data?.preparing === 0 ? false : 1000),
+  });
+  return asks && data?.preparing === 0;
+}
 
 const queryOf = (query: Readonly<Record<string, string | number | boolean>>) =>
   new URLSearchParams(Object.entries(query).map(([key, value]) => [key, String(value)])).toString();
@@ -161,7 +215,7 @@ export const useMediaExtras = (id: string) =>
   });
 
 /** Asks again for what one has changed oneself and the feed does not tell. */
-export function useRefetch(what: 'feeds' | 'uploads' | 'people' | 'library'): () => void {
+export function useRefetch(what: 'feeds' | 'uploads' | 'people' | 'library' | 'editions'): () => void {
   const queries = useQueryClient();
   return () => void askAgain(queries, what);
 }

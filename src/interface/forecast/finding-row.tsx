@@ -4,6 +4,7 @@ import type { Finding, FindingKind, Fix } from '@/core';
 import { useGo } from '@/interface/data/moment';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { counted, dateTime, zoneName } from '@/interface/kit/format';
+import { placedName } from '@/interface/kit/placed-name';
 
 /** How findings are counted, by their kinds. */
 export const FINDING_TITLES: Record<FindingKind, readonly [one: string, many: string]> = {
@@ -43,10 +44,7 @@ export function FindingRow({
   const index = useIndex(draft);
   const { sentence, span, screens, fixes, severity, about } = finding;
   // Two screens may have one name: they are told apart by their sites.
-  const screenName = (id: string) => {
-    const screen = index.screens.get(id);
-    return screen ? `${index.sites.get(screen.site)?.name ?? ''} · ${screen.name}` : id;
-  };
+  const screenName = (id: string) => placedName(index, id);
   const bookings = about.filter((id) => index.bookings.has(id));
   return (
     <li

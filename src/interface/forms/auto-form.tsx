@@ -40,9 +40,10 @@ export function AutoForm<Values extends FieldValues, Output>({
   const { handleSubmit, formState, reset, getValues, setError, setValue, watch } = form;
   const { isDirty, isSubmitting, defaultValues } = formState;
   const own = useRef<HTMLFormElement>(null);
-  // Who adds something writes its name at once.
+  // Who adds something writes its name at once. By touch one reads first: a keyboard on the glass would cover the form.
   useEffect(() => {
-    if (create) own.current?.querySelector<HTMLElement>('input, textarea')?.focus();
+    if (create && !matchMedia('(pointer: coarse)').matches)
+      own.current?.querySelector<HTMLElement>('input, textarea')?.focus();
   }, [create]);
   const values = watch();
   // Of something new all is kept, what it was begun with too.

@@ -1,4 +1,4 @@
-import { toLocalTime, zoneTable, type Instant } from '@/core';
+import { readSiteTime, toLocalTime, zoneTable, type Instant } from '@/core';
 
 const cache = new Map<string, Intl.DateTimeFormat>();
 
@@ -23,6 +23,9 @@ export function dayName(at: Instant, zone: string): string {
 export function dateTime(at: Instant, zone: string): string {
   return `${dayName(at, zone)}, ${clockTime(at, zone, false)}`;
 }
+
+/** A time that clocks show at each site, as an edition is planned for it, in words: `Tue 1 Dec, 06:00`. */
+export const siteTimeWords = (text: string): string => dateTime(readSiteTime(text) ?? 0, 'UTC');
 
 /** The clock, and the day where it is another than that of `near`. */
 export function timeNear(at: Instant, near: Instant, zone: string): string {

@@ -4,7 +4,7 @@ import { Pause, Play, RotateCcw, X } from 'lucide-react';
 import { useMemo } from 'react';
 import { answered } from '@/interface/data/answered';
 import { useFromNetwork } from '@/interface/data/provider';
-import { useRefetch, useUploads } from '@/interface/data/queries';
+import { useBatchReady, useRefetch, useUploads } from '@/interface/data/queries';
 import { Bar } from '@/interface/kit/bar';
 import { Button } from '@/interface/kit/button';
 import { bytesOf, counted, megabytes } from '@/interface/kit/format';
@@ -27,6 +27,8 @@ export function UploadTray() {
   const batch = useSending(sender, (state) => state.batch);
   const uploads = useUploads();
   const refetch = useRefetch('uploads');
+  const isQuiet = !files.some(isOpen) && uploads.every(({ error }) => error !== null);
+  const isReady = useBatchReady(batch, files.filter(({ standing }) => standing === 'in').length, isQuiet);
   if (files.length + uploads.length === 0) return null;
   const shown = files
     .filter((one) => one.standing !== 'in' || one.said !== null)
@@ -37,10 +39,7 @@ export function UploadTray() {
         <div className="space-y-3 border-b border-rule px-4 py-3 last:border-b-0">
           <Together sender={sender} files={files} preparing={uploads.filter(({ error }) => error === null).length} />
           <Batch key={batch} batch={batch} />
-          <PutIn
-            filesOf={() => answered(batchMediaAction(batch))}
-            ready={!files.some(isOpen) && uploads.every(({ error }) => error !== null)}
-          />
+          <PutIn filesOf={() => answered(batchMediaAction(batch))} ready={isReady} />
         </div>
       )}
       {/* eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- what scrolls can be scrolled by keys */}

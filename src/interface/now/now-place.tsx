@@ -5,12 +5,14 @@ import { rollup } from 'd3-array';
 import { useCallback, useMemo, useState } from 'react';
 import { useMoment } from '@/interface/data/moment';
 import type { Shown } from '@/interface/data/out-then';
+import { usePlanned } from '@/interface/data/planned';
 import { useNetwork } from '@/interface/data/provider';
+import { useZone } from '@/interface/data/zone';
 import { Button } from '@/interface/kit/button';
 import { Empty } from '@/interface/kit/empty';
 import { Input } from '@/interface/kit/field';
 import { findScreens } from '@/interface/kit/find-screens';
-import { counted } from '@/interface/kit/format';
+import { counted, dateTime } from '@/interface/kit/format';
 import { Lantern, STATE_WORDS } from '@/interface/kit/lantern';
 import type { ScreenState } from '@/services/screens';
 import { withJoining } from './joining';
@@ -36,6 +38,7 @@ const STATES: readonly ScreenState[] = ['lit', 'behind', 'dark', 'resting', 'unp
 export function NowPlace() {
   const { statuses: status, draft, published } = useNetwork('statuses', 'draft', 'published');
   const { selected, select, isNow, shown: looked } = useMoment();
+  const zone = useZone();
   const { plan } = looked.plan;
   const { sites, screens, joining } = useMemo(
     // The past has nothing to join.
@@ -127,7 +130,7 @@ export function NowPlace() {
                   </button>
                 ))
               ) : (
-                <span data-testid="by">{byWords(looked)}</span>
+                <span data-testid="by">{byWords(looked, zone)}</span>
               )}
             </div>
             <fieldset className="ml-auto flex border border-rule" aria-label="Size of tiles">
@@ -148,7 +151,13 @@ export function NowPlace() {
                 Put on now…
               </Button>
             )}
+            {isNow && published && (
+              <Link href="/takeovers" className="border border-rule bg-sheet px-3 py-1.5 hover:border-ink">
+                Takeovers
+              </Link>
+            )}
             {isNow && <OnNow className="w-full space-y-1" />}
+            <IsTried />
             <WhichIsSeen />
           </div>
         }
@@ -180,6 +189,25 @@ export function NowPlace() {
   );
 }
 
+/** Says that some screens have an edition already that is tried there first, and where that was stopped, why. */
+function IsTried() {
+  const { looking } = useNetwork('looking');
+  const { isNow } = useMoment();
+  const tried = usePlanned().find(({ pilot }) => pilot);
+  const screens = tried?.steps[0]?.screens.length ?? 0;
+  if (!isNow || looking !== 'published' || screens === 0) return null;
+  const stopped = tried?.pilot?.stopped;
+  return (
+    <p data-testid="is-tried" className="w-full text-sm text-faint">
+      {counted(screens, 'screen')} {screens === 1 ? 'has' : 'have'} an edition already that is tried there first
+      {stopped ? <span className="text-brick">, and was stopped: {stopped.why}</span> : '.'}{' '}
+      <Link href="/publish" className="text-tide underline underline-offset-2">
+        See how it does
+      </Link>
+    </p>
+  );
+}
+
 /** Says which decisions are looked at where they differ, and leads to the others. */
 function WhichIsSeen() {
   const { looking, look, published, docket } = useNetwork('looking', 'look', 'published', 'docket');
@@ -203,12 +231,16 @@ function WhichIsSeen() {
 }
 
 /** By whose word another moment's pictures are: nobody knows yet what players did show. */
-function byWords(shown: Shown): string {
+function byWords(shown: Shown, zone: string): string {
   switch (shown.by) {
     case 'plan':
       return 'as it is planned now';
     case 'edition':
       return `by edition ${shown.number}, which was out then`;
+    case 'chosen':
+      return `by edition ${shown.number}, whether it is out then or not`;
+    case 'planned':
+      return `by the edition that goes out ${dateTime(shown.at, zone)}`;
     case 'nothing':
       return shown.cleared ? 'the edition of that time is not kept any more' : 'nothing was published yet';
     case 'asking':

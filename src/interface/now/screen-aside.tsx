@@ -50,11 +50,8 @@ export function ScreenAside({
   onPut: (putting: boolean) => void;
   onClose: () => void;
 }) {
-  const {
-    moment,
-    isNow,
-    shown: { plan: seen },
-  } = useMoment();
+  const { moment, isNow, shownOf } = useMoment();
+  const { plan: seen } = shownOf(screen.id);
   const index = useIndex(seen.plan);
   const own = useMemo(() => (index.screens.has(screen.id) ? [screen.id] : NONE), [index, screen.id]);
   const glance = useGlances(own).get(screen.id);

@@ -17,7 +17,8 @@ interface StreetProps {
   readonly block: Block;
   readonly glances: ReadonlyMap<string, Glance>;
   readonly status: ReadonlyMap<string, ScreenStatus>;
-  readonly index: Index;
+  /** The index of the plan that says what a screen shows. */
+  indexFor(screen: string): Index;
   readonly size: TileSize;
   /** Pictures and lanterns only. */
   readonly mini: boolean;
@@ -43,6 +44,7 @@ export const Street = memo(function Street({
   tabbable,
   size,
   mini,
+  indexFor,
   ...rest
 }: StreetProps) {
   // A thousand at a glance are a group of plain buttons: half the elements of a list.
@@ -78,6 +80,7 @@ export const Street = memo(function Street({
               joins={joining.has(screen.id)}
               tabIndex={screen.id === tabbable ? 0 : -1}
               size={size}
+              index={indexFor(screen.id)}
               {...rest}
             />
           ))}
@@ -117,7 +120,8 @@ function SiteClock({ zone: siteZone }: { zone: string }) {
   );
 }
 
-interface TileProps extends Pick<StreetProps, 'index' | 'size' | 'isNow' | 'near' | 'thumbnail'> {
+interface TileProps extends Pick<StreetProps, 'size' | 'isNow' | 'near' | 'thumbnail'> {
+  readonly index: Index;
   readonly screen: Screen;
   /** The site's own. */
   readonly zone: string;

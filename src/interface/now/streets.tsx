@@ -2,6 +2,7 @@
 
 import { useVirtualizer } from '@tanstack/react-virtual';
 import {
+  useCallback,
   useEffect,
   useInsertionEffect,
   useMemo,
@@ -13,7 +14,7 @@ import {
 } from 'react';
 import { HOUR, type Screen, type Site } from '@/core';
 import { useMoment } from '@/interface/data/moment';
-import { useIndex, useNetwork, useThumbnails } from '@/interface/data/provider';
+import { indexOf, useNetwork, useThumbnails } from '@/interface/data/provider';
 import { lanternRules } from '@/interface/kit/lantern-image';
 import { useWidth } from '@/interface/kit/use-width';
 import { blocksOf, type TileSize } from './blocks';
@@ -65,16 +66,10 @@ export function Streets({
   mini: boolean;
 }) {
   const { statuses } = useNetwork('statuses');
-  const {
-    moment,
-    isNow,
-    selected,
-    select,
-    shown: { plan: seen },
-  } = useMoment();
+  const { moment, isNow, selected, select, shownOf } = useMoment();
   // How screens are is known of now alone.
   const status = isNow ? statuses : UNKNOWN;
-  const index = useIndex(seen.plan);
+  const indexFor = useCallback((screen: string) => indexOf(shownOf(screen).plan.plan), [shownOf]);
   const thumbnail = useThumbnails();
   useInsertionEffect(adoptLanterns, []);
   const scroll = useRef<HTMLDivElement>(null);
@@ -100,8 +95,8 @@ export function Streets({
         .slice(Math.max(0, from * STRETCH), (to + 1) * STRETCH)
         .flatMap((block) => block.lines.flat().map((screen) => screen.id))
         // Of what no edition knows there is nothing to forecast.
-        .filter((id) => index.screens.has(id)),
-    [blocks, from, to, index],
+        .filter((id) => indexFor(id).screens.has(id)),
+    [blocks, from, to, indexFor],
   );
   const glances = useGlances(near);
   const order = useMemo(() => blocks.flatMap((block) => block.lines.flat().map(({ id }) => id)), [blocks]);
@@ -191,7 +186,7 @@ export function Streets({
                   block={block}
                   glances={glances}
                   status={status}
-                  index={index}
+                  indexFor={indexFor}
                   size={size}
                   mini={mini}
                   isNow={isNow}

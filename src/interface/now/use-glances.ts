@@ -1,5 +1,6 @@
 'use client';
 
+import { group } from 'd3-array';
 import equal from 'fast-deep-equal';
 import { useRef, useState } from 'react';
 import type { Glance } from '@/core';
@@ -10,13 +11,15 @@ import { ask, useNewest } from '@/interface/forecast/client';
 
 type Glances = ReadonlyMap<string, Glance>;
 
-/** What is known, of which plan, and for which moments. */
+/** What is known by one plan, and for which moments. */
 interface Known {
-  readonly key: string;
   readonly from: number;
   readonly to: number;
   readonly glances: Glances;
 }
+
+/** By the keys of plans: screens that an edition has reached which is not out everywhere go by another than the others. */
+type KnownByPlan = ReadonlyMap<string, Known>;
 
 /**
  * What the given screens show at the moment, by id. What is known is asked anew only when the moment leaves the time for which it
@@ -25,41 +28,54 @@ interface Known {
 export function useGlances(screens: readonly string[]): Glances {
   const { view, looking } = useNetwork('view', 'looking');
   const { glances, serverNow } = view;
-  const {
-    moment,
-    shown: { plan },
-  } = useMoment();
+  const { moment, shown, shownOf } = useMoment();
   const [begun] = useState<Known>(() => ({
-    key: looking === 'published' ? plan.key : '',
     from: serverNow,
     to: validUntil(glances),
     glances: new Map(glances.map((one) => [one.screen, one])),
   }));
-  const known = useRef(begun);
+  const known = useRef<KnownByPlan>(new Map(looking === 'published' ? [[shown.plan.key, begun]] : []));
   const found = useNewest(async () => {
-    known.current = await learn(known.current, { plan, moment, screens });
-    return known.current.glances;
-  }, [plan, moment, screens]);
+    const groups = group(screens, (screen) => shownOf(screen).plan);
+    const next = await Promise.all(
+      [...groups].map(async ([plan, ids]) => {
+        const before = known.current.get(plan.key);
+        return [plan.key, await learn(before, { plan, moment, screens: ids })] as const;
+      }),
+    );
+    known.current = new Map(next);
+    const lists = next.map(([, one]) => one.glances);
+    const [only] = lists;
+    return only && lists.length === 1
+      ? only
+      : new Map([...groups].flatMap(([plan, ids]) => seenOf(known.current.get(plan.key), ids)));
+  }, [shownOf, moment, screens]);
   return found ?? begun.glances;
 }
 
+const seenOf = (known: Known | undefined, ids: readonly string[]) =>
+  ids.flatMap((id) => {
+    const glance = known?.glances.get(id);
+    return glance ? [[id, glance] as const] : [];
+  });
+
 async function learn(
-  known: Known,
+  known: Known | undefined,
   want: { plan: NamedPlan; moment: number; screens: readonly string[] },
 ): Promise<Known> {
   const { plan, moment, screens } = want;
-  const holds = known.key === plan.key && moment >= known.from && moment < known.to;
+  const holds = known !== undefined && moment >= known.from && moment < known.to;
   const unknown = holds ? screens.filter((id) => !known.glances.has(id)) : screens;
-  if (unknown.length === 0) return known;
+  if (holds && unknown.length === 0) return known;
   const answer = await ask(plan, { kind: 'glances', at: moment, screens: unknown });
   // What did not change stays the same object, so that only tiles that differ are drawn again.
   const glances = new Map(holds ? known.glances : []);
   for (const one of answer) {
-    const before = known.glances.get(one.screen);
+    const before = known?.glances.get(one.screen);
     glances.set(one.screen, equal(before, one) && before ? before : one);
   }
   const to = Math.min(validUntil(answer), holds ? known.to : Infinity);
-  return { key: plan.key, from: moment, to, glances };
+  return { from: moment, to, glances };
 }
 
 function validUntil(list: readonly Glance[]): number {

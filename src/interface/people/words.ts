@@ -37,6 +37,8 @@ export function trailSentence({ by, act, about }: TrailLine): string {
       return about ? `${who} signed ${whom} out everywhere` : `${who} signed out another window`;
     case 'key-made':
       return `${who} made the key "${whom}"`;
+    case 'firers-set':
+      return `${who} said who may fire "${whom}"`;
     case 'key-ended':
       return `${who} ended the key "${whom}"`;
     case 'removed':

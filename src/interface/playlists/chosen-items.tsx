@@ -1,6 +1,6 @@
 'use client';
 
-import { changed, done, itemFiles, newEntryId, readDuration, type Item, type Playlist, type Result } from '@/core';
+import { done, itemFiles, readDuration, type Item, type Playlist, type Result } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
 import { ContentPicker } from '@/interface/forms/content-picker';
 import { SavedInput } from '@/interface/forms/saved-input';
@@ -9,6 +9,7 @@ import { Button } from '@/interface/kit/button';
 import { counted } from '@/interface/kit/format';
 import { ItemLook } from './item-look';
 import { hasSeconds } from './stretch';
+import { itemsTo } from './use-items';
 
 /** What is done to several items at once. */
 export function ChosenItems({
@@ -36,12 +37,7 @@ export function ChosenItems({
   const moveTo = (value: string) => {
     const target = draft.playlists.find(({ id }) => id === contentOf(value)?.playlist);
     if (!target) return;
-    const there = items.map((item) => ({ ...item, id: newEntryId(Math.random) }));
-    const patches = [
-      ...changed('playlist', playlist, { items: playlist.items.filter((item) => !isChosen(item)) }),
-      ...changed('playlist', target, { items: [...target.items, ...there] }),
-    ];
-    void edit(patches, `${names} went from "${playlist.name}" to "${target.name}".`).then(
+    void edit(itemsTo(playlist, target, chosen), `${names} went from "${playlist.name}" to "${target.name}".`).then(
       (result) => result.ok && onDone(),
     );
   };

@@ -2,7 +2,7 @@
 
 import { useDraggable } from '@dnd-kit/core';
 import { Plus } from 'lucide-react';
-import { useDeferredValue, useRef, useState, type MouseEvent } from 'react';
+import { useDeferredValue, useRef, useState, type MouseEvent, type ReactNode } from 'react';
 import type { Media } from '@/core';
 import { thumbnailOf } from '@/interface/data/provider';
 import { useLibrary } from '@/interface/data/queries';
@@ -13,7 +13,14 @@ import { More } from '@/interface/kit/more';
 import { Thumb } from '@/interface/kit/thumb';
 
 /** The library beside a playlist, to drag from: one file, or all that are chosen. */
-export function Palette({ onAdd }: { onAdd: (files: readonly Media[]) => void }) {
+export function Palette({
+  onAdd,
+  children,
+}: {
+  onAdd: (files: readonly Media[]) => void;
+  /** What stands over it for a while. */
+  children?: ReactNode;
+}) {
   const [search, setSearch] = useState('');
   // They stay chosen while one looks for others.
   const [chosen, setChosen] = useState<ReadonlyMap<string, Media>>(new Map());
@@ -22,7 +29,7 @@ export function Palette({ onAdd }: { onAdd: (files: readonly Media[]) => void })
   return (
     <aside
       aria-label="Media"
-      className="flex w-72 shrink-0 flex-col border-l border-rule bg-sheet max-md:w-full max-md:border-t max-md:border-l-0"
+      className="relative flex w-72 shrink-0 flex-col border-l border-rule bg-sheet max-md:w-full max-md:border-t max-md:border-l-0"
     >
       <div className="p-4 pb-2">
         <Input
@@ -81,6 +88,7 @@ export function Palette({ onAdd }: { onAdd: (files: readonly Media[]) => void })
           </li>
         )}
       </ul>
+      {children}
     </aside>
   );
 }

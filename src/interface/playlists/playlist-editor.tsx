@@ -5,7 +5,6 @@ import {
   DragOverlay,
   KeyboardSensor,
   PointerSensor,
-  closestCenter,
   useDroppable,
   useSensor,
   useSensors,
@@ -59,10 +58,11 @@ import { itemName, lengthWords } from './item-name';
 import { ItemRow, Together } from './item-row';
 import { MusicChoice } from './music-choice';
 import { movedTo } from './order';
+import { OtherPlaylists, playlistUnder, rowsAndPlaylists } from './other-playlists';
 import { Palette } from './palette';
 import { Passes } from './passes';
 import { hasSeconds } from './stretch';
-import { useItems } from './use-items';
+import { itemsTo, useItems } from './use-items';
 
 const NO_TURNS: readonly Turn[] = [];
 
@@ -105,8 +105,15 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
     if (!over) return;
     const place = rows.findIndex((row) => row.key === over.id);
     const from = rows.findIndex((row) => row.key === active.id);
+    const other = playlistUnder(draft, over.id);
     const files = filesOf(active);
-    if (files.length > 0) {
+    if (other && from >= 0) {
+      const ids = new Set([...together(active.id)].flatMap((at) => rows[at]?.key ?? []));
+      void edit(
+        itemsTo(playlist, other, ids),
+        `${counted(ids.size, 'item')} went from "${playlist.name}" to "${other.name}".`,
+      );
+    } else if (files.length > 0) {
       // Below the middle of the row that it is held over, it goes after that row.
       const held = active.rect.current.translated;
       const below = held !== null && held.top + held.height / 2 > over.rect.top + over.rect.height / 2;
@@ -124,6 +131,8 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
   };
   const placed = (id: UniqueIdentifier, over: UniqueIdentifier | undefined) => {
     const place = rows.findIndex(({ key }) => key === over);
+    const other = playlistUnder(draft, over);
+    if (other) return `${named(id)} over the playlist ${other.name}.`;
     return place < 0 ? `${named(id)} at the end.` : `${named(id)} at ${place + 1} of ${rows.length}.`;
   };
   const announcements: Announcements = {
@@ -150,7 +159,7 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
       id="playlist"
       sensors={sensors}
       accessibility={{ announcements }}
-      collisionDetection={closestCenter}
+      collisionDetection={rowsAndPlaylists}
       onDragStart={({ active }) => {
         setDragged(filesOf(active));
         carry(active.id);
@@ -269,7 +278,9 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
             </Button>
           </p>
         </div>
-        <Palette onAdd={put} />
+        <Palette onAdd={put}>
+          {carried !== null && dragged.length === 0 && <OtherPlaylists plan={draft} without={playlist.id} />}
+        </Palette>
       </div>
       <DragOverlay>
         {dragged[0] && (

@@ -1,7 +1,7 @@
 'use client';
 
 import { useCallback } from 'react';
-import { changed, newEntryId, type Item, type Playlist } from '@/core';
+import { changed, newEntryId, type Item, type Patch, type Playlist } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
 
 /**
@@ -20,4 +20,14 @@ export function useItems(playlist: Playlist) {
     [edit, playlist],
   );
   return { rows, items, change };
+}
+
+/** Items of one playlist, by their ids, go to the end of another: entries of its own, with all that is said of them. */
+export function itemsTo(from: Playlist, to: Playlist, ids: ReadonlySet<string>): Patch[] {
+  const goes = ({ id }: Item) => id !== undefined && ids.has(id);
+  const there = from.items.filter(goes).map((item) => ({ ...item, id: newEntryId(Math.random) }));
+  return [
+    ...changed('playlist', from, { items: from.items.filter((item) => !goes(item)) }),
+    ...changed('playlist', to, { items: [...to.items, ...there] }),
+  ];
 }

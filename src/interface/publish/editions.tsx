@@ -1,11 +1,14 @@
 'use client';
 
 import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useMoment } from '@/interface/data/moment';
 import { useKept } from '@/interface/data/queries';
 import { useZone } from '@/interface/data/zone';
 import { Button } from '@/interface/kit/button';
 import { counted, dateTime } from '@/interface/kit/format';
 import type { Edition } from '@/services/editions';
+import { spanWords } from './arrival';
 
 /** What went out, the newest first: by whom and when, what for; to go back to, or to compare. */
 export function Editions({
@@ -62,8 +65,10 @@ function EditionRow({
   onCompare: () => void;
   onAgain: () => void;
 }) {
-  const { number, publishedAt, person, again, whole, note, touched } = edition;
+  const { number, publishedAt, plannedFor, person, again, whole, note, touched } = edition;
   const zone = useZone();
+  const { lookAtEdition } = useMoment();
+  const router = useRouter();
   return (
     <li className="border-t border-rule py-2">
       <p className="flex items-baseline justify-between">
@@ -73,6 +78,16 @@ function EditionRow({
         </span>
         {!newest && (
           <span className="flex">
+            <Button
+              variant="quiet"
+              aria-label={`Look at edition ${number}`}
+              onClick={() => {
+                void lookAtEdition(number);
+                router.push('/');
+              }}
+            >
+              Look
+            </Button>
             <Button variant="quiet" aria-label={`Compare edition ${number}`} onClick={onCompare}>
               Compare
             </Button>
@@ -85,9 +100,18 @@ function EditionRow({
       {note && <p className="break-words">{note}</p>}
       <p className="text-sm text-faint">
         {dateTime(Date.parse(publishedAt), zone)}, {person ?? 'somebody'}; {counted(touched, 'screen')} changed
+        {!newest && touched > 0 && `, ${reachedWords(edition)}`}
+        {plannedFor !== null && (publishedAt === plannedFor ? '; as it was planned' : '; planned for later')}
         {again !== null && `; edition ${again} again`}
         {!whole && '; what else waited was left out'}
       </p>
     </li>
   );
+}
+
+/** How far an edition came that is over. */
+function reachedWords({ touched, reached, reachedAt, publishedAt }: Edition): string {
+  if (reached === 0 || reachedAt === null) return 'none took it up';
+  const span = spanWords(Math.max(0, Date.parse(reachedAt) - Date.parse(publishedAt)));
+  return reached === touched ? `all took it up within ${span}` : `${reached} took it up`;
 }

@@ -1,51 +1,116 @@
 'use client';
 
+import Link from 'next/link';
+import { useEffect, useState } from 'react';
 import type { Index } from '@/interface/now/street';
+import { placedName } from '@/interface/kit/placed-name';
+import { useMoment } from '@/interface/data/moment';
+import { usePlanned } from '@/interface/data/planned';
 import { useNetwork } from '@/interface/data/provider';
-import { counted, megabytes } from '@/interface/kit/format';
+import { stepsOf } from '@/interface/data/reaching';
+import { bytesOf, counted } from '@/interface/kit/format';
 import { Lantern } from '@/interface/kit/lantern';
+import { useArrivals } from '@/interface/data/queries';
+import { speedOf, timeLeft, withMark, type Mark } from '@/interface/sending/rate';
+import type { Edition } from '@/services/editions';
+import type { ScreenStatus } from '@/services/screens';
+import { isReached } from './arrival';
+import { ArrivalCurve } from './arrival-curve';
 
 /** How far the newest edition has come: which screens play it, and which do not yet, and why. */
-export function Progress({ index }: { index: Index }) {
+export function Progress({ index, edition }: { index: Index; edition: Edition | undefined }) {
   const { statuses, published } = useNetwork('statuses', 'published');
+  const { now } = useMoment();
+  const planned = usePlanned();
+  const reachedNow = [...statuses.values()].filter(isReached).length;
+  const arrivals = useArrivals(published?.number ?? null, reachedNow);
   if (!published) return null;
-  const inEdition = new Set(published.plan.screens.map((screen) => screen.id));
+  // Some have the next one already: at their sites, or as pilots.
+  const ahead = new Set(stepsOf(planned).flatMap(({ at, screens }) => (at <= now && screens ? [...screens] : [])));
+  const inEdition = new Set(published.plan.screens.flatMap(({ id }) => (ahead.has(id) ? [] : [id])));
   const paired = [...statuses.values()].filter((one) => inEdition.has(one.id) && one.state !== 'unpaired');
-  const reached = paired.filter((one) => one.state === 'lit' || one.state === 'resting');
+  const reached = paired.filter(isReached);
   const waiting = paired.filter((one) => one.state === 'behind' || one.state === 'dark');
-  const name = (id: string) => {
-    const screen = index.screens.get(id);
-    return screen ? `${index.sites.get(screen.site)?.name ?? ''} · ${screen.name}` : id;
-  };
   return (
     <section className="mt-10" aria-label={`Edition ${published.number}`} data-testid="progress">
       <h2 className="text-lg">
         Edition {published.number}: {reached.length} of {counted(paired.length, 'player')}{' '}
         {waiting.length === 0 ? 'play it' : 'play it so far'}
       </h2>
+      {ahead.size > 0 && (
+        <p className="text-sm text-faint">
+          {counted(ahead.size, 'screen')} {ahead.size === 1 ? 'has' : 'have'} the next one already.
+        </p>
+      )}
       <div className="mt-2 flex h-2 bg-well">
         <div
           className="bg-lamp transition-[width]"
           style={{ width: `${paired.length === 0 ? 0 : (100 * reached.length) / paired.length}%` }}
         />
       </div>
-      <ul className="mt-3">
-        {waiting.map(({ id, state, download, lastSeen }) => (
-          <li key={id} className="flex flex-wrap items-center gap-x-3 py-1">
-            <Lantern state={state} />
-            <span className="truncate md:w-80">{name(id)}</span>
-            <span className="text-sm text-faint">
-              {download
-                ? `fetched ${megabytes(download.doneBytes)} of ${megabytes(download.totalBytes)}`
-                : state === 'dark'
-                  ? lastSeen
-                    ? 'not heard from; it will follow when it is back'
-                    : 'never heard from'
-                  : 'has not taken it up yet'}
-            </span>
-          </li>
-        ))}
-      </ul>
+      {arrivals && edition?.number === published.number && (
+        <ArrivalCurve arrivals={arrivals} out={Date.parse(edition.publishedAt)} />
+      )}
+      {waiting.length > 0 && (
+        <ul className="mt-3" aria-label="Not there yet">
+          {waiting.slice(0, MOST_NAMED).map((status) => (
+            <Behind key={status.id} status={status} name={placedName(index, status.id)} />
+          ))}
+          {waiting.length > MOST_NAMED && (
+            <li className="py-1 text-sm text-faint">
+              and {waiting.length - MOST_NAMED} more: see{' '}
+              <Link href="/screens" className="text-tide underline underline-offset-2">
+                Screens
+              </Link>
+            </li>
+          )}
+        </ul>
+      )}
     </section>
   );
+}
+
+/** So many are named: where more are missing, who they are is not what one reads first. */
+const MOST_NAMED = 40;
+
+/** A screen that does not play the edition yet: why, and how long it will take. */
+function Behind({ status, name }: { status: ScreenStatus; name: string }) {
+  const { state, download, lastSeen, troubles } = status;
+  const left = useTimeLeft(download);
+  const reason = download
+    ? `fetched ${bytesOf(download.doneBytes, download.totalBytes)}${left && `, about ${left} left`}`
+    : state === 'dark'
+      ? lastSeen
+        ? 'not heard from; it will follow when it is back'
+        : 'never heard from'
+      : 'has not taken it up yet';
+  return (
+    <li className="flex flex-wrap items-baseline gap-x-3 py-1">
+      <span className="self-center">
+        <Lantern state={state} />
+      </span>
+      <span className="truncate md:w-80">{name}</span>
+      <span className="min-w-0 flex-1 text-sm text-faint">
+        {reason}
+        {troubles.map((trouble) => (
+          <span key={trouble} className="block text-brick">
+            {trouble}
+          </span>
+        ))}
+      </span>
+    </li>
+  );
+}
+
+/** A player tells every some seconds: so long it is gone by. */
+const WINDOW_MS = 90_000;
+
+/** How long the rest of a download takes, in words, at the speed of the last minute and a half; empty until that is known. */
+function useTimeLeft(download: ScreenStatus['download']): string {
+  const [marks, setMarks] = useState<readonly Mark[]>([]);
+  const done = download?.doneBytes;
+  useEffect(() => {
+    if (done !== undefined) setMarks((before) => withMark(before, { at: performance.now(), done }, WINDOW_MS));
+  }, [done]);
+  return download ? timeLeft(download.totalBytes - download.doneBytes, speedOf(marks)) : '';
 }

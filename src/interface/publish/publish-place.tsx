@@ -1,52 +1,58 @@
 'use client';
 
 import { useState } from 'react';
-import type { ObjectKey, Result } from '@/core';
+import type { ObjectKey } from '@/core';
 import { answered } from '@/interface/data/answered';
-import { publishAction, publishAgainAction, takeBackAction } from '@/web/actions';
+import { pilotAction, planAction, publishAction, publishAgainAction, takeBackAction } from '@/web/actions';
+import { useZone } from '@/interface/data/zone';
 import { useDocket, useEditions } from '@/interface/data/queries';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/button';
 import { Field, Input } from '@/interface/kit/field';
-import { counted } from '@/interface/kit/format';
-import type { Docket, Publishing } from '@/services/editions';
+import { counted, dateTime } from '@/interface/kit/format';
+import type { Docket, GoesOut, Piloting, Publishing } from '@/services/editions';
 import { DocketList, chosenWords } from './docket-list';
+import { follow } from './arriving';
+import { AtField, goesOutWords, plannedWords, useAt } from './at-field';
 import { Editions } from './editions';
 import { EditionsCompared, type Compared } from './editions-compared';
 import { OnTheGlass } from './on-the-glass';
+import { PilotForm, usePilot } from './pilot-form';
+import { PlannedList } from './planned-list';
 import { Preflight } from './preflight';
 import { Progress } from './progress';
+import { useAct } from './use-act';
 import { useChoice } from './use-choice';
 
 /** The docket: what was changed, what looks different on the glass, and the one deliberate act. */
 export function PublishPlace() {
-  const { notify, draft } = useNetwork('notify', 'draft');
+  const { draft } = useNetwork('draft');
   const docket = useDocket();
+  const zone = useZone();
   const editions = useEditions();
   const index = useIndex(draft);
-  const [busy, setBusy] = useState(false);
+  const { busy, act } = useAct();
   const [compared, setCompared] = useState<Compared | null>(null);
   if (!docket || !editions) return <p className="px-6 py-5 text-faint">Counting what was changed…</p>;
   const { entries, screens } = docket;
   const open = entries.length > 0 || screens.length > 0;
 
-  const act = async <T,>(work: Promise<Result<T>>, said: (value: T) => string) => {
-    setBusy(true);
-    const result = await work;
-    setBusy(false);
-    notify(result.ok ? said(result.value) : result.message, !result.ok);
-    return result.ok;
+  const sinceWhat = docket.pilot
+    ? 'on top of what is tried on some screens'
+    : docket.after
+      ? `on top of what goes out ${dateTime(Date.parse(docket.after), zone)}`
+      : `since ${editions[0] ? `edition ${editions[0].number}` : 'the beginning'}`;
+  const isOut = ({ number }: { number: number }) => {
+    follow({ number, since: Date.now() });
+    return `Edition ${number} is published.`;
   };
-  const isOut = ({ number }: { number: number }) => `Edition ${number} is published.`;
 
   return (
     <div className="mx-auto grid max-w-6xl grid-cols-1 gap-10 px-3 py-5 sm:px-6 lg:grid-cols-[1fr_20rem]">
       <div className="min-w-0">
         {compared && <EditionsCompared editions={editions} compared={compared} onChange={setCompared} />}
         <h1 className="text-2xl">
-          {open
-            ? `${counted(entries.length, 'change')} since ${editions[0] ? `edition ${editions[0].number}` : 'the beginning'}`
-            : 'Nothing waits to be published'}
+          {open ? `${counted(entries.length, 'change')} ${sinceWhat}` : 'Nothing waits to be published'}
         </h1>
         {open ? (
           <Waiting
@@ -54,6 +60,18 @@ export function PublishPlace() {
             next={(editions[0]?.number ?? 0) + 1}
             busy={busy}
             onPublish={(how) => act(answered(publishAction(docket.change, how)), isOut)}
+            onPlan={(goesOut, how) =>
+              act(
+                answered(planAction(docket.change, goesOut, how)),
+                (planned) => `Planned: it goes out ${plannedWords(planned, zone)}.`,
+              )
+            }
+            onPilot={(pilot, how) =>
+              act(
+                answered(pilotAction(docket.change, pilot, how)),
+                (tried) => `It is tried on ${counted(tried.screens, 'screen')}: the others keep what they have.`,
+              )
+            }
             onTakeBack={(chosen) =>
               void act(
                 answered(takeBackAction(docket.change, chosen, '')),
@@ -64,11 +82,12 @@ export function PublishPlace() {
         ) : (
           <p className="mt-2 text-faint">
             {editions[0]
-              ? 'What you change from here on is kept as a draft, and counted here until you publish it.'
+              ? 'What you change from here on is kept as a draft, and counted here until you publish or plan it.'
               : 'Add sites, screens and media first: then the first edition goes out from here.'}
           </p>
         )}
-        <Progress index={index} />
+        <PlannedList />
+        <Progress index={index} edition={editions[0]} />
       </div>
       <Editions
         editions={editions}
@@ -86,6 +105,8 @@ function Waiting({
   next,
   busy,
   onPublish,
+  onPlan,
+  onPilot,
   onTakeBack,
 }: {
   docket: Docket;
@@ -93,11 +114,19 @@ function Waiting({
   busy: boolean;
   /** Whether it was published. */
   onPublish: (how: Publishing) => Promise<boolean>;
+  /** Whether it is planned. */
+  onPlan: (goesOut: GoesOut, how: Publishing) => Promise<boolean>;
+  /** Whether it is tried on some screens. */
+  onPilot: (pilot: Piloting, how: Publishing) => Promise<boolean>;
   onTakeBack: (chosen: readonly ObjectKey[]) => void;
 }) {
   const { entries, edition } = docket;
   const choice = useChoice(docket);
   const [note, setNote] = useState('');
+  const at = useAt();
+  const [piloting, setPiloting] = useState(false);
+  const pilot = usePilot();
+  const zone = useZone();
   const { chosen, isWhole, screens, problems } = choice;
   const { statuses } = useNetwork('statuses');
   const hasNewPlayer = chosen.some(
@@ -108,9 +137,28 @@ function Waiting({
   const stays = entries.length - chosen.length - choice.along.size;
   const isReady = !busy && problems.length === 0 && screens !== undefined && (isWhole || chosen.length > 0);
   const words = screens === undefined ? '' : ` to ${counted(screens.length, 'screen')}`;
+  // What is planned is not among what would be out by these changes.
+  const waits = docket.after !== null || docket.pilot;
+  const alone = !isWhole || waits;
+  const send = (how: Publishing) => {
+    if (piloting) return pilot.value ? onPilot(pilot.value, how) : Promise.resolve(false);
+    return at.goesOut === null ? onPublish(how) : onPlan(at.goesOut, how);
+  };
+  const isSaid = piloting ? pilot.value !== null : at.problem === undefined;
+  const what = isWhole ? 'it' : chosenWords(choice, entries.length);
+  const said = piloting
+    ? `Try ${what} on ${counted(pilot.screens, 'screen')} first`
+    : at.goesOut !== null
+      ? `Plan ${what} for ${goesOutWords(at.goesOut, zone)}${words}`
+      : isWhole
+        ? `Publish edition ${next}${words}`
+        : `Publish ${what} as edition ${next}${words}`;
   const publish = async () => {
-    if (!(await onPublish({ note, ...(isWhole ? {} : { chosen: keys }) }))) return;
+    const how = { note, ...(isWhole ? {} : { chosen: keys }) };
+    if (!(await send(how))) return;
     setNote('');
+    setPiloting(false);
+    at.say('');
     // What somebody makes of these later is another change: it is not chosen with them.
     if (!isWhole) choice.choose([]);
   };
@@ -127,32 +175,42 @@ function Waiting({
       ) : (
         screens && (
           <>
-            <OnTheGlass screens={screens} chosen={isWhole ? null : keys} />
-            <Preflight screens={screens} fetches={choice.fetches} chosen={isWhole ? null : keys} />
+            <OnTheGlass screens={screens} chosen={alone ? keys : null} />
+            <Preflight screens={screens} fetches={choice.fetches} chosen={alone ? keys : null} />
           </>
         )
       )}
       {(isWhole || chosen.length > 0) && (
-        <div className="mt-6 max-w-md">
-          <Field label="Note" hint="What this edition is for: it stands in the list of editions.">
+        <div className="mt-6 flex flex-wrap gap-x-6 gap-y-4">
+          <Field
+            label="Note"
+            hint="What this edition is for: it stands in the list of editions."
+            className="w-full max-w-md"
+          >
             <Input value={note} maxLength={500} onChange={({ target }) => setNote(target.value)} />
           </Field>
+          {edition && !piloting && <AtField label="When" at={at} placeholder="now" />}
+          {edition && piloting && <PilotForm pilot={pilot} />}
         </div>
       )}
       <div className="sticky bottom-0 z-10 mt-4 flex flex-wrap items-center gap-3 border-t border-rule bg-paper py-3">
-        <Button variant="main" className="text-lg" disabled={!isReady} onClick={() => void publish()}>
-          {busy
-            ? 'Publishing…'
-            : isWhole
-              ? `Publish edition ${next}${words}`
-              : `Publish ${chosenWords(choice, entries.length)} as edition ${next}${words}`}
+        <Button variant="main" className="text-lg" disabled={!isReady || !isSaid} onClick={() => void publish()}>
+          {busy ? 'Publishing…' : said}
         </Button>
+        {edition && (waits ? null : <PilotToggle piloting={piloting} onToggle={setPiloting} />)}
         {edition && chosen.length > 0 && (
           <Button variant="grave" disabled={busy} onClick={() => onTakeBack(keys)}>
             Take {isWhole && entries.length > 1 ? `all ${chosen.length}` : chosen.length} back
           </Button>
         )}
       </div>
+      {waits && at.goesOut === null && (
+        <p className="text-sm text-faint">
+          {docket.pilot
+            ? 'Published now, these go out to all; the screens that try an edition keep it, and have them too.'
+            : 'Published now, these go out ahead of what is planned; that keeps its time, and has them too.'}
+        </p>
+      )}
       {edition && hasNewPlayer && (
         <p className="text-sm text-faint">
           To take back a screen that was added ends the pairing of its player: undo brings the screen again, not the
@@ -165,5 +223,14 @@ function Waiting({
         </p>
       )}
     </>
+  );
+}
+
+/** Opens and closes the way by some screens first. */
+function PilotToggle({ piloting, onToggle }: { piloting: boolean; onToggle: (piloting: boolean) => void }) {
+  return (
+    <Button aria-expanded={piloting} onClick={() => onToggle(!piloting)}>
+      {piloting ? 'On all screens at once' : 'On some screens first…'}
+    </Button>
   );
 }

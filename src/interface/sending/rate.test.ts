@@ -9,6 +9,17 @@ describe('the speed of what is sent', () => {
     expect(speedOf(marks([0, 0], [10_000, 1000], [12_000, 5000]))).toBe(2000);
   });
 
+  it('is that of another span where one is said', () => {
+    const over = (windowMs: number) =>
+      [
+        [0, 0],
+        [30_000, 3000],
+        [40_000, 14_000],
+      ].reduce<ReturnType<typeof withMark>>((known, [at = 0, done = 0]) => withMark(known, { at, done }, windowMs), []);
+    expect(speedOf(over(90_000))).toBe(350);
+    expect(speedOf(over(20_000))).toBe(1100);
+  });
+
   it('is not known before a second is over, and begins anew when less is done than before', () => {
     expect(speedOf([])).toBeNull();
     expect(speedOf(marks([0, 0], [999, 4000]))).toBeNull();

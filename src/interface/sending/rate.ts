@@ -3,16 +3,16 @@
 const WINDOW_MS = 8000;
 
 /** How much was done at a moment, in milliseconds of any clock that does not jump. */
-interface Mark {
+export interface Mark {
   readonly at: number;
   readonly done: number;
 }
 
-/** The marks that count once this one is made: the last eight seconds', and no others after a restart. */
-export function withMark(marks: readonly Mark[], mark: Mark): readonly Mark[] {
+/** The marks that count once this one is made: the last eight seconds' (or another span's), and no others after a restart. */
+export function withMark(marks: readonly Mark[], mark: Mark, windowMs = WINDOW_MS): readonly Mark[] {
   const last = marks.at(-1);
   if (last && (mark.done < last.done || mark.at < last.at)) return [mark];
-  const young = marks.filter(({ at }) => mark.at - at <= WINDOW_MS);
+  const young = marks.filter(({ at }) => mark.at - at <= windowMs);
   return [...young, mark];
 }
 

@@ -2,14 +2,18 @@
 import { KEEP_EARLY, actEarly } from './early';
 
 const heard: string[] = [];
-const hear = () => {
-  for (const type of ['click', 'keydown'])
-    document.addEventListener(type, (event) => {
-      const { key, ctrlKey } = event as KeyboardEvent;
-      const { id } = event.target as HTMLElement;
-      heard.push([type, id || 'page', ctrlKey && 'ctrl', key].filter(Boolean).join(' '));
-    });
+const listener = (event: Event) => {
+  const { key, ctrlKey } = event as KeyboardEvent;
+  const { id } = event.target as HTMLElement;
+  heard.push([event.type, id || 'page', ctrlKey && 'ctrl', key].filter(Boolean).join(' '));
 };
+const hear = () => {
+  for (const type of ['click', 'keydown']) document.addEventListener(type, listener);
+};
+afterEach(() => {
+  heard.length = 0;
+  for (const type of ['click', 'keydown']) document.removeEventListener(type, listener);
+});
 const press = (id: string, init: MouseEventInit = {}) =>
   document.getElementById(id)?.dispatchEvent(new MouseEvent('click', { bubbles: true, ...init }));
 const key = (at: Element, pressed: string, init: KeyboardEventInit = {}) => {
@@ -52,4 +56,14 @@ test('what is pressed before anybody listens is done when all do, in turn and wi
   expect(heard.slice(4)).toEqual(['click tile']);
   actEarly();
   expect(heard).toHaveLength(5);
+});
+
+test('a part of the page that listens before the whole does hears what is pressed once', () => {
+  page();
+  hear();
+  press('inside');
+  key(document.body, 'g');
+  expect(heard).toEqual([]);
+  actEarly();
+  expect(heard).toEqual(['click tile', 'keydown page g']);
 });

@@ -1,6 +1,7 @@
 /**
  * What is pressed before the script of a page has come: kept, and done as soon as everything listens. Links and plain forms work
- * without a script and need none of this; what is typed into fields stays in them.
+ * without a script and need none of this; what is typed into fields stays in them. What is kept is heard by nobody else: a part
+ * of the page may listen a moment before the whole does, and what is done twice is undone.
  */
 
 interface Early {
@@ -17,13 +18,17 @@ declare global {
 export const KEEP_EARLY = `(() => {
   let kept = [];
   let opened = false;
+  const keep = (at, event) => {
+    event.stopImmediatePropagation();
+    kept.push([at, event]);
+  };
   const click = (event) => {
-    const button = event.target.closest('button, [role=button], [role=option], summary');
-    if (button && !event.target.closest('a[href]') && button.type !== 'submit') kept.push([button, event]);
+    const button = event.target.closest('button, [role=button], [role=option]');
+    if (button && !event.target.closest('a[href]') && button.type !== 'submit') keep(button, event);
   };
   const key = (event) => {
     if (opened || event.target.closest('input, textarea, select, [contenteditable]')) return;
-    kept.push([document.body, event]);
+    keep(document.body, event);
     // What is typed after it is for the palette, and means nothing to the page.
     opened = (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k';
     if (opened) event.preventDefault();

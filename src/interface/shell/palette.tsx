@@ -63,7 +63,7 @@ export function Palette() {
       className="relative z-50"
       aria-label="Go to anything"
     >
-      <DialogBackdrop className="fixed inset-0 bg-black/35" />
+      <DialogBackdrop className="fixed inset-0 bg-[rgb(0_0_0/0.35)]" />
       <div className="fixed inset-x-0 top-[10vh] mx-auto w-full max-w-xl px-3">
         <DialogPanel className="border border-rule bg-paper shadow-xl">
           {open && <Finder input={input} onDone={() => setOpen(false)} />}

@@ -5,6 +5,8 @@ import { MomentProvider } from '@/interface/data/moment';
 import { ZoneProvider } from '@/interface/data/zone';
 import { NetworkProvider } from '@/interface/data/provider';
 import type { NetworkView } from '@/interface/data/state';
+import { ArrivalNotice } from '@/interface/publish/arrival-notice';
+import { PilotNotice } from '@/interface/publish/pilot-notice';
 import { CatchFiles } from '@/interface/sending/catch-files';
 import { actEarly } from './early';
 import { Palette } from './palette';
@@ -37,6 +39,8 @@ export function Shell({ view, zone, children }: { view: NetworkView; zone: strin
           </div>
           <Shortcuts />
           <CatchFiles />
+          <ArrivalNotice />
+          <PilotNotice />
           <Palette />
         </MomentProvider>
       </NetworkProvider>

@@ -4,19 +4,24 @@ import { scaleTime } from 'd3-scale';
 import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { HOUR, MINUTE, zoneTable } from '@/core';
 import { useMoment } from '@/interface/data/moment';
+import { usePlanned } from '@/interface/data/planned';
 import { useNetwork } from '@/interface/data/provider';
+import { stepsOf } from '@/interface/data/reaching';
 import { useZone } from '@/interface/data/zone';
-import { clockTime, counted, dateTime, dayName } from '@/interface/kit/format';
+import { clockTime, counted, dateTime, dayName, siteTimeWords } from '@/interface/kit/format';
 import { tickHours } from '@/interface/kit/ticks';
 import { useWidth } from '@/interface/kit/use-width';
+import type { Planned } from '@/services/editions';
 import { MomentClock } from './moment-clock';
 
 /** How much time the rail shows. */
 const SPAN = 18 * HOUR;
+/** So much room the word beside a mark takes, in pixels. */
+const LABEL_WIDTH = 64;
 
 /** The ruler at the foot of the window: moves the moment by dragging, by keys, and from change to change. */
 export function TimeRail() {
-  const { moment, isNow, now, go, changes, step, selected } = useMoment();
+  const { moment, isNow, now, go, changes, step, selected, edition, lookAtEdition } = useMoment();
   const { looking, look, published } = useNetwork('looking', 'look', 'published');
   const zone = useZone();
   const track = useRef<HTMLDivElement>(null);
@@ -28,6 +33,11 @@ export function TimeRail() {
   const shown = changes.filter(({ at }) => at >= start && at < start + SPAN);
   const most = Math.max(1, ...shown.map((one) => one.screens));
   const ticks = hoursOf(start, start + SPAN, zone, tickHours(width, SPAN / HOUR));
+  const planned = usePlanned();
+  const steps = useMemo(() => stepsOf(planned), [planned]);
+  const marks = steps.filter(({ at }) => at >= start && at < start + SPAN);
+  const timed = planned.flatMap((one) => (one.at === null ? [] : [{ ...one, at: Date.parse(one.at) }]));
+  const ahead = moment < now || edition !== null ? undefined : timed.findLast(({ at }) => at <= moment);
   const clockChanges = clockChangesIn(zone, start, start + SPAN);
 
   const instantAt = (event: PointerEvent) => {
@@ -90,6 +100,23 @@ export function TimeRail() {
             style={{ left: scale(at), height: 8 + (screens / most) * 34 }}
           />
         ))}
+        {marks.map(({ id, at, screens }, i) => (
+          <div
+            key={`${id} ${at}`}
+            title={`${dateTime(at, zone)}: ${stepWords(planned, id, screens?.size)}`}
+            className="absolute top-0 h-full border-l-2 border-dashed border-dusk"
+            style={{ left: scale(at) }}
+          >
+            {
+              // One word for those that stand close together, as sites an hour apart do.
+              marks.slice(i + 1, i + 2).every((next) => scale(next.at) - scale(at) >= LABEL_WIDTH) && (
+                <span className="absolute top-5 left-1 bg-sheet px-1 text-[11px] whitespace-nowrap text-dusk">
+                  {planned.find((one) => one.id === id)?.pilot ? 'tried' : 'planned'}
+                </span>
+              )
+            }
+          </div>
+        ))}
         <div className="absolute top-0 h-full w-px bg-lamp" style={{ left: scale(now) }} />
         <div className="absolute top-0 h-full" style={{ left: scale(moment) }}>
           <div
@@ -112,12 +139,25 @@ export function TimeRail() {
           <label className="ml-1 flex flex-col text-xs text-faint lg:ml-3">
             <span className="max-lg:sr-only">Looking at</span>
             <select
-              value={looking}
-              onChange={(event) => look(event.target.value as 'published' | 'draft')}
+              value={looking === 'draft' ? looking : edition !== null ? 'edition' : (ahead?.id ?? looking)}
+              onChange={({ target: { value } }) => {
+                void lookAtEdition(null);
+                const wanted = timed.find(({ id }) => id === value);
+                look(value === 'draft' ? value : 'published');
+                // What is planned is looked at when it is out; what is on the glass, now.
+                if (wanted) go(wanted.at);
+                else if (value === 'published' && (ahead || edition !== null)) go(null);
+              }}
               className="border border-rule bg-paper px-1 py-0.5 text-sm text-ink max-sm:w-24"
             >
               <option value="published">on the glass</option>
               <option value="draft">with my changes</option>
+              {edition !== null && <option value="edition">edition {edition}</option>}
+              {timed.map(({ id, at, siteTime }) => (
+                <option key={id} value={id}>
+                  planned, {siteTime === null ? dateTime(at, zone) : `${siteTimeWords(siteTime)} at each site`}
+                </option>
+              ))}
             </select>
           </label>
         )}
@@ -125,6 +165,14 @@ export function TimeRail() {
       </div>
     </footer>
   );
+}
+
+/** What happens at a mark: on how many screens, where it is not on all. */
+function stepWords(planned: readonly Planned[], id: string, screens: number | undefined): string {
+  if (planned.find((one) => one.id === id)?.pilot) return `${counted(screens ?? 0, 'screen')} got what is tried first`;
+  return screens === undefined
+    ? 'a planned edition goes out'
+    : `a planned edition goes out on ${counted(screens, 'screen')}`;
 }
 
 /** The changes of a zone's clocks in a range, and by how much they go forward (or back). */

@@ -4,9 +4,12 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import Link from 'next/link';
 import { usePathname } from 'next/navigation';
 import { signOutAction } from '@/web/people-actions';
+import { useMoment } from '@/interface/data/moment';
 import { useFromNetwork, useNetwork } from '@/interface/data/provider';
+import { useTakeovers } from '@/interface/data/queries';
 import { counted } from '@/interface/kit/format';
 import { Lantern } from '@/interface/kit/lantern';
+import { isInForce } from '@/interface/takeovers/standing';
 import { SendingLine } from '@/interface/sending/catch-files';
 import { NoticeLine } from './notice';
 import { openPalette } from './palette';
@@ -30,7 +33,7 @@ export function TopBar() {
         aria-label="Places"
         className="order-last flex w-full items-stretch justify-between sm:order-none sm:w-auto sm:justify-start"
       >
-        {PLACES.slice(0, -3).map(({ path: to, name }) => {
+        {PLACES.slice(0, -4).map(({ path: to, name }) => {
           const here = to === '/' ? path === '/' : path.startsWith(to);
           return (
             <Link
@@ -47,6 +50,7 @@ export function TopBar() {
       <NoticeLine />
       <div className="ml-auto flex items-center gap-2 lg:gap-4">
         <SendingLine />
+        <Alarm />
         <Standing />
         <ToPublish />
         <Menu>
@@ -60,6 +64,11 @@ export function TopBar() {
               >
                 Go to anything <span className="font-code text-[11px] text-faint">Ctrl K</span>
               </button>
+            </MenuItem>
+            <MenuItem>
+              <Link href="/takeovers" className="block px-4 py-2 data-focus:bg-well">
+                Takeovers
+              </Link>
             </MenuItem>
             <MenuItem>
               <Link href="/people" className="block px-4 py-2 data-focus:bg-well">
@@ -93,6 +102,22 @@ export function TopBar() {
         </Menu>
       </div>
     </header>
+  );
+}
+
+/** A takeover that is in force, wherever one is: it leads to the all-clear. */
+function Alarm() {
+  const { now } = useMoment();
+  const on = useTakeovers()?.firings.filter((one) => isInForce(one, now)) ?? [];
+  const [first] = on;
+  if (!first) return null;
+  return (
+    <Link href="/takeovers" className="flex max-w-52 items-center bg-brick px-2 py-1 text-sm font-semibold text-paper">
+      <span className="truncate">
+        {first.drill ? 'Drill' : first.name}
+        {on.length > 1 ? ` and ${on.length - 1} more` : ''} in force
+      </span>
+    </Link>
   );
 }
 

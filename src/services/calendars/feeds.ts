@@ -1,3 +1,4 @@
+import { Op } from 'sequelize';
 import { z } from 'zod';
 import {
   currentPlan,
@@ -66,7 +67,10 @@ export async function feedCalendar(token: string, now: number): Promise<string> 
   const feed = await FeedRow.findOne({ where: { tokenHash: tokenHash(token) } });
   if (!feed) throw notFound('feed');
   const { networkId } = feed;
-  const edition = await EditionRow.findOne({ where: { networkId }, order: [['number', 'DESC']] });
+  const edition = await EditionRow.findOne({
+    where: { networkId, number: { [Op.not]: null } },
+    order: [['number', 'DESC']],
+  });
   await rows('UPDATE feeds SET fetched_at = now() WHERE id = $1', [feed.id]);
   const stamp = edition?.publishedAt.getTime() ?? feed.createdAt.getTime();
   return edition

@@ -47,7 +47,8 @@ export async function clearEditions(now: Date): Promise<{ editions: number; prog
     await rows('LOCK TABLE programs IN SHARE ROW EXCLUSIVE MODE', [], within);
     const editions = await rows(
       `DELETE FROM editions e USING (
-         SELECT id, row_number() OVER (PARTITION BY network_id ORDER BY number DESC) AS place FROM editions) AS o, networks n
+         SELECT id, row_number() OVER (PARTITION BY network_id ORDER BY number DESC) AS place FROM editions
+         WHERE number IS NOT NULL) AS o, networks n
        WHERE o.id = e.id AND n.id = e.network_id AND o.place > n.kept_editions
          AND e.published_at < $1::timestamptz - n.kept_days * interval '1 day' RETURNING e.id`,
       [now],
@@ -56,6 +57,11 @@ export async function clearEditions(now: Date): Promise<{ editions: number; prog
     const programs = await rows(
       `DELETE FROM programs p WHERE NOT EXISTS (SELECT 1 FROM edition_screens s WHERE s.hash = p.hash)
          AND NOT EXISTS (SELECT 1 FROM edition_screens s WHERE s.delivered = p.hash) RETURNING p.hash`,
+      [],
+      within,
+    );
+    await rows(
+      'DELETE FROM parts p WHERE NOT EXISTS (SELECT 1 FROM program_parts o WHERE o.part = p.hash)',
       [],
       within,
     );

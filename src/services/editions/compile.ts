@@ -1,3 +1,4 @@
+import { createHash, type Hash } from 'node:crypto';
 import { setImmediate } from 'node:timers/promises';
 import {
   Refusal,
@@ -5,9 +6,30 @@ import {
   sharing,
   type CompiledBase,
   type CompiledEdition,
+  type Digest,
   type Plan,
   type Result,
 } from '@/core';
+
+/**
+ * The SHA-256 of texts in pieces, by the machine's own. Texts that begin alike are gone through as far as they do once: where 5 000
+ * screens are of 250 kinds, what they say is hashed 250 times.
+ */
+export function digester(): Digest {
+  const begun = new Map<string, Map<string, Hash>>();
+  const after = ([first = '', second = '']: readonly string[]): Hash => {
+    const known = begun.get(first) ?? new Map<string, Hash>();
+    begun.set(first, known);
+    const hash = known.get(second) ?? createHash('sha256').update(first).update(second);
+    known.set(second, hash);
+    return hash.copy();
+  };
+  return (parts) => {
+    const hash = after(parts);
+    for (const part of parts.slice(2)) hash.update(part);
+    return hash.digest('hex');
+  };
+}
 
 /** How long a compilation keeps this process from everything else at once, in milliseconds. */
 const SLICE_MS = 8;
@@ -26,7 +48,7 @@ export async function compile(
   deadlineMs = DEADLINE_MS,
 ): Promise<Result<CompiledEdition>> {
   const late = performance.now() + deadlineMs;
-  const steps = compilationSteps(base ? sharing(base.plan, plan) : plan, base);
+  const steps = compilationSteps(base ? sharing(base.plan, plan) : plan, base, digester());
   for (;;) {
     const end = performance.now() + sliceMs;
     do {

@@ -4,17 +4,9 @@ import { failRendition, makeRendition, processUpload, receiveUpload } from '../l
 import { storedPath } from '../library/store';
 import type { Actor } from '../people';
 import { edit, lastChange } from '../plan';
-import {
-  collectToken,
-  pairScreen,
-  playerFile,
-  playerOf,
-  programText,
-  startPairing,
-  targetOf,
-  type Player,
-} from '../screens';
+import { playerFile, programText, targetOf, type Player } from '../screens';
 import { newNetwork, useDatabase } from '../tests/database';
+import { pairedPlayer } from '../tests/players';
 import { film, stream } from '../tests/files';
 import { clearEditions, deliverAgain, deliveredPrograms, docket, publishEdition, publishedPrograms } from '.';
 import type { ProgramDocument } from '@/core';
@@ -73,15 +65,6 @@ async function makeAll(actor: Actor): Promise<void> {
   await deliverAgain(actor.networkId);
 }
 
-async function player(actor: Actor, screen: string): Promise<Player> {
-  const { deviceCode, userCode } = await startPairing('10.0.0.1');
-  await pairScreen(actor, screen, userCode, '10.0.0.1');
-  const collected = await collectToken(deviceCode);
-  const found = await playerOf(typeof collected === 'string' ? '' : collected.token);
-  if (!found) throw new Error('no player');
-  return found;
-}
-
 /** What a player gets, once it has heard of what is out. */
 async function program(of: Player): Promise<ProgramDocument> {
   const out = (await deliveredPrograms(of.networkId)).get(of.screen.id);
@@ -104,7 +87,7 @@ test('players get what their screens need, when it is made; the plan, the docket
     { width: 384, height: 216 },
     { width: 384, height: 216 },
   ]);
-  const [wall, hall] = [await player(actor, 'wall'), await player(actor, 'hall')];
+  const [wall, hall] = [await pairedPlayer(actor, 'wall'), await pairedPlayer(actor, 'hall')];
   const own = { photo: [1920, 1080], film: [1280, 720], small: [100, 50] };
   expect([sizes(await program(wall)), sizes(await program(hall))]).toEqual([own, own]);
   await makeAll(actor);
@@ -150,7 +133,7 @@ test('what is shown pixel for pixel comes as it is, and a rendition keeps the fo
   ]);
   await publishEdition(actor, await lastChange(actor.networkId));
   await makeAll(actor);
-  const given = await program(await player(actor, 'wall'));
+  const given = await program(await pairedPlayer(actor, 'wall'));
   expect(sizes(given)).toMatchObject({ photo: [1920, 1080], film: [384, 216] });
   expect(given.assets.film).toMatchObject({ focus: [0.1, 0.2] });
 });
@@ -160,7 +143,7 @@ test('a screen of a new size makes what is missing, and shows the nearest larger
   await makeAll(actor);
   await edit(actor, [{ kind: 'screen', id: 'wall', set: { width: 192, height: 96 } }]);
   await publishEdition(actor, await lastChange(actor.networkId));
-  const wall = await player(actor, 'wall');
+  const wall = await pairedPlayer(actor, 'wall');
   expect(sizes(await program(wall))).toMatchObject({ photo: [384, 216], film: [384, 216] });
   expect(await wanted()).toMatchObject([
     { width: 192, height: 108 },
@@ -177,7 +160,7 @@ test('what can not be made leaves the file itself; what became of programs that 
   expect(await deliveredPrograms(actor.networkId)).toEqual(await publishedPrograms(actor.networkId));
   expect(await wanted()).toEqual([]);
   await clearEditions(new Date());
-  const wall = await player(actor, 'wall');
+  const wall = await pairedPlayer(actor, 'wall');
   expect(sizes(await program(wall))).toMatchObject({ photo: [1920, 1080] });
 });
 
@@ -185,6 +168,6 @@ test('delivered programs are kept as long as an edition delivers them', async ()
   const actor = await network();
   await makeAll(actor);
   await clearEditions(new Date());
-  const wall = await player(actor, 'wall');
+  const wall = await pairedPlayer(actor, 'wall');
   expect(sizes(await program(wall))).toMatchObject({ photo: [384, 216] });
 });

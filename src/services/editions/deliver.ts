@@ -1,10 +1,12 @@
 import type { Transaction } from 'sequelize';
-import { canonicalJson, sha256Hex, type Plan, type ProgramDocument, type Screen } from '@/core';
+import { canonicalWriter, type MadeProgram, type Plan, type ProgramDocument, type Screen } from '@/core';
 import { publish, rows } from '@/database';
 import { fitted, renditionsOf, wantRenditions, type Rendition } from '../library';
 import { inTurn, takeTurn } from '../plan';
-import { newestEdition, type WholeEdition } from './editions';
-import { textsOf, writePrograms } from './programs';
+import { digester } from './compile';
+import { newestEdition, type Frozen } from './editions';
+import { plannedWithin } from './planned-plans';
+import { programsBy, writePrograms } from './programs';
 
 /**
  * What players get: an edition's programs, with the renditions that there are for each screen's size in place of files that are larger.
@@ -17,15 +19,16 @@ interface Given {
   readonly delivered: string | null;
 }
 
-/** An edition whose screens are to be looked at: all of them, or some. */
+/** An edition whose screens are to be looked at: all of them, or some; and what was just compiled of it. */
 interface Delivering {
   readonly id: string;
   readonly plan: Plan;
   readonly only?: ReadonlySet<string> | undefined;
+  readonly compiled?: ReadonlyMap<string, MadeProgram> | undefined;
 }
 
 /** Brings what an edition delivers up to date with the renditions that there are, and asks for those that are missing. Whether it differs. */
-export async function deliverEdition({ id, plan, only }: Delivering, within: Transaction): Promise<boolean> {
+export async function deliverEdition({ id, plan, only, compiled }: Delivering, within: Transaction): Promise<boolean> {
   const all = await rows<Given>(
     'SELECT screen, hash, delivered FROM edition_screens WHERE edition_id = $1 ORDER BY screen',
     [id],
@@ -33,9 +36,9 @@ export async function deliverEdition({ id, plan, only }: Delivering, within: Tra
   );
   const given = only ? all.filter(({ screen }) => only.has(screen)) : all;
   const screens = new Map(plan.screens.map((screen) => [screen.id, screen]));
-  const documents = await documentsOf([...new Set(given.map(({ hash }) => hash))], within);
+  const programs = await written([...new Set(given.map(({ hash }) => hash))], compiled, within);
   const assets = new Map(
-    [...documents.values()].flatMap((one) => Object.values(one.assets)).map((asset) => [asset.sha256, asset]),
+    [...programs.values()].flatMap((one) => Object.values(one.assets)).map((asset) => [asset.sha256, asset]),
   );
   await wantRenditions(
     [...assets.values()].filter((asset) => asset.kind !== 'sound'),
@@ -43,17 +46,18 @@ export async function deliverEdition({ id, plan, only }: Delivering, within: Tra
     within,
     { ahead: true },
   );
-  const known = await renditionsOf([...assets.keys()], within);
-  const made = new Map<string, string>();
+  const made = new Map<string, MadeProgram>();
   const hashes = new Map<string, string | null>();
+  const digest = digester();
+  const fit = fitter(await renditionsOf([...assets.keys()], within));
   const next = (hash: string, screen: Screen): string | null => {
     const key = `${hash} ${screen.width}x${screen.height}`;
     const found = hashes.get(key);
     if (found !== undefined) return found;
-    const document = documents.get(hash);
-    const text = document ? withRenditions(document, screen, known) : null;
-    const smaller = text === null ? null : sha256Hex(text);
-    if (text !== null && smaller !== null) made.set(smaller, text);
+    const program = programs.get(hash);
+    const fitting = program ? fit(program, screen) : null;
+    const smaller = fitting && digest(fitting.parts);
+    if (fitting && smaller !== null) made.set(smaller, fitting);
     hashes.set(key, smaller);
     return smaller;
   };
@@ -73,37 +77,65 @@ export async function deliverEdition({ id, plan, only }: Delivering, within: Tra
   return true;
 }
 
-async function documentsOf(hashes: readonly string[], within: Transaction): Promise<Map<string, ProgramDocument>> {
-  const texts = await textsOf(hashes, within);
-  return new Map([...texts].map(([hash, text]) => [hash, JSON.parse(text) as ProgramDocument]));
+/** Programs by their hashes: those that were just compiled, and of the others what the database has. */
+async function written(
+  hashes: readonly string[],
+  compiled: ReadonlyMap<string, MadeProgram> | undefined,
+  within: Transaction,
+): Promise<Map<string, MadeProgram>> {
+  const known = await programsBy(
+    hashes.filter((hash) => !compiled?.has(hash)),
+    within,
+  );
+  return new Map([...(compiled ?? []), ...known]);
 }
 
-/** A program with what fits a screen's size, in canonical form; null where all its files are right as they are. */
-function withRenditions(
-  document: ProgramDocument,
-  screen: Screen,
+/** What makes programs with what fits a screen's size, in canonical form; null where all its files are right as they are. */
+function fitter(
   known: ReadonlyMap<string, readonly Rendition[]>,
-): string | null {
-  let smaller = false;
-  // What is shown pixel for pixel is shown by the file's own.
-  const exact = new Set(document.loops.flat().flatMap(({ media, fit }) => (fit === 'exact' ? [media] : [])));
-  const assets = Object.fromEntries(
-    Object.entries(document.assets).map(([id, asset]) => {
-      const next = exact.has(id) ? asset : fitted(asset, screen, known.get(asset.sha256) ?? []);
-      smaller ||= next !== asset;
-      return [id, next];
-    }),
-  );
-  return smaller ? canonicalJson({ ...document, assets }) : null;
+): (program: MadeProgram, screen: Screen) => MadeProgram | null {
+  const write = canonicalWriter();
+  const fittedBySize = new Map<string, WeakMap<Assets, Assets>>();
+  const fittedAssets = (assets: Assets, screen: Screen, exact: ReadonlySet<string>): Assets => {
+    const size = `${screen.width}x${screen.height} ${[...exact].join()}`;
+    const bySize = fittedBySize.get(size) ?? new WeakMap<Assets, Assets>();
+    fittedBySize.set(size, bySize);
+    let next = bySize.get(assets);
+    if (!next) {
+      let smaller = false;
+      const list = Object.entries(assets).map(([id, asset]) => {
+        const fits = exact.has(id) ? asset : fitted(asset, screen, known.get(asset.sha256) ?? []);
+        smaller ||= fits !== asset;
+        return [id, fits] as const;
+      });
+      bySize.set(assets, (next = smaller ? Object.fromEntries(list) : assets));
+    }
+    return next;
+  };
+  return ({ parts, assets }, screen) => {
+    if (!Object.values(assets).some(({ sha256 }) => known.has(sha256))) return null;
+    // What is shown pixel for pixel is shown by the file's own.
+    const exact = new Set(parts.some((part) => part.includes('"fit":"exact"')) ? exactIn(parts) : []);
+    const next = fittedAssets(assets, screen, exact);
+    // What it needs stands first: the rest of the text stays, however long it is.
+    return next === assets ? null : { parts: [`{"assets":${write(next)}`, ...parts.slice(1)], assets: next };
+  };
 }
+
+type Assets = MadeProgram['assets'];
+
+const exactIn = (parts: readonly string[]) =>
+  (JSON.parse(parts.join('')) as ProgramDocument).loops
+    .flat()
+    .flatMap(({ media, fit }) => (fit === 'exact' ? [media] : []));
 
 /**
  * What a new edition delivers: as the one before it where a screen has the same program and the same size, so that a large network is not
  * gone through for a small change; else anew.
  */
 export async function deliverNew(
-  edition: { readonly id: string; readonly plan: Plan },
-  before: WholeEdition | null,
+  edition: Omit<Delivering, 'only'>,
+  before: Frozen | null,
   within: Transaction,
 ): Promise<void> {
   const sizes = new Map(before?.plan.screens.map(({ id, width, height }) => [id, `${width}x${height}`]));
@@ -122,12 +154,14 @@ export async function deliverNew(
   if (only.size > 0) await deliverEdition({ ...edition, only }, within);
 }
 
-/** Gives players of a network's newest edition the renditions that were made since it was published. */
+/** Gives players the renditions that were made since: of a network's newest edition, and of what is planned. */
 export async function deliverAgain(networkId: string): Promise<void> {
   await inTurn(networkId, async (within) => {
     await takeTurn(networkId, within);
     const newest = await newestEdition(networkId, within);
-    if (newest && (await deliverEdition(newest, within)))
-      await publish({ kind: 'edition', network: networkId }, within);
+    let differs = false;
+    for (const one of [...(newest ? [newest] : []), ...(await plannedWithin(networkId, within))])
+      differs = (await deliverEdition(one, within)) || differs;
+    if (differs) await publish({ kind: 'edition', network: networkId }, within);
   });
 }

@@ -11,18 +11,29 @@ import {
   patchesBetween,
   sharing,
   type Along,
+  type CompiledEdition,
   type Kind,
   type ObjectKey,
   type Plan,
+  type Result,
   type Problem,
-  type ProgramDocument,
+  type MadeProgram,
 } from '@/core';
 import { rows } from '@/database';
 import type { Actor } from '../people';
 import { draftPlan, type Draft } from '../plan';
 import { compile } from './compile';
-import { filesOf, textsOf } from './programs';
-import { newestEdition, publishedBase, publishedPrograms, type WholeEdition } from './editions';
+import { filesOf, programsBy } from './programs';
+import {
+  baseOf,
+  compileDraft,
+  newestEdition,
+  programsOf,
+  publishedBase,
+  type Frozen,
+  type WholeEdition,
+} from './editions';
+import { plannedWithin, topEdition, type PlannedPlan } from './planned-plans';
 
 /** What became of one object since the last edition. */
 export interface DocketEntry {
@@ -39,6 +50,10 @@ export interface DocketEntry {
 /** The changes made since the last edition, and the screens that they touch. */
 export interface Docket {
   readonly edition: { readonly number: number; readonly publishedAt: string } | null;
+  /** When the last planned edition goes out, on top of which these changes stand; null where none is planned. */
+  readonly after: string | null;
+  /** Whether they stand on an edition that is tried on some screens first. */
+  readonly pilot: boolean;
   /** The last change that is counted here: publishing names it. */
   readonly change: number;
   readonly entries: readonly DocketEntry[];
@@ -74,41 +89,53 @@ const remembered = new LRUCache<string, { readonly of: string; readonly docket: 
 export async function docket(actor: Actor): Promise<Docket> {
   const { networkId } = actor;
   const newest = await newestEdition(networkId);
+  const planned = await plannedWithin(networkId);
   const draft = await draftPlan(actor);
-  const of = `${newest?.id ?? ''} ${draft.change}`;
+  const of = [newest, ...planned].map((one) => one?.id ?? '').join(' ') + ` ${draft.change}`;
   const found = remembered.get(networkId);
   if (found?.of === of) return found.docket;
-  const made = await makeDocket(networkId, newest, draft);
+  const made = await makeDocket(newest, planned.at(-1) ?? null, { ...draft, networkId });
   remembered.set(networkId, { of, docket: made });
   return made;
 }
 
-async function makeDocket(networkId: string, newest: WholeEdition | null, draft: Draft): Promise<Docket> {
-  const entries = await waitingChanges(networkId, newest, draft.plan);
+async function makeDocket(
+  newest: WholeEdition | null,
+  planned: PlannedPlan | null,
+  { plan, change, networkId }: Draft & { readonly networkId: string },
+): Promise<Docket> {
+  const top = planned ?? newest;
+  const entries = await waitingChanges(networkId, top, plan);
   const edition = newest && { number: newest.number, publishedAt: newest.publishedAt.toISOString() };
-  return { edition, change: draft.change, entries, ...(await touchedBy(draft.plan, newest, networkId)) };
+  const after = planned?.row.plannedFor?.toISOString() ?? null;
+  return {
+    edition,
+    after,
+    pilot: !!planned?.row.pilot,
+    change,
+    entries,
+    ...(await touchedBy(top, await compileDraft(networkId, { plan, change }, top))),
+  };
 }
 
-/** The screens that would receive another program by a plan than by the newest edition, or what stands in its way. */
+/** The screens that would receive another program by what was compiled than by an edition, or what stands in its way. */
 async function touchedBy(
-  plan: Plan,
-  newest: WholeEdition | null,
-  networkId: string,
+  edition: Frozen | null,
+  compiled: Result<CompiledEdition>,
 ): Promise<Pick<Docket, 'screens' | 'fetches' | 'problems'>> {
-  const published = await publishedPrograms(networkId);
-  const compiled = await compile(plan, newest ? { plan: newest.plan, screens: published } : undefined);
+  const published = edition ? await programsOf(edition.id) : new Map<string, string>();
   if (!compiled.ok) return { screens: [], fetches: { most: 0, all: 0 }, problems: compiled.problems };
-  const { screens: now, programs } = compiled.value;
+  const { screens: now, made } = compiled.value;
   const ids = new Set([...published.keys(), ...now.keys()]);
   const screens = [...ids].filter((id) => published.get(id) !== now.get(id)).sort();
   const moves = screens.map((id) => ({ from: published.get(id), to: now.get(id) }));
-  return { screens, fetches: await fetchesOf(moves, programs), problems: [] };
+  return { screens, fetches: await fetchesOf(moves, made), problems: [] };
 }
 
 /** From which program to which each screen goes; none where it is new, or goes. */
 type Move = { readonly from: string | undefined; readonly to: string | undefined };
 
-async function fetchesOf(moves: readonly Move[], programs: ReadonlyMap<string, string>): Promise<Fetches> {
+async function fetchesOf(moves: readonly Move[], made: ReadonlyMap<string, MadeProgram>): Promise<Fetches> {
   const counts = rollup(
     moves,
     (list) => list.length,
@@ -116,15 +143,15 @@ async function fetchesOf(moves: readonly Move[], programs: ReadonlyMap<string, s
     ({ to }) => to,
   );
   const had = await filesOf([...counts.keys()].filter((hash) => hash !== undefined));
-  // A program that goes back to an earlier one is not among the new ones: its text stands in the database.
-  const missing = [...new Set(moves.flatMap(({ to }) => (to !== undefined && !programs.has(to) ? [to] : [])))];
-  const texts = new Map([...programs, ...(await textsOf(missing))]);
+  // A program that goes back to an earlier one is not among the new ones: it stands in the database.
+  const missing = [...new Set(moves.flatMap(({ to }) => (to !== undefined && !made.has(to) ? [to] : [])))];
+  const programs = new Map([...made, ...(await programsBy(missing))]);
   const files = new Map<string, ReadonlyMap<string, number>>();
   const sizesOf = (hash: string): ReadonlyMap<string, number> => {
     const found = files.get(hash);
     if (found) return found;
-    const { assets } = JSON.parse(texts.get(hash) ?? '{"assets":{}}') as Pick<ProgramDocument, 'assets'>;
-    const sizes = new Map(Object.values(assets).map(({ sha256, bytes }) => [sha256, bytes]));
+    const needs = Object.values(programs.get(hash)?.assets ?? {});
+    const sizes = new Map(needs.map(({ sha256, bytes }) => [sha256, bytes]));
     files.set(hash, sizes);
     return sizes;
   };
@@ -141,10 +168,10 @@ async function fetchesOf(moves: readonly Move[], programs: ReadonlyMap<string, s
 
 /** What a choice of the changes would be as an edition: what goes along, and which screens it touches. */
 export async function docketChoice(actor: Actor, chosen: readonly ObjectKey[]): Promise<DocketChoice> {
-  const newest = await newestEdition(actor.networkId);
+  const top = await topEdition(actor.networkId);
   const draft = await draftPlan(actor);
-  const { plan, along } = chosenPlan(publishedBase(newest, draft.plan), draft.plan, chosen);
-  return { change: draft.change, along, ...(await touchedBy(plan, newest, actor.networkId)) };
+  const { plan, along } = chosenPlan(publishedBase(top, draft.plan), draft.plan, chosen);
+  return { change: draft.change, along, ...(await touchedBy(top, await compile(plan, await baseOf(top)))) };
 }
 
 interface ChangeRow {
@@ -157,17 +184,17 @@ interface ChangeRow {
 }
 
 /**
- * Object by object: what the newest edition has of it, and what it is now, with those who changed it since. An object that is as it was
+ * Object by object: what the last edition has of it that is out or planned, and what it is now, with those who changed it since. An object that is as it was
  * published is left out, whether it was put back, or published by itself.
  */
-async function waitingChanges(networkId: string, newest: WholeEdition | null, draft: Plan): Promise<DocketEntry[]> {
-  const base = publishedBase(newest, draft);
+async function waitingChanges(networkId: string, top: Frozen | null, draft: Plan): Promise<DocketEntry[]> {
+  const base = publishedBase(top, draft);
   const differing = patchesBetween(base, sharing(base, draft)).map(({ kind, id = '' }) => ({ kind, id }));
   const found = await rows<ChangeRow>(
     `SELECT c.kind, c.object, c.before, c.format, p.name AS person, c.at FROM changes c
      JOIN jsonb_to_recordset($3::jsonb) AS k(kind text, id text) ON k.kind = c.kind AND k.id = c.object
      LEFT JOIN people p ON p.id = c.person_id WHERE c.network_id = $1 AND c.id > $2 ORDER BY c.id`,
-    [networkId, newest?.lastChange ?? 0, JSON.stringify(differing)],
+    [networkId, top?.lastChange ?? 0, JSON.stringify(differing)],
   );
   const made = new Map<string, ChangeRow[]>();
   for (const row of found) {

@@ -1,10 +1,11 @@
-import { compileEdition } from '@/core';
+import { canonicalJson, compileEdition, sha256Hex } from '@/core';
 import { ProgramRow, rows } from '@/database';
 import { receiveUpload, processUpload } from '../library';
 import { draftPlan, edit, lastChange } from '../plan';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';
 import { picture, stream } from '../tests/files';
 import { compile } from './compile';
+import { programsBy } from './programs';
 import {
   clearEditions,
   keep,
@@ -241,9 +242,36 @@ test('old editions are cleared away with the programs that nothing holds; the ne
   const left = new Set((await ProgramRow.findAll()).map((row) => row.hash));
   expect([...newest.values()].every((hash) => left.has(hash))).toBe(true);
   expect(left.has(second.get('hall') ?? '')).toBe(false);
+  // Nor is there a part that no program has; and what is left can be read whole.
+  const parts = await rows(
+    'SELECT 1 FROM parts p WHERE NOT EXISTS (SELECT 1 FROM program_parts o WHERE o.part = p.hash)',
+  );
+  expect(parts).toEqual([]);
+  for (const { hash, document } of await rows<{ hash: string; document: string }>('SELECT * FROM program_documents'))
+    expect(sha256Hex(document)).toBe(hash);
   // A network goes on from there.
   await edit(actor, [{ kind: 'booking', id: 'b', remove: true }]);
   expect(await publish(actor)).toEqual({ number: 4 });
+});
+
+test('programs that were written in one piece are read, and get what is smaller, as those in parts do', async () => {
+  const actor = await network();
+  await publish(actor);
+  const hashes = [...new Set((await publishedPrograms(actor.networkId)).values())];
+  const inParts = await programsBy(hashes);
+  // As a migration leaves what was there before.
+  await rows(
+    `WITH whole AS (INSERT INTO parts SELECT hash, document FROM program_documents WHERE hash = ANY($1) RETURNING hash),
+       cut AS (DELETE FROM program_parts WHERE program = ANY($1))
+     INSERT INTO program_parts SELECT hash, 9, hash FROM whole`,
+    [hashes],
+  );
+  const inOne = await programsBy(hashes);
+  expect([...inOne].map(([hash, { assets }]) => [hash, assets])).toEqual(
+    hashes.map((hash) => [hash, inParts.get(hash)?.assets]).sort(),
+  );
+  for (const [hash, { parts }] of inOne) expect(sha256Hex(parts.join(''))).toBe(hash);
+  for (const { parts, assets } of inOne.values()) expect(parts[0]).toBe(`{"assets":${canonicalJson(assets)}`);
 });
 
 test('an edition says what it is for; and its plan is told to its own network, as long as it is kept', async () => {

@@ -1,13 +1,15 @@
 import { LRUCache } from 'lru-cache';
-import { Op, type Transaction } from 'sequelize';
+import { Op, type CreationAttributes, type Transaction } from 'sequelize';
 import { z } from 'zod';
 import {
   FORMAT,
   Refusal,
   chosenPlan,
   currentPlan,
+  done,
   emptyPlan,
   orThrow,
+  patchesBetween,
   samePlan,
   sharing,
   withUsedMedia,
@@ -15,13 +17,16 @@ import {
   type CompiledEdition,
   type ObjectKey,
   type Plan,
+  type Result,
 } from '@/core';
-import { EditionRow, EditionScreenRow, publish, rows } from '@/database';
+import { EditionRow, publish, rows } from '@/database';
 import { notFound } from '../errors';
 import { readInput, type Actor } from '../people';
 import { inTurn, lastChange, loadPlan, takeTurn } from '../plan';
+import { CHANGED_SCREENS } from './arrivals';
 import { compile } from './compile';
 import { deliverNew } from './deliver';
+import { beginDue, carryInto, plannedWithin } from './planned-plans';
 import { writePrograms } from './programs';
 
 /** One publication, as the list shows it. */
@@ -37,27 +42,37 @@ export interface Edition {
   readonly note: string | null;
   /** How many screens it gave another program than the edition before. */
   readonly touched: number;
+  /** How many of these were heard to play it while it was out, and when the last of them was first; null for none. */
+  readonly reached: number;
+  readonly reachedAt: string | null;
+  /** When it was planned to go out; null where it was published at once. */
+  readonly plannedFor: string | null;
 }
 
 /** A network's editions, newest first. */
 export async function editions(actor: Actor): Promise<Edition[]> {
-  const found = await rows<Omit<Edition, 'publishedAt'> & { publishedAt: Date }>(
-    `SELECT e.number, e.published_at AS "publishedAt", p.name AS person, e.again, e.whole, e.note,
-       (SELECT count(*)::int FROM edition_screens s LEFT JOIN editions b ON b.network_id = e.network_id AND b.number = e.number - 1
-          LEFT JOIN edition_screens o ON o.edition_id = b.id AND o.screen = s.screen
-        WHERE s.edition_id = e.id AND o.hash IS DISTINCT FROM s.hash) AS touched
-     FROM editions e LEFT JOIN people p ON p.id = e.person_id WHERE e.network_id = $1 ORDER BY e.number DESC LIMIT 100`,
+  type Times = 'publishedAt' | 'plannedFor' | 'reachedAt';
+  const found = await rows<Omit<Edition, Times> & Record<Times, Date>>(
+    `SELECT e.number, e.published_at AS "publishedAt", e.planned_for AS "plannedFor", p.name AS person, e.again, e.whole, e.note,
+       c.touched, c.reached, c.last AS "reachedAt"
+     FROM editions e LEFT JOIN people p ON p.id = e.person_id
+     CROSS JOIN LATERAL (
+       SELECT count(*)::int AS touched, count(reached_at)::int AS reached, max(reached_at) AS last FROM (${CHANGED_SCREENS}) AS changed
+     ) AS c WHERE e.network_id = $1 AND e.number IS NOT NULL ORDER BY e.number DESC LIMIT 100`,
     [actor.networkId],
   );
-  return found.map((row) => ({ ...row, publishedAt: row.publishedAt.toISOString() }));
+  return found.map((row) => ({
+    ...row,
+    publishedAt: row.publishedAt.toISOString(),
+    plannedFor: (row.plannedFor as Date | null)?.toISOString() ?? null,
+    reachedAt: (row.reachedAt as Date | null)?.toISOString() ?? null,
+  }));
 }
 
-/** An edition as a whole. Its plan is shared between callers: they may not change it. */
-export interface WholeEdition {
+/** An edition that is out, or planned, as a whole. Its plan is shared between callers: they may not change it. */
+export interface Frozen {
   readonly id: string;
   readonly networkId: string;
-  readonly number: number;
-  readonly publishedAt: Date;
   /** All changes up to this one are in it. */
   readonly lastChange: number;
   readonly again: number | null;
@@ -65,33 +80,46 @@ export interface WholeEdition {
   readonly plan: Plan;
 }
 
+/** One that is out. */
+export interface WholeEdition extends Frozen {
+  readonly number: number;
+  readonly publishedAt: Date;
+}
+
 /** Whether an edition is the draft as it stands at a change. */
-export const isDraftAt = ({ lastChange, again, whole }: WholeEdition, change: number) =>
+export const isDraftAt = ({ lastChange, again, whole }: Frozen, change: number) =>
   whole && again === null && lastChange === change;
 
 /** Plans of editions by the edition's id: an edition never changes. */
 const remembered = new LRUCache<string, Plan>({ max: 16 });
 
+/** What was published: no edition that is planned. */
+export const isOut = { number: { [Op.not]: null } };
+
 /** The newest edition of a network, or null before the first. */
 export async function newestEdition(networkId: string, within?: Transaction): Promise<WholeEdition | null> {
   const row = await EditionRow.findOne({
-    where: { networkId },
+    where: { networkId, ...isOut },
     attributes: { exclude: ['plan'] },
     order: [['number', 'DESC']],
     transaction: within,
   });
-  if (!row) return null;
-  const { id, number, publishedAt, lastChange: change, again, whole } = row;
+  return row && { ...(await frozen(row, within)), number: row.number ?? 0, publishedAt: row.publishedAt };
+}
+
+/** An edition's row, which may lack its plan, with its plan as this program reads it. */
+export async function frozen(row: EditionRow, within?: Transaction): Promise<Frozen> {
+  const { id, networkId, lastChange: change, again, whole } = row;
   let plan = remembered.get(id);
   if (!plan) {
-    const whole = await EditionRow.findByPk(id, {
+    const found = await EditionRow.findByPk(id, {
       attributes: ['plan', 'format'],
       transaction: within,
       rejectOnEmpty: true,
     });
-    remembered.set(id, (plan = currentPlan(whole.plan, whole.format)));
+    remembered.set(id, (plan = currentPlan(found.plan, found.format)));
   }
-  return { id, networkId, number, publishedAt, lastChange: change, again, whole, plan };
+  return { id, networkId, lastChange: change, again, whole, plan };
 }
 
 /** The number of a network's newest edition; 0 before the first. */
@@ -139,26 +167,54 @@ export interface OutThen {
 /** The edition that was out at an instant; its plan has the files alone that it uses. */
 export async function editionAt({ networkId }: Actor, at: Date): Promise<OutThen> {
   const [row] = await EditionRow.findAll({
-    where: { networkId, publishedAt: { [Op.lte]: at } },
+    where: { networkId, ...isOut, publishedAt: { [Op.lte]: at } },
     order: [['number', 'DESC']],
     limit: 1,
   });
   const next = await EditionRow.findOne({
-    where: { networkId, publishedAt: { [Op.gt]: at } },
+    where: { networkId, ...isOut, publishedAt: { [Op.gt]: at } },
     attributes: ['number', 'publishedAt'],
     order: [['number', 'ASC']],
   });
   return {
-    edition: row ? { number: row.number, plan: withUsedMedia(currentPlan(row.plan, row.format)) } : null,
+    edition: row?.number ? { number: row.number, plan: withUsedMedia(currentPlan(row.plan, row.format)) } : null,
     cleared: !row && (next?.number ?? 1) > 1,
     from: row?.publishedAt.toISOString() ?? null,
     to: next?.publishedAt.toISOString() ?? null,
   };
 }
 
-/** What the newest edition was compiled to; undefined before the first. */
-export async function baseOf(newest: WholeEdition | null, within: Transaction): Promise<CompiledBase | undefined> {
-  return newest ? { plan: newest.plan, screens: await publishedPrograms(newest.networkId, within) } : undefined;
+/** The draft of a change on top of an edition, compiled: who publishes has just had it counted. Few, since they are large. */
+const compiledDrafts = new LRUCache<string, CompiledEdition>({ max: 2 });
+
+/** Compiles the draft as it stands at a change on top of an edition, once for the docket and the publication. Throws as `compile` does. */
+export async function compileDraft(
+  networkId: string,
+  { plan, change }: { readonly plan: Plan; readonly change: number },
+  edition: Frozen | null,
+  within?: Transaction,
+): Promise<Result<CompiledEdition>> {
+  const key = `${networkId} ${edition?.id ?? ''} ${change}`;
+  const known = compiledDrafts.get(key);
+  if (known) return done(known);
+  const compiled = await compile(plan, await baseOf(edition, within));
+  if (compiled.ok) compiledDrafts.set(key, compiled.value);
+  return compiled;
+}
+
+/** What an edition was compiled to; undefined for none. */
+export async function baseOf(edition: Frozen | null, within?: Transaction): Promise<CompiledBase | undefined> {
+  return edition ? { plan: edition.plan, screens: await programsOf(edition.id, within) } : undefined;
+}
+
+/** Program hashes of an edition by screen id. */
+export async function programsOf(id: string, within?: Transaction): Promise<Map<string, string>> {
+  const found = await rows<{ screen: string; hash: string }>(
+    'SELECT screen, hash FROM edition_screens WHERE edition_id = $1',
+    [id],
+    within,
+  );
+  return new Map(found.map((row) => [row.screen, row.hash]));
 }
 
 /** How the next edition is published. */
@@ -171,6 +227,10 @@ export interface Publishing {
 
 const noteSchema = z.string().trim().max(500, 'A note has at most 500 characters: say it in fewer.');
 
+/** What a publication says of itself; null for nothing. Throws 422 where it is too long. */
+export const readNote = (note: string | undefined): string | null =>
+  note === undefined ? null : readInput(noteSchema, note) || null;
+
 /**
  * Publishes the draft as the next edition, in one transaction: all of it, or nothing. `basedOn` is the last change that the
  * person has seen in the docket; where somebody changed the plan since, throws 409 instead of publishing what nobody reviewed;
@@ -181,24 +241,46 @@ export async function publishEdition(
   basedOn: number,
   { chosen, note }: Publishing = {},
 ): Promise<{ number: number }> {
-  const words = note === undefined ? null : readInput(noteSchema, note) || null;
+  const words = readNote(note);
   return inTurn(actor.networkId, async (within) => {
     await takeTurn(actor.networkId, within);
     const change = await seenChange(actor, basedOn, within);
     const draft = await loadPlan(actor.networkId, within);
+    await beginDue(actor.networkId, new Date(), within);
     const newest = await newestEdition(actor.networkId, within);
-    if (newest && isDraftAt(newest, change))
-      throw new Refusal(409, `Nothing was changed since edition ${newest.number}: there is nothing to publish.`);
+    const planned = await plannedWithin(actor.networkId, within);
+    const top = planned.at(-1) ?? newest;
+    if (top && isDraftAt(top, change)) throw nothingWaits(newest, planned.length);
     const base = publishedBase(newest, draft);
-    const plan = chosen ? chosenPlan(base, draft, chosen).plan : draft;
+    // What is planned has what goes out before it too, and keeps its own changes to itself until its time.
+    const keys = chosen ?? (planned.length > 0 ? differingKeys(publishedBase(top, draft), draft) : undefined);
+    const plan = keys ? chosenPlan(base, draft, keys).plan : draft;
     if (plan === base)
       throw new Refusal(409, 'Nothing of this choice waits to be published: choose some of the changes that do.');
     const whole = samePlan(plan, sharing(plan, draft));
-    const compiled = orThrow(await compile(plan, await baseOf(newest, within)));
+    const compiled = orThrow(
+      plan === draft
+        ? await compileDraft(actor.networkId, { plan, change }, newest, within)
+        : await compile(plan, await baseOf(newest, within)),
+    );
     const upTo = whole ? change : (newest?.lastChange ?? 0);
-    return write(actor, { plan, compiled, lastChange: upTo, whole, note: words, again: null }, within);
+    const written = await write(actor, { plan, compiled, lastChange: upTo, whole, note: words, again: null }, within);
+    if (keys) await carryInto(planned, (one) => chosenPlan(one, draft, keys).plan, { plan: draft, change }, within);
+    return written;
   });
 }
+
+/** That nothing was changed since what went out last, or is planned to. */
+export const nothingWaits = (newest: WholeEdition | null, planned: number): Refusal =>
+  new Refusal(
+    409,
+    planned > 0
+      ? 'Nothing was changed since the edition that is planned: publish that one now, or wait for its time.'
+      : `Nothing was changed since edition ${newest?.number ?? 0}: there is nothing to publish.`,
+  );
+
+const differingKeys = (from: Plan, to: Plan): ObjectKey[] =>
+  patchesBetween(from, sharing(from, to)).map(({ kind, id = '' }) => ({ kind, id }));
 
 /** The last change, where it is the one that a person has seen. Throws 409 where somebody changed the plan since. */
 export async function seenChange(actor: Actor, basedOn: number, within: Transaction): Promise<number> {
@@ -208,16 +290,25 @@ export async function seenChange(actor: Actor, basedOn: number, within: Transact
   return change;
 }
 
-/** What changes are put on top of: the newest edition's plan, or before the first a network without anything in it. */
-export const publishedBase = (newest: WholeEdition | null, draft: Plan): Plan =>
+/** What changes are put on top of: an edition's plan, or before the first a network without anything in it. */
+export const publishedBase = (newest: Frozen | null, draft: Plan): Plan =>
   newest?.plan ?? { ...emptyPlan(draft.network.name), network: draft.network };
 
-/** Publishes an earlier edition again, as a new one. The docket then counts from that edition on. Throws 404 for none. */
+/**
+ * Publishes an earlier edition again, as a new one. The docket then counts from that edition on. Throws 404 for none, 409 while some screens
+ * try another: they would keep that.
+ */
 export async function publishAgain(actor: Actor, number: number): Promise<{ number: number }> {
   return inTurn(actor.networkId, async (within) => {
     await takeTurn(actor.networkId, within);
     const old = await EditionRow.findOne({ where: { networkId: actor.networkId, number }, transaction: within });
+    await beginDue(actor.networkId, new Date(), within);
     if (!old) throw notFound('edition');
+    if ((await plannedWithin(actor.networkId, within)).some(({ row }) => row.pilot))
+      throw new Refusal(
+        409,
+        'Some screens try an edition, and would keep it: take it back there first, or publish it on all, then go back.',
+      );
     const plan = currentPlan(old.plan, old.format);
     const compiled = orThrow(await compile(plan));
     return write(actor, { plan, compiled, lastChange: old.lastChange, whole: true, again: number }, within);
@@ -241,25 +332,37 @@ export async function write(
   const { networkId, personId } = actor;
   const before = await newestEdition(networkId, within);
   const number = (before?.number ?? 0) + 1;
-  await writePrograms(compiled.programs, within);
-  const row = await EditionRow.create(
-    { networkId, personId, number, plan, format: FORMAT, ...edition },
-    { transaction: within },
-  );
-  await EditionScreenRow.bulkCreate(
-    [...compiled.screens].map(([screen, hash]) => ({ editionId: row.id, screen, hash })),
-    { transaction: within },
-  );
-  await deliverNew({ id: row.id, plan }, before, within);
+  await freeze({ networkId, personId, number, plan, ...edition }, compiled, before, within);
   await publish({ kind: 'edition', network: networkId }, within);
   return { number };
 }
 
-/** What players get of the newest edition: program hashes by screen id; empty before the first. */
+/** Writes an edition's row, its programs, and what its screens get of them. `before` is what they have until then. */
+export async function freeze(
+  edition: Omit<CreationAttributes<EditionRow>, 'format' | 'plan'> & { readonly plan: Plan },
+  { screens, made }: CompiledEdition,
+  before: Frozen | null,
+  within: Transaction,
+): Promise<string> {
+  await writePrograms(made, within);
+  const { id } = await EditionRow.create({ ...edition, format: FORMAT }, { transaction: within });
+  await rows(
+    'INSERT INTO edition_screens (edition_id, screen, hash) SELECT $1, * FROM unnest($2::text[], $3::text[])',
+    [id, [...screens.keys()], [...screens.values()]],
+    within,
+  );
+  await deliverNew({ id, plan: edition.plan, compiled: made }, before, within);
+  return id;
+}
+
+/** What players get by now, of the newest edition or one that waits and has reached a screen: program hashes by screen id; empty before the first. */
 export async function deliveredPrograms(networkId: string): Promise<Map<string, string>> {
   const found = await rows<{ screen: string; hash: string }>(
-    `SELECT screen, coalesce(delivered, hash) AS hash FROM edition_screens
-     WHERE edition_id = (SELECT id FROM editions WHERE network_id = $1 ORDER BY number DESC LIMIT 1)`,
+    `SELECT DISTINCT ON (s.screen) s.screen, coalesce(s.delivered, s.hash) AS hash
+     FROM editions e JOIN edition_screens s ON s.edition_id = e.id
+     WHERE e.network_id = $1 AND (e.number = (SELECT max(number) FROM editions WHERE network_id = $1)
+       OR e.number IS NULL AND coalesce(s.from_at, e.planned_for) <= now())
+     ORDER BY s.screen, e.number DESC NULLS FIRST, e.planned_for DESC`,
     [networkId],
   );
   return new Map(found.map((row) => [row.screen, row.hash]));
@@ -268,7 +371,8 @@ export async function deliveredPrograms(networkId: string): Promise<Map<string, 
 /** Program hashes of the newest edition by screen id; empty before the first. */
 export async function publishedPrograms(networkId: string, within?: Transaction): Promise<Map<string, string>> {
   const found = await rows<{ screen: string; hash: string }>(
-    `SELECT screen, hash FROM edition_screens WHERE edition_id = (SELECT id FROM editions WHERE network_id = $1 ORDER BY number DESC LIMIT 1)`,
+    `SELECT screen, hash FROM edition_screens WHERE edition_id = (SELECT id FROM editions
+       WHERE network_id = $1 AND number IS NOT NULL ORDER BY number DESC LIMIT 1)`,
     [networkId],
     within,
   );

@@ -1,7 +1,26 @@
 export { screenDay } from './screen-day';
+export { arrivals, noteReached, type Arrival, type Playing } from './arrivals';
 export { clearEditions, keep, kept, type Kept } from './clear';
 export { docket, docketChoice, type Docket, type DocketChoice, type DocketEntry, type Fetches } from './docket';
 export { endPutOn, putOn, type IsPutOn, type PuttingOn } from './put-on';
+export { movePlanned, planEdition, publishDue, type PlannedFor } from './planned';
+export { pilotEdition, runningPilots, settlePilot, type Piloting, type RunningPilot, type Verdict } from './pilot';
+export type { GoesOut } from './reach';
+export { callOffPlanned, plannedEditions, plannedPlan, publishPlanned, type Planned } from './waiting';
+export {
+  allClear,
+  drillTakeover,
+  fireTakeover,
+  firingScreens,
+  firings,
+  noteShown,
+  setFirers,
+  takeovers,
+  type ByWhom,
+  type Firing,
+  type Shown,
+  type Takeovers,
+} from './takeovers';
 export { takeBack } from './take-back';
 export {
   editionAt,

@@ -194,3 +194,18 @@ test('a choice of the docket leaves on what was put on', async () => {
   const plan = await published(actor);
   expect(chosenPlan(plan, (await draftPlan(actor)).plan, []).plan).toBe(plan);
 });
+
+test('what shows nothing on these screens is told, and is not put on', async () => {
+  const actor = await network();
+  await edit(actor, [
+    { kind: 'playlist', id: 'empty', add: { name: 'Empty', items: [] } },
+    { kind: 'playlist', id: 'others', add: { name: 'For others', items: [{ media: 'drill', where: 'deck' }] } },
+  ]);
+  const put = (playlist: string, where = 'hall') => putOn(actor, { ...drill, content: { playlist }, where }, NOW);
+  await expect(put('empty')).rejects.toThrow('"Empty" shows nothing on these screens');
+  await expect(put('others')).rejects.toThrow('"For others" shows nothing on these screens');
+  expect((await draftPlan(actor)).plan.bookings).toEqual([]);
+  expect(await editions(actor)).toHaveLength(1);
+  // On one of them is enough.
+  expect((await put('others', 'quay')).screens).toHaveLength(2);
+});

@@ -9,22 +9,18 @@ import {
   parseSelector,
   putOnOf,
   puttingOn,
-  samePlan,
   screensMatching,
   selectorOf,
-  sharing,
   withObject,
   withPatches,
   type Booking,
   type Content,
   type Plan,
 } from '@/core';
-import type { Transaction } from 'sequelize';
 import { notFound } from '../errors';
 import type { Actor } from '../people';
-import { editWithin, inTurn, lastChange, loadPlan, takeTurn } from '../plan';
-import { compile } from './compile';
-import { baseOf, isDraftAt, newestEdition, write, type WholeEdition } from './editions';
+import { editWithin, inTurn, loadPlan } from '../plan';
+import { newestInTurn, writeAside } from './aside';
 
 /** What is put on at once. */
 export interface PuttingOn {
@@ -74,12 +70,9 @@ export async function putOn(
     const [id = ''] = ids;
     const booking = { kind: 'booking', id } as const;
     const after = withPatches(draft, patches);
-    const { plan } = chosenPlan(newest.plan, after, [booking], { withPlaces: false });
-    return {
-      id,
-      edition: await writeAside(actor, newest, { plan, note: `Put on: ${named.name}` }, whole ? after : null, within),
-      screens,
-    };
+    const alone = (plan: Plan) => chosenPlan(plan, after, [booking], { withPlaces: false }).plan;
+    const aside = { made: alone, note: `Put on: ${named.name}`, shown: { id, name: named.name, screens } };
+    return { id, edition: await writeAside(actor, newest, aside, { plan: after, whole }, within), screens };
   });
 }
 
@@ -99,43 +92,13 @@ export async function endPutOn(actor: Actor, id: string, now = Date.now()): Prom
     const { patches } = objectIn(draft, 'booking', id)
       ? await editWithin(actor, [{ kind: 'booking', id, set: { when } }], within)
       : { patches: [] };
-    const plan = withObject(newest.plan, 'booking', id, { ...booking, when } satisfies Booking);
-    const after = whole ? withPatches(draft, patches) : null;
-    const screens = screensMatching(plan, selectorOf(booking.where)).map((screen) => screen.id);
-    return {
-      id,
-      edition: await writeAside(actor, newest, { plan, note: `Ended: ${booking.name}` }, after, within),
-      screens,
+    const ended = (plan: Plan) => {
+      const there = objectIn(plan, 'booking', id);
+      return there ? withObject(plan, 'booking', id, { ...there, when } satisfies Booking) : plan;
     };
+    const aside = { made: ended, note: `Ended: ${booking.name}` };
+    const screens = screensMatching(newest.plan, selectorOf(booking.where)).map((screen) => screen.id);
+    const after = { plan: withPatches(draft, patches), whole };
+    return { id, edition: await writeAside(actor, newest, aside, after, within), screens };
   });
-}
-
-/** The newest edition, and whether it is the draft as it stands: with nobody else changing either until the transaction ends. */
-async function newestInTurn(
-  actor: Actor,
-  within: Transaction,
-): Promise<{ readonly newest: WholeEdition; readonly whole: boolean }> {
-  await takeTurn(actor.networkId, within);
-  const newest = await newestEdition(actor.networkId, within);
-  if (!newest)
-    throw new Refusal(
-      409,
-      'Nothing was published yet: publish the first edition, then something can be put on at once.',
-    );
-  return { newest, whole: isDraftAt(newest, await lastChange(actor.networkId, within)) };
-}
-
-/** Writes an edition beside the draft's way: it holds what the newest one holds, and one booking otherwise. `draft` where it is the same. */
-async function writeAside(
-  actor: Actor,
-  newest: WholeEdition,
-  { plan, note }: { readonly plan: Plan; readonly note: string },
-  draft: Plan | null,
-  within: Transaction,
-): Promise<number> {
-  const compiled = orThrow(await compile(plan, await baseOf(newest, within)));
-  const whole = draft !== null && samePlan(plan, sharing(plan, draft));
-  const upTo = whole ? await lastChange(actor.networkId, within) : newest.lastChange;
-  const { number } = await write(actor, { plan, compiled, lastChange: upTo, whole, note, again: null }, within);
-  return number;
 }

@@ -3,10 +3,11 @@ import { uuidv7 } from '@/database';
 import { filesOfVersions } from '../library';
 import type { Actor } from '../people';
 import { editWithin, inTurn, loadPlan, takeTurn, type Edit, type EditResult } from '../plan';
-import { newestEdition, seenChange } from './editions';
+import { seenChange } from './editions';
+import { topEdition } from './planned-plans';
 
 /**
- * Makes some objects of the draft as the newest edition has them, with what that needs, as one act that can be undone. `basedOn` is the last
+ * Makes some objects of the draft as the last edition has them that is out or planned, with what that needs, as one act that can be undone. `basedOn` is the last
  * change that the person has seen in the docket. Throws 409 where somebody changed the plan since, before the first edition, where nothing
  * of it waits, and where a file's earlier version is not kept any more.
  */
@@ -19,7 +20,7 @@ export async function takeBack(
   return inTurn(actor.networkId, async (within) => {
     await takeTurn(actor.networkId, within);
     await seenChange(actor, basedOn, within);
-    const newest = await newestEdition(actor.networkId, within);
+    const newest = await topEdition(actor.networkId, within);
     if (!newest)
       throw new Refusal(409, 'Nothing was published yet that this could be taken back to: change it in its place.');
     const draft = await loadPlan(actor.networkId, within);

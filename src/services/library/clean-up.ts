@@ -9,7 +9,7 @@ const GRACE_MS = 10 * 60_000;
 /** A file that nothing refers to, and no undo of after `$2` can bring back. */
 const UNUSED = `NOT EXISTS (SELECT 1 FROM media_files m WHERE f.sha256 IN (m.asset_sha256, m.thumbnail_sha256, m.original_sha256))
   AND NOT EXISTS (SELECT 1 FROM media_versions v WHERE f.sha256 IN (v.asset_sha256, v.thumbnail_sha256, v.original_sha256))
-  AND NOT EXISTS (SELECT 1 FROM program_files p WHERE p.sha256 = f.sha256)
+  AND NOT EXISTS (SELECT 1 FROM part_files p WHERE p.sha256 = f.sha256)
   AND NOT EXISTS (SELECT 1 FROM renditions r WHERE r.sha256 = f.sha256)
   AND NOT EXISTS (SELECT 1 FROM uploads u WHERE u.sha256 = f.sha256 AND u.state IN ('waiting', 'working'))
   AND NOT EXISTS (SELECT 1 FROM changes c WHERE c.columns IS NOT NULL AND c.at > $2

@@ -1,7 +1,7 @@
 import { rm } from 'node:fs/promises';
 import type { Transaction } from 'sequelize';
 import type { Asset, ShownAsset } from '@/core';
-import { enqueue, rows, transaction } from '@/database';
+import { enqueue, enqueueAll, rows, transaction } from '@/database';
 import { holdFiles } from './clean-up';
 import { makeSmallerFilm } from './inspect';
 import { kindOfFile } from './kinds';
@@ -45,13 +45,10 @@ export async function wantRenditions(
     within,
   );
   const kinds = new Map(sources.map((source) => [source.sha256, source.kind]));
-  for (const { asset, width, height } of made)
-    await enqueue(
-      kinds.get(asset) === 'video' ? 'fit-film' : 'fit-picture',
-      { asset, width, height },
-      within,
-      ahead ? AHEAD : 0,
-    );
+  const jobs = made.map(
+    (data) => ({ name: kinds.get(data.asset) === 'video' ? 'fit-film' : 'fit-picture', data }) as const,
+  );
+  await enqueueAll(jobs, within, ahead ? AHEAD : 0);
 }
 
 /** Before what nobody shows yet. */
@@ -101,12 +98,12 @@ export async function failRendition({ asset, width, height }: FitJob): Promise<v
   );
 }
 
-/** The networks whose newest edition shows a file. */
+/** The networks whose newest edition, or one that is planned, shows a file. */
 async function onAirIn(asset: string, within: Transaction): Promise<string[]> {
   const found = await rows<{ id: string }>(
     `SELECT DISTINCT e.network_id AS id FROM program_files p JOIN edition_screens s ON s.hash = p.hash
      JOIN editions e ON e.id = s.edition_id
-     WHERE p.sha256 = $1 AND e.number = (SELECT max(number) FROM editions n WHERE n.network_id = e.network_id)`,
+     WHERE p.sha256 = $1 AND (e.number IS NULL OR e.number = (SELECT max(number) FROM editions n WHERE n.network_id = e.network_id))`,
     [asset],
     within,
   );

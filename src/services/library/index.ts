@@ -2,7 +2,7 @@ export { cleanUp } from './clean-up';
 export { libraryFile, mediaExtras, thumbnailOf, type MadeFor, type MediaExtras } from './media';
 export { findInLibrary, libraryFacets, libraryTags, type Facets, type MediaPage, type MediaSearch } from './pages';
 export { failRendition, fitted, makeRendition, renditionsOf, wantRenditions, type Rendition } from './fitted';
-export { batchMedia, batchSaid, describeBatch, type BatchInput, type BatchSaid } from './batches';
+export { batchMedia, batchPreparing, batchSaid, describeBatch, type BatchInput, type BatchSaid } from './batches';
 export { makePart, writePart } from './parts';
 export { receiveUpload, type Received } from './receive';
 export { libraryRoom, limitLibrary, type Room } from './room';

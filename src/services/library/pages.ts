@@ -1,7 +1,7 @@
 import { currentDocument, readMediaSearch, type Media, type MediaKind, type TagCount } from '@/core';
 import { rows } from '@/database';
 import type { Actor } from '../people';
-import { Binds, endingSql, orderSql, searchSql, unusedSql, type Filters } from './search';
+import { Binds, NEWEST_FIRST, endingSql, ranksSql, searchSql, unusedSql, type Filters } from './search';
 
 /** A part of the files that one means, in order. */
 export interface MediaPage {
@@ -43,12 +43,16 @@ export async function findInLibrary(
   const counted = rows<{ total: string }>(`SELECT count(*) AS total FROM media_index m WHERE ${condition}`, [
     ...binds.values,
   ]);
-  const order = orderSql(read, binds);
-  const [limit, offset] = [binds.add(count), binds.add(from)];
+  const ranks = ranksSql(read, binds);
+  const [limit, offset] = [binds.add(from + count), binds.add(from)];
+  // Each rank by itself, in the order of an index: of a word that all files have, the first are found without the others.
+  const ranked = ranks.map(
+    (rank, i) =>
+      `(SELECT m.media_id, m.added, m.slug, ${i} AS rank FROM media_index m WHERE ${condition} AND ${rank} ORDER BY ${NEWEST_FIRST} LIMIT ${limit})`,
+  );
   const found = await rows<{ document: object; format: number }>(
-    `SELECT o.document, o.format FROM (
-       SELECT m.* FROM media_index m WHERE ${condition} ORDER BY ${order.join()} LIMIT ${limit} OFFSET ${offset}
-     ) AS m JOIN plan_objects o ON o.id = m.media_id ORDER BY ${order.join()}`,
+    `SELECT o.document, o.format FROM (SELECT * FROM (${ranked.join(' UNION ALL ')}) AS r ORDER BY rank, added DESC, slug LIMIT ${binds.add(count)} OFFSET ${offset}) AS m
+     JOIN plan_objects o ON o.id = m.media_id ORDER BY m.rank, ${NEWEST_FIRST}`,
     binds.values,
   );
   const total = Number((await counted)[0]?.total ?? 0);
@@ -77,33 +81,36 @@ export async function libraryFacets(
   { search, small, ...filters }: Omit<MediaSearch, 'from' | 'count'> & { readonly small: readonly string[] },
 ): Promise<Facets> {
   const rules = await rulesIn(networkId);
-  const binds = new Binds();
+  const read = readMediaSearch(search);
   // One kind in place of the other is to be chosen: how many each has is told whichever it is now.
-  const condition = searchSql(networkId, readMediaSearch(search), { ...filters, kind: null }, rules, today(), binds);
-  const shelved = searchSql(
-    networkId,
-    readMediaSearch(search),
-    { ...filters, kind: null, unused: false, archived: true },
-    [],
-    today(),
-    binds,
-  );
-  const own = filters.kind ? `m.kind = ${binds.add(filters.kind)}` : 'true';
-  const [counts] = await rows<Record<Counted, string> & { tags: TagCount[] | null }>(
-    `WITH hit AS MATERIALIZED (SELECT slug, kind, tags, terms, last_day, audible FROM media_index m WHERE ${condition})
-     SELECT count(*) FILTER (WHERE m.kind = 'image') AS image, count(*) FILTER (WHERE m.kind = 'video') AS video,
-       count(*) FILTER (WHERE m.kind = 'sound') AS sound, count(*) FILTER (WHERE ${own} AND m.audible) AS audible,
-       count(*) FILTER (WHERE ${own} AND ${unusedSql(networkId, rules, binds)}) AS unused,
-       count(*) FILTER (WHERE ${own} AND ${endingSql(today(), binds)}) AS ending,
-       count(*) FILTER (WHERE ${own} AND m.slug = ANY(${binds.add(small)}::text[])) AS small,
-       (SELECT count(*) FROM media_index m WHERE ${shelved} AND ${own}) AS archived,
-       (SELECT jsonb_agg(jsonb_build_object('tag', tag, 'count', n)) FROM (
-          SELECT tag, count(*) AS n FROM hit AS m, unnest(m.tags) AS tag WHERE ${own}
-          GROUP BY tag ORDER BY n DESC, tag LIMIT ${TAGS_TOLD}) AS top) AS tags
-     FROM hit AS m`,
-    binds.values,
-  );
-  const of = (name: Counted) => Number(counts?.[name] ?? 0);
+  const among = (binds: Binds, narrowed: Partial<Filters> = {}) =>
+    searchSql(networkId, read, { ...filters, kind: null, ...narrowed }, rules, today(), binds);
+  const own = (binds: Binds) => (filters.kind ? `m.kind = ${binds.add(filters.kind)}` : 'true');
+  // Files of the same tags are counted together: the index is read once, and thousands of files are some hundred lines.
+  const [[counts], [shelved]] = await Promise.all([
+    asked<Record<Counted, string> & { tags: TagCount[] | null }>((binds) => {
+      const mine = own(binds);
+      return `WITH alike AS MATERIALIZED (
+         SELECT m.tags, count(*) FILTER (WHERE ${mine}) AS own, count(*) FILTER (WHERE m.kind = 'image') AS image,
+           count(*) FILTER (WHERE m.kind = 'video') AS video, count(*) FILTER (WHERE m.kind = 'sound') AS sound,
+           count(*) FILTER (WHERE ${mine} AND m.audible) AS audible,
+           count(*) FILTER (WHERE ${mine} AND ${unusedSql(networkId, rules, binds)}) AS unused,
+           count(*) FILTER (WHERE ${mine} AND ${endingSql(today(), binds)}) AS ending,
+           count(*) FILTER (WHERE ${mine} AND m.slug = ANY(${binds.add(small)}::text[])) AS small
+         FROM media_index m WHERE ${among(binds)} GROUP BY m.tags)
+       SELECT sum(image) AS image, sum(video) AS video, sum(sound) AS sound, sum(audible) AS audible, sum(unused) AS unused,
+         sum(ending) AS ending, sum(small) AS small,
+         (SELECT jsonb_agg(jsonb_build_object('tag', tag, 'count', n)) FROM (
+            SELECT tag, sum(own) AS n FROM alike, unnest(alike.tags) AS tag WHERE own > 0
+            GROUP BY tag ORDER BY n DESC, tag LIMIT ${TAGS_TOLD}) AS top) AS tags
+       FROM alike`;
+    }),
+    asked<{ archived: string }>(
+      (binds) =>
+        `SELECT count(*) AS archived FROM media_index m WHERE ${among(binds, { unused: false, archived: true })} AND ${own(binds)}`,
+    ),
+  ]);
+  const of = (name: Counted) => Number({ ...counts, ...shelved }[name] ?? 0);
   return {
     image: of('image'),
     video: of('video'),
@@ -115,6 +122,13 @@ export async function libraryFacets(
     archived: of('archived'),
     tags: counts?.tags ?? [],
   };
+}
+
+/** The rows of a statement, whose values are numbered as it is written. */
+function asked<Row extends object>(sql: (binds: Binds) => string): Promise<Row[]> {
+  const binds = new Binds();
+  const text = sql(binds);
+  return rows<Row>(text, binds.values);
 }
 
 /** The tags of the network's files, the most used first. */

@@ -26,7 +26,7 @@ async function onPlayers({ networkId }: Actor): Promise<Room['onPlayers']> {
   const [sum] = await rows<{ bytes: string | null; whole: string | null }>(
     `WITH given AS (
        SELECT hash, coalesce(delivered, hash) AS delivered, count(*) AS screens FROM edition_screens
-       WHERE edition_id = (SELECT id FROM editions WHERE network_id = $1 ORDER BY number DESC LIMIT 1) GROUP BY 1, 2
+       WHERE edition_id = (SELECT id FROM editions WHERE network_id = $1 AND number IS NOT NULL ORDER BY number DESC LIMIT 1) GROUP BY 1, 2
      ), sizes AS (
        SELECT p.hash, sum(f.bytes) AS bytes FROM program_files p JOIN files f ON f.sha256 = p.sha256
        WHERE p.hash IN (SELECT hash FROM given UNION SELECT delivered FROM given) GROUP BY p.hash

@@ -101,15 +101,21 @@ export function unusedSql(networkId: string, rules: readonly string[], binds: Bi
   );
 }
 
-/** What comes first: the size itself, then what is called so, then what begins so; of alike ones the newest. Expressions, in order. */
-export function orderSql({ text, size }: MediaSearchText, binds: Binds): string[] {
-  const rank = (condition: string) => `CASE WHEN ${condition} THEN 0 ELSE 1 END`;
-  return [
-    ...(size ? [rank(exactSql(size, binds))] : []),
-    ...(text === ''
-      ? []
-      : [rank(`m.name = folded(${binds.add(text)})`), rank(`m.name LIKE folded(${binds.add(literal(text))}) || '%'`)]),
-    'm.added DESC',
-    'm.slug',
-  ];
+/**
+ * What comes first: the size itself, then what is called so, then what begins so, then all others. Conditions of which every file meets
+ * one, in that order.
+ */
+export function ranksSql({ text, size }: MediaSearchText, binds: Binds): string[] {
+  const sizes = size ? [exactSql(size, binds), `NOT ${exactSql(size, binds)}`] : ['true'];
+  const names = text === '' ? ['true'] : namesSql(text, binds);
+  return sizes.flatMap((ofSize) => names.map((ofName) => `${ofSize} AND ${ofName}`));
 }
+
+function namesSql(text: string, binds: Binds): string[] {
+  const named = `m.name = folded(${binds.add(text)})`;
+  const begins = `m.name LIKE folded(${binds.add(literal(text))}) || '%'`;
+  return [named, `${begins} AND NOT (${named})`, `NOT (${begins})`];
+}
+
+/** Of alike ones the newest come first. */
+export const NEWEST_FIRST = 'm.added DESC, m.slug';

@@ -10,6 +10,7 @@ import { film, picture } from '../tests/files';
 import { partPath } from './parts';
 import {
   batchMedia,
+  batchPreparing,
   beginUpload,
   cancelUpload,
   clearUploads,
@@ -215,7 +216,7 @@ describe('what is said of files that are sent together', () => {
     await completeUpload(actor, preparing);
     const coming = await send(actor, 'Coming.jpg', await picture(13, 12), [], BATCH);
     await sendWhole(actor, 'Another.jpg', await picture(14, 12));
-    expect(await describeBatch(actor, BATCH, { tags: ['winter', 'pier'], available: { to: '2027-02-28' } })).toBe(3);
+    await describeBatch(actor, BATCH, { tags: ['winter', 'pier'], available: { to: '2027-02-28' } });
     await processUpload(preparing);
     await completeUpload(actor, coming);
     await processUpload(coming);
@@ -245,11 +246,38 @@ describe('what is said of files that are sent together', () => {
     expect(await media(actor)).toEqual([{ name: 'Known', tags: ['own', 'wnter'], when: { to: '2027-01-31' } }]);
   });
 
+  it('holds for all where it is said before the first of them is begun, also for what the library has already', async () => {
+    const actor = await newNetwork();
+    const known = await picture(18, 12);
+    await sendWhole(actor, 'Known.jpg', known);
+    await describeBatch(actor, BATCH, { tags: ['winter'] });
+    await sendWhole(actor, 'First.jpg', await picture(19, 12), BATCH);
+    await sendWhole(actor, 'The same again.jpg', known, BATCH);
+    expect(await media(actor)).toEqual([
+      { name: 'First', tags: ['winter'], when: undefined },
+      { name: 'Known', tags: ['winter'], when: undefined },
+    ]);
+  });
+
+  it('counts what is here whole and not in the library yet, until it is in or refused', async () => {
+    const [actor, other] = [await newNetwork(), await newNetwork()];
+    const coming = await send(actor, 'Coming.jpg', await picture(20, 12), [], BATCH);
+    expect(await batchPreparing(actor, BATCH)).toBe(0);
+    await completeUpload(actor, coming);
+    const broken = await send(actor, 'Broken.jpg', (await picture(21, 12)).subarray(0, 300), [], BATCH);
+    await completeUpload(actor, broken);
+    expect(await batchPreparing(actor, BATCH)).toBe(2);
+    expect(await batchPreparing(other, BATCH)).toBe(0);
+    await processUpload(coming);
+    await processUpload(broken);
+    expect(await batchPreparing(actor, BATCH)).toBe(0);
+  });
+
   it("is refused whole where it can not be, and is no other network's affair", async () => {
     const [actor, other] = [await newNetwork(), await newNetwork()];
     await sendWhole(actor, 'In.jpg', await picture(17, 12), BATCH);
     await expect(describeBatch(actor, BATCH, { tags: ['not a tag, surely('] })).rejects.toMatchObject({ status: 422 });
-    expect(await describeBatch(other, BATCH, { tags: ['theirs'] })).toBe(0);
+    await describeBatch(other, BATCH, { tags: ['theirs'] });
     expect(await batchMedia(other, BATCH)).toEqual([]);
     expect(await media(actor)).toEqual([{ name: 'In', tags: [], when: undefined }]);
   });

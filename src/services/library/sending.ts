@@ -3,7 +3,7 @@ import { Refusal } from '@/core';
 import { UploadRow, rows, transaction, uuidv7 } from '@/database';
 import { notFound } from '../errors';
 import type { Actor } from '../people';
-import { batchSaid, holdBatch } from './batches';
+import { tellKnown } from './batches';
 import { kindOfFile } from './kinds';
 import { digestOf, forgetPart, partPath, partSize } from './parts';
 import { fileTitle, takeIn, type Received } from './receive';
@@ -44,13 +44,11 @@ export async function beginUpload(actor: Actor, { name, bytes, batch, replaces =
   if (bytes === 0) throw new Refusal(422, 'This file is empty: choose another.');
   return transaction(async (within) => {
     await checkRoom(actor, bytes, within);
-    if (batch) await holdBatch(batch, within);
-    const shared = batch ? await batchSaid(actor, batch, within) : {};
     const replaced = replaces === null ? null : await mediaRow(actor, replaces, within);
     const { id } = await UploadRow.create(
       {
         ...{ id: uuidv7(), networkId: actor.networkId, personId: actor.personId },
-        ...{ name: title, sha256: null, state: 'sending', bytes, batch, replaces: replaced, ...shared },
+        ...{ name: title, sha256: null, state: 'sending', bytes, batch, replaces: replaced },
       },
       { transaction: within },
     );
@@ -81,7 +79,9 @@ export async function completeUpload(actor: Actor, id: string): Promise<Received
   if ((await partSize(id)) !== bytes) throw new Refusal(409, 'This file is not here whole: go on sending it.');
   try {
     const sha256 = await digestOf(id, bytes);
-    return await takeIn(actor, { path, sha256, bytes, ...(await kindOfFile(path)) }, row);
+    const taken = await takeIn(actor, { path, sha256, bytes, ...(await kindOfFile(path)) }, row);
+    if ('known' in taken) await tellKnown(actor, row);
+    return taken;
   } catch (error) {
     if (error instanceof Refusal) await cancelUpload(actor, id);
     throw error;
@@ -107,6 +107,10 @@ export async function clearUploads(now: Date): Promise<number> {
   await rows("DELETE FROM uploads WHERE state IN ('ready', 'failed') AND created_at < $1", [
     new Date(now.getTime() - REMEMBERED_MS),
   ]);
+  await rows(
+    'DELETE FROM batches b WHERE said_at < $1 AND NOT EXISTS (SELECT FROM uploads u WHERE u.network_id = b.network_id AND u.batch = b.id)',
+    [new Date(now.getTime() - REMEMBERED_MS)],
+  );
   const sending = await rows<{ id: string; created_at: Date }>(
     "SELECT id, created_at FROM uploads WHERE state = 'sending'",
   );

@@ -4,6 +4,7 @@ import { notFound } from '../errors';
 import { Refusal } from '@/core';
 import type { Actor } from '../people';
 import { editWithin, freePlaylistName, inTurn, takeTurn, type MediaFiles } from '../plan';
+import { batchSaid, tellFile } from './batches';
 import { holdFiles, removeUnused } from './clean-up';
 import { screenSizes, wantRenditions } from './fitted';
 import type { Inspection } from './inspect';
@@ -220,7 +221,8 @@ async function finish(upload: UploadRow, made: readonly Made[]): Promise<void> {
       if ((await storedBytes(sha256)) === null) throw new Error(`The file ${sha256} is gone: it is made again.`);
     // What was said of the batch while the file was being made, and whether what it replaces is still there.
     await upload.reload({ transaction: within });
-    const { tags, available, batch, replaces } = upload;
+    const { batch, replaces } = upload;
+    const { tags, available } = await batchSaid(networkId, batch, within);
     const twin = replaces ? null : await knownMedia(networkId, original, within);
     const actor = { networkId, personId, name: '' };
     const [first, ...others] = twin
@@ -234,10 +236,11 @@ async function finish(upload: UploadRow, made: readonly Made[]): Promise<void> {
     );
     const sources = made.flatMap(({ asset, found }) => (found.kind === 'sound' ? [] : [{ ...asset, ...found }]));
     if (!twin) await wantRenditions(sources, await screenSizes(networkId, within), within);
-    // What is said of the batch is said of every page.
+    // Of every page is said what is said of the batch.
+    if (twin) await tellFile(actor, twin.id, batch, within);
     await UploadRow.bulkCreate(
       others.map((mediaId) => ({
-        ...{ networkId, personId, name, sha256: null, batch, tags, available },
+        ...{ networkId, personId, name, sha256: null, batch },
         ...{ state: 'ready' as const, progress: 100, mediaId },
       })),
       { transaction: within },

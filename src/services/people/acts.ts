@@ -12,6 +12,7 @@ export const ACTS = [
   'sessions-ended',
   'key-made',
   'key-ended',
+  'firers-set',
   'removed',
 ] as const;
 export type Act = (typeof ACTS)[number];

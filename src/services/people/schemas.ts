@@ -30,8 +30,10 @@ export const foundingSchema = inviteSchema.extend({ network: nameSchema });
 /** What somebody who holds a link sends with it. */
 export const joinSchema = z.object({ name: nameSchema, password: passwordSchema });
 
-/** What a key may be good for: `library` sends files there, and reads what is in it; `publish` reads and replaces the plan, and publishes. */
-export const RIGHTS = ['library', 'publish'] as const;
+/**
+ * What a key may be good for: `library` sends files there, and reads what is in it; `publish` reads and replaces the plan, and
+ * publishes; `takeovers` fires those that are prepared, and clears them. */
+export const RIGHTS = ['library', 'publish', 'takeovers'] as const;
 export type Right = (typeof RIGHTS)[number];
 
 export const keySchema = z.object({

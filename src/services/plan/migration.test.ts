@@ -117,6 +117,13 @@ test('a network of the tables before comes over whole: plan, files, players, edi
     '0015-found-without-accents',
     '0016-editions-of-a-choice',
     '0017-notes-of-editions',
+    '0018-planned-editions',
+    '0019-firings',
+    '0020-batches',
+    '0021-files-by-name',
+    '0022-programs-in-parts',
+    '0023-arrivals',
+    '0024-reach-by-screen',
   ]);
 
   const actor = { networkId: NETWORK ?? '', personId: PERSON ?? '', name: 'Ida' };

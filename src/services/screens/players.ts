@@ -1,8 +1,11 @@
 import type { Report, Target } from '@/protocol/schemas';
+import { group } from 'd3-array';
 import { LRUCache } from 'lru-cache';
 import { rows, subscribe } from '@/database';
 import { logger } from '@/log';
+import { noteShown } from '../editions';
 import { tokenHash } from '../people';
+import { ArrivalNotes } from './arrivals';
 
 /** A paired player, as its token tells. */
 export interface Player {
@@ -65,28 +68,58 @@ export async function playerOf(token: string): Promise<Player | null> {
   return player ?? null;
 }
 
+type Programs = ReadonlyMap<string, string>;
+
 interface NetworkTargets {
   readonly edition: number | null;
-  readonly programs: ReadonlyMap<string, string>;
+  readonly programs: Programs;
+  /** What waits, the earliest first: from when on it is for a screen, or for those that it does not name; `Infinity` where nobody knows yet. */
+  readonly waiting: readonly {
+    readonly at: number;
+    readonly screens: ReadonlyMap<string, { readonly at: number; readonly program: string }>;
+  }[];
 }
 
-/** What each network's newest edition gives to its screens, and when it was asked for. */
+/** What each network's editions give to its screens, and when it was asked for. */
 const targets = new LRUCache<string, { readonly at: number; readonly read: Promise<NetworkTargets> }>({
   max: 1000,
   ttl: KNOWN_FOR_MS,
 });
 
 async function loadTargets(networkId: string): Promise<NetworkTargets> {
-  const found = await rows<{ number: number; screen: string | null; hash: string | null }>(
-    `SELECT e.number, s.screen, coalesce(s.delivered, s.hash) AS hash FROM editions e LEFT JOIN edition_screens s ON s.edition_id = e.id
-     WHERE e.id = (SELECT id FROM editions WHERE network_id = $1 ORDER BY number DESC LIMIT 1)`,
+  const found = await rows<{
+    readonly id: string;
+    readonly number: number | null;
+    readonly at: Date | null;
+    readonly own: Date | null;
+    readonly screen: string | null;
+    readonly hash: string | null;
+  }>(
+    `SELECT e.id, e.number, e.planned_for AS at, s.from_at AS own, s.screen, coalesce(s.delivered, s.hash) AS hash
+     FROM editions e LEFT JOIN edition_screens s ON s.edition_id = e.id
+     WHERE e.network_id = $1 AND (e.number IS NULL OR e.number = (SELECT max(number) FROM editions WHERE network_id = $1))
+     ORDER BY e.planned_for NULLS FIRST`,
     [networkId],
   );
-  const programs = new Map(found.flatMap((row) => (row.screen && row.hash ? [[row.screen, row.hash] as const] : [])));
-  return { edition: found[0]?.number ?? null, programs };
+  const out = found.filter(({ number }) => number !== null);
+  const waiting = group(
+    found.filter(({ number }) => number === null),
+    ({ id }) => id,
+  );
+  return {
+    edition: out[0]?.number ?? null,
+    programs: new Map(out.flatMap(({ screen, hash }) => (screen && hash ? [[screen, hash] as const] : []))),
+    waiting: [...waiting.values()].map((list) => {
+      const at = list[0]?.at?.getTime() ?? Infinity;
+      const screens = list.flatMap(({ screen, hash: program, own }) =>
+        screen && program ? [[screen, { at: own?.getTime() ?? at, program }] as const] : [],
+      );
+      return { at, screens: new Map(screens) };
+    }),
+  };
 }
 
-/** What a player is to play now, and the server's clock. */
+/** What a player is to play now and from which instants on something else, and the server's clock. */
 export async function targetOf(player: Player): Promise<Target> {
   const { networkId, screen } = player;
   const at = changes.now();
@@ -96,14 +129,23 @@ export async function targetOf(player: Player): Promise<Target> {
     targets.set(networkId, found);
     found.read.catch(() => targets.delete(networkId));
   }
-  const { edition, programs } = await found.read;
-  return { screen, edition, program: programs.get(screen.id) ?? null, serverTime: Date.now() };
+  const { edition, programs, waiting } = await found.read;
+  const now = Date.now();
+  const steps = waiting.map((one) => one.screens.get(screen.id) ?? { at: one.at, program: null });
+  // What is due plays from its instant on, whether its number is written down yet or not.
+  const due = steps.findLast((one) => one.at <= now);
+  const program = due ? due.program : (programs.get(screen.id) ?? null);
+  const coming: { at: number; program: string | null }[] = [];
+  let before = program;
+  for (const { at: from, program: next } of steps)
+    if (from > now && from < Infinity && next !== before) coming.push({ at: from, program: (before = next) });
+  return { screen, edition, program, coming, serverTime: now };
 }
 
 /** A program that an edition gives to the player's own screen, as canonical text; null for any other. */
 export async function programText({ networkId, screen }: Player, hash: string): Promise<string | null> {
   const [row] = await rows<{ document: string }>(
-    `SELECT document FROM programs p WHERE p.hash = $1 AND EXISTS (
+    `SELECT document FROM program_documents p WHERE p.hash = $1 AND EXISTS (
        SELECT 1 FROM edition_screens s JOIN editions e ON e.id = s.edition_id
        WHERE p.hash IN (s.hash, s.delivered) AND s.screen = $3 AND e.network_id = $2)`,
     [hash, networkId, screen.id],
@@ -152,7 +194,31 @@ export function heartbeat(player: Player, report: Report): void {
 export async function flushHeartbeats(): Promise<void> {
   const beats = [...waiting].map(([id, beat]) => ({ id, ...beat }));
   waiting.clear();
+  // Before what they tell is told on: who hears of it asks for what has arrived.
+  await arrivals.note(
+    beats.flatMap(({ id, network, report: { program }, seen }) =>
+      program === null ? [] : [{ player: id, network, program, seen }],
+    ),
+  );
   await writeBeats(beats);
+  await noteTakeovers(beats);
+}
+
+const arrivals = new ArrivalNotes();
+
+/** Players that showed no takeover when they were heard last, as far as this process knows. */
+const quiet = new Set<string>();
+
+/** Which takeovers players show, as they tell it: those that show one, and those that may have until now. */
+async function noteTakeovers(beats: readonly Beat[]): Promise<void> {
+  const told = beats.flatMap(({ id, report: { playing }, seen }) => {
+    const booking = playing?.source === 'takeover' ? playing.id : null;
+    const isNews = booking !== null || !quiet.has(id);
+    if (booking === null) quiet.add(id);
+    else quiet.delete(id);
+    return isNews ? [{ player: id, booking, since: playing?.since ?? null, seen }] : [];
+  });
+  if (told.length > 0) await noteShown(told);
 }
 
 type Beat = { readonly id: string; readonly network: string; readonly report: Report; readonly seen: number };

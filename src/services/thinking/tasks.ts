@@ -1,14 +1,24 @@
 import { glances, tooSmall, type Glance, type Instant } from '@/core';
 import {
+  allClear,
   docket,
   docketChoice,
+  drillTakeover,
   endPutOn,
+  fireTakeover,
+  pilotEdition,
+  planEdition,
+  plannedEditions,
   publishAgain,
   publishEdition,
   publishedPlan,
   putOn,
   takeBack,
+  type ByWhom,
   type Docket,
+  type GoesOut,
+  type Piloting,
+  type Publishing,
   type PuttingOn,
 } from '../editions';
 import type { Actor } from '../people';
@@ -51,12 +61,20 @@ async function smallFiles(actor: Actor): Promise<readonly string[]> {
 }
 
 export const TASKS = {
+  allClear: (actor: Actor, id: string, by?: ByWhom) => allClear(actor, id, by),
   docket: (actor: Actor): Promise<Docket> => docket(actor),
   docketChoice,
   docketSums,
+  drillTakeover: (actor: Actor, id: string, where: string) => drillTakeover(actor, id, where),
   endPutOn: (actor: Actor, id: string) => endPutOn(actor, id),
+  fireTakeover: (actor: Actor, id: string, by?: ByWhom) => fireTakeover(actor, id, by),
   glancesAt,
   importPlan,
+  pilotEdition: (actor: Actor, basedOn: number, pilot: Piloting, how?: Publishing) =>
+    pilotEdition(actor, basedOn, pilot, how),
+  planEdition: (actor: Actor, basedOn: number, goesOut: GoesOut, how?: Publishing) =>
+    planEdition(actor, basedOn, goesOut, how),
+  plannedEditions,
   publishAgain,
   publishEdition,
   putOn: (actor: Actor, what: PuttingOn) => putOn(actor, what),

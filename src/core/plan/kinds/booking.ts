@@ -1,9 +1,10 @@
 import { z } from 'zod';
 import { whenSchema } from '../../when/schema';
 import { contentSchema } from '../content';
-import { idSchema, instantSchema, nameSchema, selectorSchema } from '../fields';
+import { DAY, MINUTE } from '../../instant';
+import { idSchema, instantSchema, lineSchema, nameSchema, selectorSchema } from '../fields';
 import { defineKind } from '../kind';
-import { content, plain, selector, text, weaveWords, when, yesNo } from '../say';
+import { content, durationWords, plain, selector, text, weaveWords, when, yesNo } from '../say';
 
 const share = z
   .number('A share is a number from 0.001 to 0.9.')
@@ -24,6 +25,16 @@ const weaveSchema = z.union(
   'A weave has a "share" from 0.001 to 0.9, or comes "every" so many milliseconds, 10 000 at least.',
 );
 
+/** What a takeover that is on hold says to who fires it, and how long it then is in force. */
+const preparedSchema = z.strictObject({
+  words: lineSchema('Words', 300).optional(),
+  lasts: z
+    .int('A takeover lasts so many whole milliseconds.')
+    .min(MINUTE, 'A takeover lasts a minute at least.')
+    .max(DAY - MINUTE, 'A takeover ends by itself within a day: leave it out for one that lasts until the all-clear.')
+    .optional(),
+});
+
 /** One decision: what is shown, where, when, and how urgently. */
 export const bookingSchema = z
   .strictObject({
@@ -40,6 +51,8 @@ export const bookingSchema = z
     wake: z.boolean().optional(),
     onHold: z.boolean().optional(),
     weave: weaveSchema.optional(),
+    prepared: preparedSchema.optional(),
+    drill: z.boolean().optional(),
     created: instantSchema,
     when: whenSchema.default({}),
   })
@@ -49,6 +62,12 @@ export const bookingSchema = z
   });
 
 export type Booking = z.infer<typeof bookingSchema>;
+
+const preparedWords = ({ words, lasts }: NonNullable<Booking['prepared']>): string =>
+  [
+    ...(words === undefined ? [] : [`"${words}"`]),
+    lasts === undefined ? 'until the all-clear' : `for ${durationWords(lasts)}`,
+  ].join(', ');
 
 export const booking = defineKind({
   kind: 'booking',
@@ -65,6 +84,8 @@ export const booking = defineKind({
     wake: yesNo('wakes displays'),
     onHold: yesNo('on hold'),
     weave: { label: 'woven in', say: weaveWords },
+    prepared: { label: 'prepared', say: preparedWords },
+    drill: yesNo('drill'),
     created: plain('created'),
   },
   nameScope: () => 'network',

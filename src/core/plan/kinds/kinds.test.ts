@@ -41,7 +41,8 @@ const LABELS: Record<Kind, [noun: string, labels: Record<string, string>]> = {
     'booking',
     {
       ...{ name: 'name', content: 'what', where: 'where', when: 'when', priority: 'priority', takeover: 'takeover' },
-      ...{ wake: 'wakes displays', onHold: 'on hold', weave: 'woven in', created: 'created' },
+      ...{ wake: 'wakes displays', onHold: 'on hold', weave: 'woven in', prepared: 'prepared', drill: 'drill' },
+      ...{ created: 'created' },
     },
   ],
 };
@@ -193,6 +194,8 @@ test.each<[Kind, string, unknown, string]>([
   ['booking', 'onHold', false, 'no'],
   ['booking', 'weave', { share: 0.125 }, '12.5 % of the time'],
   ['booking', 'weave', { every: 300_000 }, 'every 5 min'],
+  ['booking', 'prepared', { words: 'Call the harbour', lasts: 1_800_000 }, '"Call the harbour", for 30 min'],
+  ['booking', 'prepared', {}, 'until the all-clear'],
 ])('%s: %s %j is said', (kind, field, value, said) =>
   expect(fieldSaid(kind, field, value, (_, id) => id.toUpperCase())).toBe(said),
 );

@@ -7,7 +7,9 @@ export const dynamic = 'force-dynamic';
 
 /** What is said of files that are sent together. */
 export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
-  return answerAs(request, async (actor) => json(await batchSaid(actor, readInput(rowSchema, (await params).id))));
+  return answerAs(request, async ({ networkId }) =>
+    json(await batchSaid(networkId, readInput(rowSchema, (await params).id))),
+  );
 }
 
 /** Says something of all files that are sent together, in place of what was said before. */
@@ -17,7 +19,7 @@ export async function PUT(request: Request, { params }: { params: Promise<{ id: 
     async (actor) => {
       const batch = readInput(rowSchema, (await params).id);
       await describeBatch(actor, batch, (await readJson(request)) as BatchInput);
-      return json(await batchSaid(actor, batch));
+      return json(await batchSaid(actor.networkId, batch));
     },
     'library',
   );

@@ -1,0 +1,119 @@
+import type { Page } from '@playwright/test';
+import type { Player } from '@/services/screens';
+import type { Report } from '@/protocol/schemas';
+import { ternholm } from './support/plan';
+import { goTo, signIn } from './support/session';
+import { expect, test } from './support/test';
+
+/** How an edition arrives, by the word of two players that are no more than their heartbeats here. */
+test.describe.configure({ mode: 'serial' });
+
+const SCREENS = ['slip-north', 'slip-south'];
+const players: Player[] = [];
+let page: Page;
+const progress = () => page.getByTestId('progress');
+const missing = () => progress().getByRole('list', { name: 'Not there yet' });
+
+async function beat(player: Player | undefined, report: Partial<Report>): Promise<void> {
+  if (!player) throw new Error('there is no such player');
+  const { heartbeat, flushHeartbeats } = await import('@/services/screens');
+  heartbeat(player, {
+    ...{ state: 'playing', edition: 1, program: null, playing: null, download: null, clockOffsetMs: 0, storage: null },
+    ...{ errors: [], software: 'test', ...report },
+  });
+  await flushHeartbeats();
+}
+
+/** What the newest edition gives a screen. */
+async function programOf(screen: string | undefined): Promise<string> {
+  const { deliveredPrograms } = await import('@/services/editions');
+  return (await deliveredPrograms((await ternholm()).networkId)).get(screen ?? '') ?? '';
+}
+
+async function backdrop(media: string): Promise<void> {
+  const { edit } = await import('@/services/plan');
+  await edit(
+    await ternholm(),
+    SCREENS.map((id) => ({ kind: 'screen' as const, id, set: { backdrop: { media } } })),
+  );
+}
+
+test.beforeAll(async ({ browser }) => {
+  const actor = await ternholm();
+  const { edit, lastChange } = await import('@/services/plan');
+  const { publishEdition } = await import('@/services/editions');
+  const { collectToken, pairScreen, playerOf, startPairing } = await import('@/services/screens');
+  await edit(
+    actor,
+    SCREENS.map((id) => ({
+      ...{ kind: 'screen' as const, id },
+      add: { name: id, site: 'sillarvik', width: 640, height: 360, tags: ['slip'], backdrop: { media: 'line-flag' } },
+    })),
+  );
+  await publishEdition(actor, await lastChange(actor.networkId));
+  for (const id of SCREENS) {
+    const { deviceCode, userCode } = await startPairing('127.0.0.1');
+    await pairScreen(actor, id, userCode, '127.0.0.1');
+    const collected = await collectToken(deviceCode);
+    const player = await playerOf(typeof collected === 'string' ? collected : collected.token);
+    if (player) players.push(player);
+  }
+  for (const [i, player] of players.entries()) await beat(player, { program: await programOf(SCREENS[i]) });
+  page = await browser.newPage();
+  await signIn(page);
+  await page.getByTestId('docket').click();
+});
+test.afterAll(() => page.close());
+
+test('what is missing is named with its reason, and how long it will take', async () => {
+  await backdrop('route-map');
+  await page.getByRole('button', { name: /^Publish edition \d+ to 2 screens$/ }).click();
+  await expect(progress()).toContainText('None of the 2 screens that it changes has taken it up yet.');
+  await expect(missing()).toContainText('slip-north');
+  let doneBytes = 0;
+  const line = missing().getByRole('listitem').filter({ hasText: 'slip-south' });
+  await expect
+    .poll(async () => {
+      const download = { doneBytes: (doneBytes += 100_000), totalBytes: 900_000_000 };
+      await beat(players[1], { download, errors: [{ at: Date.now(), message: 'The line is slow.' }] });
+      return line.innerText();
+    })
+    .toMatch(/fetched [\d.]+ of 900 MB, about .* left/);
+  await expect(line).toContainText('The line is slow.');
+});
+
+test('one after the other arrives; after a reload too who published is told when it is everywhere', async () => {
+  await beat(players[0], { program: await programOf(SCREENS[0]) });
+  await expect(progress()).toContainText(/Of the 2 screens that it changes 1 took it up so far: the last after \d/);
+  await expect(progress().getByRole('img', { name: /^Of the 2 screens/ })).toBeVisible();
+  await page.reload();
+  await expect(progress()).toContainText('Of the 2 screens that it changes 1 took it up so far');
+  await goTo(page, 'Screens');
+  await beat(players[1], { program: await programOf(SCREENS[1]) });
+  await expect(page.getByText(/^Edition \d+ is on all 2 screens that it changes\.$/)).toBeVisible({ timeout: 20_000 });
+  await page.getByTestId('docket').click();
+  await expect(progress()).toContainText('All 2 screens that it changed took it up');
+});
+
+test('what does not arrive is told after five minutes, and beside the edition from then on', async () => {
+  await backdrop('weather-outlook');
+  await page.getByRole('button', { name: /^Publish edition \d+ to 2 screens$/ }).click();
+  await expect(progress()).toContainText('None of the 2 screens that it changes has taken it up yet.');
+  await beat(players[0], { program: await programOf(SCREENS[0]) });
+  await expect(progress()).toContainText('1 took it up so far');
+  // As if it had gone out six minutes before.
+  await page.evaluate(() => {
+    const key = 'lanternpost:arriving';
+    const kept = JSON.parse(sessionStorage.getItem(key) ?? '{}') as { since: number };
+    sessionStorage.setItem(key, JSON.stringify({ ...kept, since: kept.since - 360_000 }));
+  });
+  await page.reload();
+  await expect(page.getByRole('alert').filter({ hasText: 'is not everywhere after 5 minutes' })).toContainText(
+    'slip-south has not taken it up',
+  );
+  await backdrop('line-flag');
+  await page.getByRole('button', { name: /^Publish edition \d+ to 2 screens$/ }).click();
+  const editions = page.getByRole('complementary', { name: 'Editions' }).getByRole('listitem');
+  await expect(editions.nth(1)).toContainText('2 screens changed, 1 took it up');
+  await expect(editions.nth(2)).toContainText(/2 screens changed, all took it up within \d/);
+});

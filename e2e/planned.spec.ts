@@ -1,0 +1,159 @@
+import type { BrowserContext, Page } from '@playwright/test';
+import { HOUR } from '@/core';
+import { ternholm } from './support/plan';
+import { pierBackdrop, pierPlayer } from './support/pier';
+import { childOf } from './support/processes';
+import { server, signIn } from './support/session';
+import { expect, test } from './support/test';
+
+/** Editions that are planned, from the docket to a real player: seen before, moved, called off, early, on the instant. */
+test.describe.configure({ mode: 'serial' });
+
+let page: Page;
+let context: BrowserContext;
+let player: Page;
+
+const planned = async () => {
+  const { plannedEditions } = await import('@/services/editions');
+  return plannedEditions(await ternholm());
+};
+const newest = async () => {
+  const { editions } = await import('@/services/editions');
+  return (await editions(await ternholm()))[0];
+};
+
+test.beforeAll(async ({ browser }) => {
+  test.setTimeout(120_000);
+  page = await browser.newPage();
+  await signIn(page);
+  ({ context, player } = await pierPlayer(browser));
+  // When the stage changed, by the clock of this machine.
+  await player.evaluate(() => {
+    const log: [number, string][] = [];
+    Object.assign(window, { seen: log });
+    const element = document.getElementById('stage') as HTMLElement;
+    new MutationObserver(() => log.push([Date.now(), element.dataset.media ?? ''])).observe(element, {
+      attributes: true,
+      attributeFilter: ['data-media'],
+    });
+  });
+  await pierBackdrop('weather-outlook');
+});
+test.afterAll(() => Promise.all([page.close(), context.close()]));
+
+const stage = () => player.locator('#stage');
+const list = () => page.getByRole('region', { name: 'Planned' });
+/** When the stage came to show something last. */
+const shownAt = (media: string) =>
+  player.evaluate(
+    (wanted) =>
+      (window as unknown as { seen: [number, string][] }).seen.findLast(([, one]) => one === wanted)?.[0] ?? 0,
+    media,
+  );
+
+test('what waits is planned in words, is on no screen before, and what is no moment is told', async () => {
+  await page.goto(server('/publish'));
+  const when = page.getByLabel('When');
+  await when.fill('whenever');
+  await expect(page.getByText('"whenever" is no moment')).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Publish edition/ })).toBeDisabled();
+  await when.fill('tomorrow');
+  await expect(page.getByText('Say the time too')).toBeVisible();
+  await when.fill('tomorrow 06:00');
+  await page.getByLabel('Note').fill('For the fair');
+  await page.getByRole('button', { name: /^Plan it for \w{3} \d+ \w{3}, 06:00 to 1 screen$/ }).click();
+  await expect(page.getByText(/^Planned: it goes out .*, 06:00\.$/)).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Nothing waits to be published' })).toBeVisible();
+  await expect(list()).toContainText('For the fair');
+  // The player says so when it has all of it.
+  await expect(list()).toContainText('1 screen changes; it has what they need by then.');
+  await expect(stage()).toHaveAttribute('data-media', 'line-flag');
+});
+
+test('it is looked at when it is out, and the rail marks it', async () => {
+  await list().getByRole('button', { name: 'Look at it' }).click();
+  await expect(page.getByTestId('by')).toHaveText(/^by the edition that goes out .*, 06:00$/);
+  const tile = page.locator('[data-screen="pier-end"]');
+  await expect(tile).toHaveAccessibleName('Pier end: Sea weather');
+  await expect(page.getByRole('slider', { name: 'Moment' }).getByText('planned')).toBeVisible();
+  const looking = page.getByLabel('Looking at');
+  await expect(looking.locator('option:checked')).toHaveText(/^planned, .*, 06:00$/);
+  await looking.selectOption({ label: 'on the glass' });
+  await expect(page.getByRole('button', { name: 'Back to now' })).toHaveAttribute('aria-pressed', 'true');
+  await expect(tile).toHaveAccessibleName(/flag/i);
+});
+
+test('another person sees and moves it; what is changed later stands on top of it', async ({ browser }) => {
+  const other = await browser.newPage();
+  await signIn(other, { email: 'otto@ternholm.example', password: 'lamps-at-dawn' });
+  await other.goto(server('/publish'));
+  const theirs = other.getByRole('region', { name: 'Planned' });
+  await expect(theirs).toContainText('planned by Ida Lunde');
+  await theirs.getByRole('button', { name: 'Move…' }).click();
+  const form = theirs.getByRole('form');
+  await expect(form.getByLabel('To')).toBeFocused();
+  await form.getByLabel('To').fill('tomorrow 07:15');
+  await form.getByLabel('To').press('Enter');
+  await expect(theirs).toContainText('07:15');
+  await page.goto(server('/publish'));
+  await expect(list()).toContainText('07:15');
+  await pierBackdrop('route-map');
+  await expect(page.getByRole('heading', { name: /^1 change on top of what goes out .*, 07:15$/ })).toBeVisible();
+  await other.close();
+});
+
+test('published now, a change goes ahead of what is planned', async () => {
+  await page.getByRole('button', { name: /^Publish edition \d+ to 1 screen$/ }).click();
+  await expect(stage()).toHaveAttribute('data-media', 'route-map');
+  // How far it came, by the player's own word.
+  await expect(page.getByTestId('progress')).toContainText(/The screen that it changed took it up after \d/);
+  await expect(page.getByText(/^Edition \d+ is on the screen that it changes\.$/)).toBeVisible({ timeout: 20_000 });
+  await expect(list()).toContainText('No screen gets anything else by it.');
+});
+
+test('called off, it waits again; published early, it is out at once', async () => {
+  await list().getByRole('button', { name: 'Call off' }).click();
+  await expect(page.getByText('Called off: what it holds waits in the docket again.')).toBeVisible();
+  await expect(list()).toHaveCount(0);
+  expect(await planned()).toEqual([]);
+  await pierBackdrop('weather-outlook');
+  await page.getByLabel('When').fill('in 3 hours');
+  await page.getByRole('button', { name: /^Plan it for/ }).click();
+  await list().getByRole('button', { name: 'Publish it now' }).click();
+  await expect(page.getByText(/^Edition \d+ is published, before its time\.$/)).toBeVisible();
+  await expect(stage()).toHaveAttribute('data-media', 'weather-outlook');
+  const editions = page.getByRole('complementary', { name: 'Editions' });
+  await expect(editions).toContainText('planned for later');
+  await expect(editions.getByRole('listitem').nth(1)).toContainText(/1 screen changed, all took it up within \d/);
+});
+
+test('it begins on the instant on a player that has no line by then', async () => {
+  await pierBackdrop('line-flag');
+  await page.getByLabel('When').fill('in 15 seconds');
+  await page.getByRole('button', { name: /^Plan it for/ }).click();
+  await expect(list()).toContainText('it has what they need by then');
+  const at = Date.parse((await planned())[0]?.at ?? '');
+  await context.setOffline(true);
+  await expect(stage()).toHaveAttribute('data-media', 'line-flag');
+  await context.setOffline(false);
+  expect(Math.abs((await shownAt('line-flag')) - at)).toBeLessThan(500);
+  await expect(list()).toHaveCount(0);
+  expect(await newest()).toMatchObject({ publishedAt: new Date(at).toISOString(), touched: 1 });
+});
+
+test('the worker is killed before the instant: screens switch on it, and it gets its number once', async () => {
+  const before = (await newest())?.number ?? 0;
+  const { planEdition } = await import('@/services/editions');
+  const { lastChange } = await import('@/services/plan');
+  const actor = await ternholm();
+  await pierBackdrop('route-map');
+  const { at } = await planEdition(actor, await lastChange(actor.networkId), Date.now() + 8000);
+  await expect.poll(async () => (await planned())[0]?.ready).toBe(1);
+  process.kill(childOf(process.env.LANTERNPOST_PID ?? '', 'lanternpost.mjs worker'), 'SIGKILL');
+  await expect(stage()).toHaveAttribute('data-media', 'route-map');
+  expect(Math.abs((await shownAt('route-map')) - Date.parse(at))).toBeLessThan(500);
+  await expect.poll(async () => (await newest())?.number, { timeout: 60_000 }).toBe(before + 1);
+  expect(await planned()).toEqual([]);
+  const { publishDue } = await import('@/services/editions');
+  expect(await publishDue(new Date(Date.now() + HOUR))).toBe(0);
+});

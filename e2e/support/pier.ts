@@ -1,0 +1,35 @@
+import type { Browser, BrowserContext, Page } from '@playwright/test';
+import { ternholm } from './plan';
+import { server } from './session';
+import { expect } from './test';
+
+/** A screen of its own on the pier, `pier-end`, published with the flag behind it; and the real player that shows it. */
+export async function pierPlayer(browser: Browser): Promise<{ context: BrowserContext; player: Page }> {
+  const actor = await ternholm();
+  const { edit, lastChange } = await import('@/services/plan');
+  const { publishEdition } = await import('@/services/editions');
+  const { pairScreen } = await import('@/services/screens');
+  await edit(actor, [
+    {
+      ...{ kind: 'screen' as const, id: 'pier-end' },
+      add: {
+        ...{ name: 'Pier end', site: 'sillarvik', width: 960, height: 540, tags: ['pier-end'] },
+        backdrop: { media: 'line-flag' },
+      },
+    },
+  ]);
+  await publishEdition(actor, await lastChange(actor.networkId));
+  const context = await browser.newContext({ viewport: { width: 960, height: 540 } });
+  const player = await context.newPage();
+  await player.goto(server('/player'));
+  await expect(player.locator('#code')).toHaveText(/-/);
+  await pairScreen(actor, 'pier-end', await player.locator('#code').innerText(), '127.0.0.1');
+  await expect(player.locator('#stage')).toHaveAttribute('data-media', 'line-flag', { timeout: 60_000 });
+  return { context, player };
+}
+
+/** Makes its backdrop another: a change that waits. */
+export async function pierBackdrop(media: string): Promise<void> {
+  const { edit } = await import('@/services/plan');
+  await edit(await ternholm(), [{ kind: 'screen', id: 'pier-end', set: { backdrop: { media } } }]);
+}

@@ -1,0 +1,51 @@
+'use client';
+
+import { useQueries, useQuery } from '@tanstack/react-query';
+import { adoptZones, planZones, type Instant, type Plan, type ZoneTable } from '@/core';
+import type { Planned } from '@/services/editions';
+import { asked } from './queries';
+import type { Step } from './reaching';
+import type { NamedPlan } from './state';
+
+/** Editions that wait, as a page knows them: the list, and the plans of those that are looked at. */
+
+const NONE: readonly Planned[] = [];
+
+/** What waits, the earliest first: none until it is here. Asked for again with every edition, and while players get ready. */
+export function usePlanned({ refresh = false } = {}): readonly Planned[] {
+  return (
+    useQuery({
+      queryKey: ['editions', 'planned'],
+      queryFn: () => asked<readonly Planned[]>('/api/planned'),
+      refetchInterval: ({ state }) => (refresh && state.data?.length ? 5000 : false),
+    }).data ?? NONE
+  );
+}
+
+/** A step of one that waits, with its plan: undefined until it is here. */
+export interface Ahead extends Step {
+  readonly plan: NamedPlan | undefined;
+  readonly failed: boolean;
+}
+
+/** Those of some steps that come before an instant, with their plans. */
+export function useAhead(steps: readonly Step[], before: Instant): readonly Ahead[] {
+  const near = steps.filter(({ at }) => at < before);
+  const ids = [...new Set(near.map(({ id }) => id))];
+  return useQueries({
+    queries: ids.map((id) => ({
+      // What waits never changes: another plan has another id.
+      queryKey: ['planned', id],
+      queryFn: async (): Promise<NamedPlan> => {
+        const plan = await asked<Plan>(`/api/planned/${id}`);
+        adoptZones(await asked<ZoneTable[]>(`/api/zones?names=${planZones(plan).map(encodeURIComponent).join(',')}`));
+        return { key: `planned-${id}`, plan };
+      },
+    })),
+    combine: (results) =>
+      near.map((step) => {
+        const result = results[ids.indexOf(step.id)];
+        return { ...step, plan: result?.data, failed: result?.isError ?? false };
+      }),
+  });
+}

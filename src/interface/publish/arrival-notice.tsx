@@ -1,0 +1,43 @@
+'use client';
+
+import { useEffect, useSyncExternalStore } from 'react';
+import { useMoment } from '@/interface/data/moment';
+import { useIndex, useNetwork } from '@/interface/data/provider';
+import { useArrivals } from '@/interface/data/queries';
+import { placedName } from '@/interface/kit/placed-name';
+import { isReached } from './arrival';
+import { follow, followedText, onFollowed, wordOf, type Followed } from './arriving';
+
+/** Tells who published, wherever they are by then, when it has arrived, or that it has not. */
+export function ArrivalNotice() {
+  const text = useSyncExternalStore(onFollowed, followedText, () => null);
+  return text ? <Waiting followed={JSON.parse(text) as Followed} /> : null;
+}
+
+function Waiting({ followed }: { followed: Followed }) {
+  const { statuses, published, notice, notify, draft } = useNetwork(
+    'statuses',
+    'published',
+    'notice',
+    'notify',
+    'draft',
+  );
+  // Each second: time alone may be what is to be told.
+  const { now } = useMoment();
+  const index = useIndex(draft);
+  const reached = [...statuses.values()].filter(isReached).length;
+  const arrivals = useArrivals(followed.number, reached);
+  const isOver = published !== null && published.number > followed.number;
+  useEffect(() => {
+    // Another edition went out since: of this one nothing more is to be told.
+    if (isOver) return follow(null);
+    // What is being read is not covered.
+    if (notice || !arrivals) return;
+    const nameOf = (id: string) => placedName(index, id);
+    const word = wordOf(followed, arrivals, statuses, nameOf, Date.now());
+    if (!word) return;
+    follow(null);
+    if (word !== 'over') notify(word.text, word.bad);
+  }, [isOver, notice, arrivals, index, followed, statuses, now, notify]);
+  return null;
+}

@@ -1,0 +1,108 @@
+'use client';
+
+import { MINUTE } from '@/core';
+import { answered } from '@/interface/data/answered';
+import { useMoment } from '@/interface/data/moment';
+import { useNetwork } from '@/interface/data/provider';
+import { useZone } from '@/interface/data/zone';
+import type { Index } from '@/interface/now/street';
+import { Button } from '@/interface/kit/button';
+import { counted, dateTime } from '@/interface/kit/format';
+import { Lantern, STATE_WORDS } from '@/interface/kit/lantern';
+import { placedName } from '@/interface/kit/placed-name';
+import { callOffPlannedAction, publishPlannedAction } from '@/web/actions';
+import type { Planned } from '@/services/editions';
+import { follow } from './arriving';
+import { isReached } from './arrival';
+import { useAct } from './use-act';
+
+const MOST_NAMED = 12;
+
+/** An edition that is tried on some screens: how they do with it, what comes next, and the two ways on. */
+export function PilotRow({
+  planned: { id, pilot, person, note, steps, screens },
+  index,
+}: {
+  planned: Planned;
+  index: Index;
+}) {
+  const { statuses, published } = useNetwork('statuses', 'published');
+  const { now } = useMoment();
+  const zone = useZone();
+  const { busy, act } = useAct();
+  if (!pilot) return null;
+  const tried = steps.flatMap((step) => step.screens);
+  const isTried = new Set(tried);
+  const others = screens.filter((screen) => !isTried.has(screen)).length;
+  const paired = tried.flatMap((screen) => statuses.get(screen) ?? []).filter(({ state }) => state !== 'unpaired');
+  const lit = paired.filter(isReached).length;
+  return (
+    <li className="border-t border-rule py-3" data-planned={id}>
+      <p className="flex flex-wrap items-baseline gap-x-3">
+        <span className="font-heading text-lg font-bold">
+          {lit} of {counted(paired.length, 'player')} {paired.length === 1 ? 'plays' : 'play'} it
+        </span>
+        <span className="text-sm text-faint">
+          since {dateTime(Date.parse(pilot.begun), zone)}, by {person ?? 'somebody'}
+        </span>
+      </p>
+      {note && <p className="break-words">{note}</p>}
+      {pilot.stopped ? (
+        <p role="alert" className="text-brick">
+          Stopped {dateTime(Date.parse(pilot.stopped.at), zone)}: {pilot.stopped.why}{' '}
+          {others === 1 ? 'The other screen keeps what it has.' : `The other ${others} screens keep what they have.`}
+        </p>
+      ) : (
+        <p>{nextWords(pilot, others, now)}</p>
+      )}
+      <ul className="mt-2 flex flex-wrap gap-x-4 gap-y-1 text-sm" aria-label="Tried on">
+        {tried.slice(0, MOST_NAMED).map((screen) => {
+          const state = statuses.get(screen)?.state ?? 'unpaired';
+          return (
+            <li key={screen} className="flex items-center gap-1.5">
+              <Lantern state={state} /> {placedName(index, screen)}: {STATE_WORDS[state]}
+            </li>
+          );
+        })}
+        {tried.length > MOST_NAMED && <li className="text-faint">and {tried.length - MOST_NAMED} more</li>}
+      </ul>
+      <p className="mt-2 flex flex-wrap gap-2">
+        <Button
+          disabled={busy}
+          onClick={() =>
+            void act(answered(publishPlannedAction(id)), ({ number }) => {
+              follow({ number, since: Date.now() });
+              return `Edition ${number} is published on all screens.`;
+            })
+          }
+        >
+          {pilot.stopped
+            ? 'Publish it everywhere all the same'
+            : `Publish it on the other ${counted(others, 'screen')}`}
+        </Button>
+        <Button
+          variant={pilot.stopped ? 'main' : 'quiet'}
+          disabled={busy}
+          onClick={() =>
+            void act(
+              answered(callOffPlannedAction(id)),
+              () =>
+                `Taken back: ${counted(tried.length, 'screen')} ${tried.length === 1 ? 'goes' : 'go'} back to edition ${published?.number ?? 0}. What it holds waits in the docket again.`,
+            )
+          }
+        >
+          Take it back{pilot.stopped ? ` to edition ${published?.number ?? 0}` : ''}
+        </Button>
+      </p>
+    </li>
+  );
+}
+
+/** What happens next, and when, as far as it is known. */
+function nextWords({ minutes, litSince }: NonNullable<Planned['pilot']>, others: number, now: number): string {
+  const rest = others === 1 ? 'The other screen gets it' : `The other ${others} screens get it`;
+  if (minutes === null) return `${rest} when somebody says so.`;
+  if (litSince === null) return `${rest} when all of these have been lit with it for ${counted(minutes, 'minute')}.`;
+  const left = Math.max(0, Math.ceil((Date.parse(litSince) + minutes * MINUTE - now) / 1000));
+  return `All of these are lit. ${rest} in ${left < 60 ? counted(left, 'second') : counted(Math.ceil(left / 60), 'minute')}, if they stay so.`;
+}

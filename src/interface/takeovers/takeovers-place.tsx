@@ -1,0 +1,62 @@
+'use client';
+
+import { useState } from 'react';
+import type { Booking } from '@/core';
+import { BookingForm } from '@/interface/booking/booking-form';
+import { useMoment } from '@/interface/data/moment';
+import { useNetwork } from '@/interface/data/provider';
+import { useTakeovers } from '@/interface/data/queries';
+import { Button } from '@/interface/kit/button';
+import { Sheet } from '@/interface/kit/sheet';
+import { InForce } from './in-force';
+import { FiringLog } from './firing-log';
+import { PreparedRow } from './prepared-row';
+import { isInForce, prepared } from './standing';
+
+const BEGUN: Partial<Booking> = { takeover: true, onHold: true, priority: 5, wake: true };
+
+/** What stands prepared to go ahead of everything, what is in force, and what was fired. */
+export function TakeoversPlace() {
+  const { draft } = useNetwork('draft');
+  const { now } = useMoment();
+  const known = useTakeovers();
+  const [preparing, setPreparing] = useState(false);
+  if (!known) return <p className="px-6 py-5 text-faint">Asking what is in force…</p>;
+  const { firings, firers } = known;
+  const on = firings.filter((one) => isInForce(one, now));
+  const list = prepared(draft, firings, now);
+  return (
+    <div className="mx-auto max-w-4xl px-3 py-5 sm:px-6">
+      <header className="flex flex-wrap items-center justify-between gap-3">
+        <h1 className="text-2xl">Takeovers</h1>
+        <Button onClick={() => setPreparing(true)}>Prepare one</Button>
+      </header>
+      {on.map((one) => (
+        <InForce key={one.id} firing={one} />
+      ))}
+      <section aria-labelledby="prepared" className="mt-6">
+        <h2 id="prepared" className="text-lg">
+          Prepared
+        </h2>
+        {list.length === 0 && on.some(({ drill }) => !drill) ? (
+          <p className="mt-2 text-faint">All that was prepared is in force.</p>
+        ) : list.length === 0 ? (
+          <p className="mt-2 max-w-prose text-faint">
+            A takeover goes ahead of everything on its screens. Prepare one for what must not wait: choose what it shows
+            and where, and it stands here, its files on the players already, until somebody fires it.
+          </p>
+        ) : (
+          <ul className="mt-2">
+            {list.map((booking) => (
+              <PreparedRow key={booking.id} booking={booking} firers={firers[booking.id] ?? []} />
+            ))}
+          </ul>
+        )}
+      </section>
+      <FiringLog firings={firings.filter((one) => !isInForce(one, now))} />
+      <Sheet open={preparing} title="Prepare a takeover" onClose={() => setPreparing(false)}>
+        <BookingForm booking={null} begun={BEGUN} onDone={() => setPreparing(false)} />
+      </Sheet>
+    </div>
+  );
+}

@@ -1,0 +1,107 @@
+import type { Transaction } from 'sequelize';
+import { Refusal, orThrow, parseSelector, screensMatching } from '@/core';
+import { EditionRow, publish, rows, type PilotColumn } from '@/database';
+import type { Actor } from '../people';
+import { inTurn, takeTurn } from '../plan';
+import { programsOf, type Publishing } from './editions';
+import { plannedWithin } from './planned-plans';
+import { freezeNext, giveNumber, type Next } from './waiting';
+
+/**
+ * Pilots: an edition that some screens receive first. The others keep what they have, new ones too, until a person says so, or all pilots
+ * have been lit with it for some minutes without an error. What goes wrong on a pilot stops it: then only a person goes on, or back.
+ */
+
+export interface Piloting {
+  /** The screens that receive it first: a selector. */
+  readonly where: string;
+  /** After how many minutes of all of them lit the others receive it, 1 to 1440; null waits for a person. */
+  readonly minutes: number | null;
+}
+
+/**
+ * Gives what waits, or a choice of it, to some screens. Throws 409 while another edition waits, 422 where these screens are none, have no
+ * players, are not changed, or are all that are.
+ */
+export async function pilotEdition(
+  actor: Actor,
+  basedOn: number,
+  { where, minutes }: Piloting,
+  how: Publishing = {},
+  now = Date.now(),
+): Promise<{ id: string; screens: number }> {
+  return freezeNext(actor, basedOn, how, now, async (next, within) => {
+    if (next.waiting.length > 0)
+      throw new Refusal(409, 'An edition waits already: publish it or call it off first, then try the next one.');
+    const screens = await pilotsOf(next, where, within);
+    const begun = new Date(now).toISOString();
+    return {
+      columns: { pilot: { where, begun, given: begun, minutes, litSince: null, stopped: null } },
+      reach: new Map(screens.map((screen) => [screen, now])),
+      told: { screens: screens.length },
+    };
+  });
+}
+
+async function pilotsOf(
+  { actor, plan, compiled, newest }: Next,
+  where: string,
+  within: Transaction,
+): Promise<readonly string[]> {
+  const meant = screensMatching(plan, orThrow(parseSelector(where))).map(({ id }) => id);
+  if (meant.length === 0) throw new Refusal(422, 'No screen is meant by this: say on which screens it is tried.');
+  const before = await programsOf(newest.id, within);
+  const changed = [...compiled.screens].flatMap(([screen, hash]) => (before.get(screen) === hash ? [] : [screen]));
+  const pilots = new Set(meant);
+  const tried = changed.filter((screen) => pilots.has(screen));
+  if (tried.length === 0)
+    throw new Refusal(422, 'It changes nothing on these screens: choose some that look different by it.');
+  if (tried.length === changed.length)
+    throw new Refusal(422, 'These are all the screens that it changes: publish it, or choose fewer of them.');
+  const paired = await rows(
+    `SELECT 1 FROM players p JOIN plan_objects s ON s.id = p.screen_id WHERE p.network_id = $1 AND s.slug = ANY($2) LIMIT 1`,
+    [actor.networkId, tried],
+    within,
+  );
+  if (paired.length === 0) throw new Refusal(422, 'None of these screens has a player: choose some that can show it.');
+  return meant;
+}
+
+/** A pilot that runs: an edition that some screens have. */
+export interface RunningPilot {
+  readonly id: string;
+  readonly networkId: string;
+  readonly pilot: PilotColumn;
+}
+
+/** All pilots that run and were not stopped, of all networks. */
+export const runningPilots = (): Promise<RunningPilot[]> =>
+  rows<RunningPilot>(
+    `SELECT id, network_id AS "networkId", pilot FROM editions
+     WHERE number IS NULL AND pilot IS NOT NULL AND pilot->>'stopped' IS NULL`,
+  );
+
+/** What comes of looking at a pilot's screens. */
+export type Verdict =
+  | { readonly kind: 'wait'; readonly litSince: string | null }
+  | { readonly kind: 'publish' }
+  | { readonly kind: 'stop'; readonly why: string };
+
+/** Does what comes of it, in turn. One that was published, taken back or stopped meanwhile is left as it is. */
+export async function settlePilot({ id, networkId }: RunningPilot, verdict: Verdict, now = Date.now()): Promise<void> {
+  await inTurn(networkId, async (within) => {
+    await takeTurn(networkId, within);
+    const pilot = (await plannedWithin(networkId, within)).find((row) => row.id === id)?.row.pilot;
+    if (!pilot || pilot.stopped) return;
+    if (verdict.kind === 'publish') await giveNumber(networkId, id, now, within);
+    else {
+      const { kind: _, ...found } = verdict;
+      const next: PilotColumn =
+        'why' in found
+          ? { ...pilot, litSince: null, stopped: { at: new Date(now).toISOString(), ...found } }
+          : { ...pilot, ...found };
+      await EditionRow.update({ pilot: next }, { where: { id }, transaction: within });
+    }
+    await publish({ kind: 'edition', network: networkId }, within);
+  });
+}

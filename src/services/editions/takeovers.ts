@@ -1,0 +1,437 @@
+import type { Transaction } from 'sequelize';
+import {
+  Refusal,
+  chosenPlan,
+  drillOf,
+  inForce,
+  isPrepared,
+  nameAmong,
+  objectIn,
+  orThrow,
+  parseSelector,
+  removed,
+  screensMatching,
+  selectorOf,
+  withObject,
+  withPatches,
+  type Booking,
+  type Plan,
+  type When,
+} from '@/core';
+import { publish, rows, uuidv7 } from '@/database';
+import { notFound } from '../errors';
+import { record, type Actor } from '../people';
+import { editWithin, inTurn, loadPlan, takeTurn, type Edit } from '../plan';
+import { newestInTurn, writeAside } from './aside';
+import type { WholeEdition } from './editions';
+
+/**
+ * Takeovers that are prepared on hold, fired by one act, and cleared by another. Both are written to the draft and to an edition of their
+ * own beside it, as what is put on at once is: no unfinished draft rides along.
+ */
+
+/** A takeover that was fired, and what became of it. */
+export interface Firing {
+  readonly id: string;
+  /** The booking's id, and its name at the time. */
+  readonly booking: string;
+  readonly name: string;
+  readonly firedAt: string;
+  readonly firedBy: string | null;
+  /** Whether a program did it, by that person's key. */
+  readonly byKey: boolean;
+  /** Whether it was a drill, on other screens, and marked so. */
+  readonly drill: boolean;
+  /** When it ends by itself; null for with the all-clear. */
+  readonly until: string | null;
+  /** For how many screens it is; how many of them say that they show it, and how many have said so. */
+  readonly screens: number;
+  readonly showing: number;
+  readonly showed: number;
+  readonly edition: number;
+  readonly clearedAt: string | null;
+  readonly clearedBy: string | null;
+  readonly clearedByKey: boolean;
+}
+
+/** From when to when a screen showed it, by its player's own word. */
+export interface Shown {
+  readonly screen: string;
+  /** Null where it has not said so. */
+  readonly from: string | null;
+  /** When it was over; while it is not, when its player was heard last. */
+  readonly to: string | null;
+  readonly over: boolean;
+}
+
+type FiringRow = Omit<Firing, 'firedAt' | 'until' | 'clearedAt'> &
+  Record<'firedAt' | 'until' | 'clearedAt', Date | null>;
+
+const FIRING = `SELECT f.id, f.booking, f.name, f.fired_at AS "firedAt", p.name AS "firedBy", f.by_key AS "byKey", f.drill, f.until,
+    cardinality(f.screens) AS screens, f.edition, f.cleared_at AS "clearedAt", c.name AS "clearedBy", f.cleared_by_key AS "clearedByKey",
+    (SELECT count(*)::int FROM firing_screens s WHERE s.firing_id = f.id AND NOT s.over) AS showing,
+    (SELECT count(*)::int FROM firing_screens s WHERE s.firing_id = f.id) AS showed
+  FROM firings f LEFT JOIN people p ON p.id = f.fired_by LEFT JOIN people c ON c.id = f.cleared_by`;
+const MOST = 100;
+
+const firingOf = (row: FiringRow): Firing => ({
+  ...row,
+  firedAt: row.firedAt?.toISOString() ?? '',
+  until: row.until?.toISOString() ?? null,
+  clearedAt: row.clearedAt?.toISOString() ?? null,
+});
+
+/** The screens that one was fired on, and which of them showed it, from when to when. Throws 404 for none. */
+export async function firingScreens({ networkId }: Actor, id: string): Promise<Shown[]> {
+  const found = await rows<{ screen: string | null; from: Date | null; to: Date | null; over: boolean | null }>(
+    `SELECT x.screen, s.shown_from AS from, s.shown_to AS to, s.over
+     FROM firings f LEFT JOIN LATERAL unnest(f.screens) AS x(screen) ON true
+     LEFT JOIN firing_screens s ON s.firing_id = f.id AND s.screen = x.screen
+     WHERE f.network_id = $1 AND f.id = $2 ORDER BY x.screen`,
+    [networkId, id],
+  );
+  if (found.length === 0) throw notFound('takeover that was fired');
+  return found.flatMap(({ screen, from, to, over }) =>
+    screen === null
+      ? []
+      : [{ screen, from: from?.toISOString() ?? null, to: to?.toISOString() ?? null, over: over ?? false }],
+  );
+}
+
+/** What was fired last, the newest first. */
+export async function firings({ networkId }: Actor): Promise<Firing[]> {
+  const found = await rows<FiringRow>(
+    `${FIRING} WHERE f.network_id = $1 ORDER BY f.fired_at DESC, f.id DESC LIMIT ${MOST}`,
+    [networkId],
+  );
+  return found.map(firingOf);
+}
+
+/** What a page knows of takeovers besides the plan. */
+export interface Takeovers {
+  /** What stands prepared in the draft: a program fires it by its id. */
+  readonly prepared: readonly Pick<Booking, 'id' | 'name'>[];
+  readonly firings: readonly Firing[];
+  /** Who alone may fire which takeover, by the booking's id: ids of people. Of others everybody may. */
+  readonly firers: Readonly<Record<string, readonly string[]>>;
+}
+
+export async function takeovers(actor: Actor): Promise<Takeovers> {
+  const found = await rows<{ booking: string; people: string[] }>(
+    `SELECT t.booking, array_agg(p.id ORDER BY p.name, p.id) AS people FROM takeover_people t JOIN people p ON p.id = t.person_id
+     WHERE t.network_id = $1 AND p.removed_at IS NULL GROUP BY t.booking`,
+    [actor.networkId],
+  );
+  const prepared = await rows<{ id: string; name: string }>(
+    `SELECT slug AS id, name FROM plan_objects WHERE network_id = $1 AND kind = 'booking'
+       AND document->'takeover' = 'true' AND document->'onHold' = 'true' ORDER BY name`,
+    [actor.networkId],
+  );
+  return {
+    prepared,
+    firings: await firings(actor),
+    firers: Object.fromEntries(found.map(({ booking, people }) => [booking, people])),
+  };
+}
+
+/** Throws 403 where others alone may fire it. */
+async function mayFire({ networkId, personId }: Actor, booking: string, within: Transaction): Promise<void> {
+  const may = await rows<{ id: string; name: string }>(
+    `SELECT p.id, p.name FROM takeover_people t JOIN people p ON p.id = t.person_id
+     WHERE t.network_id = $1 AND t.booking = $2 AND p.removed_at IS NULL ORDER BY p.name`,
+    [networkId, booking],
+    within,
+  );
+  if (may.length === 0 || may.some(({ id }) => id === personId)) return;
+  const names = may.map(({ name }) => name).join(', ');
+  throw new Refusal(403, `This is for ${names} alone: ask ${may.length === 1 ? 'them' : 'one of them'}.`);
+}
+
+/**
+ * Says who alone may fire, try and clear a takeover, by their ids; nobody: everybody may. Throws 403 for somebody who may not, 404 for no
+ * takeover, 422 for people whom the network does not have.
+ */
+export async function setFirers(actor: Actor, id: string, people: readonly string[]): Promise<void> {
+  const { networkId } = actor;
+  await inTurn(networkId, async (within) => {
+    await takeTurn(networkId, within);
+    const booking = objectIn(await loadPlan(networkId, within), 'booking', id);
+    if (!booking?.takeover) throw notFound('takeover');
+    await mayFire(actor, id, within);
+    await rows('DELETE FROM takeover_people WHERE network_id = $1 AND booking = $2', [networkId, id], within);
+    const wanted = [...new Set(people)];
+    const set = await rows(
+      `INSERT INTO takeover_people (network_id, booking, person_id)
+       SELECT $1, $2, id FROM people WHERE network_id = $1 AND removed_at IS NULL AND id = ANY($3::uuid[]) RETURNING person_id`,
+      [networkId, id, wanted],
+      within,
+    );
+    if (set.length !== wanted.length)
+      throw new Refusal(422, 'Somebody of these is not here any more: load the page anew, then choose again.');
+    await record({ ...actor, act: 'firers-set', about: booking.name }, within);
+    await publish({ kind: 'edition', network: networkId }, within);
+  });
+}
+
+/** Whether it is in force at an instant: neither cleared nor over by itself. */
+const isOn = ({ clearedAt, until }: Firing, now: number): boolean =>
+  clearedAt === null && (until === null || Date.parse(until) > now);
+
+async function lastFiring(networkId: string, booking: string, within: Transaction): Promise<Firing | null> {
+  const [row] = await rows<FiringRow>(
+    `${FIRING} WHERE f.network_id = $1 AND f.booking = $2 ORDER BY f.fired_at DESC, f.id DESC LIMIT 1`,
+    [networkId, booking],
+    within,
+  );
+  return row ? firingOf(row) : null;
+}
+
+/** By whom something is done besides the actor: a program with a key of theirs, under a key that does it once. */
+export interface ByWhom {
+  readonly byKey?: boolean | undefined;
+  readonly idempotencyKey?: string | undefined;
+}
+
+/**
+ * Fires a takeover that stands on hold: at once, on the screens that it names, for as long as was prepared. Under the same idempotency key
+ * it is fired once, and answered the same. Throws 404 for none, 409 where it is in force already or nothing was published yet, 422 for a
+ * booking that is no prepared takeover, where none of its screens is in an edition, and for a key that fired something else.
+ */
+export async function fireTakeover(
+  actor: Actor,
+  id: string,
+  { byKey = false, idempotencyKey }: ByWhom = {},
+  now = Date.now(),
+): Promise<Firing> {
+  const { networkId } = actor;
+  return inTurn(networkId, async (within) => {
+    const { newest, whole } = await newestInTurn(actor, within);
+    const again = idempotencyKey === undefined ? null : await firedBy(networkId, idempotencyKey, within);
+    if (again && again.booking !== id)
+      throw new Refusal(422, `This idempotency key fired "${again.name}": take another for another takeover.`);
+    if (again) return again;
+    const draft = await loadPlan(networkId, within);
+    const booking = objectIn(draft, 'booking', id);
+    if (!booking) throw notFound('takeover');
+    await mayFire(actor, id, within);
+    const last = await lastFiring(networkId, id, within);
+    if (last && isOn(last, now) && !isPrepared(booking))
+      throw new Refusal(
+        409,
+        `"${booking.name}" is in force already: give the all-clear first, then it can be fired again.`,
+      );
+    // What ended by itself stands as it was fired until somebody clears it, or fires it again.
+    const ended = last !== null && last.clearedAt === null && !booking.onHold && booking.takeover === true;
+    if (!isPrepared(booking) && !ended)
+      throw new Refusal(
+        422,
+        `"${booking.name}" is no prepared takeover: make it a takeover on hold, then it can be fired.`,
+      );
+    const screens = screensMatching(newest.plan, selectorOf(booking.where)).map((screen) => screen.id);
+    if (screens.length === 0)
+      throw new Refusal(422, `None of the screens of "${booking.name}" is in an edition yet: publish them first.`);
+    const before = ended ? await timeBefore(last.id, within) : booking.when;
+    const { when, until } = inForce(booking, now);
+    const edit: Edit = { kind: 'booking', id, set: { when, onHold: null } };
+    const turn = { actor, newest, whole, draft, now, within };
+    return putInForce(turn, edit, { booking, screens, until, before, byKey, idempotencyKey, drill: false });
+  });
+}
+
+/**
+ * Fires a prepared takeover as a drill: its content, marked as a drill where it is seen, on other screens and for ten minutes at most. What
+ * is prepared stays so. Throws as firing does, and 422 for a selector that is none.
+ */
+export async function drillTakeover(
+  actor: Actor,
+  id: string,
+  where: string,
+  { byKey = false }: ByWhom = {},
+  now = Date.now(),
+): Promise<Firing> {
+  return inTurn(actor.networkId, async (within) => {
+    const { newest, whole } = await newestInTurn(actor, within);
+    const draft = await loadPlan(actor.networkId, within);
+    const prepared = objectIn(draft, 'booking', id);
+    if (!prepared) throw notFound('takeover');
+    await mayFire(actor, id, within);
+    if (!isPrepared(prepared))
+      throw new Refusal(
+        422,
+        `"${prepared.name}" is no prepared takeover: make it a takeover on hold, then it can be tried.`,
+      );
+    const screens = screensMatching(newest.plan, orThrow(parseSelector(where))).map((screen) => screen.id);
+    if (screens.length === 0)
+      throw new Refusal(422, 'None of these screens is in an edition yet: publish them first, or choose others.');
+    const drill = drillOf(prepared, where);
+    const { when, until } = inForce({ ...prepared, ...drill }, now);
+    const name = nameAmong(new Set(draft.bookings.map((one) => one.name)), `${prepared.name}, drill`);
+    const add = { ...drill, name, created: new Date(now).toISOString(), when };
+    const turn = { actor, newest, whole, draft, now, within };
+    const booking = { ...prepared, name };
+    return putInForce(turn, { kind: 'booking', add }, { booking, screens, until, before: when, byKey, drill: true });
+  });
+}
+
+/** What a firing has of the turn that it is made in. */
+interface Turn {
+  readonly actor: Actor;
+  readonly newest: WholeEdition;
+  readonly whole: boolean;
+  readonly draft: Plan;
+  readonly now: number;
+  readonly within: Transaction;
+}
+
+interface Force {
+  readonly booking: Booking;
+  readonly screens: readonly string[];
+  readonly until: number | null;
+  /** What the booking said of its time before. */
+  readonly before: When;
+  readonly byKey: boolean;
+  readonly idempotencyKey?: string | undefined;
+  readonly drill: boolean;
+}
+
+/** Makes an edit of the draft and of an edition beside it, and writes the firing down. */
+async function putInForce(
+  { actor, newest, whole, draft, now, within }: Turn,
+  edit: Edit,
+  { booking, screens, until, before, byKey, idempotencyKey, drill }: Force,
+): Promise<Firing> {
+  const { ids, patches } = await editWithin(actor, [edit], within);
+  const [id = ''] = ids;
+  const after = withPatches(draft, patches);
+  const made = (plan: Plan) => chosenPlan(plan, after, [{ kind: 'booking', id }], { withPlaces: false }).plan;
+  const note = drill ? `Drill: ${booking.name}` : `Fired: ${booking.name}`;
+  const edition = await writeAside(
+    actor,
+    newest,
+    { made, note, shown: { id, name: booking.name, screens } },
+    { plan: after, whole },
+    within,
+  );
+  const firing = uuidv7();
+  await rows(
+    `INSERT INTO firings (id, network_id, booking, name, fired_at, fired_by, by_key, until, screens, edition, time_before, idempotency_key, drill)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13)`,
+    [
+      ...[firing, actor.networkId, id, booking.name, new Date(now), actor.personId, byKey],
+      ...[
+        until === null ? null : new Date(until),
+        screens,
+        edition,
+        JSON.stringify(before),
+        idempotencyKey ?? null,
+        drill,
+      ],
+    ],
+    within,
+  );
+  return firingBy(firing, within);
+}
+
+async function firingBy(id: string, within: Transaction): Promise<Firing> {
+  const [row] = await rows<FiringRow>(`${FIRING} WHERE f.id = $1`, [id], within);
+  if (!row) throw notFound('takeover that was fired');
+  return firingOf(row);
+}
+
+async function firedBy(networkId: string, key: string, within: Transaction): Promise<Firing | null> {
+  const [row] = await rows<FiringRow>(
+    `${FIRING} WHERE f.network_id = $1 AND f.idempotency_key = $2`,
+    [networkId, key],
+    within,
+  );
+  return row ? firingOf(row) : null;
+}
+
+async function timeBefore(firing: string, within: Transaction): Promise<When> {
+  const [row] = await rows<{ when: When }>('SELECT time_before AS when FROM firings WHERE id = $1', [firing], within);
+  return row?.when ?? {};
+}
+
+/**
+ * The all-clear: the screens go on as they are planned, and the takeover stands on hold again, as it was prepared. Given twice it is
+ * answered the same. Throws 404 for what was not fired.
+ */
+export async function allClear(
+  actor: Actor,
+  id: string,
+  { byKey = false }: ByWhom = {},
+  now = Date.now(),
+): Promise<Firing> {
+  const { networkId, personId } = actor;
+  return inTurn(networkId, async (within) => {
+    const { newest, whole } = await newestInTurn(actor, within);
+    const last = await lastFiring(networkId, id, within);
+    if (!last) throw notFound('takeover that was fired');
+    await mayFire(actor, id, within);
+    if (last.clearedAt !== null) return last;
+    const when = await timeBefore(last.id, within);
+    const draft = await loadPlan(networkId, within);
+    const there = objectIn(draft, 'booking', id);
+    // What was a drill is gone with it.
+    const cleared = (of: Booking): Edit =>
+      last.drill ? removed('booking', of) : { kind: 'booking', id, set: { when, onHold: true } };
+    const { patches } = there && !there.onHold ? await editWithin(actor, [cleared(there)], within) : { patches: [] };
+    const made = (plan: Plan) => {
+      const booking = objectIn(plan, 'booking', id);
+      if (!booking || booking.onHold) return plan;
+      return withObject(
+        plan,
+        'booking',
+        id,
+        last.drill ? null : ({ ...booking, when, onHold: true } satisfies Booking),
+      );
+    };
+    const aside = { made, note: `All-clear: ${last.name}` };
+    await writeAside(actor, newest, aside, { plan: withPatches(draft, patches), whole }, within);
+    await rows(
+      'UPDATE firings SET cleared_at = greatest($2, fired_at), cleared_by = $3, cleared_by_key = $4 WHERE id = $1',
+      [last.id, new Date(now), personId, byKey],
+      within,
+    );
+    return firingBy(last.id, within);
+  });
+}
+
+/** What a player told that it shows. */
+export interface Told {
+  readonly player: string;
+  /** The booking whose takeover it shows; null for anything else. */
+  readonly booking: string | null;
+  /** Since when, by its corrected clock; null where it does not say. */
+  readonly since: number | null;
+  readonly seen: number;
+}
+
+/** Writes down which screens show what was fired, and which do no longer. Costs one look where nothing was. */
+export async function noteShown(told: readonly Told[]): Promise<void> {
+  const list = JSON.stringify(
+    told.map(({ player, booking, since, seen }) => ({
+      ...{ player, booking, seen: new Date(seen).toISOString() },
+      since: since === null ? null : new Date(Math.min(since, seen)).toISOString(),
+    })),
+  );
+  await rows(
+    `WITH told AS (
+       SELECT p.network_id, s.slug AS screen, t.booking, t.since, t.seen
+       FROM jsonb_to_recordset($1::jsonb) AS t(player uuid, booking text, since timestamptz, seen timestamptz)
+       JOIN players p ON p.id = t.player JOIN plan_objects s ON s.id = p.screen_id
+     ), over AS (
+       UPDATE firing_screens o SET over = true, shown_to = greatest(o.shown_from, o.shown_to, coalesce(t.since, o.shown_to))
+       FROM told t JOIN firings f ON f.network_id = t.network_id
+       WHERE o.firing_id = f.id AND o.screen = t.screen AND NOT o.over AND t.booking IS DISTINCT FROM f.booking
+     )
+     INSERT INTO firing_screens (firing_id, screen, shown_from, shown_to)
+     SELECT f.id, t.screen, greatest(f.fired_at, coalesce(t.since, t.seen)), greatest(f.fired_at, coalesce(t.since, t.seen), t.seen)
+     FROM told t JOIN LATERAL (
+       SELECT id, fired_at FROM firings WHERE network_id = t.network_id AND booking = t.booking AND fired_at <= t.seen
+       ORDER BY fired_at DESC LIMIT 1
+     ) f ON true WHERE t.booking IS NOT NULL
+     ON CONFLICT (firing_id, screen) DO UPDATE SET shown_to = greatest(firing_screens.shown_to, excluded.shown_to), over = false`,
+    [list],
+  );
+}

@@ -1,0 +1,54 @@
+import { MINUTE, type Instant } from '@/core';
+import type { Verdict } from '../editions';
+import { stateOf, type Heard } from './status';
+
+/** What becomes of an edition that is tried on some screens first, by what their players told last: pure. */
+
+/** So long a pilot has to take it up, from when it got it. */
+export const TAKES_UP_WITHIN_MS = 15 * MINUTE;
+
+/** A screen on which it is tried. */
+export interface PilotScreen extends Heard {
+  readonly name: string;
+  /** The program that it gets by it. */
+  readonly target: string;
+  /** When its player was first heard to play that. */
+  readonly reachedAt: Date | null;
+}
+
+/** How it is tried: since when, as it is now since when, for how many minutes all have to be lit, and since when they are. */
+export interface Trial {
+  readonly begun: string;
+  readonly given: string;
+  readonly minutes: number | null;
+  readonly litSince: string | null;
+}
+
+/**
+ * Screens without a player are not looked at; a screen that rests by its lights-out hours is as good as lit. That one is dark, or late, is
+ * held against it only where the network has been heard for a while (`heard`): a server that stood still has heard nobody.
+ */
+export function verdictOf(
+  { begun, given, minutes, litSince }: Trial,
+  screens: readonly PilotScreen[],
+  heard: boolean,
+  now: Instant,
+): Verdict {
+  const since = Date.parse(begun);
+  const tried = screens.filter(({ player }) => player !== null);
+  if (tried.length === 0) return { kind: 'stop', why: 'No screen on which it is tried has a player any more.' };
+  const states = tried.map((one) => stateOf({ ...one, paired: true, now }));
+  for (const [i, { name, report, reachedAt }] of tried.entries()) {
+    const error = report?.errors.find(({ at }) => at >= since);
+    if (error) return { kind: 'stop', why: `${name}: ${error.message}` };
+    if (heard && reachedAt && states[i] === 'dark') return { kind: 'stop', why: `${name} went dark with it.` };
+    if (heard && !reachedAt && now - Date.parse(given) > TAKES_UP_WITHIN_MS)
+      return { kind: 'stop', why: `${name} has not taken it up within ${TAKES_UP_WITHIN_MS / MINUTE} minutes.` };
+  }
+  if (!states.every((state) => state === 'lit' || state === 'resting')) return { kind: 'wait', litSince: null };
+  // A clock that was put back begins anew: nobody has seen them lit for so long.
+  const from = litSince === null || Date.parse(litSince) > now ? now : Date.parse(litSince);
+  return minutes !== null && now - from >= minutes * MINUTE
+    ? { kind: 'publish' }
+    : { kind: 'wait', litSince: new Date(from).toISOString() };
+}
