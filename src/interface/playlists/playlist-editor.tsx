@@ -58,7 +58,7 @@ import { itemName, lengthWords } from './item-name';
 import { ItemRow, Together } from './item-row';
 import { MusicChoice } from './music-choice';
 import { movedTo } from './order';
-import { OtherPlaylists, playlistUnder, rowsAndPlaylists } from './other-playlists';
+import { OtherPlaylists, playlistUnder, rowsAndPlaylists, useLetGoOn } from './other-playlists';
 import { Palette } from './palette';
 import { Passes } from './passes';
 import { hasSeconds } from './stretch';
@@ -99,13 +99,13 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
   /** Which rows go with the one that is dragged: all that are chosen, where it is one of them. */
   const together = (id: UniqueIdentifier) =>
     new Set(rows.flatMap(({ key }, i) => (key === id || (held.has(String(id)) && held.has(key)) ? [i] : [])));
-  const onDragEnd = ({ active, over }: DragEndEvent) => {
+  const letGoOn = useLetGoOn(draft);
+  const onDragEnd = ({ active, over, activatorEvent }: DragEndEvent) => {
     setDragged([]);
     carry(null);
-    if (!over) return;
-    const place = rows.findIndex((row) => row.key === over.id);
+    const place = rows.findIndex((row) => row.key === over?.id);
     const from = rows.findIndex((row) => row.key === active.id);
-    const other = playlistUnder(draft, over.id);
+    const other = letGoOn(activatorEvent) ?? playlistUnder(draft, over?.id);
     const files = filesOf(active);
     if (other && from >= 0) {
       const ids = new Set([...together(active.id)].flatMap((at) => rows[at]?.key ?? []));
@@ -113,7 +113,7 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
         itemsTo(playlist, other, ids),
         `${counted(ids.size, 'item')} went from "${playlist.name}" to "${other.name}".`,
       );
-    } else if (files.length > 0) {
+    } else if (over && files.length > 0) {
       // Below the middle of the row that it is held over, it goes after that row.
       const held = active.rect.current.translated;
       const below = held !== null && held.top + held.height / 2 > over.rect.top + over.rect.height / 2;
