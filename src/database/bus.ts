@@ -18,6 +18,8 @@ export type BusMessage =
       readonly origin?: string | undefined;
     }
   | { readonly kind: 'player'; readonly network: string; readonly player: string }
+  /** These players are asked to try at once what they would try later. */
+  | { readonly kind: 'hurry'; readonly network: string; readonly players: readonly string[] }
   /** A session of this person ended. */
   | { readonly kind: 'session'; readonly network: string; readonly person: string }
   /** Something was done with the network's people. */

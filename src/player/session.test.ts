@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { Readable } from 'node:stream';
 import { compileEdition, orThrow, readPlan, type ProgramDocument } from '@/core';
 import { FleetStore } from '@/fleet/store';
-import { createPlayerApp, type PlayerBackend } from '@/protocol/app';
+import { createPlayerApp, type PlayerBackend, type Woken } from '@/protocol/app';
 import { ProtocolClient } from '@/protocol/client';
 import type { Report, Target } from '@/protocol/schemas';
 import { needsOf } from './needs';
@@ -86,7 +86,7 @@ function world() {
     broken: 0,
     asked: [] as { sha256: string; start: number }[],
     reports: [] as Report[],
-    wakes: new Set<(what: 'target' | 'unpaired') => void>(),
+    wakes: new Set<(what: Woken) => void>(),
   };
   const targetOf = async (): Promise<Target> => ({
     screen: { id: 'hall', name: 'Hall', width: 10, height: 10 },
@@ -174,7 +174,7 @@ const QUICK = {
 const sessions: PlayerSession[] = [];
 afterEach(() => sessions.splice(0).forEach((session) => session.stop()));
 
-function begin(fetcher: typeof fetch, store = new FleetStore(null), lateByMs = 0) {
+function begin(fetcher: typeof fetch, store = new FleetStore(null), lateByMs = 0, wait = QUICK.wait) {
   const seen = {
     codes: [] as (string | null)[],
     programs: [] as (string[] | null)[],
@@ -191,7 +191,7 @@ function begin(fetcher: typeof fetch, store = new FleetStore(null), lateByMs = 0
         seen.programs.push(document && Object.keys(document.assets).sort()),
     },
     { software: 'test', playing: () => ({ state: 'playing', playing: null }) },
-    { ...QUICK, now },
+    { ...QUICK, now, wait },
   );
   sessions.push(session);
   void session.run();
@@ -270,6 +270,25 @@ test('a program that comes damaged is not played, is reported, and is fetched ag
   expect(seen.programs).toEqual([]);
   state.spoilProgram = false;
   session.hurry();
+  await until(() => seen.programs.length === 1);
+});
+
+test('what failed waits its time, and is tried at once when the server says that somebody waits for it', async () => {
+  const { state, fetcher } = world();
+  state.paired = true;
+  state.spoil = true;
+  state.target = { edition: 1, ...program() };
+  // Nothing but the end of a wait lets this one go on, once it has failed.
+  let failed = false;
+  const { seen } = begin(fetcher, new FleetStore(null), 0, (ms, signal) => {
+    failed ||= state.asked.length > 0;
+    return realWorld.wait(failed ? 2 ** 30 : ms / 20, signal);
+  });
+  await until(() => failed && state.wakes.size > 0);
+  state.spoil = false;
+  expect(state.asked).toHaveLength(1);
+  expect(seen.programs).toEqual([]);
+  state.wakes.forEach((wake) => wake('hurry'));
   await until(() => seen.programs.length === 1);
 });
 

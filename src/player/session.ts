@@ -195,6 +195,8 @@ export class PlayerSession {
           switch (message.kind) {
             case 'unpaired':
               return this.life.abort();
+            case 'hurry':
+              return this.hurry();
             case 'target':
               return this.aim(message.data);
           }
@@ -207,7 +209,7 @@ export class PlayerSession {
     }
   }
 
-  /** Tries everything at once: the device says that its network is back. */
+  /** Tries everything at once: the device says that its network is back, or somebody waits for it. */
   hurry(): void {
     this.line.abort();
     this.pause.abort();

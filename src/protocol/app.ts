@@ -18,7 +18,10 @@ import {
 } from './schemas';
 import { Refusal } from '@/core';
 import { fileResponse, problemResponse } from './file-response';
-import { eventOf } from './messages';
+import { eventOf, type MessageKind } from './messages';
+
+/** What is to be told of on the stream of events. */
+export type Woken = MessageKind;
 
 /** What the protocol needs done. `P` is whatever identifies a player. */
 export interface PlayerBackend<P> {
@@ -31,8 +34,8 @@ export interface PlayerBackend<P> {
   fileOf(player: P, sha256: string): Promise<{ type: string; bytes: number } | null>;
   readFile(sha256: string, range?: { start: number; end: number }): Readable;
   heartbeat(player: P, report: Report): void;
-  /** Calls `wake` whenever the player's target may have changed, or the player was unpaired. Returns how to stop. */
-  onChange(player: P, wake: (what: 'target' | 'unpaired') => void): () => void;
+  /** Calls `wake` whenever the player's target may have changed, it was unpaired, or is asked to hurry. Returns how to stop. */
+  onChange(player: P, wake: (what: Woken) => void): () => void;
   logError(error: unknown): void;
 }
 
@@ -127,7 +130,8 @@ const routes = {
     method: 'get',
     path: '/events',
     security,
-    summary: 'Server-sent events: target (a Target, at once and at every change), unpaired. Any may come twice or late',
+    summary:
+      'Server-sent events: target (a Target, at once and at every change), hurry, unpaired. Any may come twice or late',
     responses: { 200: { description: 'text/event-stream' }, 401: refusal('Unknown token') },
   }),
 };
@@ -250,10 +254,12 @@ export function createPlayerApp<P>(
       let open = true;
       let changed = true;
       let unpaired = false;
+      let hurried = false;
       let silent = 0;
       const stop = backend.onChange(player, (what) => {
         changed = true;
         if (what === 'unpaired') unpaired = true;
+        if (what === 'hurry') hurried = true;
         wake();
       });
       stream.onAbort(() => {
@@ -271,6 +277,8 @@ export function createPlayerApp<P>(
             if (key !== last) await stream.writeSSE(eventOf({ kind: 'target', data: target }));
             last = key;
             silent = 0;
+            if (hurried) await stream.writeSSE(eventOf({ kind: 'hurry', data: {} }));
+            hurried = false;
           } else {
             await stream.write(': still here\n\n');
             silent = (silent + 1) % LOOK_AGAIN_EVERY;

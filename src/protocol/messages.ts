@@ -9,6 +9,8 @@ export interface Messages {
   readonly target: Target;
   /** The screen was given to another player, or to none. */
   readonly unpaired: Readonly<Record<string, never>>;
+  /** Somebody waits for it: what failed is tried again at once. */
+  readonly hurry: Readonly<Record<string, never>>;
 }
 
 export type MessageKind = keyof Messages;
@@ -38,6 +40,7 @@ const isHash = (value: unknown): boolean => typeof value === 'string' && /^[0-9a
 const HOLDS: { readonly [K in MessageKind]: (data: unknown) => data is Messages[K] } = {
   target: isTarget,
   unpaired: (data): data is Messages['unpaired'] => isObject(data),
+  hurry: (data): data is Messages['hurry'] => isObject(data),
 };
 
 /** A message as an event of the stream. */

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { Readable } from 'node:stream';
 import fc from 'fast-check';
-import { playerApiDescription, createPlayerApp, type PlayerBackend } from './app';
+import { playerApiDescription, createPlayerApp, type PlayerBackend, type Woken } from './app';
 import { ProtocolClient, ProtocolError } from './client';
 import { parseRange } from './file-response';
 import type { Report, Target } from './schemas';
@@ -21,7 +21,7 @@ const target: Target = {
 function fake() {
   const told: Report[] = [];
   const errors: unknown[] = [];
-  const wakes = new Set<(what: 'target' | 'unpaired') => void>();
+  const wakes = new Set<(what: Woken) => void>();
   const backend: PlayerBackend<string> = {
     startPairing: async () => ({ deviceCode: 'd'.repeat(30), userCode: 'BCDF-GHJK', expiresIn: 900, interval: 2 }),
     collectToken: async (code) => (code.startsWith('d') ? { token } : code.startsWith('p') ? 'pending' : 'expired'),
@@ -269,20 +269,21 @@ test('the client measures its clock, reports, fetches and resumes', async () => 
   );
 });
 
-test('events: the target at once, again when it changes, and the end of a pairing', async () => {
+test('events: the target at once, again when it changes, a word to hurry, and the end of a pairing', async () => {
   const { app, wakes } = fake();
   const fetcher = ((input: string, init: RequestInit) =>
     app.request(new URL(input).pathname, init)) as unknown as typeof fetch;
   const client = new ProtocolClient('http://player.test', token, Date.now, fetcher);
   const seen: (number | null | string)[] = [];
   const ended = client.events((event) => {
-    seen.push(event.kind === 'target' ? event.data.edition : 'unpaired');
+    seen.push(event.kind === 'target' ? event.data.edition : event.kind);
     if (seen.length === 1) {
       target.edition = 4;
       wakes.forEach((wake) => wake('target'));
-    } else if (seen.length === 2) wakes.forEach((wake) => wake('unpaired'));
+    } else if (seen.length === 2) wakes.forEach((wake) => wake('hurry'));
+    else if (seen.length === 3) wakes.forEach((wake) => wake('unpaired'));
   }, new AbortController().signal);
   await ended;
   target.edition = 3;
-  expect(seen).toEqual([3, 4, 'unpaired']);
+  expect(seen).toEqual([3, 4, 'hurry', 'unpaired']);
 });

@@ -50,7 +50,7 @@ import {
 } from '@/services/library';
 import { readInput } from '@/services/people';
 import { edit, undo, type EditResult, type UndoResult, type Way } from '@/services/plan';
-import { pairScreen, unpairScreen } from '@/services/screens';
+import { hurryScreens, pairScreen, unpairScreen } from '@/services/screens';
 import { think } from '@/services/thinking';
 import type { Town } from '@/services/towns';
 import { attemptAs } from './attempt';
@@ -214,6 +214,11 @@ export async function pairAction(screen: string, code: string): Promise<Result<v
 
 export async function unpairAction(screen: string): Promise<Result<void>> {
   return attemptAs((actor) => unpairScreen(actor, readInput(idSchema, screen)));
+}
+
+/** Asks the players of screens to try again at once. */
+export async function hurryAction(screens: readonly string[]): Promise<Result<{ asked: number }>> {
+  return attemptAs((actor) => hurryScreens(actor, readInput(z.array(idSchema).max(20_000), screens)));
 }
 
 export async function dismissUploadAction(id: string): Promise<Result<void>> {

@@ -6,7 +6,10 @@ import type { Index } from '@/interface/now/street';
 import { placedName } from '@/interface/kit/placed-name';
 import { useMoment } from '@/interface/data/moment';
 import { usePlanned } from '@/interface/data/planned';
+import { answered } from '@/interface/data/answered';
 import { useNetwork } from '@/interface/data/provider';
+import { Button } from '@/interface/kit/button';
+import { hurryAction } from '@/web/actions';
 import { stepsOf } from '@/interface/data/reaching';
 import { bytesOf, counted } from '@/interface/kit/format';
 import { Lantern } from '@/interface/kit/lantern';
@@ -16,6 +19,7 @@ import type { Edition } from '@/services/editions';
 import type { ScreenStatus } from '@/services/screens';
 import { isReached } from './arrival';
 import { ArrivalCurve } from './arrival-curve';
+import { useAct } from './use-act';
 
 /** How far the newest edition has come: which screens play it, and which do not yet, and why. */
 export function Progress({ index, edition }: { index: Index; edition: Edition | undefined }) {
@@ -24,6 +28,7 @@ export function Progress({ index, edition }: { index: Index; edition: Edition | 
   const planned = usePlanned();
   const reachedNow = [...statuses.values()].filter(isReached).length;
   const arrivals = useArrivals(published?.number ?? null, reachedNow);
+  const { busy, act } = useAct();
   if (!published) return null;
   // Some have the next one already: at their sites, or as pilots.
   const ahead = new Set(stepsOf(planned).flatMap(({ at, screens }) => (at <= now && screens ? [...screens] : [])));
@@ -31,6 +36,12 @@ export function Progress({ index, edition }: { index: Index; edition: Edition | 
   const paired = [...statuses.values()].filter((one) => inEdition.has(one.id) && one.state !== 'unpaired');
   const reached = paired.filter(isReached);
   const waiting = paired.filter((one) => one.state === 'behind' || one.state === 'dark');
+  // Who is not heard from does not hear it either, and tries when it is back.
+  const heard = waiting.filter(({ state }) => state === 'behind').map(({ id }) => id);
+  const hurry = (screens: readonly string[]) =>
+    void act(answered(hurryAction(screens)), ({ asked }) =>
+      asked === 0 ? 'No player is paired there any more.' : `${counted(asked, 'player')} asked to try again at once.`,
+    );
   return (
     <section className="mt-10" aria-label={`Edition ${published.number}`} data-testid="progress">
       <h2 className="text-lg">
@@ -51,10 +62,20 @@ export function Progress({ index, edition }: { index: Index; edition: Edition | 
       {arrivals && edition?.number === published.number && (
         <ArrivalCurve arrivals={arrivals} out={Date.parse(edition.publishedAt)} />
       )}
+      {heard.length > 1 && (
+        <Button className="mt-3" disabled={busy} onClick={() => hurry(heard)}>
+          Try again on all {heard.length} that are heard
+        </Button>
+      )}
       {waiting.length > 0 && (
         <ul className="mt-3" aria-label="Not there yet">
           {waiting.slice(0, MOST_NAMED).map((status) => (
-            <Behind key={status.id} status={status} name={placedName(index, status.id)} />
+            <Behind
+              key={status.id}
+              status={status}
+              name={placedName(index, status.id)}
+              onHurry={status.state === 'behind' && !busy ? () => hurry([status.id]) : null}
+            />
           ))}
           {waiting.length > MOST_NAMED && (
             <li className="py-1 text-sm text-faint">
@@ -74,7 +95,16 @@ export function Progress({ index, edition }: { index: Index; edition: Edition | 
 const MOST_NAMED = 40;
 
 /** A screen that does not play the edition yet: why, and how long it will take. */
-function Behind({ status, name }: { status: ScreenStatus; name: string }) {
+function Behind({
+  status,
+  name,
+  onHurry,
+}: {
+  status: ScreenStatus;
+  name: string;
+  /** Null while it can't be asked. */
+  onHurry: (() => void) | null;
+}) {
   const { state, download, lastSeen, troubles } = status;
   const left = useTimeLeft(download);
   const reason = download
@@ -98,6 +128,16 @@ function Behind({ status, name }: { status: ScreenStatus; name: string }) {
           </span>
         ))}
       </span>
+      {state === 'behind' && (
+        <Button
+          className="self-center"
+          disabled={!onHurry}
+          onClick={() => onHurry?.()}
+          aria-label={`Try again: ${name}`}
+        >
+          Try again
+        </Button>
+      )}
     </li>
   );
 }

@@ -19,6 +19,7 @@ export const playerBackend: PlayerBackend<Player> = {
     subscribe((message) => {
       if (message.kind === 'resync') wake('target');
       else if (message.kind === 'player' && message.player === player.id) wake('unpaired');
+      else if (message.kind === 'hurry' && message.players.includes(player.id)) wake('hurry');
       else if (message.kind === 'edition' && message.network === player.networkId) wake('target');
     }),
   logError: (error) => logOnce(error, 'player request failed'),

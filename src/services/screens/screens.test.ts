@@ -1,4 +1,4 @@
-import { PairingRow, PlayerRow, rows } from '@/database';
+import { PairingRow, PlayerRow, publish, rows, subscribe } from '@/database';
 import type { Report } from '@/protocol/schemas';
 import { publishEdition, publishedPrograms } from '../editions';
 import { processUpload, receiveUpload } from '../library';
@@ -11,6 +11,7 @@ import {
   collectToken,
   flushHeartbeats,
   heartbeat,
+  hurryScreens,
   pairScreen,
   playerBackend,
   playerFile,
@@ -171,6 +172,16 @@ test('a heartbeat that the database does not take is thrown away alone: all othe
 });
 
 describe('rights end with their reason', () => {
+  beforeAll(async () => {
+    // Until this process listens: what is told before is not heard.
+    let heard = false;
+    const stop = subscribe(({ kind }) => (heard ||= kind === 'hurry'));
+    while (!heard) {
+      await publish({ kind: 'hurry', network: '', players: [] });
+      await new Promise((done) => setTimeout(done, 20));
+    }
+    stop();
+  });
   const streamOf = (player: Player) => {
     const told: string[] = [];
     const stop = playerBackend.onChange(player, (what) => told.push(what));
@@ -195,6 +206,20 @@ describe('rights end with their reason', () => {
     expect(await playerOf(token)).toBeNull();
     expect(await playerOf(again.token)).not.toBeNull();
     stop();
+  });
+
+  test('who is asked to try again hears it on its stream, and nobody of another network does', async () => {
+    const [own, other] = await Promise.all([paired(), paired()]);
+    const [first, second] = [streamOf(await known(own.token)), streamOf(await known(other.token))];
+    expect(await hurryScreens(own.actor, ['hall', 'deck', 'none'])).toEqual({ asked: 1 });
+    await until(() => first.told.includes('hurry'));
+    expect(await hurryScreens(other.actor, [])).toEqual({ asked: 0 });
+    await unpairScreen(other.actor, 'hall');
+    await until(() => second.told.includes('unpaired'));
+    expect(second.told).not.toContain('hurry');
+    expect(await hurryScreens(other.actor, ['hall'])).toEqual({ asked: 0 });
+    first.stop();
+    second.stop();
   });
 
   test('a screen that is removed takes its player with it', async () => {
