@@ -2,7 +2,7 @@ import type { Page } from '@playwright/test';
 import type { Player } from '@/services/screens';
 import type { Report } from '@/protocol/schemas';
 import { ternholm } from './support/plan';
-import { goTo, signIn } from './support/session';
+import { goTo, server, signIn } from './support/session';
 import { expect, test } from './support/test';
 
 /** How an edition arrives, by the word of two players that are no more than their heartbeats here. */
@@ -10,6 +10,7 @@ test.describe.configure({ mode: 'serial' });
 
 const SCREENS = ['slip-north', 'slip-south'];
 const players: Player[] = [];
+const tokens: string[] = [];
 let page: Page;
 const progress = () => page.getByTestId('progress');
 const missing = () => progress().getByRole('list', { name: 'Not there yet' });
@@ -55,8 +56,10 @@ test.beforeAll(async ({ browser }) => {
     const { deviceCode, userCode } = await startPairing('127.0.0.1');
     await pairScreen(actor, id, userCode, '127.0.0.1');
     const collected = await collectToken(deviceCode);
-    const player = await playerOf(typeof collected === 'string' ? collected : collected.token);
+    const token = typeof collected === 'string' ? collected : collected.token;
+    const player = await playerOf(token);
     if (player) players.push(player);
+    tokens.push(token);
   }
   for (const [i, player] of players.entries()) await beat(player, { program: await programOf(SCREENS[i]) });
   page = await browser.newPage();
@@ -64,6 +67,32 @@ test.beforeAll(async ({ browser }) => {
   await page.getByTestId('docket').click();
 });
 test.afterAll(() => page.close());
+
+test('before it goes out: when each line will have brought it, where there is no room, and what does not fit', async () => {
+  await beat(players[0], { bytesPerSecond: 1e6, storage: { usedBytes: 0, limitBytes: 1e9 } });
+  await beat(players[1], { bytesPerSecond: 200, storage: { usedBytes: 1e6, limitBytes: 1.001e6 } });
+  await backdrop('gale-tall');
+  await page.goto(server('/publish'));
+  const told = page.getByRole('list', { name: 'Players', exact: true });
+  await expect(told).toContainText(
+    /At the speed of their lines 1 of 2 players ready within \d+ s; Sillarvik Quay · slip-south at 1\.6 kbit\/s by \d\d:\d\d\./,
+  );
+  await expect(told).toContainText(/slip-south: storage \d+ kB short for it\./);
+  await expect(told).not.toContainText('not ready by the time');
+  await page.getByLabel('When').fill('in 2 minutes');
+  await expect(told).toContainText('Sillarvik Quay · slip-south: not ready by the time it goes out');
+  await page.getByLabel('When').fill('');
+  const sizes = page.getByRole('region', { name: 'Sizes that do not match' });
+  await expect(sizes.getByRole('listitem')).toHaveText(
+    /^Gale notice, tall 68 % bars, reduced to 19 %1080 × 1920, whole, with bars, on 640 × 360: .*slip-north and .*slip-south$/,
+  );
+  await sizes.getByRole('link', { name: 'Gale notice, tall' }).click();
+  await expect(page).toHaveURL(/library/);
+  await page.goBack();
+  await expect(sizes).toBeVisible();
+  await backdrop('line-flag');
+  await expect(page.getByRole('heading', { name: 'Nothing waits to be published' })).toBeVisible();
+});
 
 test('what is missing is named with its reason, and how long it will take', async () => {
   await backdrop('route-map');
@@ -80,6 +109,22 @@ test('what is missing is named with its reason, and how long it will take', asyn
     })
     .toMatch(/fetched [\d.]+ of 900 MB, about .* left/);
   await expect(line).toContainText('The line is slow.');
+});
+
+test('who is behind is asked to try again, and hears it at once', async () => {
+  const { ProtocolClient } = await import('@/protocol/client');
+  const client = new ProtocolClient(new URL(server('/')).origin, tokens[1] ?? '');
+  const heard: string[] = [];
+  const stop = new AbortController();
+  void client.events(({ kind }) => heard.push(kind), stop.signal).catch(() => undefined);
+  await expect.poll(() => heard).toEqual(['target']);
+  await progress().getByRole('button', { name: 'Try again: Sillarvik Quay · slip-south' }).click();
+  await expect(page.getByText('1 player asked to try again at once.')).toBeVisible();
+  await expect.poll(() => heard).toEqual(['target', 'hurry']);
+  await progress().getByRole('button', { name: 'Try again on all 2 that are heard' }).click();
+  await expect(page.getByText('2 players asked to try again at once.')).toBeVisible();
+  await expect.poll(() => heard).toEqual(['target', 'hurry', 'hurry']);
+  stop.abort();
 });
 
 test('one after the other arrives; after a reload too who published is told when it is everywhere', async () => {

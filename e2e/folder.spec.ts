@@ -6,7 +6,7 @@ import { expect, test } from './support/test';
 test('a folder of 300 files of all kinds in one go: all are in or refused with a sentence, none is lost, and one works on meanwhile', async ({
   page,
 }) => {
-  test.setTimeout(600_000);
+  test.setTimeout(1_200_000);
   const { path, count, names, refused } = await mixedFolder();
   expect(count).toBe(300);
   await signIn(page);
@@ -29,12 +29,12 @@ test('a folder of 300 files of all kinds in one go: all are in or refused with a
   await expect(tray.getByRole('heading')).toHaveText(
     new RegExp(`^${count - refusedAtOnce(refused)} of 300 files were sent`),
     {
-      timeout: 300_000,
+      timeout: 600_000,
     },
   );
-  await expect(tray.getByText(/being prepared/)).toHaveCount(0, { timeout: 300_000 });
+  await expect(tray.getByText(/being prepared/)).toHaveCount(0, { timeout: 600_000 });
   const made = async () => (await draft()).media.filter(({ id }) => !before.has(id)).map(({ name }) => name);
-  await expect.poll(async () => (await made()).length, { timeout: 300_000 }).toBe(names.length);
+  await expect.poll(async () => (await made()).length, { timeout: 600_000 }).toBe(names.length);
   expect((await made()).sort()).toEqual([...names].sort());
   // What was not taken is there by its name, with a sentence; nothing else is.
   const rows = tray.getByRole('list', { name: 'Each file' }).getByRole('listitem');

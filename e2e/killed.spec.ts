@@ -1,33 +1,15 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { request as httpRequest } from 'node:http';
 import { createServer } from 'node:net';
-import { join } from 'node:path';
 import type { Page } from '@playwright/test';
 import { sidewaysPhoto } from './support/files';
 import { draft } from './support/plan';
-import { childOf } from './support/processes';
+import { answersAgain, postmasterFile, thinkPid, webPid } from './support/processes';
 import { goTo, server, signIn } from './support/session';
 import { expect, test } from './support/test';
 
 /** Processes killed hard, at bad moments: what was confirmed is there, the rest is finished or cleanly failed. */
 test.describe.configure({ mode: 'serial' });
-
-/** The web server that the instance runs now, and the process beside it that compiles. */
-const webPid = () => childOf(process.env.LANTERNPOST_PID ?? '', 'lanternpost.mjs web');
-const thinkPid = () => childOf(webPid(), 'lanternpost.mjs think');
-
-async function answersAgain(page: Page): Promise<void> {
-  await expect
-    .poll(
-      () =>
-        page.request.get(server('/sign-in'), { timeout: 2000 }).then(
-          (response) => response.status(),
-          () => 0,
-        ),
-      { timeout: 60_000 },
-    )
-    .toBe(200);
-}
 
 test('the web server in an upload: nothing is half stored, and the file can be sent again', async ({ page }) => {
   await signIn(page);
@@ -97,15 +79,6 @@ async function networkIsLit(page: Page): Promise<void> {
       timeout: 90_000,
     })
     .toBeGreaterThan(30);
-}
-
-/** What PostgreSQL writes of itself: its process first, its port as the fourth; nothing while it is away. */
-function postmasterFile(): string[] {
-  try {
-    return readFileSync(join(process.env.LANTERNPOST_E2E_DATA ?? '', 'postgres/postmaster.pid'), 'utf8').split('\n');
-  } catch {
-    return [];
-  }
 }
 
 test('PostgreSQL: it comes back, and everybody goes on', async ({ page }) => {

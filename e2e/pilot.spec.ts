@@ -1,8 +1,8 @@
 import type { BrowserContext, Page } from '@playwright/test';
 import { HOUR, MINUTE } from '@/core';
-import { ternholm } from './support/plan';
+import { given, newest, planned, ternholm } from './support/plan';
 import { pierBackdrop, pierPlayer } from './support/pier';
-import { childOf } from './support/processes';
+import { workerPid } from './support/processes';
 import { server, signIn } from './support/session';
 import { expect, test } from './support/test';
 
@@ -28,14 +28,6 @@ const change = async (media: string) => {
   await pierBackdrop(media);
   const { edit } = await import('@/services/plan');
   await edit(await ternholm(), [{ kind: 'screen', id: 'skerrow-hall', set: { backdrop: { media } } }]);
-};
-const given = async () => {
-  const { deliveredPrograms } = await import('@/services/editions');
-  return deliveredPrograms((await ternholm()).networkId);
-};
-const newest = async () => {
-  const { editions } = await import('@/services/editions');
-  return (await editions(await ternholm()))[0];
 };
 /** Begins to try what waits on the pier, for a minute or until somebody says so. */
 const tryIt = async (minutes?: string) => {
@@ -139,16 +131,18 @@ test('its time is over as the worker is killed: the others get it once, when one
   await tryIt('1');
   await expect(list()).toContainText('All of these are lit.');
   const { rows } = await import('@/database');
-  process.kill(childOf(process.env.LANTERNPOST_PID ?? '', 'lanternpost.mjs worker'), 'SIGKILL');
+  process.kill(workerPid(), 'SIGKILL');
   // They have been lit for that minute.
   await rows(
     "UPDATE editions SET pilot = jsonb_set(pilot, '{litSince}', to_jsonb($1::text)) WHERE pilot IS NOT NULL AND number IS NULL",
     [new Date(Date.now() - 2 * MINUTE).toISOString()],
   );
+  await expect(page.getByText(/^Edition \d+ is out on all screens: it was tried on 1 screen first\.$/)).toBeVisible({
+    timeout: 60_000,
+  });
   await expect.poll(async () => (await newest())?.number, { timeout: 60_000 }).toBe(before + 1);
   await expect(list()).toHaveCount(0);
-  const { plannedEditions } = await import('@/services/editions');
-  expect(await plannedEditions(await ternholm())).toEqual([]);
+  expect(await planned()).toEqual([]);
   expect(await newest()).toMatchObject({ number: before + 1 });
 });
 

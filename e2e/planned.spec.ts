@@ -1,8 +1,8 @@
 import type { BrowserContext, Page } from '@playwright/test';
 import { HOUR } from '@/core';
-import { ternholm } from './support/plan';
-import { pierBackdrop, pierPlayer } from './support/pier';
-import { childOf } from './support/processes';
+import { newest, planned, ternholm } from './support/plan';
+import { pierBackdrop, pierPlayer, shownAt, watchStage } from './support/pier';
+import { workerPid } from './support/processes';
 import { server, signIn } from './support/session';
 import { expect, test } from './support/test';
 
@@ -13,43 +13,18 @@ let page: Page;
 let context: BrowserContext;
 let player: Page;
 
-const planned = async () => {
-  const { plannedEditions } = await import('@/services/editions');
-  return plannedEditions(await ternholm());
-};
-const newest = async () => {
-  const { editions } = await import('@/services/editions');
-  return (await editions(await ternholm()))[0];
-};
-
 test.beforeAll(async ({ browser }) => {
   test.setTimeout(120_000);
   page = await browser.newPage();
   await signIn(page);
   ({ context, player } = await pierPlayer(browser));
-  // When the stage changed, by the clock of this machine.
-  await player.evaluate(() => {
-    const log: [number, string][] = [];
-    Object.assign(window, { seen: log });
-    const element = document.getElementById('stage') as HTMLElement;
-    new MutationObserver(() => log.push([Date.now(), element.dataset.media ?? ''])).observe(element, {
-      attributes: true,
-      attributeFilter: ['data-media'],
-    });
-  });
+  await watchStage(player);
   await pierBackdrop('weather-outlook');
 });
 test.afterAll(() => Promise.all([page.close(), context.close()]));
 
 const stage = () => player.locator('#stage');
 const list = () => page.getByRole('region', { name: 'Planned' });
-/** When the stage came to show something last. */
-const shownAt = (media: string) =>
-  player.evaluate(
-    (wanted) =>
-      (window as unknown as { seen: [number, string][] }).seen.findLast(([, one]) => one === wanted)?.[0] ?? 0,
-    media,
-  );
 
 test('what waits is planned in words, is on no screen before, and what is no moment is told', async () => {
   await page.goto(server('/publish'));
@@ -136,7 +111,7 @@ test('it begins on the instant on a player that has no line by then', async () =
   await context.setOffline(true);
   await expect(stage()).toHaveAttribute('data-media', 'line-flag');
   await context.setOffline(false);
-  expect(Math.abs((await shownAt('line-flag')) - at)).toBeLessThan(500);
+  expect(Math.abs((await shownAt(player, 'line-flag')) - at)).toBeLessThan(500);
   await expect(list()).toHaveCount(0);
   expect(await newest()).toMatchObject({ publishedAt: new Date(at).toISOString(), touched: 1 });
 });
@@ -149,9 +124,11 @@ test('the worker is killed before the instant: screens switch on it, and it gets
   await pierBackdrop('route-map');
   const { at } = await planEdition(actor, await lastChange(actor.networkId), Date.now() + 8000);
   await expect.poll(async () => (await planned())[0]?.ready).toBe(1);
-  process.kill(childOf(process.env.LANTERNPOST_PID ?? '', 'lanternpost.mjs worker'), 'SIGKILL');
+  process.kill(workerPid(), 'SIGKILL');
   await expect(stage()).toHaveAttribute('data-media', 'route-map');
-  expect(Math.abs((await shownAt('route-map')) - Date.parse(at))).toBeLessThan(500);
+  expect(Math.abs((await shownAt(player, 'route-map')) - Date.parse(at))).toBeLessThan(500);
+  // Nobody pressed anything: it is told to who is there.
+  await expect(page.getByText(/^Edition \d+ is out, as planned for [\d:]+\.$/)).toBeVisible({ timeout: 60_000 });
   await expect.poll(async () => (await newest())?.number, { timeout: 60_000 }).toBe(before + 1);
   expect(await planned()).toEqual([]);
   const { publishDue } = await import('@/services/editions');

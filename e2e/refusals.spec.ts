@@ -124,7 +124,7 @@ test('a player page reloaded behind something that answers in our place: the kep
 
 test('requests without a sign-in, from other sites, or malformed', async ({ page, request }) => {
   const status = async (answer: ReturnType<APIRequestContext['get']>) => (await answer).status();
-  for (const path of ['/api/uploads', '/api/statuses', '/api/live', `/api/files/${'a'.repeat(64)}`])
+  for (const path of ['/api/uploads', '/api/statuses', '/api/lines', '/api/live', `/api/files/${'a'.repeat(64)}`])
     expect([path, await status(request.get(server(path)))]).toEqual([path, 401]);
   expect(await status(request.post(server('/api/uploads?name=a.png'), { data: 'x' }))).toBe(401);
   expect(await status(request.post(server('/api/screens/pair'), { data: [] }))).toBe(401);
@@ -231,7 +231,7 @@ test('another network sees none of it, by any route', async ({ browser }) => {
   const page = await browser.newPage();
   await signIn(page, stranger);
   await expect(page.getByRole('heading', { name: 'No screens yet' })).toBeVisible();
-  for (const path of ['/api/statuses', '/api/uploads'])
+  for (const path of ['/api/statuses', '/api/lines', '/api/uploads'])
     expect(await (await page.request.get(server(path))).json()).toEqual([]);
   expect((await page.request.get(server(`/api/files/${file}`))).status()).toBe(404);
   expect(

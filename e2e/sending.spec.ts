@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import type { Page } from '@playwright/test';
 import sharp from 'sharp';
 import { draft } from './support/plan';
-import { childOf } from './support/processes';
+import { webPid } from './support/processes';
 import { goTo, server, signIn } from './support/session';
 import { expect, test } from './support/test';
 
@@ -202,7 +202,7 @@ test('a server that is killed and comes back gets the rest', async () => {
   await line(page, 400_000);
   await choose(page, [png('Server gone.png', await noise(1000, 900, 99))]);
   await expect(tray(page).getByLabel(/^sending, [1-9]\d %$/)).toBeVisible();
-  process.kill(childOf(process.env.LANTERNPOST_PID ?? '', 'lanternpost.mjs web'), 'SIGKILL');
+  process.kill(webPid(), 'SIGKILL');
   await expect(tray(page).getByLabel(/^the line is broken/)).toBeVisible();
   await line(page, -1);
   await expect.poll(() => media('Server gone'), { timeout: 60_000 }).toMatchObject({ width: 1000 });

@@ -1,7 +1,7 @@
 import type { APIRequestContext, BrowserContext, Page } from '@playwright/test';
 import { draft, ternholm } from './support/plan';
 import { pierBackdrop, pierPlayer } from './support/pier';
-import { childOf } from './support/processes';
+import { thinkPid } from './support/processes';
 import { pick, server, signIn } from './support/session';
 import { expect, test } from './support/test';
 
@@ -140,11 +140,8 @@ test('a program fires it with a key of that right alone, once under one idempote
 
 test('what compiles is killed as one fires: it is in force whole or not at all, and can be fired', async () => {
   await page.goto(server('/takeovers'));
-  const { sequelize, pid } = await (async () => {
-    const { database } = await import('@/database');
-    const web = childOf(process.env.LANTERNPOST_PID ?? '', 'lanternpost.mjs web');
-    return { sequelize: database(), pid: childOf(web, 'lanternpost.mjs think') };
-  })();
+  const { database } = await import('@/database');
+  const sequelize = database();
   await row('Fog on the pier').getByRole('button', { name: /^Fire/ }).click();
   await expect(page.getByRole('button', { name: 'Fire on 1 screen' })).toBeVisible();
   const held = await sequelize.transaction();
@@ -152,7 +149,7 @@ test('what compiles is killed as one fires: it is in force whole or not at all, 
   await page.getByRole('button', { name: 'Fire on 1 screen' }).click();
   const waits = "SELECT 1 FROM pg_locks WHERE NOT granted AND relation = 'firings'::regclass";
   await expect.poll(async () => (await sequelize.query(waits))[0].length).toBeGreaterThan(0);
-  process.kill(pid, 'SIGKILL');
+  process.kill(thinkPid(), 'SIGKILL');
   await held.rollback();
   await expect(page.getByRole('dialog').getByRole('alert')).toBeVisible();
   expect(await fog()).toMatchObject({ onHold: true });

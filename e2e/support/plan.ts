@@ -32,3 +32,21 @@ export async function booked(id: string, values: Omit<Booking, 'id' | 'created'>
   const { edit } = await import('@/services/plan');
   await edit(await ternholm(), [{ kind: 'booking', id, add: { created: new Date().toISOString(), ...values } }]);
 }
+
+/** Its newest edition. */
+export async function newest() {
+  const { editions } = await import('@/services/editions');
+  return (await editions(await ternholm()))[0];
+}
+
+/** What waits in it to go out. */
+export async function planned() {
+  const { plannedEditions } = await import('@/services/editions');
+  return plannedEditions(await ternholm());
+}
+
+/** What each screen is given now: the hash of its program by its id. */
+export async function given(): Promise<ReadonlyMap<string, string>> {
+  const { deliveredPrograms } = await import('@/services/editions');
+  return deliveredPrograms((await ternholm()).networkId);
+}

@@ -1,4 +1,8 @@
 import { execFileSync } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { expect, type Page } from '@playwright/test';
+import { server } from './session';
 
 /** The process id of a child by its program; 0 while there is none. */
 export function childOf(parent: number | string, program: string): number {
@@ -6,4 +10,38 @@ export function childOf(parent: number | string, program: string): number {
   const fields = lines.map((line) => line.trim().split(/\s+/));
   const found = fields.find(([, ppid, ...args]) => ppid === String(parent) && args.join(' ').includes(program));
   return Number(found?.[0] ?? 0);
+}
+
+const ours = (program: string) => childOf(process.env.LANTERNPOST_PID ?? '', `lanternpost.mjs ${program}`);
+
+/** The processes that the instance runs now, by their ids; thinkPid is the one beside the web server that compiles. */
+export const webPid = () => ours('web');
+export const gatewayPid = () => ours('gateway');
+export const workerPid = () => ours('worker');
+export const thinkPid = () => childOf(webPid(), 'lanternpost.mjs think');
+
+/** What PostgreSQL writes of itself: its process first, its port as the fourth; nothing while it is away. */
+export function postmasterFile(): string[] {
+  try {
+    return readFileSync(join(process.env.LANTERNPOST_E2E_DATA ?? '', 'postgres/postmaster.pid'), 'utf8').split('\n');
+  } catch {
+    return [];
+  }
+}
+
+/** Kills PostgreSQL hard. */
+export const killPostgres = () => process.kill(Number(postmasterFile()[0]), 'SIGKILL');
+
+/** Until the web server answers, from what is in the database. */
+export async function answersAgain(page: Page): Promise<void> {
+  await expect
+    .poll(
+      () =>
+        page.request.get(server('/api/planned'), { timeout: 2000 }).then(
+          (response) => response.status(),
+          () => 0,
+        ),
+      { timeout: 60_000 },
+    )
+    .toBe(200);
 }

@@ -1,5 +1,5 @@
 /** What the rest of the project uses of the core. Inside the core, folders import each other. */
-export { DAY, HOUR, MINUTE, formatInstant, parseInstant, type Instant } from './instant';
+export { DAY, HOUR, MINUTE, SECOND, formatInstant, parseInstant, type Instant } from './instant';
 export { Refusal, done, misread, never, orThrow, refused, type Problem, type Refused, type Result } from './refusal';
 export {
   FORMAT,
@@ -204,8 +204,14 @@ export {
   type Reach,
   type Segment,
   type Subject,
-  enlarged,
+  drawnSize,
+  misfits,
+  newMisfits,
+  standingOf,
   tooSmall,
+  type Misfit,
+  type Size,
+  type Standing,
 } from './forecast';
 export {
   carried,

@@ -174,13 +174,18 @@ const QUICK = {
 const sessions: PlayerSession[] = [];
 afterEach(() => sessions.splice(0).forEach((session) => session.stop()));
 
-function begin(fetcher: typeof fetch, store = new FleetStore(null), lateByMs = 0, wait = QUICK.wait) {
+function begin(
+  fetcher: typeof fetch,
+  store = new FleetStore(null),
+  lateByMs = 0,
+  wait = QUICK.wait,
+  now = () => NOW - lateByMs,
+) {
   const seen = {
     codes: [] as (string | null)[],
     programs: [] as (string[] | null)[],
     screens: [] as (string | null)[],
   };
-  const now = () => NOW - lateByMs;
   const session = new PlayerSession(
     new ProtocolClient('http://server.test', null, now, fetcher),
     store,
@@ -225,6 +230,22 @@ test('from box to lit: code, token, program, and its files in the order in which
     ['flag', 'sailings', 'spring'].map((name) => shaOf(bytesOf(name))),
   );
   await until(() => state.reports.some((report) => report.program === state.target?.hash));
+});
+
+test('how fast files come is measured, and told', async () => {
+  const { state, fetcher } = world();
+  state.paired = true;
+  state.target = { edition: 1, ...program() };
+  // Each look at the clock is a quarter of a second later: some looks for each megabyte and a half.
+  let at = NOW;
+  const { store } = begin(fetcher, undefined, 0, QUICK.wait, () => (at += 250));
+  await until(() => has(store, 'spring'));
+  const speeds = () => state.reports.map(({ bytesPerSecond }) => bytesPerSecond);
+  await until(() => speeds().some((speed) => speed));
+  expect(speeds()[0]).toBeNull();
+  const last = speeds().at(-1) ?? 0;
+  expect(last).toBeGreaterThan(50_000);
+  expect(last).toBeLessThan(6_000_001);
 });
 
 test('a line that breaks: the file goes on where it stopped', async () => {

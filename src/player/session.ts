@@ -54,6 +54,8 @@ const REFUSED_FOR_MS = 2 * MINUTE;
 /** When files are due is worked out anew so often, and when the corrected time jumps. */
 const NEEDS_HOLD_MS = HOUR;
 const ERRORS_KEPT = 20;
+/** Of a file that is smaller the way there and back says more than the line does. */
+const MEASURED_BYTES = 50_000;
 
 /**
  * A player's life from box to lit, without drawing: pairs, listens, and reconciles what it holds with what is wanted. The
@@ -83,6 +85,8 @@ export class PlayerSession {
   private told = '';
   private needsAt = 0;
   private refusedSince: number | null = null;
+  /** How fast files come, by the last that says something; null before one did. */
+  private bytesPerSecond: number | null = null;
   private saved = '';
   /** What this start is called: the server tells by it whether two players use one token. */
   private readonly name: string;
@@ -268,6 +272,7 @@ export class PlayerSession {
       ready: this.held.coming.flatMap((one) => (isReady(one, this.held) ? [one.program.hash] : [])),
       clockOffsetMs: this.client.clockOffsetMs,
       storage: await this.store.usage(),
+      bytesPerSecond: this.bytesPerSecond,
       errors: this.errors,
       hardware: this.options.hardware?.(),
       software: this.options.software,
@@ -455,6 +460,7 @@ export class PlayerSession {
     const { bytesPerSecond, pieceBytes = PIECE_BYTES } = this.options;
     let told = this.world.now();
     let before = 0;
+    let begin: { readonly at: number; readonly bytes: number } | null = null;
     await fetchFile(asset, {
       client: this.client,
       store: this.store,
@@ -465,6 +471,8 @@ export class PlayerSession {
         if (bytesPerSecond && bytes > before)
           await this.world.wait(((bytes - before) / bytesPerSecond) * SECOND, signal);
         before = bytes;
+        begin ??= { at: this.world.now(), bytes };
+        this.measure(bytes - begin.bytes, this.world.now() - begin.at);
         if (Math.abs(this.world.now() - told) < PROGRESS_MS) return;
         told = this.world.now();
         this.reportSoon();
@@ -476,6 +484,11 @@ export class PlayerSession {
     this.events.file?.(asset.sha256);
     // What was told to be missing is here, or what is planned is ready.
     if (!missingOf(this.held) || this.held.coming.some((one) => isReady(one, this.held))) this.reportSoon();
+  }
+
+  /** So many bytes came in so many milliseconds: little of either says nothing of the line, and a clock that was put back neither. */
+  private measure(bytes: number, ms: number): void {
+    if (bytes >= MEASURED_BYTES && ms > 0) this.bytesPerSecond = Math.round((bytes * SECOND) / ms);
   }
 
   private setFile(sha256: string, file: HeldFile | null): void {

@@ -99,6 +99,9 @@ export const reportSchema = z
       .openapi({ description: 'The programs of `coming` that are here, with all that they show in their first day' }),
     clockOffsetMs: z.number().min(-8.64e15).max(8.64e15).openapi({ description: 'Server time less the own clock' }),
     storage: z.object({ usedBytes: bytes, limitBytes: bytes }).nullable(),
+    bytesPerSecond: bytes
+      .nullish()
+      .openapi({ description: 'How fast the last file that says something came; null before one did' }),
     errors: z.array(z.object({ at: instant, message: lineSchema('A message', 300) })).max(20),
     hardware: z
       .object({

@@ -34,5 +34,5 @@ export { airTime, type AirTime, type Subject } from './airtime';
 export { contestsOf, hidersOf, type BookingState, type Contest } from './contest';
 export { neverShown, type NeverShown } from './never-shown';
 export { outcomeRows, outcomeRange, type OutcomeRow, type OutcomeSpan } from './outcome';
-export { enlarged, tooSmall } from './too-small';
+export { drawnSize, misfits, newMisfits, standingOf, tooSmall, type Misfit, type Size, type Standing } from './fitting';
 export { reach, type Reach } from './reach';

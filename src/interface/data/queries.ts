@@ -6,6 +6,7 @@ import type { Arrival, Docket, DocketChoice, Edition, Firing, Kept, Shown, Takeo
 import type { Invitation, Person, Session, TrailLine, PersonalKey } from '@/services/people';
 import type { Media, MediaKind, ObjectKey, Plan, TagCount } from '@/core';
 import type { BatchSaid, Facets, MediaExtras, MediaPage, Room, Upload, SavedSearch } from '@/services/library';
+import type { Line } from '@/services/screens';
 import { askAgain } from './ask-again';
 
 export interface PeopleView {
@@ -17,6 +18,9 @@ export interface PeopleView {
 }
 
 /** What single places ask for when they are looked at; the feed says when it is to be asked for again. */
+
+/** Players measure their lines with each file that they fetch, in milliseconds. */
+const LINES_EVERY_MS = 30_000;
 
 /** What a route of ours answers, as JSON. Throws where it refuses, or can't be reached. */
 export async function asked<T>(path: string, init: RequestInit = {}): Promise<T> {
@@ -44,6 +48,14 @@ export const useDocketChoice = (change: number, chosen: readonly ObjectKey[] | n
     enabled: keys !== undefined,
   }).data;
 };
+
+/** What the players' lines and storage are like, by their screens: undefined until it is here. */
+export const useLines = () =>
+  useQuery({
+    queryKey: ['lines'],
+    queryFn: () => asked<readonly Line[]>('/api/lines'),
+    refetchInterval: LINES_EVERY_MS,
+  }).data;
 
 /** How long the network keeps what one can go back to: undefined until it is here. */
 export const useKept = () => useQuery({ queryKey: ['editions', 'kept'], queryFn: () => asked<Kept>('/api/kept') }).data;
@@ -77,16 +89,25 @@ export const useFiringScreens = (firing: Firing | null) =>
     placeholderData: (before, query) => (query?.queryKey[2] === firing?.id ? before : undefined),
   }).data;
 
-/** The newest editions: undefined until they are here. */
-export const useEditions = () =>
-  useQuery({ queryKey: ['editions'], queryFn: () => asked<readonly Edition[]>('/api/editions') }).data;
+/** The newest editions: their `data` is undefined until they are here. */
+export const useEditions = (enabled = true) =>
+  useQuery({ queryKey: ['editions'], queryFn: () => asked<readonly Edition[]>('/api/editions'), enabled });
 
-/** How an edition arrives on the screens that it changed, asked for again when `reached` differs: undefined until it is here, and for none. */
-export const useArrivals = (number: number | null, reached: number) =>
+/** A screen is heard to have taken an edition up a little before that is written down, in milliseconds. */
+const WRITTEN_MS = 2000;
+
+/**
+ * How an edition arrives on the screens that it changed, asked for again while `reached` names some that are not among those that took it
+ * up: undefined until it is here, and for none.
+ */
+export const useArrivals = (number: number | null, reached: ReadonlySet<string>) =>
   useQuery({
-    queryKey: ['editions', 'arrivals', number, reached],
+    // Their number alone does not tell: one may come as another goes dark.
+    queryKey: ['editions', 'arrivals', number, reached.size],
     queryFn: () => asked<readonly Arrival[]>(`/api/editions/${number}/arrivals`),
     enabled: number !== null,
+    refetchInterval: ({ state }) =>
+      state.data?.some(({ screen, at }) => at === null && reached.has(screen)) ? WRITTEN_MS : false,
     placeholderData: (before, query) => (query?.queryKey[2] === number ? before : undefined),
   }).data;
 

@@ -8,6 +8,7 @@ import type {
   Instant,
   LocalDate,
   LoosePatch,
+  Misfit,
   NeverShown,
   NextShown,
   OutcomeRow,
@@ -66,6 +67,8 @@ export type Question =
   /** The playlists that play on some screens at an instant. */
   | { readonly kind: 'playlists'; readonly screens: readonly string[]; readonly at: Instant }
   | { readonly kind: 'never'; readonly from: Instant; readonly to: Instant }
+  /** What does not fit on these screens. */
+  | { readonly kind: 'misfits'; readonly screens: readonly string[] }
   /** How it differs from another plan, which was sent before: of some screens. */
   | {
       readonly kind: 'differences';
@@ -95,6 +98,7 @@ export interface Answers {
   next: readonly NextShown[];
   playlists: readonly PlaylistOn[];
   never: readonly NeverShown[];
+  misfits: readonly Misfit[];
   differences: readonly DifferenceGroup[];
 }
 

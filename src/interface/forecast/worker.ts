@@ -7,6 +7,7 @@ import {
   findings,
   forecast,
   glances,
+  misfits,
   neverShown,
   nextShown,
   playlistsOn,
@@ -84,6 +85,8 @@ function answer(plan: Plan, question: Question): unknown {
       return playlistsOn(plan, question.screens, question.at);
     case 'never':
       return neverShown(plan, question.from, question.to);
+    case 'misfits':
+      return misfits(plan, new Set(question.screens));
     case 'differences':
       return diffPlans(planCalled(question.before), plan, question.from, question.to, new Set(question.screens));
   }

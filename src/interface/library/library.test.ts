@@ -1,10 +1,10 @@
 import type { Screen } from '@/core';
-import { standingWords, standings, type Standing } from './fit';
+import { standingWords, standings, type OnSize } from './fit';
 
 const screen = (id: string, width: number, height: number): Screen => ({ id, name: id, site: 'quay', width, height });
 const screens = [screen('a', 1920, 1080), screen('b', 1920, 1080), screen('c', 1080, 1920), screen('d', 384, 192)];
 
-const words = (media: { width: number; height: number }, fit?: Standing['fit']) =>
+const words = (media: { width: number; height: number }, fit?: OnSize['fit']) =>
   standings(media, screens, fit).map((one) => [one.width, one.screens, standingWords(one)]);
 
 /** Common practice, no source: pixel for pixel looks best; another aspect gets bars where nothing else is said. */

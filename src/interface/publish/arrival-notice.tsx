@@ -1,11 +1,11 @@
 'use client';
 
-import { useEffect, useSyncExternalStore } from 'react';
+import { useEffect, useMemo, useSyncExternalStore } from 'react';
 import { useMoment } from '@/interface/data/moment';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { useArrivals } from '@/interface/data/queries';
 import { placedName } from '@/interface/kit/placed-name';
-import { isReached } from './arrival';
+import { reachedOf } from './arrival';
 import { follow, followedText, onFollowed, wordOf, type Followed } from './arriving';
 
 /** Tells who published, wherever they are by then, when it has arrived, or that it has not. */
@@ -25,7 +25,7 @@ function Waiting({ followed }: { followed: Followed }) {
   // Each second: time alone may be what is to be told.
   const { now } = useMoment();
   const index = useIndex(draft);
-  const reached = [...statuses.values()].filter(isReached).length;
+  const reached = useMemo(() => reachedOf(statuses), [statuses]);
   const arrivals = useArrivals(followed.number, reached);
   const isOver = published !== null && published.number > followed.number;
   useEffect(() => {

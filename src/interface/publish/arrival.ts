@@ -6,6 +6,10 @@ import { counted } from '@/interface/kit/format';
 /** Whether a screen plays what the newest edition gives it. */
 export const isReached = ({ state }: ScreenStatus): boolean => state === 'lit' || state === 'resting';
 
+/** The ids of those that do. */
+export const reachedOf = (statuses: ReadonlyMap<string, ScreenStatus>): ReadonlySet<string> =>
+  new Set([...statuses].flatMap(([id, status]) => (isReached(status) ? [id] : [])));
+
 /** How many screens an edition had reached from `at` on, in milliseconds since it went out. */
 export interface Step {
   readonly at: number;

@@ -1,7 +1,7 @@
 'use client';
 
 import Link from 'next/link';
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import type { Index } from '@/interface/now/street';
 import { placedName } from '@/interface/kit/placed-name';
 import { useMoment } from '@/interface/data/moment';
@@ -17,7 +17,7 @@ import { useArrivals } from '@/interface/data/queries';
 import { speedOf, timeLeft, withMark, type Mark } from '@/interface/sending/rate';
 import type { Edition } from '@/services/editions';
 import type { ScreenStatus } from '@/services/screens';
-import { isReached } from './arrival';
+import { isReached, reachedOf } from './arrival';
 import { ArrivalCurve } from './arrival-curve';
 import { useAct } from './use-act';
 
@@ -26,7 +26,7 @@ export function Progress({ index, edition }: { index: Index; edition: Edition | 
   const { statuses, published } = useNetwork('statuses', 'published');
   const { now } = useMoment();
   const planned = usePlanned();
-  const reachedNow = [...statuses.values()].filter(isReached).length;
+  const reachedNow = useMemo(() => reachedOf(statuses), [statuses]);
   const arrivals = useArrivals(published?.number ?? null, reachedNow);
   const { busy, act } = useAct();
   if (!published) return null;

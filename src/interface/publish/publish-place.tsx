@@ -29,7 +29,7 @@ export function PublishPlace() {
   const { draft } = useNetwork('draft');
   const docket = useDocket();
   const zone = useZone();
-  const editions = useEditions();
+  const { data: editions } = useEditions();
   const index = useIndex(draft);
   const { busy, act } = useAct();
   const [compared, setCompared] = useState<Compared | null>(null);
@@ -176,7 +176,12 @@ function Waiting({
         screens && (
           <>
             <OnTheGlass screens={screens} chosen={alone ? keys : null} />
-            <Preflight screens={screens} fetches={choice.fetches} chosen={alone ? keys : null} />
+            <Preflight
+              screens={screens}
+              fetches={choice.fetches}
+              chosen={alone ? keys : null}
+              goesOut={!piloting && typeof at.goesOut === 'number' ? at.goesOut : null}
+            />
           </>
         )
       )}

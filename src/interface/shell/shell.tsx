@@ -6,7 +6,7 @@ import { ZoneProvider } from '@/interface/data/zone';
 import { NetworkProvider } from '@/interface/data/provider';
 import type { NetworkView } from '@/interface/data/state';
 import { ArrivalNotice } from '@/interface/publish/arrival-notice';
-import { PilotNotice } from '@/interface/publish/pilot-notice';
+import { WaitingNotice } from '@/interface/publish/waiting-notice';
 import { CatchFiles } from '@/interface/sending/catch-files';
 import { actEarly } from './early';
 import { Palette } from './palette';
@@ -40,7 +40,7 @@ export function Shell({ view, zone, children }: { view: NetworkView; zone: strin
           <Shortcuts />
           <CatchFiles />
           <ArrivalNotice />
-          <PilotNotice />
+          <WaitingNotice />
           <Palette />
         </MomentProvider>
       </NetworkProvider>

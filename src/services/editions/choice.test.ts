@@ -101,7 +101,7 @@ test('what a choice needs goes along, and is told', async () => {
   const { along, screens, fetches } = await docketChoice(actor, [key('booking tides')]);
   // The file that the hall does not have yet; the deck needs none.
   const { bytes = 0 } = (await draftPlan(actor)).plan.media.find(({ id }) => id === 'tide') ?? {};
-  expect(fetches).toEqual({ most: bytes, all: bytes });
+  expect(fetches).toEqual({ most: bytes, all: bytes, each: [{ bytes, screens: ['hall'] }] });
   expect(along.map((one) => `${one.kind} ${one.id} for ${one.for.id}`)).toEqual([
     'playlist tides for tides',
     'media tide for tides',

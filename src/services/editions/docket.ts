@@ -1,4 +1,4 @@
-import { rollup, sum } from 'd3-array';
+import { group, sum } from 'd3-array';
 import { LRUCache } from 'lru-cache';
 import {
   changeSentences,
@@ -70,6 +70,8 @@ export interface Fetches {
   readonly most: number;
   /** Of all screens together. */
   readonly all: number;
+  /** By how much it is, the most first: the screens that fetch anything. */
+  readonly each: readonly { readonly bytes: number; readonly screens: readonly string[] }[];
 }
 
 /** Some of the changes that wait, as they would be published. */
@@ -124,25 +126,28 @@ async function touchedBy(
   compiled: Result<CompiledEdition>,
 ): Promise<Pick<Docket, 'screens' | 'fetches' | 'problems'>> {
   const published = edition ? await programsOf(edition.id) : new Map<string, string>();
-  if (!compiled.ok) return { screens: [], fetches: { most: 0, all: 0 }, problems: compiled.problems };
+  if (!compiled.ok) return { screens: [], fetches: { most: 0, all: 0, each: [] }, problems: compiled.problems };
   const { screens: now, made } = compiled.value;
   const ids = new Set([...published.keys(), ...now.keys()]);
   const screens = [...ids].filter((id) => published.get(id) !== now.get(id)).sort();
-  const moves = screens.map((id) => ({ from: published.get(id), to: now.get(id) }));
+  const moves = screens.map((screen) => ({ screen, from: published.get(screen), to: now.get(screen) }));
   return { screens, fetches: await fetchesOf(moves, made), problems: [] };
 }
 
 /** From which program to which each screen goes; none where it is new, or goes. */
-type Move = { readonly from: string | undefined; readonly to: string | undefined };
+interface Move {
+  readonly screen: string;
+  readonly from: string | undefined;
+  readonly to: string | undefined;
+}
 
 async function fetchesOf(moves: readonly Move[], made: ReadonlyMap<string, MadeProgram>): Promise<Fetches> {
-  const counts = rollup(
+  const alike = group(
     moves,
-    (list) => list.length,
     ({ from }) => from,
     ({ to }) => to,
   );
-  const had = await filesOf([...counts.keys()].filter((hash) => hash !== undefined));
+  const had = await filesOf([...alike.keys()].filter((hash) => hash !== undefined));
   // A program that goes back to an earlier one is not among the new ones: it stands in the database.
   const missing = [...new Set(moves.flatMap(({ to }) => (to !== undefined && !made.has(to) ? [to] : [])))];
   const programs = new Map([...made, ...(await programsBy(missing))]);
@@ -155,15 +160,15 @@ async function fetchesOf(moves: readonly Move[], made: ReadonlyMap<string, MadeP
     files.set(hash, sizes);
     return sizes;
   };
-  let [most, all] = [0, 0];
-  for (const [from, row] of counts)
-    for (const [to, screens] of row) {
+  const by = new Map<number, string[]>();
+  for (const [from, row] of alike)
+    for (const [to, list] of row) {
       const known = (from === undefined ? undefined : had.get(from)) ?? new Set<string>();
       const bytes = to === undefined ? 0 : sum(sizesOf(to), ([sha256, size]) => (known.has(sha256) ? 0 : size));
-      most = Math.max(most, bytes);
-      all += bytes * screens;
+      if (bytes > 0) by.set(bytes, [...(by.get(bytes) ?? []), ...list.map(({ screen }) => screen)]);
     }
-  return { most, all };
+  const each = [...by].map(([bytes, screens]) => ({ bytes, screens })).sort((a, b) => b.bytes - a.bytes);
+  return { most: each[0]?.bytes ?? 0, all: sum(each, ({ bytes, screens }) => bytes * screens.length), each };
 }
 
 /** What a choice of the changes would be as an edition: what goes along, and which screens it touches. */

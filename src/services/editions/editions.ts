@@ -31,6 +31,8 @@ import { writePrograms } from './programs';
 
 /** One publication, as the list shows it. */
 export interface Edition {
+  /** The same as while it waited. */
+  readonly id: string;
   readonly number: number;
   readonly publishedAt: string;
   readonly person: string | null;
@@ -53,7 +55,7 @@ export interface Edition {
 export async function editions(actor: Actor): Promise<Edition[]> {
   type Times = 'publishedAt' | 'plannedFor' | 'reachedAt';
   const found = await rows<Omit<Edition, Times> & Record<Times, Date>>(
-    `SELECT e.number, e.published_at AS "publishedAt", e.planned_for AS "plannedFor", p.name AS person, e.again, e.whole, e.note,
+    `SELECT e.id, e.number, e.published_at AS "publishedAt", e.planned_for AS "plannedFor", p.name AS person, e.again, e.whole, e.note,
        c.touched, c.reached, c.last AS "reachedAt"
      FROM editions e LEFT JOIN people p ON p.id = e.person_id
      CROSS JOIN LATERAL (

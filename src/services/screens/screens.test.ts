@@ -17,6 +17,7 @@ import {
   playerFile,
   playerOf,
   programText,
+  screenLines,
   screenStatuses,
   startPairing,
   unpairScreen,
@@ -156,6 +157,20 @@ test('heartbeats are gathered and written together; troubles become sentences', 
     '2 files (3.2 MB) still to come, not needed yet.',
     '"gale" can not be played here',
   ]);
+});
+
+test('what a player tells of its line and its storage is told by its screen, to its own network', async () => {
+  const [{ actor, token }, other] = await Promise.all([paired(), paired()]);
+  const player = await playerOf(token);
+  if (!player) throw new Error('not paired');
+  expect(await screenLines(actor)).toEqual([]);
+  heartbeat(player, report({ storage: null }));
+  await flushHeartbeats();
+  expect(await screenLines(actor)).toEqual([{ id: 'hall', bytesPerSecond: null, freeBytes: null }]);
+  heartbeat(player, report({ bytesPerSecond: 250_000, storage: { usedBytes: 4e6, limitBytes: 10e6 } }));
+  await flushHeartbeats();
+  expect(await screenLines(actor)).toEqual([{ id: 'hall', bytesPerSecond: 250_000, freeBytes: 6e6 }]);
+  expect(await screenLines(other.actor)).toEqual([]);
 });
 
 test('a heartbeat that the database does not take is thrown away alone: all others of its batch are written', async () => {

@@ -1,0 +1,20 @@
+import { counted, timeNear } from '@/interface/kit/format';
+import type { Edition, Planned } from '@/services/editions';
+
+/** What is told of an edition that waited, as it goes out; `zone` is the reader's. */
+export function wentOutWords(
+  { at, siteTime, pilot, steps }: Planned,
+  { number, publishedAt }: Edition,
+  zone: string,
+): string {
+  const out = Date.parse(publishedAt);
+  if (pilot) {
+    const tried = new Set(steps.flatMap((step) => step.screens)).size;
+    return `Edition ${number} is out on all screens: it was tried on ${counted(tried, 'screen')} first.`;
+  }
+  const planned = at === null ? out : Date.parse(at);
+  if (out < planned) return `Edition ${number} is out, ahead of its time.`;
+  return siteTime === null
+    ? `Edition ${number} is out, as planned for ${timeNear(planned, out, zone)}.`
+    : `Edition ${number} is out at the last site, as planned.`;
+}
