@@ -121,7 +121,9 @@ test('who is behind is asked to try again, and hears it at once', async () => {
   await progress().getByRole('button', { name: 'Try again: Sillarvik Quay · slip-south' }).click();
   await expect(page.getByText('1 player asked to try again at once.')).toBeVisible();
   await expect.poll(() => heard).toEqual(['target', 'hurry']);
-  await progress().getByRole('button', { name: /^Try again on all \d+ that are heard$/ }).click();
+  await progress()
+    .getByRole('button', { name: /^Try again on all \d+ that are heard$/ })
+    .click();
   await expect(page.getByText(/^\d+ players asked to try again at once\.$/)).toBeVisible();
   await expect.poll(() => heard).toEqual(['target', 'hurry', 'hurry']);
   stop.abort();
