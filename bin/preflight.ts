@@ -5,7 +5,9 @@ import {
   emptyPlan,
   findings,
   formatInstant,
+  misfits,
   newFindings,
+  newMisfits,
   orThrow,
   readPlan,
   type Plan,
@@ -19,7 +21,8 @@ const usage = `preflight --server URL [--plan FILE] [--days 7]
        What the plan in a file ("-": standard input), or what waits on the server where none is given, would change on the screens and make
        worse against the newest edition, in the days to come. One JSON object: edition (the newest; null before the first), screens
        (how many look different), groups (those that change alike, with from, to, before and after), findings (what is new:
-       kind, severity, sentence, screens), known (how many were there before), problems (what can't be published). Exits 1 where something
+       kind, severity, sentence, screens), misfits (pictures that are new to screens of another size or shape: media, fit, file, size,
+       standing, screens), known (how many were there before), problems (what can't be published). Exits 1 where something
        can't be published or a new finding is an error. The key stands in LANTERNPOST_KEY (or --key).`;
 
 /** Longer is a year's plan, and takes its time. */
@@ -47,6 +50,8 @@ export const command: Command = {
     }),
 };
 
+const everywhere = ({ screens }: Plan) => new Set(screens.map(({ id }) => id));
+
 /** What a plan changes on the screens, and makes worse, against another in the days from an instant on. */
 export function preflight(base: Plan, plan: Plan, now: number, days: number) {
   const [from, to] = [now, now + days * DAY];
@@ -68,6 +73,7 @@ export function preflight(base: Plan, plan: Plan, now: number, days: number) {
       about,
       screens,
     })),
+    misfits: newMisfits(misfits(base, everywhere(base)), misfits(plan, everywhere(plan))),
     known: after.length - fresh.length,
     problems,
   };

@@ -1,19 +1,31 @@
 import { options, type Command } from './options';
 import { cannot, orRefuse, readPlanFile } from './plan-file';
-import { parseInstant, planFile } from '@/core';
+import { parseInstant, planFile, readSiteTime } from '@/core';
 import { SERVER_OPTIONS, ServerClient, serverOf } from './server-client';
 
-const usage = `publish --server URL [--plan FILE] [--note TEXT] [--at INSTANT]
+const usage = `publish --server URL [--plan FILE] [--note TEXT] [--at WHEN]
        Publishes all that waits on the server. With a plan file ("-": standard input) the draft is first made equal to it: what waits there
        and is not in the file goes with it. One JSON object: edition (null where nothing was to be published), changes (how many the file
-       made), screens (how many got another program). With an instant (2026-12-01T05:30:00Z) it is planned for then: planned is that instant,
-       and edition null. Exits 2, and publishes nothing, where somebody changes the plan meanwhile, or it can't be
+       made), screens (how many got another program). With an instant (2026-12-01T05:30:00Z) it is planned for then, with a time without a
+       zone (2026-12-01T06:00) for when clocks at each site show that: planned is the instant (of the last site), and edition null. Exits 2, and publishes nothing, where somebody changes the plan meanwhile, or it can't be
        published. The key stands in LANTERNPOST_KEY (or --key).`;
 
 interface Waiting {
   readonly change: number;
   readonly entries: readonly unknown[];
   readonly screens: readonly string[];
+}
+
+/** When an edition is to go out: an instant, or a time on each site's clock. Throws for what is neither. */
+function goesOut(text: string): number | { readonly siteTime: string } {
+  const instant = parseInstant(text);
+  if (instant !== null) return instant;
+  const siteTime = /T\d\d:\d\d$/.test(text) ? `${text}:00` : text;
+  if (readSiteTime(siteTime) !== null) return { siteTime };
+  throw cannot(
+    '/at',
+    `"${text}" is no instant: write it as 2026-12-01T05:30:00Z, or as 2026-12-01T06:00 for the clocks at each site.`,
+  );
 }
 
 export const command: Command = {
@@ -27,9 +39,7 @@ export const command: Command = {
       );
       const client = new ServerClient(...serverOf(given));
       // Read before anything is sent: what is wrong changes nothing.
-      const at = given.at === undefined ? null : parseInstant(given.at);
-      if (given.at !== undefined && at === null)
-        throw cannot('/at', `"${given.at}" is no instant: write it as 2026-12-01T05:30:00Z.`);
+      const at = given.at === undefined ? null : goesOut(given.at);
       const plan = given.plan ? planFile(readPlanFile(given.plan)) : null;
       const { changes } = plan
         ? ((await client.send('PUT', '/api/plan', plan)) as { readonly changes: number })

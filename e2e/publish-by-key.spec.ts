@@ -75,12 +75,15 @@ test('without the right nothing of the plan is read, replaced or published', asy
 test('a plan file is checked against what is out: what looks different, and what is worse', async () => {
   const now = await draft();
   const same = lanternpost('preflight', '--plan', file(planFile(now)));
-  expect(same).toMatchObject({ status: 0, said: { screens: 0, groups: [], findings: [], problems: [] } });
+  expect(same).toMatchObject({ status: 0, said: { screens: 0, groups: [], findings: [], misfits: [], problems: [] } });
   const worse = withBooking(withBooking(now, 'one-more'), 'two-more');
   const { status, said } = lanternpost('preflight', '--plan', file(planFile(worse)), '--days', '1');
   expect([status, said?.screens]).toEqual([0, now.screens.length]);
   expect(said?.findings).toEqual(
     expect.arrayContaining([expect.objectContaining({ kind: 'clash', about: expect.arrayContaining(['two-more']) })]),
+  );
+  expect(said?.misfits).toContainEqual(
+    expect.objectContaining({ media: 'route-map', fit: 'whole', size: { width: 1080, height: 1920 } }),
   );
   // It was a look: nothing was changed.
   expect(await draft()).toEqual(now);
@@ -110,6 +113,14 @@ test('it is planned for an instant, and waits for it', async () => {
   expect(one).toMatchObject({ at, note: 'For later', person: 'Ida Lunde' });
   expect(lanternpost('publish', '--plan', plan).said).toMatchObject({ edition: null, changes: 0 });
   await callOffPlanned(await ternholm(), one?.id ?? '');
+  // By the clocks at each site: in Iceland an hour after Norway, and two after Finland.
+  const day = new Date(Date.now() + 48 * 3_600_000).toISOString().slice(0, 10);
+  expect(lanternpost('publish', '--plan', plan, '--at', `${day}T06:00`)).toMatchObject({
+    ...{ status: 0, said: { edition: null, planned: `${day}T06:00:00.000Z` } },
+  });
+  const [bySites] = await plannedEditions(await ternholm());
+  expect(bySites).toMatchObject({ siteTime: `${day}T06:00:00` });
+  await callOffPlanned(await ternholm(), bySites?.id ?? '');
   expect(lanternpost('publish', '--plan', plan).said).toMatchObject({ edition: before + 1 });
 });
 
