@@ -213,7 +213,7 @@ function Players({
       ? [
           [
             'unknown',
-            `${list(when.unknown.map(label))}: how fast the line is shows with the first larger file.`,
+            `${list(when.unknown.map(label))}: how soon is not known; a line is measured with the first larger file.`,
           ] as const,
         ]
       : []),

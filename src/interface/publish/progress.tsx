@@ -115,10 +115,8 @@ function Behind({
         : 'never heard from'
       : 'has not taken it up yet';
   return (
-    <li className="flex flex-wrap items-baseline gap-x-3 py-1">
-      <span className="self-center">
-        <Lantern state={state} />
-      </span>
+    <li className="flex flex-wrap items-center gap-x-3 py-1">
+      <Lantern state={state} />
       <span className="truncate md:w-80">{name}</span>
       <span className="min-w-0 flex-1 text-sm text-faint">
         {reason}
@@ -129,12 +127,7 @@ function Behind({
         ))}
       </span>
       {state === 'behind' && (
-        <Button
-          className="self-center"
-          disabled={!onHurry}
-          onClick={() => onHurry?.()}
-          aria-label={`Try again: ${name}`}
-        >
+        <Button disabled={!onHurry} onClick={() => onHurry?.()} aria-label={`Try again: ${name}`}>
           Try again
         </Button>
       )}
