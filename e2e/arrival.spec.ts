@@ -70,7 +70,7 @@ test.afterAll(() => page.close());
 
 test('before it goes out: when each line will have brought it, where there is no room, and what does not fit', async () => {
   await beat(players[0], { bytesPerSecond: 1e6, storage: { usedBytes: 0, limitBytes: 1e9 } });
-  await beat(players[1], { bytesPerSecond: 200, storage: { usedBytes: 1e6, limitBytes: 1.001e6 } });
+  await beat(players[1], { kinds: ['video'], bytesPerSecond: 200, storage: { usedBytes: 1e6, limitBytes: 1.001e6 } });
   await backdrop('gale-tall');
   await page.goto(server('/publish'));
   const told = page.getByRole('list', { name: 'Players', exact: true });
@@ -85,6 +85,13 @@ test('before it goes out: when each line will have brought it, where there is no
   const sizes = page.getByRole('region', { name: 'Sizes that do not match' });
   await expect(sizes.getByRole('listitem')).toHaveText(
     /^Gale notice, tall 68 % bars, reduced to 19 %1080 × 1920, whole, with bars, on 640 × 360: .*slip-north and .*slip-south$/,
+  );
+  await expect(page.getByRole('region', { name: "What can't be played" }).getByRole('listitem')).toHaveText(
+    'Gale notice, tall: Sillarvik Quay · slip-south plays no pictures, and passes it over.',
+  );
+  await expect(told.getByRole('link', { name: 'Sillarvik Quay · slip-south' }).first()).toHaveAttribute(
+    'href',
+    '/screens?screen=slip-south',
   );
   await sizes.getByRole('link', { name: 'Gale notice, tall' }).click();
   await expect(page).toHaveURL(/library/);

@@ -3,6 +3,7 @@ import { ProtocolClient } from '@/protocol/client';
 import { BrowserStore } from './browser-store';
 import { Band } from './band';
 import { Conductor } from './conductor';
+import { playedKinds } from './kinds';
 import { PlayerSession } from './session';
 import { Speaker } from './speaker';
 import { Stage } from './stage';
@@ -58,7 +59,11 @@ async function start(): Promise<void> {
       coming: (next) => conductor.follow(next),
       file: () => conductor.look(),
     },
-    { software: lineOf(`browser ${navigator.userAgent}`, 120), playing: () => conductor.playing() },
+    {
+      software: lineOf(`browser ${navigator.userAgent}`, 120),
+      playing: () => conductor.playing(),
+      kinds: playedKinds((type) => document.createElement('video').canPlayType(type)),
+    },
   );
   if (!kept.ok) session.report(kept.message);
   addEventListener('online', () => session.hurry());

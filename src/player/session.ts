@@ -37,6 +37,8 @@ export interface SessionOptions {
   /** What plays now, for the heartbeat. */
   readonly playing: () => Pick<Report, 'playing' | 'state'>;
   readonly hardware?: () => Report['hardware'];
+  /** The kinds of files that it can play; absent: all of them. */
+  readonly kinds?: Report['kinds'];
   /** Slows downloads to so many bytes a second: for simulated bad lines. */
   readonly bytesPerSecond?: number;
   /** About so many bytes of a file are kept at a time. */
@@ -275,6 +277,7 @@ export class PlayerSession {
       bytesPerSecond: this.bytesPerSecond,
       errors: this.errors,
       hardware: this.options.hardware?.(),
+      kinds: this.options.kinds,
       software: this.options.software,
       life: this.name,
     };

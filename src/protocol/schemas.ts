@@ -102,6 +102,11 @@ export const reportSchema = z
     bytesPerSecond: bytes
       .nullish()
       .openapi({ description: 'How fast the last file that says something came; null before one did' }),
+    kinds: z
+      .array(z.enum(['image', 'video', 'sound']))
+      .max(3)
+      .optional()
+      .openapi({ description: 'The kinds of files that it can play; absent: all of them' }),
     errors: z.array(z.object({ at: instant, message: lineSchema('A message', 300) })).max(20),
     hardware: z
       .object({

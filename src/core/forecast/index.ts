@@ -35,4 +35,5 @@ export { contestsOf, hidersOf, type BookingState, type Contest } from './contest
 export { neverShown, type NeverShown } from './never-shown';
 export { outcomeRows, outcomeRange, type OutcomeRow, type OutcomeSpan } from './outcome';
 export { drawnSize, misfits, newMisfits, standingOf, tooSmall, type Misfit, type Size, type Standing } from './fitting';
+export { newUnplayable, unplayable, type Unplayable } from './unplayable';
 export { reach, type Reach } from './reach';

@@ -8,7 +8,15 @@ import type { Answers, FromWorker, Question, ToWorker } from './messages';
 const SENT_KEPT = 5;
 
 /** Questions about the whole plan take long in a large network: they have a worker of their own, and nothing waits for them. */
-const LONG: ReadonlySet<Question['kind']> = new Set(['findings', 'airtime', 'next', 'never', 'misfits', 'differences']);
+const LONG: ReadonlySet<Question['kind']> = new Set([
+  'findings',
+  'airtime',
+  'next',
+  'never',
+  'misfits',
+  'unplayable',
+  'differences',
+]);
 
 interface Forecaster {
   readonly worker: Worker;

@@ -8,6 +8,7 @@ import type {
   Instant,
   LocalDate,
   LoosePatch,
+  MediaKind,
   Misfit,
   NeverShown,
   NextShown,
@@ -20,6 +21,7 @@ import type {
   LocalOccasion,
   Site,
   Subject,
+  Unplayable,
   ZoneTable,
 } from '@/core';
 import type { PackedFinding } from './packed';
@@ -69,6 +71,8 @@ export type Question =
   | { readonly kind: 'never'; readonly from: Instant; readonly to: Instant }
   /** What does not fit on these screens. */
   | { readonly kind: 'misfits'; readonly screens: readonly string[] }
+  /** What screens are given and can't play: by the kinds that they play which do not play all. */
+  | { readonly kind: 'unplayable'; readonly kinds: readonly (readonly [screen: string, kinds: readonly MediaKind[]])[] }
   /** How it differs from another plan, which was sent before: of some screens. */
   | {
       readonly kind: 'differences';
@@ -99,6 +103,7 @@ export interface Answers {
   playlists: readonly PlaylistOn[];
   never: readonly NeverShown[];
   misfits: readonly Misfit[];
+  unplayable: readonly Unplayable[];
   differences: readonly DifferenceGroup[];
 }
 

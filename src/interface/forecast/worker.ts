@@ -19,6 +19,7 @@ import {
   seasons,
   selectorOf,
   sharing,
+  unplayable,
   localOccasions,
   why,
   withPatches,
@@ -87,6 +88,8 @@ function answer(plan: Plan, question: Question): unknown {
       return neverShown(plan, question.from, question.to);
     case 'misfits':
       return misfits(plan, new Set(question.screens));
+    case 'unplayable':
+      return unplayable(plan, new Map(question.kinds.map(([screen, kinds]) => [screen, new Set(kinds)])));
     case 'differences':
       return diffPlans(planCalled(question.before), plan, question.from, question.to, new Set(question.screens));
   }

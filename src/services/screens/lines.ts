@@ -1,20 +1,24 @@
+import type { MediaKind } from '@/core';
 import { rows } from '@/database';
 import type { Actor } from '../people';
 
-/** What a screen's player told of its line and its storage last. */
+/** What a screen's player told of its line, its storage and what it can play last. */
 export interface Line {
   readonly id: string;
   /** How fast its last file came; null before one did. */
   readonly bytesPerSecond: number | null;
   /** How many bytes more it can keep; null where it does not tell. */
   readonly freeBytes: number | null;
+  /** The kinds of files that it can play; null for all of them. */
+  readonly kinds: readonly MediaKind[] | null;
 }
 
 /** The lines of the actor's screens that have a player which was heard, in order of their ids. */
 export async function screenLines({ networkId }: Actor): Promise<Line[]> {
   return rows<Line>(
     `SELECT s.slug AS id, (p.report->>'bytesPerSecond')::float8 AS "bytesPerSecond",
-       (p.report->'storage'->>'limitBytes')::float8 - (p.report->'storage'->>'usedBytes')::float8 AS "freeBytes"
+       (p.report->'storage'->>'limitBytes')::float8 - (p.report->'storage'->>'usedBytes')::float8 AS "freeBytes",
+       p.report->'kinds' AS kinds
      FROM players p JOIN plan_objects s ON s.id = p.screen_id
      WHERE p.network_id = $1 AND p.report IS NOT NULL ORDER BY s.slug`,
     [networkId],

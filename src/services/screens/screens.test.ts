@@ -166,10 +166,13 @@ test('what a player tells of its line and its storage is told by its screen, to 
   expect(await screenLines(actor)).toEqual([]);
   heartbeat(player, report({ storage: null }));
   await flushHeartbeats();
-  expect(await screenLines(actor)).toEqual([{ id: 'hall', bytesPerSecond: null, freeBytes: null }]);
-  heartbeat(player, report({ bytesPerSecond: 250_000, storage: { usedBytes: 4e6, limitBytes: 10e6 } }));
+  expect(await screenLines(actor)).toEqual([{ id: 'hall', bytesPerSecond: null, freeBytes: null, kinds: null }]);
+  heartbeat(
+    player,
+    report({ kinds: ['image'], bytesPerSecond: 250_000, storage: { usedBytes: 4e6, limitBytes: 10e6 } }),
+  );
   await flushHeartbeats();
-  expect(await screenLines(actor)).toEqual([{ id: 'hall', bytesPerSecond: 250_000, freeBytes: 6e6 }]);
+  expect(await screenLines(actor)).toEqual([{ id: 'hall', bytesPerSecond: 250_000, freeBytes: 6e6, kinds: ['image'] }]);
   expect(await screenLines(other.actor)).toEqual([]);
 });
 
