@@ -168,6 +168,36 @@ test('what a change makes worse is told before it is out, apart from what was so
   await expect(clash).toHaveCount(0);
 });
 
+test('errors that a change brings stop it, until they are mended or one says that they may go out', async () => {
+  const { edit } = await import('@/services/plan');
+  const add = { content: { media: 'route-map' }, priority: 1, created: '2026-01-01T00:00:00Z', when: {} };
+  await edit(await ternholm(), [
+    { kind: 'booking', id: 'nowhere', add: { name: 'Nowhere', where: 'no-such-tag', ...add } },
+  ]);
+  await expect(entry('Nowhere')).toBeVisible();
+  await page.getByRole('group', { name: 'Which go out' }).getByRole('button', { name: /^All/ }).click();
+  const preflight = page.getByRole('region', { name: 'Preflight', exact: true });
+  const error = preflight.locator('[data-finding="no screen"]');
+  await expect(error).toContainText('"Nowhere" reaches no screen');
+  const publish = page.getByRole('button', { name: /^Publish edition \d+ to/ });
+  await expect(page.getByText('Preflight stops 1 error that these changes bring')).toBeVisible();
+  await expect(publish).toBeDisabled();
+  const anyway = page.getByRole('checkbox', { name: 'Let it go out all the same' });
+  await anyway.check();
+  await expect(publish).toBeEnabled();
+  // Another error is another question.
+  await edit(await ternholm(), [
+    { kind: 'booking', id: 'nowhere-too', add: { name: 'Nowhere too', where: 'no-such-tag', ...add } },
+  ]);
+  await expect(page.getByText('Preflight stops 2 errors that these changes bring')).toBeVisible();
+  await expect(publish).toBeDisabled();
+  await edit(await ternholm(), [{ kind: 'booking', id: 'nowhere-too', remove: true }]);
+  await expect(error).toHaveCount(1);
+  await error.getByRole('button', { name: 'Put "Nowhere" on hold' }).click();
+  await expect(error).toHaveCount(0);
+  await expect(publish).toBeEnabled();
+});
+
 test('an edition says what it is for, and any two are compared by what they show', async () => {
   await page.getByRole('group', { name: 'Which go out' }).getByRole('button', { name: /^All/ }).click();
   await page.getByLabel('Note').fill('Winter timetable');

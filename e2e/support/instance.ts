@@ -7,6 +7,9 @@ import { runningCluster } from '../../scripts/cluster.mjs';
 
 const root = resolve(import.meta.dirname, '../..');
 
+/** The first of the ports that are used; another checkout on this machine takes others. */
+export const FIRST_PORT = Number(process.env.LANTERNPOST_E2E_PORT ?? 4380);
+
 /** The sample network as it was made, at rest: every spec gets a copy. */
 export const INSTANCE_TEMPLATE = 'e2e-template';
 
@@ -79,7 +82,7 @@ export async function removeData(data: string): Promise<void> {
 
 /** Makes the sample network once, and leaves it at rest. */
 export default async function makeTemplate(): Promise<void> {
-  const { stop, data } = await startLanternpost(INSTANCE_TEMPLATE, 4370, true);
+  const { stop, data } = await startLanternpost(INSTANCE_TEMPLATE, FIRST_PORT - 10, true);
   await restOfWorker(data);
   await stop();
 }

@@ -1,11 +1,10 @@
 import { execFileSync } from 'node:child_process';
 import { test as base } from '@playwright/test';
 import { learnSecrets, secretsInLogs } from './secrets';
-import { INSTANCE_TEMPLATE, dataFolder, removeData, startLanternpost } from './instance';
+import { FIRST_PORT, INSTANCE_TEMPLATE, dataFolder, removeData, startLanternpost } from './instance';
 
 /** Ports of the instances lie so far apart: a web server, a gateway, a database, and what a test starts besides. */
 const PORTS_APART = 20;
-const FIRST_PORT = 4380;
 
 /**
  * Every spec runs on an instance of its own, with the sample network as it was made once: what one does to it no other sees,

@@ -2,25 +2,16 @@
 
 import { group } from 'd3-array';
 import { useRouter } from 'next/navigation';
-import { useMemo } from 'react';
-import { DAY, HOUR, emptyPlan, newFindings, type Finding, type Instant, type ObjectKey } from '@/core';
-import { useMoment } from '@/interface/data/moment';
+import type { Finding, Instant } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
-import type { NamedPlan } from '@/interface/data/state';
 import { useZone } from '@/interface/data/zone';
 import { FINDING_TITLES, FindingRow } from '@/interface/forecast/finding-row';
-import { useFindingsOf } from '@/interface/forecast/use-findings';
 import { counted } from '@/interface/kit/format';
 import { pathTo } from '@/interface/kit/path-to';
 import type { Fetches } from '@/services/editions';
 import { Misfits, Unplayables } from './preflight-files';
 import { PreflightPlayers } from './preflight-players';
-import { usePlanOf } from './use-plan-of';
-
-/** How far ahead it is looked. */
-const AHEAD = 7 * DAY;
-
-const NOTHING: NamedPlan = { key: 'nothing', plan: emptyPlan('') };
+import type { Fresh } from './use-fresh';
 
 /**
  * What one wants to know before it is on the walls: what these changes make worse, apart from what was so before, each with its place
@@ -29,48 +20,35 @@ const NOTHING: NamedPlan = { key: 'nothing', plan: emptyPlan('') };
 export function Preflight({
   screens,
   fetches,
-  chosen,
+  fresh: { before, after, findings, old },
   goesOut,
 }: {
   screens: readonly string[];
   fetches: Fetches | undefined;
-  /** Null for all changes. */
-  chosen: readonly ObjectKey[] | null;
+  fresh: Fresh;
   /** When it goes out; null for now, and where that differs by site. */
   goesOut: Instant | null;
 }) {
-  const { published } = useNetwork('published');
-  const { now } = useMoment();
-  const from = Math.floor(now / HOUR) * HOUR;
-  const before = useFindingsOf(published ?? NOTHING, from, from + AHEAD);
-  const plan = usePlanOf(chosen);
-  const after = useFindingsOf(plan, from, from + AHEAD);
-  const fresh = useMemo(() => before && after && sorted(newFindings(before, after)), [before, after]);
-  const old = after && fresh ? after.length - fresh.length : 0;
   return (
-    <section className="mt-6" aria-label="Preflight" aria-busy={fresh === null}>
+    <section className="mt-6" aria-label="Preflight" aria-busy={findings === null}>
       <h2 className="text-lg">Preflight</h2>
-      {fresh === null ? (
+      {findings === null ? (
         <p className="text-sm text-faint">Looking seven days ahead…</p>
       ) : (
         <p className="text-sm text-faint" role="status">
-          {fresh.length === 0
+          {findings.length === 0
             ? 'These changes make nothing worse in the next seven days'
-            : `${counted(fresh.length, 'thing')} to look at that these changes bring, in the next seven days`}
+            : `${counted(findings.length, 'thing')} to look at that these changes bring, in the next seven days`}
           {old > 0 ? `; ${old} ${old === 1 ? 'was' : 'were'} there before.` : '.'}
         </p>
       )}
-      {fresh && <Findings findings={fresh} />}
-      <Misfits before={published ?? NOTHING} after={plan} screens={screens} />
-      <Unplayables before={published ?? NOTHING} after={plan} screens={screens} />
+      {findings && <Findings findings={findings} />}
+      <Misfits before={before} after={after} screens={screens} />
+      <Unplayables before={before} after={after} screens={screens} />
       <PreflightPlayers screens={screens} fetches={fetches} goesOut={goesOut} />
     </section>
   );
 }
-
-const SEVERITIES: readonly Finding['severity'][] = ['error', 'warning', 'notice'];
-const sorted = (list: readonly Finding[]) =>
-  list.toSorted((a, b) => SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity));
 
 /** So many of one kind are told at first. */
 const MOST = 5;

@@ -23,6 +23,7 @@ import { Preflight } from './preflight';
 import { Progress } from './progress';
 import { useAct } from './use-act';
 import { useChoice } from './use-choice';
+import { useFresh, type Fresh } from './use-fresh';
 
 /** The docket: what was changed, what looks different on the glass, and the one deliberate act. */
 export function PublishPlace() {
@@ -135,11 +136,13 @@ function Waiting({
   );
   const keys = chosen.map(({ kind, id }) => ({ kind, id }));
   const stays = entries.length - chosen.length - choice.along.size;
-  const isReady = !busy && problems.length === 0 && screens !== undefined && (isWhole || chosen.length > 0);
   const words = screens === undefined ? '' : ` to ${counted(screens.length, 'screen')}`;
   // What is planned is not among what would be out by these changes.
   const waits = docket.after !== null || docket.pilot;
   const alone = !isWhole || waits;
+  const fresh = useFresh(alone ? keys : null);
+  const stopped = fresh.errors.length > 0 && !fresh.accepted;
+  const isReady = !busy && !stopped && problems.length === 0 && screens !== undefined && (isWhole || chosen.length > 0);
   const send = (how: Publishing) => {
     if (piloting) return pilot.value ? onPilot(pilot.value, how) : Promise.resolve(false);
     return at.goesOut === null ? onPublish(how) : onPlan(at.goesOut, how);
@@ -179,7 +182,7 @@ function Waiting({
             <Preflight
               screens={screens}
               fetches={choice.fetches}
-              chosen={alone ? keys : null}
+              fresh={fresh}
               goesOut={!piloting && typeof at.goesOut === 'number' ? at.goesOut : null}
             />
           </>
@@ -199,6 +202,7 @@ function Waiting({
         </div>
       )}
       <div className="sticky bottom-0 z-10 mt-4 flex flex-wrap items-center gap-3 border-t border-rule bg-paper py-3">
+        {fresh.errors.length > 0 && <Errors fresh={fresh} />}
         <Button variant="main" className="text-lg" disabled={!isReady || !isSaid} onClick={() => void publish()}>
           {busy ? 'Publishing…' : said}
         </Button>
@@ -228,6 +232,26 @@ function Waiting({
         </p>
       )}
     </>
+  );
+}
+
+/** Errors that the changes bring stop them, until one says that they may go out so. */
+function Errors({ fresh: { errors, accepted, accept } }: { fresh: Fresh }) {
+  return (
+    <p className="w-full text-sm text-brick">
+      {errors.length === 1
+        ? 'Preflight stops 1 error that these changes bring: mend it, or leave its change out.'
+        : `Preflight stops ${errors.length} errors that these changes bring: mend them, or leave their changes out.`}{' '}
+      <label className="inline-flex items-center gap-1.5 text-ink">
+        <input
+          type="checkbox"
+          className="size-6 accent-dusk"
+          checked={accepted}
+          onChange={({ target }) => accept(target.checked)}
+        />
+        Let {errors.length === 1 ? 'it' : 'them'} go out all the same
+      </label>
+    </p>
   );
 }
 

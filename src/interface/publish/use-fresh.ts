@@ -1,0 +1,54 @@
+'use client';
+
+import { useMemo, useState } from 'react';
+import { DAY, HOUR, emptyPlan, newFindings, type Finding, type ObjectKey } from '@/core';
+import { useMoment } from '@/interface/data/moment';
+import { useNetwork } from '@/interface/data/provider';
+import type { NamedPlan } from '@/interface/data/state';
+import { useFindingsOf } from '@/interface/forecast/use-findings';
+import { usePlanOf } from './use-plan-of';
+
+/** How far ahead it is looked. */
+const AHEAD = 7 * DAY;
+
+const NOTHING: NamedPlan = { key: 'nothing', plan: emptyPlan('') };
+
+/** What changes bring, against what is out. */
+export interface Fresh {
+  readonly before: NamedPlan;
+  readonly after: NamedPlan;
+  /** What they make worse in the next seven days, errors first; null until it is known. */
+  readonly findings: readonly Finding[] | null;
+  /** How many were there before. */
+  readonly old: number;
+  /** What they bring of errors, as far as that is known: nothing goes out with them unless one says so. */
+  readonly errors: readonly Finding[];
+  /** Whether one has said that these errors may go out. */
+  readonly accepted: boolean;
+  accept(accepted: boolean): void;
+}
+
+/** `chosen` is null for all changes. */
+export function useFresh(chosen: readonly ObjectKey[] | null): Fresh {
+  const { published } = useNetwork('published');
+  const { now } = useMoment();
+  const [may, setMay] = useState('');
+  const from = Math.floor(now / HOUR) * HOUR;
+  const before = published ?? NOTHING;
+  const after = usePlanOf(chosen);
+  const [was, is] = [useFindingsOf(before, from, from + AHEAD), useFindingsOf(after, from, from + AHEAD)];
+  const findings = useMemo(() => was && is && sorted(newFindings(was, is)), [was, is]);
+  const errors = (findings ?? []).filter(({ severity }) => severity === 'error');
+  // Others than those that one has read are asked about again.
+  const these = errors.map(({ sentence, screens }) => `${sentence} ${screens.join()}`).join('\n');
+  return {
+    ...{ before, after, findings, errors },
+    old: is && findings ? is.length - findings.length : 0,
+    accepted: may === these,
+    accept: (accepted) => setMay(accepted ? these : ''),
+  };
+}
+
+const SEVERITIES: readonly Finding['severity'][] = ['error', 'warning', 'notice'];
+const sorted = (list: readonly Finding[]) =>
+  list.toSorted((a, b) => SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity));
