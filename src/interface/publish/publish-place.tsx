@@ -238,10 +238,10 @@ function Waiting({
 /** Errors that the changes bring stop them, until one says that they may go out so. */
 function Errors({ fresh: { errors, accepted, accept } }: { fresh: Fresh }) {
   return (
-    <p className="w-full text-sm text-brick">
+    <p className="flex w-full flex-wrap items-center gap-x-3 text-sm text-brick">
       {errors.length === 1
         ? 'Preflight stops 1 error that these changes bring: mend it, or leave its change out.'
-        : `Preflight stops ${errors.length} errors that these changes bring: mend them, or leave their changes out.`}{' '}
+        : `Preflight stops ${errors.length} errors that these changes bring: mend them, or leave their changes out.`}
       <label className="inline-flex items-center gap-1.5 text-ink">
         <input
           type="checkbox"
