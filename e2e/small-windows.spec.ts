@@ -42,6 +42,8 @@ for (const [width, height, theme] of [
       const isSheet = path.includes('?');
       await expect(page.getByRole('dialog')).toHaveCount(isSheet ? 1 : 0);
       await expect(page.locator('[aria-busy="true"]')).toHaveCount(0);
+      // What comes last into a booking's sheet is looked at too.
+      if (place === 'a booking') await expect(page.getByTestId('next-days')).toContainText('in these days');
       // As soon as the page has measured its room.
       await expect.poll(async () => [place, ...(await over(page))]).toEqual([place]);
       expect([place, await page.evaluate(() => document.documentElement.scrollWidth)]).toEqual([place, width]);

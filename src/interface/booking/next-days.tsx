@@ -21,6 +21,8 @@ import { dateWords, spanWords } from '@/interface/plan/site-clock-words';
 
 const DAYS = 7;
 const WIDTH = 400;
+/** Bars stand in percent of the room that there is. */
+const WHOLE = 100;
 const GROUPS = 6;
 
 /** A booking's next seven days, as forecast with it: where it shows, and who is ahead of it where it waits. */
@@ -51,7 +53,7 @@ export function NextDays({
   );
   const groups = rows ?? [];
   const shows = groups.filter((row) => row.spans.some((span) => span.id === id));
-  const scale = timeScale(first, DAYS, WIDTH);
+  const scale = timeScale(first, DAYS, WHOLE);
   if (screens.length === 0) return null;
   return (
     <section aria-label="Next seven days" className="border-t border-rule pt-4">
@@ -74,19 +76,19 @@ export function NextDays({
       {groups.slice(0, GROUPS).map((row) => (
         <div key={row.screens[0]} className="flex items-center gap-2">
           <span
-            className="w-28 truncate text-xs text-faint"
+            className="w-28 shrink-0 truncate text-xs text-faint"
             title={row.screens.map((one) => index.screens.get(one)?.name).join(', ')}
           >
             {row.screens.length > 1
               ? counted(row.screens.length, 'screen')
               : index.screens.get(row.screens[0] ?? '')?.name}
           </span>
-          <span className="relative h-4 shrink-0 bg-well/60" style={{ width: WIDTH }}>
+          <span className="relative h-4 min-w-0 flex-1 bg-well/60" style={{ maxWidth: WIDTH }}>
             {wanted.map(({ start, end }) => (
               <span
                 key={start}
                 className="absolute inset-y-0 border border-dashed border-faint"
-                style={{ left: scale.x(start), width: Math.max(2, scale.x(end) - scale.x(start)) }}
+                style={{ left: `${scale.x(start)}%`, width: `max(2px, ${scale.x(end) - scale.x(start)}%)` }}
               />
             ))}
             {row.spans.map((span) => (
@@ -108,9 +110,9 @@ export function NextDays({
 
 function Days({ first }: { first: LocalDate }) {
   return (
-    <div className="mt-2 ml-30 flex text-xs text-faint" style={{ width: WIDTH }}>
+    <div className="mt-2 ml-30 flex text-xs text-faint" style={{ maxWidth: WIDTH }}>
       {Array.from({ length: DAYS }, (_, i) => (
-        <span key={i} className="flex-1 border-l border-rule pl-1">
+        <span key={i} className="min-w-0 flex-1 border-l border-rule pl-1">
           {dateWords(addDays(first, i)).slice(0, -4)}
         </span>
       ))}
@@ -134,7 +136,7 @@ function Span({
     <span
       title={`${name}: ${spanWords(span.from, span.to)}`}
       className={`absolute inset-y-0 ${own ? 'bg-dusk' : ''}`}
-      style={{ left, width: Math.max(1, Math.min(WIDTH, scale.x(span.to)) - left) }}
+      style={{ left: `${left}%`, width: `max(1px, ${Math.min(WHOLE, scale.x(span.to)) - left}%)` }}
     />
   );
 }
