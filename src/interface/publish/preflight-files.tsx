@@ -18,16 +18,15 @@ const MOST = 5;
 /** The longer side of a drawn screen, in pixels. */
 const DRAWN = 72;
 
+/** The screens that changes touch, and the plans without them and with them. */
+interface Changed {
+  readonly before: NamedPlan;
+  readonly after: NamedPlan;
+  readonly screens: readonly string[];
+}
+
 /** What does not fit on the screens that show it, each drawn: what these changes bring alone. */
-export function Misfits({
-  before,
-  after,
-  screens,
-}: {
-  before: NamedPlan;
-  after: NamedPlan;
-  screens: readonly string[];
-}) {
+export function Misfits({ before, after, screens }: Changed) {
   const index = useIndex(after.plan);
   const question = { kind: 'misfits', screens } as const;
   const found = useNewest(
@@ -73,15 +72,7 @@ export function Misfits({
 }
 
 /** What these changes give to screens that can't play it. */
-export function Unplayables({
-  before,
-  after,
-  screens,
-}: {
-  before: NamedPlan;
-  after: NamedPlan;
-  screens: readonly string[];
-}) {
+export function Unplayables({ before, after, screens }: Changed) {
   const index = useIndex(after.plan);
   const lines = useLines();
   const meant = new Set(screens);

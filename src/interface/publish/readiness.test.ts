@@ -47,6 +47,13 @@ test('of many slow ones three are named, the slowest first', () => {
   );
 });
 
+test('what is told is in whole minutes, later rather than earlier', () => {
+  const lines = ['a', 'b', 'c', 'd', 'e', 'f', 'g', 'h', 'i'].map((id, i) => line(id, i < 5 ? 1e6 : 1000));
+  const told = words([[130_500_000, ...lines.map(({ id }) => id)]], lines);
+  expect(told).toContain('5 of 9 players ready by 14:03;');
+  expect(told).toContain('1 more after 14:03.');
+});
+
 test('a line that was not measured says nothing; who is not heard from is not waited for', () => {
   const found = of(
     [[5e6, 'new', 'none', 'far', 'near']],

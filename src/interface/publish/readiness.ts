@@ -42,8 +42,8 @@ const SLOW = 3;
 const NAMED = 3;
 
 /**
- * "At the speed of their lines 31 of 36 are ready by 14:20; Ostrey, Point at 2 Mbit/s: 16:05." Empty where no line was measured. `momentOf`
- * writes an instant.
+ * "At the speed of their lines 31 of 36 players ready by 14:20; Ostrey · Point at 2 Mbit/s by 16:05." Empty where no line was measured.
+ * `momentOf` writes an instant; what is told is rounded up to whole minutes.
  */
 export function readyWords(
   { ready }: Readiness,
@@ -58,12 +58,13 @@ export function readyWords(
   const slow = ready.slice(most.length).reverse();
   const last = most.at(-1)?.at ?? now;
   const who = slow.length > 0 ? `${most.length} of ${counted(ready.length, 'player')}` : allOf(ready.length);
+  const minuteOf = (at: Instant) => momentOf(Math.ceil(at / MINUTE) * MINUTE);
   const whenOf = (at: Instant) =>
-    at - now < 2 * MINUTE ? `within ${timeLeft(at - now, SECOND)}` : `by ${momentOf(Math.ceil(at / MINUTE) * MINUTE)}`;
+    at - now < 2 * MINUTE ? `within ${timeLeft(at - now, SECOND)}` : `by ${minuteOf(at)}`;
   const named = slow
     .slice(0, NAMED)
     .map(({ screen, at, bytesPerSecond }) => `${nameOf(screen)} at ${speedWords(bytesPerSecond)} ${whenOf(at)}`);
-  const more = slow.length > NAMED ? [`${slow.length - NAMED} more after ${momentOf(last)}`] : [];
+  const more = slow.length > NAMED ? [`${slow.length - NAMED} more after ${minuteOf(last)}`] : [];
   return `At the speed of their lines ${[`${who} ready ${whenOf(last)}`, ...named, ...more].join('; ')}.`;
 }
 
