@@ -38,11 +38,14 @@ const told = () => page.getByText(/^(?:The server did not answer|Something went 
 /** Presses a button, and kills a process while what was pressed waits for the table that it has come to. */
 async function brokenOff(button: string | RegExp, table: string, kill: () => void): Promise<void> {
   const postgres = postmasterFile()[0];
+  // What the page reads of the table waits too: the button is there before.
+  const pressed = page.getByRole('button', { name: button });
+  await expect(pressed).toBeEnabled();
   await ternholm();
   const { closeDatabase, database } = await import('@/database');
   const held = await database().transaction();
   await database().query(`LOCK TABLE ${table} IN ACCESS EXCLUSIVE MODE`, { transaction: held });
-  await page.getByRole('button', { name: button }).click();
+  await pressed.click();
   const waits = `SELECT 1 FROM pg_locks WHERE NOT granted AND relation = '${table}'::regclass`;
   await expect.poll(async () => (await database().query(waits, { transaction: held }))[0].length).toBeGreaterThan(0);
   kill();
