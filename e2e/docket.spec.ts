@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { draft, ternholm } from './support/plan';
+import { draft, newest, ternholm } from './support/plan';
 import { server, signIn } from './support/session';
 import { expect, test } from './support/test';
 
@@ -195,6 +195,38 @@ test('errors that a change brings stop it, until they are mended or one says tha
   await expect(error).toHaveCount(1);
   await error.getByRole('button', { name: 'Put "Nowhere" on hold' }).click();
   await expect(error).toHaveCount(0);
+  await expect(publish).toBeEnabled();
+});
+
+test('a press waits for what preflight finds: an error that is not known yet stops it, too', async () => {
+  const { edit } = await import('@/services/plan');
+  const actor = await ternholm();
+  const out = await newest();
+  const publish = page.getByRole('button', { name: /^Publish edition \d+ to/ });
+  await expect(publish).toBeEnabled();
+  await page.evaluate(() => {
+    const post = Worker.prototype.postMessage;
+    const held: (() => void)[] = [];
+    Worker.prototype.postMessage = function (this: Worker, message: { question?: { kind: string } }) {
+      if (message.question?.kind === 'findings') held.push(() => post.call(this, message));
+      else post.call(this, message);
+    } as typeof post;
+    Object.assign(window, {
+      lookAhead: () => {
+        Worker.prototype.postMessage = post;
+        for (const go of held) go();
+      },
+    });
+  });
+  await edit(actor, [{ kind: 'booking', id: 'nowhere', set: { onHold: false, name: 'Not anywhere' } }]);
+  await expect(entry('Not anywhere')).toBeVisible();
+  await publish.click();
+  await expect(page.getByRole('button', { name: 'Looking ahead first…' })).toBeDisabled();
+  await page.evaluate(() => (window as unknown as { lookAhead: () => void }).lookAhead());
+  await expect(page.getByText('Nothing went out: "Not anywhere" reaches no screen')).toBeVisible();
+  await expect(publish).toBeDisabled();
+  expect(await newest()).toEqual(out);
+  await edit(actor, [{ kind: 'booking', id: 'nowhere', set: { onHold: true } }]);
   await expect(publish).toBeEnabled();
 });
 

@@ -17,8 +17,21 @@ export function useFindings(from: Instant, to: Instant): readonly Finding[] | nu
 export function useFindingsOf(plan: NamedPlan, from: Instant, to: Instant): readonly Finding[] | null {
   // In whole hours, so that a passing second asks nothing anew.
   const hour = Math.floor(useMoment().now / HOUR) * HOUR;
-  return useNewest(
-    async () => (await ask(plan, { kind: 'findings', from, to, now: hour })).map(unpack),
-    [plan, from, to, hour],
-  );
+  return useNewest(() => findingsOf(plan, from, to, hour), [plan, from, to, hour]);
+}
+
+/** The answers that were asked for last, and the questions that wait: who asks the same does not ask twice. */
+const asked = new Map<string, Promise<readonly Finding[]>>();
+const KEPT = 4;
+
+/** What is worth knowing of a plan in `[from, to)`, with what is over by `now`. Rejects where it can't be worked out. */
+export function findingsOf(plan: NamedPlan, from: Instant, to: Instant, now: Instant): Promise<readonly Finding[]> {
+  const key = [from, to, now, plan.key].join();
+  const known = asked.get(key);
+  if (known) return known;
+  const answer = ask(plan, { kind: 'findings', from, to, now }).then((packed) => packed.map(unpack));
+  answer.catch(() => asked.delete(key));
+  asked.set(key, answer);
+  for (const old of [...asked.keys()].slice(0, -KEPT)) asked.delete(old);
+  return answer;
 }

@@ -126,10 +126,11 @@ function Waiting({
   const [note, setNote] = useState('');
   const at = useAt();
   const [piloting, setPiloting] = useState(false);
+  const [looking, setLooking] = useState(false);
   const pilot = usePilot();
   const zone = useZone();
   const { chosen, isWhole, screens, problems } = choice;
-  const { statuses } = useNetwork('statuses');
+  const { statuses, notify, change } = useNetwork('statuses', 'notify', 'change');
   const hasNewPlayer = chosen.some(
     ({ kind, id, what }) =>
       kind === 'screen' && what === 'added' && (statuses.get(id)?.state ?? 'unpaired') !== 'unpaired',
@@ -142,7 +143,16 @@ function Waiting({
   const alone = !isWhole || waits;
   const fresh = useFresh(alone ? keys : null);
   const stopped = fresh.errors.length > 0 && !fresh.accepted;
-  const isReady = !busy && !stopped && problems.length === 0 && screens !== undefined && (isWhole || chosen.length > 0);
+  // What is looked at ahead is the draft as the page has it: all that the docket counts has to be in it.
+  const isHere = change >= docket.change;
+  const isReady =
+    isHere &&
+    !busy &&
+    !looking &&
+    !stopped &&
+    problems.length === 0 &&
+    screens !== undefined &&
+    (isWhole || chosen.length > 0);
   const send = (how: Publishing) => {
     if (piloting) return pilot.value ? onPilot(pilot.value, how) : Promise.resolve(false);
     return at.goesOut === null ? onPublish(how) : onPlan(at.goesOut, how);
@@ -158,6 +168,10 @@ function Waiting({
         : `Publish ${what} as edition ${next}${words}`;
   const publish = async () => {
     const how = { note, ...(isWhole ? {} : { chosen: keys }) };
+    setLooking(true);
+    const [error] = await fresh.stops();
+    setLooking(false);
+    if (error) return notify(`Nothing went out: ${error.sentence}`, true);
     if (!(await send(how))) return;
     setNote('');
     setPiloting(false);
@@ -204,7 +218,7 @@ function Waiting({
       <div className="sticky bottom-0 z-10 mt-4 flex flex-wrap items-center gap-3 border-t border-rule bg-paper py-3">
         {fresh.errors.length > 0 && <Errors fresh={fresh} />}
         <Button variant="main" className="text-lg" disabled={!isReady || !isSaid} onClick={() => void publish()}>
-          {busy ? 'Publishing…' : said}
+          {looking ? 'Looking ahead first…' : busy ? 'Publishing…' : said}
         </Button>
         {edition && (waits ? null : <PilotToggle piloting={piloting} onToggle={setPiloting} />)}
         {edition && chosen.length > 0 && (

@@ -5,11 +5,14 @@ import { DAY, HOUR, emptyPlan, newFindings, type Finding, type ObjectKey } from 
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
 import type { NamedPlan } from '@/interface/data/state';
-import { useFindingsOf } from '@/interface/forecast/use-findings';
+import { findingsOf, useFindingsOf } from '@/interface/forecast/use-findings';
 import { usePlanOf } from './use-plan-of';
 
 /** How far ahead it is looked. */
 const AHEAD = 7 * DAY;
+
+/** So long a press waits for what preflight finds, in milliseconds: a page that can't look ahead must not keep anything back for ever. */
+const MOST_WAIT_MS = 30_000;
 
 const NOTHING: NamedPlan = { key: 'nothing', plan: emptyPlan('') };
 
@@ -26,6 +29,8 @@ export interface Fresh {
   /** Whether one has said that these errors may go out. */
   readonly accepted: boolean;
   accept(accepted: boolean): void;
+  /** The errors that stop these changes now: waits until they were looked at. */
+  stops(): Promise<readonly Finding[]>;
 }
 
 /** `chosen` is null for all changes. */
@@ -38,15 +43,28 @@ export function useFresh(chosen: readonly ObjectKey[] | null): Fresh {
   const after = usePlanOf(chosen);
   const [was, is] = [useFindingsOf(before, from, from + AHEAD), useFindingsOf(after, from, from + AHEAD)];
   const findings = useMemo(() => was && is && sorted(newFindings(was, is)), [was, is]);
-  const errors = (findings ?? []).filter(({ severity }) => severity === 'error');
-  // Others than those that one has read are asked about again.
-  const these = errors.map(({ sentence, screens }) => `${sentence} ${screens.join()}`).join('\n');
+  const errors = errorsOf(findings ?? []);
   return {
     ...{ before, after, findings, errors },
     old: is && findings ? is.length - findings.length : 0,
-    accepted: may === these,
-    accept: (accepted) => setMay(accepted ? these : ''),
+    // Others than those that one has read are asked about again.
+    accepted: may === said(errors),
+    accept: (accepted) => setMay(accepted ? said(errors) : ''),
+    stops: async () => {
+      const looked = Promise.all([before, after].map((plan) => findingsOf(plan, from, from + AHEAD, from)));
+      const found = await within(MOST_WAIT_MS, looked).catch(reportError);
+      const stopping = found?.[0] && found[1] ? errorsOf(newFindings(found[0], found[1])) : [];
+      return may === said(stopping) ? [] : stopping;
+    },
   };
+}
+
+const errorsOf = (findings: readonly Finding[]) => findings.filter(({ severity }) => severity === 'error');
+const said = (errors: readonly Finding[]) =>
+  errors.map(({ sentence, screens }) => `${sentence} ${screens.join()}`).join('\n');
+
+function within<T>(ms: number, work: Promise<T>): Promise<T | undefined> {
+  return Promise.race([work, new Promise<undefined>((late) => setTimeout(late, ms, undefined))]);
 }
 
 const SEVERITIES: readonly Finding['severity'][] = ['error', 'warning', 'notice'];
