@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import type { Page } from '@playwright/test';
+import type { Locator, Page } from '@playwright/test';
 import { draft } from './support/plan';
 import { goTo, pick, press, server, signIn } from './support/session';
 import { expect, test } from './support/test';
@@ -23,6 +23,19 @@ const order = async () =>
     .find(({ id }) => id === 'crew')
     ?.items.map(({ media }) => media)
     .join(' ');
+/** The last move of a drag and the letting go in one turn of the page, as on a machine that does not come to draw between them. */
+async function letGoAtOnce(target: Locator, right: number, belowMiddle: number): Promise<void> {
+  await target.evaluate(
+    (element, [right, belowMiddle]) => {
+      const { left, top, height } = element.getBoundingClientRect();
+      const at = { clientX: left + right, clientY: top + height / 2 + belowMiddle, isPrimary: true, bubbles: true };
+      document.dispatchEvent(new PointerEvent('pointermove', at));
+      document.dispatchEvent(new PointerEvent('pointerup', at));
+    },
+    [right, belowMiddle] as const,
+  );
+  await page.mouse.up();
+}
 const lanes = async () => (await draft()).playlists.find(({ id }) => id === 'lanes');
 
 test('a playlist is shuffled, and goes as listed again', async () => {
@@ -319,12 +332,10 @@ test('several items are dragged together, in the list by mouse and keys, and fro
   const items = page.getByTestId('items');
   const before = await order();
   const [first, second, third] = before?.split(' ') ?? [];
+  const grip = items.getByRole('button', { name: /^Move (?!.* (up|down)$)/ }).nth(0);
   await items.getByRole('checkbox').nth(0).check();
   await items.getByRole('checkbox').nth(1).check();
-  await items
-    .getByRole('button', { name: /^Move (?!.* (up|down)$)/ })
-    .nth(0)
-    .focus();
+  await grip.focus();
   await page.keyboard.press('Space');
   await expect(page.getByText('2 items are at 1 of 3.')).toBeAttached();
   await page.keyboard.press('ArrowDown');
@@ -332,6 +343,16 @@ test('several items are dragged together, in the list by mouse and keys, and fro
   await page.keyboard.press('ArrowDown');
   await expect(page.getByText('2 items are at 3 of 3.')).toBeAttached();
   await page.keyboard.press('Space');
+  await expect.poll(order).toBe(`${third} ${first} ${second}`);
+  await page.keyboard.press('ControlOrMeta+z');
+  await expect.poll(order).toBe(before);
+  await grip.hover();
+  const held = await grip.boundingBox();
+  if (!held) throw new Error('nothing to drag');
+  await page.mouse.down();
+  await page.mouse.move(held.x + 10, held.y + held.height / 2 + 8, { steps: 3 });
+  await expect(page.getByText('2 items are at 1 of 3.')).toBeAttached();
+  await letGoAtOnce(items.getByRole('listitem').nth(2), 10, 0);
   await expect.poll(order).toBe(`${third} ${first} ${second}`);
   await page.keyboard.press('ControlOrMeta+z');
   await expect.poll(order).toBe(before);
@@ -345,8 +366,7 @@ test('several items are dragged together, in the list by mouse and keys, and fro
   await page.mouse.move(from.x + 20, from.y + 10);
   await page.mouse.down();
   await page.mouse.move(from.x - 60, from.y + 20, { steps: 4 });
-  await page.mouse.move(to.x + 200, to.y + to.height / 2 + 10, { steps: 8 });
-  await page.mouse.up();
+  await letGoAtOnce(items.getByRole('listitem').nth(1), 200, 10);
   await expect.poll(order).toBe(`${first} ${second} departure night-lights ${third}`);
   await media.getByRole('button', { name: 'Let go' }).click();
   await expect(media.getByRole('checkbox', { checked: true })).toHaveCount(0);
@@ -380,17 +400,6 @@ test('items are dragged into another playlist, alone or together; let go elsewhe
     await page.mouse.up();
     await expect(others).toHaveCount(0);
   };
-  /** The move and the letting go in one turn of the page, as on a machine that does not come to draw between them. */
-  const intoAtOnce = async () => {
-    await others.locator('[data-into="cafe"]').evaluate((target) => {
-      const { left, top, height } = target.getBoundingClientRect();
-      const at = { clientX: left + 30, clientY: top + height / 2, isPrimary: true, bubbles: true };
-      document.dispatchEvent(new PointerEvent('pointermove', at));
-      document.dispatchEvent(new PointerEvent('pointerup', at));
-    });
-    await expect(others).toHaveCount(0);
-    await page.mouse.up();
-  };
   await drag();
   await page.keyboard.press('Escape');
   await page.mouse.up();
@@ -405,7 +414,8 @@ test('items are dragged into another playlist, alone or together; let go elsewhe
   await items.getByRole('checkbox').nth(0).check();
   await items.getByRole('checkbox').nth(2).check();
   await drag();
-  await intoAtOnce();
+  await letGoAtOnce(others.locator('[data-into="cafe"]'), 30, 0);
+  await expect(others).toHaveCount(0);
   await expect.poll(order).toBe(second);
   expect(await there()).toBe(count + 2);
   await page.keyboard.press('ControlOrMeta+z');

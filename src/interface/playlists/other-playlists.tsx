@@ -1,6 +1,5 @@
 'use client';
 
-import { useEffect, useRef } from 'react';
 import { useDroppable, type CollisionDetection, closestCenter, pointerWithin } from '@dnd-kit/core';
 import type { Plan, Playlist } from '@/core';
 import { counted } from '@/interface/kit/format';
@@ -13,28 +12,6 @@ const TARGET = 'playlist-';
 /** The playlist that something is held over, by the id of the place; undefined over anything else. */
 export const playlistUnder = (plan: Plan, place: string | number | undefined): Playlist | undefined =>
   plan.playlists.find(({ id }) => TARGET + id === place);
-
-/**
- * Which other playlist the pointer was let go on, as it is drawn at that moment; undefined over anything else, and
- * where no pointer carried. What is held over is known only as often as the page is drawn: on a slow one, a quick
- * drop would be told the place before.
- */
-export function useLetGoOn(plan: Plan) {
-  const last = useRef<{ readonly x: number; readonly y: number }>(undefined);
-  useEffect(() => {
-    const heard = new AbortController();
-    const keep = ({ clientX, clientY }: PointerEvent) => (last.current = { x: clientX, y: clientY });
-    // Heard on the way down, ahead of what ends the drag.
-    window.addEventListener('pointerup', keep, { capture: true, signal: heard.signal });
-    return () => heard.abort();
-  }, []);
-  return (begun: Event): Playlist | undefined => {
-    if (!(begun instanceof PointerEvent) || !last.current) return undefined;
-    const under = document.elementsFromPoint(last.current.x, last.current.y);
-    const into = under.flatMap((element) => element.closest<HTMLElement>('[data-into]')?.dataset.into ?? [])[0];
-    return plan.playlists.find(({ id }) => id === into);
-  };
-}
 
 /** Another playlist counts where the pointer is within it; a row counts where it is the nearest. */
 export const rowsAndPlaylists: CollisionDetection = (args) => {

@@ -4,13 +4,13 @@ import {
   DndContext,
   DragOverlay,
   KeyboardSensor,
-  PointerSensor,
   useDroppable,
   useSensor,
   useSensors,
   type Active,
   type Announcements,
   type DragEndEvent,
+  type DroppableContainer,
   type UniqueIdentifier,
 } from '@dnd-kit/core';
 import {
@@ -56,9 +56,10 @@ import { AsSeenOn } from './as-seen-on';
 import { ChosenItems } from './chosen-items';
 import { itemName, lengthWords } from './item-name';
 import { ItemRow, Together } from './item-row';
+import { LastMoveSensor } from './last-move';
 import { MusicChoice } from './music-choice';
 import { movedTo } from './order';
-import { OtherPlaylists, playlistUnder, rowsAndPlaylists, useLetGoOn } from './other-playlists';
+import { OtherPlaylists, playlistUnder, rowsAndPlaylists } from './other-playlists';
 import { Palette } from './palette';
 import { Passes } from './passes';
 import { hasSeconds } from './stretch';
@@ -81,7 +82,7 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
   const [dragged, setDragged] = useState<readonly Media[]>([]);
   const [carried, carry] = useState<UniqueIdentifier | null>(null);
   const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(LastMoveSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
 
@@ -99,13 +100,13 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
   /** Which rows go with the one that is dragged: all that are chosen, where it is one of them. */
   const together = (id: UniqueIdentifier) =>
     new Set(rows.flatMap(({ key }, i) => (key === id || (held.has(String(id)) && held.has(key)) ? [i] : [])));
-  const letGoOn = useLetGoOn(draft);
-  const onDragEnd = ({ active, over, activatorEvent }: DragEndEvent) => {
+  const onDragEnd = ({ active, collisions }: DragEndEvent) => {
     setDragged([]);
     carry(null);
+    const over = collisions?.[0];
     const place = rows.findIndex((row) => row.key === over?.id);
     const from = rows.findIndex((row) => row.key === active.id);
-    const other = letGoOn(activatorEvent) ?? playlistUnder(draft, over?.id);
+    const other = playlistUnder(draft, over?.id);
     const files = filesOf(active);
     if (other && from >= 0) {
       const ids = new Set([...together(active.id)].flatMap((at) => rows[at]?.key ?? []));
@@ -116,7 +117,8 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
     } else if (over && files.length > 0) {
       // Below the middle of the row that it is held over, it goes after that row.
       const held = active.rect.current.translated;
-      const below = held !== null && held.top + held.height / 2 > over.rect.top + over.rect.height / 2;
+      const rect = (over.data as { droppableContainer: DroppableContainer }).droppableContainer.rect.current;
+      const below = held !== null && rect !== null && held.top + held.height / 2 > rect.top + rect.height / 2;
       put(files, place < 0 ? items.length : place + (below ? 1 : 0));
     } else if (from >= 0 && place >= 0 && from !== place) {
       const next = movedTo(items, together(active.id), place);
