@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
-import type { Locator, Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { letGoAtOnce } from './support/operator';
 import { draft } from './support/plan';
 import { goTo, pick, press, server, signIn } from './support/session';
 import { expect, test } from './support/test';
@@ -23,19 +24,6 @@ const order = async () =>
     .find(({ id }) => id === 'crew')
     ?.items.map(({ media }) => media)
     .join(' ');
-/** The last move of a drag and the letting go in one turn of the page, as on a machine that does not come to draw between them. */
-async function letGoAtOnce(target: Locator, right: number, belowMiddle: number): Promise<void> {
-  await target.evaluate(
-    (element, [right, belowMiddle]) => {
-      const { left, top, height } = element.getBoundingClientRect();
-      const at = { clientX: left + right, clientY: top + height / 2 + belowMiddle, isPrimary: true, bubbles: true };
-      document.dispatchEvent(new PointerEvent('pointermove', at));
-      document.dispatchEvent(new PointerEvent('pointerup', at));
-    },
-    [right, belowMiddle] as const,
-  );
-  await page.mouse.up();
-}
 const lanes = async () => (await draft()).playlists.find(({ id }) => id === 'lanes');
 
 test('a playlist is shuffled, and goes as listed again', async () => {
@@ -268,7 +256,7 @@ test('a picture lasts longer when its end in the strip is pulled, or by a key; E
     .first();
   const end = page.locator('[data-end="0"]');
   await expect(turn).toHaveAccessibleName('House flag, 0:08, from 0:00');
-  const pull = async (by: number, then: () => Promise<void>) => {
+  const pull = async (by: number, then: (to: { x: number; y: number }) => Promise<void>) => {
     const box = await end.boundingBox();
     const strip = await page.locator('[data-strip]').first().boundingBox();
     if (!box || !strip) throw new Error('no end to pull');
@@ -276,7 +264,7 @@ test('a picture lasts longer when its end in the strip is pulled, or by a key; E
     await page.mouse.move(box.x + 5, y);
     await page.mouse.down();
     await page.mouse.move(box.x + 5 + by * strip.width, y, { steps: 5 });
-    await then();
+    await then({ x: box.x + 5 + 2 * by * strip.width, y });
     await page.mouse.up();
   };
   // A pass of 1:06: a tenth of it is 6.6 s, which snaps to half seconds.
@@ -286,7 +274,7 @@ test('a picture lasts longer when its end in the strip is pulled, or by a key; E
     await expect(end.locator('span')).toHaveCount(0);
   });
   expect(await flagMs()).toBe(8000);
-  await pull(0.1, () => expect(end.locator('span')).toHaveText('14.5 s'));
+  await pull(0.05, (to) => letGoAtOnce(end, to));
   await expect.poll(flagMs).toBe(14_500);
   await expect(turn).toHaveAccessibleName('House flag, 0:15, from 0:00');
   await turn.focus();
@@ -303,17 +291,17 @@ test('a turn in the strip is dragged to the place of another; Escape leaves it, 
   const before = await order();
   const [first, second, third] = before?.split(' ') ?? [];
   const turns = page.getByRole('region', { name: 'Passes' }).locator('[data-strip]').first().getByRole('button');
-  const drag = async (then: () => Promise<void>) => {
+  const drag = async (then: (to: { x: number; y: number }) => Promise<void>) => {
     const [from, to] = [await turns.nth(0).boundingBox(), await turns.nth(2).boundingBox()];
     if (!from || !to) throw new Error('no turns');
     await page.mouse.move(from.x + 20, from.y + 20);
     await page.mouse.down();
     await page.mouse.move(from.x + 60, from.y + 20, { steps: 3 });
-    await page.mouse.move(to.x + to.width / 2, to.y + 20, { steps: 5 });
-    await then();
+    await then({ x: to.x + to.width / 2, y: to.y + 20 });
     await page.mouse.up();
   };
-  await drag(async () => {
+  await drag(async ({ x, y }) => {
+    await page.mouse.move(x, y, { steps: 5 });
     await expect(turns.nth(2)).toHaveCSS('outline-style', 'solid');
     await page.keyboard.press('Escape');
     await expect(turns.nth(2)).not.toHaveCSS('outline-style', 'solid');
@@ -321,7 +309,7 @@ test('a turn in the strip is dragged to the place of another; Escape leaves it, 
   await turns.nth(1).click();
   await expect(page.locator('[data-item]').nth(1).getByRole('button', { name: /^Move/ }).first()).toBeFocused();
   expect(await order()).toBe(before);
-  await drag(() => Promise.resolve());
+  await drag((to) => letGoAtOnce(turns.nth(0), to));
   await expect.poll(order).toBe(`${second} ${third} ${first}`);
   await page.keyboard.press('ControlOrMeta+z');
   await expect.poll(order).toBe(before);
@@ -352,7 +340,9 @@ test('several items are dragged together, in the list by mouse and keys, and fro
   await page.mouse.down();
   await page.mouse.move(held.x + 10, held.y + held.height / 2 + 8, { steps: 3 });
   await expect(page.getByText('2 items are at 1 of 3.')).toBeAttached();
-  await letGoAtOnce(items.getByRole('listitem').nth(2), 10, 0);
+  const last = await items.getByRole('listitem').nth(2).boundingBox();
+  if (!last) throw new Error('nowhere to drag to');
+  await letGoAtOnce(grip, { x: held.x + 10, y: last.y + last.height / 2 });
   await expect.poll(order).toBe(`${third} ${first} ${second}`);
   await page.keyboard.press('ControlOrMeta+z');
   await expect.poll(order).toBe(before);
@@ -366,7 +356,7 @@ test('several items are dragged together, in the list by mouse and keys, and fro
   await page.mouse.move(from.x + 20, from.y + 10);
   await page.mouse.down();
   await page.mouse.move(from.x - 60, from.y + 20, { steps: 4 });
-  await letGoAtOnce(items.getByRole('listitem').nth(1), 200, 10);
+  await letGoAtOnce(items, { x: to.x + 200, y: to.y + to.height / 2 + 10 });
   await expect.poll(order).toBe(`${first} ${second} departure night-lights ${third}`);
   await media.getByRole('button', { name: 'Let go' }).click();
   await expect(media.getByRole('checkbox', { checked: true })).toHaveCount(0);
@@ -393,11 +383,10 @@ test('items are dragged into another playlist, alone or together; let go elsewhe
     await expect(others).toBeVisible();
     await expect(others.locator('[data-into="crew"]')).toHaveCount(0);
   };
-  const into = async () => {
+  const into = async (letGo: (at: { x: number; y: number }) => Promise<void>) => {
     const to = await others.locator('[data-into="cafe"]').boundingBox();
     if (!to) throw new Error('nowhere to drag to');
-    await page.mouse.move(to.x + 30, to.y + to.height / 2, { steps: 8 });
-    await page.mouse.up();
+    await letGo({ x: to.x + 30, y: to.y + to.height / 2 });
     await expect(others).toHaveCount(0);
   };
   await drag();
@@ -406,7 +395,10 @@ test('items are dragged into another playlist, alone or together; let go elsewhe
   await expect(others).toHaveCount(0);
   expect(await order()).toBe(before);
   await drag();
-  await into();
+  await into(async ({ x, y }) => {
+    await page.mouse.move(x, y, { steps: 8 });
+    await page.mouse.up();
+  });
   await expect.poll(order).toBe(`${second} ${third}`);
   expect(await there()).toBe(count + 1);
   await page.keyboard.press('ControlOrMeta+z');
@@ -414,8 +406,7 @@ test('items are dragged into another playlist, alone or together; let go elsewhe
   await items.getByRole('checkbox').nth(0).check();
   await items.getByRole('checkbox').nth(2).check();
   await drag();
-  await letGoAtOnce(others.locator('[data-into="cafe"]'), 30, 0);
-  await expect(others).toHaveCount(0);
+  await into((at) => letGoAtOnce(others, at));
   await expect.poll(order).toBe(second);
   expect(await there()).toBe(count + 2);
   await page.keyboard.press('ControlOrMeta+z');

@@ -18,7 +18,7 @@ import {
   type LocalTime,
   type When,
 } from '@/core';
-import { Operator } from './support/operator';
+import { Operator, letGoAtOnce } from './support/operator';
 import { booked, draft } from './support/plan';
 import { goTo, pick, server, signIn } from './support/session';
 import { expect, test } from './support/test';
@@ -232,6 +232,14 @@ test('a short bar: its middle carries it, and its ends are pulled, a very short 
   const middle = { x: long.x + long.width / 3 + 1, y: long.y + long.height / 2 };
   await ida.drag(middle, { x: middle.x + hour * 2, y: middle.y });
   await expect.poll(async () => hoursOf(await windows('Two hours'))).toEqual([about(19), 2]);
+  await expect.poll(async () => (await box(bar(page, 'two-hours', thursday))).x).toBeGreaterThan(long.x + hour);
+  const later = await box(bar(page, 'two-hours', thursday));
+  const was = hoursOf(await windows('Two hours'))[0];
+  await page.mouse.move(later.x + later.width / 2, middle.y);
+  await page.mouse.down();
+  await page.mouse.move(later.x + later.width / 2 - hour, middle.y, { steps: 3 });
+  await letGoAtOnce(bar(page, 'half-hour', thursday), { x: later.x + later.width / 2 - hour * 2, y: middle.y });
+  await expect.poll(async () => hoursOf(await windows('Two hours'))).toEqual([about(was - 2), 2]);
 
   const short = await box(bar(page, 'half-hour', thursday));
   expect(short.width).toBeLessThan(12);
@@ -302,7 +310,10 @@ test('in the month a name is carried to another day, by pointer and by keys, and
   await expect(drill).toBeVisible();
   const [to, from] = [await box(day(wednesday)), await drill.boundingBox()];
   if (!from) throw new Error('not in sight');
-  await new Operator(page).drag({ x: from.x + 20, y: from.y + 6 }, { x: to.x + to.width / 2, y: to.y + 40 });
+  await page.mouse.move(from.x + 20, from.y + 6);
+  await page.mouse.down();
+  await page.mouse.move(from.x + 20, from.y + 16, { steps: 3 });
+  await letGoAtOnce(day(wednesday), { x: to.x + to.width / 2, y: to.y + 40 });
   await expect(day(wednesday).getByRole('button', { name: /^Drill reminder, / })).toBeVisible();
   await expect(drill).toHaveCount(0);
   await page.keyboard.press('1');

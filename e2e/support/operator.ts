@@ -51,3 +51,16 @@ export class Operator {
     await mouse.up();
   }
 }
+
+/**
+ * The last move of a drag under way and the letting go in one turn of the page, as on a machine that does not come to draw between them;
+ * `on` is what hears of it.
+ */
+export async function letGoAtOnce(on: Locator, to: { x: number; y: number }): Promise<void> {
+  await on.evaluate((element, { x, y }) => {
+    const at = { clientX: x, clientY: y, pointerId: 1, isPrimary: true, bubbles: true };
+    element.dispatchEvent(new PointerEvent('pointermove', at));
+    element.dispatchEvent(new PointerEvent('pointerup', at));
+  }, to);
+  await on.page().mouse.up();
+}

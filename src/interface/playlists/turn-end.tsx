@@ -24,8 +24,8 @@ export function TurnEnd({
   onPull: (durationMs: number | null) => void;
   onDone: (durationMs: number) => void;
 }) {
-  /** Where it was taken hold of, how long it lasted then, and what a pixel is in milliseconds. */
-  const held = useRef<{ readonly x: number; readonly durationMs: number; readonly msPerPx: number } | null>(null);
+  /** Where it was taken hold of, how long it lasted then, what a pixel is in milliseconds, and how long it is to last by now. */
+  const held = useRef<{ x: number; durationMs: number; msPerPx: number; toMs: number } | null>(null);
   const leave = () => {
     held.current = null;
     onPull(null);
@@ -42,16 +42,23 @@ export function TurnEnd({
         if (event.button !== 0 || width === 0) return;
         event.preventDefault();
         event.currentTarget.setPointerCapture(event.pointerId);
-        held.current = { x: event.clientX, durationMs: turn.durationMs, msPerPx: span / width / nth };
+        held.current = {
+          x: event.clientX,
+          durationMs: turn.durationMs,
+          msPerPx: span / width / nth,
+          toMs: turn.durationMs,
+        };
       }}
       onPointerMove={(event) => {
         const from = held.current;
-        if (from) onPull(stretched(from.durationMs, (event.clientX - from.x) * from.msPerPx, event.shiftKey));
+        if (!from) return;
+        from.toMs = stretched(from.durationMs, (event.clientX - from.x) * from.msPerPx, event.shiftKey);
+        onPull(from.toMs);
       }}
       onPointerUp={() => {
         const from = held.current;
         held.current = null;
-        if (pulledMs !== null && from && pulledMs !== from.durationMs) onDone(pulledMs);
+        if (from && from.toMs !== from.durationMs) onDone(from.toMs);
         else onPull(null);
       }}
       onPointerCancel={leave}

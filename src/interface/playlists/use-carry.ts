@@ -1,7 +1,8 @@
 'use client';
 
-import { useRef, useState, type MouseEvent, type PointerEvent } from 'react';
+import { useRef, type MouseEvent, type PointerEvent } from 'react';
 import type { Turn } from '@/core';
+import { useHeld } from '@/interface/kit/use-held';
 import { useEscape } from './use-escape';
 
 /** So far a turn is held before it is carried, in pixels: less is a press. */
@@ -21,14 +22,14 @@ export function itemAt(turns: readonly Turn[], ms: number): number | undefined {
 
 /** Turns of a strip are carried to another's place by the pointer; Escape leaves them. `onMove` is null where they have no order to be given. */
 export function useCarry(onMove: ((item: number, over: number) => void) | null) {
-  const [carried, setCarried] = useState<Carried | null>(null);
+  const { held: carried, newest, hold: carry } = useHeld<Carried>();
   const held = useRef<{ readonly x: number; readonly item: number } | null>(null);
   /** The press that ends a carrying is none. */
   const wasCarried = useRef(false);
   const isCarried = carried !== null;
   const leave = () => {
     held.current = null;
-    setCarried(null);
+    carry(null);
   };
   useEscape(isCarried, leave);
   const handlers = (pass: number, turn: Turn, turns: readonly Turn[], span: number) =>
@@ -45,11 +46,12 @@ export function useCarry(onMove: ((item: number, over: number) => void) | null) 
         event.currentTarget.setPointerCapture(event.pointerId);
         wasCarried.current = true;
         const over = itemAt(turns, ((event.clientX - strip.left) / strip.width) * span) ?? from.item;
-        if (carried?.over !== over) setCarried({ pass, item: from.item, over });
+        if (newest.current?.over !== over) carry({ pass, item: from.item, over });
       },
       onPointerUp: () => {
+        const carried = newest.current;
         held.current = null;
-        setCarried(null);
+        carry(null);
         if (carried && carried.over !== carried.item) onMove(carried.item, carried.over);
       },
       onPointerCancel: leave,

@@ -1,7 +1,8 @@
 'use client';
 
-import { useCallback, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useCallback, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { DAY, type LocalDate } from '@/core';
+import { useHeld } from '@/interface/kit/use-held';
 import type { Bar } from '../strata/layout';
 import type { Gesture } from './use-gesture';
 import { carriedBy, drawnSpan, type Drawn } from './carried';
@@ -28,7 +29,7 @@ export function useCarry(
   onDrawn: (from: LocalDate, to: LocalDate) => void,
 ) {
   const press = useRef<Press | null>(null);
-  const [drawn, draw] = useState<Drawn | null>(null);
+  const { held: drawn, newest: drawnNow, hold: draw } = useHeld<Drawn>();
   /** A pull that ends is followed by a click of its own, which is not meant. */
   const pulled = useRef(false);
   const grid = useRef<HTMLDivElement>(null);
@@ -39,7 +40,7 @@ export function useCarry(
     [],
   );
   const finishDrawing = () => {
-    if (drawn) onDrawn(...drawnSpan(drawn));
+    if (drawnNow.current) onDrawn(...drawnSpan(drawnNow.current));
     draw(null);
   };
   const within = (day: number) => Math.min(Math.max(day, first), last) as LocalDate;

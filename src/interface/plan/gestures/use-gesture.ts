@@ -13,6 +13,7 @@ import {
   type Site,
 } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
+import { useHeld } from '@/interface/kit/use-held';
 import type { Held } from './held';
 import { layerOf, type Bar } from '../strata/layout';
 
@@ -28,7 +29,7 @@ export interface Choice {
 /** Carrying, stretching, copying and removing bars: by pointer or keys, the same steps. */
 export function useGesture(plan: Plan, site: Pick<Site, 'timeZone'>, onDraw: (drawn: Held) => void) {
   const { edit, notify } = useNetwork('edit', 'notify');
-  const [held, setHeld] = useState<Held | null>(null);
+  const { held, newest, hold } = useHeld<Held>();
   const [choice, setChoice] = useState<Choice | null>(null);
   const [looking, lookAt] = useState<Scope | null>(null);
   const stamp = useMemo(() => new Date().toISOString(), [plan]); // eslint-disable-line react-hooks/exhaustive-deps -- made anew with each plan
@@ -79,8 +80,9 @@ export function useGesture(plan: Plan, site: Pick<Site, 'timeZone'>, onDraw: (dr
   );
 
   const putDown = useCallback(() => {
+    const held = newest.current;
     if (!held) return;
-    setHeld(null);
+    hold(null);
     const { bar } = held;
     if (!bar) return onDraw(held);
     const change = changeOf({ ...held, bar });
@@ -94,7 +96,7 @@ export function useGesture(plan: Plan, site: Pick<Site, 'timeZone'>, onDraw: (dr
       held.end === bar.localOccasion.end &&
       held.layer === layerOf(bar.booking);
     if (!still) offer(bar, change, held);
-  }, [held, onDraw, changeOf, plan, save, offer]);
+  }, [newest, hold, onDraw, changeOf, plan, save, offer]);
 
   /** What the plan would become, for looking ahead. */
   const preview = useMemo<readonly Patch[] | undefined>(() => {
@@ -124,13 +126,13 @@ export function useGesture(plan: Plan, site: Pick<Site, 'timeZone'>, onDraw: (dr
     looking,
     preview,
     lookAt,
-    hold: setHeld,
+    hold,
     putDown,
     letGo: useCallback(() => {
-      setHeld(null);
+      hold(null);
       setChoice(null);
       lookAt(null);
-    }, []),
+    }, [hold]),
     choose: useCallback((scope: Scope) => choice && settle(choice.bar, choice.change, scope), [choice, settle]),
     remove: useCallback((bar: Bar) => offer(bar, { remove: true }), [offer]),
     make: save,
