@@ -13,7 +13,6 @@ let page: Page;
 let context: BrowserContext;
 let player: Page;
 test.beforeAll(async ({ browser }) => {
-  test.setTimeout(120_000);
   page = await browser.newPage();
   await signIn(page);
   ({ context, player } = await pierPlayer(browser));

@@ -14,7 +14,6 @@ let context: BrowserContext;
 let player: Page;
 
 test.beforeAll(async ({ browser }) => {
-  test.setTimeout(120_000);
   page = await browser.newPage();
   await signIn(page);
   ({ context, player } = await pierPlayer(browser));
@@ -104,12 +103,12 @@ test('called off, it waits again; published early, it is out at once', async () 
 
 test('it begins on the instant on a player that has no line by then', async () => {
   await pierBackdrop('line-flag');
-  await page.getByLabel('When').fill('in 15 seconds');
+  await page.getByLabel('When').fill('in 30 seconds');
   await page.getByRole('button', { name: /^Plan it for/ }).click();
   await expect(list()).toContainText('it has what they need by then');
   const at = Date.parse((await planned())[0]?.at ?? '');
   await context.setOffline(true);
-  await expect(stage()).toHaveAttribute('data-media', 'line-flag');
+  await expect(stage()).toHaveAttribute('data-media', 'line-flag', { timeout: 60_000 });
   await context.setOffline(false);
   expect(Math.abs((await shownAt(player, 'line-flag')) - at)).toBeLessThan(500);
   await expect(list()).toHaveCount(0);
@@ -122,10 +121,10 @@ test('the worker is killed before the instant: screens switch on it, and it gets
   const { lastChange } = await import('@/services/plan');
   const actor = await ternholm();
   await pierBackdrop('route-map');
-  const { at } = await planEdition(actor, await lastChange(actor.networkId), Date.now() + 8000);
+  const { at } = await planEdition(actor, await lastChange(actor.networkId), Date.now() + 20_000);
   await expect.poll(async () => (await planned())[0]?.ready).toBe(1);
   process.kill(workerPid(), 'SIGKILL');
-  await expect(stage()).toHaveAttribute('data-media', 'route-map');
+  await expect(stage()).toHaveAttribute('data-media', 'route-map', { timeout: 60_000 });
   expect(Math.abs((await shownAt(player, 'route-map')) - Date.parse(at))).toBeLessThan(500);
   // Nobody pressed anything: it is told to who is there.
   await expect(page.getByText(/^Edition \d+ is out, as planned for [\d:]+\.$/)).toBeVisible({ timeout: 60_000 });

@@ -11,7 +11,6 @@ let page: Page;
 let context: BrowserContext;
 let player: Page;
 test.beforeAll(async ({ browser }) => {
-  test.setTimeout(120_000);
   page = await browser.newPage();
   await signIn(page);
   ({ context, player } = await pierPlayer(browser));
@@ -78,7 +77,7 @@ test('it ends by itself on a player that is offline by then', async () => {
   await form.getByLabel('Until').press('Enter');
   await expect(stage()).toHaveAttribute('data-media', 'route-map');
   await context.setOffline(true);
-  await expect(stage()).toHaveAttribute('data-media', 'line-flag', { timeout: 20_000 });
+  await expect(stage()).toHaveAttribute('data-media', 'line-flag');
   await expect(on()).toHaveCount(0);
   await context.setOffline(false);
 });

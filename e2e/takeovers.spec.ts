@@ -12,7 +12,6 @@ let page: Page;
 let context: BrowserContext;
 let player: Page;
 test.beforeAll(async ({ browser }) => {
-  test.setTimeout(120_000);
   page = await browser.newPage({ viewport: { width: 390, height: 844 } });
   await signIn(page);
   ({ context, player } = await pierPlayer(browser));

@@ -18,6 +18,13 @@ test.each([
   ['PostgreSQL going away', sql('57P01'), 503, 'does not answer'],
   ['PostgreSQL away', sql('ECONNREFUSED'), 503, 'does not answer'],
   ['a broken connection', sql('08006'), 503, 'does not answer'],
+  [
+    'a line that is cut',
+    Object.assign(new Error('x'), { original: new Error('Connection terminated unexpectedly') }),
+    503,
+    'look whether it was done',
+  ],
+  ['a line that is reset', sql('ECONNRESET'), 503, 'look whether it was done'],
   ['NUL in a text', sql('22P05'), 422, 'can not be kept'],
   ['a number past all measure', sql('22003'), 422, 'can not be kept'],
 ])('%s', (_, error, status, sentence) => {

@@ -6,6 +6,9 @@ export function troubleOf(error: unknown): Refusal | null {
   if (code === null) return null;
   if (BUSY.has(code))
     return new Refusal(503, 'Other work on this network takes long: nothing was changed. Try again in a moment.');
+  // What was on its way may have been done.
+  if (code === CUT)
+    return new Refusal(503, 'The line to the database was cut: look whether it was done, then try again.');
   if (FULL.has(code))
     return new Refusal(
       507,
@@ -21,12 +24,16 @@ export function troubleOf(error: unknown): Refusal | null {
 /** Lock and statement time limits, too many connections. */
 const BUSY = new Set(['55P03', '57014', '53300', 'ACQUIRE']);
 const FULL = new Set(['53100', 'ENOSPC', 'EROFS', 'EDQUOT', 'EACCES']);
-const AWAY = new Set(['57P01', '57P02', '57P03', 'ECONNREFUSED', 'ECONNRESET', 'EPIPE']);
+const AWAY = new Set(['57P01', '57P02', '57P03', 'ECONNREFUSED']);
+const CUT = 'CUT';
+/** Words of node-postgres, which gives these no code. */
+const CUT_WORDS = /Connection terminated|connection error and is not queryable/;
 
 /** The code of PostgreSQL or the system that is at the bottom of an error. */
 function codeOf(error: unknown): string | null {
-  const { name, original, code } = (error ?? {}) as { name?: unknown; original?: unknown; code?: unknown };
+  const { name, original, code, message } = (error ?? {}) as Readonly<Record<string, unknown>>;
   if (name === 'SequelizeConnectionAcquireTimeoutError') return 'ACQUIRE';
   if (original !== undefined) return codeOf(original);
+  if (code === 'ECONNRESET' || code === 'EPIPE' || CUT_WORDS.test(String(message))) return CUT;
   return typeof code === 'string' ? code : null;
 }
