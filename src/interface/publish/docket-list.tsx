@@ -107,7 +107,8 @@ function Entry({ entry, entries, choice }: { entry: DocketEntry; entries: readon
         )}
       </div>
       <span className="text-sm text-faint">
-        {people.join(', ')} · {dateTime(Date.parse(at), zone)}
+        {people.length > 0 && `${people.join(', ')} · `}
+        {dateTime(Date.parse(at), zone)}
       </span>
     </li>
   );
