@@ -1,6 +1,6 @@
 import type { BrowserContext, Page } from '@playwright/test';
 import { HOUR } from '@/core';
-import { newest, planned, ternholm } from './support/plan';
+import { booked, newest, planned, ternholm } from './support/plan';
 import { pierBackdrop, pierPlayer, shownAt, watchStage } from './support/pier';
 import { workerPid } from './support/processes';
 import { server, signIn } from './support/session';
@@ -132,4 +132,21 @@ test('the worker is killed before the instant: screens switch on it, and it gets
   expect(await planned()).toEqual([]);
   const { publishDue } = await import('@/services/editions');
   expect(await publishDue(new Date(Date.now() + HOUR))).toBe(0);
+});
+
+test('what comes next on a screen is what the planned edition shows, from its instant on', async () => {
+  await booked('dawn', {
+    ...{ name: 'Dawn on the pier', content: { media: 'route-map' }, where: 'pier-end', priority: 5 },
+    when: { windows: [['00:00', '24:00']] },
+  });
+  await page.goto(server('/publish'));
+  await page.getByLabel('When').fill('in 20 hours');
+  await page.getByRole('button', { name: /^Plan it for/ }).click();
+  await expect(list().getByRole('listitem')).toHaveCount(1);
+  await page.goto(server('/'));
+  const tile = page.locator('[data-screen="pier-end"]');
+  await expect(tile).toContainText('Dawn on the pier');
+  await tile.click();
+  const aside = page.getByRole('complementary', { name: /Pier end/ });
+  await expect(aside.getByRole('listitem').filter({ hasText: 'as planned' }).last()).toContainText('Dawn on the pier');
 });

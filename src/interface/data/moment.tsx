@@ -18,6 +18,8 @@ interface MomentContext {
   readonly shown: Shown;
   /** The same of one screen: some may have an edition already that waits for others, at their sites or as pilots. */
   shownOf(screen: string): Shown;
+  /** What takes over on a screen after the moment, as far as it is near: in order of time. */
+  laterOf(screen: string): readonly Ahead[];
   /** Looks at another instant; null follows the clock again. */
   go(to: number | null): void;
   /** The number of the edition that is looked at whatever the moment; null where each moment has its own. */
@@ -75,6 +77,11 @@ export function MomentProvider({ children }: { children: ReactNode }) {
   const ahead = useMemo(() => takesOver, [madeOf]);
   const count = ahead.filter(({ at }) => at <= moment).length;
   const begun = useMemo(() => ahead.slice(0, count), [ahead, count]);
+  const later = useMemo(() => ahead.slice(count), [ahead, count]);
+  const laterOf = useCallback(
+    (screen: string) => later.filter(({ screens }) => screens === null || screens.has(screen)),
+    [later],
+  );
   const shownOf = useMemo(() => {
     const made = new Map<Ahead | undefined, Shown>([[undefined, then]]);
     return (step: Ahead | undefined): Shown => {
@@ -173,6 +180,7 @@ export function MomentProvider({ children }: { children: ReactNode }) {
       now,
       shown,
       shownOf: shownOfScreen,
+      laterOf,
       go,
       edition: edition?.number ?? null,
       lookAtEdition,
@@ -181,7 +189,7 @@ export function MomentProvider({ children }: { children: ReactNode }) {
       select,
       step,
     }),
-    [moment, chosen, now, shown, shownOfScreen, go, edition, lookAtEdition, changes, selected, step],
+    [moment, chosen, now, shown, shownOfScreen, laterOf, go, edition, lookAtEdition, changes, selected, step],
   );
   return (
     <Go value={go}>

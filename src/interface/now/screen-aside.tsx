@@ -2,19 +2,9 @@
 
 import Link from 'next/link';
 import { useMemo, useRef } from 'react';
-import {
-  DAY,
-  dateOfLocalTime,
-  formatDate,
-  toLocalTime,
-  zoneTable,
-  type Explanation,
-  type Screen,
-  type Segment,
-  type Site,
-} from '@/core';
+import { dateOfLocalTime, formatDate, toLocalTime, zoneTable, type Explanation, type Screen, type Site } from '@/core';
 import { useMoment } from '@/interface/data/moment';
-import { useIndex, useThumbnails } from '@/interface/data/provider';
+import { indexOf, useIndex, useThumbnails } from '@/interface/data/provider';
 import { ask, useAnswer } from '@/interface/forecast/client';
 import { Button } from '@/interface/kit/button';
 import { clockTime, dateTime, dayName, zoneName } from '@/interface/kit/format';
@@ -26,6 +16,7 @@ import { Aside } from './aside';
 import { OnNow } from './on-now';
 import { PutOnForm } from './put-on-form';
 import { sourceName } from './street';
+import { nextDay, type Coming } from './next-ahead';
 import { useGlances } from './use-glances';
 
 const NONE: readonly string[] = [];
@@ -50,7 +41,7 @@ export function ScreenAside({
   onPut: (putting: boolean) => void;
   onClose: () => void;
 }) {
-  const { moment, isNow, shownOf } = useMoment();
+  const { moment, isNow, shownOf, laterOf } = useMoment();
   const { plan: seen } = shownOf(screen.id);
   const index = useIndex(seen.plan);
   const own = useMemo(() => (index.screens.has(screen.id) ? [screen.id] : NONE), [index, screen.id]);
@@ -66,15 +57,24 @@ export function ScreenAside({
     [known, seen.key, screen.id, minute, glance],
     null,
   );
-  const day = useAnswer<readonly Segment[]>(
-    async () => (known ? ask(seen, { kind: 'segments', screen: screen.id, from: moment, to: moment + DAY }) : []),
-    [known, seen.key, screen.id, minute],
+  const later = laterOf(screen.id);
+  const day = useAnswer<readonly Coming[]>(
+    async () =>
+      known
+        ? nextDay(moment, seen, later, (plan, from, to) => ask(plan, { kind: 'segments', screen: screen.id, from, to }))
+        : [],
+    [known, seen.key, screen.id, minute, later.map(({ at, plan }) => `${plan?.key ?? ''} ${at}`).join()],
     [],
   );
   useKey('escape', 'Close the screen', onClose);
   useKey('w', 'Why the chosen screen shows this', () => whyRef.current?.focus());
   // Days of a backdrop that merely follow on each other are one line.
-  const coming = day.filter((one, i) => one.source !== day[i - 1]?.source || one.id !== day[i - 1]?.id).slice(0, 14);
+  const coming = day
+    .filter(({ segment }, i) => {
+      const before = day[i - 1]?.segment;
+      return segment.source !== before?.source || segment.id !== before.id;
+    })
+    .slice(0, 14);
   const media = glance?.media ? index.media.get(glance.media) : undefined;
   const state = status?.state ?? 'unpaired';
 
@@ -143,17 +143,19 @@ export function ScreenAside({
       {joins && known && <p className="mt-1 text-sm text-tide">It joins with the next publication.</p>}
       <h3 className="mt-5 text-base">From here on</h3>
       <ol className="mt-1 space-y-1 text-sm">
-        {coming.map((segment, i) => {
-          const at = Math.max(segment.from, moment);
-          const before = coming[i - 1];
-          const newDay = dayName(at, zone) !== dayName(Math.max(before?.from ?? moment, moment), zone);
+        {coming.map(({ segment, at, plan, waits }, i) => {
+          const newDay = dayName(at, zone) !== dayName(coming[i - 1]?.at ?? moment, zone);
           return (
-            <li key={segment.from} className="flex gap-3">
+            <li key={at} className="flex gap-3">
               <span className="w-20 shrink-0 font-code text-xs leading-5 text-faint">
                 {i === 0 ? (isNow ? 'now' : 'then') : clockTime(at, zone)}
               </span>
               <span>
-                {sourceName(segment, index)} {newDay && <span className="text-faint">({dayName(at, zone)})</span>}
+                {sourceName(segment, indexOf(plan))}
+                <span className="text-faint">
+                  {newDay && ` (${dayName(at, zone)})`}
+                  {waits && !coming[i - 1]?.waits && ', from here on as planned'}
+                </span>
               </span>
             </li>
           );

@@ -1,21 +1,22 @@
 'use client';
 
 import { memo } from 'react';
-import type { Glance, Plan, Screen } from '@/core';
+import type { Plan, Screen } from '@/core';
 import { useMoment } from '@/interface/data/moment';
-import type { useIndex } from '@/interface/data/provider';
+import { indexOf, type useIndex } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
 import { clockTime, counted, dayName, timeNear, zoneName } from '@/interface/kit/format';
 import { Lantern } from '@/interface/kit/lantern';
 import { Thumb } from '@/interface/kit/thumb';
 import type { ScreenStatus } from '@/services/screens';
+import type { SeenGlance } from './next-ahead';
 import { HEADER, tileWidth, type Block, type TileSize } from './blocks';
 
 export type Index = ReturnType<typeof useIndex>;
 
 interface StreetProps {
   readonly block: Block;
-  readonly glances: ReadonlyMap<string, Glance>;
+  readonly glances: ReadonlyMap<string, SeenGlance>;
   readonly status: ReadonlyMap<string, ScreenStatus>;
   /** The index of the plan that says what a screen shows. */
   indexFor(screen: string): Index;
@@ -125,7 +126,7 @@ interface TileProps extends Pick<StreetProps, 'size' | 'isNow' | 'near' | 'thumb
   readonly screen: Screen;
   /** The site's own. */
   readonly zone: string;
-  readonly glance: Glance | undefined;
+  readonly glance: SeenGlance | undefined;
   readonly status: ScreenStatus | undefined;
   readonly selected: boolean;
   readonly joins: boolean;
@@ -219,7 +220,9 @@ const Tile = memo(function Tile(props: TileProps) {
             </span>
           ) : (
             <span className="block truncate text-sm text-faint">
-              {glance?.next ? `${timeNear(glance.next.at, near, zone)} ${sourceName(glance.next, index)}` : 'stays so'}
+              {glance?.next
+                ? `${timeNear(glance.next.at, near, zone)} ${sourceName(glance.next, glance.next.by ? indexOf(glance.next.by) : index)}`
+                : 'stays so'}
             </span>
           )}
         </span>

@@ -8,6 +8,7 @@ import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
 import type { NamedPlan } from '@/interface/data/state';
 import { ask, useNewest } from '@/interface/forecast/client';
+import { NextAhead, type SeenGlance } from './next-ahead';
 
 type Glances = ReadonlyMap<string, Glance>;
 
@@ -25,16 +26,19 @@ type KnownByPlan = ReadonlyMap<string, Known>;
  * What the given screens show at the moment, by id. What is known is asked anew only when the moment leaves the time for which it
  * holds; screens that come into sight are asked for alone, one question at a time.
  */
-export function useGlances(screens: readonly string[]): Glances {
+export function useGlances(screens: readonly string[]): ReadonlyMap<string, SeenGlance> {
   const { view, looking } = useNetwork('view', 'looking');
   const { glances, serverNow } = view;
-  const { moment, shown, shownOf } = useMoment();
+  const { moment, shown, shownOf, laterOf } = useMoment();
   const [begun] = useState<Known>(() => ({
     from: serverNow,
     to: validUntil(glances),
     glances: new Map(glances.map((one) => [one.screen, one])),
   }));
   const known = useRef<KnownByPlan>(new Map(looking === 'published' ? [[shown.plan.key, begun]] : []));
+  const [ahead] = useState(
+    () => new NextAhead((plan, at, asked) => ask(plan, { kind: 'glances', at, screens: asked })),
+  );
   const found = useNewest(async () => {
     const groups = group(screens, (screen) => shownOf(screen).plan);
     const next = await Promise.all(
@@ -46,10 +50,12 @@ export function useGlances(screens: readonly string[]): Glances {
     known.current = new Map(next);
     const lists = next.map(([, one]) => one.glances);
     const [only] = lists;
-    return only && lists.length === 1
-      ? only
-      : new Map([...groups].flatMap(([plan, ids]) => seenOf(known.current.get(plan.key), ids)));
-  }, [shownOf, moment, screens]);
+    const all =
+      only && lists.length === 1
+        ? only
+        : new Map([...groups].flatMap(([plan, ids]) => seenOf(known.current.get(plan.key), ids)));
+    return ahead.of(all, moment, laterOf);
+  }, [shownOf, laterOf, moment, screens]);
   return found ?? begun.glances;
 }
 
