@@ -144,7 +144,7 @@ test('one after the other arrives; after a reload too who published is told when
   await expect(progress()).toContainText('Of the 2 screens that it changes 1 took it up so far');
   await goTo(page, 'Screens');
   await beat(players[1], { program: await programOf(SCREENS[1]) });
-  await expect(page.getByText(/^Edition \d+ is on all 2 screens that it changes\.$/)).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText(/^Edition \d+ is on all 2 screens that it changes\.$/)).toBeVisible();
   await page.getByTestId('docket').click();
   await expect(progress()).toContainText('All 2 screens that it changed took it up');
 });

@@ -51,9 +51,10 @@ export function useFresh(chosen: readonly ObjectKey[] | null): Fresh {
     accepted: may === said(errors),
     accept: (accepted) => setMay(accepted ? said(errors) : ''),
     stops: async () => {
-      const looked = Promise.all([before, after].map((plan) => findingsOf(plan, from, from + AHEAD, from)));
+      const look = (plan: NamedPlan) => findingsOf(plan, from, from + AHEAD, from);
+      const looked = Promise.all([look(before), look(after)]);
       const found = await within(MOST_WAIT_MS, looked).catch(reportError);
-      const stopping = found?.[0] && found[1] ? errorsOf(newFindings(found[0], found[1])) : [];
+      const stopping = found ? errorsOf(newFindings(...found)) : [];
       return may === said(stopping) ? [] : stopping;
     },
   };
