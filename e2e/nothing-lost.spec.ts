@@ -281,6 +281,29 @@ test.describe('on a slow line', () => {
     await expect(page.locator('[data-screen][aria-pressed="true"]')).toHaveCount(3);
   });
 
+  test('where one has scrolled before the script has come one stays, and what is pressed as it comes is pressed', async ({
+    page,
+  }) => {
+    await signIn(page);
+    const lift = await heldScripts(page);
+    await page.goto(server('/'), { waitUntil: 'commit' });
+    const tile = page.locator('[data-screen]').last();
+    await tile.hover();
+    const street = page.getByTestId('streets');
+    const far = await street.evaluate(({ scrollTop }) => scrollTop);
+    expect(far).toBeGreaterThan(200);
+    await page.mouse.down();
+    lift();
+    // All listen.
+    await page.waitForFunction(() => !('lanternpostEarly' in window));
+    expect(await street.evaluate(({ scrollTop }) => scrollTop)).toBe(far);
+    // What comes above it moves it from under the pointer.
+    await street.evaluate((element) => (element.scrollTop -= 300));
+    await page.mouse.up();
+    await expect(tile).toHaveAttribute('aria-pressed', 'true');
+    await expect(page.locator('[data-screen][aria-pressed="true"]')).toHaveCount(1);
+  });
+
   for (const [path, label, beside] of fields)
     test(`what is written at ${path} before the script has come stays`, async ({ page }) => {
       await signIn(page);

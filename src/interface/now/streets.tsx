@@ -1,6 +1,6 @@
 'use client';
 
-import { useVirtualizer } from '@tanstack/react-virtual';
+import { observeElementOffset, useVirtualizer } from '@tanstack/react-virtual';
 import {
   useCallback,
   useEffect,
@@ -82,6 +82,11 @@ export function Streets({
     getItemKey: (i) => blocks[i]?.key ?? i,
     overscan: screens.length <= DRAWN_WHOLE ? blocks.length : BLOCKS_AROUND,
     initialRect: FIRST_SIGHT,
+    // Where one has scrolled before the script had come, one stays.
+    observeElementOffset: (instance, moved) => {
+      moved(instance.scrollElement?.scrollTop ?? 0, false);
+      return observeElementOffset(instance, moved);
+    },
     // A scroll that is late by a frame is better than one that holds the frame up.
     useFlushSync: false,
   });
