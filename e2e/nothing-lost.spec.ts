@@ -281,6 +281,23 @@ test.describe('on a slow line', () => {
     await expect(page.locator('[data-screen][aria-pressed="true"]')).toHaveCount(3);
   });
 
+  test('what is chosen and ticked before the script has come is', async ({ page }) => {
+    await signIn(page);
+    const lift = await heldScripts(page);
+    await page.goto(server('/playlists/crew'), { waitUntil: 'commit' });
+    await page.getByLabel('Order').selectOption('shuffled');
+    const boxes = page.getByRole('checkbox', { name: /^Choose / });
+    await boxes.nth(0).check();
+    await boxes.nth(1).check();
+    const looking = page.getByLabel('Looking at');
+    await looking.selectOption('draft');
+    lift();
+    await expect(page.getByText('2 items chosen')).toBeVisible();
+    await expect.poll(async () => (await draft()).playlists.find(({ id }) => id === 'crew')?.order).toBe('shuffled');
+    await expect(looking).toHaveValue('draft');
+    await expect(boxes.nth(1)).toBeChecked();
+  });
+
   test('where one has scrolled before the script has come one stays, and what is pressed as it comes is pressed', async ({
     page,
   }) => {

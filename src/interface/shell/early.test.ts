@@ -28,12 +28,16 @@ const page = () => {
     <button id="gone" type="button">Notice</button>
     <form><button id="send">Send</button></form>
     <a href="/plan"><button id="way" type="button">Plan</button></a>
-    <input id="name">`;
+    <input id="name">
+    <label id="label"><input id="box" type="checkbox">Departure</label>
+    <input id="one" type="radio" name="pass" checked><input id="two" type="radio" name="pass">
+    <select id="order"><option>listed</option><option>shuffled</option></select>
+    <input id="files" type="file">`;
   document.querySelector('form')?.addEventListener('submit', (event) => event.preventDefault());
   eval(KEEP_EARLY);
 };
 
-test('what is pressed before anybody listens is done when all do, in turn and with its keys; once', () => {
+test('what is pressed before anybody listens is done when all do, in turn and with its keys; once', async () => {
   page();
   press('inside', { ctrlKey: true });
   press('gone');
@@ -47,23 +51,62 @@ test('what is pressed before anybody listens is done when all do, in turn and wi
   document.getElementById('gone')?.remove();
   hear();
   expect(heard).toEqual([]);
-  actEarly();
-  expect(heard).toEqual(['click tile ctrl', 'keydown page g', 'keydown page n', 'keydown page ctrl K']);
-  actEarly();
-  expect(heard).toHaveLength(4);
+  const acting = actEarly();
+  // What one of them does is drawn before the next; what is pressed meanwhile comes after it.
+  expect(heard).toEqual(['click tile ctrl']);
+  press('inside');
+  await acting;
+  expect(heard).toEqual(['click tile ctrl', 'keydown page g', 'keydown page n', 'keydown page ctrl K', 'click tile']);
+  await actEarly();
+  expect(heard).toHaveLength(5);
   // From now on what is pressed is heard by those who listen, and by nobody else.
   press('tile');
-  expect(heard.slice(4)).toEqual(['click tile']);
-  actEarly();
-  expect(heard).toHaveLength(5);
+  expect(heard.slice(5)).toEqual(['click tile']);
+  await actEarly();
+  expect(heard).toHaveLength(6);
 });
 
-test('a part of the page that listens before the whole does hears what is pressed once', () => {
+test('what is ticked and chosen shows it, and whoever listens later hears it as it was meant', async () => {
+  page();
+  const box = <T extends HTMLElement = HTMLInputElement>(id: string) => document.getElementById(id) as T;
+  const order = () => box<HTMLSelectElement>('order');
+  const change = (id: string) => box(id).dispatchEvent(new Event('change', { bubbles: true }));
+  press('label');
+  press('two');
+  order().value = 'shuffled';
+  change('order');
+  change('files');
+  // What is written is kept by the field.
+  change('name');
+  expect([box('box').checked, box('two').checked, order().value]).toEqual([true, true, 'shuffled']);
+  // As it begins to listen, a page may set what it knows of.
+  [box('one').checked, order().value] = [true, 'listed'];
+  const told: unknown[] = [];
+  const hears = (event: Event) => told.push([event.type, (event.target as HTMLElement).id]);
+  const before: unknown[] = [];
+  box('box').addEventListener('click', () => before.push(box('box').checked));
+  for (const type of ['click', 'change']) document.addEventListener(type, hears);
+  await actEarly();
+  for (const type of ['click', 'change']) document.removeEventListener(type, hears);
+  expect([box('box').checked, box('two').checked, order().value]).toEqual([true, true, 'shuffled']);
+  expect(told).toEqual([
+    ['click', 'box'],
+    ['change', 'box'],
+    ['click', 'two'],
+    ['change', 'two'],
+    ['change', 'order'],
+    ['change', 'files'],
+  ]);
+  // The press itself made it so: it is a change to whoever looks at it.
+  expect(before).toEqual([true]);
+});
+
+test('a part of the page that listens before the whole does hears what is pressed once', async () => {
   page();
   hear();
   press('inside');
   key(document.body, 'g');
   expect(heard).toEqual([]);
-  actEarly();
+  await actEarly();
   expect(heard).toEqual(['click tile', 'keydown page g']);
 });

@@ -1,12 +1,12 @@
 /**
- * What is pressed before the script of a page has come: kept, and done as soon as everything listens. Links and plain forms work
- * without a script and need none of this; what is typed into fields stays in them. What is kept is heard by nobody else: a part
+ * What is pressed or chosen before the script of a page has come: kept, and done as soon as everything listens. Links and plain forms
+ * work without a script and need none of this; what is typed into fields stays in them. What is kept is heard by nobody else: a part
  * of the page may listen a moment before the whole does, and what is done twice is undone.
  */
 
 interface Early {
   /** Does over what was pressed, in turn, and keeps nothing from then on. */
-  act: () => void;
+  act: () => Promise<void>;
 }
 declare global {
   interface Window {
@@ -16,15 +16,32 @@ declare global {
 
 /** Goes into the page itself, ahead of all other scripts. */
 export const KEEP_EARLY = `(() => {
-  let kept = [];
+  const kept = [];
   let opened = false;
-  const keep = (at, event) => {
+  let acting = false;
+  const keep = (at, event, ready = () => {}) => {
     event.stopImmediatePropagation();
-    kept.push([at, event]);
+    kept.push(() => {
+      if (!at.isConnected) return;
+      ready();
+      at.dispatchEvent(new event.constructor(event.type, event));
+    });
   };
   const click = (event) => {
-    const button = event.target.closest('button, [role=button], [role=option]');
-    if (button && !event.target.closest('a[href]') && button.type !== 'submit') keep(button, event);
+    const at = event.target;
+    if (at.type === 'checkbox' || at.type === 'radio') {
+      // It shows what was meant; what did not hear of it is told by the same press.
+      const to = at.checked;
+      return keep(at, event, () => { at.checked = !to; });
+    }
+    const button = at.closest('button, [role=button], [role=option]');
+    if (button && !at.closest('a[href]') && button.type !== 'submit') keep(button, event);
+  };
+  const change = (event) => {
+    const at = event.target;
+    const to = at.value;
+    if (at.type === 'file') keep(at, event);
+    else if (at.type === 'select-one') keep(at, event, () => { at.value = to; });
   };
   const key = (event) => {
     if (opened || event.target.closest('input, textarea, select, [contenteditable]')) return;
@@ -33,22 +50,26 @@ export const KEEP_EARLY = `(() => {
     opened = (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k';
     if (opened) event.preventDefault();
   };
-  addEventListener('click', click, true);
-  addEventListener('keydown', key, true);
+  const ways = { click, change, keydown: key };
+  const hear = (event) => acting || ways[event.type](event);
+  for (const type in ways) addEventListener(type, hear, true);
   window.lanternpostEarly = {
-    act() {
-      removeEventListener('click', click, true);
-      removeEventListener('keydown', key, true);
-      const all = kept;
-      kept = [];
-      for (const [at, event] of all) if (at.isConnected) at.dispatchEvent(new event.constructor(event.type, event));
+    async act() {
+      while (kept.length > 0) {
+        acting = true;
+        kept.shift()();
+        acting = false;
+        // Drawn before the next one: what is chosen is added to what is.
+        await new Promise((next) => setTimeout(next));
+      }
+      for (const type in ways) removeEventListener(type, hear, true);
     },
   };
 })()`;
 
-/** Does what was pressed before now. Once: later calls do nothing. */
-export function actEarly(): void {
+/** Does what was pressed before now, and what is pressed meanwhile after it. Once: later calls do nothing. */
+export async function actEarly(): Promise<void> {
   const early = window.lanternpostEarly;
   delete window.lanternpostEarly;
-  early?.act();
+  await early?.act();
 }

@@ -59,11 +59,11 @@ test.each<[string, () => void, string]>([
   expect(heard).toEqual([wanted]);
 });
 
-test('before the script has come it is kept as any press', () => {
+test('before the script has come it is kept as any press', async () => {
   eval(KEEP_EARLY);
   down('tile');
   click('street');
   expect(heard).toEqual([]);
-  actEarly();
+  await actEarly();
   expect(heard).toEqual(['tile']);
 });

@@ -17,7 +17,7 @@ import { TopBar } from './top-bar';
 /** What surrounds every place: the slim bar above, the time rail below, and the keys. */
 export function Shell({ view, zone, children }: { view: NetworkView; zone: string; children: ReactNode }) {
   // Effects of what is inside went before: all listen by now.
-  useEffect(actEarly, []);
+  useEffect(() => void actEarly(), []);
   return (
     <ZoneProvider zone={zone}>
       <NetworkProvider view={view}>
