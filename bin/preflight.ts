@@ -39,25 +39,49 @@ export const command: Command = {
         return 2;
       }
       const client = new ServerClient(...serverOf(given));
-      const [newest] = (await client.ask('/api/editions')) as readonly { readonly number: number }[];
-      const base = newest
-        ? ((await client.ask(`/api/editions/${newest.number}`)) as { readonly plan: Plan }).plan
-        : emptyPlan('');
-      const plan = given.plan ? readPlanFile(given.plan) : orThrow(readPlan(await client.ask('/api/plan')));
-      const found = preflight(base, plan, Date.now(), days);
-      console.log(JSON.stringify({ edition: newest?.number ?? null, ...found }));
+      const { edition, base } = await newestOf(client);
+      const found = preflight(base, given.plan ? readPlanFile(given.plan) : await waitingOn(client), Date.now(), days);
+      console.log(JSON.stringify({ edition, ...found }));
       return found.problems.length > 0 || found.findings.some(({ severity }) => severity === 'error') ? 1 : 0;
     }),
 };
+
+/** What waits on a server, as a plan. */
+export const waitingOn = async (client: ServerClient): Promise<Plan> =>
+  orThrow(readPlan(await client.ask('/api/plan')));
+
+/** The newest edition of a server: its number, null before the first, and its plan. */
+async function newestOf(client: ServerClient): Promise<{ edition: number | null; base: Plan }> {
+  const [newest] = (await client.ask('/api/editions')) as readonly { readonly number: number }[];
+  if (!newest) return { edition: null, base: emptyPlan('') };
+  const { plan } = (await client.ask(`/api/editions/${newest.number}`)) as { readonly plan: Plan };
+  return { edition: newest.number, base: plan };
+}
+
+/** How far ahead it is looked before something is published, in days: as far as under Publish. */
+const AHEAD_DAYS = 7;
+
+/** The errors that a plan would bring against a server's newest edition, by their sentences. */
+export async function errorsBroughtBy(client: ServerClient, plan: Plan): Promise<readonly string[]> {
+  const { base } = await newestOf(client);
+  return newOf(base, plan, Date.now(), AHEAD_DAYS)
+    .fresh.filter(({ severity }) => severity === 'error')
+    .map(({ sentence }) => sentence);
+}
+
+/** What is worth knowing of a plan in the days from an instant on, and what of it another did not have. */
+function newOf(base: Plan, plan: Plan, now: number, days: number) {
+  const [from, to] = [now, now + days * DAY];
+  const after = findings(plan, from, to, now);
+  return { after, fresh: newFindings(findings(base, from, to, now), after) };
+}
 
 const everywhere = ({ screens }: Plan) => new Set(screens.map(({ id }) => id));
 
 /** What a plan changes on the screens, and makes worse, against another in the days from an instant on. */
 export function preflight(base: Plan, plan: Plan, now: number, days: number) {
-  const [from, to] = [now, now + days * DAY];
-  const groups = diffPlans(base, plan, from, to);
-  const after = findings(plan, from, to, now);
-  const fresh = newFindings(findings(base, from, to, now), after);
+  const groups = diffPlans(base, plan, now, now + days * DAY);
+  const { after, fresh } = newOf(base, plan, now, days);
   const compiled = compileEdition(plan);
   const problems: readonly Problem[] = compiled.ok ? [] : compiled.problems;
   return {

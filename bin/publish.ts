@@ -1,14 +1,16 @@
 import { options, type Command } from './options';
 import { cannot, orRefuse, readPlanFile } from './plan-file';
 import { parseInstant, planFile, readSiteTime } from '@/core';
+import { errorsBroughtBy, waitingOn } from './preflight';
 import { SERVER_OPTIONS, ServerClient, serverOf } from './server-client';
 
-const usage = `publish --server URL [--plan FILE] [--note TEXT] [--at WHEN]
+const usage = `publish --server URL [--plan FILE] [--note TEXT] [--at WHEN] [--despite-errors]
        Publishes all that waits on the server. With a plan file ("-": standard input) the draft is first made equal to it: what waits there
        and is not in the file goes with it. One JSON object: edition (null where nothing was to be published), changes (how many the file
        made), screens (how many got another program). With an instant (2026-12-01T05:30:00Z) it is planned for then, with a time without a
-       zone (2026-12-01T06:00) for when clocks at each site show that: planned is the instant (of the last site), and edition null. Exits 2, and publishes nothing, where somebody changes the plan meanwhile, or it can't be
-       published. The key stands in LANTERNPOST_KEY (or --key).`;
+       zone (2026-12-01T06:00) for when clocks at each site show that: planned is the instant (of the last site), and edition null. Exits 1, and changes nothing, where it brings errors that the newest edition does
+       not have (see preflight; seven days ahead), unless these may go out all the same. Exits 2, and publishes nothing, where somebody changes
+       the plan meanwhile, or it can't be published. The key stands in LANTERNPOST_KEY (or --key).`;
 
 interface Waiting {
   readonly change: number;
@@ -34,15 +36,24 @@ export const command: Command = {
     orRefuse(async () => {
       const given = options(
         args,
-        { ...SERVER_OPTIONS, plan: { type: 'string' }, note: { type: 'string' }, at: { type: 'string' } },
+        {
+          ...SERVER_OPTIONS,
+          ...{ plan: { type: 'string' }, note: { type: 'string' }, at: { type: 'string' } },
+          'despite-errors': { type: 'boolean' },
+        },
         usage,
       );
       const client = new ServerClient(...serverOf(given));
       // Read before anything is sent: what is wrong changes nothing.
       const at = given.at === undefined ? null : goesOut(given.at);
-      const plan = given.plan ? planFile(readPlanFile(given.plan)) : null;
+      const plan = given.plan ? readPlanFile(given.plan) : null;
+      const errors = given['despite-errors'] ? [] : await errorsBroughtBy(client, plan ?? (await waitingOn(client)));
+      if (errors.length > 0) {
+        console.error(JSON.stringify({ errors: errors.map((message) => ({ path: '', message })) }));
+        return 1;
+      }
       const { changes } = plan
-        ? ((await client.send('PUT', '/api/plan', plan)) as { readonly changes: number })
+        ? ((await client.send('PUT', '/api/plan', planFile(plan))) as { readonly changes: number })
         : { changes: 0 };
       const { change, entries, screens } = (await client.ask('/api/docket')) as Waiting;
       if (entries.length === 0 && screens.length === 0) {

@@ -230,11 +230,34 @@ test('a press waits for what preflight finds: an error that is not known yet sto
   await expect(publish).toBeEnabled();
 });
 
-test('an edition says what it is for, and any two are compared by what they show', async () => {
+test('what can not be looked at ahead stops a press, and goes out by another', async () => {
   await page.getByRole('group', { name: 'Which go out' }).getByRole('button', { name: /^All/ }).click();
   await page.getByLabel('Note').fill('Winter timetable');
-  await page.getByRole('button', { name: /^Publish edition \d+ to 36 screens$/ }).click();
+  const out = await newest();
+  // What looks ahead dies of each question.
+  await page.evaluate(() => {
+    const post = Worker.prototype.postMessage;
+    Worker.prototype.postMessage = function (this: Worker, message: { question?: { kind: string } }) {
+      if (message.question?.kind === 'findings') setTimeout(() => this.dispatchEvent(new ErrorEvent('error')));
+      else post.call(this, message);
+    } as typeof post;
+    Object.assign(window, { mend: () => (Worker.prototype.postMessage = post) });
+  });
+  // Another plan than the one whose findings are known.
+  await (
+    await import('@/services/plan')
+  ).edit(await ternholm(), [{ kind: 'booking', id: 'nowhere', set: { name: 'Held back' } }]);
+  await expect(entry('Held back')).toBeVisible();
+  const publish = page.getByRole('button', { name: /^Publish edition \d+ to 36 screens$/ });
+  await publish.click();
+  await expect(page.getByText('could not be looked at. Press again')).toBeVisible();
+  expect(await newest()).toEqual(out);
+  await publish.click();
   await expect(page.getByText(`Edition ${number + 2} is published.`)).toBeVisible();
+  await page.evaluate(() => (window as unknown as { mend: () => void }).mend());
+});
+
+test('an edition says what it is for, and any two are compared by what they show', async () => {
   await expect(page.getByRole('complementary', { name: 'Editions' })).toContainText('Winter timetable');
   await page.getByRole('button', { name: `Compare edition ${number + 1}` }).press('Enter');
   const compared = page.getByRole('region', { name: 'Editions compared' });

@@ -36,12 +36,12 @@ const newest = async () => {
   const { editions } = await import('@/services/editions');
   return (await editions(await ternholm()))[0];
 };
-const withBooking = (plan: Plan, id: string): Plan => ({
+const withBooking = (plan: Plan, id: string, where = 'all'): Plan => ({
   ...plan,
   bookings: [
     ...plan.bookings,
     {
-      ...{ id, name: id, content: { media: 'route-map' }, where: 'all', priority: 5, when: {} },
+      ...{ id, name: id, content: { media: 'route-map' }, where, priority: 5, when: {} },
       created: '2026-01-01T00:00:00Z',
     },
   ],
@@ -98,6 +98,19 @@ test('it is published, with a note, by the name of whose key it is; and once', a
   expect(lanternpost('publish', '--plan', plan).said).toEqual({ edition: null, changes: 0, screens: 0 });
   const list = lanternpost('editions').said as unknown as { number: number }[];
   expect(list[0]).toMatchObject({ number: before + 1, note: 'Commit 3f2a', whole: true });
+});
+
+test('errors that it brings stop it, and nothing is changed, unless they may go out', async () => {
+  const before = [await draft(), (await newest())?.number];
+  const plan = file(planFile(withBooking(await draft(), 'nowhere-at-all', 'no-such-tag')));
+  const stopped = lanternpost('publish', '--plan', plan);
+  expect([stopped.status, stopped.said]).toEqual([1, null]);
+  expect(stopped.stderr).toContain('\\"nowhere-at-all\\" reaches no screen');
+  expect([await draft(), (await newest())?.number]).toEqual(before);
+  expect(lanternpost('publish', '--plan', plan, '--despite-errors')).toMatchObject({ status: 0, said: { changes: 1 } });
+  // They are not new any more, and stop nothing.
+  expect(lanternpost('publish')).toMatchObject({ status: 0, said: { edition: null } });
+  expect(lanternpost('publish', '--plan', file(planFile(before[0] as Plan)))).toMatchObject({ said: { changes: 1 } });
 });
 
 test('it is planned for an instant, and waits for it', async () => {

@@ -169,9 +169,9 @@ function Waiting({
   const publish = async () => {
     const how = { note, ...(isWhole ? {} : { chosen: keys }) };
     setLooking(true);
-    const [error] = await fresh.stops();
+    const stops = await fresh.stops();
     setLooking(false);
-    if (error) return notify(`Nothing went out: ${error.sentence}`, true);
+    if (stops !== null) return notify(`Nothing went out: ${stops}`, true);
     if (!(await send(how))) return;
     setNote('');
     setPiloting(false);

@@ -14,6 +14,8 @@ const AHEAD = 7 * DAY;
 /** So long a press waits for what preflight finds, in milliseconds: a page that can't look ahead must not keep anything back for ever. */
 const MOST_WAIT_MS = 30_000;
 
+const UNLOOKED = 'what these changes bring could not be looked at. Press again, and they go out unlooked.';
+
 const NOTHING: NamedPlan = { key: 'nothing', plan: emptyPlan('') };
 
 /** What changes bring, against what is out. */
@@ -29,8 +31,8 @@ export interface Fresh {
   /** Whether one has said that these errors may go out. */
   readonly accepted: boolean;
   accept(accepted: boolean): void;
-  /** The errors that stop these changes now: waits until they were looked at. */
-  stops(): Promise<readonly Finding[]>;
+  /** What stops these changes now, as a sentence; null for nothing. Waits until they were looked at, or can't be: that stops once. */
+  stops(): Promise<string | null>;
 }
 
 /** `chosen` is null for all changes. */
@@ -38,6 +40,8 @@ export function useFresh(chosen: readonly ObjectKey[] | null): Fresh {
   const { published } = useNetwork('published');
   const { now } = useMoment();
   const [may, setMay] = useState('');
+  /** Of which plan one has been told that it can't be looked at. */
+  const [unlooked, setUnlooked] = useState('');
   const from = Math.floor(now / HOUR) * HOUR;
   const before = published ?? NOTHING;
   const after = usePlanOf(chosen);
@@ -54,8 +58,12 @@ export function useFresh(chosen: readonly ObjectKey[] | null): Fresh {
       const look = (plan: NamedPlan) => findingsOf(plan, from, from + AHEAD, from);
       const looked = Promise.all([look(before), look(after)]);
       const found = await within(MOST_WAIT_MS, looked).catch(reportError);
-      const stopping = found ? errorsOf(newFindings(...found)) : [];
-      return may === said(stopping) ? [] : stopping;
+      if (!found) {
+        setUnlooked(after.key);
+        return unlooked === after.key ? null : UNLOOKED;
+      }
+      const stopping = errorsOf(newFindings(...found));
+      return may === said(stopping) ? null : (stopping[0]?.sentence ?? null);
     },
   };
 }
