@@ -1,29 +1,18 @@
-import type { BrowserContext, Page } from '@playwright/test';
-import { pierBackdrop, pierPlayer, shownAt, watchStage } from './support/pier';
+import type { Page } from '@playwright/test';
+import { atThePier, pierBackdrop, shownAt } from './support/pier';
 import { booked, draft, given, newest, planned, ternholm } from './support/plan';
 import { answersAgain, gatewayPid, killPostgres, postmasterFile, webPid } from './support/processes';
-import { server, signIn } from './support/session';
+import { server } from './support/session';
 import { expect, test } from './support/test';
 
 /**
  * Publishing's forms, each with a process killed hard in the middle of it: after the restart it is whole or not at all, and said. What the
  * worker and what compiles leave behind is tried where they are: in planned, pilot, takeovers and killed.
  */
-test.describe.configure({ mode: 'serial' });
-
 let page: Page;
-let context: BrowserContext;
 let player: Page;
-test.beforeAll(async ({ browser }) => {
-  page = await browser.newPage();
-  await signIn(page);
-  // By the gateway, as players are: the web server may be away for it.
-  const gateway = new URL(server('/player'));
-  gateway.port = String(Number(gateway.port) + 1);
-  ({ context, player } = await pierPlayer(browser, gateway.href));
-  await watchStage(player);
-});
-test.afterAll(() => Promise.all([page.close(), context.close()]));
+// By the gateway, as players are: the web server may be away for it.
+atThePier((pier) => ({ page, player } = pier), { by: 'gateway' });
 
 const stage = () => player.locator('#stage');
 const list = () => page.getByRole('region', { name: 'Planned' });

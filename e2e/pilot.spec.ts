@@ -1,24 +1,16 @@
-import type { BrowserContext, Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { HOUR, MINUTE } from '@/core';
 import { given, newest, planned, ternholm } from './support/plan';
-import { pierBackdrop, pierPlayer } from './support/pier';
+import { atThePier, pierBackdrop } from './support/pier';
 import { workerPid } from './support/processes';
 import { server, signIn } from './support/session';
 import { expect, test } from './support/test';
 
 /** An edition that some screens receive first, and one that goes by the clock at each site: from the docket to a real player. */
-test.describe.configure({ mode: 'serial' });
-
 let page: Page;
-let context: BrowserContext;
 let player: Page;
-test.beforeAll(async ({ browser }) => {
-  page = await browser.newPage();
-  await signIn(page);
-  ({ context, player } = await pierPlayer(browser));
-  await change('weather-outlook');
-});
-test.afterAll(() => Promise.all([page.close(), context.close()]));
+atThePier((pier) => ({ page, player } = pier));
+test.beforeAll(() => change('weather-outlook'));
 
 const stage = () => player.locator('#stage');
 const list = () => page.getByRole('region', { name: 'Planned' });

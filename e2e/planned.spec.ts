@@ -1,26 +1,16 @@
-import type { BrowserContext, Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { HOUR } from '@/core';
 import { booked, newest, planned, ternholm } from './support/plan';
-import { pierBackdrop, pierPlayer, shownAt, watchStage } from './support/pier';
+import { atThePier, pierBackdrop, shownAt } from './support/pier';
 import { workerPid } from './support/processes';
 import { server, signIn } from './support/session';
 import { expect, test } from './support/test';
 
 /** Editions that are planned, from the docket to a real player: seen before, moved, called off, early, on the instant. */
-test.describe.configure({ mode: 'serial' });
-
 let page: Page;
-let context: BrowserContext;
 let player: Page;
-
-test.beforeAll(async ({ browser }) => {
-  page = await browser.newPage();
-  await signIn(page);
-  ({ context, player } = await pierPlayer(browser));
-  await watchStage(player);
-  await pierBackdrop('weather-outlook');
-});
-test.afterAll(() => Promise.all([page.close(), context.close()]));
+atThePier((pier) => ({ page, player } = pier));
+test.beforeAll(() => pierBackdrop('weather-outlook'));
 
 const stage = () => player.locator('#stage');
 const list = () => page.getByRole('region', { name: 'Planned' });
@@ -107,9 +97,9 @@ test('it begins on the instant on a player that has no line by then', async () =
   await page.getByRole('button', { name: /^Plan it for/ }).click();
   await expect(list()).toContainText('it has what they need by then');
   const at = Date.parse((await planned())[0]?.at ?? '');
-  await context.setOffline(true);
+  await player.context().setOffline(true);
   await expect(stage()).toHaveAttribute('data-media', 'line-flag');
-  await context.setOffline(false);
+  await player.context().setOffline(false);
   expect(Math.abs((await shownAt(player, 'line-flag')) - at)).toBeLessThan(500);
   await expect(list()).toHaveCount(0);
   expect(await newest()).toMatchObject({ publishedAt: new Date(at).toISOString(), touched: 1 });

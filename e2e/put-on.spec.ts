@@ -1,23 +1,15 @@
-import type { BrowserContext, Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { draft } from './support/plan';
-import { pierBackdrop, pierPlayer } from './support/pier';
+import { atThePier, pierBackdrop } from './support/pier';
 import { press, server, signIn } from './support/session';
 import { expect, test } from './support/test';
 
 /** What is put on at once, on a real player: from a tile, until a time, ended by hand, and by itself on a player that is offline. */
-test.describe.configure({ mode: 'serial' });
-
 let page: Page;
-let context: BrowserContext;
 let player: Page;
-test.beforeAll(async ({ browser }) => {
-  page = await browser.newPage();
-  await signIn(page);
-  ({ context, player } = await pierPlayer(browser));
-  // Somebody's half-done work, which stays where it is.
-  await pierBackdrop('weather-outlook');
-});
-test.afterAll(() => Promise.all([page.close(), context.close()]));
+atThePier((pier) => ({ page, player } = pier));
+// Somebody's half-done work, which stays where it is.
+test.beforeAll(() => pierBackdrop('weather-outlook'));
 
 const stage = () => player.locator('#stage');
 const on = () => page.getByRole('list', { name: 'Put on now' }).first();
@@ -76,8 +68,8 @@ test('it ends by itself on a player that is offline by then', async () => {
   await press(form.getByRole('combobox', { name: 'What' }), 'media:route-map', 'Route map');
   await form.getByLabel('Until').press('Enter');
   await expect(stage()).toHaveAttribute('data-media', 'route-map');
-  await context.setOffline(true);
+  await player.context().setOffline(true);
   await expect(stage()).toHaveAttribute('data-media', 'line-flag');
   await expect(on()).toHaveCount(0);
-  await context.setOffline(false);
+  await player.context().setOffline(false);
 });

@@ -1,24 +1,16 @@
-import type { APIRequestContext, BrowserContext, Page } from '@playwright/test';
+import type { APIRequestContext, Page } from '@playwright/test';
 import { draft, ternholm } from './support/plan';
-import { pierBackdrop, pierPlayer } from './support/pier';
+import { atThePier, pierBackdrop } from './support/pier';
 import { thinkPid } from './support/processes';
 import { pick, server, signIn } from './support/session';
 import { expect, test } from './support/test';
 
 /** Takeovers, from a phone to a real player: prepared, fired by one press and one confirmation, tried as a drill, cleared, by a key too. */
-test.describe.configure({ mode: 'serial' });
-
 let page: Page;
-let context: BrowserContext;
 let player: Page;
-test.beforeAll(async ({ browser }) => {
-  page = await browser.newPage({ viewport: { width: 390, height: 844 } });
-  await signIn(page);
-  ({ context, player } = await pierPlayer(browser));
-  // Somebody's half-done work, which stays where it is.
-  await pierBackdrop('weather-outlook');
-});
-test.afterAll(() => Promise.all([page.close(), context.close()]));
+atThePier((pier) => ({ page, player } = pier), { viewport: { width: 390, height: 844 } });
+// Somebody's half-done work, which stays where it is.
+test.beforeAll(() => pierBackdrop('weather-outlook'));
 
 const stage = () => player.locator('#stage');
 const row = (name: string) =>
@@ -160,14 +152,14 @@ test('what compiles is killed as one fires: it is in force whole or not at all, 
 });
 
 test('a player that is back later shows it if it is still in force, and not if it is over', async () => {
-  await context.setOffline(true);
+  await player.context().setOffline(true);
   await inForce('Fog on the pier').getByRole('button', { name: 'All-clear' }).click();
   await expect(inForce('Fog on the pier')).toHaveCount(0);
   await row('Fog on the pier').getByRole('button', { name: /^Fire/ }).click();
   await page.getByRole('button', { name: 'Fire on 1 screen' }).click();
   await inForce('Fog on the pier').getByRole('button', { name: 'All-clear' }).click();
   await expect(inForce('Fog on the pier')).toHaveCount(0);
-  await context.setOffline(false);
+  await player.context().setOffline(false);
   await expect(stage()).toHaveAttribute('data-media', 'line-flag', { timeout: 60_000 });
 });
 

@@ -1,13 +1,36 @@
-import type { Browser, BrowserContext, Page } from '@playwright/test';
+import type { Browser, Page, ViewportSize } from '@playwright/test';
 import { ternholm } from './plan';
-import { server } from './session';
-import { expect } from './test';
+import { server, signIn } from './session';
+import { expect, test } from './test';
 
-/** A screen of its own on the pier, `pier-end`, published with the flag behind it; and the real player that shows it. */
-export async function pierPlayer(
-  browser: Browser,
-  address = server('/player'),
-): Promise<{ context: BrowserContext; player: Page }> {
+interface Pier {
+  /** Ida's. */
+  readonly page: Page;
+  /** The real player of `pier-end`, a screen of its own with the flag behind it. */
+  readonly player: Page;
+}
+
+/** Makes a spec one row of tests at the pier; `take` gets what is there as they begin. The player goes by the web server, or the gateway. */
+export function atThePier(
+  take: (pier: Pier) => void,
+  { viewport, by = 'web' }: { readonly viewport?: ViewportSize; readonly by?: 'web' | 'gateway' } = {},
+): void {
+  test.describe.configure({ mode: 'serial' });
+  let pier: Pier | undefined;
+  test.beforeAll(async ({ browser }) => {
+    const page = await browser.newPage(viewport ? { viewport } : {});
+    await signIn(page);
+    const address = new URL(server('/player'));
+    if (by === 'gateway') address.port = String(Number(address.port) + 1);
+    pier = { page, player: await pierPlayer(browser, address.href) };
+    await watchStage(pier.player);
+    take(pier);
+  });
+  test.afterAll(() => Promise.all([pier?.page.close(), pier?.player.close()]));
+}
+
+/** Publishes the screen, and pairs a player with it. */
+async function pierPlayer(browser: Browser, address: string): Promise<Page> {
   const actor = await ternholm();
   const { edit, lastChange } = await import('@/services/plan');
   const { publishEdition } = await import('@/services/editions');
@@ -22,13 +45,12 @@ export async function pierPlayer(
     },
   ]);
   await publishEdition(actor, await lastChange(actor.networkId));
-  const context = await browser.newContext({ viewport: { width: 960, height: 540 } });
-  const player = await context.newPage();
+  const player = await browser.newPage({ viewport: { width: 960, height: 540 } });
   await player.goto(address);
   await expect(player.locator('#code')).toHaveText(/-/);
   await pairScreen(actor, 'pier-end', await player.locator('#code').innerText(), '127.0.0.1');
   await expect(player.locator('#stage')).toHaveAttribute('data-media', 'line-flag', { timeout: 60_000 });
-  return { context, player };
+  return player;
 }
 
 /** Makes its backdrop another: a change that waits. */
@@ -38,7 +60,7 @@ export async function pierBackdrop(media: string): Promise<void> {
 }
 
 /** Keeps when the player's stage changes, by the clock of this machine. */
-export async function watchStage(player: Page): Promise<void> {
+async function watchStage(player: Page): Promise<void> {
   await player.evaluate(() => {
     const log: [number, string][] = [];
     Object.assign(window, { seen: log });
