@@ -79,6 +79,8 @@ function world() {
     stuck: null as string | null,
     /** A file that the server does not find. */
     missing: null as string | null,
+    /** A program that is not there any more when it is asked for, and what is wanted instead. */
+    gone: null as { hash: string; instead: { edition: number; hash: string; text: string } } | null,
     /** Something in between answers in place of the server. */
     portal: false,
     portalAsked: 0,
@@ -109,6 +111,7 @@ function world() {
     playerOf: async () => (state.paired ? 'hall' : null),
     targetOf,
     programText: async (_player, hash) => {
+      if (hash === state.gone?.hash) state.target = state.gone.instead;
       if (hash !== state.target?.hash) return null;
       return state.spoilProgram ? state.target.text.replace('10000', '20000') : state.target.text;
     },
@@ -279,6 +282,21 @@ test('a file that comes damaged is thrown away, reported, and fetched again unti
   await until(() => state.reports.some((one) => one.errors.some((error) => error.message.includes('came damaged'))));
 });
 
+test('what was called off as it was fetched is no error: what is wanted by then is fetched', async () => {
+  const { state, fetcher } = world();
+  state.paired = true;
+  state.target = { edition: 1, ...program() };
+  const { seen } = begin(fetcher);
+  await until(() => seen.programs.length === 1);
+  const off = program({ to: '2027-03-05' });
+  const instead = { edition: 3, ...program({ to: '2027-03-06' }) };
+  state.gone = { hash: off.hash, instead };
+  state.target = { edition: 2, ...off };
+  state.wakes.forEach((wake) => wake('target'));
+  await until(() => state.reports.at(-1)?.program === instead.hash);
+  expect(state.reports.flatMap(({ errors }) => errors)).toEqual([]);
+});
+
 test('a program that comes damaged is not played, is reported, and is fetched again until it is right', async () => {
   const { state, fetcher } = world();
   state.paired = true;
@@ -357,6 +375,10 @@ test('a file that is needed later and fails is fetched again, also after a resta
   state.missing = shaOf(bytesOf('spring'));
   const first = begin(fetcher);
   await until(() => state.reports.some((one) => one.program === state.target?.hash && one.missing));
+  // A file that the server does not have, again and again, is an error.
+  await until(() =>
+    state.reports.some(({ errors }) => errors.at(-1)?.message === 'There is no such file for this player.'),
+  );
   const told = state.reports.findLast((one) => one.missing);
   // Spring begins on 1 March: until then it is not to be seen, and not within two months of November.
   expect(told?.missing).toEqual({ files: 1, bytes: 1_500_000, neededBy: null });

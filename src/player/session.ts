@@ -47,7 +47,7 @@ export interface SessionOptions {
 
 const HEARTBEAT_MS = 15 * SECOND;
 const POLL_MS = MINUTE;
-/** After so many failures in a row it is told that the server fails: it has had some seconds to start again. */
+/** After so many failures in a row it is told what the server refuses: it has had some seconds to start again, or to say what it wants. */
 const SERVER_FAILS_TOLD = 3;
 const PROGRESS_MS = 2 * SECOND;
 const PIECE_BYTES = 512 * 1024;
@@ -387,6 +387,8 @@ export class PlayerSession {
         await this.take(step, AbortSignal.any([signal, abort.signal]));
         failures = 0;
       } catch (error) {
+        // What is not there any more was called off meanwhile: what is wanted now is asked for.
+        if (isGone(error)) await this.attempt(async () => this.aim(await this.client.target()));
         if (signal.aborted || abort.signal.aborted) continue;
         this.noteFailure(error, failures);
         await this.world.wait(backoffMs(failures++, this.world), pause);
@@ -396,12 +398,13 @@ export class PlayerSession {
     }
   }
 
-  /** Tells what failed, unless it is the line, or a server that is just starting again: that is no fault of the player's. */
+  /** Tells what failed, unless it is the line, or a server that is just starting again or wants something else: no fault of the player's. */
   private noteFailure(error: unknown, before = SERVER_FAILS_TOLD): void {
     this.noteRefusal(error);
     if (error instanceof StorageFull) this.held = { ...this.held, full: true };
     const ofServer =
-      error instanceof ProtocolError && (error.status === 0 || (error.status >= 500 && before < SERVER_FAILS_TOLD));
+      error instanceof ProtocolError &&
+      (error.status === 0 || ((error.status >= 500 || isGone(error)) && before < SERVER_FAILS_TOLD));
     if (!ofServer) this.report(error instanceof Error ? error.message : String(error));
   }
 
@@ -540,5 +543,8 @@ export class PlayerSession {
     };
   }
 }
+
+/** Whether our server says that there is no such thing. */
+const isGone = (error: unknown) => error instanceof ProtocolError && error.status === 404 && error.ours;
 
 const timesOf = (coming: readonly Coming[]) => coming.map(({ at, program }) => [at, program.hash]);
