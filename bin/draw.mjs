@@ -1,5 +1,6 @@
 // What is done with pictures of strangers, in a process that does nothing else (src/services/library/studio): plain JavaScript, since its
 // memory is bounded and what reads TypeScript asks for more. Asked and answered over the line to who started it.
+import { readFile, stat } from 'node:fs/promises';
 import sharp from 'sharp';
 
 // A picture at a time, and nothing kept of it: what the process needs of memory stays within bounds.
@@ -15,10 +16,19 @@ const QUALITY = 92;
 
 const bounded = { limitInputPixels: MOST_PIXELS };
 
+/** Larger files are no pictures that a screen needs. In bytes. */
+const MOST_BYTES = 2 ** 30;
+
+/** A picture from memory: what reads it knows no folder, so a drawing that names other files gets none of them. */
+async function opened(path, options) {
+  if ((await stat(path)).size > MOST_BYTES) throw new Error('larger than a picture may be');
+  return sharp(await readFile(path), options);
+}
+
 async function look(path) {
-  const { width, height, format, orientation, pages, exif, icc, xmp, iptc, space } = await sharp(path, {
-    limitInputPixels: false,
-  }).metadata();
+  const { width, height, format, orientation, pages, exif, icc, xmp, iptc, space } = await (
+    await opened(path, { limitInputPixels: false })
+  ).metadata();
   return {
     ...{ width, height, format, orientation: orientation ?? 1, frames: pages ?? 1 },
     hasNotes: [exif, icc, xmp, iptc].some((one) => one !== undefined) || (space !== 'srgb' && space !== 'b-w'),
@@ -26,14 +36,13 @@ async function look(path) {
 }
 
 async function decode(path) {
-  await sharp(path, { ...bounded, failOn: 'warning' })
-    .resize(8, 8, { fit: 'fill' })
-    .raw()
-    .toBuffer();
+  await (await opened(path, { ...bounded, failOn: 'warning' })).resize(8, 8, { fit: 'fill' }).raw().toBuffer();
 }
 
 async function thumbnail(source, target) {
-  await sharp(source, bounded)
+  await (
+    await opened(source, bounded)
+  )
     .rotate()
     .resize(THUMBNAIL, THUMBNAIL, { fit: 'inside', withoutEnlargement: true })
     .flatten({ background: '#1B2330' })
@@ -49,14 +58,14 @@ const WRITTEN = {
 };
 
 async function plain(source, target) {
-  const picture = sharp(source, bounded);
+  const picture = await opened(source, bounded);
   const { format } = await picture.metadata();
   const write = WRITTEN[format] ?? ((one) => one.png());
   await write(picture.rotate().toColourspace('srgb')).toFile(target);
 }
 
 async function photo(source, target) {
-  const picture = sharp(source, bounded).toColourspace('srgb');
+  const picture = (await opened(source, bounded)).toColourspace('srgb');
   const { hasAlpha } = await picture.metadata();
   await (hasAlpha ? picture.png() : picture.jpeg({ quality: QUALITY })).toFile(target);
 }
@@ -65,15 +74,17 @@ async function photo(source, target) {
 const PIXEL_WALL = 1024;
 
 async function scaled(source, target, width, height) {
-  const picture = sharp(source, bounded).resize(width, height, { fit: 'fill', kernel: 'lanczos3' });
+  const picture = (await opened(source, bounded)).resize(width, height, { fit: 'fill', kernel: 'lanczos3' });
   const hasEdges = Math.max(width, height) <= PIXEL_WALL;
   await (hasEdges ? picture.png() : picture.webp({ quality: 90 })).toFile(target);
 }
 
 async function drawn(source, target) {
-  const { width, height } = await sharp(source, { limitInputPixels: false }).metadata();
+  const { width, height } = await (await opened(source, { limitInputPixels: false })).metadata();
   const density = Math.min(2400, Math.max(1, (72 * DRAWN) / Math.max(width, height)));
-  await sharp(source, { ...bounded, density })
+  await (
+    await opened(source, { ...bounded, density })
+  )
     .resize(DRAWN, DRAWN, { fit: 'inside' })
     .toColourspace('srgb')
     .png()

@@ -22,7 +22,7 @@ import {
 import { draftPlan, edit, importPlan, lastChange } from '@/services/plan';
 import { collectToken, pairScreen, playerBackend, startPairing, unpairScreen } from '@/services/screens';
 import { newNetwork, newPlan, useDatabase } from '@/services/tests/database';
-import { picture, stream } from '@/services/tests/files';
+import { picture, send } from '@/services/tests/files';
 import { createPlayerApp } from '@/protocol/app';
 import { faultRows, untold } from '../scripts/faults.mjs';
 
@@ -88,7 +88,7 @@ const calendar = (text: string) => {
   return `${events.length} of it; ${problems[0] ? `line ${problems[0].line}: ${problems[0].message}` : 'nothing left out'}`;
 };
 const upload = async (name: string, bytes: Buffer | string) => {
-  const received = await receiveUpload(ida, name, stream(bytes));
+  const received = await send(ida, name, Buffer.from(bytes));
   if (!('upload' in received)) return `known as ${received.known}`;
   await processUpload(received.upload.id);
   const failed = (await uploads(ida)).find((one) => one.id === received.upload.id);
@@ -244,7 +244,7 @@ const ACTS: Readonly<Record<string, () => Promise<string> | string>> = {
   'publishing an edition again that is not': () => said(() => publishAgain(ida, 77)),
   'a file of another network, by its hash': async () => {
     const bytes = await picture(40, 30, '#204060');
-    const received = await receiveUpload(stranger, 'Theirs.jpg', stream(bytes));
+    const received = await send(stranger, 'Theirs.jpg', bytes);
     if ('upload' in received) await processUpload(received.upload.id);
     const { createHash } = await import('node:crypto');
     return said(() => libraryFile(ida, createHash('sha256').update(bytes).digest('hex')));
@@ -287,7 +287,7 @@ const ACTS: Readonly<Record<string, () => Promise<string> | string>> = {
     said(() =>
       receiveUpload(
         ida,
-        'Broken.png',
+        { name: 'Broken.png', bytes: 1000 },
         Readable.from(
           (function* () {
             yield Buffer.from('x');

@@ -7,12 +7,12 @@ import { ProtocolClient } from '@/protocol/client';
 import type { Report } from '@/protocol/schemas';
 import { SimulatedPlayer } from '@/fleet';
 import { publishEdition, publishedPrograms } from '@/services/editions';
-import { processUpload, receiveUpload } from '@/services/library';
+import { processUpload } from '@/services/library';
 import { storedPath } from '@/services/library/store';
 import { draftPlan, edit, lastChange } from '@/services/plan';
 import { pairScreen, screenStatuses } from '@/services/screens';
 import { newNetwork, newPlan, useDatabase } from '@/services/tests/database';
-import { film, picture, stream } from '@/services/tests/files';
+import { film, picture, send } from '@/services/tests/files';
 
 useDatabase();
 jest.setTimeout(90_000);
@@ -63,7 +63,7 @@ async function until<T>(look: () => Promise<T | false | null | undefined>): Prom
 async function networkWithFlag() {
   const actor = await newNetwork();
   await newPlan(actor);
-  const received = await receiveUpload(actor, 'Flag.jpg', stream(await picture(640, 360, '#E3A008')));
+  const received = await send(actor, 'Flag.jpg', await picture(640, 360, '#E3A008'));
   if ('upload' in received) await processUpload(received.upload.id);
   await edit(actor, [
     { kind: 'playlist', id: 'house', set: { name: 'House', items: [{ media: 'flag' }] } },
@@ -140,7 +140,7 @@ test('a gateway that is killed: its players go on with another', async () => {
 
 test('a worker that is killed in a film: another finishes it, once', async () => {
   const actor = await newNetwork();
-  const received = await receiveUpload(actor, 'Long.mp4', stream(film(40, '1280x720')));
+  const received = await send(actor, 'Long.mp4', film(40, '1280x720'));
   if (!('upload' in received)) throw new Error('known');
   const { child } = await start(['worker'], /worker runs/);
   const upload = () => UploadRow.findByPk(received.upload.id);
@@ -156,7 +156,7 @@ test('a worker that is killed in a film: another finishes it, once', async () =>
 test('a file that turns out broken in the worker fails with a sentence', async () => {
   const actor = await newNetwork();
   const bytes = film(3, '640x360');
-  const received = await receiveUpload(actor, 'Noise.mp4', stream(bytes));
+  const received = await send(actor, 'Noise.mp4', bytes);
   if (!('upload' in received)) throw new Error('known');
   // Receiving found it sound; by the time the worker takes it, a part of it is gone from the disk.
   truncateSync(storedPath(createHash('sha256').update(bytes).digest('hex')), Math.floor(bytes.length * 0.6));

@@ -6,10 +6,12 @@ import { freePort, startCluster } from '../scripts/cluster.mjs';
 import { NetworkRow, closeDatabase, closeQueue, rows } from '@/database';
 import { DEMO_NETWORK, DEMO_PEOPLE, seedDemo } from '@/demo';
 import { Family } from './family';
+import { checkPairing, closeFolders } from '@/services/library';
 import { openSampleSession } from '@/services/people';
 import { prepareDatabase } from './migrate';
 import { holdFolder } from './only-one';
 import { options, type Command } from './options';
+import { RESTORING } from './restore';
 
 const usage = `start [--demo] [--reset]
        --demo    fill an empty database with the sample network, and run its simulated players
@@ -39,6 +41,8 @@ export const command: Command = {
 
     await mkdir(data, { recursive: true });
     await holdFolder(data);
+    if (existsSync(join(data, RESTORING)))
+      throw new Error(`A restore into ${data} broke off: remove this folder, then restore the backup again.`);
 
     const ours = !process.env.DATABASE_URL;
     let cluster = null as Awaited<ReturnType<typeof startCluster>> | null;
@@ -77,6 +81,9 @@ export const command: Command = {
       say('Tables and queues');
       if (reset) await removeDemo(data);
       await prepareDatabase();
+      await closeFolders();
+      const pairing = await checkPairing();
+      if (pairing.kind === 'apart') console.error(`\n${pairing.why}\n`);
       if (demo && (await NetworkRow.count()) === 0) {
         say('Sample network');
         await seedDemo(say);
@@ -124,7 +131,8 @@ async function removeDemo(data: string): Promise<void> {
   await rows('DROP SCHEMA IF EXISTS pgboss CASCADE');
   await rows('DROP SCHEMA public CASCADE');
   await rows('CREATE SCHEMA public');
-  for (const folder of ['media', 'incoming', 'fleet']) await rm(join(data, folder), { recursive: true, force: true });
+  for (const folder of ['media', 'incoming', 'trash', 'fleet'])
+    await rm(join(data, folder), { recursive: true, force: true });
 }
 
 function alive(pid: number): boolean {

@@ -22,6 +22,21 @@ function isAddress(url: string): boolean {
   }
 }
 
+/** The largest body that anything but an upload sends, in bytes: a plan file with 5 000 screens has some 12 MB. */
+const MOST_BODY = 32 * 2 ** 20;
+
+/** Why a body can't be taken, before any of it is read; null where it can. Next answers what is too large with a fault of its own. */
+function bodyTrouble({ method, headers }: IncomingMessage): { readonly status: number; readonly title: string } | null {
+  if (method === 'GET' || method === 'HEAD') return null;
+  if (Number(headers['content-length'] ?? 0) > MOST_BODY)
+    return { status: 413, title: `This request is larger than ${MOST_BODY / 2 ** 20} MB: send less at a time.` };
+  if (headers['content-length'] === undefined && /^multipart\//.test(headers['content-type'] ?? ''))
+    return { status: 411, title: 'This request does not say how long it is: send Content-Length.' };
+  return null;
+}
+
+const isUpload = (url = '') => /^\/api\/uploads(\?|\/|$)/.test(url);
+
 /** Whether a server action is called from a page that is not ours: Next answers that with a fault of its own. */
 function isForeignAction({ method, headers }: IncomingMessage): boolean {
   const { origin, host } = headers;
@@ -30,7 +45,11 @@ function isForeignAction({ method, headers }: IncomingMessage): boolean {
 }
 
 function refuse(response: ServerResponse, status: number, title: string): void {
-  response.writeHead(status, { 'content-type': 'application/problem+json', 'cache-control': 'no-store' });
+  response.writeHead(status, {
+    ...{ 'content-type': 'application/problem+json', 'cache-control': 'no-store' },
+    // What is on its way is not read: the line can't be used for another request.
+    ...(status === 413 ? { connection: 'close' } : {}),
+  });
   response.end(JSON.stringify({ type: 'about:blank', title, status }));
 }
 
@@ -55,7 +74,9 @@ export const command: Command = {
       settleAddress(request, trusted);
       if (isForeignAction(request))
         return refuse(response, 403, 'This request came from another site: use the pages of this one.');
-      endSlowBody(request, response, /^\/api\/uploads(\?|\/|$)/.test(request.url ?? ''));
+      const trouble = isUpload(request.url) ? null : bodyTrouble(request);
+      if (trouble) return refuse(response, trouble.status, trouble.title);
+      endSlowBody(request, response, isUpload(request.url));
       handle(request, response).catch((error: unknown) => {
         logger.error({ error }, 'request failed');
         response.destroy();

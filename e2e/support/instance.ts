@@ -53,6 +53,7 @@ export async function startLanternpost(name: string, firstPort: number, demo: bo
     });
   });
   const stop = async () => {
+    if (child.exitCode !== null || child.signalCode !== null) return;
     const ended = new Promise((done) => child.once('exit', done));
     child.kill('SIGINT');
     await ended;

@@ -240,6 +240,11 @@ export {
 } from './booking';
 export {
   chosenPlan,
+  firedWhen,
+  isAsFired,
+  withByHand,
+  type ByHand,
+  type Fired,
   type Along,
   canonicalJson,
   canonicalWriter,

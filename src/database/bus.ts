@@ -20,6 +20,8 @@ export type BusMessage =
   | { readonly kind: 'player'; readonly network: string; readonly player: string }
   /** These players are asked to try at once what they would try later. */
   | { readonly kind: 'hurry'; readonly network: string; readonly players: readonly string[] }
+  /** Another request wants to go on with a file that is being sent: whoever writes to it stops. */
+  | { readonly kind: 'upload-wanted'; readonly network: string; readonly upload: string }
   /** A session of this person ended. */
   | { readonly kind: 'session'; readonly network: string; readonly person: string }
   /** Something was done with the network's people. */

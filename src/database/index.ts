@@ -7,6 +7,7 @@ export * from './models';
 export { closeDatabase, database, rows, snapshot, transaction } from './connection';
 export { onBehalfOf } from './shares';
 export { closeBus, publish, subscribe, type BusMessage, type UploadProgress } from './bus';
+export { ProcessLocks } from './locks';
 export { migrate } from './migrate';
 export { closeQueue, enqueue, enqueueAll, openQueue, QUEUES, type JobName, type Jobs } from './queue';
 export { uuidv7 } from './uuid';

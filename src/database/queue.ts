@@ -18,6 +18,8 @@ export interface Jobs {
   deliver: { network: string };
   /** Remove files that nothing refers to, and uploads that were broken off. */
   'clean-up': Record<string, never>;
+  /** Compare some stored files with their hashes. */
+  'check-files': Record<string, never>;
   /** Bring the calendars that follow public holidays up to date. */
   'refresh-holidays': Record<string, never>;
 }
@@ -26,13 +28,15 @@ export type JobName = keyof Jobs;
 
 export const QUEUES: readonly JobName[] = [
   ...(['process-upload', 'process-picture', 'fit-picture', 'fit-film', 'deliver'] as const),
-  ...(['clean-up', 'refresh-holidays'] as const),
+  ...(['clean-up', 'check-files', 'refresh-holidays'] as const),
 ];
 
 /** What is done by the clock: the database holds when, so that it is done once, however many workers there are. */
-const SCHEDULED = { 'clean-up': '*/10 * * * *', 'refresh-holidays': '17 */12 * * *' } as const satisfies Partial<
-  Record<JobName, string>
->;
+const SCHEDULED = {
+  'clean-up': '*/10 * * * *',
+  'check-files': '43 * * * *',
+  'refresh-holidays': '17 */12 * * *',
+} as const satisfies Partial<Record<JobName, string>>;
 
 const shared = globalThis as typeof globalThis & { lanternpostQueue?: Promise<PgBoss> };
 

@@ -8,6 +8,7 @@ import { logger } from '@/log';
 import { refreshHolidays } from '@/services/calendars';
 import { clearEditions, deliverAgain, publishDue } from '@/services/editions';
 import {
+  checkFiles,
   cleanUp,
   clearUploads,
   clearVersions,
@@ -40,6 +41,10 @@ const WORK: { [N in JobName]: (data: Jobs[N]) => Promise<void> } = {
     };
     if (Object.values(removed).some((count) => count > 0)) logger.info(removed, 'cleaned up');
   },
+  'check-files': async () => {
+    const { files, damaged } = await checkFiles(new Date(), { forMs: CHECK_FOR_MS });
+    logger.info({ files, damaged: damaged.length }, 'stored files were checked');
+  },
   'refresh-holidays': async () => {
     const changed = await refreshHolidays(new Date());
     if (changed > 0) logger.info({ changed }, 'calendars of public holidays were brought up to date');
@@ -56,6 +61,8 @@ const GIVE_UP: { [N in JobName]?: (data: Jobs[N]) => Promise<void> } = {
   'fit-film': failRendition,
 };
 
+/** So long stored files are read each hour: at the speed of an ordinary disk some 20 GB. */
+const CHECK_FOR_MS = 2 * 60_000;
 const SWEEP_EVERY_MS = 3000;
 /** How late an edition's number may be: players switch on the instant by themselves. */
 const DUE_EVERY_MS = 500;

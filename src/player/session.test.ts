@@ -116,8 +116,8 @@ function world() {
       return state.spoilProgram ? state.target.text.replace('10000', '20000') : state.target.text;
     },
     fileOf: async (_player, sha256) =>
-      FILES.has(sha256) && sha256 !== state.missing ? { type: 'image/png', bytes: 1_500_000 } : null,
-    readFile: (sha256, range) => {
+      FILES.has(sha256) && sha256 !== state.missing ? { sha256, type: 'image/png', bytes: 1_500_000 } : null,
+    openFile: async ({ sha256 }, range) => {
       const start = range?.start ?? 0;
       state.asked.push({ sha256, start });
       const rest = Buffer.from((FILES.get(sha256) as Buffer).subarray(start));

@@ -1,4 +1,3 @@
-import { Readable } from 'node:stream';
 import { OpenAPIHono, createRoute, z } from '@hono/zod-openapi';
 import type { Context } from 'hono';
 import { HTTPException } from 'hono/http-exception';
@@ -17,7 +16,7 @@ import {
   type Target,
 } from './schemas';
 import { Refusal } from '@/core';
-import { fileResponse, problemResponse } from './file-response';
+import { fileResponse, problemResponse, type OpenFile, type StoredFile } from './file-response';
 import { eventOf, type MessageKind } from './messages';
 
 /** What is to be told of on the stream of events. */
@@ -31,8 +30,9 @@ export interface PlayerBackend<P> {
   targetOf(player: P): Promise<Target>;
   /** A program's canonical text, or null where this player may not have it. */
   programText(player: P, hash: string): Promise<string | null>;
-  fileOf(player: P, sha256: string): Promise<{ type: string; bytes: number } | null>;
-  readFile(sha256: string, range?: { start: number; end: number }): Readable;
+  /** A file that this player may have, or null. */
+  fileOf(player: P, sha256: string): Promise<StoredFile | null>;
+  openFile: OpenFile;
   heartbeat(player: P, report: Report): void;
   /** Calls `wake` whenever the player's target may have changed, it was unpaired, or is asked to hurry. Returns how to stop. */
   onChange(player: P, wake: (what: Woken) => void): () => void;
@@ -112,6 +112,7 @@ const routes = {
       404: refusal('No such file'),
       416: refusal('Outside the file'),
       422: refusal('No SHA-256'),
+      503: refusal('The stored copy is damaged or lost: keep what you have, and ask again later'),
     },
   }),
   heartbeat: createRoute({
@@ -235,9 +236,7 @@ export function createPlayerApp<P>(
     const { player } = context.var;
     const file = await backend.fileOf(player, sha256);
     if (!file) throw new Refusal(404, 'There is no such file for this player.');
-    const open = (range?: { start: number; end: number }) =>
-      Readable.toWeb(backend.readFile(sha256, range)) as ReadableStream<Uint8Array>;
-    return fileResponse(context.req.raw, { sha256, ...file }, open) as never;
+    return (await fileResponse(context.req.raw, file, backend.openFile)) as never;
   });
 
   app.openapi(routes.heartbeat, async (context) => {

@@ -1,3 +1,5 @@
+import { Readable } from 'node:stream';
+
 /**
  * Reads a Range header (RFC 9110 section 14.1.2) for a file of `bytes`. One range only: null means "send all", as for a
  * header that is absent, malformed or of several ranges; `outside` means 416. Both ends of the result are inclusive.
@@ -23,18 +25,29 @@ export interface StoredFile {
   readonly sha256: string;
   readonly type: string;
   readonly bytes: number;
+  /** Whether the store's copy is known to be damaged or lost: it is not sent. */
+  readonly damaged?: boolean;
 }
 
+/** Opens a file, or the part of it between two bytes (both inclusive); null where the store's copy is damaged or lost. */
+export type OpenFile = (
+  file: StoredFile,
+  range?: { readonly start: number; readonly end: number },
+) => Promise<Readable | null>;
+
+const DAMAGED = 'The stored copy of this file is damaged or lost: upload the file again, which repairs it.';
+
 /**
- * The answer to a request for a file: whole, a range, or that it is known already (RFC 9110 sections 13 and 14). `open` reads the
- * file, or the part of it between two bytes (both inclusive).
+ * The answer to a request for a file: whole, a range, or that it is known already (RFC 9110 sections 13 and 14); 503 with a sentence where
+ * the store's copy is damaged or lost.
  */
-export function fileResponse(
+export async function fileResponse(
   request: Request,
-  { sha256, type, bytes }: StoredFile,
-  open: (range?: { start: number; end: number }) => ReadableStream<Uint8Array>,
+  file: StoredFile,
+  open: OpenFile,
   more: Readonly<Record<string, string>> = {},
-): Response {
+): Promise<Response> {
+  const { sha256, type, bytes } = file;
   const etag = `"${sha256}"`;
   const headers = {
     ...more,
@@ -49,7 +62,10 @@ export function fileResponse(
   const range = condition === null || condition === etag ? parseRange(wanted, bytes) : null;
   if (range === 'outside')
     return problemResponse(416, 'This range lies outside the file.', { 'content-range': `bytes */${bytes}` });
-  return new Response(request.method === 'HEAD' ? null : open(range ?? undefined), {
+  const isHead = request.method === 'HEAD';
+  const body = isHead ? null : await open(file, range ?? undefined);
+  if (body === null && (!isHead || file.damaged)) return problemResponse(503, DAMAGED);
+  return new Response(body && (Readable.toWeb(body) as ReadableStream<Uint8Array>), {
     status: range ? 206 : 200,
     headers: {
       ...headers,

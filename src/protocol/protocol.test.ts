@@ -28,8 +28,8 @@ function fake() {
     playerOf: async (given) => (given === token ? 'hall' : null),
     targetOf: async () => target,
     programText: async (_player, hash) => (hash === target.program ? '{"format":"lanternpost/program"}' : null),
-    fileOf: async (_player, hash) => (hash === sha256 ? { type: 'image/png', bytes: bytes.length } : null),
-    readFile: (_hash, range) => Readable.from([range ? bytes.subarray(range.start, range.end + 1) : bytes]),
+    fileOf: async (_player, hash) => (hash === sha256 ? { sha256, type: 'image/png', bytes: bytes.length } : null),
+    openFile: async (_file, range) => Readable.from([range ? bytes.subarray(range.start, range.end + 1) : bytes]),
     heartbeat: (_player, report) => void told.push(report),
     onChange: (_player, wake) => {
       wakes.add(wake);

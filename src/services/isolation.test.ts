@@ -1,14 +1,5 @@
 import { docket, editions, publishAgain, publishEdition, publishedPlan } from './editions';
-import {
-  dismissUpload,
-  failUpload,
-  libraryFile,
-  mediaExtras,
-  processUpload,
-  thumbnailOf,
-  receiveUpload,
-  uploads,
-} from './library';
+import { dismissUpload, failUpload, libraryFile, mediaExtras, processUpload, thumbnailOf, uploads } from './library';
 import { draftPlan, edit, lastChange, undo } from './plan';
 import {
   collectToken,
@@ -21,7 +12,7 @@ import {
   unpairScreen,
 } from './screens';
 import { newNetwork, newPlan, useDatabase } from './tests/database';
-import { picture, stream } from './tests/files';
+import { picture, send } from './tests/files';
 
 useDatabase();
 
@@ -29,7 +20,7 @@ useDatabase();
 test('one network can not read or touch another by any id', async () => {
   const [ours, theirs] = [await newNetwork(), await newNetwork()];
   await newPlan(theirs);
-  const received = await receiveUpload(theirs, 'Secret.jpg', stream(await picture(123, 45)));
+  const received = await send(theirs, 'Secret.jpg', await picture(123, 45));
   if (!('upload' in received)) throw new Error('known');
   await processUpload(received.upload.id);
   await edit(theirs, [
@@ -44,7 +35,7 @@ test('one network can not read or touch another by any id', async () => {
   await publishEdition(theirs, await lastChange(theirs.networkId));
   const before = await draftPlan(theirs);
   const sha256 = before.plan.media[0]?.sha256 ?? '';
-  const failing = await receiveUpload(theirs, 'Other.jpg', stream(await picture(31, 31)));
+  const failing = await send(theirs, 'Other.jpg', await picture(31, 31));
   if (!('upload' in failing)) throw new Error('known');
   await failUpload(failing.upload.id, 'broken');
   const { deviceCode, userCode } = await startPairing('10.2.2.2');

@@ -1,5 +1,5 @@
-import { DataStore, ERRORS, Upload } from '@tus/utils';
-import { MemoryLocker, Server } from '@tus/server';
+import { DataStore, ERRORS, Upload, type Locker } from '@tus/utils';
+import { Server } from '@tus/server';
 import type { Readable } from 'node:stream';
 import { z } from 'zod';
 import { Refusal, idSchema } from '@/core';
@@ -11,6 +11,7 @@ import {
   completeUpload,
   findSending,
   makePart,
+  uploadLocks,
   writePart,
   type Received,
 } from '@/services/library';
@@ -26,9 +27,15 @@ import { readInput } from '@/services/people';
 
 export const UPLOADS_PATH = '/api/uploads';
 
-/** Next compiles each route on its own, and a file has one writer in a process: the locks hang here. */
-const shared = globalThis as typeof globalThis & { lanternpostUploadLocks?: MemoryLocker };
-const locker = (shared.lanternpostUploadLocks ??= new MemoryLocker());
+/** One request at a time writes to a file, whichever web process it came to. */
+const lockerOf = (actor: Actor): Locker => ({
+  newLock: (id) => ({
+    async lock(signal, stop) {
+      if (!(await uploadLocks().hold(id, { actor, stop: () => void stop() }, signal))) throw ERRORS.ERR_LOCK_TIMEOUT;
+    },
+    unlock: () => uploadLocks().letGo(id),
+  }),
+});
 
 /** The library as the protocol's store, for one person. */
 class LibraryStore extends DataStore {
@@ -90,7 +97,7 @@ export async function answerTus(request: Request, actor: Actor): Promise<Respons
   const server = new Server({
     path: UPLOADS_PATH,
     datastore: new LibraryStore(actor),
-    locker,
+    locker: lockerOf(actor),
     relativeLocation: true,
     allowedOrigins: [],
     namingFunction: telling(async (incoming, metadata) => {

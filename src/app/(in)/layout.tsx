@@ -6,7 +6,6 @@ import { inNameOf } from '@/services/people';
 import { requireActor } from '@/web/session';
 import { ZONE_COOKIE } from '@/interface/data/zone-cookie';
 import { KEEP_EARLY } from '@/interface/shell/early';
-import { HOLD_PRESS } from '@/interface/shell/held-press';
 import { Shell } from '@/interface/shell/shell';
 
 export const dynamic = 'force-dynamic';
@@ -18,7 +17,7 @@ export default async function InsideLayout({ children }: { children: ReactNode }
   const actor = await requireActor();
   return (
     <>
-      <script nonce={nonce} suppressHydrationWarning dangerouslySetInnerHTML={{ __html: HOLD_PRESS + KEEP_EARLY }} />
+      <script nonce={nonce} suppressHydrationWarning dangerouslySetInnerHTML={{ __html: KEEP_EARLY }} />
       <Shell view={await inNameOf(actor, () => loadView(actor, zone))} zone={zone}>
         {children}
       </Shell>

@@ -1,3 +1,4 @@
+export { firedWhen, isAsFired, withByHand, type ByHand, type Fired } from './by-hand';
 export { canonicalJson, canonicalWriter } from './canonical';
 export { chosenPlan, type Along } from './choice';
 export { diffPlans, joinedGroups, type Difference, type DifferenceGroup, type Shown } from './diff';

@@ -5,7 +5,16 @@ import type { Feed } from '@/services/calendars';
 import type { Arrival, Docket, DocketChoice, Edition, Firing, Kept, Shown, Takeovers } from '@/services/editions';
 import type { Invitation, Person, Session, TrailLine, PersonalKey } from '@/services/people';
 import type { Media, MediaKind, ObjectKey, Plan, TagCount } from '@/core';
-import type { BatchSaid, Facets, MediaExtras, MediaPage, Room, Upload, SavedSearch } from '@/services/library';
+import type {
+  BatchSaid,
+  Facets,
+  FileTrouble,
+  MediaExtras,
+  MediaPage,
+  Room,
+  Upload,
+  SavedSearch,
+} from '@/services/library';
 import type { Line } from '@/services/screens';
 import { askAgain } from './ask-again';
 
@@ -135,6 +144,16 @@ export const useSearches = () =>
   useQuery({ queryKey: ['library', 'searches'], queryFn: () => asked<readonly SavedSearch[]>('/api/searches') }).data;
 
 /** How much the library holds, and may hold: undefined until it is here. */
+const TROUBLE_EVERY_MS = 60_000;
+
+/** Which stored files are damaged: undefined until it is here. Uploads ask again: they may have repaired some. */
+export const useFileTrouble = () =>
+  useQuery({
+    queryKey: ['library', 'trouble'],
+    queryFn: () => asked<FileTrouble>('/api/file-trouble'),
+    refetchInterval: TROUBLE_EVERY_MS,
+  }).data;
+
 export const useRoom = () => useQuery({ queryKey: ['library', 'room'], queryFn: () => asked<Room>('/api/room') }).data;
 
 /** What is said of files that are sent together, as it stood when it was first asked: undefined until it is here. */

@@ -15,6 +15,7 @@ import { Thumb } from '@/interface/kit/thumb';
 import { isOfSystem } from '@/interface/sending/dropped';
 import { senderOf } from '@/interface/sending/use-sending';
 import { ChosenFiles } from './chosen-files';
+import { FileTroubleNote } from './file-trouble';
 import { keepPlace } from './last-place';
 import { NarrowRow } from './narrow-row';
 import { RoomLine } from './room-line';
@@ -93,6 +94,7 @@ export function LibraryPlace() {
           setFilters(filtersOf(kept));
         }}
       />
+      <FileTroubleNote />
       <RoomLine above />
       <UploadTray />
       {failed ? (

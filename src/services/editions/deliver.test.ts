@@ -1,13 +1,13 @@
 import sharp from 'sharp';
 import { rows } from '@/database';
-import { failRendition, makeRendition, processUpload, receiveUpload } from '../library';
+import { failRendition, makeRendition, processUpload } from '../library';
 import { storedPath } from '../library/store';
 import type { Actor } from '../people';
 import { edit, lastChange } from '../plan';
 import { playerFile, programText, targetOf, type Player } from '../screens';
 import { newNetwork, useDatabase } from '../tests/database';
 import { pairedPlayer } from '../tests/players';
-import { film, stream } from '../tests/files';
+import { film, send } from '../tests/files';
 import { clearEditions, deliverAgain, deliveredPrograms, docket, publishEdition, publishedPrograms } from '.';
 import type { ProgramDocument } from '@/core';
 
@@ -32,7 +32,7 @@ async function network(): Promise<Actor> {
     ['Film.mp4', film(++networks, '1280x720')],
     ['Small.jpg', await photo(100, 50)],
   ] as const) {
-    const received = await receiveUpload(actor, name, stream(bytes));
+    const received = await send(actor, name, bytes);
     if ('upload' in received) await processUpload(received.upload.id);
   }
   await edit(actor, [

@@ -1,9 +1,9 @@
 import { canonicalJson, compileEdition, sha256Hex } from '@/core';
 import { ProgramRow, rows } from '@/database';
-import { receiveUpload, processUpload } from '../library';
+import { processUpload } from '../library';
 import { draftPlan, edit, lastChange } from '../plan';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';
-import { picture, stream } from '../tests/files';
+import { picture, send } from '../tests/files';
 import { compile } from './compile';
 import { programsBy } from './programs';
 import {
@@ -25,7 +25,7 @@ useDatabase();
 async function network() {
   const actor = await newNetwork();
   await newPlan(actor);
-  const received = await receiveUpload(actor, 'Flag.jpg', stream(await picture(300, 200, '#34406B')));
+  const received = await send(actor, 'Flag.jpg', await picture(300, 200, '#34406B'));
   if ('upload' in received) await processUpload(received.upload.id);
   await edit(actor, [{ kind: 'playlist', id: 'house', set: { name: 'House', items: [{ media: 'flag' }] } }]);
   return actor;

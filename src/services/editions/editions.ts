@@ -12,6 +12,7 @@ import {
   patchesBetween,
   samePlan,
   sharing,
+  withByHand,
   withUsedMedia,
   type CompiledBase,
   type CompiledEdition,
@@ -22,7 +23,7 @@ import {
 import { EditionRow, publish, rows } from '@/database';
 import { notFound } from '../errors';
 import { readInput, type Actor } from '../people';
-import { inTurn, lastChange, loadPlan, takeTurn } from '../plan';
+import { clearedFirings, draftWithin, inForceNow, inTurn, lastChange, takeTurn } from '../plan';
 import { CHANGED_SCREENS } from './arrivals';
 import { compile } from './compile';
 import { deliverNew } from './deliver';
@@ -247,7 +248,7 @@ export async function publishEdition(
   return inTurn(actor.networkId, async (within) => {
     await takeTurn(actor.networkId, within);
     const change = await seenChange(actor, basedOn, within);
-    const draft = await loadPlan(actor.networkId, within);
+    const { plan: draft } = await draftWithin(actor.networkId, within);
     await beginDue(actor.networkId, new Date(), within);
     const newest = await newestEdition(actor.networkId, within);
     const planned = await plannedWithin(actor.networkId, within);
@@ -300,21 +301,46 @@ export const publishedBase = (newest: Frozen | null, draft: Plan): Plan =>
  * Publishes an earlier edition again, as a new one. The docket then counts from that edition on. Throws 404 for none, 409 while some screens
  * try another: they would keep that.
  */
-export async function publishAgain(actor: Actor, number: number): Promise<{ number: number }> {
+export async function publishAgain(actor: Actor, number: number, now = Date.now()): Promise<{ number: number }> {
   return inTurn(actor.networkId, async (within) => {
     await takeTurn(actor.networkId, within);
     const old = await EditionRow.findOne({ where: { networkId: actor.networkId, number }, transaction: within });
-    await beginDue(actor.networkId, new Date(), within);
+    await beginDue(actor.networkId, new Date(now), within);
     if (!old) throw notFound('edition');
     if ((await plannedWithin(actor.networkId, within)).some(({ row }) => row.pilot))
       throw new Refusal(
         409,
         'Some screens try an edition, and would keep it: take it back there first, or publish it on all, then go back.',
       );
-    const plan = currentPlan(old.plan, old.format);
-    const compiled = orThrow(await compile(plan));
+    const newest = await newestEdition(actor.networkId, within);
+    const plan = await withWhatIsOn(currentPlan(old.plan, old.format), newest, now, within);
+    const compiled = orThrow(await compile(plan, await baseOf(newest, within)));
     return write(actor, { plan, compiled, lastChange: old.lastChange, whole: true, again: number }, within);
   });
+}
+
+/**
+ * A plan that is about to go out, with what people have done by hand on the glass, as `withByHand` says: what is in force and what was put on
+ * stays, and nothing of it that was ended comes back. `newest` is what is out; nothing is done by hand before the first edition.
+ */
+export async function withWhatIsOn(
+  plan: Plan,
+  newest: WholeEdition | null,
+  now: number,
+  within: Transaction,
+): Promise<Plan> {
+  if (!newest) return plan;
+  const { networkId } = newest;
+  const fired = plan.bookings.filter(({ takeover, onHold }) => takeover && !onHold).map(({ id }) => id);
+  return withByHand(
+    plan,
+    {
+      inForce: await inForceNow(networkId, now, within),
+      cleared: await clearedFirings(networkId, fired, within),
+      glass: newest.plan,
+    },
+    now,
+  );
 }
 
 export interface NewEdition {

@@ -1,9 +1,9 @@
 import { HOUR, MINUTE, forecast, programsOf } from '@/core';
 import { rows } from '@/database';
-import { processUpload, receiveUpload } from '../library';
+import { processUpload } from '../library';
 import type { Actor } from '../people';
 import { draftPlan, edit, lastChange, undo } from '../plan';
-import { picture, stream } from '../tests/files';
+import { picture, send } from '../tests/files';
 import { pairedPlayer } from '../tests/players';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';
 import { flushHeartbeats, heartbeat, screenStatuses, targetOf } from '../screens';
@@ -39,7 +39,7 @@ const FAR = String((new Date(NOW).getUTCHours() + 12) % 24).padStart(2, '0');
 async function network(): Promise<Actor> {
   const actor = await newNetwork();
   await newPlan(actor);
-  const received = await receiveUpload(actor, 'Drill.jpg', stream(await picture(300, 200, '#AA3311')));
+  const received = await send(actor, 'Drill.jpg', await picture(300, 200, '#AA3311'));
   if ('upload' in received) await processUpload(received.upload.id);
   await publishEdition(actor, await lastChange(actor.networkId));
   return actor;

@@ -1,10 +1,20 @@
 import { DAY, HOUR, MINUTE, chosenPlan, forecast, programsOf, putOnOf } from '@/core';
-import { processUpload, receiveUpload } from '../library';
+import { processUpload } from '../library';
 import type { Actor } from '../people';
 import { draftPlan, edit, lastChange } from '../plan';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';
-import { picture, stream } from '../tests/files';
-import { docket, editions, endPutOn, publishEdition, publishedPlan, publishedPrograms, putOn, type PuttingOn } from '.';
+import { picture, send as sendFile } from '../tests/files';
+import {
+  docket,
+  editions,
+  endPutOn,
+  publishAgain,
+  publishEdition,
+  publishedPlan,
+  publishedPrograms,
+  putOn,
+  type PuttingOn,
+} from '.';
 
 useDatabase();
 
@@ -13,7 +23,7 @@ const NOW = Date.parse('2026-11-27T10:30:00.500Z');
 const drill: PuttingOn = { content: { media: 'drill' }, where: 'hall', until: NOW + HOUR, zone: 'Europe/Oslo' };
 
 async function send(actor: Actor, name: string, colour: string): Promise<void> {
-  const received = await receiveUpload(actor, name, stream(await picture(300, 200, colour)));
+  const received = await sendFile(actor, name, await picture(300, 200, colour));
   if ('upload' in received) await processUpload(received.upload.id);
 }
 
@@ -39,6 +49,17 @@ async function showing(actor: Actor, screen: string, at: number): Promise<string
   return segment?.id ?? null;
 }
 const waiting = async (actor: Actor) => (await docket(actor)).entries.map(({ kind, id }) => `${kind} ${id}`).sort();
+
+test('what is on stays on whatever edition is published again, and what was ended does not come back', async () => {
+  const actor = await network();
+  const { id, edition } = await putOn(actor, drill, NOW);
+  await publishAgain(actor, 1, NOW + MINUTE);
+  expect(await showing(actor, 'hall', NOW + 2 * MINUTE)).toBe(id);
+  expect(await showing(actor, 'hall', NOW + HOUR)).not.toBe(id);
+  await endPutOn(actor, id, NOW + 3 * MINUTE);
+  await publishAgain(actor, edition, NOW + 4 * MINUTE);
+  expect(await showing(actor, 'hall', NOW + 5 * MINUTE)).not.toBe(id);
+});
 
 test('it is on at once and to the second, ahead of all that is booked, and ends by itself', async () => {
   const actor = await network();

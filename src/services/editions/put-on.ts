@@ -19,7 +19,7 @@ import {
 } from '@/core';
 import { notFound } from '../errors';
 import type { Actor } from '../people';
-import { editWithin, inTurn, loadPlan } from '../plan';
+import { draftWithin, editWithin, inTurn } from '../plan';
 import { newestInTurn, writeAside } from './aside';
 
 /** What is put on at once. */
@@ -58,7 +58,7 @@ export async function putOn(
     const screens = screensMatching(newest.plan, orThrow(parseSelector(where))).map(({ id }) => id);
     if (screens.length === 0)
       throw new Refusal(422, 'None of these screens is in an edition yet: publish them first, then put something on.');
-    const draft = await loadPlan(actor.networkId, within);
+    const { plan: draft } = await draftWithin(actor.networkId, within);
     const { kind, id: contentId } = knownContent(content);
     const named = objectIn(draft, kind, contentId);
     if (!named) throw notFound(kind === 'media' ? 'media file' : 'playlist');
@@ -88,7 +88,7 @@ export async function endPutOn(actor: Actor, id: string, now = Date.now()): Prom
     if (!booking || !on) throw notFound('booking that was put on');
     if (on.to <= now) throw new Refusal(409, `"${booking.name}" is over already: it ended by itself.`);
     const { when } = puttingOn(on.from, Math.max(now, on.from + 1000), booking.when.clock ?? 'UTC');
-    const draft = await loadPlan(actor.networkId, within);
+    const { plan: draft } = await draftWithin(actor.networkId, within);
     const { patches } = objectIn(draft, 'booking', id)
       ? await editWithin(actor, [{ kind: 'booking', id, set: { when } }], within)
       : { patches: [] };

@@ -2,7 +2,7 @@ import { Refusal, chosenPlan, patchesBetween, type Media, type ObjectKey } from 
 import { uuidv7 } from '@/database';
 import { filesOfVersions } from '../library';
 import type { Actor } from '../people';
-import { editWithin, inTurn, loadPlan, takeTurn, type Edit, type EditResult } from '../plan';
+import { draftWithin, editWithin, inTurn, takeTurn, type Edit, type EditResult } from '../plan';
 import { seenChange } from './editions';
 import { topEdition } from './planned-plans';
 
@@ -23,7 +23,7 @@ export async function takeBack(
     const newest = await topEdition(actor.networkId, within);
     if (!newest)
       throw new Refusal(409, 'Nothing was published yet that this could be taken back to: change it in its place.');
-    const draft = await loadPlan(actor.networkId, within);
+    const { plan: draft } = await draftWithin(actor.networkId, within);
     const { plan } = chosenPlan(draft, newest.plan, chosen);
     const patches = patchesBetween(draft, plan);
     if (patches.length === 0) throw new Refusal(409, 'Nothing of this choice waits: it is as it was published.');

@@ -1,12 +1,12 @@
-import { HOUR, MINUTE, forecast, programsOf } from '@/core';
+import { HOUR, MINUTE, forecast, planFile, programsOf } from '@/core';
 import { randomUUID } from 'node:crypto';
 import { rows } from '@/database';
-import { processUpload, receiveUpload } from '../library';
+import { processUpload } from '../library';
 import { addPerson, trail, type Actor } from '../people';
-import { draftPlan, edit, lastChange } from '../plan';
+import { draftPlan, edit, importPlan, lastChange } from '../plan';
 import { flushHeartbeats, heartbeat, type Player } from '../screens';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';
-import { picture, stream } from '../tests/files';
+import { picture, send } from '../tests/files';
 import { pairedPlayer } from '../tests/players';
 import {
   allClear,
@@ -17,6 +17,7 @@ import {
   firingScreens,
   firings,
   planEdition,
+  publishAgain,
   publishDue,
   publishEdition,
   publishedPlan,
@@ -33,7 +34,7 @@ const DAILY = { windows: [['04:00', '12:00'] as [string, string]] };
 async function network(prepared: object = { words: 'Call the harbour', lasts: 30 * MINUTE }): Promise<Actor> {
   const actor = await newNetwork();
   await newPlan(actor);
-  const received = await receiveUpload(actor, 'Gale.jpg', stream(await picture(300, 200, '#AA3311')));
+  const received = await send(actor, 'Gale.jpg', await picture(300, 200, '#AA3311'));
   if ('upload' in received) await processUpload(received.upload.id);
   await edit(actor, [
     {
@@ -92,6 +93,61 @@ test('fired it is in force at once, for as long as was prepared; cleared it stan
   // Given twice, it is answered the same.
   expect(await allClear(actor, 'gale', {}, NOW + HOUR)).toEqual(cleared);
   expect(await editions(actor)).toHaveLength(3);
+});
+
+describe('whatever edition is published again', () => {
+  it.each([[{ lasts: 30 * MINUTE }], [{}]])(
+    'what is in force stays on the glass, and one all-clear ends it (%j)',
+    async (prepared) => {
+      const actor = await network(prepared);
+      await fireTakeover(actor, 'gale', {}, NOW);
+      await publishAgain(actor, 1, NOW + MINUTE);
+      expect(await showing(actor, 'hall', NOW + 2 * MINUTE)).toBe('gale');
+      expect(await refused(fireTakeover(actor, 'gale', {}, NOW + 2 * MINUTE))).toMatch(/^"Gale" is in force already/);
+      await allClear(actor, 'gale', {}, NOW + 3 * MINUTE);
+      expect(await showing(actor, 'hall', NOW + 4 * MINUTE)).not.toBe('gale');
+      expect(await booking(actor)).toMatchObject({ onHold: true, when: DAILY });
+    },
+  );
+
+  it.each([[{ lasts: 30 * MINUTE }], [{}]])(
+    'what was cleared does not come back with an edition of its time (%j)',
+    async (prepared) => {
+      const actor = await network(prepared);
+      const { edition } = await fireTakeover(actor, 'gale', {}, NOW);
+      await allClear(actor, 'gale', {}, NOW + MINUTE);
+      await publishAgain(actor, edition, NOW + 2 * MINUTE);
+      expect(await showing(actor, 'hall', NOW + 3 * MINUTE)).not.toBe('gale');
+      expect((await publishedPlan(actor))?.plan.bookings).toMatchObject([{ id: 'gale', onHold: true, when: DAILY }]);
+    },
+  );
+});
+
+test('the all-clear looks at the glass: also where an earlier version of this program has brought one back', async () => {
+  const actor = await network({});
+  await fireTakeover(actor, 'gale', {}, NOW);
+  await rows('UPDATE firings SET cleared_at = fired_at WHERE network_id = $1', [actor.networkId]);
+  await allClear(actor, 'gale', {}, NOW + MINUTE);
+  expect(await showing(actor, 'hall', NOW + 2 * MINUTE)).not.toBe('gale');
+});
+
+test('what is in force is changed by no edit, and a plan file that knows nothing of it leaves it on', async () => {
+  const actor = await network({});
+  const before = (await draftPlan(actor)).plan;
+  await fireTakeover(actor, 'gale', {}, NOW);
+  const told = '“Gale” is in force: give the all-clear first, then change it.';
+  expect(await refused(edit(actor, [{ kind: 'booking', id: 'gale', set: { where: 'deck' } }]))).toBe(told);
+  expect(await refused(edit(actor, [{ kind: 'booking', id: 'gale', remove: true }]))).toBe(told);
+  for (const bookings of [before.bookings, []]) {
+    await importPlan(
+      actor,
+      planFile({ ...before, bookings, network: { ...before.network, name: `Line ${bookings.length}` } }),
+    );
+    await publishEdition(actor, await lastChange(actor.networkId));
+    expect(await showing(actor, 'hall', NOW + MINUTE)).toBe('gale');
+  }
+  await allClear(actor, 'gale', {}, NOW + MINUTE);
+  await edit(actor, [{ kind: 'booking', id: 'gale', set: { where: 'deck' } }]);
 });
 
 test('one that lasts until the all-clear does', async () => {

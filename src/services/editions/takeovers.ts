@@ -3,7 +3,9 @@ import {
   Refusal,
   chosenPlan,
   drillOf,
+  firedWhen,
   inForce,
+  isAsFired,
   isPrepared,
   nameAmong,
   objectIn,
@@ -21,7 +23,7 @@ import {
 import { publish, rows, uuidv7 } from '@/database';
 import { notFound } from '../errors';
 import { record, type Actor } from '../people';
-import { editWithin, inTurn, loadPlan, takeTurn, type Edit } from '../plan';
+import { draftWithin, editWithin, inTurn, loadPlan, takeTurn, type Edit } from '../plan';
 import { newestInTurn, writeAside } from './aside';
 import type { WholeEdition } from './editions';
 
@@ -177,6 +179,13 @@ export async function setFirers(actor: Actor, id: string, people: readonly strin
 const isOn = ({ clearedAt, until }: Firing, now: number): boolean =>
   clearedAt === null && (until === null || Date.parse(until) > now);
 
+/** Whether a plan has the booking as it was fired. */
+const isOnGlass = (plan: Plan, { booking: id, firedAt, until }: Firing): boolean => {
+  const booking = objectIn(plan, 'booking', id);
+  const during = firedWhen(Date.parse(firedAt), until === null ? null : Date.parse(until));
+  return booking !== null && isAsFired(booking, { during });
+};
+
 async function lastFiring(networkId: string, booking: string, within: Transaction): Promise<Firing | null> {
   const [row] = await rows<FiringRow>(
     `${FIRING} WHERE f.network_id = $1 AND f.booking = $2 ORDER BY f.fired_at DESC, f.id DESC LIMIT 1`,
@@ -210,12 +219,12 @@ export async function fireTakeover(
     if (again && again.booking !== id)
       throw new Refusal(422, `This idempotency key fired "${again.name}": take another for another takeover.`);
     if (again) return again;
-    const draft = await loadPlan(networkId, within);
+    const { plan: draft } = await draftWithin(networkId, within);
     const booking = objectIn(draft, 'booking', id);
     if (!booking) throw notFound('takeover');
     await mayFire(actor, id, within);
     const last = await lastFiring(networkId, id, within);
-    if (last && isOn(last, now) && !isPrepared(booking))
+    if (last && isOn(last, now) && isOnGlass(newest.plan, last))
       throw new Refusal(
         409,
         `"${booking.name}" is in force already: give the all-clear first, then it can be fired again.`,
@@ -251,7 +260,7 @@ export async function drillTakeover(
 ): Promise<Firing> {
   return inTurn(actor.networkId, async (within) => {
     const { newest, whole } = await newestInTurn(actor, within);
-    const draft = await loadPlan(actor.networkId, within);
+    const { plan: draft } = await draftWithin(actor.networkId, within);
     const prepared = objectIn(draft, 'booking', id);
     if (!prepared) throw notFound('takeover');
     await mayFire(actor, id, within);
@@ -368,9 +377,10 @@ export async function allClear(
     const last = await lastFiring(networkId, id, within);
     if (!last) throw notFound('takeover that was fired');
     await mayFire(actor, id, within);
-    if (last.clearedAt !== null) return last;
+    const { plan: draft } = await draftWithin(networkId, within);
+    // What was cleared once may stand on the glass again: by an edition of an earlier version of this program.
+    if (last.clearedAt !== null && ![newest.plan, draft].some((plan) => isOnGlass(plan, last))) return last;
     const when = await timeBefore(last.id, within);
-    const draft = await loadPlan(networkId, within);
     const there = objectIn(draft, 'booking', id);
     // What was a drill is gone with it.
     const cleared = (of: Booking): Edit =>

@@ -14,7 +14,7 @@ import {
 import { EditionRow, publish, rows, type PilotColumn } from '@/database';
 import { notFound } from '../errors';
 import type { Actor } from '../people';
-import { inTurn, loadPlan, takeTurn } from '../plan';
+import { draftWithin, inTurn, takeTurn } from '../plan';
 import { compile } from './compile';
 import {
   baseOf,
@@ -157,7 +157,7 @@ export async function freezeNext<T>(
     await takeTurn(networkId, within);
     await beginDue(networkId, new Date(now), within);
     const change = await seenChange(actor, basedOn, within);
-    const draft = await loadPlan(networkId, within);
+    const { plan: draft } = await draftWithin(networkId, within);
     const newest = await newestEdition(networkId, within);
     const waiting = await plannedWithin(networkId, within);
     if (!newest)

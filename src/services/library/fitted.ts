@@ -2,7 +2,7 @@ import { rm } from 'node:fs/promises';
 import type { Transaction } from 'sequelize';
 import type { Asset, ShownAsset } from '@/core';
 import { enqueue, enqueueAll, rows, transaction } from '@/database';
-import { holdFiles } from './clean-up';
+import { holdFiles } from './store';
 import { makeSmallerFilm } from './inspect';
 import { kindOfFile } from './kinds';
 import { recordFile } from './rows';

@@ -1,4 +1,6 @@
+import { readFile, stat } from 'node:fs/promises';
 import { Refusal } from '@/core';
+import { hasMoreThanPixels } from './beside-pixels';
 import { kindOfFile, type Kind } from './kinds';
 import { MOST_PIXELS, Undrawable, draw, inputOf, runFfmpeg, runTool } from './studio';
 
@@ -7,8 +9,11 @@ interface Found {
   readonly type: string;
   readonly durationMs: number | null;
   readonly codec: string | null;
-  /** What players could not play, or should not get, as it is: what it must be made into. */
-  readonly make: 'nothing' | 'plain' | 'remux' | 'encode';
+  /**
+   * What must be made of it before players get it: nothing; a picture of its pixels alone; the same streams in the same container, without
+   * what a camera wrote; the same streams in an MP4; or new streams.
+   */
+  readonly make: 'nothing' | 'plain' | 'clean' | 'remux' | 'encode';
 }
 
 /** What a picture or a film turned out to be. Sizes are as shown, after its orientation. */
@@ -41,6 +46,9 @@ const PIXELS = ['yuv420p', 'yuvj420p'];
 /** Longer films are taken for a mistake, or for a stream without an end. In seconds. */
 const MOST_SECONDS = 12 * 3600;
 
+/** What a tool calls what it makes, in the folder that it works in. */
+const MADE = 'made';
+
 const broken = (thing: string) =>
   new Refusal(422, `This ${thing} is damaged or incomplete: export it again, then upload it.`);
 
@@ -68,6 +76,7 @@ export async function inspectPicture(path: string, { type }: Pick<Kind, 'type'>)
       );
     if (frames > 1 && type === 'image/gif') return await inspectFilm(path, type);
     await draw('decode', path);
+    const more = hasNotes || (await isMoreThanPixels(path, type));
     const sideways = orientation >= 5;
     return {
       kind: 'image',
@@ -77,12 +86,18 @@ export async function inspectPicture(path: string, { type }: Pick<Kind, 'type'>)
       durationMs: null,
       codec: format,
       audio: false,
-      make: orientation > 1 || hasNotes ? 'plain' : 'nothing',
+      make: orientation > 1 || more ? 'plain' : 'nothing',
     };
   } catch (error) {
     throw error instanceof Undrawable ? broken('picture') : error;
   }
 }
+
+/** Larger pictures are made anew without a look at what stands beside their pixels. In bytes. */
+const MOST_WALKED = 128 * 2 ** 20;
+
+const isMoreThanPixels = async (path: string, type: string) =>
+  (await stat(path)).size > MOST_WALKED || hasMoreThanPixels(await readFile(path), type);
 
 interface Stream {
   codec_type?: string;
@@ -101,10 +116,11 @@ interface Probe {
 }
 
 async function inspectFilm(path: string, type: string): Promise<Inspection> {
-  const { stdout } = await runTool('ffprobe', [
-    ...['-v', 'error', '-show_format', '-show_streams', '-of', 'json'],
-    ...inputOf(path, type),
-  ]).catch(() => Promise.reject(broken('film')));
+  const { stdout } = await runTool(
+    'ffprobe',
+    [...['-v', 'error', '-show_format', '-show_streams', '-of', 'json'], ...inputOf(type)],
+    { reads: path },
+  ).catch(() => Promise.reject(broken('film')));
   const probe = JSON.parse(stdout) as Probe;
   const picture = probe.streams?.find((one) => one.codec_type === 'video' && one.disposition?.attached_pic !== 1);
   if (!picture) return inspectSound(path, type, probe);
@@ -157,10 +173,11 @@ export async function makeSound(
   const made = make === 'remux' ? ['-c', 'copy'] : ['-c:a', 'aac', '-b:a', '192k', '-ac', '2'];
   const good = await runFfmpeg(
     [
-      ...['-v', 'error', '-xerror', '-threads', '2', ...inputOf(path, type), '-map', '0:a:0'],
+      ...['-v', 'error', '-xerror', '-threads', '2', ...inputOf(type), '-map', '0:a:0'],
       ...['-map_metadata', '-1', '-vn', '-sn', '-dn', ...made],
-      ...['-movflags', '+faststart', '-f', 'ipod', '-stats_period', '0.2', '-progress', 'pipe:1', '-y', target],
+      ...['-movflags', '+faststart', '-f', 'ipod', '-stats_period', '0.2', '-progress', 'pipe:1', '-y', MADE],
     ],
+    { reads: path, makes: { name: MADE, to: target } },
     shareOf(durationMs, progress),
   );
   if (!good) throw broken('sound');
@@ -168,21 +185,22 @@ export async function makeSound(
 
 /** Reading every packet, without decoding, shows whether the file stops short. Old containers complain of much that plays well. */
 async function readThrough(path: string, type: string): Promise<void> {
-  const { stderr } = await runTool('ffmpeg', [
-    ...['-v', 'error', ...inputOf(path, type)],
-    ...['-map', '0:v:0', '-c', 'copy', '-f', 'null', '-'],
-  ]).catch(() => Promise.reject(broken('film')));
+  const { stderr } = await runTool(
+    'ffmpeg',
+    [...['-v', 'error', ...inputOf(type)], ...['-map', '0:v:0', '-c', 'copy', '-f', 'null', '-']],
+    { reads: path },
+  ).catch(() => Promise.reject(broken('film')));
   if (stderr.trim() !== '' && (type === 'video/mp4' || type === 'video/webm')) throw broken('film');
 }
 
-/** Players get what any browser plays: as it is, else in another container, else made anew. */
+/** Players get what any browser plays: its streams as they are, else in another container, else made anew. */
 function whatToMake(type: string, streams: readonly Stream[], picture: Stream): Inspection['make'] {
   const codec = picture.codec_name ?? '';
   const sounds = streams.filter((one) => one.codec_type === 'audio').map((one) => one.codec_name ?? '');
   const fits = (container: string) =>
     VIDEO_CODECS[container]?.includes(codec) === true && sounds.every((one) => AUDIO_CODECS[container]?.includes(one));
   if (!PIXELS.includes(picture.pix_fmt ?? '')) return 'encode';
-  if (fits(type)) return 'nothing';
+  if (fits(type)) return 'clean';
   return fits('video/mp4') ? 'remux' : 'encode';
 }
 
@@ -194,7 +212,7 @@ export async function decodeFilm(
 ): Promise<void> {
   const good = await runFfmpeg(
     [
-      ...['-v', 'error', '-xerror', '-threads', '2', ...inputOf(path, type)],
+      ...['-v', 'error', '-xerror', '-threads', '2', ...inputOf(type)],
       ...[
         '-map',
         kind === 'sound' ? '0:a:0' : '0:v:0',
@@ -207,6 +225,7 @@ export async function decodeFilm(
         '-',
       ],
     ],
+    { reads: path },
     shareOf(durationMs, progress),
   );
   if (!good) throw broken(kind === 'sound' ? 'sound' : 'film');
@@ -224,22 +243,30 @@ const ENCODED = [
   ...['-c:v', 'libx264', '-preset', 'veryfast', '-crf', '20', '-c:a', 'aac', '-b:a', '160k', '-ac', '2'],
 ];
 
+/** Streams as they are. Cameras write the place and the time into H.264 itself too, as messages (SEI, NAL unit type 6) that no player needs. */
+const copied = (codec: string | null): string[] => [
+  ...['-c', 'copy'],
+  ...(codec === 'h264' ? ['-bsf:v', 'filter_units=remove_types=6'] : []),
+];
+
 /**
- * Makes an MP4 of a film that every browser plays from its beginning, without what a camera or program wrote beside it. `target` is where.
+ * Makes a video of a film that every browser plays from its beginning, without what a camera or program wrote beside it. `target` is where.
  * Throws 422 where it can not be decoded.
  */
 export async function makeFilm(
   path: string,
-  { type, durationMs, make }: Pick<Inspection, 'type' | 'durationMs' | 'make'>,
+  { type, durationMs, make, codec }: Pick<Inspection, 'type' | 'durationMs' | 'make' | 'codec'>,
   target: string,
   progress: (share: number) => void,
 ): Promise<void> {
   const good = await runFfmpeg(
     [
-      ...['-v', 'error', '-xerror', '-threads', '2', ...inputOf(path, type), '-map', '0:V:0', '-map', '0:a:0?'],
-      ...['-map_metadata', '-1', '-sn', '-dn', ...(make === 'remux' ? ['-c', 'copy'] : ENCODED)],
-      ...['-movflags', '+faststart', '-f', 'mp4', '-stats_period', '0.2', '-progress', 'pipe:1', '-y', target],
+      ...['-v', 'error', '-xerror', '-threads', '2', ...inputOf(type), '-map', '0:V:0', '-map', '0:a:0?'],
+      ...['-map_metadata', '-1', '-map_chapters', '-1', '-sn', '-dn', ...(make === 'encode' ? ENCODED : copied(codec))],
+      ...[...(make === 'clean' && type === 'video/webm' ? ['-f', 'webm'] : ['-movflags', '+faststart', '-f', 'mp4'])],
+      ...['-stats_period', '0.2', '-progress', 'pipe:1', '-y', MADE],
     ],
+    { reads: path, makes: { name: MADE, to: target } },
     shareOf(durationMs, progress),
   );
   if (!good) throw broken('film');
@@ -259,24 +286,13 @@ export async function makeSmallerFilm(
   const bits = String(mostBits(size));
   const good = await runFfmpeg(
     [
-      ...[
-        '-v',
-        'error',
-        '-threads',
-        '2',
-        ...inputOf(path, type),
-        '-map',
-        '0:V:0',
-        '-map',
-        '0:a:0?',
-        '-map_metadata',
-        '-1',
-      ],
+      ...['-v', 'error', '-threads', '2', ...inputOf(type), '-map', '0:V:0', '-map', '0:a:0?', '-map_metadata', '-1'],
       ...['-vf', `scale=${size.width}:${size.height}:flags=lanczos,setsar=1,format=yuv420p`, '-fpsmax', '60'],
       ...['-c:v', 'libx264', '-preset', 'veryfast', '-crf', '21', '-maxrate', bits, '-bufsize', bits],
       ...['-c:a', 'aac', '-b:a', '128k', '-ac', '2', '-movflags', '+faststart', '-f', 'mp4'],
-      ...['-stats_period', '0.2', '-progress', 'pipe:1', '-y', target],
+      ...['-stats_period', '0.2', '-progress', 'pipe:1', '-y', MADE],
     ],
+    { reads: path, makes: { name: MADE, to: target } },
     () => {},
   );
   if (!good) throw new Error(`A film could not be made ${size.width} × ${size.height}.`);

@@ -1,16 +1,28 @@
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, readdirSync, symlinkSync, writeFileSync } from 'node:fs';
+import { createHash } from 'node:crypto';
+import {
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  readdirSync,
+  rmSync,
+  symlinkSync,
+  writeFileSync,
+} from 'node:fs';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { dirname, join, resolve } from 'node:path';
+import { crc32 } from 'node:zlib';
 import sharp from 'sharp';
 import { UploadRow } from '@/database';
 import { draftPlan, edit, undo } from '../plan';
 import type { Actor } from '../people';
 import { newNetwork, useDatabase } from '../tests/database';
-import { film, pdf, picture, stream } from '../tests/files';
-import { findInLibrary, libraryRoom, processUpload, receiveUpload, storedPath, thumbnailOf } from '.';
+import { film, pdf, picture, send } from '../tests/files';
+import { findInLibrary, libraryRoom, processUpload, storedPath, thumbnailOf } from '.';
+import { hasMoreThanPixels } from './beside-pixels';
 import { Undrawable, draw, runTool } from './studio';
 
 useDatabase();
@@ -26,7 +38,7 @@ const SOUND = ['-f', 'lavfi', '-i', 'sine=d=2'];
 
 /** What became of a file: its upload's error, or the network's media files. */
 async function add(actor: Actor, name: string, bytes: Buffer) {
-  const received = await receiveUpload(actor, name, stream(bytes));
+  const received = await send(actor, name, bytes);
   if (!('upload' in received)) throw new Error('known');
   await processUpload(received.upload.id);
   const row = await UploadRow.findByPk(received.upload.id);
@@ -79,11 +91,33 @@ describe('films', () => {
     expect(boxes(sha256).filter((box) => ['moov', 'mdat'].includes(box))).toEqual(['moov', 'mdat']);
   });
 
-  it('what plays anywhere already is kept to the byte', async () => {
+  it('what plays anywhere already keeps its streams frame by frame', async () => {
     const actor = await newNetwork();
     const bytes = film(1);
     const [media] = (await add(actor, 'Plain.mp4', bytes)) as { sha256?: string }[];
-    expect(readFileSync(storedPath(media?.sha256 ?? ''))).toEqual(bytes);
+    const frames = (path: string) =>
+      execFileSync('ffmpeg', ['-v', 'error', '-i', path, '-map', '0:v', '-f', 'framemd5', '-'], { encoding: 'utf8' });
+    writeFileSync(join(folder, 'plain.mp4'), bytes);
+    expect(frames(storedPath(media?.sha256 ?? ''))).toBe(frames(join(folder, 'plain.mp4')));
+  });
+
+  it.each([
+    ['MP4', 'mp4', ['-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-movflags', '+use_metadata_tags']],
+    ['WebM', 'webm', ['-c:v', 'libvpx', '-b:v', '200k']],
+  ])('nothing that a camera wrote into an %s reaches players', async (_, ending, codec) => {
+    const actor = await newNetwork();
+    const notes = [
+      ...['location=+59.91+010.75/', 'location-eng=+59.91+010.75/', 'make=Kamera AS', 'comment=Pier 59.91'],
+      ...['creation_time=2026-07-04T10:11:12Z', 'com.example.model=Kamera 7'],
+    ].flatMap((one) => ['-metadata', one, '-metadata:s:v', one]);
+    const bytes = ffmpeg(`camera.${ending}`, ...MOVING, ...codec, ...notes);
+    const [media] = (await add(actor, `Camera.${ending}`, bytes)) as { sha256?: string; type?: string }[];
+    expect(bytes.toString('latin1')).toContain('Kamera');
+    const sent = readFileSync(storedPath(media?.sha256 ?? '')).toString('latin1');
+    for (const word of ['59.91', 'Kamera', '2026']) expect(sent).not.toContain(word);
+    expect(media?.type).toBe(`video/${ending}`);
+    // x264 writes what it was told into the stream itself, as cameras write place and time there.
+    expect(sent).not.toContain('x264 - core');
   });
 
   it('odd sides become even, and what the camera wrote beside it is left out', async () => {
@@ -273,6 +307,101 @@ describe('photographs', () => {
     expect([exif, icc, space]).toEqual([undefined, undefined, 'srgb']);
   });
 
+  /** A chunk of a PNG (ISO/IEC 15948, 5.3), behind its first one. */
+  const withChunk = (png: Buffer, name: string, data: string) => {
+    const body = Buffer.from(name + data, 'latin1');
+    const [length, sum] = [Buffer.alloc(4), Buffer.alloc(4)];
+    length.writeUInt32BE(data.length);
+    sum.writeUInt32BE(crc32(body));
+    return Buffer.concat([png.subarray(0, 33), length, body, sum, png.subarray(33)]);
+  };
+  it.each([
+    [
+      'a comment in a JPEG',
+      'jpg',
+      async () => {
+        const jpeg = await picture(40, 30);
+        const comment = Buffer.from('\xff\xfe\x00\x0bKamera AS', 'latin1');
+        return Buffer.concat([jpeg.subarray(0, 2), comment, jpeg.subarray(2)]);
+      },
+    ],
+    ['bytes after a JPEG', 'jpg', async () => Buffer.concat([await picture(40, 30), Buffer.from('Kamera AS')])],
+    [
+      'a second JPEG after a JPEG',
+      'jpg',
+      async () => Buffer.concat([await picture(40, 30), Buffer.from('\xff\xd8Kamera\xff\xd9', 'latin1')]),
+    ],
+    [
+      'text in a PNG',
+      'png',
+      async () =>
+        withChunk(
+          await sharp(await picture(40, 30))
+            .png()
+            .toBuffer(),
+          'tEXt',
+          'Make\0Kamera AS',
+        ),
+    ],
+    [
+      'a time in a PNG',
+      'png',
+      async () =>
+        withChunk(
+          await sharp(await picture(40, 30))
+            .png()
+            .toBuffer(),
+          'tIME',
+          'Kamera7',
+        ),
+    ],
+    [
+      'bytes after a PNG',
+      'png',
+      async () =>
+        Buffer.concat([
+          await sharp(await picture(40, 30))
+            .png()
+            .toBuffer(),
+          Buffer.from('Kamera AS'),
+        ]),
+    ],
+    [
+      'an unknown part of a WebP',
+      'webp',
+      async () => {
+        const webp = await sharp(await picture(40, 30))
+          .webp()
+          .toBuffer();
+        const more = Buffer.concat([webp, Buffer.from('KAMR\x06\x00\x00\x00Kamera', 'latin1')]);
+        more.writeUInt32LE(more.length - 8, 4);
+        return more;
+      },
+    ],
+    [
+      'bytes after an AVIF',
+      'avif',
+      async () =>
+        Buffer.concat([
+          await sharp(await picture(40, 30))
+            .avif()
+            .toBuffer(),
+          Buffer.from('\x00\x00\x00\x0efreeKamera', 'latin1'),
+        ]),
+    ],
+  ])('%s does not reach players', async (what, ending, make) => {
+    const bytes = await make();
+    expect(bytes.toString('latin1')).toContain('Kamera');
+    const [media] = (await add(await newNetwork(), `${what}.${ending}`, bytes)) as {
+      sha256?: string;
+      width?: number;
+    }[];
+    expect(media).toMatchObject({ width: 40, height: 30 });
+    const sent = readFileSync(storedPath(media?.sha256 ?? ''));
+    expect(sent.toString('latin1')).not.toContain('Kamera');
+    expect(hasMoreThanPixels(sent, `image/${ending.replace('jpg', 'jpeg')}`)).toBe(false);
+  });
+
   it('a picture without notes is kept to the byte', async () => {
     const actor = await newNetwork();
     const bytes = await picture(40, 30);
@@ -357,17 +486,24 @@ describe('documents of pages', () => {
 
   describe('of another program', () => {
     const path = process.env.PATH;
-    afterEach(() => void (process.env.PATH = path));
+    const made: string[] = [];
+    afterEach(() => {
+      process.env.PATH = path;
+      for (const bin of made.splice(0)) rmSync(bin, { recursive: true });
+    });
 
     /** A path with these programs alone, and what stands for LibreOffice. */
-    function programs(office?: string): void {
-      const bin = mkdtempSync(join(folder, 'bin-'));
-      for (const name of ['prlimit', 'unshare', 'sh', 'cp', 'mkdir', 'pdfinfo', 'pdftoppm'])
+    function programs(office?: (folder: string) => string): void {
+      // Programs are no temporary files: the folder of those is hidden from what reads files of strangers.
+      mkdirSync('data/test', { recursive: true });
+      const bin = mkdtempSync(resolve('data/test', 'programs-'));
+      made.push(bin);
+      for (const name of ['prlimit', 'unshare', 'mount', 'sh', 'cp', 'mkdir', 'pdfinfo', 'pdftoppm'])
         symlinkSync(
           execFileSync('which', [name], { encoding: 'utf8', env: { ...process.env, PATH: path } }).trim(),
           join(bin, name),
         );
-      if (office !== undefined) writeFileSync(join(bin, 'soffice'), `#!/bin/sh\n${office}`, { mode: 0o755 });
+      if (office) writeFileSync(join(bin, 'soffice'), `#!/bin/sh\n${office(bin)}`, { mode: 0o755 });
       process.env.PATH = bin;
     }
 
@@ -390,9 +526,10 @@ describe('documents of pages', () => {
     });
 
     it('are turned to PDF by it where it is, and then pages as any', async () => {
-      const made = join(folder, 'made.pdf');
-      writeFileSync(made, pdf(2));
-      programs(`for last; do :; done; mkdir -p out; cp ${made} out/talk.pdf`);
+      programs((bin) => {
+        writeFileSync(join(bin, 'made.pdf'), pdf(2));
+        return `for last; do :; done; mkdir -p out; cp ${bin}/made.pdf "out/$last.pdf"`;
+      });
       expect(await add(await newNetwork(), 'Talk.odp', odp())).toMatchObject([
         { name: 'Talk, page 1 of 2' },
         { name: 'Talk, page 2 of 2' },
@@ -401,31 +538,58 @@ describe('documents of pages', () => {
   });
 });
 
+test('a drawing that names a stored file of another network, as its neighbour or by its path, shows nothing of it', async () => {
+  const theirs = await picture(200, 100, '#ff0000');
+  await add(await newNetwork(), 'Theirs.jpg', theirs);
+  const sha256 = createHash('sha256').update(theirs).digest('hex');
+  // As it would lie in the store: beside the other.
+  const path = `${storedPath(sha256)}.svg`;
+  const names = [sha256, storedPath(sha256), `file://${storedPath(sha256)}`];
+  writeFileSync(path, svg(names.map((href) => `<image href="${href}" width="200" height="100"/>`).join('')));
+  const target = join(folder, 'drawn.png');
+  await draw('drawn', path, target);
+  const { channels } = await sharp(target).stats();
+  expect(channels.map(({ max }) => max)).toEqual([0, 0, 0, 0]);
+});
+
 describe('what reads files of strangers', () => {
+  const reads = join(folder, 'a stranger.txt');
+  beforeAll(() => writeFileSync(reads, 'sent'));
+
+  it('sees the one file that it reads, and nothing else of our data, by whatever path', async () => {
+    const secret = join(process.env.LANTERNPOST_DATA ?? '', 'media', 'secret');
+    mkdirSync(dirname(secret), { recursive: true });
+    writeFileSync(secret, 'of another network');
+    const { stdout } = await runTool('sh', ['-c', `ls -A; cat sent; cat ${secret} || echo nothing`], { reads });
+    expect(stdout).toBe('sent\nsentnothing\n');
+  });
+
   it('has no network', async () => {
     const server = createServer((_, response) => void response.end());
     await new Promise<void>((listens) => server.listen(0, '127.0.0.1', listens));
     const { port } = server.address() as AddressInfo;
     const ask = `fetch('http://127.0.0.1:${port}').then(() => process.exit(0), () => process.exit(3))`;
     execFileSync(process.execPath, ['-e', 'process.exit(0)']);
-    await expect(runTool(process.execPath, ['-e', ask], { memoryBytes: 64 * 2 ** 30 })).rejects.toMatchObject({
+    await expect(runTool(process.execPath, ['-e', ask], { reads, memoryBytes: 64 * 2 ** 30 })).rejects.toMatchObject({
       code: 3,
     });
     server.close();
   });
 
   it('gets nothing of our environment, and ends in time, in memory, in what it writes', async () => {
-    const { stdout } = await runTool('env', []);
+    const { stdout } = await runTool('env', [], { reads });
     expect(stdout).not.toContain('DATABASE_URL');
-    await expect(runTool('sleep', ['30'], { withinMs: 300 })).rejects.toMatchObject({ signal: 'SIGKILL' });
+    await expect(runTool('sleep', ['30'], { reads, withinMs: 300 })).rejects.toMatchObject({ signal: 'SIGKILL' });
     await expect(
-      runTool('sh', ['-c', 'head -c 1000000000 /dev/zero | tail'], { memoryBytes: 2 ** 28 }),
+      runTool('sh', ['-c', 'head -c 1000000000 /dev/zero | tail'], { reads, memoryBytes: 2 ** 28 }),
     ).rejects.toBeDefined();
     const target = join(folder, 'large');
     await expect(
-      runTool('sh', ['-c', `head -c 3000000 /dev/zero > ${target}`], { fileBytes: 1e6 }),
+      runTool('sh', ['-c', 'head -c 3000000 /dev/zero > made'], {
+        ...{ reads, fileBytes: 1e6, makes: { name: 'made', to: target } },
+      }),
     ).rejects.toBeDefined();
-    expect(readFileSync(target).length).toBeLessThanOrEqual(1e6);
+    expect(existsSync(target)).toBe(false);
   });
 
   it('fails for one picture alone: the next is drawn', async () => {

@@ -4,9 +4,9 @@ import { Readable } from 'node:stream';
 import sharp from 'sharp';
 import { FileRow, MediaFilesRow, UploadRow, rows, subscribe, transaction } from '@/database';
 import { UNDO_MS, draftPlan, edit } from '../plan';
-import { film, picture, stream } from '../tests/files';
+import { film, picture, send } from '../tests/files';
 import { newNetwork, useDatabase } from '../tests/database';
-import { holdFiles } from './clean-up';
+import { holdFiles } from './store';
 import { storedPath } from './store';
 import { cleanUp, libraryFile, processUpload, receiveUpload, uploads } from '.';
 
@@ -14,7 +14,7 @@ useDatabase();
 
 /** Sends a file in and lets it be processed, as web and worker would. */
 async function add(actor: Awaited<ReturnType<typeof newNetwork>>, name: string, bytes: Buffer) {
-  const received = await receiveUpload(actor, name, stream(bytes));
+  const received = await send(actor, name, bytes);
   if ('upload' in received) await processUpload(received.upload.id);
   return received;
 }
@@ -114,10 +114,7 @@ test('the same bytes are stored once: known in one network, its own media in ano
 test('two people who send the same file at once have one media file', async () => {
   const actor = await newNetwork();
   const bytes = await picture(99, 55);
-  const [a, b] = await Promise.all([
-    receiveUpload(actor, 'A.jpg', stream(bytes)),
-    receiveUpload(actor, 'B.jpg', stream(bytes)),
-  ]);
+  const [a, b] = await Promise.all([send(actor, 'A.jpg', bytes), send(actor, 'B.jpg', bytes)]);
   if (!('upload' in a) || !('upload' in b)) throw new Error('both wait for the worker');
   await processUpload(a.upload.id);
   await processUpload(b.upload.id);
@@ -177,10 +174,7 @@ describe('a file that proves to be broken fails its upload with a sentence, and 
   test('where another has sent the same bytes, theirs stay', async () => {
     const [actor, other] = [await newNetwork(), await newNetwork()];
     const bytes = (await picture(700, 700)).subarray(0, 2000);
-    const [mine, theirs] = [
-      await receiveUpload(actor, 'A.jpg', stream(bytes)),
-      await receiveUpload(other, 'B.jpg', stream(bytes)),
-    ];
+    const [mine, theirs] = [await send(actor, 'A.jpg', bytes), await send(other, 'B.jpg', bytes)];
     if (!('upload' in mine) || !('upload' in theirs)) throw new Error('both wait for the worker');
     await processUpload(mine.upload.id);
     expect(await FileRow.count({ where: { bytes: bytes.length } })).toBe(1);
@@ -193,7 +187,7 @@ describe('a file that proves to be broken fails its upload with a sentence, and 
 test('networks take turns: one that sends much does not go ahead of one that sends one; pictures have a queue of their own', async () => {
   const [much, little] = [await newNetwork(), await newNetwork()];
   const queued = async (actor: typeof much, name: string, bytes: Buffer) => {
-    const received = await receiveUpload(actor, name, stream(bytes));
+    const received = await send(actor, name, bytes);
     return 'upload' in received ? received.upload.id : '';
   };
   const sent = [
@@ -244,7 +238,7 @@ describe('a file that can not be used gets one sentence and leaves nothing', () 
     async (_what, name, bytes, status, sentence) => {
       const actor = await newNetwork();
       const before = [stored(), await FileRow.count(), await UploadRow.count()];
-      await expect(receiveUpload(actor, name, stream(await bytes()))).rejects.toMatchObject({
+      await expect(send(actor, name, await bytes())).rejects.toMatchObject({
         status,
         message: expect.stringContaining(sentence),
       });
@@ -263,14 +257,14 @@ describe('a file that can not be used gets one sentence and leaves nothing', () 
         throw new Error('the line broke');
       })(),
     );
-    await expect(receiveUpload(actor, 'Late.jpg', broken)).rejects.toThrow('the line broke');
+    await expect(receiveUpload(actor, { name: 'Late.jpg', bytes: 1e6 }, broken)).rejects.toThrow('the line broke');
     expect(incoming()).toEqual([]);
   });
 
   test('more bytes than are allowed', async () => {
     const actor = await newNetwork();
     process.env.LANTERNPOST_UPLOAD_LIMIT = '1000';
-    await expect(receiveUpload(actor, 'Large.jpg', stream(await picture(900, 900)))).rejects.toMatchObject({
+    await expect(send(actor, 'Large.jpg', await picture(900, 900))).rejects.toMatchObject({
       status: 413,
     });
     delete process.env.LANTERNPOST_UPLOAD_LIMIT;

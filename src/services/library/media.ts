@@ -69,7 +69,7 @@ const FILES_OF_MEDIA = ['media_files', 'media_versions']
 export async function libraryFile({ networkId }: Actor, sha256: string): Promise<StoredFile> {
   checkHash(sha256);
   return found(
-    `SELECT f.sha256, f.type, f.bytes FROM files f WHERE f.sha256 = $1 AND EXISTS (
+    `SELECT f.sha256, f.type, f.bytes, f.damaged_at IS NOT NULL AS damaged FROM files f WHERE f.sha256 = $1 AND EXISTS (
        SELECT 1 FROM (${FILES_OF_MEDIA}) m WHERE m.network_id = $2 AND f.sha256 IN (m.asset_sha256, m.thumbnail_sha256, m.original_sha256))`,
     [sha256, networkId],
   );
@@ -79,14 +79,14 @@ export async function libraryFile({ networkId }: Actor, sha256: string): Promise
 export async function thumbnailOf({ networkId }: Actor, sha256: string): Promise<StoredFile> {
   checkHash(sha256);
   return found(
-    `SELECT f.sha256, f.type, f.bytes FROM (${FILES_OF_MEDIA}) m JOIN files f ON f.sha256 = m.thumbnail_sha256
+    `SELECT f.sha256, f.type, f.bytes, f.damaged_at IS NOT NULL AS damaged FROM (${FILES_OF_MEDIA}) m JOIN files f ON f.sha256 = m.thumbnail_sha256
      WHERE m.network_id = $2 AND m.asset_sha256 = $1 LIMIT 1`,
     [sha256, networkId],
   );
 }
 
 async function found(sql: string, bind: unknown[]): Promise<StoredFile> {
-  const [file] = await rows<{ sha256: string; type: string; bytes: string }>(sql, bind);
+  const [file] = await rows<{ sha256: string; type: string; bytes: string; damaged: boolean }>(sql, bind);
   if (!file) throw notFound('file');
   return { ...file, bytes: Number(file.bytes) };
 }

@@ -1,8 +1,7 @@
-import { mkdtemp, readdir, rename, rm } from 'node:fs/promises';
-import { dirname, join } from 'node:path';
+import { access } from 'node:fs/promises';
 import { Refusal } from '@/core';
 import { incomingPath } from './store';
-import { runTool } from './studio';
+import { SENT, runTool } from './studio';
 
 /** Documents of pages: each page becomes a picture. */
 
@@ -15,7 +14,7 @@ const broken = () => new Refusal(422, 'This document is damaged or incomplete: e
 
 /** How many pages a PDF has. Throws 422 with a sentence for one that is locked, broken, or has too many. */
 export async function countPages(path: string): Promise<number> {
-  const { stdout } = await runTool('pdfinfo', [path]).catch((error: { stderr?: string }) => {
+  const { stdout } = await runTool('pdfinfo', [SENT], { reads: path }).catch((error: { stderr?: string }) => {
     throw /password/i.test(error.stderr ?? '')
       ? new Refusal(422, 'This PDF is locked: save it without a password, then upload it again.')
       : broken();
@@ -29,20 +28,21 @@ export async function countPages(path: string): Promise<number> {
 
 /** Draws one page, counted from 1, as a PNG; nothing that it would run is run. The caller adopts or removes the path. */
 export async function drawPage(path: string, page: number): Promise<string> {
-  const target = await incomingPath();
+  const target = await incomingPath('.png');
   const only = ['-f', String(page), '-l', String(page)];
   try {
-    const { stdout } = await runTool('pdfinfo', [...only, path]);
+    const { stdout } = await runTool('pdfinfo', [...only, SENT], { reads: path });
     const [, width = '', height = ''] = /^Page\s+\d+ size:\s+([\d.]+) x ([\d.]+) pts/m.exec(stdout) ?? [];
     const turned = /^Page\s+\d+ rot:\s+(?:90|270)$/m.test(stdout);
     const [w, h] = turned ? [Number(height), Number(width)] : [Number(width), Number(height)];
     const scale = LONGER_SIDE / Math.max(w, h);
     const size = (points: number) => String(Math.max(1, Math.round(points * scale)));
-    await runTool('pdftoppm', [
-      ...['-png', '-singlefile', ...only, '-scale-to-x', size(w), '-scale-to-y', size(h)],
-      ...[path, target],
-    ]);
-    return `${target}.png`;
+    await runTool(
+      'pdftoppm',
+      ['-png', '-singlefile', ...only, '-scale-to-x', size(w), '-scale-to-y', size(h), SENT, 'page'],
+      { reads: path, makes: { name: 'page.png', to: target } },
+    );
+    return target;
   } catch {
     throw broken();
   }
@@ -51,7 +51,7 @@ export async function drawPage(path: string, page: number): Promise<string> {
 /** What stands on one page, counted from 1; empty where that can't be read. */
 export async function pageText(path: string, page: number): Promise<string> {
   const only = ['-f', String(page), '-l', String(page)];
-  return runTool('pdftotext', [...only, '-enc', 'UTF-8', path, '-']).then(
+  return runTool('pdftotext', [...only, '-enc', 'UTF-8', SENT, '-'], { reads: path }).then(
     ({ stdout }) => stdout,
     () => '',
   );
@@ -60,34 +60,21 @@ export async function pageText(path: string, page: number): Promise<string> {
 /** Makes a PDF of a presentation, where LibreOffice is installed. Throws 415 with a sentence where it is not, 422 for a broken one. */
 export async function officeToPdf(path: string): Promise<string> {
   const target = await incomingPath('.pdf');
-  const folder = await mkdtemp(join(dirname(target), 'office-'));
-  try {
-    await runTool(
-      'soffice',
-      [
-        ...[
-          `-env:UserInstallation=file://${join(folder, 'profile')}`,
-          '--headless',
-          '--norestore',
-          '--convert-to',
-          'pdf',
-        ],
-        ...['--outdir', join(folder, 'out'), path],
-      ],
-      { withinMs: OFFICE_WITHIN_MS, cwd: folder },
-    ).catch((error: { code?: unknown; stderr?: string }) => {
-      throw error.code === 127 || /No such file|not found/i.test(error.stderr ?? '')
-        ? new Refusal(
-            415,
-            'Presentations need LibreOffice on the server, and it is not there: save this one as PDF, then upload that.',
-          )
-        : broken();
-    });
-    const [made] = await readdir(join(folder, 'out')).catch(() => []);
-    if (made === undefined) throw broken();
-    await rename(join(folder, 'out', made), target);
-    return target;
-  } finally {
-    await rm(folder, { recursive: true, force: true });
-  }
+  await runTool(
+    'soffice',
+    [
+      ...['-env:UserInstallation=file:///tmp/profile', '--headless', '--norestore'],
+      ...['--convert-to', 'pdf', '--outdir', 'out', SENT],
+    ],
+    { reads: path, makes: { name: `out/${SENT}.pdf`, to: target }, withinMs: OFFICE_WITHIN_MS },
+  ).catch((error: { code?: unknown; stderr?: string }) => {
+    throw error.code === 127 || /No such file|not found/i.test(error.stderr ?? '')
+      ? new Refusal(
+          415,
+          'Presentations need LibreOffice on the server, and it is not there: save this one as PDF, then upload that.',
+        )
+      : broken();
+  });
+  await access(target).catch(() => Promise.reject(broken()));
+  return target;
 }

@@ -1,57 +1,32 @@
-import { createHash, type Hash } from 'node:crypto';
-import { createReadStream, createWriteStream } from 'node:fs';
-import { mkdir, rm, stat, writeFile } from 'node:fs/promises';
+import { createWriteStream } from 'node:fs';
+import { readdir, rm, stat, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { config } from '@/config';
+import { absent, privateFolder, sendingFolder } from './store';
 
 /** What is here of files that come in parts: one file each, by the upload's id, as long as what has arrived. */
 
-const folder = () => join(config().dataFolder, 'sending');
-
-export const partPath = (id: string): string => join(folder(), id);
+export const partPath = (id: string): string => join(sendingFolder(), id);
 
 /** Bytes that are here; null where there is no such file. */
 export async function partSize(id: string): Promise<number | null> {
-  return stat(partPath(id)).then(
-    ({ size }) => size,
-    (error: NodeJS.ErrnoException) => {
-      if (error.code === 'ENOENT') return null;
-      throw error;
-    },
-  );
+  return stat(partPath(id)).then(({ size }) => size, absent(null));
 }
 
 export async function makePart(id: string): Promise<void> {
-  await mkdir(folder(), { recursive: true });
-  await writeFile(partPath(id), '');
+  await privateFolder(sendingFolder());
+  await writeFile(partPath(id), '', { mode: 0o600 });
 }
-
-/** Hashes as far as this process has followed a file from its beginning: what came in one go needs no second reading. */
-interface Followed {
-  readonly hash: Hash;
-  bytes: number;
-}
-
-/** Next compiles each route on its own: what must be one in a process hangs here. */
-const shared = globalThis as typeof globalThis & { lanternpostParts?: Map<string, Followed> };
-const followed = (shared.lanternpostParts ??= new Map<string, Followed>());
 
 /** Writes what comes at place `offset`, in bytes. What has arrived when the stream breaks off stays. Returns the new size. */
 export async function writePart(id: string, offset: number, body: Readable): Promise<number> {
-  const known = offset === 0 ? { hash: createHash('sha256'), bytes: 0 } : followed.get(id);
-  const own = known?.bytes === offset ? known : undefined;
-  if (own) followed.set(id, own);
-  else followed.delete(id);
   let end = offset;
   let broken: unknown;
   const heard = async function* () {
     try {
       for await (const chunk of body as AsyncIterable<Uint8Array>) {
         end += chunk.byteLength;
-        own?.hash.update(chunk);
-        if (own) own.bytes = end;
         yield chunk;
       }
     } catch (error) {
@@ -64,17 +39,17 @@ export async function writePart(id: string, offset: number, body: Readable): Pro
   return end;
 }
 
-/** The SHA-256 of a file that is here with all its `bytes`. */
-export async function digestOf(id: string, bytes: number): Promise<string> {
-  const own = followed.get(id);
-  if (own?.bytes === bytes) return own.hash.copy().digest('hex');
-  const hash = createHash('sha256');
-  await pipeline(createReadStream(partPath(id)), hash);
-  return hash.digest('hex');
+/** Removes what is here of a file. */
+export async function forgetPart(id: string): Promise<void> {
+  await rm(partPath(id), { force: true });
 }
 
-/** Lets go of what is here of a file, or of its hash alone. */
-export async function forgetPart(id: string, { onlyHash = false } = {}): Promise<void> {
-  followed.delete(id);
-  if (!onlyHash) await rm(partPath(id), { force: true });
+/** The ids of files of which something is here that was not written to since `before`. */
+export async function partsBefore(before: Date): Promise<string[]> {
+  const found: string[] = [];
+  for (const id of await readdir(sendingFolder()).catch(absent<string[]>([]))) {
+    const info = await stat(partPath(id)).catch(absent(null));
+    if (info && info.mtime < before) found.push(id);
+  }
+  return found;
 }

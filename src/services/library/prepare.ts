@@ -4,7 +4,7 @@ import { decodeFilm, inspect, inspectPicture, makeFilm, makeSound, type Inspecti
 import { kindOfFile, type Kind } from './kinds';
 import { countPages, drawPage, officeToPdf, pageText } from './pages-of';
 import { incomingPath } from './store';
-import { Undrawable, draw, runTool } from './studio';
+import { SENT, Undrawable, draw, runTool } from './studio';
 
 /** One picture, film or sound as players get it, before it is in the store. */
 export interface Prepared {
@@ -50,18 +50,21 @@ async function preparePlayed(path: string, progress: (share: number) => void): P
   const found = await inspect(path);
   switch (found.make) {
     case 'nothing':
-      if (found.kind !== 'image') await decodeFilm(path, found, progress);
       return { found, path: null };
     case 'plain':
       return made((target) => draw('plain', path, target));
+    case 'clean':
     case 'remux':
     case 'encode':
       return made(async (target) => {
-        if (found.kind === 'sound') await makeSound(path, found, target, progress);
-        else await makeFilm(path, found, target, progress);
-        // What was only put into another container was not decoded yet.
-        const type = found.kind === 'sound' ? 'audio/mp4' : 'video/mp4';
-        if (found.make === 'remux') await decodeFilm(target, { ...found, type }, progress);
+        // What is only put into a container anew is not decoded by that: it is afterwards, which proves it sound.
+        const isCopy = found.make !== 'encode';
+        const making = isCopy ? (share: number) => progress(share / 2) : progress;
+        if (found.kind === 'sound') await makeSound(path, found, target, making);
+        else await makeFilm(path, found, target, making);
+        if (!isCopy) return;
+        const { type } = await kindOfFile(target);
+        await decodeFilm(target, { ...found, type }, (share) => progress(0.5 + share / 2));
       });
     default:
       return never(found.make);
@@ -89,7 +92,7 @@ async function made(work: (target: string) => Promise<void>): Promise<Prepared> 
 async function fromHeif(path: string, target: string): Promise<void> {
   const png = await incomingPath('.png');
   try {
-    await runTool('heif-convert', [path, png]).catch(() =>
+    await runTool('heif-convert', [SENT, 'made.png'], { reads: path, makes: { name: 'made.png', to: png } }).catch(() =>
       Promise.reject(new Refusal(422, 'This picture is damaged or incomplete: export it again, then upload it.')),
     );
     await draw('photo', png, target);

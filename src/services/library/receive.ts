@@ -1,66 +1,61 @@
 import { rm } from 'node:fs/promises';
 import { extname } from 'node:path';
-import type { Readable } from 'node:stream';
 import type { Transaction } from 'sequelize';
-import { config } from '@/config';
 import { MOST_OF_NAME, Refusal, isSeen, lineOf } from '@/core';
-import { UploadRow, enqueue, publish, transaction } from '@/database';
+import { UploadRow, enqueue, publish, rows, transaction } from '@/database';
+import { notFound } from '../errors';
 import type { Actor } from '../people';
-import { holdFiles } from './clean-up';
-import { kindOfFile, type Kind, type Nature } from './kinds';
-import { knownMedia, recordFile, uploadOf, type Upload } from './rows';
-import { incomingPath, keep, receive } from './store';
+import type { Kind, Nature } from './kinds';
+import { isSoundMedia, knownMedia, recordFile, uploadOf, type Upload } from './rows';
+import { holdFiles, keep } from './store';
 
 /** What became of a file that was sent: it waits for the worker, or the library has it already under this name. */
 export type Received = { readonly upload: Upload } | { readonly known: string };
 
-/**
- * Takes a file in that comes in one go. It is received, hashed, and looked at no further than its first bytes before anything is written
- * to the database. Throws 413, 415 or 422 with a sentence, and leaves nothing behind.
- */
-export async function receiveUpload(actor: Actor, name: string, body: Readable): Promise<Received> {
-  const title = fileTitle(name);
-  const path = await incomingPath();
-  try {
-    const { sha256, bytes } = await receive(body, path, config().uploadLimit);
-    if (bytes === 0) throw new Refusal(422, 'This file is empty: choose another.');
-    const { networkId, personId } = actor;
-    return await takeIn(
-      actor,
-      { path, sha256, bytes, ...(await kindOfFile(path)) },
-      UploadRow.build({ networkId, personId, name: title, sha256: null, state: 'waiting', bytes }),
-    );
-  } finally {
-    await rm(path, { force: true });
-  }
-}
-
 /** What takes no long time to be made into what players show. */
 const SHORT: readonly Nature[] = ['picture', 'foreign-picture', 'drawing'];
 
-/** A file that is here whole, outside the store. */
+/** A file that is here whole, outside the store, and that nobody else has open. */
 interface Whole extends Kind {
   readonly path: string;
   readonly sha256: string;
   readonly bytes: number;
 }
 
+/** The upload's row, held until the transaction ends; null where another request took the file in meanwhile. Throws 404 where it is gone. */
+async function heldRow({ networkId }: Actor, id: string, within: Transaction): Promise<UploadRow | null> {
+  const row = await UploadRow.findOne({ where: { id, networkId }, transaction: within, lock: within.LOCK.UPDATE });
+  if (!row) throw notFound('upload');
+  return row.state === 'sending' ? row : null;
+}
+
+/** Throws 403 where the person who sends was removed since the request began. */
+async function stillHere({ personId }: Actor, within: Transaction): Promise<void> {
+  if (personId === null) return;
+  const here = await rows('SELECT 1 FROM people WHERE id = $1 AND removed_at IS NULL', [personId], within);
+  if (here.length === 0) throw new Refusal(403, 'You are no longer part of this network: nothing was kept.');
+}
+
 /**
  * Moves a whole file into the store; it, its upload and the job are written together. What more is to be found out takes time and memory:
- * a worker's affair. What the library has already becomes no second media file.
+ * a worker's affair. What the library has already becomes no second media file; if the library's copy is damaged, it is made again. Null
+ * where another request took it in meanwhile.
  */
 export async function takeIn(
   actor: Actor,
   { path, sha256, bytes, nature, type }: Whole,
-  upload: UploadRow,
-): Promise<Received> {
+  id: string,
+): Promise<Received | null> {
   const { networkId } = actor;
   return transaction(async (within) => {
+    const upload = await heldRow(actor, id, within);
+    if (!upload) return null;
+    await stillHere(actor, within);
     // No clean-up takes its older copy away meanwhile.
     await holdFiles([sha256], within);
     const known = await knownMedia(networkId, sha256, within);
     // Of a new version the library may have the bytes under another name: then both are made of them.
-    if (known && (!upload.replaces || upload.replaces === known.id)) {
+    if (known && (!upload.replaces || upload.replaces === known.id) && (await isSoundMedia(known.id, within))) {
       await upload.set({ state: 'ready', progress: 100, mediaId: known.id }).save({ transaction: within });
       await rm(path, { force: true });
       return { known: known.name };

@@ -29,23 +29,27 @@ function picturedBy(path: string, found: Inspection): Promise<string> | string {
   }
 }
 
+const FRAME = 'frame.png';
+
 /** How loud a sound is over its time, mirrored about the middle. */
 async function waveform(path: string, { type }: Inspection): Promise<string> {
   const target = await incomingPath('.png');
   const drawn = 'aformat=channel_layouts=mono,compand=gain=3,showwavespic=s=640x360:colors=#E9B44C:scale=sqrt';
-  await runTool('ffmpeg', [
-    ...['-v', 'error', ...inputOf(path, type), '-filter_complex', `[0:a:0]${drawn}`],
-    ...['-frames:v', '1', '-y', target],
-  ]);
+  await runTool(
+    'ffmpeg',
+    [...['-v', 'error', ...inputOf(type), '-filter_complex', `[0:a:0]${drawn}`], ...['-frames:v', '1', '-y', FRAME]],
+    { reads: path, makes: { name: FRAME, to: target } },
+  );
   return target;
 }
 
 /** The frame a fifth into the film, where titles and black openings are over. */
 async function posterFrame(path: string, { type, durationMs }: Inspection): Promise<string> {
   const target = await incomingPath('.png');
-  await runTool('ffmpeg', [
-    ...['-v', 'error', '-ss', String((durationMs ?? 0) / 5000), ...inputOf(path, type)],
-    ...['-frames:v', '1', '-y', target],
-  ]);
+  await runTool(
+    'ffmpeg',
+    [...['-v', 'error', '-ss', String((durationMs ?? 0) / 5000), ...inputOf(type)], ...['-frames:v', '1', '-y', FRAME]],
+    { reads: path, makes: { name: FRAME, to: target } },
+  );
   return target;
 }

@@ -2,6 +2,7 @@ import type { Transaction } from 'sequelize';
 import { notFound } from '../errors';
 import type { Actor } from '../people';
 import { rows, type UploadProgress, type UploadRow } from '@/database';
+import { storedBytes } from './store';
 
 /** A file on its way into the library, as the person who sent it sees it. */
 export type Upload = UploadProgress;
@@ -11,13 +12,14 @@ export const uploadOf = ({ id, name, state, progress, error }: UploadRow): Uploa
   state: state === 'sending' ? 'waiting' : state,
 });
 
-/** Writes down a file of the store. */
+/** Writes down a file that was just put into the store, and so is sound. */
 export async function recordFile(
   file: { readonly sha256: string; readonly bytes: number; readonly type: string },
   within: Transaction,
 ): Promise<void> {
   await rows(
-    'INSERT INTO files (sha256, bytes, type) VALUES ($1, $2, $3) ON CONFLICT (sha256) DO UPDATE SET created_at = now()',
+    `INSERT INTO files (sha256, bytes, type, checked_at) VALUES ($1, $2, $3, now())
+     ON CONFLICT (sha256) DO UPDATE SET created_at = now(), checked_at = now(), damaged_at = NULL`,
     [file.sha256, file.bytes, file.type],
     within,
   );
@@ -43,4 +45,17 @@ export async function knownMedia(networkId: string, original: string, within?: T
     within,
   );
   return found ?? null;
+}
+
+/** Whether the store has all files of a media file, undamaged, by the media file's row. */
+export async function isSoundMedia(row: string, within: Transaction): Promise<boolean> {
+  const found = await rows<{ sha256: string; bytes: string; damaged: boolean }>(
+    `SELECT f.sha256, f.bytes, f.damaged_at IS NOT NULL AS damaged FROM media_files m
+     JOIN files f ON f.sha256 IN (m.original_sha256, m.asset_sha256, m.thumbnail_sha256) WHERE m.media_id = $1`,
+    [row],
+    within,
+  );
+  for (const { sha256, bytes, damaged } of found)
+    if (damaged || (await storedBytes(sha256)) !== Number(bytes)) return false;
+  return true;
 }

@@ -1,13 +1,23 @@
 import { createHash } from 'node:crypto';
-import { existsSync, readdirSync, utimesSync, writeFileSync } from 'node:fs';
+import {
+  closeSync,
+  existsSync,
+  openSync,
+  readFileSync,
+  readdirSync,
+  utimesSync,
+  writeFileSync,
+  writeSync,
+} from 'node:fs';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { UploadRow, rows } from '@/database';
 import { draftPlan, edit, undo } from '../plan';
-import type { Actor } from '../people';
+import { addPerson, removePerson, type Actor } from '../people';
 import { newNetwork, useDatabase } from '../tests/database';
 import { film, picture } from '../tests/files';
 import { partPath } from './parts';
+import { UploadLocks } from './upload-lock';
 import {
   batchMedia,
   batchPreparing,
@@ -18,8 +28,12 @@ import {
   describeBatch,
   findSending,
   libraryRoom,
+  limitLibrary,
   makePart,
   processUpload,
+  receiveUpload,
+  storedPath,
+  uploadLocks,
   uploads,
   writePart,
 } from '.';
@@ -56,6 +70,80 @@ async function sendWhole(actor: Actor, name: string, bytes: Buffer, batch: strin
   await processUpload(id);
   return id;
 }
+
+describe('a file that several requests write to', () => {
+  it('is never written to once the store has it, though one of them still has it open', async () => {
+    const actor = await newNetwork();
+    const bytes = await picture(48, 40);
+    const id = await send(actor, 'Held.jpg', bytes);
+    const held = openSync(partPath(id), 'r+');
+    const received = await completeUpload(actor, id);
+    if (!('upload' in received)) throw new Error('known');
+    writeSync(held, Buffer.alloc(bytes.length, 7), 0, bytes.length, 0);
+    closeSync(held);
+    await processUpload(id);
+    const sha256 = createHash('sha256').update(bytes).digest('hex');
+    expect(readFileSync(storedPath(sha256))).toEqual(bytes);
+  });
+
+  it('is taken in once, though two complete it at the same time', async () => {
+    const actor = await newNetwork();
+    const id = await send(actor, 'Both.jpg', await picture(49, 40));
+    const both = await Promise.all([completeUpload(actor, id), completeUpload(actor, id)]);
+    expect(both.map((one) => 'upload' in one && one.upload.id)).toEqual([id, id]);
+    expect(await rows("SELECT 1 FROM pgboss.job WHERE data->>'upload' = $1", [id])).toHaveLength(1);
+  });
+
+  it('has one writer at a time, whichever process they came to: the next one asks it to stop', async () => {
+    const actor = await newNetwork();
+    const { signal } = new AbortController();
+    const other = new UploadLocks();
+    const stopped = new Promise<void>((stop) => {
+      void other.hold('an-upload', { actor, stop }, signal);
+    });
+    const here = uploadLocks().hold('an-upload', { actor, stop: () => {} }, signal);
+    await stopped;
+    await other.letGo('an-upload');
+    expect(await here).toBe(true);
+    await uploadLocks().letGo('an-upload');
+    await other.close();
+  });
+
+  it('ends with the person who sends it', async () => {
+    const actor = await newNetwork();
+    const other = await addPerson(actor.networkId, {
+      ...{ name: 'Gone', email: `gone-${actor.networkId}@example.org`, password: 'a long password' },
+    });
+    const id = await send(other, 'Late.jpg', await picture(47, 40));
+    const stopped = new Promise<void>((stop) => {
+      void uploadLocks().hold(id, { actor: other, stop }, new AbortController().signal);
+    });
+    await removePerson(actor, other.personId ?? '');
+    await stopped;
+    await uploadLocks().letGo(id);
+    await expect(completeUpload(other, id)).rejects.toMatchObject({ status: 404 });
+    await clearUploads(new Date(Date.now() + 3_600_000));
+    expect(parts()).toEqual([]);
+  });
+});
+
+test('a file that comes in one request is counted like any other before it is read', async () => {
+  const actor = await newNetwork();
+  await limitLibrary(actor, { gigabytes: 0.000002 });
+  const body = new Readable({
+    read() {
+      throw new Error('it was read');
+    },
+  });
+  await expect(receiveUpload(actor, { name: 'Large.jpg', bytes: 3000 }, body)).rejects.toMatchObject({ status: 413 });
+  await expect(
+    receiveUpload(actor, { name: 'Lies.jpg', bytes: 10 }, Readable.from([Buffer.alloc(11)])),
+  ).rejects.toMatchObject({ status: 400 });
+  await expect(
+    receiveUpload(actor, { name: 'Short.jpg', bytes: 10 }, Readable.from([Buffer.alloc(9)])),
+  ).rejects.toMatchObject({ status: 400 });
+  expect(parts()).toEqual([]);
+});
 
 describe('a file that comes in parts', () => {
   it('is where it stands, and in the library when the last byte is there', async () => {

@@ -1,14 +1,16 @@
-import { stat } from 'node:fs/promises';
+import { rm, stat } from 'node:fs/promises';
+import { Readable } from 'node:stream';
 import { Refusal } from '@/core';
 import { UploadRow, rows, transaction, uuidv7 } from '@/database';
 import { notFound } from '../errors';
 import type { Actor } from '../people';
 import { tellKnown } from './batches';
 import { kindOfFile } from './kinds';
-import { digestOf, forgetPart, partPath, partSize } from './parts';
+import { forgetPart, makePart, partPath, partSize, partsBefore, writePart } from './parts';
 import { fileTitle, takeIn, type Received } from './receive';
 import { checkRoom } from './room';
 import { mediaRow, uploadOf } from './rows';
+import { takeCopy } from './store';
 
 /**
  * Files that come in parts, over as many requests as it takes: begun, gone on with from where they stand, whatever ended in between,
@@ -24,6 +26,8 @@ export interface Sending {
 
 /** Unfinished files are kept so long after their last byte: a weekend, and a day. */
 const KEPT_MS = 3 * 86_400_000;
+/** So long what no upload knows may stand: somebody may be about to take it in. */
+const STRAY_MS = 10 * 60_000;
 const REMEMBERED_MS = 7 * 86_400_000;
 
 /** A file that is to come. */
@@ -43,6 +47,8 @@ export async function beginUpload(actor: Actor, { name, bytes, batch, replaces =
   const title = fileTitle(name);
   if (bytes === 0) throw new Refusal(422, 'This file is empty: choose another.');
   return transaction(async (within) => {
+    // One after the other: each is counted before the next asks how much room is left.
+    await rows('SELECT pg_advisory_xact_lock(hashtextextended($1, 7133))', [actor.networkId], within);
     await checkRoom(actor, bytes, within);
     const replaced = replaces === null ? null : await mediaRow(actor, replaces, within);
     const { id } = await UploadRow.create(
@@ -55,6 +61,41 @@ export async function beginUpload(actor: Actor, { name, bytes, batch, replaces =
     return id;
   });
 }
+
+/**
+ * Takes a file in that comes in one request, and whose size is known from its beginning. Throws as beginning and completing one do, 400
+ * where another number of bytes came; nothing of it is left then.
+ */
+export async function receiveUpload(
+  actor: Actor,
+  { name, bytes }: Pick<Coming, 'name' | 'bytes'>,
+  body: Readable,
+): Promise<Received> {
+  const id = await beginUpload(actor, { name, bytes, batch: null });
+  try {
+    await makePart(id);
+    const came = await writePart(id, 0, bounded(body, bytes));
+    if (came !== bytes) throw new Refusal(400, `${bytes} bytes were announced and ${came} came: send the file again.`);
+    return await completeUpload(actor, id);
+  } catch (error) {
+    await cancelUpload(actor, id);
+    throw error;
+  }
+}
+
+/** A body that breaks off past so many bytes. */
+const bounded = (body: Readable, bytes: number): Readable =>
+  Readable.from(
+    (async function* () {
+      let came = 0;
+      for await (const chunk of body as AsyncIterable<Uint8Array>) {
+        came += chunk.byteLength;
+        if (came > bytes) throw new Refusal(400, `More than the announced ${bytes} bytes came: send the file again.`);
+        yield chunk;
+      }
+    })(),
+    { objectMode: false },
+  );
 
 const rowOf = ({ networkId }: Actor, id: string) => UploadRow.findOne({ where: { id, networkId } });
 
@@ -75,20 +116,25 @@ export async function completeUpload(actor: Actor, id: string): Promise<Received
   if (!row) throw notFound('upload');
   const { bytes } = row;
   if (row.state !== 'sending' || bytes === null) return received(row);
-  const path = partPath(id);
-  if ((await partSize(id)) !== bytes) throw new Refusal(409, 'This file is not here whole: go on sending it.');
+  if ((await partSize(id)) !== bytes) throw notWhole();
+  // Another request may still have the part open: what the store gets is a copy of our own.
+  const copy = await takeCopy(partPath(id));
   try {
-    const sha256 = await digestOf(id, bytes);
-    const taken = await takeIn(actor, { path, sha256, bytes, ...(await kindOfFile(path)) }, row);
-    if ('known' in taken) await tellKnown(actor, row);
+    if (copy.bytes !== bytes) throw notWhole();
+    const taken = await takeIn(actor, { ...copy, ...(await kindOfFile(copy.path)) }, id);
+    if (!taken) return await completeUpload(actor, id);
+    await forgetPart(id);
+    if ('known' in taken) await tellKnown(actor, await row.reload());
     return taken;
   } catch (error) {
-    if (error instanceof Refusal) await cancelUpload(actor, id);
+    if (error instanceof Refusal && error.status !== 409) await cancelUpload(actor, id);
     throw error;
   } finally {
-    await forgetPart(id, { onlyHash: true });
+    await rm(copy.path, { force: true });
   }
 }
+
+const notWhole = () => new Refusal(409, 'This file is not here whole: go on sending it.');
 
 async function received(row: UploadRow): Promise<Received> {
   const [known] = row.mediaId
@@ -125,5 +171,8 @@ export async function clearUploads(now: Date): Promise<number> {
     await forgetPart(id);
     cleared++;
   }
+  // What belongs to no upload any more: it was ended while somebody was writing to it.
+  for (const id of await partsBefore(new Date(now.getTime() - STRAY_MS)))
+    if (!(await UploadRow.findOne({ where: { id, state: 'sending' } }))) await forgetPart(id);
   return cleared;
 }

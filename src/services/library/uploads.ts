@@ -5,13 +5,13 @@ import { Refusal } from '@/core';
 import type { Actor } from '../people';
 import { editWithin, freePlaylistName, inTurn, takeTurn, type MediaFiles } from '../plan';
 import { batchSaid, tellFile } from './batches';
-import { holdFiles, removeUnused } from './clean-up';
+import { holdFiles, removeUnused } from './store';
 import { screenSizes, wantRenditions } from './fitted';
 import type { Inspection } from './inspect';
 import { kindOfFile } from './kinds';
 import { prepare, type Prepared } from './prepare';
 import { makeThumbnail } from './renditions';
-import { knownMedia, recordFile, uploadOf, type Upload } from './rows';
+import { isSoundMedia, knownMedia, recordFile, uploadOf, type Upload } from './rows';
 import { adopt, storedBytes, storedPath } from './store';
 import { replacing } from './versions';
 
@@ -224,11 +224,15 @@ async function finish(upload: UploadRow, made: readonly Made[]): Promise<void> {
     const { batch, replaces } = upload;
     const { tags, available } = await batchSaid(networkId, batch, within);
     const twin = replaces ? null : await knownMedia(networkId, original, within);
+    // The library has these files already, and sent again they repair what is damaged of them.
+    if (twin) await recordFiles(made, within);
+    const repaired = twin && made.length === 1 && !(await isSoundMedia(twin.id, within)) ? twin.id : null;
     const actor = { networkId, personId, name: '' };
-    const [first, ...others] = twin
-      ? [twin.id]
-      : replaces
-        ? await replaceMedia(actor, replaces, made, within)
+    const replaced = replaces ?? repaired;
+    const [first, ...others] = replaced
+      ? await replaceMedia(actor, replaced, made, within)
+      : twin
+        ? [twin.id]
         : await recordMedia(actor, { name, tags, available, added: new Date().toISOString() }, made, within);
     await UploadRow.update(
       { state: 'ready', progress: 100, mediaId: first ?? null },

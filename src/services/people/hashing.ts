@@ -3,23 +3,31 @@ import pLimit from 'p-limit';
 import { Refusal } from '@/core';
 
 /**
- * Passwords are hashed slowly on purpose: few at a time, so that whoever asks for many slows down nobody but those who sign in; and
- * past a queue that would last some seconds, nobody waits.
+ * Passwords are hashed slowly on purpose. Whoever tries many slows down nobody but those who look like them: each of these lanes hashes one
+ * at a time, and none waits for another. Past a queue that would last some seconds, nobody waits.
  */
-const AT_ONCE = 2;
-const MOST_WAITING = 60;
+export type Lane =
+  /** Somebody who was signed in from there before, or is now. */
+  | 'known'
+  /** A first try from an address. */
+  | 'new'
+  /** An address that has sent wrong passwords lately. */
+  | 'doubtful';
 
-const limit = pLimit(AT_ONCE);
+const MOST_WAITING = 30;
 
-function inTurn<T>(work: () => Promise<T>): Promise<T> {
+const LANES = { known: pLimit(1), new: pLimit(1), doubtful: pLimit(1) };
+
+function inTurn<T>(lane: Lane, work: () => Promise<T>): Promise<T> {
+  const limit = LANES[lane];
   if (limit.pendingCount >= MOST_WAITING)
-    throw new Refusal(503, 'Too many people sign in at this moment: try again in some seconds.');
+    throw new Refusal(503, 'Too many people are signing in right now: try again in a few seconds.');
   return limit(work);
 }
 
 /** What is stored of a password. Throws 503 where too many are asked for at once. */
-export const hashPassword = async (password: string): Promise<string> => inTurn(() => hash(password));
+export const hashPassword = async (password: string): Promise<string> => inTurn('known', () => hash(password));
 
 /** Whether a password is that of a stored hash. Throws 503 where too many are asked for at once. */
-export const verifyPassword = async (stored: string, password: string): Promise<boolean> =>
-  inTurn(() => verify(stored, password));
+export const verifyPassword = async (stored: string, password: string, lane: Lane = 'known'): Promise<boolean> =>
+  inTurn(lane, () => verify(stored, password));

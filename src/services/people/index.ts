@@ -30,6 +30,6 @@ export {
 } from './sessions';
 export { actorOfKey, endKey, keys, makeKey, type PersonalKey } from './keys';
 export type { Right } from './schemas';
-export { clearAttempts, giveBackAttempt, limitAttempts } from './limits';
+export { clearAttempts, giveBackAttempt, limitAttempts, placeOf } from './limits';
 export { newToken, tokenHash } from './tokens';
 export { clearTrail, record, trail, type TrailLine } from './trail';

@@ -2,7 +2,7 @@ import { Refusal } from '@/core';
 import { InvitationRow, PersonRow, rows, transaction } from '@/database';
 import { hashPassword, verifyPassword } from './hashing';
 import { readInput } from './input';
-import { forgetAttempts, giveBackAttempt, limitAttempts } from './limits';
+import { forgetAttempts, limitAttempts, placeOf } from './limits';
 import { joinSchema, passwordChangeSchema } from './schemas';
 import { endSessions, openSession, type Actor, type OpenSession, type Origin } from './sessions';
 import { tokenHash } from './tokens';
@@ -23,17 +23,17 @@ const noLink = () => new Refusal(404, 'This link was used, withdrawn, or is too 
 
 /** What a link is for. Throws 404 where it does not work any more. */
 export async function offerOf(token: string, from: Origin): Promise<Offer> {
-  const tries = `join:${from.address}`;
-  await limitAttempts(tries, TRIES.most, TRIES.seconds);
   const [found] = await rows<Offer>(
     `SELECT n.name AS network, i.name, i.email, i.person_id IS NOT NULL AS reset FROM invitations i
      JOIN plan_objects n ON n.network_id = i.network_id AND n.kind = 'network'
      WHERE i.token_hash = $1 AND i.expires_at > now()`,
     [tokenHash(token)],
   );
-  if (!found) throw noLink();
-  // Who holds a link is no guesser: many may come in from one address.
-  await giveBackAttempt(tries);
+  if (!found) {
+    // Only misses count: whoever holds a link is no guesser.
+    await limitAttempts(`join:${placeOf(from.address)}`, TRIES.most, TRIES.seconds);
+    throw noLink();
+  }
   return found;
 }
 

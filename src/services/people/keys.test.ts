@@ -77,4 +77,6 @@ test('who guesses keys is slowed down, and whoever has one is not', async () => 
     );
   expect(guesses.filter((status) => status === 401)).toHaveLength(30);
   expect(guesses.at(-1)).toBe(429);
+  // However many others guess from the same address.
+  expect((await actorOfKey(token, 'library', from)).personId).toBe(actor.personId);
 });

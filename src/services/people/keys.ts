@@ -1,8 +1,8 @@
 import { Refusal } from '@/core';
-import { rows, transaction, uuidv7 } from '@/database';
+import { publish, rows, transaction, uuidv7 } from '@/database';
 import { notFound } from '../errors';
 import { readInput } from './input';
-import { giveBackAttempt, limitAttempts } from './limits';
+import { limitAttempts, placeOf } from './limits';
 import { keySchema, type Right } from './schemas';
 import type { Actor, Origin } from './sessions';
 import { newToken, tokenHash } from './tokens';
@@ -65,6 +65,7 @@ export async function endKey(actor: Actor, id: string): Promise<void> {
       within,
     );
     if (!ended) throw notFound('key');
+    if (actor.personId) await publish({ kind: 'session', network: actor.networkId, person: actor.personId }, within);
     await record({ ...actor, act: 'key-ended', about: ended.name }, within);
   });
 }
@@ -74,15 +75,16 @@ export async function endKey(actor: Actor, id: string): Promise<void> {
  * where it has no right to this.
  */
 export async function actorOfKey(token: string, right: Right, from: Pick<Origin, 'address'>): Promise<Actor> {
-  const tries = `key:${from.address}`;
-  await limitAttempts(tries, TRIES.most, TRIES.seconds);
   const [found] = await rows<Actor & { id: string; rights: Right[] }>(
     `SELECT k.id, k.rights, p.id AS "personId", p.name, p.network_id AS "networkId" FROM personal_keys k
      JOIN people p ON p.id = k.person_id WHERE k.token_hash = $1 AND p.removed_at IS NULL`,
     [tokenHash(token)],
   );
-  if (!found) throw new Refusal(401, 'This key is not known: it was ended, or a part of it is missing.');
-  await giveBackAttempt(tries);
+  if (!found) {
+    // Only misses count: a program with a good key works on, whoever guesses from the same address.
+    await limitAttempts(`key:${placeOf(from.address)}`, TRIES.most, TRIES.seconds);
+    throw new Refusal(401, 'This key is not known: it was ended, or a part of it is missing.');
+  }
   const { id, rights, ...actor } = found;
   if (!rights.includes(right)) throw new Refusal(403, 'This key may not do this: make one that may.');
   await rows(

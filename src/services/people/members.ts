@@ -1,6 +1,6 @@
 import type { Transaction } from 'sequelize';
 import { Refusal } from '@/core';
-import { InvitationRow, NetworkRow, PersonRow, rows, transaction } from '@/database';
+import { InvitationRow, NetworkRow, PersonRow, publish, rows, transaction } from '@/database';
 import { notFound } from '../errors';
 import { createNetwork } from '../plan/networks';
 import { slugFor } from '../plan/slug';
@@ -175,6 +175,9 @@ export async function removePerson(actor: Actor, id: string): Promise<void> {
     await rows('DELETE FROM invitations WHERE by_id = $1 OR person_id = $1', [id], within);
     await rows('DELETE FROM feeds WHERE person_id = $1', [id], within);
     await rows('DELETE FROM personal_keys WHERE person_id = $1', [id], within);
+    // What they are sending right now ends with the word to all processes.
+    await rows("DELETE FROM uploads WHERE person_id = $1 AND state = 'sending'", [id], within);
+    await publish({ kind: 'session', network: actor.networkId, person: id }, within);
     const removed = await rows(
       `UPDATE people SET removed_at = now(), email = NULL, password_hash = NULL, sample_password = false
        WHERE id = $1 AND removed_at IS NULL RETURNING id`,

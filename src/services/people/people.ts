@@ -3,9 +3,9 @@ import { config } from '@/config';
 import { PersonRow, rows, transaction } from '@/database';
 import { createNetwork } from '../plan/networks';
 import { slugFor } from '../plan/slug';
-import { hashPassword, verifyPassword } from './hashing';
+import { hashPassword, verifyPassword, type Lane } from './hashing';
 import { readInput } from './input';
-import { forgetAttempts, giveBackAttempt, limitAttempts } from './limits';
+import { forgetAttempts, giveBackAttempt, limitAttempts, placeOf } from './limits';
 import { firstPersonSchema, signInSchema } from './schemas';
 import { openSession, type Actor, type OpenSession, type Origin } from './sessions';
 import { record } from './trail';
@@ -16,18 +16,28 @@ const SIGN_IN = { most: 10, seconds: 300 };
 let nobody: string | undefined;
 const nobodysHash = async () => (nobody ??= await hashPassword('nobody has this password'));
 
+/** In which lane a password is tried: nobody who was here before waits behind those who guess. */
+async function laneOf(personId: string | undefined, from: Origin, tries: number): Promise<Lane> {
+  const opened = personId
+    ? await rows('SELECT 1 FROM sessions WHERE person_id = $1 AND address = $2 LIMIT 1', [personId, from.address])
+    : [];
+  if (opened.length > 0) return 'known';
+  return tries > 1 ? 'doubtful' : 'new';
+}
+
 /** Signs a person in. Returns the token for the cookie, once: only its hash is stored. Throws 401, or 429 after too many tries. */
 export async function signIn(input: unknown, from: Origin): Promise<OpenSession> {
   const { email, password } = readInput(signInSchema, input);
-  await limitAttempts(`sign-in:${from.address}`, SIGN_IN.most * 3, SIGN_IN.seconds);
+  const place = `sign-in:${placeOf(from.address)}`;
+  const tries = await limitAttempts(place, SIGN_IN.most * 3, SIGN_IN.seconds);
   // By account and address together: nobody shuts another out by their name.
-  const account = `sign-in:${from.address} ${email}`;
+  const account = `${place} ${email}`;
   await limitAttempts(account, SIGN_IN.most, SIGN_IN.seconds);
   const person = await PersonRow.findOne({ where: { email } });
   const known = person?.passwordHash ?? (await nobodysHash());
-  if (!(await verifyPassword(known, password)) || !person)
+  if (!(await verifyPassword(known, password, await laneOf(person?.id, from, tries))) || !person)
     throw new Refusal(401, 'E-mail and password do not match: check both and try again.');
-  await Promise.all([forgetAttempts(account), giveBackAttempt(`sign-in:${from.address}`)]);
+  await Promise.all([forgetAttempts(account), giveBackAttempt(place)]);
   if (person.samplePassword && !config().demo)
     throw new Refusal(
       403,
@@ -50,7 +60,7 @@ export async function isUnclaimed(): Promise<boolean> {
 
 /** Makes the first person and network, and signs the person in. Throws 409 once there is one, 429 after too many tries. */
 export async function claim(input: unknown, from: Origin): Promise<OpenSession> {
-  await limitAttempts(`claim:${from.address}`, SIGN_IN.most * 3, SIGN_IN.seconds);
+  await limitAttempts(`claim:${placeOf(from.address)}`, SIGN_IN.most * 3, SIGN_IN.seconds);
   const { network, ...person } = readInput(firstPersonSchema, input);
   if (!(await isUnclaimed())) throw taken();
   const passwordHash = await hashPassword(person.password);

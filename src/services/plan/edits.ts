@@ -31,6 +31,7 @@ import { ChangeRow, NetworkRow, publish, rows, uuidv7 } from '@/database';
 import { notFound } from '../errors';
 import type { Actor } from '../people';
 import { attachFiles, filesOfMedia, replacedIn, type MediaFiles } from './media-files';
+import { refuseInForce } from './in-force';
 import { loadObjects, takenIds, targetsOf, writeObjects, type Write } from './objects';
 import { namedMedia } from './named-media';
 import { endPlayersOf } from './removed-screens';
@@ -109,6 +110,7 @@ export async function editWithin(
     const change = await lastChange(networkId, within);
     return { change, previous: change, changes: [], ids, patches: [], media: [] };
   }
+  if (act) await refuseInForce(networkId, writes, within);
   await refuseDangling(networkId, writes, within);
   const removed = writes.filter((one) => one.kind === 'media' && !one.after);
   const files = await filesOfMedia(

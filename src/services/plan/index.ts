@@ -3,7 +3,7 @@ export { edit, editWithin, lastChange, takeTurn, type Edit, type EditResult } fr
 export type { MediaFiles } from './media-files';
 export { createNetwork } from './networks';
 export { loadObjects, loadPlan } from './objects';
-export { draftPlan, importPlan, type Draft } from './plan';
+export { draftPlan, draftWithin, importPlan, type Draft } from './plan';
 export {
   addPlaylistFile,
   freePlaylistName,
@@ -12,5 +12,6 @@ export {
   type PlaylistRead,
 } from './playlist-files';
 export { slugFor } from './slug';
+export { clearedFirings, inForceNow, type NamedFired } from './in-force';
 export { inTurn } from './turns';
 export { UNDO_MS, nextActs, undo, type UndoResult, type Way } from './undo';

@@ -124,6 +124,7 @@ test('a network of the tables before comes over whole: plan, files, players, edi
     '0022-programs-in-parts',
     '0023-arrivals',
     '0024-reach-by-screen',
+    '0025-store-and-its-files',
   ]);
 
   const actor = { networkId: NETWORK ?? '', personId: PERSON ?? '', name: 'Ida' };

@@ -1,9 +1,21 @@
 import { LRUCache } from 'lru-cache';
-import { LISTED_KINDS, collectionOf, orThrow, patchesBetween, readPlan, sharing, withPatches, type Plan } from '@/core';
+import type { Transaction } from 'sequelize';
+import {
+  LISTED_KINDS,
+  chosenPlan,
+  collectionOf,
+  orThrow,
+  patchesBetween,
+  readPlan,
+  sharing,
+  withPatches,
+  type Plan,
+} from '@/core';
 import { snapshot } from '@/database';
 import type { Actor } from '../people';
 import { changesSince } from './changes';
 import { editWithin, lastChange, takeTurn, type EditResult } from './edits';
+import { inForceNow } from './in-force';
 import { loadPlan } from './objects';
 import { inTurn } from './turns';
 
@@ -21,22 +33,25 @@ const remembered = new LRUCache<string, Draft>({ max: 16 });
  * the changes since, so that an edit costs what it changed.
  */
 export async function draftPlan({ networkId }: Actor): Promise<Draft> {
-  return snapshot(async (within) => {
-    const change = await lastChange(networkId, within);
-    const known = remembered.get(networkId);
-    if (known?.change === change) return known;
-    const since = known && known.change < change ? await changesSince(networkId, known.change, within) : null;
-    const plan =
-      known && since
-        ? withPatches(
-            known.plan,
-            since.changes.map((one) => one.patch),
-          )
-        : await loadPlan(networkId, within);
-    const draft = { plan: frozen(known ? sharing(known.plan, plan) : plan), change };
-    if (change > 0) remembered.set(networkId, draft);
-    return draft;
-  });
+  return snapshot((within) => draftWithin(networkId, within));
+}
+
+/** The same in a transaction that has the network's turn. Remembers nothing that may yet be taken back. */
+export async function draftWithin(networkId: string, within: Transaction): Promise<Draft> {
+  const change = await lastChange(networkId, within);
+  const known = remembered.get(networkId);
+  if (known?.change === change) return known;
+  const since = known && known.change < change ? await changesSince(networkId, known.change, within) : null;
+  const plan =
+    known && since
+      ? withPatches(
+          known.plan,
+          since.changes.map((one) => one.patch),
+        )
+      : await loadPlan(networkId, within);
+  const draft = { plan: frozen(known ? sharing(known.plan, plan) : plan), change };
+  if (change > 0) remembered.set(networkId, draft);
+  return draft;
 }
 
 function frozen(plan: Plan): Plan {
@@ -50,6 +65,10 @@ export async function importPlan(actor: Actor, document: unknown): Promise<EditR
   return inTurn(actor.networkId, async (within) => {
     await takeTurn(actor.networkId, within);
     const now = await loadPlan(actor.networkId, within);
-    return editWithin(actor, patchesBetween(now, wanted), within);
+    // What is in force stays as it is: a file was written before it was fired, or knows nothing of it.
+    const fired = await inForceNow(actor.networkId, Date.now(), within);
+    const keys = fired.map(({ booking }) => ({ kind: 'booking', id: booking }) as const);
+    const kept = chosenPlan(wanted, now, keys, { withPlaces: false }).plan;
+    return editWithin(actor, patchesBetween(now, kept), within);
   });
 }

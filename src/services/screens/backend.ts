@@ -1,7 +1,7 @@
 import { onBehalfOf, subscribe } from '@/database';
 import { logOnce } from '@/log';
 import type { PlayerBackend } from '@/protocol/app';
-import { readFile } from '../library';
+import { openToSend } from '../library';
 import { collectToken, startPairing } from './pairing';
 import { heartbeat, playerFile, playerOf, programText, targetOf, type Player } from './players';
 
@@ -13,7 +13,7 @@ export const playerBackend: PlayerBackend<Player> = {
   targetOf: (player) => onBehalfOf(player.networkId, () => targetOf(player)),
   programText: (player, hash) => onBehalfOf(player.networkId, () => programText(player, hash)),
   fileOf: (player, hash) => onBehalfOf(player.networkId, () => playerFile(player, hash)),
-  readFile,
+  openFile: openToSend,
   heartbeat,
   onChange: (player, wake) =>
     subscribe((message) => {

@@ -2,7 +2,7 @@ import type { Transaction } from 'sequelize';
 import { ObjectRow, PairingRow, PlayerRow, publish, rows, transaction } from '@/database';
 import { notFound } from '../errors';
 import { Refusal } from '@/core';
-import { giveBackAttempt, limitAttempts, newToken, tokenHash, type Actor } from '../people';
+import { giveBackAttempt, limitAttempts, placeOf, newToken, tokenHash, type Actor } from '../people';
 import { newUserCode, readCode, showCode } from './codes';
 
 /** Device authorization after RFC 8628, for players. */
@@ -29,7 +29,7 @@ export interface PairingStart {
 
 /** A code for a player to show. The device code is its secret; only its hash is stored. */
 export async function startPairing(address: string): Promise<PairingStart> {
-  await limitAttempts(`pairing:${address}`, REQUESTS.most, REQUESTS.seconds);
+  await limitAttempts(`pairing:${placeOf(address)}`, REQUESTS.most, REQUESTS.seconds);
   await rows('DELETE FROM pairings WHERE expires_at < now()');
   const { token, hash } = newToken();
   for (;;) {
@@ -74,7 +74,7 @@ export async function pairScreen(actor: Actor, screenId: string, code: string, a
   const screen = await ObjectRow.findOne({ where: { networkId: actor.networkId, kind: 'screen', slug: screenId } });
   if (!screen) throw notFound('screen');
   // Counted before the code is looked at: who has guessed too often does not learn whether the next guess is right.
-  const counted = [`guess:${actor.personId ?? ''}`, `guess:${address}`];
+  const counted = [`guess:${actor.personId ?? ''}`, `guess:${placeOf(address)}`];
   for (const key of counted) await limitAttempts(key, GUESSES.most, GUESSES.seconds);
   const userCode = readCode(code);
   const paired =

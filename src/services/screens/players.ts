@@ -1,3 +1,4 @@
+import type { StoredFile } from '@/protocol/file-response';
 import type { Report, Target } from '@/protocol/schemas';
 import { group } from 'd3-array';
 import { LRUCache } from 'lru-cache';
@@ -153,22 +154,23 @@ export async function programText({ networkId, screen }: Player, hash: string): 
   return row?.document ?? null;
 }
 
-const grantedFiles = new LRUCache<string, { type: string; bytes: number }>({ max: 50_000, ttl: GRANTED_FOR_MS });
+const grantedFiles = new LRUCache<string, StoredFile>({ max: 50_000, ttl: GRANTED_FOR_MS });
 
-/** Type and size of a file that a program of the player's own screen needs; null for any other. */
-export async function playerFile(player: Player, sha256: string): Promise<{ type: string; bytes: number } | null> {
+/** A file that a program of the player's own screen needs; null for any other. */
+export async function playerFile(player: Player, sha256: string): Promise<StoredFile | null> {
   const key = `${player.networkId}/${player.id}/${sha256}`;
   const granted = grantedFiles.get(key);
   if (granted) return granted;
-  const [row] = await rows<{ type: string; bytes: string }>(
-    `SELECT f.type, f.bytes FROM files f WHERE f.sha256 = $1 AND EXISTS (
+  const [row] = await rows<{ type: string; bytes: string; damaged: boolean }>(
+    `SELECT f.type, f.bytes, f.damaged_at IS NOT NULL AS damaged FROM files f WHERE f.sha256 = $1 AND EXISTS (
        SELECT 1 FROM program_files p JOIN edition_screens s ON p.hash IN (s.hash, s.delivered) JOIN editions e ON e.id = s.edition_id
        WHERE p.sha256 = f.sha256 AND s.screen = $3 AND e.network_id = $2)`,
     [sha256, player.networkId, player.screen.id],
   );
   if (!row) return null;
-  const file = { type: row.type, bytes: Number(row.bytes) };
-  grantedFiles.set(key, file);
+  const file = { sha256, ...row, bytes: Number(row.bytes) };
+  // Somebody may repair it at any moment.
+  if (!file.damaged) grantedFiles.set(key, file);
   return file;
 }
 

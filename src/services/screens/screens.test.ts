@@ -1,11 +1,11 @@
 import { PairingRow, PlayerRow, publish, rows, subscribe } from '@/database';
 import type { Report } from '@/protocol/schemas';
 import { publishEdition, publishedPrograms } from '../editions';
-import { processUpload, receiveUpload } from '../library';
+import { processUpload } from '../library';
 import type { Actor } from '../people';
 import { draftPlan, edit, lastChange } from '../plan';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';
-import { picture, stream } from '../tests/files';
+import { picture, send } from '../tests/files';
 import { readCode } from './codes';
 import {
   collectToken,
@@ -43,7 +43,7 @@ const CARD = { name: 'Card', created: '2026-01-01T00:00:00Z', when: {} };
 
 /** A picture in the library. */
 async function addMedia(actor: Actor, name: string): Promise<{ id: string; sha256: string }> {
-  const received = await receiveUpload(actor, `${name}.jpg`, stream(await picture(64, 36, '#E3A008')));
+  const received = await send(actor, `${name}.jpg`, await picture(64, 36, '#E3A008'));
   if ('upload' in received) await processUpload(received.upload.id);
   const found = (await draftPlan(actor)).plan.media.find((one) => one.name === name);
   return { id: found?.id ?? '', sha256: found?.sha256 ?? '' };

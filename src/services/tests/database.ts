@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import pg from 'pg';
 import { closeBus, closeDatabase, closeQueue, database, migrate, openQueue } from '@/database';
+import { closeUploadLocks } from '../library';
 import { addPerson, type Actor } from '../people';
 import { createNetwork, edit } from '../plan';
 
@@ -25,6 +26,7 @@ export function useDatabase(): void {
     await (await openQueue()).stop({ graceful: false, wait: true });
   }, 60_000);
   afterAll(async () => {
+    await closeUploadLocks();
     await closeQueue();
     await closeBus();
     await closeDatabase();

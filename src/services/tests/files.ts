@@ -4,6 +4,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import sharp from 'sharp';
+import { receiveUpload, type Received } from '../library';
+import type { Actor } from '../people';
 
 const folder = mkdtempSync(join(tmpdir(), 'lanternpost-files-'));
 
@@ -69,3 +71,7 @@ export function pdf(pages: number, catalogue = '', says: (page: number) => strin
 }
 
 export const stream = (bytes: Buffer | string) => Readable.from([Buffer.from(bytes)]);
+
+/** Sends a file to the library in one request. */
+export const send = (actor: Actor, name: string, bytes: Buffer): Promise<Received> =>
+  receiveUpload(actor, { name, bytes: bytes.length }, stream(bytes));

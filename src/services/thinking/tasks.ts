@@ -75,7 +75,7 @@ export const TASKS = {
   planEdition: (actor: Actor, basedOn: number, goesOut: GoesOut, how?: Publishing) =>
     planEdition(actor, basedOn, goesOut, how),
   plannedEditions,
-  publishAgain,
+  publishAgain: (actor: Actor, number: number) => publishAgain(actor, number),
   publishEdition,
   putOn: (actor: Actor, what: PuttingOn) => putOn(actor, what),
   smallFiles,

@@ -1,4 +1,4 @@
-import { startTool } from './sandbox';
+import { SENT, inRoom, startTool, type Given } from './sandbox';
 
 /**
  * ffmpeg and ffprobe as files of strangers need them: the demuxer is the one that the bytes say, so that no file can be a manifest that
@@ -23,21 +23,27 @@ const DEMUXERS: Readonly<Record<string, string>> = {
 
 const STILL_FOR_MS = 120_000;
 
-/** The part of the command that reads a film or a sound. */
-export const inputOf = (path: string, type: string): string[] => [
-  ...['-protocol_whitelist', 'file', '-f', DEMUXERS[type] ?? 'mov', '-i', `file:${path}`],
+/** The part of the command that reads the video or sound that was sent. */
+export const inputOf = (type: string): string[] => [
+  ...['-protocol_whitelist', 'file', '-f', DEMUXERS[type] ?? 'mov', '-i', `file:${SENT}`],
 ];
 
 /** Runs ffmpeg for as long as it moves; `heard` gets what it writes. Whether it came to a good end. */
-export async function runFfmpeg(args: readonly string[], heard: (text: string) => void): Promise<boolean> {
-  const child = startTool('ffmpeg', args, ['ignore', 'pipe', 'ignore']);
-  let still = setTimeout(() => child.kill('SIGKILL'), STILL_FOR_MS);
-  child.stdout?.on('data', (text: Buffer) => {
+export async function runFfmpeg(
+  args: readonly string[],
+  given: Given,
+  heard: (text: string) => void,
+): Promise<boolean> {
+  return inRoom(given, async (room) => {
+    const child = startTool('ffmpeg', args, ['ignore', 'pipe', 'ignore'], { room });
+    let still = setTimeout(() => child.kill('SIGKILL'), STILL_FOR_MS);
+    child.stdout?.on('data', (text: Buffer) => {
+      clearTimeout(still);
+      still = setTimeout(() => child.kill('SIGKILL'), STILL_FOR_MS);
+      heard(text.toString());
+    });
+    const code = await new Promise<number | null>((done, failed) => child.once('error', failed).once('close', done));
     clearTimeout(still);
-    still = setTimeout(() => child.kill('SIGKILL'), STILL_FOR_MS);
-    heard(text.toString());
+    return code === 0;
   });
-  const code = await new Promise<number | null>((done, failed) => child.once('error', failed).once('close', done));
-  clearTimeout(still);
-  return code === 0;
 }

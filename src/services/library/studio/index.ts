@@ -1,4 +1,4 @@
 export { MOST_PIXELS } from './drawing';
 export { inputOf, runFfmpeg } from './films';
 export { Undrawable, draw } from './process';
-export { runTool } from './sandbox';
+export { SENT, runTool } from './sandbox';

@@ -1,9 +1,14 @@
 import { execFile, spawn, spawnSync, type ChildProcess, type SpawnOptions } from 'node:child_process';
+import { copyFile, link, mkdir, rename, rm } from 'node:fs/promises';
+import { join } from 'node:path';
 import { promisify } from 'node:util';
+import { config } from '@/config';
+import { absent, incomingPath } from '../store';
 
 /**
  * Programs that read files of strangers: each in a process of its own, whose memory and processor time end somewhere, without network,
- * and with nothing of this process's environment. One file's failure is never another's.
+ * and with nothing of this process's environment. A program sees the one file that it reads in an otherwise empty folder, and where the
+ * system allows it nothing else of our data: so a file that names other files, by whatever path, gets nothing from them.
  */
 
 export interface Limits {
@@ -15,28 +20,60 @@ export interface Limits {
 
 const LIMITS: Limits = { memoryBytes: 4 * 2 ** 30, cpuSeconds: 3600, fileBytes: 16 * 2 ** 30 };
 
-/** How a process is cut off the network here: as root, else in a user's own namespace; not at all where the system forbids it. */
+/** What the file that a program reads is called in its folder. */
+export const SENT = 'sent';
+
+/** Where the folder appears to the program: over the place where programs keep temporary files, which so is its own too. */
+const PLACE = '/tmp';
+
+/** Makes $1 the folder at $2, and hides our data folder $3; then runs the rest of its words there. */
+const ENTER = `mount --bind "$1" ${PLACE} && cd ${PLACE} && { [ ! -d "$2" ] || mount -t tmpfs none "$2"; } && shift 2 && exec "$@"`;
+const entering = (room: string, hidden: string) => ['sh', '-c', ENTER, 'sh', room, hidden];
+
+/** The first of some ways that work here: what root may, what a user may in a namespace of their own, or what is left. */
+const firstThatRuns = (ways: readonly (readonly string[])[], then: readonly string[]): readonly string[] =>
+  ways.find(
+    ([program = '', ...args]) =>
+      spawnSync(/* turbopackIgnore: true */ program, [...args, ...then], { stdio: 'ignore' }).status === 0,
+  ) ?? [];
+
+/** How a process is cut off from the network here; not at all where the system forbids it. */
 let cutOff: readonly string[] | null = null;
-function withoutNetwork(): readonly string[] {
-  cutOff ??=
+const withoutNetwork = () =>
+  (cutOff ??= firstThatRuns(
     [
       ['unshare', '--net', '--'],
       ['unshare', '--map-root-user', '--net', '--'],
-    ].find(
-      ([program = '', ...args]) =>
-        spawnSync(/* turbopackIgnore: true */ program, [...args, 'true'], { stdio: 'ignore' }).status === 0,
-    ) ?? [];
-  return cutOff;
-}
+    ],
+    ['true'],
+  ));
+
+/** The same for a process that sees a folder of its own; empty where the system forbids that. */
+let enclosed: readonly string[] | null = null;
+const enclosing = () =>
+  (enclosed ??= firstThatRuns(
+    [
+      ['unshare', '--net', '--mount', '--'],
+      ['unshare', '--map-root-user', '--net', '--mount', '--'],
+    ],
+    [...entering('/var', '/nowhere'), 'true'],
+  ));
 
 /** What is run, and with what words. */
-function confined(program: string, args: readonly string[], limits: Partial<Limits>): [string, string[]] {
+function confined(
+  program: string,
+  args: readonly string[],
+  limits: Partial<Limits>,
+  room: string | null = null,
+): [string, string[]] {
   const { memoryBytes, cpuSeconds, fileBytes } = { ...LIMITS, ...limits };
+  const apart = room === null ? [] : enclosing();
+  const way = room !== null && apart.length > 0 ? [...apart, ...entering(room, config().dataFolder)] : withoutNetwork();
   return [
     'prlimit',
     [
       ...[`--as=${memoryBytes}`, `--cpu=${cpuSeconds}`, `--fsize=${fileBytes}`, '--core=0', '--'],
-      ...[...withoutNetwork(), program, ...args],
+      ...[...way, program, ...args],
     ],
   ];
 }
@@ -45,34 +82,57 @@ const environment = (): NodeJS.ProcessEnv => ({
   ...{ NODE_ENV: process.env.NODE_ENV, PATH: process.env.PATH, HOME: process.env.HOME, LANG: 'C.UTF-8' },
   ...(process.env.TMPDIR === undefined ? {} : { TMPDIR: process.env.TMPDIR }),
 });
+const environmentOfRoom = (): NodeJS.ProcessEnv => ({ ...environment(), HOME: '.', TMPDIR: '.' });
+
+/** What a program is given to read, and where what it makes is to be moved once it ended well: by its name in the folder. */
+export interface Given {
+  /** Path of the file that it finds as `SENT`. */
+  readonly reads: string;
+  readonly makes?: { readonly name: string; readonly to: string };
+}
+
+/** Makes a folder with the one file in it, lets `work` use it, and removes it. */
+export async function inRoom<T>({ reads, makes }: Given, work: (room: string) => Promise<T>): Promise<T> {
+  const room = await incomingPath();
+  await mkdir(room, { mode: 0o700 });
+  try {
+    await link(reads, join(room, SENT)).catch(() => copyFile(reads, join(room, SENT)));
+    const result = await work(room);
+    // A program that failed has made nothing: its caller knows from how it ended.
+    if (makes) await rename(join(room, makes.name), makes.to).catch(absent(undefined));
+    return result;
+  } finally {
+    await rm(room, { recursive: true, force: true });
+  }
+}
 
 const run = promisify(execFile);
 const WITHIN_MS = 60_000;
 
-/** Runs a program to its end, within a minute unless said otherwise. Throws where it fails. */
+/** Runs a program to its end with a file of somebody's, within a minute unless said otherwise. Throws where it fails. */
 export function runTool(
   program: string,
   args: readonly string[],
-  {
-    withinMs = WITHIN_MS,
-    cwd,
-    ...limits
-  }: Partial<Limits> & { readonly withinMs?: number; readonly cwd?: string } = {},
+  { reads, makes, withinMs = WITHIN_MS, ...limits }: Partial<Limits> & Given & { readonly withinMs?: number },
 ): Promise<{ stdout: string; stderr: string }> {
-  const [command, all] = confined(program, args, limits);
-  return run(/* turbopackIgnore: true */ command, all, {
-    ...{ timeout: withinMs, killSignal: 'SIGKILL', maxBuffer: 16 * 2 ** 20, env: environment() },
-    ...(cwd === undefined ? {} : { cwd }),
+  return inRoom({ reads, ...(makes ? { makes } : {}) }, (room) => {
+    const [command, all] = confined(program, args, limits, room);
+    return run(/* turbopackIgnore: true */ command, all, {
+      ...{ timeout: withinMs, killSignal: 'SIGKILL', maxBuffer: 16 * 2 ** 20, env: environmentOfRoom(), cwd: room },
+    });
   });
 }
 
-/** Starts a program that goes on. */
+/** Starts a program that goes on, in a folder of its own where one is named. */
 export function startTool(
   program: string,
   args: readonly string[],
   stdio: NonNullable<SpawnOptions['stdio']>,
-  limits: Partial<Limits> = {},
+  { room, ...limits }: Partial<Limits> & { readonly room?: string } = {},
 ): ChildProcess {
-  const [command, all] = confined(program, args, limits);
-  return spawn(/* turbopackIgnore: true */ command, all, { stdio, env: environment() });
+  const [command, all] = confined(program, args, limits, room ?? null);
+  return spawn(/* turbopackIgnore: true */ command, all, {
+    ...{ stdio, env: room === undefined ? environment() : environmentOfRoom() },
+    ...(room === undefined ? {} : { cwd: room }),
+  });
 }

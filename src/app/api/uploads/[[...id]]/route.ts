@@ -1,5 +1,6 @@
 import { Readable } from 'node:stream';
 import type { ReadableStream } from 'node:stream/web';
+import { z } from 'zod';
 import { answerAs, json } from '@/web/routes';
 import { answerTus } from '@/web/tus';
 import { Refusal } from '@/core';
@@ -33,7 +34,11 @@ export async function POST(request: Request): Promise<Response> {
       const name = new URL(request.url).searchParams.get('name');
       if (name === null) throw new Refusal(400, 'The file has no name: send it as ?name=.');
       if (!request.body) throw new Refusal(422, 'This file is empty: choose another.');
-      const received = await receiveUpload(actor, name, Readable.fromWeb(request.body as ReadableStream));
+      const length = request.headers.get('content-length');
+      if (length === null)
+        throw new Refusal(411, 'This request does not say how long the file is: send Content-Length.');
+      const bytes = readInput(z.coerce.number().int().min(0), length);
+      const received = await receiveUpload(actor, { name, bytes }, Readable.fromWeb(request.body as ReadableStream));
       return Response.json(received, { status: 'known' in received ? 200 : 202 });
     },
     'library',
