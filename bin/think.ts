@@ -8,7 +8,7 @@ const WATCH = `
   setInterval(() => process.ppid === parent || process.kill(process.pid, 'SIGKILL'), 1000);
 `;
 
-/** What takes long, beside web: compiling, forecasting, publishing. */
+/** What takes long, or must not wait, beside web: compiling, forecasting, publishing; firing. */
 export const command: Command = {
   usage: 'think   (web runs it beside itself)',
   async run() {

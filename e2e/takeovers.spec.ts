@@ -1,7 +1,7 @@
 import type { APIRequestContext, Page } from '@playwright/test';
 import { draft, ternholm } from './support/plan';
 import { atThePier, pierBackdrop } from './support/pier';
-import { thinkPid } from './support/processes';
+import { urgentPid } from './support/processes';
 import { pick, server, signIn } from './support/session';
 import { expect, test } from './support/test';
 
@@ -140,7 +140,7 @@ test('what compiles is killed as one fires: it is in force whole or not at all, 
   await page.getByRole('button', { name: 'Fire on 1 screen' }).click();
   const waits = "SELECT 1 FROM pg_locks WHERE NOT granted AND relation = 'firings'::regclass";
   await expect.poll(async () => (await sequelize.query(waits))[0].length).toBeGreaterThan(0);
-  process.kill(thinkPid(), 'SIGKILL');
+  process.kill(urgentPid(), 'SIGKILL');
   await held.rollback();
   await expect(page.getByRole('dialog').getByRole('alert')).toBeVisible();
   expect(await fog()).toMatchObject({ onHold: true });

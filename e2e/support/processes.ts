@@ -14,11 +14,12 @@ export function childOf(parent: number | string, program: string): number {
 
 const ours = (program: string) => childOf(process.env.LANTERNPOST_PID ?? '', `lanternpost.mjs ${program}`);
 
-/** The processes that the instance runs now, by their ids; thinkPid is the one beside the web server that compiles. */
+/** The processes that the instance runs now, by their ids; beside the web server one compiles, and one does what is urgent. */
 export const webPid = () => ours('web');
 export const gatewayPid = () => ours('gateway');
 export const workerPid = () => ours('worker');
-export const thinkPid = () => childOf(webPid(), 'lanternpost.mjs think');
+export const thinkPid = () => childOf(webPid(), 'lanternpost.mjs think usual');
+export const urgentPid = () => childOf(webPid(), 'lanternpost.mjs think urgent');
 
 /** What PostgreSQL writes of itself: its process first, its port as the fourth; nothing while it is away. */
 export function postmasterFile(): string[] {

@@ -266,6 +266,7 @@ export {
   type Shown,
   type ShownAsset,
 } from './edition';
+export { readBoundedJson, type JsonBounds } from './bounded-json';
 export { sha256Hex } from './sha256';
 export { findings, newFindings, type Finding, type FindingKind, type Fix } from './preflight';
 export { isSeen, isSound, lineOf, searchable, unsoundPlace } from './text';

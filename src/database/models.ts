@@ -142,6 +142,8 @@ export class EditionRow extends Row<EditionRow> {
   declare lastChange: number;
   declare again: number | null;
   declare whole: CreationOptional<boolean>;
+  /** Whether it was made by hand, beside what is planned: something put on or ended, fired or cleared. */
+  declare aside: CreationOptional<boolean>;
   declare note: CreationOptional<string | null>;
   declare plan: object;
   declare format: number;
@@ -298,6 +300,7 @@ export function bindModels(sequelize: Sequelize): void {
     lastChange: big('lastChange'),
     again: integer,
     whole: { type: DataTypes.BOOLEAN, defaultValue: true },
+    aside: { type: DataTypes.BOOLEAN, defaultValue: false },
     note: text,
     plan: json,
     format: integer,

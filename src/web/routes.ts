@@ -3,7 +3,7 @@ import type { ReadableStream } from 'node:stream/web';
 import { logOnce, logger } from '@/log';
 import { currentActor, requestAddress } from '@/web/session';
 import type { z } from 'zod';
-import { Refusal, problemsOf } from '@/core';
+import { Refusal, problemsOf, readBoundedJson } from '@/core';
 import { problemDocument } from '@/services/errors';
 import { troubleOf } from '@/services/trouble';
 import { actorOfKey, inNameOf, type Actor, type Right } from '@/services/people';
@@ -91,12 +91,9 @@ export async function readBody(request: Request, most: number): Promise<Buffer> 
 
 /** Reads a JSON body of at most 1 MB. Throws 413 for a larger one, and 400 for what is no JSON. */
 export async function readJson(request: Request): Promise<unknown> {
-  const body = await readBody(request, MOST_JSON_BYTES);
-  try {
-    return JSON.parse(body.toString('utf8')) as unknown;
-  } catch {
-    throw new Refusal(400, 'The body is no JSON: send one JSON object.');
-  }
+  const read = readBoundedJson((await readBody(request, MOST_JSON_BYTES)).toString('utf8'));
+  if (!read.ok) throw new Refusal(400, read.message);
+  return read.value;
 }
 
 /** An answer in JSON that is never kept. */

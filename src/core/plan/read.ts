@@ -12,16 +12,22 @@ export function pointer(path: readonly PropertyKey[]): string {
   return path.map((key) => `/${String(key).replace(/~/g, '~0').replace(/\//g, '~1')}`).join('');
 }
 
-/** Zod's issues as problems: one each unknown field, and plain words where Zod's own say little. */
+/** So many problems are told at once: whoever has more of them corrects these first. */
+export const MOST_PROBLEMS = 100;
+
+/** Zod's issues as problems: one each unknown field, and plain words where Zod's own say little. The first `MOST_PROBLEMS` of them. */
 export function problemsOf(error: z.ZodError): Problem[] {
-  return error.issues.flatMap((issue): Problem[] => {
+  const problems: Problem[] = [];
+  for (const issue of error.issues) {
+    const room = MOST_PROBLEMS - problems.length;
+    if (room <= 0) break;
     if (issue.code === 'unrecognized_keys')
-      return issue.keys.map((key) => ({
-        path: pointer([...issue.path, key]),
-        message: `"${key}" is unknown here: remove it.`,
-      }));
-    return [{ path: pointer(issue.path), message: saysLittle(issue.message) ? inWords(issue) : issue.message }];
-  });
+      for (const key of issue.keys.slice(0, room))
+        problems.push({ path: pointer([...issue.path, key]), message: `"${key}" is unknown here: remove it.` });
+    else
+      problems.push({ path: pointer(issue.path), message: saysLittle(issue.message) ? inWords(issue) : issue.message });
+  }
+  return problems;
 }
 
 /** Whether a message is Zod's own, about its types, and no sentence of ours. */
@@ -72,7 +78,10 @@ export function readDocument(kind: Kind, document: object): Result<object> {
  */
 export function readPlan(document: unknown): Result<Plan> {
   const read = planSchema.safeParse(document);
-  const problems = [...(read.success ? [] : problemsOf(read.error)), ...referenceProblems(document)];
+  const problems = [...(read.success ? [] : problemsOf(read.error)), ...referenceProblems(document)].slice(
+    0,
+    MOST_PROBLEMS,
+  );
   return read.success && problems.length === 0
     ? done(read.data)
     : refused(problems, 'This plan file has mistakes: nothing was read.');
@@ -95,7 +104,9 @@ export const danglingMessage = (kind: string, id: string) =>
 export function referenceProblems(document: unknown): Problem[] {
   if (!isObject(document)) return [];
   const problems: Problem[] = [];
-  const report = (path: readonly PropertyKey[], message: string) => problems.push({ path: pointer(path), message });
+  const report = (path: readonly PropertyKey[], message: string) => {
+    if (problems.length < MOST_PROBLEMS) problems.push({ path: pointer(path), message });
+  };
   const ids = new Map<string, Set<string>>();
   for (const kind of LISTED_KINDS) {
     const seen = new Set<string>();

@@ -38,7 +38,8 @@ export interface Arrival {
 
 /** The screens that an edition `e` gave something else than the one before, as SQL: a row each. */
 export const CHANGED_SCREENS = `SELECT s.screen, s.reached_at FROM edition_screens s
-  LEFT JOIN editions b ON b.network_id = e.network_id AND b.number = e.number - 1
+  LEFT JOIN editions b ON b.network_id = e.network_id
+    AND b.number = (SELECT max(number) FROM editions l WHERE l.network_id = e.network_id AND l.number < e.number)
   LEFT JOIN edition_screens o ON o.edition_id = b.id AND o.screen = s.screen
   WHERE s.edition_id = e.id AND o.hash IS DISTINCT FROM s.hash`;
 

@@ -59,7 +59,11 @@ export async function writeAside(
   const whole = draft.whole && samePlan(plan, sharing(plan, draft.plan));
   const change = await lastChange(actor.networkId, within);
   const upTo = whole ? change : newest.lastChange;
-  const { number } = await write(actor, { plan, compiled, lastChange: upTo, whole, note, again: null }, within);
+  const { number } = await write(
+    actor,
+    { plan, compiled, lastChange: upTo, whole, note, again: null, aside: true },
+    within,
+  );
   await carryInto(await plannedWithin(actor.networkId, within), made, { plan: draft.plan, change }, within);
   return number;
 }

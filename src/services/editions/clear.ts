@@ -1,3 +1,4 @@
+import type { Transaction } from 'sequelize';
 import { z } from 'zod';
 import { rows, transaction } from '@/database';
 import { notFound } from '../errors';
@@ -37,6 +38,37 @@ export async function keep(actor: Actor, input: Partial<Kept>): Promise<Kept> {
   return kept(actor);
 }
 
+/** Editions that were made by hand are kept so many days: nobody publishes them again, and a busy network makes dozens a day. */
+const ASIDE_DAYS = 14;
+
+/**
+ * Forgets what only matters as long as its editions are kept: changes of the plan that are all in a published edition, takeovers that are
+ * over, and when editions were out that are gone. The newest change of each network stays: the next one is counted from it.
+ */
+async function clearTraces(now: Date, within: Transaction): Promise<void> {
+  await rows(
+    `DELETE FROM changes c USING networks n WHERE n.id = c.network_id
+       AND c.at < $1::timestamptz - n.kept_days * interval '1 day'
+       AND c.id <= (SELECT coalesce(max(last_change), 0) FROM editions e WHERE e.network_id = n.id AND e.number IS NOT NULL)
+       AND c.id < (SELECT max(id) FROM changes l WHERE l.network_id = n.id)`,
+    [now],
+    within,
+  );
+  await rows(
+    `DELETE FROM firings f USING networks n WHERE n.id = f.network_id
+       AND f.fired_at < $1::timestamptz - n.kept_days * interval '1 day' AND (f.cleared_at IS NOT NULL OR f.until < $1)
+       AND f.edition < (SELECT coalesce(min(number), 0) FROM editions e WHERE e.network_id = n.id AND e.number IS NOT NULL)`,
+    [now],
+    within,
+  );
+  await rows(
+    `DELETE FROM cleared_editions c USING networks n WHERE n.id = c.network_id
+       AND c.published_at < $1::timestamptz - n.kept_days * interval '1 day'`,
+    [now],
+    within,
+  );
+}
+
 /**
  * Removes editions that nobody goes back to any more, and the programs that no edition holds: their files can then be cleaned up
  * too. What a screen plays by its network's newest edition is never touched. Returns how many of each were removed.
@@ -46,14 +78,22 @@ export async function clearEditions(now: Date): Promise<{ editions: number; prog
     // A publication waits until this is done, or this until it is: no program goes that one is about to use.
     await rows('LOCK TABLE programs IN SHARE ROW EXCLUSIVE MODE', [], within);
     const editions = await rows(
-      `DELETE FROM editions e USING (
-         SELECT id, row_number() OVER (PARTITION BY network_id ORDER BY number DESC) AS place FROM editions
-         WHERE number IS NOT NULL) AS o, networks n
-       WHERE o.id = e.id AND n.id = e.network_id AND o.place > n.kept_editions
-         AND e.published_at < $1::timestamptz - n.kept_days * interval '1 day' RETURNING e.id`,
+      `WITH gone AS (
+         DELETE FROM editions e USING (
+           SELECT id, row_number() OVER (PARTITION BY network_id ORDER BY number DESC) AS place FROM editions
+           WHERE number IS NOT NULL) AS o, networks n
+         WHERE o.id = e.id AND n.id = e.network_id AND o.place > 1 AND (
+           e.aside AND e.published_at < $1::timestamptz - least(n.kept_days, ${ASIDE_DAYS}) * interval '1 day'
+           OR o.place > n.kept_editions AND e.published_at < $1::timestamptz - n.kept_days * interval '1 day')
+         RETURNING e.id, e.network_id, e.number, e.published_at, e.aside
+       )
+       , told AS (
+         INSERT INTO cleared_editions SELECT network_id, number, published_at FROM gone WHERE aside ON CONFLICT DO NOTHING)
+       SELECT id FROM gone`,
       [now],
       within,
     );
+    await clearTraces(now, within);
     const programs = await rows(
       `DELETE FROM programs p WHERE NOT EXISTS (SELECT 1 FROM edition_screens s WHERE s.hash = p.hash)
          AND NOT EXISTS (SELECT 1 FROM edition_screens s WHERE s.delivered = p.hash) RETURNING p.hash`,

@@ -130,28 +130,30 @@ const exactIn = (parts: readonly string[]) =>
     .flatMap(({ media, fit }) => (fit === 'exact' ? [media] : []));
 
 /**
- * What a new edition delivers: as the one before it where a screen has the same program and the same size, so that a large network is not
- * gone through for a small change; else anew.
+ * What screens of a new edition get as they did in the one before it: where a screen has the same program and the same size. By screen; null
+ * for the program as the plan has it. All other screens are to be looked at by `deliverEdition`: so a large network is not gone through
+ * for a small change.
  */
-export async function deliverNew(
-  edition: Omit<Delivering, 'only'>,
+export async function deliveredAsBefore(
+  { plan, screens }: { readonly plan: Plan; readonly screens: ReadonlyMap<string, string> },
   before: Frozen | null,
   within: Transaction,
-): Promise<void> {
-  const sizes = new Map(before?.plan.screens.map(({ id, width, height }) => [id, `${width}x${height}`]));
-  const alike = edition.plan.screens.filter(({ id, width, height }) => sizes.get(id) === `${width}x${height}`);
-  const kept = before
-    ? await rows<{ screen: string }>(
-        `UPDATE edition_screens s SET delivered = o.delivered FROM edition_screens o
-         WHERE s.edition_id = $1 AND o.edition_id = $2 AND s.screen = o.screen AND s.hash = o.hash AND s.screen = ANY($3)
-         RETURNING s.screen`,
-        [edition.id, before.id, alike.map(({ id }) => id)],
-        within,
-      )
-    : [];
-  const same = new Set(kept.map(({ screen }) => screen));
-  const only = new Set(edition.plan.screens.map(({ id }) => id).filter((id) => !same.has(id)));
-  if (only.size > 0) await deliverEdition({ ...edition, only }, within);
+): Promise<Map<string, string | null>> {
+  if (!before) return new Map();
+  const sizes = new Map(before.plan.screens.map(({ id, width, height }) => [id, `${width}x${height}`]));
+  const alike = new Set(
+    plan.screens.filter(({ id, width, height }) => sizes.get(id) === `${width}x${height}`).map(({ id }) => id),
+  );
+  const given = await rows<Given>(
+    'SELECT screen, hash, delivered FROM edition_screens WHERE edition_id = $1',
+    [before.id],
+    within,
+  );
+  return new Map(
+    given
+      .filter(({ screen, hash }) => alike.has(screen) && screens.get(screen) === hash)
+      .map(({ screen, delivered }) => [screen, delivered]),
+  );
 }
 
 /** Gives players the renditions that were made since: of a network's newest edition, and of what is planned. */

@@ -26,7 +26,7 @@ import { readInput, type Actor } from '../people';
 import { clearedFirings, draftWithin, inForceNow, inTurn, lastChange, takeTurn } from '../plan';
 import { CHANGED_SCREENS } from './arrivals';
 import { compile } from './compile';
-import { deliverNew } from './deliver';
+import { deliverEdition, deliveredAsBefore } from './deliver';
 import { beginDue, carryInto, plannedWithin } from './planned-plans';
 import { writePrograms } from './programs';
 
@@ -179,11 +179,25 @@ export async function editionAt({ networkId }: Actor, at: Date): Promise<OutThen
     attributes: ['number', 'publishedAt'],
     order: [['number', 'ASC']],
   });
+  // One that was made by hand and is not kept any more may have been out after it.
+  const [gone] = await rows<{ number: number; from: Date }>(
+    `SELECT number, published_at AS from FROM cleared_editions WHERE network_id = $1 AND published_at <= $2
+     ORDER BY published_at DESC LIMIT 1`,
+    [networkId, at],
+  );
+  const isGone = gone !== undefined && gone.number > (row?.number ?? 0);
+  const [nextGone] = await rows<{ from: Date }>(
+    `SELECT published_at AS from FROM cleared_editions WHERE network_id = $1 AND published_at > $2 ORDER BY published_at LIMIT 1`,
+    [networkId, at],
+  );
+  const ends = [next?.publishedAt, nextGone?.from].flatMap((one) => (one ? [one.getTime()] : []));
+  const from = isGone ? gone.from : row?.publishedAt;
   return {
-    edition: row?.number ? { number: row.number, plan: withUsedMedia(currentPlan(row.plan, row.format)) } : null,
-    cleared: !row && (next?.number ?? 1) > 1,
-    from: row?.publishedAt.toISOString() ?? null,
-    to: next?.publishedAt.toISOString() ?? null,
+    edition:
+      row?.number && !isGone ? { number: row.number, plan: withUsedMedia(currentPlan(row.plan, row.format)) } : null,
+    cleared: isGone || (!row && (next?.number ?? 1) > 1),
+    from: from?.toISOString() ?? null,
+    to: ends.length > 0 ? new Date(Math.min(...ends)).toISOString() : null,
   };
 }
 
@@ -344,6 +358,8 @@ export async function withWhatIsOn(
 }
 
 export interface NewEdition {
+  /** Whether it is one of those that are made by hand, beside what is planned: they are kept for a shorter time. */
+  readonly aside?: boolean;
   readonly plan: Plan;
   readonly compiled: CompiledEdition;
   readonly lastChange: number;
@@ -374,12 +390,17 @@ export async function freeze(
 ): Promise<string> {
   await writePrograms(made, within);
   const { id } = await EditionRow.create({ ...edition, format: FORMAT }, { transaction: within });
+  const { plan } = edition;
+  const known = await deliveredAsBefore({ plan, screens }, before, within);
+  const ids = [...screens.keys()];
   await rows(
-    'INSERT INTO edition_screens (edition_id, screen, hash) SELECT $1, * FROM unnest($2::text[], $3::text[])',
-    [id, [...screens.keys()], [...screens.values()]],
+    'INSERT INTO edition_screens (edition_id, screen, hash, delivered) SELECT $1, * FROM unnest($2::text[], $3::text[], $4::text[])',
+    [id, ids, [...screens.values()], ids.map((screen) => known.get(screen) ?? null)],
     within,
   );
-  await deliverNew({ id, plan: edition.plan, compiled: made }, before, within);
+  const only = new Set(plan.screens.map((screen) => screen.id).filter((screen) => !known.has(screen)));
+  if (only.size > 0) await deliverEdition({ id, plan, only, compiled: made }, within);
+  remembered.set(id, plan);
   return id;
 }
 

@@ -1,4 +1,5 @@
 import { DAY, HOUR, MINUTE, chosenPlan, forecast, programsOf, putOnOf } from '@/core';
+import { rows } from '@/database';
 import { processUpload } from '../library';
 import type { Actor } from '../people';
 import { draftPlan, edit, lastChange } from '../plan';
@@ -14,6 +15,8 @@ import {
   publishedPrograms,
   putOn,
   type PuttingOn,
+  clearEditions,
+  editionAt,
 } from '.';
 
 useDatabase();
@@ -59,6 +62,47 @@ test('what is on stays on whatever edition is published again, and what was ende
   await endPutOn(actor, id, NOW + 3 * MINUTE);
   await publishAgain(actor, edition, NOW + 4 * MINUTE);
   expect(await showing(actor, 'hall', NOW + 5 * MINUTE)).not.toBe(id);
+});
+
+test('editions that were made by hand are kept for two weeks; of those that are gone it stays known that one was out', async () => {
+  const actor = await network();
+  const day = (n: number) => new Date(Date.now() - n * DAY);
+  const at = (number: number, days: number) =>
+    rows('UPDATE editions SET published_at = $3 WHERE network_id = $1 AND number = $2', [
+      actor.networkId,
+      number,
+      day(days),
+    ]);
+  const { id } = await putOn(actor, drill, NOW);
+  await endPutOn(actor, id, NOW + MINUTE);
+  await edit(actor, [{ kind: 'playlist', id: 'house', set: { name: 'Home' } }]);
+  await publishEdition(actor, await lastChange(actor.networkId));
+  await putOn(actor, drill, NOW);
+  for (const [number, days] of [
+    [1, 40],
+    [2, 30],
+    [3, 29],
+    [4, 28],
+    [5, 27],
+  ] as const)
+    await at(number, days);
+  const change = await lastChange(actor.networkId);
+  await rows("UPDATE changes SET at = now() - interval '500 days' WHERE network_id = $1", [actor.networkId]);
+  await clearEditions(new Date());
+  // The newest one is what players run, however it was made.
+  expect((await editions(actor)).map(({ number }) => number)).toEqual([5, 4, 1]);
+  const then = async (days: number) => {
+    const { edition, cleared, from, to } = await editionAt(actor, day(days));
+    return [edition?.number ?? null, cleared, from?.slice(0, 10), to?.slice(0, 10)];
+  };
+  const date = (n: number) => day(n).toISOString().slice(0, 10);
+  expect(await then(35)).toEqual([1, false, date(40), date(30)]);
+  expect(await then(29.5)).toEqual([null, true, date(30), date(29)]);
+  expect(await then(28.5)).toEqual([null, true, date(29), date(28)]);
+  expect(await then(27.5)).toEqual([4, false, date(28), date(27)]);
+  // What is in an edition is forgotten with time; numbers go on from where they were.
+  expect(await rows('SELECT id::int FROM changes WHERE network_id = $1', [actor.networkId])).toEqual([{ id: change }]);
+  expect(await lastChange(actor.networkId)).toBe(change);
 });
 
 test('it is on at once and to the second, ahead of all that is booked, and ends by itself', async () => {

@@ -125,6 +125,7 @@ test('a network of the tables before comes over whole: plan, files, players, edi
     '0023-arrivals',
     '0024-reach-by-screen',
     '0025-store-and-its-files',
+    '0026-a-busy-year',
   ]);
 
   const actor = { networkId: NETWORK ?? '', personId: PERSON ?? '', name: 'Ida' };

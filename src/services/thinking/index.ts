@@ -3,13 +3,13 @@ import { logOnce } from '@/log';
 import { inNameOf } from '../people';
 import { troubleOf } from '../trouble';
 import { TASKS, type TaskAnswer, type TaskArguments, type TaskName } from './tasks';
-import { thinkerBeside, type Answered, type Asked } from './thinker';
+import { thinkerFor, type Answered, type Asked } from './thinker';
 
 export type { DocketSums } from './tasks';
 
 /** Does a task: in the process beside this one, or here where there is none. Throws what the task refuses, and 503 where it is lost. */
 export async function think<N extends TaskName>(name: N, ...args: TaskArguments<N>): Promise<TaskAnswer<N>> {
-  const thinker = thinkerBeside();
+  const thinker = thinkerFor(name);
   return thinker ? orThrow(await thinker.ask(name, args)) : run(name, args);
 }
 

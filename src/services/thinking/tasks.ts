@@ -1,4 +1,4 @@
-import { glances, tooSmall, type Glance, type Instant } from '@/core';
+import { glances, orThrow, readBoundedJson, tooSmall, type Glance, type Instant } from '@/core';
 import {
   allClear,
   docket,
@@ -22,7 +22,7 @@ import {
   type PuttingOn,
 } from '../editions';
 import type { Actor } from '../people';
-import { draftPlan, importPlan } from '../plan';
+import { draftPlan, importPlan, type EditResult } from '../plan';
 import { findTowns, type Town } from '../towns';
 
 /** What takes long in a large network: compiling and forecasting. Plain values go in and come out, since a process of its own does it. */
@@ -60,6 +60,12 @@ async function smallFiles(actor: Actor): Promise<readonly string[]> {
   return ids;
 }
 
+/** Reads a plan file in UTF-8, and makes the draft equal to it. */
+async function importPlanFile(actor: Actor, body: Uint8Array): Promise<Pick<EditResult, 'change' | 'changes'>> {
+  const { change, changes } = await importPlan(actor, orThrow(readBoundedJson(Buffer.from(body).toString('utf8'))));
+  return { change, changes };
+}
+
 export const TASKS = {
   allClear: (actor: Actor, id: string, by?: ByWhom) => allClear(actor, id, by),
   docket: (actor: Actor): Promise<Docket> => docket(actor),
@@ -69,7 +75,7 @@ export const TASKS = {
   endPutOn: (actor: Actor, id: string) => endPutOn(actor, id),
   fireTakeover: (actor: Actor, id: string, by?: ByWhom) => fireTakeover(actor, id, by),
   glancesAt,
-  importPlan,
+  importPlanFile,
   pilotEdition: (actor: Actor, basedOn: number, pilot: Piloting, how?: Publishing) =>
     pilotEdition(actor, basedOn, pilot, how),
   planEdition: (actor: Actor, basedOn: number, goesOut: GoesOut, how?: Publishing) =>

@@ -2,6 +2,7 @@ import { fork, type ChildProcess } from 'node:child_process';
 import type { Result } from '@/core';
 import { logger } from '@/log';
 import type { TaskAnswer, TaskArguments, TaskName } from './tasks';
+import { URGENT } from './urgent';
 
 /** A question to the process beside, and its answer. */
 export interface Asked {
@@ -97,17 +98,26 @@ export class Thinker {
   }
 }
 
+/** What a process beside is there for: its name in a list of processes. */
+type Part = 'usual' | 'urgent';
+
 /** The process as the command line runs it: `command` is its program, called with `think`. */
-const commandProcess = (command: string) => (): ChildProcess =>
-  fork(command, ['think'], { serialization: 'advanced', execArgv: [`--max-old-space-size=${MOST_MEMORY_MB}`] });
+const commandProcess = (command: string, part: Part) => (): ChildProcess =>
+  fork(command, ['think', part], { serialization: 'advanced', execArgv: [`--max-old-space-size=${MOST_MEMORY_MB}`] });
 
 /** Next compiles each route on its own: what must be one in a process hangs here. */
-const shared = globalThis as typeof globalThis & { lanternpostThinker?: Thinker };
+const shared = globalThis as typeof globalThis & {
+  lanternpostThinkers?: { readonly usual: Thinker; readonly urgent: Thinker };
+};
 
-/** From here on this process's tasks are done by another beside it, which `command` runs. */
+/** From here on this process's tasks are done by two others beside it, which `command` runs: one has what is urgent to itself. */
 export function thinkBeside(command: string): void {
-  shared.lanternpostThinker ??= new Thinker(commandProcess(command));
+  shared.lanternpostThinkers ??= {
+    usual: new Thinker(commandProcess(command, 'usual')),
+    urgent: new Thinker(commandProcess(command, 'urgent')),
+  };
 }
 
-/** The process beside this one; undefined where there is none. */
-export const thinkerBeside = (): Thinker | undefined => shared.lanternpostThinker;
+/** The process beside this one that does a task; undefined where there is none. */
+export const thinkerFor = (name: TaskName): Thinker | undefined =>
+  shared.lanternpostThinkers?.[URGENT.has(name) ? 'urgent' : 'usual'];

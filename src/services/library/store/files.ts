@@ -102,10 +102,11 @@ export async function copyIn(path: string, sha256: string): Promise<boolean> {
 export async function copyOut(sha256: string, to: string): Promise<boolean> {
   for (const from of [storedPath(sha256), join(trashFolder(), sha256)]) {
     const { through, result } = hashing();
-    const copied = await pipeline(createReadStream(from), through, createWriteStream(to, { mode: PRIVATE_FILE })).then(
-      () => true,
-      absent(false),
-    );
+    const copied = await pipeline(
+      createReadStream(/* turbopackIgnore: true */ from),
+      through,
+      createWriteStream(to, { mode: PRIVATE_FILE }),
+    ).then(() => true, absent(false));
     if (copied && result().sha256 === sha256) return true;
     await rm(to, { force: true });
   }
