@@ -1,5 +1,6 @@
 import { editsBench } from './edits';
 import { findingsBench } from './findings';
+import { firingBench } from './firing';
 import { libraryBench } from './library';
 import { forecastBench } from './forecast';
 import { docketBench } from './docket';
@@ -15,6 +16,7 @@ const BENCHES: Record<string, () => Promise<void>> = {
   findings: findingsBench,
   docket: docketBench,
   publish: publishBench,
+  firing: firingBench,
   now: nowBench,
   plan: planBench,
   edits: editsBench,

@@ -17,19 +17,23 @@ const ROUNDS = 5;
 const PLANNED = { players: 20, rounds: 5, leadMs: 9000 };
 
 /** A player without a display, and when it took up each of its programs. */
-interface Listener {
+export interface Listener {
   readonly session: PlayerSession;
   readonly takenUp: number[];
 }
 
 /** Screens that are alike, each with a player that is paired already: pairing is another figure. */
-async function crowd(actor: Actor, url: string): Promise<Listener[]> {
+export async function crowd(
+  actor: Actor,
+  url: string,
+  { site, media } = { site: 'ternholm', media: 'line-flag' },
+): Promise<Listener[]> {
   const screens = Array.from({ length: CROWD }, (_, i) => `crowd-${i}`);
   await edit(
     actor,
     screens.map((id) => ({
       ...{ kind: 'screen' as const, id },
-      add: { name: id, site: 'ternholm', width: 640, height: 360, tags: ['crowd'], backdrop: { media: 'line-flag' } },
+      add: { name: id, site, width: 640, height: 360, tags: ['crowd'], backdrop: { media } },
     })),
   );
   await publishEdition(actor, await lastChange(actor.networkId));
@@ -57,7 +61,7 @@ async function crowd(actor: Actor, url: string): Promise<Listener[]> {
 }
 
 /** Waits until each has taken up so many programs. */
-async function until(listeners: readonly Listener[], count: number): Promise<void> {
+export async function until(listeners: readonly Listener[], count: number): Promise<void> {
   const end = Date.now() + 180_000;
   while (listeners.some(({ takenUp }) => takenUp.length < count)) {
     if (Date.now() > end) throw new Error(`not all players took up program ${count}`);

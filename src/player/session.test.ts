@@ -423,6 +423,18 @@ test('without a network it comes up from its own store, and follows when the net
   await until(() => again.seen.programs.length === 2);
 });
 
+test('of what went wrong the last twenty are told, however many there were', async () => {
+  const { state, fetcher } = world();
+  state.paired = true;
+  const { session } = begin(fetcher);
+  await until(() => state.reports.length > 0);
+  for (let i = 0; i < 50; i++) session.report(`trouble ${i}`);
+  session.hurry();
+  await until(() => state.reports.some(({ errors }) => errors.at(-1)?.message === 'trouble 49'));
+  const told = state.reports.at(-1)?.errors ?? [];
+  expect([told.length, told[0]?.message]).toEqual([20, 'trouble 30']);
+});
+
 test('unpaired, it forgets the screen and shows a new code', async () => {
   const { state, fetcher } = world();
   state.paired = true;

@@ -237,6 +237,25 @@ test('a film that is no longer wanted while it loads is given up at once, and it
   expect(urls.size).toBe(1);
 });
 
+test('however many films are given up while they load, two elements are kept for the next', async () => {
+  const stage = newStage();
+  load = () => undefined;
+  const overtaken = Array.from({ length: 6 }, (_, i) =>
+    stage.show(
+      `f${i}`,
+      asset('video', `f${i}`),
+      () => 0,
+      () => i === 5,
+    ),
+  );
+  await new Promise((done) => setTimeout(done));
+  load = (film) => film.dispatchEvent(new Event('canplay'));
+  stage.clear();
+  await Promise.race([Promise.allSettled(overtaken), new Promise((done) => setTimeout(done))]);
+  const { idle } = stage as unknown as { idle: HTMLVideoElement[] };
+  expect(idle.length).toBeLessThanOrEqual(2);
+});
+
 test('what is seen is told: nothing, a still, a film and where it stands', async () => {
   const stage = newStage();
   expect(stage.seen()).toBeNull();

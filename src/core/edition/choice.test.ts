@@ -150,3 +150,14 @@ test('any choice can be published; what nobody chose and nothing needs stays; th
     runs(60),
   );
 });
+
+test('a screen that goes takes along who chose it by a selector, which no reference tells', () => {
+  const parts = { playlists: [{ id: 'house', name: 'House', items: [] }] };
+  const screens = [{ id: 'hall', name: 'Hall', site: 'quay', width: 10, height: 10 }];
+  const notes = (where: string) => [booking('notes', { content: { playlist: 'house' }, where })];
+  const before = planOf({ ...parts, screens, bookings: notes('screen:hall') });
+  const after = planOf({ ...parts, bookings: notes('all') });
+  const { plan, along } = chosenPlan(before, after, [{ kind: 'screen', id: 'hall' }]);
+  expect(plan).toEqual(after);
+  expect(along).toEqual([{ kind: 'booking', id: 'notes', for: { kind: 'screen', id: 'hall' } }]);
+});

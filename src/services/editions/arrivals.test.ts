@@ -8,6 +8,7 @@ import { pairedPlayer } from '../tests/players';
 import {
   arrivals,
   editions,
+  noteReached,
   planEdition,
   publishAgain,
   publishDue,
@@ -67,6 +68,10 @@ test('an edition has arrived where its program was heard to play; the first time
   const [first, second] = await arrivals(actor, 1);
   expect(second).toEqual({ screen: 'deck', at: null });
   expect(first).toEqual({ screen: 'hall', at: expect.stringMatching(/^20/) as string });
+  // Another process hears it too, and knows nothing of this one.
+  const later = Date.now() + 3_600_000;
+  await noteReached([{ player: player.id, program: (await programOf(actor)) ?? '', seen: later }]);
+  expect((await arrivals(actor, 1))[0]).toEqual(first);
   await rows("UPDATE edition_screens SET reached_at = reached_at - interval '1 hour'");
   const [kept] = await arrivals(actor, 1);
   await beat(player, null);

@@ -315,6 +315,35 @@ test('a player is told what comes and when, and may fetch it; due, it plays that
   expect([await widthOut(actor, 'hall'), await widthOut(actor, 'deck')]).toEqual([500, 800]);
 });
 
+test('of two that are due and have no number yet the later one plays, and what is put on meanwhile stands on both', async () => {
+  const actor = await network();
+  const player = await pairedPlayer(actor, 'hall');
+  await dress(actor, 'hall', 500);
+  await plan(actor, NOW + HOUR);
+  await dress(actor, 'hall', 700);
+  await plan(actor, NOW + 2 * HOUR);
+  const { coming } = await until(
+    () => targetOf(player),
+    (target) => target.coming?.length === 2,
+  );
+  await rows(
+    `UPDATE editions SET planned_for = planned_for - interval '3 hours' WHERE number IS NULL AND network_id = $1`,
+    [actor.networkId],
+  );
+  await dress(actor, 'deck', 800);
+  expect(
+    await until(
+      () => targetOf(player),
+      (target) => target.coming?.length === 0,
+    ),
+  ).toMatchObject({ edition: 1, program: coming?.[1]?.program });
+  const { edition } = await putOn(actor, {
+    ...{ content: { media: 'drill' }, where: 'deck', until: Date.now() + HOUR, zone: 'UTC' },
+  });
+  expect(edition).toBe(4);
+  expect(await widthOut(actor, 'hall')).toBe(700);
+});
+
 test('what it holds is kept and delivered like that of the others, and let go of when it is called off', async () => {
   const actor = await network();
   await dress(actor, 'hall', 500);

@@ -20,6 +20,7 @@ import {
   publishEdition,
   publishPlanned,
   publishedPrograms,
+  settlePilot,
 } from '.';
 
 useDatabase();
@@ -215,6 +216,12 @@ test('it stops where a pilot fails, says why, and waits for a person', async () 
   expect(stopped?.pilot?.stopped).toMatchObject({ why: 'Hall: A film could not be read' });
   await beat(hall);
   expect(await watchPilots(Date.now() + HOUR)).toBe(0);
+  // Whoever looked at it before it stopped may still say that it did well.
+  const late = { id: stopped?.id ?? '', networkId: actor.networkId, pilot: stopped?.pilot as never };
+  await settlePilot(late, { kind: 'publish' });
+  expect(await plannedEditions(actor)).toMatchObject([
+    { id: stopped?.id, pilot: { stopped: { why: expect.any(String) } } },
+  ]);
   expect(await given(actor)).toMatchObject({ deck: before.deck, hut: before.hut });
   await callOffPlanned(actor, stopped?.id ?? '');
   expect(await given(actor)).toEqual(before);

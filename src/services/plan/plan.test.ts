@@ -453,3 +453,22 @@ test('what is measured of a file can not be edited', async () => {
   });
   await edit(actor, [{ kind: 'media', id: 'flag', set: { ...flag, name: 'House flag' } }]);
 });
+
+test('an edit waits for the turn of another process, and sees what that has done', async () => {
+  const actor = await newNetwork();
+  await newPlan(actor);
+  let done = false;
+  let edited = Promise.resolve();
+  await transaction(async (within) => {
+    await takeTurn(actor.networkId, within);
+    edited = edit(actor, [{ kind: 'playlist', id: 'house', set: { name: 'Later' } }]).then(() => void (done = true));
+    // Until it stands before the lock, or has gone past it.
+    for (let held = 0; held === 0 && !done;)
+      held = (
+        await rows(`SELECT 1 FROM pg_locks WHERE NOT granted AND database = (SELECT oid FROM pg_database WHERE datname = current_database())
+          OR NOT granted AND locktype = 'transactionid'`)
+      ).length;
+    expect(done).toBe(false);
+  });
+  await edited;
+});

@@ -113,3 +113,19 @@ test('a clash is marked where the two meet, on the one that waits; what never sh
     ['c', wall(1), 'hidden'],
   ]);
 });
+
+test('of a booking with several bars a clash is marked on the one that meets the other, where they meet', () => {
+  const layers = layout(
+    [booking('a'), booking('b')],
+    [
+      localOccasion('b', 8, 9),
+      localOccasion('a', 13, 15),
+      { ...localOccasion('b', 12, 14), window: 1 },
+      { ...localOccasion('b', 16, 17), window: 2 },
+    ],
+  );
+  const clash = { kind: 'clash', about: ['a', 'b'] } as unknown as Finding;
+  const bars = layers.flatMap((one) => one.bars);
+  const marks = [...troubleMarks(bars, [clash])].map(([key, { at }]) => [bars.find((bar) => bar.key === key), at]);
+  expect(marks).toMatchObject([[{ booking: { id: 'b' }, localOccasion: { start: wall(12) } }, wall(13)]]);
+});

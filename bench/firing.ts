@@ -1,0 +1,106 @@
+import { quantile } from 'd3-array';
+import { planFile } from '@/core';
+import { allClear, planEdition, publishEdition } from '@/services/editions';
+import { addPerson, makeKey, type Actor } from '@/services/people';
+import { createNetwork, edit, lastChange } from '@/services/plan';
+import { print } from './figure';
+import { generatedNetwork } from './generated-network';
+import { bindAgain, withLargeNetwork } from './instance';
+import { crowd, until, type Listener } from './on-time';
+
+const SCREENS = 5000;
+const ROUNDS = 5;
+const PLANNED = 3;
+/** What the other network imports meanwhile, again and again, in screens: some 20 000 objects. */
+const IMPORTED = 19_000;
+const HOUR = 3_600_000;
+
+/** What a program asks of the server, by its key. */
+const ask = (url: string, method: string, token: string, body?: string): Promise<Response> =>
+  fetch(url, { method, headers: { authorization: `Bearer ${token}` }, ...(body === undefined ? {} : { body }) });
+
+/** Keeps a network of somebody else's busy with imports until it is told to stop. Returns how to. */
+async function busyOther(url: string): Promise<() => Promise<number>> {
+  const networkId = await createNetwork({ name: 'Other', slug: 'other' });
+  const actor = await addPerson(networkId, { name: 'Other', email: 'other@example.org', password: 'a long password' });
+  const { token } = await makeKey(actor, { name: 'Imports', rights: ['publish'] });
+  const file = planFile(generatedNetwork(IMPORTED));
+  const bodies = [file, { ...file, screens: file.screens.slice(0, 10), bookings: [] }].map((one) =>
+    JSON.stringify(one),
+  );
+  let stopped = false;
+  let imports = 0;
+  const working = (async () => {
+    while (!stopped) {
+      const response = await ask(`${url}/api/plan`, 'PUT', token, bodies[imports % 2]);
+      if (!response.ok) throw new Error(`an import was refused: ${await response.text()}`);
+      imports++;
+    }
+  })();
+  return async () => {
+    stopped = true;
+    await working;
+    return imports;
+  };
+}
+
+/** From the press to the last of 200 players, in milliseconds; and the all-clear after it. */
+async function fired(url: string, token: string, listeners: readonly Listener[]): Promise<number[]> {
+  const before = listeners[0]?.takenUp.length ?? 0;
+  const begun = Date.now();
+  const response = await ask(`${url}/api/takeovers/gale/fire`, 'POST', token);
+  if (!response.ok) throw new Error(`firing was refused: ${await response.text()}`);
+  await until(listeners, before + 1);
+  const late = listeners.map(({ takenUp }) => (takenUp[before] ?? Infinity) - begun);
+  await ask(`${url}/api/takeovers/gale/all-clear`, 'POST', token);
+  await until(listeners, before + 2);
+  return late;
+}
+
+async function prepared(actor: Actor): Promise<void> {
+  await edit(actor, [
+    {
+      ...{ kind: 'booking', id: 'gale' },
+      add: {
+        ...{ name: 'Gale', content: { media: 'picture-1' }, where: 'crowd', priority: 5, takeover: true, onHold: true },
+        ...{ created: '2026-01-01T00:00:00Z', when: {} },
+      },
+    },
+  ]);
+  await publishEdition(actor, await lastChange(actor.networkId));
+}
+
+/** Firing a takeover on 200 players of a network of 5 000 screens: alone, and with editions planned and another network importing. */
+export async function firingBench(): Promise<void> {
+  await withLargeNetwork(SCREENS, async (_page, _browser, url, actor) => {
+    bindAgain();
+    const listeners = await crowd(actor, url, { site: 'site-0', media: 'picture-0' });
+    await prepared(actor);
+    await until(listeners, 1);
+    const { token } = await makeKey(actor, { name: 'Gale warnings', rights: ['takeovers'] });
+    const alone: number[] = [];
+    for (let i = 0; i < ROUNDS; i++) alone.push(...(await fired(url, token, listeners)));
+    for (let i = 0; i < PLANNED; i++) {
+      await edit(actor, [{ kind: 'booking', id: `b${i}`, set: { priority: (i % 5) + 1, name: `Moved ${i}` } }]);
+      await planEdition(actor, await lastChange(actor.networkId), Date.now() + (i + 1) * HOUR);
+    }
+    const stop = await busyOther(url);
+    const busy: number[] = [];
+    for (let i = 0; i < ROUNDS; i++) busy.push(...(await fired(url, token, listeners)));
+    const imports = await stop();
+    for (const { session } of listeners) session.stop();
+    await allClear(actor, 'gale').catch(() => undefined);
+    const seconds = (list: readonly number[], share: number) => (quantile(list, share) ?? NaN) / 1000;
+    for (const [name, share, most] of [
+      ['median', 0.5, 2],
+      ['p99', 0.99, 4],
+    ] as const) {
+      const value = seconds(busy, share);
+      const what = `the same alone, without ${PLANNED} planned editions and ${imports} imports of another network`;
+      print({
+        ...{ bench: `firing/${name}-200-players`, value, unit: 's' },
+        ...{ reference: { what, value: seconds(alone, share) }, goal: `value < ${most}`, met: value < most },
+      });
+    }
+  });
+}
