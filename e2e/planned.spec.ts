@@ -83,7 +83,10 @@ test('called off, it waits again; published early, it is out at once', async () 
   await pierBackdrop('weather-outlook');
   await page.getByLabel('When').fill('in 3 hours');
   await page.getByRole('button', { name: /^Plan it for/ }).click();
-  await list().getByRole('button', { name: 'Publish it now' }).click();
+  await list().getByRole('button', { name: 'Publish now…' }).click();
+  const box = list().getByRole('region', { name: /^Publish now what is planned for/ });
+  await expect(box.getByTestId('alike')).toContainText('Pier end');
+  await box.getByRole('button', { name: 'Publish now' }).click();
   await expect(page.getByText(/^Edition \d+ is published, before its time\.$/)).toBeVisible();
   await expect(stage()).toHaveAttribute('data-media', 'weather-outlook');
   const editions = page.getByRole('complementary', { name: 'Editions' });

@@ -202,8 +202,10 @@ export async function takeBackAction(
   );
 }
 
-export async function publishAgainAction(number: number): Promise<Result<{ number: number }>> {
-  return attemptAs((actor) => think('publishAgain', actor, readInput(editionSchema, number)));
+export async function publishAgainAction(number: number, seen: number): Promise<Result<{ number: number }>> {
+  return attemptAs((actor) =>
+    think('publishAgain', actor, readInput(editionSchema, number), readInput(editionSchema, seen)),
+  );
 }
 
 export async function pairAction(screen: string, code: string): Promise<Result<void>> {

@@ -1,9 +1,9 @@
 'use client';
 
 import { useQueries, useQuery } from '@tanstack/react-query';
-import { adoptZones, planZones, type Instant, type Plan, type ZoneTable } from '@/core';
+import type { Instant, Plan } from '@/core';
 import type { Planned } from '@/services/editions';
-import { asked } from './queries';
+import { adoptZonesOf, asked } from './queries';
 import type { Step } from './reaching';
 import type { NamedPlan } from './state';
 
@@ -22,6 +22,15 @@ export function usePlanned({ refresh = false } = {}): readonly Planned[] {
   );
 }
 
+async function plannedPlan(id: string): Promise<NamedPlan> {
+  const plan = await asked<Plan>(`/api/planned/${id}`);
+  await adoptZonesOf(plan);
+  return { key: `planned-${id}`, plan };
+}
+
+/** The plan of one that waits: undefined until it is here. */
+export const usePlannedPlan = (id: string) => useQuery({ queryKey: ['planned', id], queryFn: () => plannedPlan(id) });
+
 /** A step of one that waits, with its plan: undefined until it is here. */
 export interface Ahead extends Step {
   readonly plan: NamedPlan | undefined;
@@ -36,11 +45,7 @@ export function useAhead(steps: readonly Step[], before: Instant): readonly Ahea
     queries: ids.map((id) => ({
       // What waits never changes: another plan has another id.
       queryKey: ['planned', id],
-      queryFn: async (): Promise<NamedPlan> => {
-        const plan = await asked<Plan>(`/api/planned/${id}`);
-        adoptZones(await asked<ZoneTable[]>(`/api/zones?names=${planZones(plan).map(encodeURIComponent).join(',')}`));
-        return { key: `planned-${id}`, plan };
-      },
+      queryFn: () => plannedPlan(id),
     })),
     combine: (results) =>
       near.map((step) => {

@@ -4,7 +4,16 @@ import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from '@t
 import type { Feed } from '@/services/calendars';
 import type { Arrival, Docket, DocketChoice, Edition, Firing, Kept, Shown, Takeovers } from '@/services/editions';
 import type { Invitation, Person, Session, TrailLine, PersonalKey } from '@/services/people';
-import type { Media, MediaKind, ObjectKey, Plan, TagCount } from '@/core';
+import {
+  adoptZones,
+  planZones,
+  type Media,
+  type MediaKind,
+  type ObjectKey,
+  type Plan,
+  type TagCount,
+  type ZoneTable,
+} from '@/core';
 import type {
   BatchSaid,
   Facets,
@@ -17,6 +26,7 @@ import type {
 } from '@/services/library';
 import type { Line } from '@/services/screens';
 import { askAgain } from './ask-again';
+import type { NamedPlan } from './state';
 
 export interface PeopleView {
   readonly people: readonly Person[];
@@ -127,6 +137,24 @@ export const useEditionPlan = (number: number | null) =>
     queryFn: () => asked<{ readonly number: number; readonly plan: Plan }>(`/api/editions/${number}`),
     enabled: number !== null,
   });
+
+/**
+ * The plan that screens would show if an edition were published again now, on top of the newest edition `newest`: undefined until it is here.
+ */
+export const usePlanAgain = (number: number, newest: number) =>
+  useQuery({
+    queryKey: ['edition', number, 'again', newest],
+    queryFn: async (): Promise<NamedPlan> => {
+      const plan = await asked<Plan>(`/api/editions/${number}/again`);
+      await adoptZonesOf(plan);
+      return { key: `again-${number}-on-${newest}-${Date.now()}`, plan };
+    },
+  });
+
+/** Learns how the clocks of a plan's zones go, before anything of it is drawn. */
+export async function adoptZonesOf(plan: Plan): Promise<void> {
+  adoptZones(await asked<ZoneTable[]>(`/api/zones?names=${planZones(plan).map(encodeURIComponent).join(',')}`));
+}
 
 /** Calendar feeds that are open: undefined until they are here. */
 export const useFeeds = () =>

@@ -91,8 +91,8 @@ function EditionRow({
             <Button variant="quiet" aria-label={`Compare edition ${number}`} onClick={onCompare}>
               Compare
             </Button>
-            <Button variant="quiet" disabled={busy} onClick={onAgain}>
-              Publish again
+            <Button variant="quiet" aria-label={`Publish again: edition ${number}`} disabled={busy} onClick={onAgain}>
+              Publish again…
             </Button>
           </span>
         )}

@@ -4,7 +4,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { answered } from '@/interface/data/answered';
 import { useGo, useMoment } from '@/interface/data/moment';
-import { usePlanned } from '@/interface/data/planned';
+import { usePlanned, usePlannedPlan } from '@/interface/data/planned';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
 import { Button } from '@/interface/kit/button';
@@ -13,6 +13,7 @@ import { callOffPlannedAction, movePlannedAction, publishPlannedAction } from '@
 import type { GoesOut, Planned } from '@/services/editions';
 import { follow } from './arriving';
 import { AtField, plannedWords, useAt } from './at-field';
+import { GoingOut } from './going-out';
 import { PilotRow } from './pilot-row';
 import { useAct } from './use-act';
 
@@ -41,7 +42,7 @@ export function PlannedList() {
 type Timed = Planned & { readonly at: string };
 
 function PlannedRow({
-  planned: { id, at, siteTime, person, note, screens, ready },
+  planned: { id, at, siteTime, person, note, screens, ready, wentBack },
   isFirst,
   next,
 }: {
@@ -57,6 +58,7 @@ function PlannedRow({
   const router = useRouter();
   const { busy, act } = useAct();
   const [moving, setMoving] = useState(false);
+  const [early, setEarly] = useState(false);
   const when = plannedWords({ at, siteTime }, zone);
   const move = async (to: GoesOut) => {
     const moved = await act(
@@ -84,6 +86,26 @@ function PlannedRow({
                 : `${ready} of them ${ready === 1 ? 'has' : 'have'}`
             } what they need by then.`}
       </p>
+      {wentBack && (
+        <p className="text-sm text-brick">
+          Edition {wentBack.number} went back to edition {wentBack.to} after this was planned. This edition brings back
+          what was taken away then.
+        </p>
+      )}
+      {early && (
+        <PublishEarly
+          id={id}
+          when={when}
+          busy={busy}
+          onClose={() => setEarly(false)}
+          onConfirm={() =>
+            void act(answered(publishPlannedAction(id)), ({ number }) => {
+              follow({ number, since: Date.now() });
+              return `Edition ${number} is published, before its time.`;
+            })
+          }
+        />
+      )}
       {moving ? (
         <MoveForm when={when} busy={busy} onMove={move} onLeave={() => setMoving(false)} />
       ) : (
@@ -103,17 +125,8 @@ function PlannedRow({
             Move…
           </Button>
           {isFirst && (
-            <Button
-              variant="quiet"
-              disabled={busy}
-              onClick={() =>
-                void act(answered(publishPlannedAction(id)), ({ number }) => {
-                  follow({ number, since: Date.now() });
-                  return `Edition ${number} is published, before its time.`;
-                })
-              }
-            >
-              Publish it now
+            <Button variant="quiet" disabled={busy} onClick={() => setEarly(true)}>
+              Publish now…
             </Button>
           )}
           <Button
@@ -132,6 +145,34 @@ function PlannedRow({
         </p>
       )}
     </li>
+  );
+}
+
+/** What changes on the screens if it goes out at once. */
+function PublishEarly({
+  id,
+  when,
+  busy,
+  onConfirm,
+  onClose,
+}: {
+  id: string;
+  when: string;
+  busy: boolean;
+  onConfirm: () => void;
+  onClose: () => void;
+}) {
+  const { data, isError } = usePlannedPlan(id);
+  return (
+    <GoingOut
+      title={`Publish now what is planned for ${when}`}
+      plan={data}
+      failed={isError}
+      confirm="Publish now"
+      busy={busy}
+      onConfirm={onConfirm}
+      onClose={onClose}
+    />
   );
 }
 

@@ -5,7 +5,7 @@ import type { ObjectKey } from '@/core';
 import { answered } from '@/interface/data/answered';
 import { pilotAction, planAction, publishAction, publishAgainAction, takeBackAction } from '@/web/actions';
 import { useZone } from '@/interface/data/zone';
-import { useDocket, useEditions } from '@/interface/data/queries';
+import { useDocket, useEditions, usePlanAgain } from '@/interface/data/queries';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/button';
 import { Field, Input } from '@/interface/kit/field';
@@ -16,6 +16,7 @@ import { follow } from './arriving';
 import { AtField, goesOutWords, plannedWords, useAt } from './at-field';
 import { Editions } from './editions';
 import { EditionsCompared, type Compared } from './editions-compared';
+import { GoingOut } from './going-out';
 import { OnTheGlass } from './on-the-glass';
 import { PilotForm, usePilot } from './pilot-form';
 import { PlannedList } from './planned-list';
@@ -34,6 +35,7 @@ export function PublishPlace() {
   const index = useIndex(draft);
   const { busy, act } = useAct();
   const [compared, setCompared] = useState<Compared | null>(null);
+  const [again, setAgain] = useState<number | null>(null);
   if (!docket || !editions) return <p className="px-6 py-5 text-faint">Counting what was changed…</p>;
   const { entries, screens } = docket;
   const open = entries.length > 0 || screens.length > 0;
@@ -52,6 +54,18 @@ export function PublishPlace() {
     <div className="mx-auto grid max-w-6xl grid-cols-1 gap-10 px-3 py-5 sm:px-6 lg:grid-cols-[1fr_20rem]">
       <div className="min-w-0">
         {compared && <EditionsCompared editions={editions} compared={compared} onChange={setCompared} />}
+        {again !== null && editions[0] && (
+          <PublishAgain
+            key={`${again} ${editions[0].number}`}
+            number={again}
+            newest={editions[0].number}
+            busy={busy}
+            onClose={() => setAgain(null)}
+            onConfirm={(seen) =>
+              void act(answered(publishAgainAction(again, seen)), isOut).then((done) => done && setAgain(null))
+            }
+          />
+        )}
         <h1 className="text-2xl">
           {open ? `${counted(entries.length, 'change')} ${sinceWhat}` : 'Nothing waits to be published'}
         </h1>
@@ -94,9 +108,41 @@ export function PublishPlace() {
         editions={editions}
         busy={busy}
         onCompare={(number) => setCompared([number, editions[0]?.number ?? number])}
-        onAgain={(number) => void act(answered(publishAgainAction(number)), isOut)}
+        onAgain={setAgain}
       />
     </div>
+  );
+}
+
+/** What changes on the screens if an earlier edition is published again. */
+function PublishAgain({
+  number,
+  newest,
+  busy,
+  onConfirm,
+  onClose,
+}: {
+  number: number;
+  newest: number;
+  busy: boolean;
+  onConfirm: (seen: number) => void;
+  onClose: () => void;
+}) {
+  const { data, isError } = usePlanAgain(number, newest);
+  return (
+    <GoingOut
+      title={`Publish edition ${number} again`}
+      plan={data}
+      failed={isError}
+      confirm="Publish again"
+      busy={busy}
+      onConfirm={() => onConfirm(newest)}
+      onClose={onClose}
+    >
+      <p className="text-sm text-faint">
+        Your draft stays as it is. Takeovers in force and what is put on now stay on the screens.
+      </p>
+    </GoingOut>
   );
 }
 

@@ -20,7 +20,7 @@ import {
   type Plan,
   type Result,
 } from '@/core';
-import { EditionRow, publish, rows } from '@/database';
+import { EditionRow, publish, rows, snapshot } from '@/database';
 import { notFound } from '../errors';
 import { readInput, type Actor } from '../people';
 import { clearedFirings, draftWithin, inForceNow, inTurn, lastChange, takeTurn } from '../plan';
@@ -312,24 +312,53 @@ export const publishedBase = (newest: Frozen | null, draft: Plan): Plan =>
   newest?.plan ?? { ...emptyPlan(draft.network.name), network: draft.network };
 
 /**
- * Publishes an earlier edition again, as a new one. The docket then counts from that edition on. Throws 404 for none, 409 while some screens
- * try another: they would keep that.
+ * Publishes an earlier edition again, as a new one, with what is in force or put on laid over it. The docket then counts from that edition on.
+ * `seen` is the newest edition that the person has compared it with. Throws 404 for none, 409 while some screens try another, which they
+ * would keep, and where another edition was published since.
  */
-export async function publishAgain(actor: Actor, number: number, now = Date.now()): Promise<{ number: number }> {
+export async function publishAgain(
+  actor: Actor,
+  number: number,
+  { seen, now = Date.now() }: { readonly seen?: number | undefined; readonly now?: number } = {},
+): Promise<{ number: number }> {
   return inTurn(actor.networkId, async (within) => {
     await takeTurn(actor.networkId, within);
-    const old = await EditionRow.findOne({ where: { networkId: actor.networkId, number }, transaction: within });
     await beginDue(actor.networkId, new Date(now), within);
-    if (!old) throw notFound('edition');
     if ((await plannedWithin(actor.networkId, within)).some(({ row }) => row.pilot))
       throw new Refusal(
         409,
         'Some screens try an edition, and would keep it: take it back there first, or publish it on all, then go back.',
       );
     const newest = await newestEdition(actor.networkId, within);
-    const plan = await withWhatIsOn(currentPlan(old.plan, old.format), newest, now, within);
+    if (seen !== undefined && newest?.number !== seen)
+      throw new Refusal(
+        409,
+        `Edition ${newest?.number ?? 0} was published while you were looking: check again what changes, then publish.`,
+      );
+    const { plan, lastChange: upTo } = await againWithin(actor, number, newest, now, within);
     const compiled = orThrow(await compile(plan, await baseOf(newest, within)));
-    return write(actor, { plan, compiled, lastChange: old.lastChange, whole: true, again: number }, within);
+    return write(actor, { plan, compiled, lastChange: upTo, whole: true, again: number }, within);
+  });
+}
+
+async function againWithin(
+  { networkId }: Actor,
+  number: number,
+  newest: WholeEdition | null,
+  now: number,
+  within: Transaction,
+): Promise<{ readonly plan: Plan; readonly lastChange: number }> {
+  const old = await EditionRow.findOne({ where: { networkId, number }, transaction: within });
+  if (!old) throw notFound('edition');
+  const plan = await withWhatIsOn(currentPlan(old.plan, old.format), newest, now, within);
+  return { plan, lastChange: old.lastChange };
+}
+
+/** The plan that would go out if an edition were published again now, with the files alone that it uses. Throws 404 for none. */
+export async function planAgain(actor: Actor, number: number, now = Date.now()): Promise<Plan> {
+  return snapshot(async (within) => {
+    const newest = await newestEdition(actor.networkId, within);
+    return withUsedMedia((await againWithin(actor, number, newest, now, within)).plan);
   });
 }
 

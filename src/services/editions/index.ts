@@ -27,6 +27,7 @@ export {
   editionPlan,
   editions,
   newestNumber,
+  planAgain,
   publishAgain,
   publishEdition,
   editionFor,

@@ -56,11 +56,11 @@ const waiting = async (actor: Actor) => (await docket(actor)).entries.map(({ kin
 test('what is on stays on whatever edition is published again, and what was ended does not come back', async () => {
   const actor = await network();
   const { id, edition } = await putOn(actor, drill, NOW);
-  await publishAgain(actor, 1, NOW + MINUTE);
+  await publishAgain(actor, 1, { now: NOW + MINUTE });
   expect(await showing(actor, 'hall', NOW + 2 * MINUTE)).toBe(id);
   expect(await showing(actor, 'hall', NOW + HOUR)).not.toBe(id);
   await endPutOn(actor, id, NOW + 3 * MINUTE);
-  await publishAgain(actor, edition, NOW + 4 * MINUTE);
+  await publishAgain(actor, edition, { now: NOW + 4 * MINUTE });
   expect(await showing(actor, 'hall', NOW + 5 * MINUTE)).not.toBe(id);
 });
 

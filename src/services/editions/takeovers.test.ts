@@ -101,7 +101,7 @@ describe('whatever edition is published again', () => {
     async (prepared) => {
       const actor = await network(prepared);
       await fireTakeover(actor, 'gale', {}, NOW);
-      await publishAgain(actor, 1, NOW + MINUTE);
+      await publishAgain(actor, 1, { now: NOW + MINUTE });
       expect(await showing(actor, 'hall', NOW + 2 * MINUTE)).toBe('gale');
       expect(await refused(fireTakeover(actor, 'gale', {}, NOW + 2 * MINUTE))).toMatch(/^"Gale" is in force already/);
       await allClear(actor, 'gale', {}, NOW + 3 * MINUTE);
@@ -116,7 +116,7 @@ describe('whatever edition is published again', () => {
       const actor = await network(prepared);
       const { edition } = await fireTakeover(actor, 'gale', {}, NOW);
       await allClear(actor, 'gale', {}, NOW + MINUTE);
-      await publishAgain(actor, edition, NOW + 2 * MINUTE);
+      await publishAgain(actor, edition, { now: NOW + 2 * MINUTE });
       expect(await showing(actor, 'hall', NOW + 3 * MINUTE)).not.toBe('gale');
       expect((await publishedPlan(actor))?.plan.bookings).toMatchObject([{ id: 'gale', onHold: true, when: DAILY }]);
     },

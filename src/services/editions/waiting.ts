@@ -54,16 +54,21 @@ export interface Planned {
   readonly screens: readonly string[];
   /** On how many of them all that it shows in its first day is there already. */
   readonly ready: number;
+  /** The edition that went back to an earlier one after this was planned: this brings again what that took away. Null for none. */
+  readonly wentBack: { readonly number: number; readonly to: number } | null;
 }
 
-interface Listed extends Pick<Planned, 'id' | 'person' | 'note' | 'siteTime' | 'pilot'> {
+interface Listed extends Pick<Planned, 'id' | 'person' | 'note' | 'siteTime' | 'pilot' | 'wentBack'> {
   readonly at: Date | null;
 }
 
 /** What waits in a network, the earliest first. */
 export async function plannedEditions({ networkId }: Actor): Promise<Planned[]> {
   const list = await rows<Listed>(
-    `SELECT e.id, e.planned_for AS at, p.name AS person, e.note, e.site_time AS "siteTime", e.pilot
+    `SELECT e.id, e.planned_for AS at, p.name AS person, e.note, e.site_time AS "siteTime", e.pilot,
+       (SELECT jsonb_build_object('number', b.number, 'to', b.again) FROM editions b
+        WHERE b.network_id = e.network_id AND b.again IS NOT NULL AND b.number IS NOT NULL AND b.published_at > e.published_at
+        ORDER BY b.number DESC LIMIT 1) AS "wentBack"
      FROM editions e LEFT JOIN people p ON p.id = e.person_id
      WHERE e.network_id = $1 AND e.number IS NULL ORDER BY e.planned_for NULLS FIRST`,
     [networkId],

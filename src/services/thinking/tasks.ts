@@ -81,7 +81,7 @@ export const TASKS = {
   planEdition: (actor: Actor, basedOn: number, goesOut: GoesOut, how?: Publishing) =>
     planEdition(actor, basedOn, goesOut, how),
   plannedEditions,
-  publishAgain: (actor: Actor, number: number) => publishAgain(actor, number),
+  publishAgain: (actor: Actor, number: number, seen?: number) => publishAgain(actor, number, { seen }),
   publishEdition,
   putOn: (actor: Actor, what: PuttingOn) => putOn(actor, what),
   smallFiles,
