@@ -4,7 +4,18 @@ import { joined, lastFor, stepsOf, together } from './reaching';
 const at = (hour: number) => new Date(Date.UTC(2026, 11, 1, hour)).toISOString();
 const ms = (hour: number) => Date.parse(at(hour));
 const planned = (id: string, values: Partial<Planned>): Planned => ({
-  ...{ id, at: null, siteTime: null, steps: [], pilot: null, wentBack: null, person: null, note: null, screens: [], ready: 0 },
+  ...{
+    id,
+    at: null,
+    siteTime: null,
+    steps: [],
+    pilot: null,
+    wentBack: null,
+    person: null,
+    note: null,
+    screens: [],
+    ready: 0,
+  },
   ...values,
 });
 const sites = planned('sites', {

@@ -17,6 +17,7 @@ import {
   editions,
   endPutOn,
   movePlanned,
+  planAgain,
   planEdition,
   plannedEditions,
   publishAgain,
@@ -80,7 +81,7 @@ test('what is planned is frozen, is on no screen before its time, and what is ch
   expect(await plannedEditions(actor)).toEqual([
     {
       ...{ id, at, person: expect.stringMatching(/^Person of/), note: 'For the fair', screens: ['hall'], ready: 0 },
-      ...{ siteTime: null, steps: [], pilot: null },
+      ...{ siteTime: null, steps: [], pilot: null, wentBack: null },
     },
   ]);
   expect((await editions(actor)).map(({ number }) => number)).toEqual([1]);
@@ -230,8 +231,14 @@ test('an earlier edition that is published again leaves what is planned at its t
   await publishEdition(actor, await lastChange(actor.networkId));
   await dress(actor, 'hall', 600);
   await plan(actor);
-  await publishAgain(actor, 1);
+  expect((await plannedEditions(actor))[0]).toMatchObject({ wentBack: null });
+  // What it changes is looked at first; who looked at another newest edition is told.
+  const seen = await planAgain(actor, 1);
+  expect(seen.screens.find(({ id }) => id === 'hall')?.width).toBe(1920);
+  expect(await refused(publishAgain(actor, 1, { seen: 1 }))).toMatch(/^Edition 2 was published while you were looking/);
+  await publishAgain(actor, 1, { seen: 2 });
   expect(await widthOut(actor, 'hall')).toBe(1920);
+  expect((await plannedEditions(actor))[0]).toMatchObject({ wentBack: { number: 3, to: 1 } });
   await publishDue(new Date(TOMORROW));
   expect(await widthOut(actor, 'hall')).toBe(600);
 });
