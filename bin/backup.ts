@@ -12,7 +12,7 @@ const usage = `backup FOLDER
        Writes the database and all stored files into a new folder. Works while Lanternpost runs.
        Environment: DATABASE_URL and LANTERNPOST_DATA, as for start. Exits 1 if a file is damaged or missing.`;
 
-/** What stands in a backup's folder. The last is written when all else is there. */
+/** What a backup's folder holds. The last file is written when everything else is there. */
 export const DUMP = 'database.dump';
 export const FILES = 'files';
 export const COMPLETE = 'backup.json';

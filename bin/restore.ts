@@ -15,7 +15,7 @@ const usage = `restore FOLDER
        Puts a backup into an empty data folder (LANTERNPOST_DATA, or data) and its database: the folder's own, or the empty one at
        DATABASE_URL. Stop Lanternpost first. Exits 1 if the backup lacks a file.`;
 
-/** Stands in a data folder until the restore has ended: one that broke off is not started. */
+/** A file that is in the data folder until the restore has ended: `start` refuses a folder whose restore broke off. */
 export const RESTORING = 'restoring';
 
 /** Folders of a data folder that a restore fills: it does not write over what is there. */

@@ -7,7 +7,7 @@ import { chosenPlan } from './choice';
 
 /**
  * What people do by hand on top of what is planned: takeovers that were fired, and what was put on now. It stays on the glass until it is
- * ended by hand or by its own time, whatever is published meanwhile; and once it was ended, no older edition brings it back.
+ * ended by hand or by its own time, whatever is published in the meantime. Once it has ended, no older edition brings it back.
  */
 
 /** A takeover that was fired: what its booking says of its time while it is in force, and what it said before. */
@@ -23,7 +23,7 @@ export interface Fired {
 export const firedWhen = (firedAt: Instant, until: Instant | null): When =>
   until === null ? {} : spanWhen(firedAt, until, 'UTC');
 
-/** Whether a booking stands in a plan as it was fired. */
+/** Whether a booking is in a plan as it was fired. */
 export const isAsFired = (booking: Booking, { during }: Pick<Fired, 'during'>): boolean =>
   booking.takeover === true && !booking.onHold && equal(booking.when, during);
 
@@ -38,7 +38,7 @@ export interface ByHand {
 
 /**
  * A plan that is about to go out, with what is on the glass by hand laid over it: takeovers that are in force, and what was put on and is not
- * over. What was cleared or ended since the plan was made is taken out of it. The same plan where nothing of that differs.
+ * over. Takeovers that were cleared since the plan was made, and what was ended, are taken out of it. Returns the same plan if nothing differs.
  */
 export function withByHand(plan: Plan, { inForce, cleared, glass }: ByHand, now: Instant): Plan {
   const isOn = (booking: Booking | null | undefined) => {

@@ -5,8 +5,10 @@ import { runs } from '@/core/tests/runs';
 import { rows } from '@/database';
 import { processUpload } from '../library';
 import type { Actor } from '../people';
+import type * as Plans from '../plan';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';
 import { picture, send } from '../tests/files';
+import type * as Editions from '.';
 
 useDatabase();
 jest.setTimeout(240_000);
@@ -17,7 +19,7 @@ jest.setTimeout(240_000);
  */
 
 /** Two copies of the services, as two web processes have them: each remembers its own plans and editions. */
-type Web = typeof import('.') & Pick<typeof import('../plan'), 'draftPlan' | 'edit' | 'importPlan' | 'lastChange'>;
+type Web = typeof Editions & Pick<typeof Plans, 'draftPlan' | 'edit' | 'importPlan' | 'lastChange'>;
 const webs: Web[] = [];
 beforeAll(async () => {
   for (let i = 0; i < 2; i++)

@@ -7,7 +7,7 @@ import { fromTrash } from './trash';
 
 /**
  * Stored files whose bytes are no longer what their name says, or that are gone. They are found when they are sent and by a regular check,
- * named in the interface, and not sent any more. Uploading the same file again repairs them; players keep the copy that they have.
+ * named in the interface, and no longer sent. Uploading the same file again repairs them; players keep the copy that they have.
  */
 
 /** A file of this process was found sound so lately that sending it does not check it again. */
@@ -54,7 +54,7 @@ async function* checked(stream: AsyncIterable<Uint8Array>, sha256: string): Asyn
     throw new Error(`The stored file ${sha256} is damaged.`);
   }
   sound.set(sha256, true);
-  // The last piece goes out only when all is known to be right: nobody takes a damaged file for whole.
+  // The last piece goes out only when the hash is known to be right: no player takes a damaged file for a whole one.
   if (held) yield held;
 }
 
