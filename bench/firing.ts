@@ -1,5 +1,6 @@
 import { quantile } from 'd3-array';
 import { planFile } from '@/core';
+import { rows } from '@/database';
 import { allClear, planEdition, publishEdition } from '@/services/editions';
 import { addPerson, makeKey, type Actor } from '@/services/people';
 import { createNetwork, edit, lastChange } from '@/services/plan';
@@ -45,16 +46,33 @@ async function busyOther(url: string): Promise<() => Promise<number>> {
   };
 }
 
-/** From the press to the last of 200 players, in milliseconds; and the all-clear after it. */
+/** Until the worker has made what screens need, and players have it: what comes late would be taken for what is measured. */
+async function atRest(listeners: readonly Listener[]): Promise<void> {
+  const taken = () => listeners.reduce((sum, { takenUp }) => sum + takenUp.length, 0);
+  for (let last = -1, quiet = 0; quiet < 5;) {
+    await new Promise((later) => setTimeout(later, 1000));
+    const open = await rows(
+      `SELECT 1 FROM pgboss.job WHERE state IN ('created', 'retry', 'active') AND name IN ('fit-picture', 'deliver')`,
+    );
+    quiet = open.length === 0 && taken() === last ? quiet + 1 : 0;
+    last = taken();
+  }
+}
+
+/** Waits until each has taken up one program more than it had. */
+const oneMore = (listeners: readonly Listener[], had: readonly number[], more: number) =>
+  Promise.all(listeners.map((one, i) => until([one], (had[i] ?? 0) + more)));
+
+/** From the press to each of 200 players, in milliseconds; and the all-clear after it. */
 async function fired(url: string, token: string, listeners: readonly Listener[]): Promise<number[]> {
-  const before = listeners[0]?.takenUp.length ?? 0;
+  const had = listeners.map(({ takenUp }) => takenUp.length);
   const begun = Date.now();
   const response = await ask(`${url}/api/takeovers/gale/fire`, 'POST', token);
   if (!response.ok) throw new Error(`firing was refused: ${await response.text()}`);
-  await until(listeners, before + 1);
-  const late = listeners.map(({ takenUp }) => (takenUp[before] ?? Infinity) - begun);
+  await oneMore(listeners, had, 1);
+  const late = listeners.map(({ takenUp }, i) => (takenUp[had[i] ?? 0] ?? Infinity) - begun);
   await ask(`${url}/api/takeovers/gale/all-clear`, 'POST', token);
-  await until(listeners, before + 2);
+  await oneMore(listeners, had, 2);
   return late;
 }
 
@@ -79,6 +97,9 @@ export async function firingBench(): Promise<void> {
     await prepared(actor);
     await until(listeners, 1);
     const { token } = await makeKey(actor, { name: 'Gale warnings', rights: ['takeovers'] });
+    await atRest(listeners);
+    await fired(url, token, listeners);
+    await atRest(listeners);
     const alone: number[] = [];
     for (let i = 0; i < ROUNDS; i++) alone.push(...(await fired(url, token, listeners)));
     for (let i = 0; i < PLANNED; i++) {

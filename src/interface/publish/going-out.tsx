@@ -62,7 +62,7 @@ export function GoingOut({
       ) : (
         <p className="mt-3 text-faint">Working out what changes…</p>
       )}
-      <p className="mt-4 flex flex-wrap gap-2">
+      <p className="sticky bottom-0 mt-4 flex flex-wrap gap-2 border-t border-rule bg-paper py-3">
         <Button variant="main" disabled={busy || !plan} onClick={onConfirm}>
           {confirm}
         </Button>
