@@ -9,6 +9,7 @@ import { nowBench } from './now';
 import { planBench } from './plan';
 import { playlistsBench } from './playlists';
 import { playerMemoryBench } from './player-memory';
+import { yearBench } from './year';
 
 /** `npm run bench [-- NAME …]`: prints a JSON line for each figure; all of them without a name, but for what takes half an hour. */
 const BENCHES: Record<string, () => Promise<void>> = {
@@ -22,6 +23,7 @@ const BENCHES: Record<string, () => Promise<void>> = {
   edits: editsBench,
   library: libraryBench,
   playlists: playlistsBench,
+  year: yearBench,
   'player-memory': playerMemoryBench,
 };
 

@@ -173,13 +173,26 @@ export async function* storedNames(): AsyncGenerator<readonly string[]> {
     yield (await readdir(join(mediaFolder(), folder)).catch(absent<string[]>([]))).filter(isHash);
 }
 
+/** When a file, or a folder or what is in it, was written to last; null where it is gone. */
+async function lastWritten(path: string): Promise<Date | null> {
+  const found = await stat(path).catch(absent(null));
+  if (!found?.isDirectory()) return found?.mtime ?? null;
+  // While a long video is written, its folder itself does not change.
+  let last = found.mtime;
+  for (const name of await readdir(path).catch(absent<string[]>([]))) {
+    const inside = await stat(join(path, name)).catch(absent(null));
+    if (inside && inside.mtime > last) last = inside.mtime;
+  }
+  return last;
+}
+
 /** Removes what was being received or made by a process that has died: nothing was written to it since `before`. */
 export async function removeStaleIncoming(before: Date): Promise<number> {
   let removed = 0;
   for (const name of await readdir(incomingFolder()).catch(absent<string[]>([]))) {
     const path = join(incomingFolder(), name);
-    const found = await stat(path).catch(absent(null));
-    if (!found || found.mtime >= before) continue;
+    const last = await lastWritten(path);
+    if (!last || last >= before) continue;
     await rm(path, { force: true, recursive: true });
     removed++;
   }

@@ -6,6 +6,7 @@ import {
   rmSync,
   statSync,
   truncateSync,
+  utimesSync,
   writeFileSync,
 } from 'node:fs';
 import { dirname, join } from 'node:path';
@@ -177,4 +178,18 @@ test('no other account of the machine can read what is stored', async () => {
   await closeFolders();
   for (const folder of ['media', 'incoming', 'sending', 'trash'])
     expect((statSync(data(folder)).mode & 0o077).toString(8)).toBe('0');
+});
+
+test('what a program writes for longer than the grace is left to it; what one left behind is removed', async () => {
+  const [busy, left] = [data('incoming', 'busy'), data('incoming', 'left')];
+  const old = new Date(Date.now() - 3_600_000);
+  for (const folder of [busy, left]) {
+    mkdirSync(folder, { recursive: true });
+    writeFileSync(join(folder, 'made'), 'a video');
+  }
+  utimesSync(join(left, 'made'), old, old);
+  for (const folder of [busy, left]) utimesSync(folder, old, old);
+  await cleanUp(new Date());
+  expect([existsSync(busy), existsSync(left)]).toEqual([true, false]);
+  rmSync(busy, { recursive: true });
 });
