@@ -23,6 +23,7 @@ import {
   batchPreparing,
   beginUpload,
   cancelUpload,
+  checkPairing,
   clearUploads,
   completeUpload,
   describeBatch,
@@ -122,6 +123,11 @@ describe('a file that several requests write to', () => {
     await stopped;
     await uploadLocks().letGo(id);
     await expect(completeUpload(other, id)).rejects.toMatchObject({ status: 404 });
+    // With a database that is not the folder's own nothing of it is touched.
+    await rows('UPDATE store SET paired = false');
+    await clearUploads(new Date(Date.now() + 3_600_000));
+    expect(parts()).toEqual([id]);
+    await checkPairing();
     await clearUploads(new Date(Date.now() + 3_600_000));
     expect(parts()).toEqual([]);
   });

@@ -171,7 +171,9 @@ export async function clearUploads(now: Date): Promise<number> {
     await forgetPart(id);
     cleared++;
   }
-  // What belongs to no upload any more: it was ended while somebody was writing to it.
+  // Parts of uploads that were ended while a request was writing to them; with another database beside this folder they are not ours.
+  const [store] = await rows<{ ours: boolean }>('SELECT paired AND problem IS NULL AS ours FROM store');
+  if (!store?.ours) return cleared;
   for (const id of await partsBefore(new Date(now.getTime() - STRAY_MS)))
     if (!(await UploadRow.findOne({ where: { id, state: 'sending' } }))) await forgetPart(id);
   return cleared;

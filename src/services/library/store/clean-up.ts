@@ -76,12 +76,12 @@ export interface CleanedUp {
 export async function cleanUp(now: Date, { all = false } = {}): Promise<CleanedUp> {
   const before = new Date(now.getTime() - GRACE_MS);
   const undoFrom = new Date(before.getTime() - UNDO_MS);
-  const incoming = await removeStaleIncoming(before);
   const pairing = await checkPairing();
   if (pairing.kind === 'apart') {
     logger.error(pairing.why);
-    return { files: 0, incoming, left: 0 };
+    return { files: 0, incoming: 0, left: 0 };
   }
+  const incoming = await removeStaleIncoming(before);
   await emptyTrash(now);
   const [listed] = await rows<{ n: number }>('SELECT count(*)::int AS n FROM files');
   const most = all ? Infinity : Math.max(FEW, Math.floor((listed?.n ?? 0) * SHARE));

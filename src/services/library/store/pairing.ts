@@ -87,9 +87,9 @@ const FEW = 20;
 const isNearly = (common: number, all: number) => common > 0 && all - common <= Math.max(FEW, all * OTHER_SHARE);
 
 async function judge(file: State | null, db: Known, within: Transaction): Promise<Pairing> {
-  if (file && db.paired && file.id === db.id) {
-    // The database is written first: a process may have died in between.
-    if (file.mark === db.mark || file.mark === db.mark - 1) return TOGETHER;
+  if (file?.id === db.id) {
+    // A process may have died after one of the two was written.
+    if (Math.abs(file.mark - db.mark) <= 1) return TOGETHER;
     return apart(
       file.mark > db.mark
         ? `The database is older than the media folder: it looks as if only the database was restored from a backup. ${SETTLE}`
@@ -107,11 +107,11 @@ async function judge(file: State | null, db: Known, within: Transaction): Promis
   );
 }
 
-/** Writes the identity and the next mark in both places. */
-async function mark(db: Known, within: Transaction): Promise<() => Promise<void>> {
-  const next = db.mark + 1;
+/** Writes the identity and the next mark in both places: in neither where one of them can't be written. */
+async function mark(file: State | null, db: Known, within: Transaction): Promise<void> {
+  const next = Math.max(file?.id === db.id ? file.mark : 0, db.mark) + 1;
   await rows('UPDATE store SET mark = $1, paired = true, problem = NULL', [next], within);
-  return () => writeState({ id: db.id, mark: next });
+  await writeState({ id: db.id, mark: next });
 }
 
 /**
@@ -119,20 +119,16 @@ async function mark(db: Known, within: Transaction): Promise<() => Promise<void>
  * database, where the interface reads it.
  */
 export async function checkPairing(): Promise<Pairing> {
-  let write = () => Promise.resolve();
-  const pairing = await transaction(async (within) => {
-    const db = await known(within);
-    const found = await judge(await readState(), db, within);
-    if (found.kind === 'together') write = await mark(db, within);
+  return transaction(async (within) => {
+    const [db, file] = [await known(within), await readState()];
+    const found = await judge(file, db, within);
+    if (found.kind === 'together') await mark(file, db, within);
     else await rows('UPDATE store SET problem = $1', [found.why], within);
     return found;
   });
-  await write();
-  return pairing;
 }
 
 /** Accepts the media folder and the database as they are now, whatever was different: for whoever runs the server. */
 export async function acceptPairing(): Promise<void> {
-  const write = await transaction(async (within) => mark(await known(within), within));
-  await write();
+  await transaction(async (within) => mark(await readState(), await known(within), within));
 }

@@ -62,6 +62,21 @@ describe('a media folder and a database', () => {
     expect(await rows('SELECT mark::int, problem FROM store')).toEqual([{ mark, problem: null }]);
   });
 
+  it('stay a pair where one of them could not be written, and a process died between the two', async () => {
+    await checkPairing();
+    for (const sql of ['UPDATE store SET mark = mark - 1', 'UPDATE store SET mark = mark + 1']) {
+      await rows(sql);
+      expect(await checkPairing()).toEqual({ kind: 'together' });
+    }
+    // Where the folder can't be written, the database is not ahead of it, however often it is tried.
+    const [before] = await rows('SELECT mark FROM store');
+    mkdirSync(data('media/store.json.next'));
+    for (let i = 0; i < 3; i++) await expect(checkPairing()).rejects.toThrow();
+    expect(await rows('SELECT mark FROM store')).toEqual([before]);
+    rmSync(data('media/store.json.next'), { recursive: true });
+    expect(await checkPairing()).toEqual({ kind: 'together' });
+  });
+
   it('of which one is new are no pair: nothing is cleaned up, and people are told', async () => {
     const { actor, sha256 } = await added('Quay.jpg', await picture(51, 40));
     await checkPairing();
