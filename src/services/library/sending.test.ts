@@ -99,9 +99,9 @@ describe('a file that several requests write to', () => {
     const actor = await newNetwork();
     const { signal } = new AbortController();
     const other = new UploadLocks();
-    const stopped = new Promise<void>((stop) => {
-      void other.hold('an-upload', { actor, stop }, signal);
-    });
+    let stop = () => {};
+    const stopped = new Promise<void>((done) => (stop = done));
+    expect(await other.hold('an-upload', { actor, stop }, signal)).toBe(true);
     const here = uploadLocks().hold('an-upload', { actor, stop: () => {} }, signal);
     await stopped;
     await other.letGo('an-upload');
@@ -116,9 +116,9 @@ describe('a file that several requests write to', () => {
       ...{ name: 'Gone', email: `gone-${actor.networkId}@example.org`, password: 'a long password' },
     });
     const id = await send(other, 'Late.jpg', await picture(47, 40));
-    const stopped = new Promise<void>((stop) => {
-      void uploadLocks().hold(id, { actor: other, stop }, new AbortController().signal);
-    });
+    let stop = () => {};
+    const stopped = new Promise<void>((done) => (stop = done));
+    await uploadLocks().hold(id, { actor: other, stop }, new AbortController().signal);
     await removePerson(actor, other.personId ?? '');
     await stopped;
     await uploadLocks().letGo(id);
