@@ -24,10 +24,11 @@ CREATE INDEX pairings_expiry ON pairings (expires_at);
 CREATE INDEX pairings_screen ON pairings (screen_id) WHERE screen_id IS NOT NULL;
 CREATE INDEX firings_booking ON firings (network_id, booking, fired_at DESC);
 CREATE INDEX changes_time ON changes (at);
+CREATE INDEX audit_trail_sign_ins ON audit_trail (person_id, address) WHERE act = 'signed-in';
 `;
 
 export const down = `
-DROP INDEX changes_time, firings_booking, pairings_screen, pairings_expiry, uploads_replaces, uploads_media, uploads_state, uploads_person,
+DROP INDEX audit_trail_sign_ins, changes_time, firings_booking, pairings_screen, pairings_expiry, uploads_replaces, uploads_media, uploads_state, uploads_person,
   sessions_expiry, sessions_person, players_seen, editions_time;
 DROP TABLE cleared_editions;
 ALTER TABLE editions DROP COLUMN aside;

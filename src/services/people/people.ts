@@ -19,7 +19,10 @@ const nobodysHash = async () => (nobody ??= await hashPassword('nobody has this 
 /** In which lane a password is tried: nobody who was here before waits behind those who guess. */
 async function laneOf(personId: string | undefined, from: Origin, tries: number): Promise<Lane> {
   const opened = personId
-    ? await rows('SELECT 1 FROM sessions WHERE person_id = $1 AND address = $2 LIMIT 1', [personId, from.address])
+    ? await rows("SELECT 1 FROM audit_trail WHERE person_id = $1 AND act = 'signed-in' AND address = $2 LIMIT 1", [
+        personId,
+        from.address,
+      ])
     : [];
   if (opened.length > 0) return 'known';
   return tries > 1 ? 'doubtful' : 'new';
