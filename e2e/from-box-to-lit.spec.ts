@@ -291,17 +291,15 @@ test('unpaired, the player forgets the screen and shows a new code', async () =>
 
 test('going back publishes an earlier edition again, and what was taken back can be undone', async () => {
   await docket().click();
-  await page
-    .getByRole('complementary', { name: 'Editions' })
-    .getByRole('button', { name: 'Publish again: edition 1' })
-    .click();
+  const list = page.getByRole('complementary', { name: 'Editions' });
+  await list.getByRole('button', { name: 'Publish again: edition 1' }).click();
   // What it changes is shown first, and nothing has changed yet.
   const box = page.getByRole('region', { name: 'Publish edition 1 again' });
   await expect(box.getByRole('status')).toHaveText(/screens? looks? different from/);
-  await expect(page.getByText('edition 1 again')).toHaveCount(0);
+  await expect(list.getByText('edition 1 again')).toHaveCount(0);
   await box.getByRole('button', { name: 'Publish again' }).click();
   await expect(page.getByText('Edition 4 is published.')).toBeVisible();
-  await expect(page.getByText('edition 1 again')).toBeVisible();
+  await expect(list.getByText('edition 1 again')).toBeVisible();
 
   await goTo(page, 'Plan');
   await page.getByRole('button', { name: 'list', exact: true }).click();
