@@ -18,9 +18,9 @@ const ASIDE_DAYS = 14;
 async function generateYear({ networkId }: Actor): Promise<void> {
   await rows(
     `INSERT INTO editions (id, network_id, number, published_at, last_change, whole, aside, plan, format)
-     SELECT gen_random_uuid(), $1, 1 + row_number() OVER (ORDER BY at), at, e.last_change, true, aside, e.plan, e.format
-     FROM (SELECT now() - i * interval '1 day' / $2 AS at, false AS aside FROM generate_series(1, $2 * $4) AS i
-       UNION ALL SELECT now() - i * interval '1 day' / $3, true FROM generate_series(1, $3 * $5) AS i) AS made,
+     SELECT gen_random_uuid(), $1, 1 + row_number() OVER (ORDER BY made.at), made.at, e.last_change, true, made.aside, e.plan, e.format
+     FROM (SELECT now() - i * interval '1 day' / $2::int AS at, false AS aside FROM generate_series(1, $2::int * $4::int) AS i
+       UNION ALL SELECT now() - i * interval '1 day' / $3::int, true FROM generate_series(1, $3::int * $5::int) AS i) AS made,
        (SELECT * FROM editions WHERE network_id = $1 AND number = 1) AS e`,
     [networkId, A_DAY.publications, A_DAY.asides, DAYS, ASIDE_DAYS],
   );
@@ -33,8 +33,8 @@ async function generateYear({ networkId }: Actor): Promise<void> {
   );
   await rows(
     `INSERT INTO changes (network_id, at, kind, object, before, after, format)
-     SELECT $1, now() - i * interval '1 day' / $2, o.kind, o.slug, o.document, o.document, $3
-     FROM generate_series(1, $2 * $4) AS i
+     SELECT $1, now() - i * interval '1 day' / $2::int, o.kind, o.slug, o.document, o.document, $3
+     FROM generate_series(1, $2::int * $4::int) AS i
      JOIN (SELECT *, row_number() OVER (ORDER BY id) - 1 AS place FROM plan_objects WHERE network_id = $1 AND kind = 'booking') AS o
        ON o.place = i % 500`,
     [networkId, A_DAY.edits, FORMAT, DAYS],

@@ -58,10 +58,12 @@ export async function editions(actor: Actor): Promise<Edition[]> {
   const found = await rows<Omit<Edition, Times> & Record<Times, Date>>(
     `SELECT e.id, e.number, e.published_at AS "publishedAt", e.planned_for AS "plannedFor", p.name AS person, e.again, e.whole, e.note,
        c.touched, c.reached, c.last AS "reachedAt"
-     FROM editions e LEFT JOIN people p ON p.id = e.person_id
+     -- The newest alone, before anything is counted of them: in a year there are thousands.
+     FROM (SELECT * FROM editions WHERE network_id = $1 AND number IS NOT NULL ORDER BY number DESC LIMIT 100) AS e
+     LEFT JOIN people p ON p.id = e.person_id
      CROSS JOIN LATERAL (
        SELECT count(*)::int AS touched, count(reached_at)::int AS reached, max(reached_at) AS last FROM (${CHANGED_SCREENS}) AS changed
-     ) AS c WHERE e.network_id = $1 AND e.number IS NOT NULL ORDER BY e.number DESC LIMIT 100`,
+     ) AS c ORDER BY e.number DESC`,
     [actor.networkId],
   );
   return found.map((row) => ({
