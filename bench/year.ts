@@ -61,6 +61,8 @@ export async function yearBench(): Promise<void> {
     await asked(actor);
     const fresh = await asked(actor);
     await generateYear(actor);
+    // A year comes slowly: the database has seen its tables grow.
+    await rows('ANALYZE');
     const factor = OF_SCREENS / SCREENS;
     const screens = (await gigabytes('edition_screens')) * factor;
     const plans = (await gigabytes('editions')) * factor;

@@ -2,7 +2,6 @@ import { createHash, randomUUID } from 'node:crypto';
 import { createReadStream, createWriteStream } from 'node:fs';
 import { chmod, mkdir, open, readdir, rename, rm, stat, utimes, type FileHandle } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
-import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { config } from '@/config';
 
@@ -151,11 +150,6 @@ export async function openStored(sha256: string, bytes: number): Promise<FileHan
   if ((await file.stat()).size === bytes) return file;
   await file.close();
   return null;
-}
-
-/** Bytes `start` to `end` of an open file, both inclusive; all of it without a range. The file is closed at its end. */
-export function readFrom(file: FileHandle, range?: { start: number; end: number }): Readable {
-  return file.createReadStream(range);
 }
 
 /** Size in bytes, or null where the store has no such file. */
