@@ -8,7 +8,7 @@ afterEach(() => jest.useRealTimers());
 /** A request by its method, and what becomes of its line. */
 function asked(method: string, isUpload: boolean) {
   const socket = { bytesRead: 0, destroyed: false, destroy: () => (socket.destroyed = true) };
-  const request = Object.assign(new EventEmitter(), { method, socket });
+  const request = Object.assign(new EventEmitter(), { method, socket, complete: false, readableLength: 0 });
   const response = new EventEmitter();
   endSlowBody(request as unknown as IncomingMessage, response as unknown as ServerResponse, isUpload);
   /** Lets time go by, in seconds; `bytes` come in each. */
@@ -26,6 +26,20 @@ test('a body that takes longer than 30 seconds is ended, however it trickles', (
   const { wait } = asked('POST', false);
   expect([wait(29, 1), wait(1, 1)]).toEqual([false, true]);
 });
+
+test.each([true, false])(
+  'what came and waits to be read, or came whole, is no fault of the sender (an upload: %s)',
+  (isUpload) => {
+    const { request, wait } = asked('POST', isUpload);
+    request.readableLength = 65_536;
+    expect(wait(600)).toBe(false);
+    request.readableLength = 0;
+    expect([wait(29), wait(31)]).toEqual([false, true]);
+    const whole = asked('POST', isUpload);
+    whole.request.complete = true;
+    expect(whole.wait(600)).toBe(false);
+  },
+);
 
 test('an upload takes as long as it moves, and is ended when it stands still for a minute', () => {
   const { wait } = asked('POST', true);

@@ -21,14 +21,15 @@ const change = async (media: string) => {
   await edit(await ternholm(), [{ kind: 'screen', id: 'skerrow-hall', set: { backdrop: { media } } }]);
 };
 /** Begins to try what waits on the pier, for a minute or until somebody says so. */
-const tryIt = async (minutes?: string) => {
+const tryIt = async (minutes?: string, time?: string) => {
   await page.goto(server('/publish'));
   await page.getByRole('button', { name: 'On some screens first…' }).click();
   await page.getByRole('combobox', { name: 'Where' }).fill('pier-end');
   if (minutes !== undefined) {
-    await page.getByLabel('by themselves after').check();
+    await page.getByLabel(time === undefined ? 'as soon as these have been lit' : 'at a time, if').check();
     await page.getByLabel('Minutes', { exact: true }).fill(minutes);
   }
+  if (time !== undefined) await page.getByLabel('Others at').fill(time);
   await page.getByRole('button', { name: 'Try it on 1 screen first' }).click();
   await expect(page.getByText('It is tried on 1 screen: the others keep what they have.')).toBeVisible();
 };
@@ -40,7 +41,9 @@ test('what is no screen and no minute is told, and nothing goes out', async () =
   await expect(first).toBeDisabled();
   await page.getByRole('combobox', { name: 'Where' }).fill('pier-end');
   await expect(first).toBeEnabled();
-  await page.getByLabel('by themselves after').check();
+  await page.getByLabel('at a time, if').check();
+  await expect(first).toBeDisabled();
+  await page.getByLabel('as soon as these have been lit').check();
   await page.getByLabel('Minutes', { exact: true }).fill('soon');
   await expect(page.getByText('Write whole minutes, 1 to 1440.')).toBeVisible();
   await expect(first).toBeDisabled();
@@ -115,6 +118,29 @@ test('a pilot that tells an error stops it, and says why', async () => {
     .getByRole('button', { name: /^Take it back to edition/ })
     .click();
   await expect(stage()).toHaveAttribute('data-media', 'weather-outlook');
+});
+
+test('with a time, its screens pass, the others hear of it, and it can still be taken back', async () => {
+  await tryIt('1', 'tomorrow 06:00');
+  await expect(stage()).toHaveAttribute('data-media', 'route-map');
+  await expect(list()).toContainText(
+    /The other screen gets it \w{3} \d+ \w{3}, 06:00, if they stay so for (1 minute|\d+ seconds?) more\./,
+  );
+  const { rows } = await import('@/database');
+  await rows(
+    "UPDATE editions SET pilot = jsonb_set(pilot, '{litSince}', to_jsonb($1::text)) WHERE pilot IS NOT NULL AND number IS NULL",
+    [new Date(Date.now() - 2 * MINUTE).toISOString()],
+  );
+  await expect(list()).toContainText(
+    /All of these were lit for 1 minute\. The other screen gets it .*, 06:00, unless one/,
+  );
+  // What comes next elsewhere is known from then on.
+  await page.goto(server('/'));
+  await expect(page.getByTitle(/: a planned edition goes out/)).toHaveCount(1);
+  await page.goto(server('/publish'));
+  await list().getByRole('button', { name: 'Take it back' }).click();
+  await expect(stage()).toHaveAttribute('data-media', 'weather-outlook');
+  await expect(list()).toHaveCount(0);
 });
 
 test('its time is over as the worker is killed: the others get it once, when one runs again', async () => {

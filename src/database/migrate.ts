@@ -26,6 +26,7 @@ import * as arrivals from './migrations/0023-arrivals';
 import * as reachByScreen from './migrations/0024-reach-by-screen';
 import * as storeAndItsFiles from './migrations/0025-store-and-its-files';
 import * as aBusyYear from './migrations/0026-a-busy-year';
+import * as countedEditions from './migrations/0027-counted-editions';
 
 /** In order. The database remembers the ids of those that were run: they stay, whatever a file is called later. */
 const MIGRATIONS = [
@@ -55,6 +56,7 @@ const MIGRATIONS = [
   { name: '0024-reach-by-screen', ...reachByScreen },
   { name: '0025-store-and-its-files', ...storeAndItsFiles },
   { name: '0026-a-busy-year', ...aBusyYear },
+  { name: '0027-counted-editions', ...countedEditions },
 ];
 
 /** A step may take as long as it needs, and wait for another process that makes it. */

@@ -120,6 +120,8 @@ export interface PilotColumn {
   readonly given: string;
   /** So long they have to be lit with it before the others get it by themselves, in minutes; null where a person says. */
   readonly minutes: number | null;
+  /** When the others get it, if the minutes are over by then; null, or absent in older rows, for as soon as they are. */
+  readonly at?: string | null;
   /** Since when all of them are lit with it; null while one is not. */
   readonly litSince: string | null;
   /** When and why it was stopped; null while it runs. */

@@ -50,7 +50,7 @@ export const goesOutSchema = z.union([instantSchema, z.object({ siteTime: z.stri
   error: 'Say when: an instant in milliseconds, or a siteTime as 2026-12-01T06:00:00.',
 });
 
-/** On which screens an edition is tried first, and after how many minutes the others get it; null waits for a person. */
+/** On which screens an edition is tried first, and after how many minutes, or at which instant, the others get it; null waits for a person. */
 export const pilotingSchema = z.object({
   where: selectorSchema,
   minutes: z
@@ -58,6 +58,7 @@ export const pilotingSchema = z.object({
     .min(1, 'At least a minute.')
     .max(1440, 'At most a day: 1440 minutes.')
     .nullable(),
+  at: instantSchema.nullish(),
 });
 
 /** What is put on at once, where, and until when. */

@@ -59,11 +59,14 @@ export function AtField({
   at,
   placeholder,
   focused = false,
+  bySites: offersSites = true,
 }: {
   label: string;
   at: At;
   placeholder: string;
   focused?: boolean;
+  /** Whether it may be each site's own time. */
+  bySites?: boolean;
 }) {
   const { draft } = useNetwork('draft');
   const zone = useZone();
@@ -72,7 +75,7 @@ export function AtField({
     if (focused) box.current?.focus();
   }, [focused]);
   const { goesOut, bySites, goBySites } = at;
-  const isElsewhere = draft.sites.some(({ timeZone }) => timeZone !== zone);
+  const isElsewhere = offersSites && draft.sites.some(({ timeZone }) => timeZone !== zone);
   return (
     <div className="w-72">
       <Field label={label} error={at.problem} hint={hintOf(goesOut, draft, zone)}>

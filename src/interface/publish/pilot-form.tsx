@@ -6,14 +6,21 @@ import { WhereField } from '@/interface/forms/where-field';
 import { Input } from '@/interface/kit/field';
 import { selectScreens } from '@/interface/kit/select-screens';
 import type { Piloting } from '@/services/editions';
+import { AtField, useAt, type At } from './at-field';
+
+/** When the other screens get what is tried on some first. */
+type Others = 'by-hand' | 'when-lit' | 'at-a-time';
 
 /** On which screens something is tried first, and what happens then. */
 export interface Pilot {
   readonly where: string;
   say(where: string): void;
-  /** What is written as the minutes; null where a person decides. */
-  readonly minutes: string | null;
-  wait(minutes: string | null): void;
+  readonly others: Others;
+  choose(others: Others): void;
+  /** What is written as the minutes. */
+  readonly minutes: string;
+  wait(minutes: string): void;
+  readonly at: At;
   /** How many screens are meant. */
   readonly screens: number;
   /** Null where something is missing. */
@@ -26,12 +33,20 @@ const MOST_MINUTES = 1440;
 export function usePilot(): Pilot {
   const { draft } = useNetwork('draft');
   const [where, say] = useState('');
-  const [minutes, wait] = useState<string | null>(null);
+  const [others, choose] = useState<Others>('by-hand');
+  const [minutes, wait] = useState('10');
+  const at = useAt();
   const found = selectScreens(draft, where);
   const screens = where.trim() !== '' && found.ok ? found.value.length : 0;
-  const after = minutes === null ? null : minutesIn(minutes);
-  const isRead = minutes === null || after !== null;
-  return { where, say, minutes, wait, screens, value: screens > 0 && isRead ? { where, minutes: after } : null };
+  const value = screens > 0 ? piloting(where, others, minutesIn(minutes), at) : null;
+  return { where, say, others, choose, minutes, wait, at, screens, value };
+}
+
+function piloting(where: string, others: Others, minutes: number | null, { goesOut }: At): Piloting | null {
+  if (others === 'by-hand') return { where, minutes: null };
+  if (minutes === null) return null;
+  if (others === 'when-lit') return { where, minutes };
+  return typeof goesOut === 'number' ? { where, minutes, at: goesOut } : null;
 }
 
 function minutesIn(text: string): number | null {
@@ -39,44 +54,55 @@ function minutesIn(text: string): number | null {
   return minutes >= 1 && minutes <= MOST_MINUTES ? minutes : null;
 }
 
+const OTHERS: readonly (readonly [Others, string])[] = [
+  ['by-hand', 'when somebody says so'],
+  ['when-lit', 'as soon as these have been lit long enough'],
+  ['at-a-time', 'at a time, if these have been lit long enough by then'],
+];
+
 /** Some screens get it first; the others when a person says so, or by themselves. */
 export function PilotForm({ pilot }: { pilot: Pilot }) {
   const { draft } = useNetwork('draft');
-  const { minutes, wait } = pilot;
-  const wrong = minutes !== null && minutesIn(minutes) === null;
+  const { others, minutes, wait } = pilot;
+  const wrong = minutesIn(minutes) === null;
   return (
     <fieldset className="w-full max-w-xl border border-rule p-3">
       <legend className="px-1 font-semibold">On some screens first</legend>
       <WhereField plan={draft} value={pilot.where} onChange={pilot.say} />
       <div className="mt-3 space-y-1" role="radiogroup" aria-label="The others get it">
         <p className="text-sm text-faint">The others keep what they have, and get it</p>
-        <label className="flex min-h-6 items-center gap-2">
-          <input type="radio" name="others" checked={minutes === null} onChange={() => wait(null)} />
-          when somebody says so
-        </label>
-        <div className="flex min-h-6 flex-wrap items-center gap-2">
-          <label className="flex items-center gap-2">
-            <input type="radio" name="others" checked={minutes !== null} onChange={() => wait('10')} />
-            by themselves after
+        {OTHERS.map(([value, words]) => (
+          <label key={value} className="flex min-h-6 items-center gap-2">
+            <input type="radio" name="others" checked={others === value} onChange={() => pilot.choose(value)} />
+            {words}
           </label>
-          <span className="w-20">
-            <Input
-              aria-label="Minutes"
-              value={minutes ?? ''}
-              disabled={minutes === null}
-              invalid={wrong}
-              inputMode="numeric"
-              onChange={({ target }) => wait(target.value)}
-            />
-          </span>
-          <span>minutes, all of these lit without an error</span>
-        </div>
-        {wrong && (
-          <p role="alert" className="text-sm text-brick">
-            Write whole minutes, 1 to {MOST_MINUTES}.
-          </p>
-        )}
+        ))}
       </div>
+      {others !== 'by-hand' && (
+        <div className="mt-2 space-y-2">
+          <p className="flex flex-wrap items-center gap-2">
+            <span>Long enough is</span>
+            <span className="w-20">
+              <Input
+                aria-label="Minutes"
+                value={minutes}
+                invalid={wrong}
+                inputMode="numeric"
+                onChange={({ target }) => wait(target.value)}
+              />
+            </span>
+            <span>minutes, all of these without an error</span>
+          </p>
+          {wrong && (
+            <p role="alert" className="text-sm text-brick">
+              Write whole minutes, 1 to {MOST_MINUTES}.
+            </p>
+          )}
+          {others === 'at-a-time' && (
+            <AtField label="Others at" at={pilot.at} placeholder="tomorrow 06:00" bySites={false} />
+          )}
+        </div>
+      )}
       <p className="mt-2 text-sm text-faint">
         An error, or a screen that goes dark with it, stops it: then you decide. It can be taken back at any time.
       </p>

@@ -20,7 +20,7 @@ const MOST_NAMED = 12;
 
 /** An edition that is tried on some screens: how they do with it, what comes next, and the two ways on. */
 export function PilotRow({
-  planned: { id, pilot, person, note, steps, screens },
+  planned: { id, at, pilot, person, note, steps, screens },
   index,
 }: {
   planned: Planned;
@@ -53,7 +53,7 @@ export function PilotRow({
           {others === 1 ? 'The other screen keeps what it has.' : `The other ${others} screens keep what they have.`}
         </p>
       ) : (
-        <p>{nextWords(pilot, others, now)}</p>
+        <p>{nextWords(pilot, { others, passed: at !== null, now, zone })}</p>
       )}
       <ul className="mt-2 flex flex-wrap gap-x-4 gap-y-1 text-sm" aria-label="Tried on">
         {tried.slice(0, MOST_NAMED).map((screen) => {
@@ -99,10 +99,27 @@ export function PilotRow({
 }
 
 /** What happens next, and when, as far as it is known. */
-function nextWords({ minutes, litSince }: NonNullable<Planned['pilot']>, others: number, now: number): string {
+function nextWords(
+  { minutes, at, litSince }: NonNullable<Planned['pilot']>,
+  {
+    others,
+    passed,
+    now,
+    zone,
+  }: { readonly others: number; readonly passed: boolean; readonly now: number; readonly zone: string },
+): string {
   const rest = others === 1 ? 'The other screen gets it' : `The other ${others} screens get it`;
   if (minutes === null) return `${rest} when somebody says so.`;
-  if (litSince === null) return `${rest} when all of these have been lit with it for ${counted(minutes, 'minute')}.`;
+  const time = at ? dateTime(Date.parse(at), zone) : null;
+  if (passed && time !== null)
+    return `All of these were lit for ${counted(minutes, 'minute')}. ${rest} ${time}, unless one of these tells an error or goes dark before.`;
+  if (litSince === null)
+    return time === null
+      ? `${rest} when all of these have been lit with it for ${counted(minutes, 'minute')}.`
+      : `${rest} ${time}, if all of these have been lit with it for ${counted(minutes, 'minute')} by then.`;
   const left = Math.max(0, Math.ceil((Date.parse(litSince) + minutes * MINUTE - now) / 1000));
-  return `All of these are lit. ${rest} in ${left < 60 ? counted(left, 'second') : counted(Math.ceil(left / 60), 'minute')}, if they stay so.`;
+  const soon = left < 60 ? counted(left, 'second') : counted(Math.ceil(left / 60), 'minute');
+  return time === null
+    ? `All of these are lit. ${rest} in ${soon}, if they stay so.`
+    : `All of these are lit. ${rest} ${time}, if they stay so for ${soon} more.`;
 }

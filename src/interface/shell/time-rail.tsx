@@ -111,7 +111,7 @@ export function TimeRail() {
               // One word for those that stand close together, as sites an hour apart do.
               marks.slice(i + 1, i + 2).every((next) => scale(next.at) - scale(at) >= LABEL_WIDTH) && (
                 <span className="absolute top-5 left-1 bg-sheet px-1 text-[11px] whitespace-nowrap text-dusk">
-                  {planned.find((one) => one.id === id)?.pilot ? 'tried' : 'planned'}
+                  {screens && planned.find((one) => one.id === id)?.pilot ? 'tried' : 'planned'}
                 </span>
               )
             }
@@ -169,9 +169,9 @@ export function TimeRail() {
 
 /** What happens at a mark: on how many screens, where it is not on all. */
 function stepWords(planned: readonly Planned[], id: string, screens: number | undefined): string {
-  if (planned.find((one) => one.id === id)?.pilot) return `${counted(screens ?? 0, 'screen')} got what is tried first`;
-  return screens === undefined
-    ? 'a planned edition goes out'
+  if (screens === undefined) return 'a planned edition goes out';
+  return planned.find((one) => one.id === id)?.pilot
+    ? `${counted(screens, 'screen')} got what is tried first`
     : `a planned edition goes out on ${counted(screens, 'screen')}`;
 }
 

@@ -16,6 +16,7 @@ import {
   publishedPrograms,
   plannedEditions,
 } from '.';
+import { countArrivals } from './arrivals';
 
 useDatabase();
 
@@ -93,11 +94,20 @@ test('what a player never took up is told of that edition for ever, and of the n
   expect(await programOf(actor)).toBe(before);
   // This process hears of the edition in its own time.
   while ((await arrivals(actor, 3))[0]?.at === null) await beat(player, before);
-  expect((await editions(actor)).map(({ number, touched, reached }) => ({ number, touched, reached }))).toEqual([
+  const listed = await editions(actor);
+  expect(listed.map(({ number, touched, reached }) => ({ number, touched, reached }))).toEqual([
     { number: 3, touched: 1, reached: 1 },
     { number: 2, touched: 1, reached: 0 },
     { number: 1, touched: 2, reached: 1 },
   ]);
+  // What is counted once stays so, and is the same; the newest is counted as it is.
+  const uncounted = () =>
+    rows('SELECT number FROM editions WHERE network_id = $1 AND touched IS NULL ORDER BY number', [actor.networkId]);
+  await countArrivals(new Date());
+  expect(await uncounted()).toEqual([{ number: 1 }, { number: 2 }, { number: 3 }]);
+  await countArrivals(new Date(Date.now() + 61_000));
+  expect(await uncounted()).toEqual([{ number: 3 }]);
+  expect(await editions(actor)).toEqual(listed);
 });
 
 test('one that was planned and is due has arrived though it has no number yet', async () => {

@@ -37,11 +37,30 @@ export interface Arrival {
 }
 
 /** The screens that an edition `e` gave something else than the one before, as SQL: a row each. */
-export const CHANGED_SCREENS = `SELECT s.screen, s.reached_at FROM edition_screens s
+const CHANGED_SCREENS = `SELECT s.screen, s.reached_at FROM edition_screens s
   LEFT JOIN editions b ON b.network_id = e.network_id
     AND b.number = (SELECT max(number) FROM editions l WHERE l.network_id = e.network_id AND l.number < e.number)
   LEFT JOIN edition_screens o ON o.edition_id = b.id AND o.screen = s.screen
   WHERE s.edition_id = e.id AND o.hash IS DISTINCT FROM s.hash`;
+
+/** How many screens an edition `e` changed, how many of them it reached, and when the last: as SQL, one row. */
+export const COUNTED = `SELECT count(*)::int AS touched, count(reached_at)::int AS reached, max(reached_at) AS last
+  FROM (${CHANGED_SCREENS}) AS changed`;
+
+/**
+ * Counts, once, how far the editions came that another has followed: nothing arrives of them any more. A minute after that, since what was
+ * heard until then may still be on its way into the database.
+ */
+export async function countArrivals(now: Date): Promise<void> {
+  await rows(
+    `UPDATE editions u SET touched = c.touched, reached = c.reached, last_reached = c.last
+     FROM editions e CROSS JOIN LATERAL (${COUNTED}) AS c
+     WHERE u.id = e.id AND e.number IS NOT NULL AND e.touched IS NULL AND EXISTS (
+       SELECT 1 FROM editions f WHERE f.network_id = e.network_id AND f.number > e.number
+         AND f.published_at < $1::timestamptz - interval '1 minute')`,
+    [now],
+  );
+}
 
 /** How far an edition came: the first to arrive first, then those that did not. Throws 404 for an edition that there is not. */
 export async function arrivals({ networkId }: Actor, number: number): Promise<Arrival[]> {

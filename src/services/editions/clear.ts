@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { rows, transaction } from '@/database';
 import { notFound } from '../errors';
 import { readInput, type Actor } from '../people';
+import { countArrivals } from './arrivals';
 
 /** How long a network keeps what one can go back to: editions, and versions of files that were replaced. */
 export interface Kept {
@@ -74,6 +75,8 @@ async function clearTraces(now: Date, within: Transaction): Promise<void> {
  * too. What a screen plays by its network's newest edition is never touched. Returns how many of each were removed.
  */
 export async function clearEditions(now: Date): Promise<{ editions: number; programs: number }> {
+  // Before the ones go that they are counted against.
+  await countArrivals(now);
   return transaction(async (within) => {
     // A publication waits until this is done, or this until it is: no program goes that one is about to use.
     await rows('LOCK TABLE programs IN SHARE ROW EXCLUSIVE MODE', [], within);

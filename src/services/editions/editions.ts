@@ -24,7 +24,7 @@ import { EditionRow, publish, rows, snapshot } from '@/database';
 import { notFound } from '../errors';
 import { readInput, type Actor } from '../people';
 import { clearedFirings, draftWithin, inForceNow, inTurn, lastChange, takeTurn } from '../plan';
-import { CHANGED_SCREENS } from './arrivals';
+import { COUNTED } from './arrivals';
 import { compile } from './compile';
 import { deliverEdition, deliveredAsBefore } from './deliver';
 import { beginDue, carryInto, plannedWithin } from './planned-plans';
@@ -58,11 +58,12 @@ export async function editions(actor: Actor): Promise<Edition[]> {
   const found = await rows<Omit<Edition, Times> & Record<Times, Date>>(
     `SELECT e.id, e.number, e.published_at AS "publishedAt", e.planned_for AS "plannedFor", p.name AS person, e.again, e.whole, e.note,
        c.touched, c.reached, c.last AS "reachedAt"
-     -- The newest alone, before anything is counted of them: in a year there are thousands.
+     -- The newest alone, before anything is counted of them: in a year there are thousands. Most are counted already.
      FROM (SELECT * FROM editions WHERE network_id = $1 AND number IS NOT NULL ORDER BY number DESC LIMIT 100) AS e
      LEFT JOIN people p ON p.id = e.person_id
      CROSS JOIN LATERAL (
-       SELECT count(*)::int AS touched, count(reached_at)::int AS reached, max(reached_at) AS last FROM (${CHANGED_SCREENS}) AS changed
+       SELECT e.touched, e.reached, e.last_reached AS last WHERE e.touched IS NOT NULL
+       UNION ALL SELECT n.* FROM (${COUNTED}) AS n WHERE e.touched IS NULL
      ) AS c ORDER BY e.number DESC`,
     [actor.networkId],
   );

@@ -1,10 +1,11 @@
 import type { Transaction } from 'sequelize';
-import { Refusal, orThrow, parseSelector, screensMatching } from '@/core';
+import { MINUTE, Refusal, orThrow, parseSelector, screensMatching, type Instant, type Plan } from '@/core';
 import { EditionRow, publish, rows, type PilotColumn } from '@/database';
 import type { Actor } from '../people';
 import { inTurn, takeTurn } from '../plan';
 import { programsOf, type Publishing } from './editions';
 import { plannedWithin } from './planned-plans';
+import { readReach } from './reach';
 import { freezeNext, giveNumber, type Next } from './waiting';
 
 /**
@@ -17,16 +18,18 @@ export interface Piloting {
   readonly where: string;
   /** After how many minutes of all of them lit the others receive it, 1 to 1440; null waits for a person. */
   readonly minutes: number | null;
+  /** When the others receive it, if the minutes are over by then; null, or absent, for as soon as they are. Needs minutes. */
+  readonly at?: Instant | null | undefined;
 }
 
 /**
  * Gives what waits, or a choice of it, to some screens. Throws 409 while another edition waits, 422 where these screens are none, have no
- * players, are not changed, or are all that are.
+ * players, are not changed, or are all that are, and for a time that can't be.
  */
 export async function pilotEdition(
   actor: Actor,
   basedOn: number,
-  { where, minutes }: Piloting,
+  { where, minutes, at = null }: Piloting,
   how: Publishing = {},
   now = Date.now(),
 ): Promise<{ id: string; screens: number }> {
@@ -35,12 +38,25 @@ export async function pilotEdition(
       throw new Refusal(409, 'An edition waits already: publish it or call it off first, then try the next one.');
     const screens = await pilotsOf(next, where, within);
     const begun = new Date(now).toISOString();
+    const time = at === null ? null : readTime(at, minutes, next.plan, now);
     return {
-      columns: { pilot: { where, begun, given: begun, minutes, litSince: null, stopped: null } },
+      columns: { pilot: { where, begun, given: begun, minutes, at: time, litSince: null, stopped: null } },
       reach: new Map(screens.map((screen) => [screen, now])),
       told: { screens: screens.length },
     };
   });
+}
+
+/** When the others get it. Throws 422 where that leaves no time to try it, or nobody says for how long. */
+function readTime(at: Instant, minutes: number | null, plan: Plan, now: Instant): string {
+  if (minutes === null) throw new Refusal(422, 'Say for how many minutes its screens have to be lit before this time.');
+  const { last } = readReach(at, plan, now);
+  if (last < now + minutes * MINUTE)
+    throw new Refusal(
+      422,
+      `There are not ${minutes} minutes to try it until then: say a later time, or fewer minutes.`,
+    );
+  return new Date(last).toISOString();
 }
 
 async function pilotsOf(
@@ -72,18 +88,22 @@ export interface RunningPilot {
   readonly id: string;
   readonly networkId: string;
   readonly pilot: PilotColumn;
+  /** Whether its minutes are over, and it waits for its time. */
+  readonly passed: boolean;
 }
 
 /** All pilots that run and were not stopped, of all networks. */
 export const runningPilots = (): Promise<RunningPilot[]> =>
   rows<RunningPilot>(
-    `SELECT id, network_id AS "networkId", pilot FROM editions
+    `SELECT id, network_id AS "networkId", pilot, planned_for IS NOT NULL AS passed FROM editions
      WHERE number IS NULL AND pilot IS NOT NULL AND pilot->>'stopped' IS NULL`,
   );
 
 /** What comes of looking at a pilot's screens. */
 export type Verdict =
   | { readonly kind: 'wait'; readonly litSince: string | null }
+  /** The minutes are over, its time is not there yet: all players are told of it, and switch by their own clocks. */
+  | { readonly kind: 'pass'; readonly litSince: string }
   | { readonly kind: 'publish' }
   | { readonly kind: 'stop'; readonly why: string };
 
@@ -94,14 +114,21 @@ export async function settlePilot({ id, networkId }: RunningPilot, verdict: Verd
     const pilot = (await plannedWithin(networkId, within)).find((row) => row.id === id)?.row.pilot;
     if (!pilot || pilot.stopped) return;
     if (verdict.kind === 'publish') await giveNumber(networkId, id, now, within);
-    else {
-      const { kind: _, ...found } = verdict;
-      const next: PilotColumn =
-        'why' in found
-          ? { ...pilot, litSince: null, stopped: { at: new Date(now).toISOString(), ...found } }
-          : { ...pilot, ...found };
-      await EditionRow.update({ pilot: next }, { where: { id }, transaction: within });
-    }
+    else await EditionRow.update(afterwards(pilot, verdict, now), { where: { id }, transaction: within });
     await publish({ kind: 'edition', network: networkId }, within);
   });
+}
+
+/** What stands in its row by a verdict. One that is stopped has no time any more: players forget that it was coming. */
+function afterwards(
+  pilot: PilotColumn,
+  verdict: Exclude<Verdict, { kind: 'publish' }>,
+  now: Instant,
+): Partial<Pick<EditionRow, 'pilot' | 'plannedFor'>> {
+  if (verdict.kind === 'stop') {
+    const stopped = { at: new Date(now).toISOString(), why: verdict.why };
+    return { pilot: { ...pilot, litSince: null, stopped }, plannedFor: null };
+  }
+  const tried = { ...pilot, litSince: verdict.litSince };
+  return verdict.kind === 'pass' && pilot.at ? { pilot: tried, plannedFor: new Date(pilot.at) } : { pilot: tried };
 }

@@ -21,6 +21,7 @@ import {
   publishPlanned,
   publishedPrograms,
   settlePilot,
+  type Piloting,
 } from '.';
 
 useDatabase();
@@ -203,6 +204,45 @@ test('it goes to the others by itself when its screens were lit for so long, and
   expect(await given(actor)).toEqual(Object.fromEntries(await publishedPrograms(actor.networkId)));
 });
 
+test('with a time, all hear of it once its screens were lit for long enough, and forget it where one fails after that', async () => {
+  const actor = await network();
+  const [hall, hut] = [await pairedPlayer(actor, 'hall'), await pairedPlayer(actor, 'hut')];
+  const before = await given(actor);
+  await darkFrom(actor, '01:00');
+  const now = Date.now();
+  const at = Math.round((now + HOUR) / 1000) * 1000;
+  const tried = async (pilot: Piloting) => pilotEdition(actor, await change(actor), pilot, {}, now);
+  expect(await refused(tried({ where: 'hall', minutes: null, at }))).toMatch(/^Say for how many minutes/);
+  expect(await refused(tried({ where: 'hall', minutes: 90, at }))).toMatch(/^There are not 90 minutes to try it/);
+  expect(await refused(tried({ where: 'hall', minutes: 5, at: now - HOUR }))).toMatch(/^This moment is over/);
+  await tried({ where: 'hall', minutes: 5, at });
+  await target(hall, (program) => program !== before.hall);
+  await beat(hall);
+  expect(await watchPilots(now)).toBe(0);
+  expect((await targetOf(hut)).coming).toEqual([]);
+  const later = now + 5 * MINUTE;
+  await rows('UPDATE players SET last_seen = $1', [new Date(later - 1000)]);
+  expect(await watchPilots(later)).toBe(1);
+  // This process hears of it in its own time.
+  const comesAt = async (instants: readonly number[]) => {
+    for (;;) {
+      const { coming } = await targetOf(hut);
+      if (coming?.map((one) => one.at).join() === instants.join()) return;
+      await rows('SELECT 1');
+    }
+  };
+  await comesAt([at]);
+  expect(await plannedEditions(actor)).toMatchObject([{ at: new Date(at).toISOString(), pilot: { stopped: null } }]);
+  await beat(hall, { errors: [{ at: Date.now() + 1, message: 'A film could not be read' }] });
+  expect(await watchPilots(later)).toBe(1);
+  await comesAt([]);
+  expect(await publishDue(new Date(at))).toBe(0);
+  const [waits] = await plannedEditions(actor);
+  expect(waits?.at).toBeNull();
+  expect(waits?.pilot?.stopped?.why).toBe('Hall: A film could not be read');
+  expect((await given(actor)).hut).toBe(before.hut);
+});
+
 test('it stops where a pilot fails, says why, and waits for a person', async () => {
   const actor = await network();
   const hall = await pairedPlayer(actor, 'hall');
@@ -217,7 +257,7 @@ test('it stops where a pilot fails, says why, and waits for a person', async () 
   await beat(hall);
   expect(await watchPilots(Date.now() + HOUR)).toBe(0);
   // Whoever looked at it before it stopped may still say that it did well.
-  const late = { id: stopped?.id ?? '', networkId: actor.networkId, pilot: stopped?.pilot as never };
+  const late = { id: stopped?.id ?? '', networkId: actor.networkId, pilot: stopped?.pilot as never, passed: false };
   await settlePilot(late, { kind: 'publish' });
   expect(await plannedEditions(actor)).toMatchObject([
     { id: stopped?.id, pilot: { stopped: { why: expect.any(String) } } },

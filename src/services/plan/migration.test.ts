@@ -126,6 +126,7 @@ test('a network of the tables before comes over whole: plan, files, players, edi
     '0024-reach-by-screen',
     '0025-store-and-its-files',
     '0026-a-busy-year',
+    '0027-counted-editions',
   ]);
 
   const actor = { networkId: NETWORK ?? '', personId: PERSON ?? '', name: 'Ida' };

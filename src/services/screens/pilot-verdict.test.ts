@@ -23,7 +23,13 @@ const screen = (values: Partial<PilotScreen> = {}, report: Partial<Report> = {})
   ...values,
 });
 const behind = screen({ reachedAt: null }, { program: null });
-const trial = { begun: ago(30), given: ago(14), minutes: 10 as number | null, litSince: ago(9) as string | null };
+const trial = {
+  begun: ago(30),
+  given: ago(14),
+  minutes: 10 as number | null,
+  litSince: ago(9) as string | null,
+  passed: false,
+};
 const at = (minutes: number, message: string) => ({ errors: [{ at: NOW - minutes * MINUTE, message }] });
 
 test.each([
@@ -76,6 +82,37 @@ test.each([
     { kind: 'stop', why: 'Hall has not taken it up within 15 minutes.' },
   ],
   [
+    'the minutes are over, and its time is to come',
+    { ...trial, at: ago(-5), litSince: ago(10) },
+    [screen()],
+    { kind: 'pass', litSince: ago(10) },
+  ],
+  [
+    'the minutes are over, and its time is there',
+    { ...trial, at: ago(0), litSince: ago(10) },
+    [screen()],
+    { kind: 'publish' },
+  ],
+  ['its time is to come, and one is behind', { ...trial, at: ago(-5) }, [behind], { kind: 'wait', litSince: null }],
+  [
+    'its time comes before the minutes are over',
+    { ...trial, at: ago(0) },
+    [screen()],
+    { kind: 'stop', why: 'Its time came before all had been lit for 10 minutes.' },
+  ],
+  [
+    'it passed, and one is behind by what went out since',
+    { ...trial, at: ago(-5), litSince: ago(10), passed: true },
+    [behind],
+    { kind: 'wait', litSince: ago(10) },
+  ],
+  [
+    'it passed, and one goes dark before its time',
+    { ...trial, at: ago(-5), litSince: ago(10), passed: true },
+    [screen({ lastSeen: new Date(NOW - 46_000) })],
+    { kind: 'stop', why: 'Hall went dark with it.' },
+  ],
+  [
     'no screen has a player any more',
     trial,
     [screen({ player: null })],
@@ -90,4 +127,6 @@ test('where the server stood still, nobody is dark or late by that', () => {
   const late = { ...trial, given: ago(40) };
   expect(verdictOf(late, [gone, behind], false, NOW)).toEqual({ kind: 'wait', litSince: null });
   expect(verdictOf(late, [gone], true, NOW).kind).toBe('stop');
+  // Its time came as the server stood still: they may have been lit all the while, or not.
+  expect(verdictOf({ ...late, at: ago(1) }, [gone, behind], false, NOW)).toEqual({ kind: 'wait', litSince: null });
 });

@@ -16,20 +16,28 @@ export interface PilotScreen extends Heard {
   readonly reachedAt: Date | null;
 }
 
-/** How it is tried: since when, as it is now since when, for how many minutes all have to be lit, and since when they are. */
+/** How it is tried; instants in ISO 8601. */
 export interface Trial {
+  /** Since when, and since when as it is now. */
   readonly begun: string;
   readonly given: string;
+  /** For how many minutes all have to be lit; null waits for a person. */
   readonly minutes: number | null;
+  /** When it goes out if the minutes are over by then; null for as soon as they are. */
+  readonly at?: string | null;
+  /** Whether the minutes are over, and it waits for that time. */
+  readonly passed: boolean;
+  /** Since when all of them are lit. */
   readonly litSince: string | null;
 }
 
 /**
  * Screens without a player are not looked at; a screen that rests by its lights-out hours is as good as lit. That one is dark, or late, is
- * held against it only where the network has been heard for a while (`heard`): a server that stood still has heard nobody.
+ * held against it only where the network has been heard for a while (`heard`): a server that stood still has heard nobody. One that passed
+ * is looked at until its time: an error, or a screen that goes dark, still stops it.
  */
 export function verdictOf(
-  { begun, given, minutes, litSince }: Trial,
+  { begun, given, minutes, at = null, passed, litSince }: Trial,
   screens: readonly PilotScreen[],
   heard: boolean,
   now: Instant,
@@ -45,10 +53,14 @@ export function verdictOf(
     if (heard && !reachedAt && now - Date.parse(given) > TAKES_UP_WITHIN_MS)
       return { kind: 'stop', why: `${name} has not taken it up within ${TAKES_UP_WITHIN_MS / MINUTE} minutes.` };
   }
-  if (!states.every((state) => state === 'lit' || state === 'resting')) return { kind: 'wait', litSince: null };
+  if (passed) return { kind: 'wait', litSince };
+  const allLit = states.every((state) => state === 'lit' || state === 'resting');
   // A clock that was put back begins anew: nobody has seen them lit for so long.
-  const from = litSince === null || Date.parse(litSince) > now ? now : Date.parse(litSince);
-  return minutes !== null && now - from >= minutes * MINUTE
-    ? { kind: 'publish' }
-    : { kind: 'wait', litSince: new Date(from).toISOString() };
+  const from = !allLit ? null : litSince === null || Date.parse(litSince) > now ? now : Date.parse(litSince);
+  const over = from === null || minutes === null ? null : from + minutes * MINUTE;
+  if (at !== null && (over ?? Infinity) > Date.parse(at) && heard && now >= Date.parse(at))
+    return { kind: 'stop', why: `Its time came before all had been lit for ${minutes} minutes.` };
+  const lit = from === null ? null : new Date(from).toISOString();
+  if (lit === null || over === null || now < over) return { kind: 'wait', litSince: lit };
+  return at === null || now >= Date.parse(at) ? { kind: 'publish' } : { kind: 'pass', litSince: lit };
 }

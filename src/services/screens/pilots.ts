@@ -19,7 +19,7 @@ export async function watchPilots(now = Date.now()): Promise<number> {
   let settled = 0;
   for (const running of await runningPilots()) {
     const heard = await isHeard(running.networkId, now);
-    const verdict = verdictOf(running.pilot, await pilotScreens(running.id), heard, now);
+    const verdict = verdictOf({ ...running.pilot, passed: running.passed }, await pilotScreens(running.id), heard, now);
     if (verdict.kind === 'wait' && verdict.litSince === running.pilot.litSince) continue;
     await settlePilot(running, verdict, now);
     if (verdict.kind === 'wait') continue;
