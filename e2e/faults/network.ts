@@ -20,6 +20,8 @@ export interface Confirmed {
   readonly notes: Set<string>;
   /** Whether the takeover is in force; null where the last attempt was not answered. */
   fired: boolean | null;
+  /** Whether somebody fires or clears at this moment: of two at once nobody knows which came last. */
+  firing: boolean;
 }
 
 export interface Loaded {
@@ -30,8 +32,8 @@ export interface Loaded {
   readonly players: readonly SimulatedPlayer[];
 }
 
-/** Makes a network of some screens, published, with a player for each. */
-export async function newLoaded(mark: string, server: string): Promise<Loaded> {
+/** Makes a network of some screens, published, with a player for each; they are shared out over the servers. */
+export async function newLoaded(mark: string, servers: readonly string[]): Promise<Loaded> {
   const password = `a password of ${mark}`;
   const person = { email: `${mark}@example.org`, password };
   const actor = await addPerson(await createNetwork({ name: mark, slug: mark }), { name: mark, ...person });
@@ -53,7 +55,7 @@ export async function newLoaded(mark: string, server: string): Promise<Loaded> {
   const players = screens.map(
     (id, i) =>
       new SimulatedPlayer({
-        server,
+        server: servers[i % servers.length] ?? '',
         onCode: (code) => void pairScreen(actor, id, code, `${mark} ${i}`).catch(() => undefined),
       }),
   );
@@ -66,6 +68,7 @@ export async function newLoaded(mark: string, server: string): Promise<Loaded> {
       editions: new Set([1]),
       notes: new Set(),
       fired: false,
+      firing: false,
     },
   };
 }
@@ -139,9 +142,15 @@ export const DOINGS = {
       return void (await edit(actor, [{ kind: 'booking', id: 'gale', add }]));
     }
     const what = Math.random() < 0.5 ? 'fire' : 'all-clear';
+    if (confirmed.firing) return;
+    confirmed.firing = true;
     confirmed.fired = null;
-    await sent(`${server}/api/takeovers/gale/${what}`, cookie, '{}');
-    confirmed.fired = what === 'fire';
+    try {
+      await sent(`${server}/api/takeovers/gale/${what}`, cookie, '{}');
+      confirmed.fired = what === 'fire';
+    } finally {
+      confirmed.firing = false;
+    }
   },
 } satisfies Readonly<Record<string, Doing>>;
 

@@ -1,14 +1,17 @@
+import { resolve } from 'node:path';
 import { parseArgs } from 'node:util';
 import { runningCluster } from '../../scripts/cluster.mjs';
 import { closeDatabase, database, rows } from '@/database';
+import { Family } from '../../bin/family';
 import { removeData, startLanternpost } from '../support/instance';
 import { childOf } from '../support/processes';
 import { audited, unsettled } from './audit';
 import { DOINGS, newLoaded, type Loaded } from './network';
 
 /**
- * `npm run faults [-- --minutes 20]`: two networks under load, a process killed hard every few seconds at random (web, what compiles, the
- * gateway, the worker, PostgreSQL), and then an audit of everything that was confirmed. Ends by itself; exits 1 where something was lost.
+ * `npm run faults [-- --minutes 20]`: two networks under load on two web processes and two gateways with one database, a process killed hard
+ * every few seconds at random (web, what compiles, a gateway, the worker, PostgreSQL), and then an audit of everything that was confirmed.
+ * Ends by itself; exits 1 where something was lost.
  */
 
 const SETTLED_WITHIN_MS = 180_000;
@@ -32,7 +35,16 @@ const instance = await startLanternpost('faults', 4440, false);
 process.env.DATABASE_URL = runningCluster(`${instance.data}/postgres`);
 process.env.LANTERNPOST_DATA = instance.data;
 database();
-const networks = [await newLoaded('north', instance.url), await newLoaded('south', instance.url)];
+// Beside the instance's own: nobody asks which of them answers.
+const second = new Family();
+const cli = resolve(import.meta.dirname, '../../bin/lanternpost.mjs');
+second.start('web', [cli, 'web', '--port', '4443']);
+second.start('gateway', [cli, 'gateway', '--port', '4444']);
+const webs = [instance.url, 'http://127.0.0.1:4443'];
+const gateways = ['http://127.0.0.1:4441', 'http://127.0.0.1:4444'];
+while (!(await fetch(`${webs[1]}/sign-in`).catch(() => null))?.ok) await pause(500);
+
+const networks = [await newLoaded('north', [...webs, ...gateways]), await newLoaded('south', [...gateways, ...webs])];
 for (const { players } of networks) for (const player of players) void player.run();
 
 await settled('before');
@@ -58,7 +70,7 @@ async function hand(network: Loaded): Promise<void> {
   while (Date.now() < until) {
     try {
       cookie ||= await signIn(network);
-      await anyOf(OFTEN)(network, instance.url, cookie);
+      await anyOf(OFTEN)(network, anyOf(webs), cookie);
       counts.done++;
     } catch {
       counts.failed++;
@@ -69,7 +81,7 @@ async function hand(network: Loaded): Promise<void> {
 }
 
 async function signIn({ person }: Loaded): Promise<string> {
-  const response = await fetch(`${instance.url}/api/session`, {
+  const response = await fetch(`${anyOf(webs)}/api/session`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify(person),
@@ -79,11 +91,12 @@ async function signIn({ person }: Loaded): Promise<string> {
 }
 
 async function killer(): Promise<void> {
-  const web = () => childOf(instance.pid, 'lanternpost.mjs web');
+  const parent = () => anyOf([instance.pid, process.pid]);
+  const web = () => childOf(parent(), 'lanternpost.mjs web');
   const victims: Record<string, () => Promise<number> | number> = {
     web,
-    think: () => childOf(web(), 'lanternpost.mjs think'),
-    gateway: () => childOf(instance.pid, 'lanternpost.mjs gateway'),
+    think: () => childOf(web(), anyOf(['lanternpost.mjs think usual', 'lanternpost.mjs think urgent'])),
+    gateway: () => childOf(parent(), 'lanternpost.mjs gateway'),
     worker: () => childOf(instance.pid, 'lanternpost.mjs worker'),
     // One of its backends: PostgreSQL then ends all, and recovers.
     postgres: async () => (await rows<{ pid: number }>('SELECT pg_backend_pid() AS pid').catch(() => []))[0]?.pid ?? 0,
@@ -114,6 +127,7 @@ for (const { mark, confirmed } of networks)
 console.log(wrong.length === 0 ? 'All that was confirmed is there.' : wrong.slice(0, 20).join('\n'));
 for (const { players } of networks) for (const player of players) player.stop();
 await closeDatabase();
+await second.stop();
 await instance.stop();
 await removeData(instance.data);
 process.exit(wrong.length === 0 ? 0 : 1);
