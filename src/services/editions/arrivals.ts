@@ -1,3 +1,4 @@
+import { group } from 'd3-array';
 import { rows } from '@/database';
 import { notFound } from '../errors';
 import type { Actor } from '../people';
@@ -11,23 +12,94 @@ export interface Playing {
   readonly seen: number;
 }
 
-/** Writes down which screens the edition that is out has reached. What was written before stays. */
-export async function noteReached(heard: readonly Playing[]): Promise<void> {
+/** An edition that is out, or waits, as far as it may have reached a screen. */
+interface Reaching {
+  readonly id: string;
+  readonly network: string;
+  readonly number: number | null;
+  readonly plannedFor: Date | null;
+  readonly publishedAt: Date;
+}
+
+/** What an edition gives to the screen of a player. */
+interface GivenTo extends Pick<Reaching, 'number' | 'plannedFor' | 'publishedAt'> {
+  readonly player: string;
+  readonly edition: string;
+  readonly screen: string;
+  readonly from: Date | null;
+  readonly hash: string;
+  readonly delivered: string | null;
+  readonly reached: boolean;
+}
+
+/**
+ * Writes down which screens the edition that is out has reached. What was written before stays. Asked in small steps, each by keys alone:
+ * in one question PostgreSQL guesses how many rows it will meet, and where it guesses wrong it goes through all editions for each player.
+ */
+export async function noteReached(heard: readonly Playing[], now = Date.now()): Promise<void> {
+  const said = new Map(heard.map((one) => [one.player, one]));
+  const reached = (await givenTo([...said.keys()], now)).flatMap(({ player, edition, screen, ...given }) => {
+    const told = said.get(player);
+    if (given.reached || !told || (told.program !== given.hash && told.program !== given.delivered)) return [];
+    const since = sinceOf(given);
+    return [{ edition, screen, at: new Date(Math.max(told.seen, since)).toISOString() }];
+  });
+  if (reached.length === 0) return;
   await rows(
-    `UPDATE edition_screens s SET reached_at = greatest(t.seen, e.since)
-     FROM jsonb_to_recordset($1::jsonb) AS t(player uuid, program text, seen timestamptz)
-     JOIN players p ON p.id = t.player JOIN plan_objects o ON o.id = p.screen_id
-     JOIN LATERAL (
-       SELECT n.id, CASE WHEN n.number IS NULL THEN coalesce(g.from_at, n.planned_for) ELSE least(g.from_at, n.published_at) END AS since
-       FROM editions n JOIN edition_screens g ON g.edition_id = n.id AND g.screen = o.slug
-       WHERE n.network_id = p.network_id AND (n.number = (SELECT max(number) FROM editions WHERE network_id = p.network_id)
-         OR n.number IS NULL AND coalesce(g.from_at, n.planned_for) <= now())
-       ORDER BY n.number DESC NULLS FIRST, n.planned_for DESC LIMIT 1
-     ) e ON true
-     WHERE s.edition_id = e.id AND s.screen = o.slug AND s.reached_at IS NULL AND t.program IN (s.hash, s.delivered)`,
-    [JSON.stringify(heard.map((one) => ({ ...one, seen: new Date(one.seen).toISOString() })))],
+    `UPDATE edition_screens s SET reached_at = t.at
+     FROM unnest($1::uuid[], $2::text[], $3::timestamptz[]) AS t(edition, screen, at)
+     WHERE s.edition_id = t.edition AND s.screen = t.screen AND s.reached_at IS NULL`,
+    [reached.map((one) => one.edition), reached.map((one) => one.screen), reached.map((one) => one.at)],
   );
 }
+
+/** Since when a screen has an edition: pilots have it before the others do. */
+const sinceOf = ({ number, from, plannedFor, publishedAt }: Omit<GivenTo, 'player' | 'edition' | 'screen'>): number =>
+  number === null
+    ? (from ?? plannedFor ?? publishedAt).getTime()
+    : Math.min(from?.getTime() ?? Infinity, publishedAt.getTime());
+
+/** What each of some players is given now: by the newest edition, or by one that waits and has reached its screen. */
+async function givenTo(players: readonly string[], now: number): Promise<GivenTo[]> {
+  const places = await rows<{ player: string; network: string; screen: string }>(
+    `SELECT p.id AS player, p.network_id AS network, o.slug AS screen
+     FROM players p JOIN plan_objects o ON o.id = p.screen_id WHERE p.id = ANY($1)`,
+    [players],
+  );
+  const reaching = group(await reachingIn([...new Set(places.map(({ network }) => network))]), (one) => one.network);
+  const asked = places.flatMap((place) =>
+    (reaching.get(place.network) ?? []).map((edition) => ({ ...place, edition })),
+  );
+  const found = await rows<
+    { edition: string; screen: string } & Pick<GivenTo, 'from' | 'hash' | 'delivered' | 'reached'>
+  >(
+    `SELECT s.edition_id AS edition, s.screen, s.from_at AS from, s.hash, s.delivered, s.reached_at IS NOT NULL AS reached
+     FROM unnest($1::uuid[], $2::text[]) AS t(edition, screen)
+     JOIN edition_screens s ON s.edition_id = t.edition AND s.screen = t.screen`,
+    [asked.map(({ edition }) => edition.id), asked.map(({ screen }) => screen)],
+  );
+  const rowOf = new Map(found.map((row) => [`${row.edition} ${row.screen}`, row]));
+  return places.flatMap(({ player, network, screen }) => {
+    for (const { id, number, plannedFor, publishedAt } of reaching.get(network) ?? []) {
+      const row = rowOf.get(`${id} ${screen}`);
+      if (!row) continue;
+      const from = row.from ?? plannedFor;
+      if (number === null && !(from && from.getTime() <= now)) continue;
+      return [{ player, ...row, number, plannedFor, publishedAt }];
+    }
+    return [];
+  });
+}
+
+/** The newest edition of some networks, and all that wait there, the last first. */
+const reachingIn = (networks: readonly string[]): Promise<Reaching[]> =>
+  rows<Reaching>(
+    `SELECT e.id, e.network_id AS network, e.number, e.planned_for AS "plannedFor", e.published_at AS "publishedAt"
+     FROM unnest($1::uuid[]) AS n(id) JOIN editions e ON e.network_id = n.id
+       AND (e.number IS NULL OR e.number = (SELECT max(number) FROM editions l WHERE l.network_id = n.id))
+     ORDER BY e.number DESC NULLS FIRST, e.planned_for DESC`,
+    [networks],
+  );
 
 /** A screen that an edition gave something else than the edition before. */
 export interface Arrival {

@@ -275,7 +275,9 @@ export async function publishEdition(
     // What is planned has what goes out before it too, and keeps its own changes to itself until its time.
     const keys = chosen ?? (planned.length > 0 ? differingKeys(publishedBase(top, draft), draft) : undefined);
     const plan = keys ? chosenPlan(base, draft, keys).plan : draft;
-    if (plan === base)
+    const carried = (one: Plan) => (keys ? chosenPlan(one, draft, keys).plan : one);
+    // What is as it is out may still be otherwise in what is planned.
+    if (plan === base && planned.every((one) => carried(one.plan) === one.plan))
       throw new Refusal(409, 'Nothing of this choice waits to be published: choose some of the changes that do.');
     const whole = samePlan(plan, sharing(plan, draft));
     const compiled = orThrow(
@@ -285,7 +287,7 @@ export async function publishEdition(
     );
     const upTo = whole ? change : (newest?.lastChange ?? 0);
     const written = await write(actor, { plan, compiled, lastChange: upTo, whole, note: words, again: null }, within);
-    if (keys) await carryInto(planned, (one) => chosenPlan(one, draft, keys).plan, { plan: draft, change }, within);
+    if (keys) await carryInto(planned, carried, { plan: draft, change }, within);
     return written;
   });
 }
