@@ -106,6 +106,20 @@ test('what is planned is frozen, is on no screen before its time, and what is ch
   expect(await plannedEditions(actor)).toEqual([]);
 });
 
+test('a change that is planned and then taken back in the draft is published out of what is planned', async () => {
+  const actor = await network();
+  await dress(actor, 'hall', 500);
+  await plan(actor);
+  await edit(actor, [{ kind: 'screen', id: 'hall', set: { width: 1920, lightsOut: null } }]);
+  expect(await waiting(actor)).toEqual(['screen hall']);
+  // What is out is so already: only what is planned changes.
+  await publishEdition(actor, await lastChange(actor.networkId));
+  expect(await waiting(actor)).toEqual([]);
+  expect((await editions(actor))[0]).toMatchObject({ number: 2, touched: 0 });
+  expect(await publishDue(new Date(TOMORROW))).toBe(1);
+  expect(await widthOut(actor, 'hall')).toBe(1920);
+});
+
 test('two wait in order, keep it when they are moved, and go out one after the other, also late and at once', async () => {
   const actor = await network();
   await dress(actor, 'hall', 500);
