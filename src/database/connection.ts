@@ -53,3 +53,24 @@ export async function rows<T extends object>(sql: string, bind: unknown[] = [], 
   const [result] = await (within ? ask() : inShare(ask));
   return result as T[];
 }
+
+/** From so many keys on a list is long. */
+const MANY = 500;
+
+/**
+ * One raw query that looks up a list of `count` keys in tables, in a transaction. PostgreSQL takes every list for a short one: a long one
+ * it would compare key by key with a table that grew since it was last counted, which takes minutes after a large import. So for a long list
+ * it is told to sort or hash both instead.
+ */
+export async function rowsOfMany<T extends object>(
+  sql: string,
+  bind: unknown[],
+  count: number,
+  within: Transaction,
+): Promise<T[]> {
+  if (count < MANY) return rows<T>(sql, bind, within);
+  await rows('SET LOCAL enable_nestloop = off', [], within);
+  const found = await rows<T>(sql, bind, within);
+  await rows('SET LOCAL enable_nestloop = on', [], within);
+  return found;
+}

@@ -4,7 +4,7 @@ import { database } from './connection';
 if (process.env.DATABASE_URL) database();
 
 export * from './models';
-export { closeDatabase, database, rows, snapshot, transaction } from './connection';
+export { closeDatabase, database, rows, rowsOfMany, snapshot, transaction } from './connection';
 export { onBehalfOf } from './shares';
 export { closeBus, publish, subscribe, type BusMessage, type UploadProgress } from './bus';
 export { ProcessLocks } from './locks';

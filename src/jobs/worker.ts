@@ -6,7 +6,7 @@ import { config } from '@/config';
 import { QUEUES, openQueue, rows, type JobName, type Jobs } from '@/database';
 import { logger } from '@/log';
 import { refreshHolidays } from '@/services/calendars';
-import { clearEditions, deliverAgain, publishDue } from '@/services/editions';
+import { clearEditions, countArrivals, deliverAgain, publishDue } from '@/services/editions';
 import {
   checkFiles,
   cleanUp,
@@ -66,6 +66,7 @@ const CHECK_FOR_MS = 2 * 60_000;
 const SWEEP_EVERY_MS = 3000;
 /** How late an edition's number may be: players switch on the instant by themselves. */
 const DUE_EVERY_MS = 500;
+const COUNT_EVERY_MS = 60_000;
 const LOOKED_FOR_EVERY_MS = 500;
 const LAST_JOB_WITHIN_MS = 5000;
 
@@ -99,6 +100,13 @@ export async function startWorker(): Promise<() => Promise<void>> {
       )
       .finally(() => (publishing = null));
   }, DUE_EVERY_MS);
+  const counting = setInterval(
+    () =>
+      void countArrivals(new Date()).catch((error: unknown) =>
+        logger.warn({ error }, 'how far editions came could not be counted: it is tried again'),
+      ),
+    COUNT_EVERY_MS,
+  );
   await sweep(boss, locks);
   // What was due while no worker ran is done now, once.
   for (const name of ['clean-up', 'refresh-holidays'] as const)
@@ -106,6 +114,7 @@ export async function startWorker(): Promise<() => Promise<void>> {
   return async () => {
     clearInterval(timer);
     clearInterval(due);
+    clearInterval(counting);
     await publishing;
     stopping.abort();
     await Promise.race([Promise.all(running), sleep(LAST_JOB_WITHIN_MS)]);

@@ -1,6 +1,6 @@
 import type { Transaction } from 'sequelize';
 import { canonicalWriter, type MadeProgram, type Plan, type ProgramDocument, type Screen } from '@/core';
-import { publish, rows } from '@/database';
+import { publish, rows, rowsOfMany } from '@/database';
 import { fitted, renditionsOf, wantRenditions, type Rendition } from '../library';
 import { inTurn, takeTurn } from '../plan';
 import { digester } from './compile';
@@ -68,10 +68,11 @@ export async function deliverEdition({ id, plan, only, compiled }: Delivering, w
   });
   if (changes.length === 0) return false;
   await writePrograms(made, within);
-  await rows(
+  await rowsOfMany(
     `UPDATE edition_screens s SET delivered = x.delivered FROM jsonb_to_recordset($2::jsonb) AS x(screen text, delivered text)
      WHERE s.edition_id = $1 AND s.screen = x.screen`,
     [id, JSON.stringify(changes)],
+    changes.length,
     within,
   );
   return true;

@@ -1,3 +1,4 @@
+import type { Transaction } from 'sequelize';
 import { group, sum } from 'd3-array';
 import { LRUCache } from 'lru-cache';
 import {
@@ -19,7 +20,7 @@ import {
   type Problem,
   type MadeProgram,
 } from '@/core';
-import { rows } from '@/database';
+import { rowsOfMany, transaction } from '@/database';
 import type { Actor } from '../people';
 import { draftPlan, type Draft } from '../plan';
 import { compile } from './compile';
@@ -195,12 +196,16 @@ interface ChangeRow {
 async function waitingChanges(networkId: string, top: Frozen | null, draft: Plan): Promise<DocketEntry[]> {
   const base = publishedBase(top, draft);
   const differing = patchesBetween(base, sharing(base, draft)).map(({ kind, id = '' }) => ({ kind, id }));
-  const found = await rows<ChangeRow>(
-    `SELECT c.kind, c.object, c.before, c.format, p.name AS person, c.at FROM changes c
+  const ask = (within: Transaction) =>
+    rowsOfMany<ChangeRow>(
+      `SELECT c.kind, c.object, c.before, c.format, p.name AS person, c.at FROM changes c
      JOIN jsonb_to_recordset($3::jsonb) AS k(kind text, id text) ON k.kind = c.kind AND k.id = c.object
      LEFT JOIN people p ON p.id = c.person_id WHERE c.network_id = $1 AND c.id > $2 ORDER BY c.id`,
-    [networkId, top?.lastChange ?? 0, JSON.stringify(differing)],
-  );
+      [networkId, top?.lastChange ?? 0, JSON.stringify(differing)],
+      differing.length,
+      within,
+    );
+  const found = await transaction(ask);
   const made = new Map<string, ChangeRow[]>();
   for (const row of found) {
     const key = keyText({ kind: row.kind, id: row.object });

@@ -1,5 +1,5 @@
 export { screenDay } from './screen-day';
-export { arrivals, noteReached, type Arrival, type Playing } from './arrivals';
+export { arrivals, countArrivals, noteReached, type Arrival, type Playing } from './arrivals';
 export { clearEditions, keep, kept, type Kept } from './clear';
 export { docket, docketChoice, type Docket, type DocketChoice, type DocketEntry, type Fetches } from './docket';
 export { endPutOn, putOn, type IsPutOn, type PuttingOn } from './put-on';

@@ -1,7 +1,7 @@
 import { max, min } from 'd3-array';
 import type { Transaction } from 'sequelize';
 import { DAY, MINUTE, Refusal, readSiteTime, siteInstants, type Instant, type LocalTime, type Plan } from '@/core';
-import { rows } from '@/database';
+import { rows, rowsOfMany } from '@/database';
 
 /** When an edition that waits reaches screens: all at an instant, or each when the clock at its site shows a time. */
 
@@ -73,11 +73,12 @@ export async function writeReach(
   instants: ReadonlyMap<string, Instant> | null,
   within: Transaction,
 ): Promise<void> {
-  await rows(
+  await rowsOfMany(
     `UPDATE edition_screens s SET from_at = t.at
      FROM edition_screens o LEFT JOIN unnest($2::text[], $3::timestamptz[]) AS t(screen, at) ON t.screen = o.screen
      WHERE s.edition_id = $1 AND o.edition_id = $1 AND o.screen = s.screen`,
     [edition, [...(instants?.keys() ?? [])], [...(instants?.values() ?? [])].map((at) => new Date(at).toISOString())],
+    instants?.size ?? 0,
     within,
   );
 }

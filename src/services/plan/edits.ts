@@ -27,7 +27,7 @@ import {
   type Playlist,
   type Problem,
 } from '@/core';
-import { ChangeRow, NetworkRow, publish, rows, uuidv7 } from '@/database';
+import { ChangeRow, NetworkRow, publish, rows, rowsOfMany, uuidv7 } from '@/database';
 import { notFound } from '../errors';
 import type { Actor } from '../people';
 import { attachFiles, filesOfMedia, replacedIn, type MediaFiles } from './media-files';
@@ -246,11 +246,12 @@ async function refuseConflicts(
   conflicts: readonly { readonly key: ObjectKey; readonly now: object | null; readonly conflict: FieldConflict }[],
   within: Transaction,
 ): Promise<void> {
-  const people = await rows<{ kind: Kind; object: string; name: string | null }>(
+  const people = await rowsOfMany<{ kind: Kind; object: string; name: string | null }>(
     `SELECT DISTINCT ON (c.kind, c.object) c.kind, c.object, p.name FROM changes c LEFT JOIN people p ON p.id = c.person_id
      JOIN jsonb_to_recordset($2::jsonb) AS k(kind text, id text) ON c.kind = k.kind AND c.object = k.id
      WHERE c.network_id = $1 ORDER BY c.kind, c.object, c.id DESC`,
     [networkId, JSON.stringify(conflicts.map((one) => one.key))],
+    conflicts.length,
     within,
   );
   const by = new Map(people.map(({ kind, object, name }) => [keyText({ kind, id: object }), name]));
@@ -327,10 +328,12 @@ async function refuseDangling(networkId: string, writes: readonly Write[], withi
 }
 
 async function existing(networkId: string, keys: readonly ObjectKey[], within: Transaction): Promise<Set<string>> {
-  const found = await rows<{ kind: Kind; slug: string }>(
+  const asked = new Map(keys.map((key) => [keyText(key), key]));
+  const found = await rowsOfMany<{ kind: Kind; slug: string }>(
     `SELECT o.kind, o.slug FROM plan_objects o JOIN jsonb_to_recordset($2::jsonb) AS k(kind text, id text)
        ON o.kind = k.kind AND o.slug = k.id WHERE o.network_id = $1`,
-    [networkId, JSON.stringify([...new Map(keys.map((key) => [keyText(key), key])).values()])],
+    [networkId, JSON.stringify([...asked.values()])],
+    asked.size,
     within,
   );
   return new Set(found.map(({ kind, slug }) => keyText({ kind, id: slug })));
@@ -342,12 +345,13 @@ async function refuseUsed(
   touched: ReadonlyMap<string, Write>,
   within: Transaction,
 ): Promise<void> {
-  const users = await rows<{ kind: Kind; id: string; name: string; toKind: Kind; toId: string }>(
+  const users = await rowsOfMany<{ kind: Kind; id: string; name: string; toKind: Kind; toId: string }>(
     `SELECT o.kind, o.slug AS id, o.name, l.to_kind AS "toKind", l.to_slug AS "toId" FROM plan_links l
      JOIN jsonb_to_recordset($2::jsonb) AS k(kind text, id text) ON l.to_kind = k.kind AND l.to_slug = k.id
      JOIN plan_objects o ON o.network_id = l.network_id AND o.kind = l.from_kind AND o.slug = l.from_slug
      WHERE l.network_id = $1 ORDER BY o.kind, o.slug`,
     [networkId, JSON.stringify(gone.map(({ kind, id }) => ({ kind, id })))],
+    gone.length,
     within,
   );
   const still = users.filter((user) => {

@@ -1,6 +1,6 @@
 import type { Transaction } from 'sequelize';
 import { FORMAT, Refusal, type Media } from '@/core';
-import { rows } from '@/database';
+import { rows, rowsOfMany } from '@/database';
 import type { Actor } from '../people';
 import type { Write } from './objects';
 
@@ -70,7 +70,7 @@ export async function attachFiles(
       { path: '/sha256', message: `The file of "${unknown.id}" is not in your library: upload it.` },
     ]);
   if (replaced.size > 0) await keepVersions(networkId, personId, [...replaced], within);
-  await rows(
+  await rowsOfMany(
     `INSERT INTO media_files (media_id, network_id, original_sha256, asset_sha256, thumbnail_sha256, codec, text)
      SELECT o.id, $1, f."originalSha256", f.sha256, f."thumbnailSha256", f.codec, f.text
      FROM jsonb_to_recordset($2::jsonb) AS f(id text, sha256 text, "originalSha256" text, "thumbnailSha256" text, codec text, text text)
@@ -78,6 +78,7 @@ export async function attachFiles(
      ON CONFLICT (media_id) DO UPDATE SET (original_sha256, asset_sha256, thumbnail_sha256, codec, text) =
        (EXCLUDED.original_sha256, EXCLUDED.asset_sha256, EXCLUDED.thumbnail_sha256, EXCLUDED.codec, EXCLUDED.text)`,
     [networkId, JSON.stringify(files)],
+    files.length,
     within,
   );
   if (replaced.size > 0)
@@ -96,13 +97,14 @@ async function keepVersions(
   replaced: readonly Write[],
   within: Transaction,
 ): Promise<void> {
-  await rows(
+  await rowsOfMany(
     `INSERT INTO media_versions (id, media_id, network_id, original_sha256, asset_sha256, thumbnail_sha256, codec, text, document, format, person_id)
      SELECT gen_random_uuid(), f.media_id, $1, f.original_sha256, f.asset_sha256, f.thumbnail_sha256, f.codec, f.text, r.before, $3, $4
      FROM jsonb_to_recordset($2::jsonb) AS r(id text, before jsonb)
      JOIN plan_objects o ON o.network_id = $1 AND o.kind = 'media' AND o.slug = r.id JOIN media_files f ON f.media_id = o.id
      ON CONFLICT (media_id, asset_sha256) DO UPDATE SET replaced_at = now(), person_id = EXCLUDED.person_id, document = EXCLUDED.document`,
     [networkId, JSON.stringify(replaced.map(({ id, before }) => ({ id, before }))), FORMAT, personId],
+    replaced.length,
     within,
   );
 }

@@ -13,7 +13,7 @@ import {
   type ObjectKey,
   type Plan,
 } from '@/core';
-import { rows, uuidv7 } from '@/database';
+import { rows, rowsOfMany, uuidv7 } from '@/database';
 import { notFound } from '../errors';
 
 /** Plan objects in the database: documents as the registry describes them, one row each, whatever their kind. */
@@ -45,10 +45,11 @@ export async function loadObjects(
   keys: readonly ObjectKey[],
   within: Transaction,
 ): Promise<Map<string, object>> {
-  const found = await rows<{ kind: Kind; slug: string; document: object; format: number }>(
+  const found = await rowsOfMany<{ kind: Kind; slug: string; document: object; format: number }>(
     `SELECT o.kind, o.slug, o.document, o.format FROM plan_objects o
      JOIN jsonb_to_recordset($2::jsonb) AS k(kind text, id text) ON o.kind = k.kind AND o.slug = k.id WHERE o.network_id = $1`,
     [networkId, JSON.stringify(keys)],
+    keys.length,
     within,
   );
   return new Map(
@@ -86,20 +87,22 @@ export async function writeObjects(networkId: string, writes: readonly Write[], 
   const gone = writes.filter(({ before, after }) => before && !after);
   const kept = writes.filter((one): one is Write & { after: object } => one.after !== null);
   if (gone.length > 0)
-    await rows(
+    await rowsOfMany(
       `DELETE FROM plan_objects o USING jsonb_to_recordset($2::jsonb) AS k(kind text, id text)
        WHERE o.network_id = $1 AND o.kind = k.kind AND o.slug = k.id`,
       [networkId, JSON.stringify(gone.map(({ kind, id }) => ({ kind, id })))],
+      gone.length,
       within,
     );
   if (kept.length === 0) return;
   const renamed = kept.filter(({ before, after }) => before && nameOf(before) !== nameOf(after));
   // Names that are exchanged between objects are taken off all of them first.
   if (renamed.length > 1)
-    await rows(
+    await rowsOfMany(
       `UPDATE plan_objects o SET name_scope = NULL FROM jsonb_to_recordset($2::jsonb) AS k(kind text, id text)
        WHERE o.network_id = $1 AND o.kind = k.kind AND o.slug = k.id`,
       [networkId, JSON.stringify(renamed.map(({ kind, id }) => ({ kind, id })))],
+      renamed.length,
       within,
     );
   await rows(
@@ -138,10 +141,11 @@ async function writeLinks(networkId: string, kept: readonly Write[], within: Tra
   const changed = kept.filter(({ kind, before, after }) => linksText(kind, before) !== linksText(kind, after));
   if (changed.length === 0) return;
   if (changed.some(({ before }) => before))
-    await rows(
+    await rowsOfMany(
       `DELETE FROM plan_links l USING jsonb_to_recordset($2::jsonb) AS k(kind text, id text)
        WHERE l.network_id = $1 AND l.from_kind = k.kind AND l.from_slug = k.id`,
       [networkId, JSON.stringify(changed.map(({ kind, id }) => ({ kind, id })))],
+      changed.length,
       within,
     );
   const links = changed.flatMap(({ kind, id, after }) =>
