@@ -1,4 +1,4 @@
-import { group } from 'd3-array';
+import { ascending, group, max, sort } from 'd3-array';
 import { rows } from '@/database';
 import { notFound } from '../errors';
 import type { Actor } from '../people';
@@ -108,41 +108,70 @@ export interface Arrival {
   readonly at: string | null;
 }
 
-/** The screens that an edition `e` gave something else than the one before, as SQL: a row each. */
-const CHANGED_SCREENS = `SELECT s.screen, s.reached_at FROM edition_screens s
-  LEFT JOIN editions b ON b.network_id = e.network_id
-    AND b.number = (SELECT max(number) FROM editions l WHERE l.network_id = e.network_id AND l.number < e.number)
-  LEFT JOIN edition_screens o ON o.edition_id = b.id AND o.screen = s.screen
-  WHERE s.edition_id = e.id AND o.hash IS DISTINCT FROM s.hash`;
+/** A screen that an edition changed, and when it was reached. */
+interface Changed {
+  readonly screen: string;
+  readonly reached: Date | null;
+}
 
-/** How many screens an edition `e` changed, how many of them it reached, and when the last: as SQL, one row. */
-export const COUNTED = `SELECT count(*)::int AS touched, count(reached_at)::int AS reached, max(reached_at) AS last
-  FROM (${CHANGED_SCREENS}) AS changed`;
+/** The screens that an edition gave something else than the one before: both are read whole, as a join of the two may be planned badly. */
+async function changedScreens(id: string): Promise<Changed[]> {
+  const [before] = await rows<{ id: string }>(
+    `SELECT b.id FROM editions e JOIN editions b ON b.network_id = e.network_id
+       AND b.number = (SELECT max(number) FROM editions l WHERE l.network_id = e.network_id AND l.number < e.number)
+     WHERE e.id = $1`,
+    [id],
+  );
+  const had = before ? await givenBy(before.id) : [];
+  const hashes = new Map(had.map(({ screen, hash }) => [screen, hash]));
+  return (await givenBy(id)).filter(({ screen, hash }) => hashes.get(screen) !== hash);
+}
+
+const givenBy = (id: string): Promise<(Changed & { readonly hash: string })[]> =>
+  rows('SELECT screen, hash, reached_at AS reached FROM edition_screens WHERE edition_id = $1', [id]);
+
+/** How many screens an edition changed, how many of them it reached, and when the last. */
+export interface Counted {
+  readonly touched: number;
+  readonly reached: number;
+  readonly last: Date | null;
+}
+
+export async function counted(edition: string): Promise<Counted> {
+  const changed = await changedScreens(edition);
+  const reached = changed.flatMap(({ reached: at }) => at ?? []);
+  return { touched: changed.length, reached: reached.length, last: max(reached) ?? null };
+}
 
 /**
  * Counts, once, how far the editions came that another has followed: nothing arrives of them any more. A minute after that, since what was
  * heard until then may still be on its way into the database.
  */
 export async function countArrivals(now: Date): Promise<void> {
-  await rows(
-    `UPDATE editions u SET touched = c.touched, reached = c.reached, last_reached = c.last
-     FROM editions e CROSS JOIN LATERAL (${COUNTED}) AS c
-     WHERE u.id = e.id AND e.number IS NOT NULL AND e.touched IS NULL AND EXISTS (
+  const over = await rows<{ id: string }>(
+    `SELECT e.id FROM editions e WHERE e.number IS NOT NULL AND e.touched IS NULL AND EXISTS (
        SELECT 1 FROM editions f WHERE f.network_id = e.network_id AND f.number > e.number
          AND f.published_at < $1::timestamptz - interval '1 minute')`,
     [now],
   );
+  for (const { id } of over) {
+    const { touched, reached, last } = await counted(id);
+    await rows('UPDATE editions SET touched = $2, reached = $3, last_reached = $4 WHERE id = $1', [
+      ...[id, touched, reached, last],
+    ]);
+  }
 }
 
 /** How far an edition came: the first to arrive first, then those that did not. Throws 404 for an edition that there is not. */
 export async function arrivals({ networkId }: Actor, number: number): Promise<Arrival[]> {
-  const found = await rows<{ screen: string | null; reached_at: Date | null }>(
-    `SELECT c.screen, c.reached_at FROM editions e LEFT JOIN LATERAL (${CHANGED_SCREENS}) AS c ON true
-     WHERE e.network_id = $1 AND e.number = $2 ORDER BY c.reached_at NULLS LAST, c.screen`,
-    [networkId, number],
+  const [edition] = await rows<{ id: string }>('SELECT id FROM editions WHERE network_id = $1 AND number = $2', [
+    ...[networkId, number],
+  ]);
+  if (!edition) throw notFound('edition');
+  const found = sort(
+    await changedScreens(edition.id),
+    (a, b) =>
+      ascending(a.reached?.getTime() ?? Infinity, b.reached?.getTime() ?? Infinity) || ascending(a.screen, b.screen),
   );
-  if (found.length === 0) throw notFound('edition');
-  return found.flatMap(({ screen, reached_at: at }) =>
-    screen === null ? [] : [{ screen, at: at?.toISOString() ?? null }],
-  );
+  return found.map(({ screen, reached }) => ({ screen, at: reached?.toISOString() ?? null }));
 }

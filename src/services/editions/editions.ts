@@ -24,7 +24,7 @@ import { EditionRow, publish, rows, snapshot } from '@/database';
 import { notFound } from '../errors';
 import { readInput, type Actor } from '../people';
 import { clearedFirings, draftWithin, inForceNow, inTurn, lastChange, takeTurn } from '../plan';
-import { COUNTED } from './arrivals';
+import { counted } from './arrivals';
 import { compile } from './compile';
 import { deliverEdition, deliveredAsBefore } from './deliver';
 import { beginDue, carryInto, plannedWithin } from './planned-plans';
@@ -54,25 +54,30 @@ export interface Edition {
 
 /** A network's editions, newest first. */
 export async function editions(actor: Actor): Promise<Edition[]> {
-  type Times = 'publishedAt' | 'plannedFor' | 'reachedAt';
-  const found = await rows<Omit<Edition, Times> & Record<Times, Date>>(
+  interface Row extends Omit<Edition, 'publishedAt' | 'plannedFor' | 'reachedAt' | 'touched'> {
+    readonly publishedAt: Date;
+    readonly plannedFor: Date | null;
+    readonly touched: number | null;
+    readonly last: Date | null;
+  }
+  const found = await rows<Row>(
     `SELECT e.id, e.number, e.published_at AS "publishedAt", e.planned_for AS "plannedFor", p.name AS person, e.again, e.whole, e.note,
-       c.touched, c.reached, c.last AS "reachedAt"
-     -- The newest alone, before anything is counted of them: in a year there are thousands. Most are counted already.
-     FROM (SELECT * FROM editions WHERE network_id = $1 AND number IS NOT NULL ORDER BY number DESC LIMIT 100) AS e
-     LEFT JOIN people p ON p.id = e.person_id
-     CROSS JOIN LATERAL (
-       SELECT e.touched, e.reached, e.last_reached AS last WHERE e.touched IS NOT NULL
-       UNION ALL SELECT n.* FROM (${COUNTED}) AS n WHERE e.touched IS NULL
-     ) AS c ORDER BY e.number DESC`,
+       e.touched, e.reached, e.last_reached AS last
+     FROM editions e LEFT JOIN people p ON p.id = e.person_id
+     WHERE e.network_id = $1 AND e.number IS NOT NULL ORDER BY e.number DESC LIMIT 100`,
     [actor.networkId],
   );
-  return found.map((row) => ({
-    ...row,
-    publishedAt: row.publishedAt.toISOString(),
-    plannedFor: (row.plannedFor as Date | null)?.toISOString() ?? null,
-    reachedAt: (row.reachedAt as Date | null)?.toISOString() ?? null,
-  }));
+  const list: Edition[] = [];
+  for (const { publishedAt, plannedFor, touched, reached, last, ...row } of found) {
+    // The newest are not counted yet: what arrives of them still grows.
+    const now = touched === null ? await counted(row.id) : { touched, reached, last };
+    list.push({
+      ...row,
+      ...{ touched: now.touched, reached: now.reached, reachedAt: now.last?.toISOString() ?? null },
+      ...{ publishedAt: publishedAt.toISOString(), plannedFor: plannedFor?.toISOString() ?? null },
+    });
+  }
+  return list;
 }
 
 /** An edition that is out, or planned, as a whole. Its plan is shared between callers: they may not change it. */

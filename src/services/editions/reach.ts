@@ -73,12 +73,17 @@ export async function writeReach(
   instants: ReadonlyMap<string, Instant> | null,
   within: Transaction,
 ): Promise<void> {
+  await rows(
+    'UPDATE edition_screens SET from_at = NULL WHERE edition_id = $1 AND from_at IS NOT NULL',
+    [edition],
+    within,
+  );
+  if (!instants || instants.size === 0) return;
   await rowsOfMany(
-    `UPDATE edition_screens s SET from_at = t.at
-     FROM edition_screens o LEFT JOIN unnest($2::text[], $3::timestamptz[]) AS t(screen, at) ON t.screen = o.screen
-     WHERE s.edition_id = $1 AND o.edition_id = $1 AND o.screen = s.screen`,
-    [edition, [...(instants?.keys() ?? [])], [...(instants?.values() ?? [])].map((at) => new Date(at).toISOString())],
-    instants?.size ?? 0,
+    `UPDATE edition_screens s SET from_at = t.at FROM unnest($2::text[], $3::timestamptz[]) AS t(screen, at)
+     WHERE s.edition_id = $1 AND s.screen = t.screen`,
+    [edition, [...instants.keys()], [...instants.values()].map((at) => new Date(at).toISOString())],
+    instants.size,
     within,
   );
 }
@@ -91,12 +96,12 @@ export async function carryReach(
 ): Promise<void> {
   if (from.siteTime !== null)
     return writeReach(to.id, siteInstants(to.plan, readSiteTime(from.siteTime) as LocalTime), within);
-  await rows(
-    `UPDATE edition_screens s SET from_at = o.from_at FROM edition_screens o
-     WHERE s.edition_id = $2 AND o.edition_id = $1 AND o.screen = s.screen`,
-    [from.id, to.id],
+  const tried = await rows<{ screen: string; at: Date }>(
+    'SELECT screen, from_at AS at FROM edition_screens WHERE edition_id = $1 AND from_at IS NOT NULL',
+    [from.id],
     within,
   );
+  if (tried.length > 0) await writeReach(to.id, new Map(tried.map(({ screen, at }) => [screen, at.getTime()])), within);
 }
 
 /** When the first screen gets each of some editions that wait, by their ids. */
