@@ -91,7 +91,9 @@ async function prepared(actor: Actor): Promise<void> {
 
 /** Firing a takeover on 200 players of a network of 5 000 screens: alone, and with editions planned and another network importing. */
 export async function firingBench(): Promise<void> {
-  await withLargeNetwork(SCREENS, async (_page, _browser, url, actor) => {
+  await withLargeNetwork(SCREENS, async (page, _browser, url, actor) => {
+    // What a browser does with it is its own affair, on another machine.
+    await page.close();
     bindAgain();
     const listeners = await crowd(actor, url, { site: 'site-0', media: 'picture-0' });
     await prepared(actor);

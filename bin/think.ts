@@ -1,3 +1,4 @@
+import { setPriority } from 'node:os';
 import { Worker } from 'node:worker_threads';
 import { serveTasks } from '@/services/thinking';
 import type { Command } from './options';
@@ -8,14 +9,19 @@ const WATCH = `
   setInterval(() => process.ppid === parent || process.kill(process.pid, 'SIGKILL'), 1000);
 `;
 
+/** How much later than others the system lets a process go on: of 0 to 19. */
+const LATER = 10;
+
 /** What takes long, or must not wait, beside web: compiling, forecasting, publishing; firing. */
 export const command: Command = {
-  usage: 'think   (web runs it beside itself)',
-  async run() {
+  usage: 'think usual|urgent   (web runs both beside itself)',
+  async run([part]) {
     if (!process.send) {
       console.error('Web alone runs this, beside itself: start `lanternpost web`.');
       return 2;
     }
+    // Where processors are few, what takes long lets pages, players and what is urgent go first.
+    if (part === 'usual') setPriority(LATER);
     new Worker(WATCH, { eval: true }).unref();
     process.on('disconnect', () => process.exit(0));
     serveTasks(process);

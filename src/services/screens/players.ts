@@ -144,15 +144,29 @@ export async function targetOf(player: Player): Promise<Target> {
 }
 
 /** A program that an edition gives to the player's own screen, as canonical text; null for any other. */
-export async function programText({ networkId, screen }: Player, hash: string): Promise<string | null> {
-  const [row] = await rows<{ document: string }>(
-    `SELECT document FROM program_documents p WHERE p.hash = $1 AND EXISTS (
-       SELECT 1 FROM edition_screens s JOIN editions e ON e.id = s.edition_id
-       WHERE p.hash IN (s.hash, s.delivered) AND s.screen = $3 AND e.network_id = $2)`,
+export async function programText(player: Player, hash: string): Promise<string | null> {
+  const { program, coming = [] } = await targetOf(player);
+  // What it was just told to play needs no question, and is asked for by all that are alike at once.
+  const isTold = hash === program || coming.some((one) => one.program === hash);
+  return isTold || (await isGiven(player, hash)) ? ((await programTexts.fetch(hash)) ?? null) : null;
+}
+
+async function isGiven({ networkId, screen }: Player, hash: string): Promise<boolean> {
+  const found = await rows(
+    `SELECT 1 FROM edition_screens s JOIN editions e ON e.id = s.edition_id
+     WHERE $1 IN (s.hash, s.delivered) AND s.screen = $3 AND e.network_id = $2 LIMIT 1`,
     [hash, networkId, screen.id],
   );
-  return row?.document ?? null;
+  return found.length > 0;
 }
+
+/** Texts of programs by their hashes, which never change; as many characters of them as are kept at most. */
+const programTexts = new LRUCache<string, string>({
+  maxSize: 32_000_000,
+  sizeCalculation: (text) => text.length,
+  fetchMethod: async (hash) =>
+    (await rows<{ document: string }>('SELECT document FROM program_documents WHERE hash = $1', [hash]))[0]?.document,
+});
 
 const grantedFiles = new LRUCache<string, StoredFile>({ max: 50_000, ttl: GRANTED_FOR_MS });
 
