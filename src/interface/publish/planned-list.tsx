@@ -28,7 +28,7 @@ export function PlannedList() {
       <h2 className="text-lg">{planned.some(({ pilot }) => pilot) ? 'Tried on some screens first' : 'Planned'}</h2>
       <ol className="mt-2">
         {planned.map((one, i) =>
-          one.at === null ? (
+          one.pilot || one.at === null ? (
             <PilotRow key={one.id} planned={one} index={index} />
           ) : (
             <PlannedRow key={one.id} planned={{ ...one, at: one.at }} isFirst={i === 0} next={planned[i + 1]} />
