@@ -135,9 +135,7 @@ test('with a time, its screens pass, the others hear of it, and it can still be 
     /All of these were lit for 1 minute\. The other screen gets it .*, 06:00, unless one/,
   );
   // What comes next elsewhere is known from then on.
-  await page.goto(server('/'));
-  await expect(page.getByTitle(/: a planned edition goes out/)).toHaveCount(1);
-  await page.goto(server('/publish'));
+  await expect(page.getByLabel('Looking at').locator('option', { hasText: /^planned, .*, 06:00$/ })).toHaveCount(1);
   await list().getByRole('button', { name: 'Take it back' }).click();
   await expect(stage()).toHaveAttribute('data-media', 'weather-outlook');
   await expect(list()).toHaveCount(0);
