@@ -6,7 +6,7 @@ import { logger } from '@/log';
 import { thinkBeside } from '@/services/thinking/thinker';
 import { settleAddress, trustedProxies } from './addresses';
 import { options, type Command } from './options';
-import { endSlowBody } from './slow-bodies';
+import { bodyTrouble, endSlowBody } from './bodies';
 
 const usage = 'web [--port 4170] [--host 127.0.0.1]';
 const root = resolve(dirname(fileURLToPath(import.meta.url)), '..');
@@ -20,19 +20,6 @@ function isAddress(url: string): boolean {
   } catch {
     return false;
   }
-}
-
-/** The largest body that anything but an upload sends, in bytes: a plan file with 5 000 screens has some 12 MB. */
-const MOST_BODY = 32 * 2 ** 20;
-
-/** Why a body can't be taken, before any of it is read; null where it can. Next answers what is too large with a fault of its own. */
-function bodyTrouble({ method, headers }: IncomingMessage): { readonly status: number; readonly title: string } | null {
-  if (method === 'GET' || method === 'HEAD') return null;
-  if (Number(headers['content-length'] ?? 0) > MOST_BODY)
-    return { status: 413, title: `This request is larger than ${MOST_BODY / 2 ** 20} MB: send less at a time.` };
-  if (headers['content-length'] === undefined && /^multipart\//.test(headers['content-type'] ?? ''))
-    return { status: 411, title: 'This request does not say how long it is: send Content-Length.' };
-  return null;
 }
 
 const isUpload = (url = '') => /^\/api\/uploads(\?|\/|$)/.test(url);

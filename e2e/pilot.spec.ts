@@ -29,7 +29,7 @@ const tryIt = async (minutes?: string, time?: string) => {
     await page.getByLabel(time === undefined ? 'as soon as these have been lit' : 'at a time, if').check();
     await page.getByLabel('Minutes', { exact: true }).fill(minutes);
   }
-  if (time !== undefined) await page.getByLabel('Others at').fill(time);
+  if (time !== undefined) await page.getByLabel('Time for the others').fill(time);
   await page.getByRole('button', { name: 'Try it on 1 screen first' }).click();
   await expect(page.getByText('It is tried on 1 screen: the others keep what they have.')).toBeVisible();
 };

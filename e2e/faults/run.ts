@@ -38,8 +38,10 @@ database();
 // Beside the instance's own: nobody asks which of them answers.
 const second = new Family();
 const cli = resolve(import.meta.dirname, '../../bin/lanternpost.mjs');
-second.start('web', [cli, 'web', '--port', '4443']);
-second.start('gateway', [cli, 'gateway', '--port', '4444']);
+// What they say of processes that were killed under them is no news here.
+const quiet = { LANTERNPOST_LOG: 'silent' };
+second.start('web', [cli, 'web', '--port', '4443'], quiet);
+second.start('gateway', [cli, 'gateway', '--port', '4444'], quiet);
 const webs = [instance.url, 'http://127.0.0.1:4443'];
 const gateways = ['http://127.0.0.1:4441', 'http://127.0.0.1:4444'];
 while (!(await fetch(`${webs[1]}/sign-in`).catch(() => null))?.ok) await pause(500);

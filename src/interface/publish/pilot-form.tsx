@@ -99,7 +99,7 @@ export function PilotForm({ pilot }: { pilot: Pilot }) {
             </p>
           )}
           {others === 'at-a-time' && (
-            <AtField label="Others at" at={pilot.at} placeholder="tomorrow 06:00" bySites={false} />
+            <AtField label="Time for the others" at={pilot.at} placeholder="tomorrow 06:00" bySites={false} />
           )}
         </div>
       )}

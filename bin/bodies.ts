@@ -1,5 +1,21 @@
 import type { IncomingMessage, ServerResponse } from 'node:http';
 
+/** The largest body that anything but an upload sends, in bytes: a plan file with 5 000 screens has some 12 MB. */
+const MOST_BODY = 32 * 2 ** 20;
+
+/** Why a body can't be taken, before any of it is read; null where it can. Next answers what is too large with a fault of its own. */
+export function bodyTrouble({
+  method,
+  headers,
+}: Pick<IncomingMessage, 'method' | 'headers'>): { readonly status: number; readonly title: string } | null {
+  if (method === 'GET' || method === 'HEAD') return null;
+  if (Number(headers['content-length'] ?? 0) > MOST_BODY)
+    return { status: 413, title: `This request is larger than ${MOST_BODY / 2 ** 20} MB: send less at a time.` };
+  if (headers['content-length'] === undefined && /^multipart\//.test(headers['content-type'] ?? ''))
+    return { status: 411, title: 'This request does not say how long it is: send Content-Length.' };
+  return null;
+}
+
 /** So many seconds a body may be waited for in all, and an upload that stands still. */
 const BODY_SECONDS = 30;
 const UPLOAD_SECONDS = 60;

@@ -1,6 +1,6 @@
 import { EventEmitter } from 'node:events';
 import type { IncomingMessage, ServerResponse } from 'node:http';
-import { endSlowBody } from './slow-bodies';
+import { bodyTrouble, endSlowBody } from './bodies';
 
 beforeEach(() => jest.useFakeTimers());
 afterEach(() => jest.useRealTimers());
@@ -58,4 +58,14 @@ test('what was received, answered or given up is left alone, as is what has no b
   }
   expect(asked('GET', false).wait(120)).toBe(false);
   expect(asked('HEAD', false).wait(120)).toBe(false);
+});
+
+test.each([
+  ['GET', { 'content-length': '99000000' }, undefined],
+  ['PUT', { 'content-length': String(32 * 2 ** 20) }, undefined],
+  ['PUT', { 'content-length': String(32 * 2 ** 20 + 1) }, 413],
+  ['POST', { 'content-type': 'multipart/form-data; boundary=x' }, 411],
+  ['POST', { 'content-type': 'application/json' }, undefined],
+])('what is sent by %s with %j is taken or refused by its head alone', (method, headers, status) => {
+  expect(bodyTrouble({ method, headers })?.status).toBe(status);
 });
