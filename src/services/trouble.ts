@@ -29,6 +29,12 @@ const CUT = 'CUT';
 /** Words of node-postgres, which gives these no code. */
 const CUT_WORDS = /Connection terminated|connection error and is not queryable/;
 
+/** Whether the line to the database was cut under somebody, by the database or on the way. */
+export function isCut(error: unknown): boolean {
+  const code = codeOf(error);
+  return code === CUT || code === '57P01';
+}
+
 /** The code of PostgreSQL or the system that is at the bottom of an error. */
 function codeOf(error: unknown): string | null {
   const { name, original, code, message } = (error ?? {}) as Readonly<Record<string, unknown>>;

@@ -2,7 +2,7 @@ import type { Transaction } from 'sequelize';
 import { canonicalWriter, type MadeProgram, type Plan, type ProgramDocument, type Screen } from '@/core';
 import { publish, rows, rowsOfMany } from '@/database';
 import { fitted, renditionsOf, wantRenditions, type Rendition } from '../library';
-import { inTurn, takeTurn } from '../plan';
+import { inTurnMakingWay, takeTurn } from '../plan';
 import { digester } from './compile';
 import { newestEdition, type Frozen } from './editions';
 import { plannedWithin } from './planned-plans';
@@ -159,7 +159,7 @@ export async function deliveredAsBefore(
 
 /** Gives players the renditions that were made since: of a network's newest edition, and of what is planned. */
 export async function deliverAgain(networkId: string): Promise<void> {
-  await inTurn(networkId, async (within) => {
+  await inTurnMakingWay(networkId, async (within) => {
     await takeTurn(networkId, within);
     const newest = await newestEdition(networkId, within);
     let differs = false;

@@ -23,7 +23,7 @@ import {
 import { EditionRow, publish, rows, snapshot } from '@/database';
 import { notFound } from '../errors';
 import { readInput, type Actor } from '../people';
-import { clearedFirings, draftWithin, inForceNow, inTurn, lastChange, takeTurn } from '../plan';
+import { clearedFirings, draftWithin, inForceNow, inTurnMakingWay, lastChange, takeTurn } from '../plan';
 import { counted } from './arrivals';
 import { compile } from './compile';
 import { deliverEdition, deliveredAsBefore } from './deliver';
@@ -267,7 +267,7 @@ export async function publishEdition(
   { chosen, note }: Publishing = {},
 ): Promise<{ number: number }> {
   const words = readNote(note);
-  return inTurn(actor.networkId, async (within) => {
+  return inTurnMakingWay(actor.networkId, async (within) => {
     await takeTurn(actor.networkId, within);
     const change = await seenChange(actor, basedOn, within);
     const { plan: draft } = await draftWithin(actor.networkId, within);
@@ -331,7 +331,7 @@ export async function publishAgain(
   number: number,
   { seen, now = Date.now() }: { readonly seen?: number | undefined; readonly now?: number } = {},
 ): Promise<{ number: number }> {
-  return inTurn(actor.networkId, async (within) => {
+  return inTurnMakingWay(actor.networkId, async (within) => {
     await takeTurn(actor.networkId, within);
     await beginDue(actor.networkId, new Date(now), within);
     if ((await plannedWithin(actor.networkId, within)).some(({ row }) => row.pilot))

@@ -19,7 +19,7 @@ import {
 } from '@/core';
 import { notFound } from '../errors';
 import type { Actor } from '../people';
-import { draftWithin, editWithin, inTurn } from '../plan';
+import { draftWithin, editWithin, inUrgentTurn } from '../plan';
 import { newestInTurn, writeAside } from './aside';
 
 /** What is put on at once. */
@@ -53,7 +53,7 @@ export async function putOn(
 ): Promise<IsPutOn> {
   if (!isSpan(now, until))
     throw new Refusal(422, 'What is put on ends within a day, and not before now: say until when, or book it in Plan.');
-  return inTurn(actor.networkId, async (within) => {
+  return inUrgentTurn(actor.networkId, async (within) => {
     const { newest, whole } = await newestInTurn(actor, within);
     const screens = screensMatching(newest.plan, orThrow(parseSelector(where))).map(({ id }) => id);
     if (screens.length === 0)
@@ -81,7 +81,7 @@ export async function putOn(
  * and 409 where it is over already.
  */
 export async function endPutOn(actor: Actor, id: string, now = Date.now()): Promise<IsPutOn> {
-  return inTurn(actor.networkId, async (within) => {
+  return inUrgentTurn(actor.networkId, async (within) => {
     const { newest, whole } = await newestInTurn(actor, within);
     const booking = objectIn(newest.plan, 'booking', id);
     const on = booking && putOnOf(booking);

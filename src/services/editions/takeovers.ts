@@ -23,7 +23,7 @@ import {
 import { publish, rows, uuidv7 } from '@/database';
 import { notFound } from '../errors';
 import { record, type Actor } from '../people';
-import { draftWithin, editWithin, inTurn, loadPlan, takeTurn, type Edit } from '../plan';
+import { draftWithin, editWithin, inTurn, inUrgentTurn, loadPlan, takeTurn, type Edit } from '../plan';
 import { newestInTurn, writeAside } from './aside';
 import type { WholeEdition } from './editions';
 
@@ -213,7 +213,7 @@ export async function fireTakeover(
   now = Date.now(),
 ): Promise<Firing> {
   const { networkId } = actor;
-  return inTurn(networkId, async (within) => {
+  return inUrgentTurn(networkId, async (within) => {
     const { newest, whole } = await newestInTurn(actor, within);
     const again = idempotencyKey === undefined ? null : await firedBy(networkId, idempotencyKey, within);
     if (again && again.booking !== id)
@@ -258,7 +258,7 @@ export async function drillTakeover(
   { byKey = false }: ByWhom = {},
   now = Date.now(),
 ): Promise<Firing> {
-  return inTurn(actor.networkId, async (within) => {
+  return inUrgentTurn(actor.networkId, async (within) => {
     const { newest, whole } = await newestInTurn(actor, within);
     const { plan: draft } = await draftWithin(actor.networkId, within);
     const prepared = objectIn(draft, 'booking', id);
@@ -372,7 +372,7 @@ export async function allClear(
   now = Date.now(),
 ): Promise<Firing> {
   const { networkId, personId } = actor;
-  return inTurn(networkId, async (within) => {
+  return inUrgentTurn(networkId, async (within) => {
     const { newest, whole } = await newestInTurn(actor, within);
     const last = await lastFiring(networkId, id, within);
     if (!last) throw notFound('takeover that was fired');

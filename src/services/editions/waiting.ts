@@ -14,7 +14,7 @@ import {
 import { EditionRow, publish, rows, type PilotColumn } from '@/database';
 import { notFound } from '../errors';
 import type { Actor } from '../people';
-import { draftWithin, inTurn, takeTurn } from '../plan';
+import { draftWithin, inTurn, inTurnMakingWay, takeTurn } from '../plan';
 import { compile } from './compile';
 import {
   baseOf,
@@ -158,7 +158,7 @@ export async function freezeNext<T>(
 ): Promise<{ id: string } & T> {
   const { networkId } = actor;
   const words = readNote(note);
-  return inTurn(networkId, async (within) => {
+  return inTurnMakingWay(networkId, async (within) => {
     await takeTurn(networkId, within);
     await beginDue(networkId, new Date(now), within);
     const change = await seenChange(actor, basedOn, within);

@@ -27,7 +27,7 @@ import {
   type Playlist,
   type Problem,
 } from '@/core';
-import { ChangeRow, NetworkRow, publish, rows, rowsOfMany, uuidv7 } from '@/database';
+import { ChangeRow, publish, rows, rowsOfMany, uuidv7 } from '@/database';
 import { notFound } from '../errors';
 import type { Actor } from '../people';
 import { attachFiles, filesOfMedia, replacedIn, type MediaFiles } from './media-files';
@@ -36,7 +36,7 @@ import { loadObjects, takenIds, targetsOf, writeObjects, type Write } from './ob
 import { namedMedia } from './named-media';
 import { endPlayersOf } from './removed-screens';
 import { slugBase, slugFor } from './slug';
-import { inTurn } from './turns';
+import { inTurn, takeTurn } from './turns';
 
 /** A patch, and where it adds a media file or replaces one's file, the files that the library made for it. */
 export type Edit = LoosePatch & { readonly files?: MediaFiles | undefined };
@@ -160,11 +160,6 @@ async function recordChanges(
     previous: Number(found[0]?.previous ?? 0),
     numbers: found.map((row) => Number(row.id)).sort((a, b) => a - b),
   };
-}
-
-/** Waits until nobody else edits the network, and keeps others waiting until the transaction ends. */
-export async function takeTurn(networkId: string, within: Transaction): Promise<void> {
-  await NetworkRow.findByPk(networkId, { transaction: within, lock: within.LOCK.UPDATE });
 }
 
 /** Number of the network's last change; 0 before the first. */

@@ -1,5 +1,5 @@
 export { changesSince, type FeedChange, type FeedChanges } from './changes';
-export { edit, editWithin, lastChange, takeTurn, type Edit, type EditResult } from './edits';
+export { edit, editWithin, lastChange, type Edit, type EditResult } from './edits';
 export type { MediaFiles } from './media-files';
 export { createNetwork } from './networks';
 export { loadObjects, loadPlan } from './objects';
@@ -13,5 +13,5 @@ export {
 } from './playlist-files';
 export { slugFor } from './slug';
 export { clearedFirings, inForceNow, type NamedFired } from './in-force';
-export { inTurn } from './turns';
+export { inTurn, inTurnMakingWay, inUrgentTurn, takeTurn, takeTurnFirst } from './turns';
 export { UNDO_MS, nextActs, undo, type UndoResult, type Way } from './undo';

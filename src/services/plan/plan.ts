@@ -14,10 +14,10 @@ import {
 import { snapshot } from '@/database';
 import type { Actor } from '../people';
 import { changesSince } from './changes';
-import { editWithin, lastChange, takeTurn, type EditResult } from './edits';
+import { editWithin, lastChange, type EditResult } from './edits';
 import { inForceNow } from './in-force';
 import { loadPlan } from './objects';
-import { inTurn } from './turns';
+import { inTurnMakingWay, takeTurn } from './turns';
 
 /** The draft plan, and the number of the change that it stands at. */
 export interface Draft {
@@ -62,7 +62,7 @@ function frozen(plan: Plan): Plan {
 /** Makes a network's plan equal to a plan file, in one transaction: adds, changes and removes what differs. */
 export async function importPlan(actor: Actor, document: unknown): Promise<EditResult> {
   const wanted = orThrow(readPlan(document));
-  return inTurn(actor.networkId, async (within) => {
+  return inTurnMakingWay(actor.networkId, async (within) => {
     await takeTurn(actor.networkId, within);
     const now = await loadPlan(actor.networkId, within);
     // What is in force stays as it is: a file was written before it was fired, or knows nothing of it.

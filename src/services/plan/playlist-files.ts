@@ -4,9 +4,9 @@ import { matchEntries, readM3u8, readXspf, writeM3u8, writeXspf, type Entry } fr
 import { rows, uuidv7 } from '@/database';
 import { notFound } from '../errors';
 import type { Actor } from '../people';
-import { editWithin, takeTurn } from './edits';
+import { editWithin } from './edits';
 import { draftPlan } from './plan';
-import { inTurn } from './turns';
+import { inTurn, takeTurn } from './turns';
 
 /** Playlists as files that other programs read and write. */
 

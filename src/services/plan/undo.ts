@@ -1,9 +1,9 @@
 import { Refusal, currentDocument, kindOf, patchOf, type Kind } from '@/core';
 import { ChangeRow, rows, uuidv7 } from '@/database';
 import type { Actor } from '../people';
-import { editWithin, takeTurn, type Act, type Edit, type EditResult } from './edits';
+import { editWithin, type Act, type Edit, type EditResult } from './edits';
 import type { MediaFiles } from './media-files';
-import { inTurn } from './turns';
+import { inTurn, takeTurn } from './turns';
 
 /** How long after it an act can be taken back: a working day and the night after it. */
 export const UNDO_MS = 24 * 60 * 60_000;
