@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { Readable } from 'node:stream';
-import { compileEdition, orThrow, readPlan, type ProgramDocument } from '@/core';
+import { HOUR, MINUTE, compileEdition, orThrow, readPlan, type ProgramDocument } from '@/core';
 import { FleetStore } from '@/fleet/store';
 import { createPlayerApp, type PlayerBackend, type Woken } from '@/protocol/app';
 import { ProtocolClient } from '@/protocol/client';
@@ -411,6 +411,25 @@ test('a 401 of anything in between is not ours: the player keeps its token and i
   state.portal = false;
   state.target = { edition: 2, ...program({ windows: [['08:00', '09:00']] }) };
   await until(() => seen.programs.length === 2);
+});
+
+test('a clock that is put back while our server refuses: the token is given up two minutes after that, not an hour', async () => {
+  const { state, fetcher, store } = await switchedOff();
+  state.paired = false;
+  let [now, refused] = [NOW, 0];
+  const counted = (async (...asked: Parameters<typeof fetch>) => {
+    const response = await fetcher(...asked);
+    if (response.status === 401) refused++;
+    return response;
+  }) as typeof fetch;
+  const { seen } = begin(counted, store, 0, QUICK.wait, () => now);
+  const refusedAgain = (before = refused) => until(() => refused > before + 2);
+  await refusedAgain();
+  now -= HOUR;
+  await refusedAgain();
+  expect((await store.load()).token).not.toBeNull();
+  now += 2 * MINUTE;
+  await until(() => seen.codes.at(-1) === 'BCDF-GHJK');
 });
 
 test('without a network it comes up from its own store, and follows when the network is back', async () => {
