@@ -1,4 +1,4 @@
-import { MINUTE } from '../instant';
+import { DAY as A_DAY, MINUTE } from '../instant';
 import { done, misread, type Result } from '../refusal';
 import { addDays, startOfDate, weekdayIndex, type LocalDate, type LocalTime } from './dates';
 import { DAY, EDGE, LENGTH, Reader, edgeOf, minutesOf, weekdayNumber } from './phrase';
@@ -16,8 +16,11 @@ export function readMoment(text: string, today: LocalDate, time: number): Result
     reader.skip(/(?:[\s,]|\bat\b|\bon\b)+/);
     if (reader.done) break;
     const edge: RegExpExecArray | null = clock === null ? reader.take(EDGE) : null;
+    // "31 Dec 24:00", and "New Year's Eve midnight", are the end of that day.
+    const isEnd: boolean = edge !== null && date !== null && edgeOf(edge[0], true) === '24:00';
     const written: string | null = edge && edgeOf(edge[0], false);
-    if (edge) clock = written === null ? NaN : (parseClock(written) ?? NaN);
+    if (isEnd) clock = A_DAY;
+    else if (edge) clock = written === null ? NaN : (parseClock(written) ?? NaN);
     else date = date === null ? readDate(reader, today) : null;
     if (Number.isNaN(clock) || (!edge && date === null))
       return misread(

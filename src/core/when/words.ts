@@ -42,9 +42,15 @@ export function edgeWords(edge: string): string {
   return said === '' ? word : `${said} ${sign === '-' ? 'before' : 'after'} ${word}`;
 }
 
+/** A date without its year: "20 Dec". */
+export function dayWords(date: LocalDate): string {
+  const { month, day } = civil(date);
+  return `${day} ${MONTH_WORDS[month - 1] ?? ''}`;
+}
+
 function dateWords(text: string): string {
-  const { year, month, day } = civil(parseDate(text) as LocalDate);
-  return `${day} ${MONTH_WORDS[month - 1] ?? ''} ${year}`;
+  const date = parseDate(text) as LocalDate;
+  return `${dayWords(date)} ${civil(date).year}`;
 }
 
 /** A date that is both first and last stands once, unless something repeats in it: then it is a range, not a date of that weekday. */

@@ -1,4 +1,5 @@
 import { addDays, civil, dateOf, daysInMonth, formatDate, weekdayIndex, type LocalDate } from '../dates';
+import { dayWords } from '../words';
 import { addDate, clause, nowEdge, otherWeekday, setRange } from './clause';
 import { edgeOf } from './edges';
 import { MOVING } from './feasts';
@@ -7,17 +8,24 @@ import { spanNamed } from './spans';
 import { DAY, EDGE, HOUR, MONTH, TO, monthNumber, weekdayNumber } from './vocabulary';
 import { NO_DAY } from './weekdays';
 
-/** "24 to 26 Dec", "1.-24.12.": a range whose month stands once. */
+const DAY_OF_MONTH = '(?:the\\s+)?(\\d{1,2})(?:st|nd|rd|th)?\\.?';
+const SECOND_DAY = `(?=(?:the\\s+)?\\d{1,2}(?:st|nd|rd|th)?\\.?\\s*(?:of\\s+)?${MONTH})`;
+/** The first of two days of a month: of "24 to 26 Dec" what stands before "26 Dec". */
+const FIRST_DAY = `(?:(?:from\\s+|on\\s+)?${DAY_OF_MONTH}${TO}|between\\s+${DAY_OF_MONTH}(?:${TO}|\\s+and\\s+))${SECOND_DAY}`;
+
+/** Whether "from 1 to 20 December" comes: days of a month, no hours. */
+export const seesDays = (reader: Reader): boolean => reader.sees(FIRST_DAY);
+
+/** "24 to 26 Dec", "between 1 and 20 Dec", "1.-24.12.": a range whose month stands once. */
 export function shortRange(reader: Reader): readonly [LocalDate, LocalDate] | null {
   return reader.attempt(() => {
     const first =
-      reader.take(
-        `(?:from\\s+|on\\s+)?(?:the\\s+)?(\\d{1,2})(?:st|nd|rd|th)?\\.?${TO}(?=\\d{1,2}(?:st|nd|rd|th)?\\.?\\s*(?:of\\s+)?${MONTH})`,
-      ) ?? reader.take('(?:from\\s+|on\\s+)?(\\d{1,2})\\.?\\s*(?:-|–|—)\\s*(?=\\d{1,2}\\.\\s?\\d{1,2}\\.)');
+      reader.take(FIRST_DAY) ??
+      reader.take('(?:from\\s+|on\\s+)?(\\d{1,2})\\.?\\s*(?:-|–|—)\\s*(?=\\d{1,2}\\.\\s?\\d{1,2}\\.)');
     const to = first && reader.date();
     if (to === null) return null;
     const { year, month } = civil(to);
-    return [dateOf(year, month, Number(first?.[1])), to];
+    return [dateOf(year, month, Number(first?.[1] ?? first?.[2])), to];
   });
 }
 
@@ -68,6 +76,11 @@ export const stretch = clause((reader, draft) => {
   const last = point(reader, true, first.date);
   // "24 Dec 9 to 17" goes on: these are the hours of a day.
   if (!last || reader.sees(`${TO}\\d`)) return null;
+  // "until 31 Dec 24:00" is all of that day.
+  if (first === own && last.edge === '24:00' && last.date > today) {
+    draft.to = last.date;
+    return true;
+  }
   const days = last.date - first.date;
   const weekly = first.weekday && last.weekday;
   const within = days === 0 ? first.edge < last.edge : days === 1 && last.edge <= first.edge;
@@ -113,11 +126,23 @@ function current(reader: Reader, begun: number, first: LocalDate, last: LocalDat
   const [before, end] = [later(first, -1, 'year'), later(last, -1, 'year')];
   const isSaid = /\d{4}/.test(written) || new RegExp(MOVING, 'i').test(written);
   const isNow = first > reader.context.today && end >= reader.context.today && last - first < LONG_RANGE_DAYS;
+  // "20 Dec to 1 Dec" is more likely turned round than meant.
+  if (!isSaid && last - first >= NEARLY_A_YEAR_DAYS && civil(last).year > civil(first).year) {
+    const [from, to] = [first, last].map((date) => dayWords(date));
+    reader.error = `${from} to ${to} is nearly a year: write both years if you mean that, or swap the two dates.`;
+  }
   return isNow && !isSaid ? [before, end] : [first, last];
 }
 
+/** The end of the last day, which a day has anyway: "to 31 Dec 24:00", "until New Year's Eve midnight". */
+const takeEndOfDay = (reader: Reader) =>
+  reader.take(`,?\\s+(?:at\\s+)?(?:24[:.]00|midnight|(?:the\\s+)?end\\s+of\\s+(?:the\\s+)?day)\\b(?!${TO}\\d)`);
+
 /** What goes on for most of a year is more likely the one to come. */
 const LONG_RANGE_DAYS = 270;
+
+/** From so many days on a range over the end of a year is asked about. */
+const NEARLY_A_YEAR_DAYS = 330;
 
 /** Several of a weekday: "Fridays", which "Tues", "Weds" and "Thurs" are not. */
 const DAYS = `(?:${DAY})(?<=s\\.?)(?<!tues|weds|thurs)`;
@@ -148,7 +173,10 @@ function point(reader: Reader, end: boolean, near: LocalDate): Point | null {
 export const dates = clause((reader, draft) => {
   const begun = reader.read().length;
   const short = shortRange(reader);
-  if (short) return setRange(reader, draft, short[0], short[1]);
+  if (short) {
+    takeEndOfDay(reader);
+    return setRange(reader, draft, short[0], short[1]);
+  }
   // "Dec 24 to 26": the month stands once.
   const tail = reader.take(
     `(?:from\\s+|on\\s+)?(?=${MONTH}\\.?\\s+\\d{1,2}(?:st|nd|rd|th)?\\s*(?:-|–|—|to)\\s*\\d{1,2}(?![\\d:.]|\\s*(?:${MONTH}|am|pm)))`,
@@ -205,13 +233,18 @@ export const dates = clause((reader, draft) => {
   if (first === null) return null;
   if (ends) {
     draft.to = addDays(first, beside);
+    if (beside === 0) takeEndOfDay(reader);
     return true;
   }
   const joined = word.startsWith('between') ? `(?:${TO}|\\s+and\\s+)` : `(?:${TO}|\\s*/\\s*(?=\\d{4}-))`;
   const last = reader.attempt(() =>
     reader.take(joined) ? (reader.date(first) ?? (starts ? bareWeekday(reader, first) : null)) : null,
   );
-  if (last !== null) return setRange(reader, draft, ...current(reader, begun, first, last));
+  if (last !== null) {
+    const range = current(reader, begun, first, last);
+    takeEndOfDay(reader);
+    return setRange(reader, draft, ...range);
+  }
   if (starts) {
     draft.from = addDays(first, beside);
     return true;

@@ -2,6 +2,7 @@ import { addDays, type LocalDate } from '../dates';
 import { parseClock } from '../windows';
 import { addDate, clause, setRange, type Clause } from './clause';
 import type { Draft } from './draft';
+import { seesDays } from './dates';
 import { clockOf, edgeOf, inPart, isBare, laterEdge, withHalf } from './edges';
 import { ALSO, type Reader } from './reader';
 import { COMPACT, EDGE, HOUR, LENGTH, MONTH, OVERNIGHT, PARTS, TO, TONIGHT, minutesOf } from './vocabulary';
@@ -139,7 +140,9 @@ function edgeHours(reader: Reader, draft: Draft): true | null {
 
 /** Times of day, from one edge to another, or up to or from one. */
 export const windows: Clause = (reader, draft) =>
-  reader.attempt(() => compact(reader, draft) ?? between(reader, draft) ?? oneSided(reader, draft)) ?? false;
+  reader.attempt(() =>
+    seesDays(reader) ? null : (compact(reader, draft) ?? between(reader, draft) ?? oneSided(reader, draft)),
+  ) ?? false;
 
 /** "0630-0800", and "0630 to 8 a.m.", where the other side is surely a time. */
 function compact(reader: Reader, draft: Draft): true | null {

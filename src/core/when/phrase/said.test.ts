@@ -45,6 +45,27 @@ test.each<[string, string[]]>([
     ],
   ],
   ['weekdays 9–17', ['weekdays 09:00–17:00, from 26 Nov 2026']],
+  // Days of a month are no hours, whatever stands before them.
+  ['weekends 10–16 from 1 to 20 December', ['weekends 10:00–16:00, 1 Dec 2026 to 20 Dec 2026']],
+  ['from 1 to 20 December', ['1 Dec 2026 to 20 Dec 2026']],
+  ['daily 8–20 from 5 until 12 December', ['daily 08:00–20:00, 5 Dec 2026 to 12 Dec 2026']],
+  ['between 1 and 20 December 10-12', ['daily 10:00–12:00, 1 Dec 2026 to 20 Dec 2026']],
+  [
+    'from 9 to 5 in December',
+    [
+      'daily 09:00–17:00, 1 Dec 2026 to 31 Dec 2026',
+      'daily 09:00–05:00, 1 Dec 2026 to 31 Dec 2026',
+      'daily in Dec 09:00–17:00, from 26 Nov 2026',
+    ],
+  ],
+  // The end of a day is that day, as a whole.
+  ['until 31 Dec 24:00', ['26 Nov 2026 to 31 Dec 2026']],
+  ["until New Year's Eve midnight", ['26 Nov 2026 to 31 Dec 2026']],
+  ['from 1 to 31 Dec 24:00', ['1 Dec 2026 to 31 Dec 2026']],
+  ['daily 10-12 until 31 Dec midnight', ['daily 10:00–12:00, 26 Nov 2026 to 31 Dec 2026']],
+  ['1 Dec to 5 Dec midnight to 6:00', ['daily 00:00–06:00, 1 Dec 2026 to 5 Dec 2026']],
+  ['20 Dec 2026 to 1 Dec 2027', ['20 Dec 2026 to 1 Dec 2027']],
+  ['1 Sep to 30 Jun', ['1 Sep 2027 to 30 Jun 2028']],
 ])('"%s" can be meant as %j', (text, readings) => {
   expect(readingsOf(text, context).map((when) => describeWhen(when))).toEqual(readings);
 });
@@ -52,6 +73,7 @@ test.each<[string, string[]]>([
 test.each<[string, string]>([
   ['wekdays 9-17', '"wekdays" is not understood: did you mean "weekdays"?'],
   ['daily exept Monday', '"exept" is not understood: did you mean "except"?'],
+  ['20 Dec to 1 Dec', '20 Dec to 1 Dec is nearly a year: write both years if you mean that, or swap the two dates.'],
   ['9am', '09:00 begins something: say until when, as "09:00 to 10:00", or for how long, as "09:00 for 20 minutes".'],
   ['Saturdays 8-12, Sundays 10-12', 'Other hours on other days are a booking of their own: say one of them here.'],
   ['1 Dec 9-12 and 2 Dec 14-16', 'Other hours on other days are a booking of their own: say one of them here.'],
