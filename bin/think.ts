@@ -10,7 +10,7 @@ const WATCH = `
 `;
 
 /** How much later than others the system lets a process go on: of 0 to 19. */
-const LATER = 10;
+const LATER = 5;
 
 /** What takes long, or must not wait, beside web: compiling, forecasting, publishing; firing. */
 export const command: Command = {
