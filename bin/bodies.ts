@@ -12,7 +12,7 @@ export function bodyTrouble({
   if (Number(headers['content-length'] ?? 0) > MOST_BODY)
     return { status: 413, title: `This request is larger than ${MOST_BODY / 2 ** 20} MB: send less at a time.` };
   if (headers['content-length'] === undefined && /^multipart\//.test(headers['content-type'] ?? ''))
-    return { status: 411, title: 'This request does not say how long it is: send Content-Length.' };
+    return { status: 411, title: 'This request has no length: send Content-Length.' };
   return null;
 }
 
@@ -21,8 +21,8 @@ const BODY_SECONDS = 30;
 const UPLOAD_SECONDS = 60;
 
 /**
- * Ends requests whose body does not come: an upload takes as long as it moves, everything else is short. Only the time is counted in which
- * we wait for bytes. While some are there that nobody has read yet, it is this server that is slow, and the sender is not to blame.
+ * Ends requests whose body does not come. An upload may take as long as bytes keep coming; any other body is short. Only the time counts in
+ * which we wait for the sender. While received bytes are still unread, this server is the slow one.
  */
 export function endSlowBody(request: IncomingMessage, response: ServerResponse, isUpload: boolean): void {
   if (request.method === 'GET' || request.method === 'HEAD') return;

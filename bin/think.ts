@@ -9,8 +9,8 @@ const WATCH = `
   setInterval(() => process.ppid === parent || process.kill(process.pid, 'SIGKILL'), 1000);
 `;
 
-/** How much later than others the system lets a process go on: of 0 to 19. */
-const LATER = 5;
+/** The priority of long work, from 0 (as others) to 19 (last). */
+const LOW_PRIORITY = 5;
 
 /** What takes long, or must not wait, beside web: compiling, forecasting, publishing; firing. */
 export const command: Command = {
@@ -20,8 +20,8 @@ export const command: Command = {
       console.error('Web alone runs this, beside itself: start `lanternpost web`.');
       return 2;
     }
-    // Where processors are few, what takes long lets pages, players and what is urgent go first.
-    if (part === 'usual') setPriority(LATER);
+    // On few processors, pages, players and urgent work go first.
+    if (part === 'usual') setPriority(LOW_PRIORITY);
     new Worker(WATCH, { eval: true }).unref();
     process.on('disconnect', () => process.exit(0));
     serveTasks(process);

@@ -59,7 +59,7 @@ test('it is on the pilot alone, Now shows both as they are, and a person gives i
   await tryIt();
   await expect(stage()).toHaveAttribute('data-media', 'weather-outlook');
   await expect(list()).toContainText('1 of 1 player plays it');
-  await expect(list()).toContainText('The other screen gets it when somebody says so.');
+  await expect(list()).toContainText('The other screen gets it when somebody publishes it there.');
   expect((await given()).get('skerrow-hall')).toBe(before.get('skerrow-hall'));
   await page.goto(server('/'));
   await expect(page.getByTestId('is-tried')).toHaveText(/^1 screen has an edition already that is tried there first\./);

@@ -35,10 +35,10 @@ const instance = await startLanternpost('faults', 4440, false);
 process.env.DATABASE_URL = runningCluster(`${instance.data}/postgres`);
 process.env.LANTERNPOST_DATA = instance.data;
 database();
-// Beside the instance's own: nobody asks which of them answers.
+// A second web server and gateway, beside those of the instance.
 const second = new Family();
 const cli = resolve(import.meta.dirname, '../../bin/lanternpost.mjs');
-// What they say of processes that were killed under them is no news here.
+// Their logs would only name the processes that are killed here.
 const quiet = { LANTERNPOST_LOG: 'silent' };
 second.start('web', [cli, 'web', '--port', '4443'], quiet);
 second.start('gateway', [cli, 'gateway', '--port', '4444'], quiet);

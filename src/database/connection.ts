@@ -54,13 +54,13 @@ export async function rows<T extends object>(sql: string, bind: unknown[] = [], 
   return result as T[];
 }
 
-/** From so many keys on a list is long. */
+/** A list of at least so many keys is long. */
 const MANY = 500;
 
 /**
- * One raw query that looks up a list of `count` keys in tables, in a transaction. PostgreSQL takes every list for a short one: a long one
- * it would compare key by key with a table that grew since it was last counted, which takes minutes after a large import. So for a long list
- * it is told to sort or hash both instead.
+ * One raw query that looks up a list of `count` keys, in a transaction. PostgreSQL expects every list to be short. Right after a large
+ * import it also thinks that tables are small. Then it compares each key with each row, which takes minutes. For long lists this function
+ * forbids that, so PostgreSQL sorts or hashes both sides.
  */
 export async function rowsOfMany<T extends object>(
   sql: string,

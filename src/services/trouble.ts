@@ -29,7 +29,7 @@ const CUT = 'CUT';
 /** Words of node-postgres, which gives these no code. */
 const CUT_WORDS = /Connection terminated|connection error and is not queryable/;
 
-/** Whether the line to the database was cut under somebody, by the database or on the way. */
+/** Whether the connection to the database was lost in the middle of some work. */
 export function isCut(error: unknown): boolean {
   const code = codeOf(error);
   return code === CUT || code === '57P01';

@@ -55,7 +55,7 @@ function minutesIn(text: string): number | null {
 }
 
 const OTHERS: readonly (readonly [Others, string])[] = [
-  ['by-hand', 'when somebody says so'],
+  ['by-hand', 'when somebody publishes it there too'],
   ['when-lit', 'as soon as these have been lit long enough'],
   ['at-a-time', 'at a time, if these have been lit long enough by then'],
 ];

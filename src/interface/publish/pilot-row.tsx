@@ -109,7 +109,7 @@ function nextWords(
   }: { readonly others: number; readonly passed: boolean; readonly now: number; readonly zone: string },
 ): string {
   const rest = others === 1 ? 'The other screen gets it' : `The other ${others} screens get it`;
-  if (minutes === null) return `${rest} when somebody says so.`;
+  if (minutes === null) return `${rest} when somebody publishes it there.`;
   const time = at ? dateTime(Date.parse(at), zone) : null;
   if (passed && time !== null)
     return `All of these were lit for ${counted(minutes, 'minute')}. ${rest} ${time}, unless one of these tells an error or goes dark before.`;

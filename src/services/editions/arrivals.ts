@@ -33,8 +33,8 @@ interface GivenTo extends Pick<Reaching, 'number' | 'plannedFor' | 'publishedAt'
 }
 
 /**
- * Writes down which screens the edition that is out has reached. What was written before stays. Asked in small steps, each by keys alone:
- * in one question PostgreSQL guesses how many rows it will meet, and where it guesses wrong it goes through all editions for each player.
+ * Writes down which screens the edition that is out has reached. Earlier entries stay. It takes small queries, each by keys alone: one large
+ * query makes PostgreSQL guess row counts, and a wrong guess reads all editions for each player.
  */
 export async function noteReached(heard: readonly Playing[], now = Date.now()): Promise<void> {
   const said = new Map(heard.map((one) => [one.player, one]));
@@ -144,8 +144,8 @@ export async function counted(edition: string): Promise<Counted> {
 }
 
 /**
- * Counts, once, how far the editions came that another has followed: nothing arrives of them any more. A minute after that, since what was
- * heard until then may still be on its way into the database.
+ * Counts, once, how far each edition came that a later one has replaced: its count no longer grows. Waits a minute after the later one went
+ * out, since heartbeats from before may still be on their way into the database.
  */
 export async function countArrivals(now: Date): Promise<void> {
   const over = await rows<{ id: string }>(

@@ -1,19 +1,18 @@
 import type { Transaction } from 'sequelize';
 import { Refusal, orThrow, programMaker, samePlan, sharing, type Plan } from '@/core';
 import type { Actor } from '../people';
-import { lastChange, takeTurnFirst } from '../plan';
+import { lastChange } from '../plan';
 import { compile } from './compile';
 import { baseOf, isDraftAt, newestEdition, write, type WholeEdition } from './editions';
 import { beginDue, carryInto, plannedWithin } from './planned-plans';
 
 /** Editions beside the draft's way: what is put on at once, and takeovers that are fired. */
 
-/** The newest edition, and whether it is the draft as it stands: with nobody else changing either until the transaction ends. In an urgent turn. */
+/** The newest edition, and whether it is the draft as it stands. Called in an urgent turn: neither changes until that ends. */
 export async function newestInTurn(
   actor: Actor,
   within: Transaction,
 ): Promise<{ readonly newest: WholeEdition; readonly whole: boolean }> {
-  await takeTurnFirst(actor.networkId, within);
   await beginDue(actor.networkId, new Date(), within);
   const newest = await newestEdition(actor.networkId, within);
   if (!newest)

@@ -69,7 +69,7 @@ export async function editions(actor: Actor): Promise<Edition[]> {
   );
   const list: Edition[] = [];
   for (const { publishedAt, plannedFor, touched, reached, last, ...row } of found) {
-    // The newest are not counted yet: what arrives of them still grows.
+    // The newest ones still arrive, so they are counted now.
     const now = touched === null ? await counted(row.id) : { touched, reached, last };
     list.push({
       ...row,
@@ -281,7 +281,7 @@ export async function publishEdition(
     const keys = chosen ?? (planned.length > 0 ? differingKeys(publishedBase(top, draft), draft) : undefined);
     const plan = keys ? chosenPlan(base, draft, keys).plan : draft;
     const carried = (one: Plan) => (keys ? chosenPlan(one, draft, keys).plan : one);
-    // What is as it is out may still be otherwise in what is planned.
+    // The change may only take something back out of a planned edition.
     if (plan === base && planned.every((one) => carried(one.plan) === one.plan))
       throw new Refusal(409, 'Nothing of this choice waits to be published: choose some of the changes that do.');
     const whole = samePlan(plan, sharing(plan, draft));

@@ -4,7 +4,7 @@ import { EditionRow, publish, rows, type PilotColumn } from '@/database';
 import type { Actor } from '../people';
 import { inTurn, takeTurn } from '../plan';
 import { programsOf, type Publishing } from './editions';
-import { plannedWithin } from './planned-plans';
+import { beginDue, plannedWithin } from './planned-plans';
 import { readReach } from './reach';
 import { freezeNext, giveNumber, type Next } from './waiting';
 
@@ -47,7 +47,7 @@ export async function pilotEdition(
   });
 }
 
-/** When the others get it. Throws 422 where that leaves no time to try it, or nobody says for how long. */
+/** When the other screens get it. Throws 422 if too little time is left to try it, or if the minutes are missing. */
 function readTime(at: Instant, minutes: number | null, plan: Plan, now: Instant): string {
   if (minutes === null) throw new Refusal(422, 'Say for how many minutes its screens have to be lit before this time.');
   const { last } = readReach(at, plan, now);
@@ -88,7 +88,7 @@ export interface RunningPilot {
   readonly id: string;
   readonly networkId: string;
   readonly pilot: PilotColumn;
-  /** Whether its minutes are over, and it waits for its time. */
+  /** Whether its minutes are over and only its time is still to come. */
   readonly passed: boolean;
 }
 
@@ -102,24 +102,33 @@ export const runningPilots = (): Promise<RunningPilot[]> =>
 /** What comes of looking at a pilot's screens. */
 export type Verdict =
   | { readonly kind: 'wait'; readonly litSince: string | null }
-  /** The minutes are over, its time is not there yet: all players are told of it, and switch by their own clocks. */
+  /** The minutes are over, and its time is still to come: all players hear of that time, and switch by their own clocks. */
   | { readonly kind: 'pass'; readonly litSince: string }
   | { readonly kind: 'publish' }
   | { readonly kind: 'stop'; readonly why: string };
 
-/** Does what comes of it, in turn. One that was published, taken back or stopped meanwhile is left as it is. */
-export async function settlePilot({ id, networkId }: RunningPilot, verdict: Verdict, now = Date.now()): Promise<void> {
-  await inTurn(networkId, async (within) => {
+/**
+ * Acts on a verdict, in turn. Returns whether it did: a pilot that was published, taken back or stopped in the meantime is left as it is, and
+ * so is one whose time has come, since players have switched already.
+ */
+export async function settlePilot(
+  { id, networkId }: RunningPilot,
+  verdict: Verdict,
+  now = Date.now(),
+): Promise<boolean> {
+  return inTurn(networkId, async (within) => {
     await takeTurn(networkId, within);
+    await beginDue(networkId, new Date(now), within);
     const pilot = (await plannedWithin(networkId, within)).find((row) => row.id === id)?.row.pilot;
-    if (!pilot || pilot.stopped) return;
+    if (!pilot || pilot.stopped) return false;
     if (verdict.kind === 'publish') await giveNumber(networkId, id, now, within);
     else await EditionRow.update(afterwards(pilot, verdict, now), { where: { id }, transaction: within });
     await publish({ kind: 'edition', network: networkId }, within);
+    return true;
   });
 }
 
-/** What stands in its row by a verdict. One that is stopped has no time any more: players forget that it was coming. */
+/** What a verdict changes in the edition's row. A stopped pilot loses its time: players forget that the edition was coming. */
 function afterwards(
   pilot: PilotColumn,
   verdict: Exclude<Verdict, { kind: 'publish' }>,

@@ -243,6 +243,22 @@ test('with a time, all hear of it once its screens were lit for long enough, and
   expect((await given(actor)).hut).toBe(before.hut);
 });
 
+test('a pilot that fails just as its time comes is out: players have switched by themselves', async () => {
+  const actor = await network();
+  const hall = await pairedPlayer(actor, 'hall');
+  await darkFrom(actor, '01:00');
+  const at = Math.round((Date.now() + HOUR) / 1000) * 1000;
+  const { id } = await pilotEdition(actor, await change(actor), { where: 'hall', minutes: 5, at });
+  const [tried] = await plannedEditions(actor);
+  const running = { id, networkId: actor.networkId, pilot: tried?.pilot as never, passed: false };
+  expect(await settlePilot(running, { kind: 'pass', litSince: new Date().toISOString() })).toBe(true);
+  await beat(hall, { errors: [{ at: Date.now() + 1, message: 'A film could not be read' }] });
+  // No worker has written its number yet.
+  expect(await watchPilots(at + 100)).toBe(0);
+  expect(await plannedEditions(actor)).toEqual([]);
+  expect((await editions(actor))[0]).toMatchObject({ id, number: 2, publishedAt: new Date(at).toISOString() });
+});
+
 test('it stops where a pilot fails, says why, and waits for a person', async () => {
   const actor = await network();
   const hall = await pairedPlayer(actor, 'hall');

@@ -13,5 +13,5 @@ export {
 } from './playlist-files';
 export { slugFor } from './slug';
 export { clearedFirings, inForceNow, type NamedFired } from './in-force';
-export { inTurn, inTurnMakingWay, inUrgentTurn, takeTurn, takeTurnFirst } from './turns';
+export { inTurn, inTurnMakingWay, inUrgentTurn, takeTurn } from './turns';
 export { UNDO_MS, nextActs, undo, type UndoResult, type Way } from './undo';

@@ -1,6 +1,6 @@
 import { rows } from '@/database';
 import { newNetwork, useDatabase } from '../tests/database';
-import { inTurn, inTurnMakingWay, inUrgentTurn, takeTurn, takeTurnFirst } from '.';
+import { inTurn, inTurnMakingWay, inUrgentTurn, takeTurn } from '.';
 
 useDatabase();
 
@@ -25,8 +25,7 @@ async function meeting(kind: typeof inTurn) {
     return 'long';
   });
   await begun.passed;
-  const urgent = inUrgentTurn(networkId, async (within) => {
-    await takeTurnFirst(networkId, within);
+  const urgent = inUrgentTurn(networkId, async () => {
     order.push('urgent');
     return 'urgent';
   });

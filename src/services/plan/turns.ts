@@ -6,8 +6,8 @@ import { NetworkRow, rows, transaction } from '@/database';
 import { isCut } from '../trouble';
 
 /**
- * Turns: one change of a network at a time, in all processes together. What is urgent does not wait for its turn: what takes long makes
- * way for it, and begins again afterwards.
+ * Turns: one change of a network at a time, across all processes. Urgent work does not wait for its turn: long work stops for it, and
+ * starts again afterwards.
  */
 
 /** So many changes of one network wait at most: more would wait longer than anybody does. */
@@ -37,14 +37,14 @@ async function inLine<T>(name: string, work: (within: Transaction) => Promise<T>
 export const inTurn = <T>(networkId: string, work: (within: Transaction) => Promise<T>): Promise<T> =>
   inLine(networkId, work);
 
-/** What the database shows of a connection whose work may be put aside. */
+/** The name under which the database lists a connection whose work may be stopped. */
 const MAKES_WAY = 'lanternpost, makes way';
-/** After so many times of being put aside it is given up, with a sentence. */
+/** Work that was stopped this often is given up: the person gets an error. */
 const MOST_TIMES = 10;
 
 /**
- * The same for work that takes long: what is urgent may put it aside, and then it begins again. So `work` may change nothing but the
- * database. Once it is done, and only its commit is left, it is not put aside any more: nothing is done twice.
+ * The same for long work: urgent work may stop it, and then it starts again. So `work` may change nothing but the database. When only its
+ * commit is left it can no longer be stopped, so nothing is done twice.
  */
 export async function inTurnMakingWay<T>(networkId: string, work: (within: Transaction) => Promise<T>): Promise<T> {
   for (let times = 1; ; times++) {
@@ -63,20 +63,23 @@ export async function inTurnMakingWay<T>(networkId: string, work: (within: Trans
   }
 }
 
-/** Does what is urgent: it waits for nothing of this process but what is urgent too. It takes its turn by `takeTurnFirst`. */
+/** The same for urgent work. It has the turn when `work` begins, and waits only for other urgent work and for short changes. */
 export const inUrgentTurn = <T>(networkId: string, work: (within: Transaction) => Promise<T>): Promise<T> =>
-  inLine(`${networkId} urgent`, work);
+  inLine(`${networkId} urgent`, async (within) => {
+    await takeTurnFirst(networkId, within);
+    return work(within);
+  });
 
-/** Until the transaction ends, nobody else changes this network. Waits for others. Throws nothing where there is none. */
+/** Waits until no other change of this network is running, and keeps others waiting until the transaction ends. */
 export async function takeTurn(networkId: string, within: Transaction): Promise<void> {
   await NetworkRow.findByPk(networkId, { transaction: within, lock: within.LOCK.UPDATE });
 }
 
-/** So long what is urgent waits for others, again and again, before it puts aside those that make way. */
+/** How long urgent work waits before it stops the long work ahead of it, in milliseconds. */
 const PATIENCE_MS = 100;
 
-/** The same for what is urgent. */
-export async function takeTurnFirst(networkId: string, within: Transaction): Promise<void> {
+/** The same, but stops long work that holds the turn. */
+async function takeTurnFirst(networkId: string, within: Transaction): Promise<void> {
   const [me] = await rows<{ pid: number }>('SELECT pg_backend_pid() AS pid', [], within);
   const taken = takeTurn(networkId, within).then(() => true);
   taken.catch(() => undefined);

@@ -25,7 +25,7 @@ export interface Trial {
   readonly minutes: number | null;
   /** When it goes out if the minutes are over by then; null for as soon as they are. */
   readonly at?: string | null;
-  /** Whether the minutes are over, and it waits for that time. */
+  /** Whether the minutes are over and only that time is still to come. */
   readonly passed: boolean;
   /** Since when all of them are lit. */
   readonly litSince: string | null;
@@ -33,8 +33,8 @@ export interface Trial {
 
 /**
  * Screens without a player are not looked at; a screen that rests by its lights-out hours is as good as lit. That one is dark, or late, is
- * held against it only where the network has been heard for a while (`heard`): a server that stood still has heard nobody. One that passed
- * is looked at until its time: an error, or a screen that goes dark, still stops it.
+ * held against it only where the network has been heard for a while (`heard`): a server that stood still has heard nobody. A pilot that
+ * passed is watched until its time: an error, or a screen that goes dark, still stops it.
  */
 export function verdictOf(
   { begun, given, minutes, at = null, passed, litSince }: Trial,

@@ -21,8 +21,8 @@ export async function watchPilots(now = Date.now()): Promise<number> {
     const heard = await isHeard(running.networkId, now);
     const verdict = verdictOf({ ...running.pilot, passed: running.passed }, await pilotScreens(running.id), heard, now);
     if (verdict.kind === 'wait' && verdict.litSince === running.pilot.litSince) continue;
-    await settlePilot(running, verdict, now);
-    if (verdict.kind === 'wait') continue;
+    const isDone = await settlePilot(running, verdict, now);
+    if (!isDone || verdict.kind === 'wait') continue;
     settled++;
     logger.info({ network: running.networkId, ...verdict }, 'what was tried on some screens is decided');
   }
