@@ -124,7 +124,7 @@ test('with a time, its screens pass, the others hear of it, and it can still be 
   await tryIt('1', 'tomorrow 06:00');
   await expect(stage()).toHaveAttribute('data-media', 'route-map');
   await expect(list()).toContainText(
-    /The other screen gets it \w{3} \d+ \w{3}, 06:00, if they stay so for (1 minute|\d+ seconds?) more\./,
+    /The other screen gets it on \w{3} \d+ \w{3}, 06:00, if they stay so for (1 minute|\d+ seconds?) more\./,
   );
   const { rows } = await import('@/database');
   await rows(
@@ -132,7 +132,7 @@ test('with a time, its screens pass, the others hear of it, and it can still be 
     [new Date(Date.now() - 2 * MINUTE).toISOString()],
   );
   await expect(list()).toContainText(
-    /All of these were lit for 1 minute\. The other screen gets it .*, 06:00, unless one/,
+    /Passed: 1 minute without an error\. The other screen gets it on .*, 06:00, unless one/,
   );
   // What comes next elsewhere is known from then on.
   await expect(page.getByLabel('Looking at').locator('option', { hasText: /^planned, .*, 06:00$/ })).toHaveCount(1);

@@ -110,9 +110,9 @@ function nextWords(
 ): string {
   const rest = others === 1 ? 'The other screen gets it' : `The other ${others} screens get it`;
   if (minutes === null) return `${rest} when somebody publishes it there.`;
-  const time = at ? dateTime(Date.parse(at), zone) : null;
+  const time = at ? `on ${dateTime(Date.parse(at), zone)}` : null;
   if (passed && time !== null)
-    return `All of these were lit for ${counted(minutes, 'minute')}. ${rest} ${time}, unless one of these tells an error or goes dark before.`;
+    return `Passed: ${counted(minutes, 'minute')} without an error. ${rest} ${time}, unless one of these has an error or goes dark before that.`;
   if (litSince === null)
     return time === null
       ? `${rest} when all of these have been lit with it for ${counted(minutes, 'minute')}.`
