@@ -33,7 +33,7 @@ const LONG = 'player-memory';
 const wanted = process.argv.slice(2);
 const unknown = wanted.filter((name) => !BENCHES[name]);
 if (unknown.length > 0) {
-  console.error(`There is no benchmark ${unknown.join(', ')}: the names are ${Object.keys(BENCHES).join(', ')}.`);
+  console.error(`There’s no benchmark ${unknown.join(', ')}. The names are ${Object.keys(BENCHES).join(', ')}.`);
   process.exit(2);
 }
 for (const [name, run] of Object.entries(BENCHES))

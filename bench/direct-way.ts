@@ -1,7 +1,7 @@
 import { createRequire } from 'node:module';
 import { DateTime } from 'luxon';
 import type * as Rrule from 'rrule';
-import { matches, selectorOf, screenTerms, type Plan, type When } from '@/core';
+import { matches, selectorOf, setsOf, screenTerms, type Plan, type SetOfHours } from '@/core';
 
 // The package names its exports in a way that Node's import does not see.
 const { RRule } = createRequire(import.meta.url)('rrule') as typeof Rrule;
@@ -32,21 +32,23 @@ export function directSegments(plan: Plan, screenId: string, from: number, to: n
   const selected = plan.bookings.filter((booking) => {
     return !booking.onHold && matches(selectorOf(booking.where), terms);
   });
-  const dark = (screen.lightsOut ?? []).flatMap((when) => expand(when, site.timeZone, from, to));
+  const dark = (screen.lightsOut ?? []).flatMap(setsOf).flatMap((set) => expand(set, site.timeZone, from, to));
   const isDark = (at: number) => dark.some((one) => one.from <= at && at < one.to);
   const candidates = selected.flatMap((booking): Candidate[] =>
-    expand(booking.when, site.timeZone, from, to).map((one) => ({
-      ...one,
-      source: booking.takeover ? 'takeover' : 'booking',
-      id: booking.id,
-      rank: [
-        booking.takeover ? 2 : 1,
-        booking.priority,
-        one.from,
-        Date.parse(booking.created),
-        booking.wake && booking.takeover ? 1 : 0,
-      ],
-    })),
+    setsOf(booking.when)
+      .flatMap((set) => expand(set, site.timeZone, from, to))
+      .map((one) => ({
+        ...one,
+        source: booking.takeover ? 'takeover' : 'booking',
+        id: booking.id,
+        rank: [
+          booking.takeover ? 2 : 1,
+          booking.priority,
+          one.from,
+          Date.parse(booking.created),
+          booking.wake && booking.takeover ? 1 : 0,
+        ],
+      })),
   );
   for (const one of expand({}, site.timeZone, from, to))
     candidates.push({ ...one, source: 'backdrop', id: 'network', rank: [0, 0, one.from, 0, 0] });
@@ -78,7 +80,7 @@ export function directSegments(plan: Plan, screenId: string, from: number, to: n
   return result;
 }
 
-function expand(when: When, siteZone: string, from: number, to: number): { from: number; to: number }[] {
+function expand(when: SetOfHours, siteZone: string, from: number, to: number): { from: number; to: number }[] {
   const zone = when.clock && when.clock !== 'site' ? when.clock : siteZone;
   const first = DateTime.fromMillis(from, { zone }).startOf('day').minus({ days: 3 });
   const days = Math.ceil((to - from) / 86_400_000) + 5;

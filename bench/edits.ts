@@ -206,7 +206,7 @@ async function idle(actor: Actor, page: Page, url: string): Promise<void> {
     await beat(from, BEATS_A_SECOND);
     from += BEATS_A_SECOND;
   });
-  const what = 'the same page while nobody beats';
+  const what = 'the same page while no player beats';
   print({
     bench: 'edits/idle-bytes-a-second',
     value: beating.bytes,

@@ -1,18 +1,17 @@
 import { quantile } from 'd3-array';
 import { planFile } from '@/core';
-import { rows } from '@/database';
 import { allClear, planEdition, publishEdition } from '@/services/editions';
 import { addPerson, makeKey, type Actor } from '@/services/people';
 import { createNetwork, edit, lastChange } from '@/services/plan';
 import { print } from './figure';
 import { generatedNetwork } from './generated-network';
 import { bindAgain, withLargeNetwork } from './instance';
-import { crowd, until, type Listener } from './on-time';
+import { atRest, crowd, until, type Listener } from './on-time';
 
 const SCREENS = 5000;
 const ROUNDS = 5;
 const PLANNED = 3;
-/** What the other network imports meanwhile, again and again, in screens: some 20 000 objects. */
+/** How many screens the other network imports in the meantime, again and again: some 20 000 objects. */
 const IMPORTED = 19_000;
 const HOUR = 3_600_000;
 
@@ -20,7 +19,7 @@ const HOUR = 3_600_000;
 const ask = (url: string, method: string, token: string, body?: string): Promise<Response> =>
   fetch(url, { method, headers: { authorization: `Bearer ${token}` }, ...(body === undefined ? {} : { body }) });
 
-/** Keeps a network of somebody else's busy with imports until it is told to stop. Returns how to. */
+/** Keeps another network busy with imports. Returns the function that stops them. */
 async function busyOther(url: string): Promise<() => Promise<number>> {
   const networkId = await createNetwork({ name: 'Other', slug: 'other' });
   const actor = await addPerson(networkId, { name: 'Other', email: 'other@example.org', password: 'a long password' });
@@ -34,7 +33,7 @@ async function busyOther(url: string): Promise<() => Promise<number>> {
   const working = (async () => {
     while (!stopped) {
       const response = await ask(`${url}/api/plan`, 'PUT', token, bodies[imports % 2]);
-      // On a slow machine one may take longer than the database gives it: it was work all the same.
+      // On a slow machine an import may take longer than the database allows. It was work all the same.
       if (!response.ok && response.status !== 503) throw new Error(`an import was refused: ${await response.text()}`);
       imports++;
     }
@@ -44,19 +43,6 @@ async function busyOther(url: string): Promise<() => Promise<number>> {
     await working;
     return imports;
   };
-}
-
-/** Until the worker has made what screens need, and players have it: what comes late would be taken for what is measured. */
-async function atRest(listeners: readonly Listener[]): Promise<void> {
-  const taken = () => listeners.reduce((sum, { takenUp }) => sum + takenUp.length, 0);
-  for (let last = -1, quiet = 0; quiet < 5;) {
-    await new Promise((later) => setTimeout(later, 1000));
-    const open = await rows(
-      `SELECT 1 FROM pgboss.job WHERE state IN ('created', 'retry', 'active') AND name IN ('fit-picture', 'deliver')`,
-    );
-    quiet = open.length === 0 && taken() === last ? quiet + 1 : 0;
-    last = taken();
-  }
 }
 
 /** Waits until each has taken up one program more than it had. */

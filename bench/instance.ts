@@ -24,7 +24,7 @@ export const bindAgain = (): void => void database();
 
 export const launch = (): Promise<Browser> => chromium.launch(config.use?.launchOptions);
 
-/** A page of somebody who has signed in, on Now. */
+/** A page of a signed-in person, on Now. */
 export async function signedIn(
   browser: Browser,
   url: string,

@@ -7,7 +7,7 @@ import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import sharp from 'sharp';
 import { startLanternpost } from '../e2e/support/instance';
-import { FORMAT } from '@/core';
+import { FORMAT, PERMISSIONS } from '@/core';
 import { closeDatabase, rows } from '@/database';
 import { DEMO_PEOPLE } from '@/demo';
 import { findInLibrary, libraryFacets } from '@/services/library';
@@ -46,7 +46,7 @@ async function searches(): Promise<void> {
     [networkId, FORMAT],
   );
   await rows('ANALYZE');
-  const actor = { networkId, personId: null, name: 'bench' };
+  const actor = { networkId, personId: null, name: 'bench', may: PERMISSIONS };
   const bare = await each(() => rows('SELECT count(*) FROM media_index WHERE network_id = $1', [networkId]));
   const filters = {
     unused: false,

@@ -5,7 +5,7 @@ import { median, print, timed } from './figure';
 const SCREENS = 5000;
 const ROUNDS = 5;
 
-/** Now with 5 000 screens: how soon the first tiles are there, and what a frame costs while one scrolls. */
+/** Now with 5 000 screens: how soon the first tiles are there, and what a frame costs during scrolling. */
 export async function nowBench(): Promise<void> {
   await withLargeNetwork(SCREENS, async (page, browser, url) => {
     await firstTiles(page, url);

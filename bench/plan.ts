@@ -45,7 +45,7 @@ function watch(): void {
   });
 }
 
-/** The longest task on the page's thread, in milliseconds, while something is done; less than 50 is told as 50. */
+/** The longest task on the page's thread during some work, in milliseconds; less than 50 counts as 50. */
 async function longest(page: Page, work: () => Promise<unknown>): Promise<number> {
   await page.evaluate(() => {
     window.longTasks = [];
@@ -57,7 +57,7 @@ async function longest(page: Page, work: () => Promise<unknown>): Promise<number
 /** Carries a bar through the week, and lets it go where it was. */
 async function carry(page: Page): Promise<void> {
   const bar = await page.locator('[data-layer="5"] [data-bar]').nth(5).boundingBox();
-  if (!bar) throw new Error('There is no bar to carry.');
+  if (!bar) throw new Error('the plan has no bar to move');
   const [x, y] = [bar.x + bar.width / 2, bar.y + bar.height / 2];
   await page.mouse.move(x, y);
   await page.mouse.down();
@@ -74,7 +74,7 @@ function figure(bench: string, value: number): void {
     bench,
     value,
     unit: 'ms',
-    reference: { what: 'the shortest task that is told', value: 50 },
+    reference: { what: 'the shortest task that the browser reports', value: 50 },
     goal: 'value <= 50',
     met: value <= 50,
   });

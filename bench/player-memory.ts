@@ -22,7 +22,7 @@ const MINUTES = 30;
 const LAST_MINUTES = 5;
 const MOST_GROWTH_MB = 50;
 
-/** A player that shows two films of 18 s in turn for half an hour: what its renderer grows by after the third minute. The minutes are told on standard error. */
+/** A player that shows two videos of 18 s in turn for half an hour: what its renderer grows by after the third minute. Prints each minute on standard error. */
 export async function playerMemoryBench(): Promise<void> {
   const instance = await startLanternpost('bench-player', 4440, false);
   let browser: Browser | null = null;

@@ -7,6 +7,7 @@ import type { Browser, Page } from '@playwright/test';
 import sharp from 'sharp';
 import { startLanternpost, type Instance } from '../e2e/support/instance';
 import { NetworkRow, PersonRow, closeDatabase } from '@/database';
+import { PERMISSIONS } from '@/core';
 import { DEMO_PEOPLE } from '@/demo';
 import { addFile } from '@/services/library';
 import type { Actor } from '@/services/people';
@@ -87,7 +88,7 @@ async function publishing(browser: Browser, page: Page, instance: Instance): Pro
   bind(instance);
   const network = await NetworkRow.findOne();
   const person = await PersonRow.findOne({ where: { email: DEMO_PEOPLE[0].email } });
-  const actor: Actor = { networkId: network?.id ?? '', personId: person?.id ?? '', name: '' };
+  const actor: Actor = { networkId: network?.id ?? '', personId: person?.id ?? '', name: '', may: PERMISSIONS };
   const folder = await mkdtemp(join(tmpdir(), 'lanternpost-bench-'));
   const run = randomBytes(3).toString('hex');
   const screen = `bench-${run}`;

@@ -13,6 +13,8 @@ const DAYS = 365;
 const A_DAY = { edits: 200, publications: 10, asides: 60 };
 /** So long what was made by hand is kept. */
 const ASIDE_DAYS = 14;
+/** So many editions are written at a time. */
+const PORTION = 500;
 
 /** What a busy network leaves behind in a year: editions as many as are kept, with their screens, and the changes of the plan. */
 async function generateYear({ networkId }: Actor): Promise<void> {
@@ -24,13 +26,16 @@ async function generateYear({ networkId }: Actor): Promise<void> {
        (SELECT * FROM editions WHERE network_id = $1 AND number = 1) AS e`,
     [networkId, A_DAY.publications, A_DAY.asides, DAYS, ASIDE_DAYS],
   );
-  await rows(
-    `INSERT INTO edition_screens (edition_id, screen, hash, delivered, reached_at)
-     SELECT e.id, s.screen, s.hash, s.delivered, e.published_at FROM editions e,
-       (SELECT s.* FROM edition_screens s JOIN editions f ON f.id = s.edition_id WHERE f.network_id = $1 AND f.number = 1) AS s
-     WHERE e.network_id = $1 AND e.number > 1`,
-    [networkId],
-  );
+  // In portions: no statement of ours may take longer than a minute.
+  const all = 1 + A_DAY.publications * DAYS + A_DAY.asides * ASIDE_DAYS;
+  for (let from = 2; from <= all; from += PORTION)
+    await rows(
+      `INSERT INTO edition_screens (edition_id, screen, hash, delivered, reached_at)
+       SELECT e.id, s.screen, s.hash, s.delivered, e.published_at FROM editions e,
+         (SELECT s.* FROM edition_screens s JOIN editions f ON f.id = s.edition_id WHERE f.network_id = $1 AND f.number = 1) AS s
+       WHERE e.network_id = $1 AND e.number BETWEEN $2 AND $3`,
+      [networkId, from, Math.min(all, from + PORTION - 1)],
+    );
   await rows(
     `INSERT INTO changes (network_id, at, kind, object, before, after, format)
      SELECT $1, now() - i * interval '1 day' / $2::int, o.kind, o.slug, o.document, o.document, $3

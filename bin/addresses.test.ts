@@ -25,7 +25,7 @@ test('without the setting nobody is believed', () => {
 test.each(['10.0.0', 'proxy.example', '10.0.0.0/33', '10.0.0.0/x', '10.0.0.0/8/8', '2001:db8::/129'])(
   '"%s" is refused with a sentence',
   (text) => {
-    expect(() => trustedProxies(text)).toThrow(`"${text}" is no address and no subnet`);
+    expect(() => trustedProxies(text)).toThrow(`“${text}” isn’t an address or a subnet.`);
   },
 );
 

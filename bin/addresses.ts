@@ -17,7 +17,7 @@ export function trustedProxies(text = process.env.LANTERNPOST_TRUSTED_PROXIES ??
     const bits = prefix === undefined ? most : Number(prefix);
     if (isIP(address) === 0 || rest !== undefined || !/^\d{1,3}$/.test(prefix ?? '0') || bits > most)
       throw new Error(
-        `LANTERNPOST_TRUSTED_PROXIES: "${part}" is no address and no subnet: write it as 10.0.0.7, or 10.0.0.0/8.`,
+        `LANTERNPOST_TRUSTED_PROXIES: “${part}” isn’t an address or a subnet. Write it like 10.0.0.7, or 10.0.0.0/8.`,
       );
     list.addSubnet(address, bits, familyOf(address));
   }
@@ -25,8 +25,8 @@ export function trustedProxies(text = process.env.LANTERNPOST_TRUSTED_PROXIES ??
 }
 
 /**
- * The address of who asks: the peer's own, or where the peer is a trusted proxy, the last one in `X-Forwarded-For` that is none.
- * What is no address there ends the search: the proxy that told it is taken.
+ * The address that a request comes from: the peer's own; or if the peer is a trusted proxy, the last one in `X-Forwarded-For` that isn't one.
+ * An entry that isn't an address ends the search, and the last trusted proxy's address is used.
  */
 export function clientAddress(peer: string, forwarded: string | undefined, trusted: BlockList): string {
   let address = plain(peer);
@@ -39,10 +39,10 @@ export function clientAddress(peer: string, forwarded: string | undefined, trust
   return address;
 }
 
-/** Headers by which a proxy tells of the request that it passes on. */
+/** Headers in which a proxy describes the request that it passes on. */
 const TOLD_BY_PROXIES = ['forwarded', 'x-forwarded-host', 'x-forwarded-proto', 'x-forwarded-port', 'x-real-ip'];
 
-/** Writes into a request's `X-Forwarded-For` the one address that counts, and takes out what nobody trusted has said. */
+/** Writes the one address that counts into a request's `X-Forwarded-For`, and removes what untrusted senders wrote. */
 export function settleAddress(request: IncomingMessage, trusted: BlockList): void {
   const peer = plain(request.socket.remoteAddress ?? '0.0.0.0');
   const said = request.headers['x-forwarded-for'];

@@ -1,11 +1,12 @@
 import { DAY, airTime, formatInstant, neverShown, type NeverShown, type Subject } from '@/core';
 import { options, type Command } from './options';
-import { cannot, instantOption, orRefuse, readPlanFile } from './plan-file';
+import { instantOption, oneNamed, orRefuse, readPlanFile } from './plan-file';
 
-const usage = `airtime --plan FILE|- [--booking ID | --playlist ID | --media ID] [--from INSTANT] [--to INSTANT] [--json]
-       Where and how long something really shows; without a subject, all that never shows, and why. Seven days where no span is given.`;
+const usage = `airtime --plan FILE|- [--booking NAME | --playlist NAME | --media NAME] [--from INSTANT] [--to INSTANT] [--json]
+       Where and how long something really shows, by its name or id; without a subject, all that never shows, and why. Seven days where no span is given.`;
 
 const KINDS = ['booking', 'playlist', 'media'] as const;
+const NOUNS = { booking: 'booking', playlist: 'playlist', media: 'file' } as const;
 
 export const command: Command = {
   usage,
@@ -23,8 +24,8 @@ export const command: Command = {
       },
       usage,
     );
-    const subjects = KINDS.flatMap((kind): Subject[] => (given[kind] === undefined ? [] : [{ kind, id: given[kind] }]));
-    const [subject] = subjects;
+    const subjects = KINDS.flatMap((kind) => (given[kind] === undefined ? [] : [{ kind, named: given[kind] }]));
+    const [asked] = subjects;
     if (!given.plan || subjects.length > 1) {
       console.error(`Usage: lanternpost ${usage}`);
       return 2;
@@ -34,14 +35,17 @@ export const command: Command = {
       const plan = readPlanFile(path);
       const from = given.from ? instantOption('from', given.from) : Date.now();
       const to = given.to ? instantOption('to', given.to) : from + 7 * DAY;
-      if (!subject) {
+      if (!asked) {
         const never = neverShown(plan, from, to);
         console.log(given.json ? JSON.stringify({ never }) : never.map(neverText).join('\n') || 'All of it shows.');
         return 0;
       }
-      const known = { booking: plan.bookings, playlist: plan.playlists, media: plan.media }[subject.kind];
-      if (!known.some(({ id }: { id: string }) => id === subject.id))
-        throw cannot(`/${subject.kind}`, `There is no ${subject.kind} "${subject.id}" in the plan.`);
+      const { kind } = asked;
+      const known: readonly { readonly id: string; readonly name: string }[] = {
+        ...{ booking: plan.bookings, playlist: plan.playlists, media: plan.media },
+      }[kind];
+      const { id } = oneNamed(kind, NOUNS[kind], known, asked.named);
+      const subject: Subject = { kind, id };
       const times = airTime(plan, subject, from, to);
       if (given.json)
         console.log(JSON.stringify({ screens: times.map((one) => ({ ...one, first: formatInstant(one.first) })) }));

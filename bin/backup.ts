@@ -37,7 +37,7 @@ export const command: Command = {
     const folder = resolve(name);
     return withDatabase(async () => {
       const inside = await readdir(folder).catch(() => []);
-      if (inside.length > 0) throw cannot('', `${folder} is not empty: name a new folder.`);
+      if (inside.length > 0) throw cannot('', `${folder} isn’t empty. Name a new folder.`);
       await privateFolder(join(folder, FILES));
       const madeAt = new Date().toISOString();
       // Files may come and go while the database is written: whatever it lists is asked for before and after.

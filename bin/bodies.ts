@@ -10,9 +10,9 @@ export function bodyTrouble({
 }: Pick<IncomingMessage, 'method' | 'headers'>): { readonly status: number; readonly title: string } | null {
   if (method === 'GET' || method === 'HEAD') return null;
   if (Number(headers['content-length'] ?? 0) > MOST_BODY)
-    return { status: 413, title: `This request is larger than ${MOST_BODY / 2 ** 20} MB: send less at a time.` };
+    return { status: 413, title: `This request is larger than ${MOST_BODY / 2 ** 20} MB. Send less at a time.` };
   if (headers['content-length'] === undefined && /^multipart\//.test(headers['content-type'] ?? ''))
-    return { status: 411, title: 'This request has no length: send Content-Length.' };
+    return { status: 411, title: 'This request has no length. Send Content-Length.' };
   return null;
 }
 

@@ -52,7 +52,7 @@ export const command: Command = {
 
 /** What was, and what will be; the same files may come at other times, look otherwise, or sound. */
 const between = (before: string, after: string) =>
-  before === after ? `${after}, its items otherwise` : `${before} → ${after}`;
+  before === after ? `${after}, with different items` : `${before} → ${after}`;
 
 function words(shown: Shown | null): string {
   if (!shown) return 'no such screen';

@@ -25,12 +25,23 @@ async function opened(path, options) {
   return sharp(await readFile(path), options);
 }
 
+/** A WebP may move (RFC 9649, ANIM); of other formats that have several pictures the first is the picture. */
+const isMoving = ({ format, pages }) => format === 'webp' && (pages ?? 1) > 1;
+
+/** A picture with all that moves in it. */
+async function openedWhole(path) {
+  const metadata = await (await opened(path, bounded)).metadata();
+  const moving = isMoving(metadata);
+  return { metadata, moving, picture: await opened(path, moving ? { ...bounded, animated: true } : bounded) };
+}
+
 async function look(path) {
-  const { width, height, format, orientation, pages, exif, icc, xmp, iptc, space } = await (
+  const { width, height, format, orientation, pages, delay, exif, icc, xmp, iptc, space } = await (
     await opened(path, { limitInputPixels: false })
   ).metadata();
   return {
     ...{ width, height, format, orientation: orientation ?? 1, frames: pages ?? 1 },
+    roundMs: isMoving({ format, pages }) ? (delay ?? []).reduce((sum, one) => sum + one, 0) : null,
     hasNotes: [exif, icc, xmp, iptc].some((one) => one !== undefined) || (space !== 'srgb' && space !== 'b-w'),
   };
 }
@@ -58,14 +69,14 @@ const WRITTEN = {
 };
 
 async function plain(source, target) {
-  const picture = await opened(source, bounded);
-  const { format } = await picture.metadata();
-  const write = WRITTEN[format] ?? ((one) => one.png());
-  await write(picture.rotate().toColourspace('srgb')).toFile(target);
+  const { metadata, moving, picture } = await openedWhole(source);
+  const write = WRITTEN[metadata.format] ?? ((one) => one.png());
+  // What moves can't be turned, and is not: cameras make none.
+  await write((moving ? picture : picture.rotate()).toColourspace('srgb')).toFile(target);
 }
 
 async function photo(source, target) {
-  const picture = (await opened(source, bounded)).toColourspace('srgb');
+  const picture = (await opened(source, bounded)).rotate().toColourspace('srgb');
   const { hasAlpha } = await picture.metadata();
   await (hasAlpha ? picture.png() : picture.jpeg({ quality: QUALITY })).toFile(target);
 }
@@ -74,9 +85,10 @@ async function photo(source, target) {
 const PIXEL_WALL = 1024;
 
 async function scaled(source, target, width, height) {
-  const picture = (await opened(source, bounded)).resize(width, height, { fit: 'fill', kernel: 'lanczos3' });
+  const { moving, picture: whole } = await openedWhole(source);
+  const picture = whole.resize(width, height, { fit: 'fill', kernel: 'lanczos3' });
   const hasEdges = Math.max(width, height) <= PIXEL_WALL;
-  await (hasEdges ? picture.png() : picture.webp({ quality: 90 })).toFile(target);
+  await (hasEdges && !moving ? picture.png() : picture.webp({ quality: 90 })).toFile(target);
 }
 
 async function drawn(source, target) {

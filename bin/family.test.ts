@@ -105,7 +105,7 @@ test('children end with their parent, also where it is killed', async () => {
 
 test('a data folder is held by one process: another is told, and a socket that was left behind is no hindrance', async () => {
   const held = await holdFolder(folder);
-  await expect(holdFolder(folder)).rejects.toThrow(`Lanternpost runs on ${folder} already`);
+  await expect(holdFolder(folder)).rejects.toThrow(`Lanternpost is already running on ${folder}.`);
   await new Promise((done) => held.close(done));
   const killed = spawn(process.execPath, [
     '-e',

@@ -54,7 +54,7 @@ export class Family {
     this.members.set(name, member);
     const line = child.stdio[3] as Duplex;
     line.on('data', () => (member.silent = 0));
-    // The child's end is told by its exit.
+    // A broken line needs no handling: the child's exit follows.
     line.on('error', () => undefined);
     child.once('exit', (code) => {
       this.members.delete(name);
@@ -71,11 +71,11 @@ export class Family {
       member.again = true;
       member.child.kill('SIGTERM');
     }
-    // A signal to what has ended meanwhile reaches nobody.
+    // Children that have ended by then aren't there to receive the signal.
     setTimeout(() => members.forEach(({ child }) => child.kill('SIGKILL')), this.endWithinMs).unref();
   }
 
-  /** Seconds are counted, not measured: where the whole machine stood still, nobody is to blame. */
+  /** Counts checks instead of measuring time: if the whole machine was suspended, no child is to blame. */
   private look(): void {
     for (const [name, member] of this.members) {
       if (++member.silent !== this.silentSeconds) continue;

@@ -261,7 +261,7 @@ const ACTS: Readonly<Record<string, () => Promise<string> | string>> = {
   'a person of another network removed': () => said(() => removePerson(ida, stranger.personId ?? '')),
   'a new password for a person of another network': () => said(() => offerReset(ida, stranger.personId ?? '')),
   'a link of another network withdrawn': async () => {
-    await invite(stranger, { name: 'Ulf', email: 'ulf@example.org' });
+    await invite(stranger, { name: 'Ulf', email: 'ulf@example.org', role: 'planner' });
     const { invitations } = await import('@/services/people');
     const [theirs] = await invitations(stranger);
     return said(() => withdraw(ida, theirs?.id ?? ''));
@@ -372,7 +372,9 @@ const ACTS: Readonly<Record<string, () => Promise<string> | string>> = {
   'a new password without the present one': () =>
     said(() => changePassword(ida, { current: 'wrong', password: 'another password' }, '')),
   'a network without a name': () =>
-    said(() => foundNetwork({ network: '\u200b', name: 'A', email: 'a@example.org' }, { personId: null, name: '' })),
+    said(() =>
+      foundNetwork({ network: '\u200b', name: 'A', email: 'a@example.org' }, { personId: null, name: '', may: [] }),
+    ),
   'a limit that is reached': async () => {
     await limitAttempts('faults', 1, 60);
     return (await said(() => limitAttempts('faults', 1, 60))).replace(/\d+ seconds/, 'N seconds');

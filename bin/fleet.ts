@@ -47,7 +47,7 @@ export const command: Command = {
       : email && password
         ? await Operator.signIn(server, email, password)
         : null;
-    if (given.network && !operator) throw new Error('Pairing needs a sign-in: give --email and --password.');
+    if (given.network && !operator) throw new Error('Pairing needs a sign-in. Add --email and --password.');
     const screens = operator ? await operator.screens() : [];
     const free: { id: string; state: string }[] = screens.filter(
       (screen) => given.network || screen.state === 'unpaired',
@@ -55,7 +55,7 @@ export const command: Command = {
     if (operator && !given.network && free.length < count) {
       if (!given.site)
         throw new Error(
-          `The network has ${free.length} screens without a player: give --site to add more, or ask for fewer players.`,
+          `The network has ${free.length} screens without a player. Add --site to make more, or ask for fewer players.`,
         );
       const added = await operator.addScreens(given.site, count - free.length);
       free.push(...added.map((id) => ({ id, state: 'unpaired' })));
@@ -108,7 +108,7 @@ class Operator {
       const told = (await response.json().catch(() => null)) as { title?: string } | null;
       throw new Error(
         told?.title ??
-          `Nobody signs in at ${server} (it answered ${response.status}): give --server the address of the interface, not the gateway's.`,
+          `${server} answered ${response.status} instead of a sign-in. Set --server to the interface's address, not the gateway's.`,
       );
     }
     return new Operator(

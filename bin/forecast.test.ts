@@ -37,7 +37,9 @@ test('a plan with mistakes prints them on standard error and exits 2', () => {
   );
   expect([status, stdout]).toEqual([2, '']);
   expect(JSON.parse(stderr)).toEqual({
-    errors: expect.arrayContaining([{ path: '/version', message: expect.stringContaining('only version 1') }]),
+    errors: expect.arrayContaining([
+      { path: '/version', message: expect.stringContaining('This plan file has another version.') },
+    ]),
   });
 });
 
@@ -56,8 +58,8 @@ test('--batch answers line by line, a bad one too', () => {
   expect(status).toBe(0);
   expect(answers).toEqual([
     first?.answer,
-    { errors: [{ path: '', message: expect.stringContaining('no JSON') }] },
-    { errors: [{ path: '/screen', message: 'There is no screen "gone" in the plan.' }] },
+    { errors: [{ path: '', message: expect.stringContaining('This isn’t JSON: ') }] },
+    { errors: [{ path: '/screen', message: 'The plan has no screen “gone”.' }] },
     second?.answer,
   ]);
 });
@@ -65,7 +67,7 @@ test('--batch answers line by line, a bad one too', () => {
 test('an unknown command or option says how to use it', () => {
   expect(lanternpost(['dance'])).toMatchObject({
     status: 2,
-    stdout: expect.stringContaining('Usage: lanternpost COMMAND'),
+    stderr: 'There’s no command “dance”. Type lanternpost --help for the list.\n',
   });
   expect(lanternpost(['forecast', '--loud'])).toMatchObject({
     status: 2,

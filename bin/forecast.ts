@@ -18,7 +18,7 @@ export function answer(request: Request): object {
   const instant = (key: 'from' | 'to') => {
     const value = request[key];
     const parsed = typeof value === 'string' ? parseInstant(value) : null;
-    if (parsed === null) errors.push({ path: pointer([key]), message: 'Write an instant as 2026-12-01T03:45:00Z.' });
+    if (parsed === null) errors.push({ path: pointer([key]), message: 'Write a time like 2026-12-01T03:45:00Z.' });
     return parsed ?? 0;
   };
   const [from, to] = [instant('from'), instant('to')];
@@ -26,8 +26,7 @@ export function answer(request: Request): object {
     errors.push({ path: '/to', message: 'The end must not come before the start.' });
   const { screen } = request;
   const known = read.ok && read.value.screens.some((one) => one.id === screen);
-  if (read.ok && !known)
-    errors.push({ path: '/screen', message: `There is no screen "${String(screen)}" in the plan.` });
+  if (read.ok && !known) errors.push({ path: '/screen', message: `The plan has no screen “${String(screen)}”.` });
   if (errors.length > 0 || !read.ok || typeof screen !== 'string') return { errors };
   const plays = request.plays === true;
   return forecastDocument(screen, forecast(screenProgram(read.value, screen), from, to, { plays }), plays);
@@ -37,7 +36,7 @@ function parse(text: string): unknown {
   try {
     return JSON.parse(text) as unknown;
   } catch (error) {
-    return new SyntaxError(`This is no JSON: ${error instanceof Error ? error.message : ''}`);
+    return new SyntaxError(`This isn’t JSON: ${error instanceof Error ? error.message : ''}`);
   }
 }
 
@@ -69,7 +68,7 @@ export const command: Command = {
       text = readFileSync(given.plan === '-' ? 0 : given.plan, 'utf8');
     } catch {
       console.error(
-        JSON.stringify({ errors: [{ path: '', message: `The file ${given.plan} can not be read: check its name.` }] }),
+        JSON.stringify({ errors: [{ path: '', message: `The file ${given.plan} can’t be read. Check its name.` }] }),
       );
       return 2;
     }

@@ -12,7 +12,7 @@ import {
 import { bookingsOf, readCalendar, writeCalendar } from '@/core/formats/icalendar';
 import { readFileSync } from 'node:fs';
 import { options, type Command } from './options';
-import { cannot, orRefuse, readPlanFile } from './plan-file';
+import { cannot, oneNamed, orRefuse, readPlanFile } from './plan-file';
 
 const usage = `ics --plan FILE|- [--where SELECTOR] [--site ID]
        lanternpost ics --plan FILE|- --read FILE.ics [--where SELECTOR] [--content playlist:ID|media:ID] [--site-clock]
@@ -51,8 +51,7 @@ export const command: Command = {
 
 function write(path: string, where: string, siteId: string | undefined): number {
   const plan = readPlanFile(path);
-  const site = plan.sites.find((one) => one.id === siteId);
-  if (siteId !== undefined && !site) throw cannot('/site', `There is no site "${siteId}" in the plan.`);
+  const site = siteId === undefined ? undefined : oneNamed('site', 'site', plan.sites, siteId);
   const siteTags = new Map(plan.sites.map((one) => [one.id, one.tags]));
   const terms = plan.screens.map((screen) => screenTerms(screen, siteTags.get(screen.site)));
   const chosen = terms.filter((one) => matches(selectorOf(where), one));
@@ -80,7 +79,7 @@ function read(
 ): number {
   const plan = readPlanFile(path);
   const match = /^(playlist|media):(\S+)$/.exec(given.content ?? `playlist:${plan.playlists[0]?.id ?? ''}`);
-  if (!match?.[2]) throw cannot('/content', 'Say what is shown: --content playlist:ID or media:ID.');
+  if (!match?.[2]) throw cannot('/content', 'Add what to show: --content playlist:ID or media:ID.');
   const content = match[1] === 'media' ? { media: match[2] } : { playlist: match[2] };
   const { events, problems } = readCalendar(readFileSync(file === '-' ? 0 : file, 'utf8'));
   const patches = bookingsOf(plan, events, {

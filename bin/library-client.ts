@@ -66,7 +66,11 @@ export class LibraryClient extends ServerClient {
   /** Sends a file, and waits until it is in the library or refused. `replaces` is the id of the file whose new version it is. */
   async sendFile(file: string, batch: string, replaces?: string): Promise<Sent> {
     try {
-      const { size } = await stat(file);
+      const found = await stat(file);
+      if (found.isDirectory())
+        throw new Refusal(422, 'This is a folder. Name the files in it, or send it with lanternpost watch.');
+      const { size } = found;
+      if (size === 0) throw new Refusal(422, 'This file is empty. Choose another.');
       const received = await this.bytes(file, size, batch, replaces);
       if (received.known !== undefined) return { file, became: 'known', said: received.known };
       const { error = null, media = null } = received.upload ? await this.settled(received.upload.id) : {};
@@ -80,7 +84,7 @@ export class LibraryClient extends ServerClient {
           final: [413, 415, 422].includes(error.status),
         };
       const code = (error as NodeJS.ErrnoException).code;
-      if (code !== undefined) return { file, became: 'refused', said: `This file can not be read (${code}).` };
+      if (code !== undefined) return { file, became: 'refused', said: `This file can’t be read (${code}).` };
       throw error;
     }
   }
@@ -126,12 +130,13 @@ export class LibraryClient extends ServerClient {
 
 function refusalOf(error: Error | DetailedError, server: string): Refusal {
   const response = error instanceof DetailedError ? error.originalResponse : null;
-  if (!response) return new Refusal(503, `${server} does not answer: is it running, and is the address right?`);
+  if (!response)
+    return new Refusal(503, `${server} isn’t answering. Check that it is running and that the address is right.`);
   try {
     const { title } = JSON.parse(response.getBody()) as { title?: unknown };
     if (typeof title === 'string') return new Refusal(response.getStatus(), title);
   } catch {
     // An answer of something in between: told below.
   }
-  return new Refusal(response.getStatus(), `${server} answers, but not as Lanternpost does: is the address right?`);
+  return new Refusal(response.getStatus(), `${server} answers, but it isn’t Lanternpost. Check the address.`);
 }

@@ -1,3 +1,5 @@
+import { nearestOf } from '@/core';
+import { databaseWords } from './database-words';
 import type { Command } from './options';
 
 /** What each command does in one line; what it needs is loaded when it is called. */
@@ -24,11 +26,14 @@ const COMMANDS: Record<string, { readonly summary: string; load(): Promise<{ com
     summary: 'Where and how long a booking, playlist or file shows; what never does',
     load: () => import('./airtime'),
   },
-  when: { summary: 'Read a time as one says it, as a booking does', load: () => import('./when') },
-  check: { summary: 'Find clashes, gaps, hidden bookings and the like in a plan file', load: () => import('./check') },
-  diff: { summary: 'How two plan files differ by what shows, screen by screen', load: () => import('./diff') },
+  when: { summary: 'Read a booking’s time written in words', load: () => import('./when') },
+  check: {
+    summary: 'Find clashes, gaps, hidden bookings and other problems in a plan file',
+    load: () => import('./check'),
+  },
+  diff: { summary: 'How two plan files differ in what shows, screen by screen', load: () => import('./diff') },
   export: {
-    summary: "Write a network's decisions as a plan file",
+    summary: "Write a network's plan as a plan file",
     load: async () => ({ command: (await import('./plan-commands')).exportCommand }),
   },
   import: {
@@ -36,29 +41,30 @@ const COMMANDS: Record<string, { readonly summary: string; load(): Promise<{ com
     load: async () => ({ command: (await import('./plan-commands')).importCommand }),
   },
   person: {
-    summary: "A network's people: who is there, invite, set a password anew, remove",
+    summary: "A network's people: list them, invite, reset a password, remove",
     load: async () => ({ command: (await import('./people-commands')).personCommand }),
   },
   network: {
-    summary: 'The networks of this server: which there are, and another one',
+    summary: "The networks of this server: list them, add one, limit a library's size",
     load: async () => ({ command: (await import('./people-commands')).networkCommand }),
   },
   ics: { summary: 'Bookings of a plan file as iCalendar, and back', load: () => import('./ics') },
   upload: { summary: 'Send files into the library of a server, by a personal key', load: () => import('./upload') },
   watch: {
-    summary: 'Send what comes into a folder into the library of a server, by a personal key',
+    summary: 'Send each new file of a folder into the library of a server, by a personal key',
     load: () => import('./watch'),
   },
   editions: {
-    summary: 'What a server published, the newest first, by a personal key',
+    summary: 'List what a server has published, the newest first, by a personal key',
     load: () => import('./editions'),
   },
   preflight: {
-    summary: "What a plan file, or a server's draft, would change on the screens and make worse, by a personal key",
+    summary:
+      "What a plan file, or a server's draft, would change on the screens, and its new problems, by a personal key",
     load: () => import('./preflight'),
   },
   publish: {
-    summary: 'Publish what waits on a server, or a plan file, by a personal key',
+    summary: 'Publish the unpublished changes of a server, or a plan file, by a personal key',
     load: () => import('./publish'),
   },
   backup: { summary: 'Write the database and all stored files into a folder', load: () => import('./backup') },
@@ -77,11 +83,18 @@ async function main(): Promise<number | undefined> {
   const [name = '', ...args] = process.argv.slice(2);
   const found = COMMANDS[name];
   if (!found) {
+    const isAsked = name === '' || name === '--help' || name === '-h';
+    const nearest = nearestOf(name, Object.keys(COMMANDS));
+    if (!isAsked)
+      console.error(
+        `There’s no command “${name}”.${nearest === null ? '' : ` Did you mean “${nearest}”?`} Type lanternpost --help for the list.`,
+      );
+    if (!isAsked) return 2;
     const lines = Object.entries(COMMANDS).map(([key, { summary }]) => `  ${key.padEnd(10)} ${summary}`);
     console.log(
-      `Usage: lanternpost COMMAND [OPTIONS]\n\n${lines.join('\n')}\n\nlanternpost COMMAND --help tells more.`,
+      `Usage: lanternpost COMMAND [OPTIONS]\n\n${lines.join('\n')}\n\nType lanternpost COMMAND --help for its options.`,
     );
-    return name === '' || name === '--help' || name === '-h' ? 0 : 2;
+    return 0;
   }
   const { command } = await found.load();
   if (args.includes('--help') || args.includes('-h')) {
@@ -91,7 +104,7 @@ async function main(): Promise<number | undefined> {
   return command.run(args);
 }
 
-// Whoever reads has seen enough, as `head` has: that is no fault.
+// The reader of our output has closed it, as `head` does. That isn't an error.
 process.stdout.on('error', (error: NodeJS.ErrnoException) => {
   if (error.code === 'EPIPE') process.exit(0);
   throw error;
@@ -102,6 +115,7 @@ main()
     if (code !== undefined) process.exitCode = code;
   })
   .catch((error: unknown) => {
-    console.error(error instanceof Error ? (process.env.LANTERNPOST_LOG === 'debug' ? error : error.message) : error);
+    const said = databaseWords(error) ?? (error instanceof Error ? error.message : String(error));
+    console.error(process.env.LANTERNPOST_LOG === 'debug' ? error : said);
     process.exit(1);
   });

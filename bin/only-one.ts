@@ -21,7 +21,7 @@ export async function holdFolder(folder: string): Promise<Server> {
   if (held) return held;
   if (await answers(path))
     throw new Error(
-      `Lanternpost runs on ${folder} already: stop it first, or name another folder in LANTERNPOST_DATA.`,
+      `Lanternpost is already running on ${folder}. Stop it first, or name another folder in LANTERNPOST_DATA.`,
     );
   // One that was killed left its socket behind.
   rmSync(path, { force: true });

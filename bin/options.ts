@@ -8,7 +8,7 @@ export interface Command {
 
 type Known = NonNullable<ParseArgsConfig['options']>;
 
-/** What is wrong is told with the usage, and exits 2. */
+/** Prints the error with the usage, and exits 2. */
 function parsed<C extends ParseArgsConfig>(config: C, usage: string) {
   try {
     return parseArgs(config);
@@ -18,7 +18,7 @@ function parsed<C extends ParseArgsConfig>(config: C, usage: string) {
   }
 }
 
-/** Reads a command's options; a wrong one is told with the usage, and exits 2. */
+/** Reads a command's options. A wrong one is printed with the usage, and exits 2. */
 export const options = <T extends Known>(args: string[], known: T, usage: string) =>
   parsed({ args, options: known, strict: true }, usage).values;
 

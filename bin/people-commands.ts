@@ -1,3 +1,4 @@
+import { ROLES } from '@/core';
 import { PersonRow } from '@/database';
 import {
   foundNetwork,
@@ -6,6 +7,7 @@ import {
   offerReset,
   people,
   removePerson,
+  setRole,
   type Actor,
   type GivenLink,
 } from '@/services/people';
@@ -23,7 +25,8 @@ function tellLink({ token, expiresAt }: GivenLink, url: string | undefined, what
 }
 
 const personUsage = `person list [--network ID]
-       lanternpost person add --name NAME --email E [--network ID] [--url URL]   a link by which somebody comes in
+       lanternpost person add --name NAME --email E --role ROLE [--network ID] [--url URL]   a link by which somebody comes in
+       lanternpost person role EMAIL ROLE                                        gives them another role: ${ROLES.join(', ')}
        lanternpost person reset EMAIL [--url URL]                                a link that sets a new password
        lanternpost person remove EMAIL
        ${URL_USAGE}`;
@@ -32,10 +35,12 @@ export const personCommand: Command = {
   usage: personUsage,
   async run([verb = '', ...args]) {
     const email = args[0]?.startsWith('-') === false ? args.shift() : undefined;
+    const role = verb === 'role' && args[0]?.startsWith('-') === false ? args.shift() : undefined;
     const known = {
       network: { type: 'string' },
       name: { type: 'string' },
       email: { type: 'string' },
+      role: { type: 'string' },
       url: { type: 'string' },
     } as const;
     const given = options(args, known, personUsage);
@@ -44,17 +49,25 @@ export const personCommand: Command = {
       case 'list':
         return withDatabase(async () => {
           for (const one of await people(await actorFor(given.network)))
-            console.log([one.email, one.name, `${one.sessions} open`].join('\t'));
+            console.log([one.email, one.name, one.role, `${one.sessions} open`].join('\t'));
           return 0;
         });
       case 'add':
         return withDatabase(async () => {
           const actor = await actorFor(given.network);
           tellLink(
-            await invite(actor, { name: given.name, email: given.email }),
+            await invite(actor, { name: given.name, email: given.email, role: given.role }),
             given.url,
-            'Whoever opens this comes in',
+            'The person who opens this link joins the network',
           );
+          return 0;
+        });
+      case 'role':
+        if (!named || role === undefined) break;
+        return withDatabase(async () => {
+          const { actor, id } = await personBy(named);
+          await setRole(actor, id, role);
+          console.log(`${named} is ${role} now.`);
           return 0;
         });
       case 'reset':
@@ -77,7 +90,7 @@ export const personCommand: Command = {
 
 async function personBy(email: string): Promise<{ readonly actor: Actor; readonly id: string }> {
   const person = await PersonRow.findOne({ where: { email } });
-  if (!person) throw cannot('', `Nobody signs in with ${email}: lanternpost person list names who does.`);
+  if (!person) throw cannot('', `Nobody has the address ${email}. Type lanternpost person list to see everyone.`);
   return { actor: { ...COMMAND_LINE, networkId: person.networkId }, id: person.id };
 }
 
@@ -117,7 +130,11 @@ export const networkCommand: Command = {
           { network: title, name: given.name, email: given.email },
           COMMAND_LINE,
         );
-        tellLink(link, given.url, `The network ${slug} is made. Whoever opens this is its first person`);
+        tellLink(
+          link,
+          given.url,
+          `The network ${slug} is ready. The person who opens this link becomes its first owner`,
+        );
         return 0;
       });
     console.error(`Usage: lanternpost ${networkUsage}`);

@@ -33,13 +33,13 @@ test('when reads a time as one says it, at an instant on a clock; or says what i
   const wrong = lanternpost('when', 'wekdays 9-17', ...at);
   expect([wrong.status, JSON.parse(wrong.stdout)]).toEqual([
     1,
-    { problem: '"wekdays" is not understood: did you mean "weekdays"?' },
+    { problem: '“wekdays” isn’t understood. Did you mean “weekdays”?' },
   ]);
   expect(lanternpost('when').status).toBe(2);
   expect(
     lanternpost('when', 'today', '--zone', 'Mars/Base').stdout +
       lanternpost('when', 'today', '--zone', 'Mars/Base').stderr,
-  ).toContain('is no time zone');
+  ).toContain('isn’t a time zone');
 });
 
 test('export, change, diff, check, why, import: a plan goes out and comes back with nothing lost', async () => {
@@ -130,7 +130,13 @@ test('a week of airtime, what never shows, and the bookings as iCalendar and bac
     'hall: 9.00 h, 540 plays, first 2026-12-01T04:30:00.000Z\n',
   );
   expect(lanternpost('airtime', '--plan', plan, ...span).stdout).toBe('media b: not used\n');
-  expect(lanternpost('airtime', '--plan', plan, '--media', 'c', ...span).status).toBe(2);
+  // By its name too, in any case; what there is not is told with the nearest.
+  expect(lanternpost('airtime', '--plan', plan, '--booking', 'MORNING', ...span).stdout).toContain('hall: 9.00 h');
+  const missing = lanternpost('airtime', '--plan', plan, '--playlist', 'lopp', ...span);
+  expect([missing.status, missing.stderr]).toEqual([
+    2,
+    expect.stringContaining('The plan has no playlist “lopp”. Did you mean “loop”?'),
+  ]);
 
   const written = lanternpost('ics', '--plan', plan, '--where', 'hall', '--site', 'quay');
   expect(written.stdout).toContain('DTSTART;TZID=Europe/Oslo:20261201T053000\r\n');
@@ -149,7 +155,7 @@ test('a week of airtime, what never shows, and the bookings as iCalendar and bac
   });
   writeFileSync(file('bad.ics'), 'hello');
   const bad = lanternpost('ics', '--plan', plan, '--read', file('bad.ics'));
-  expect([bad.status, bad.stderr]).toEqual([1, 'line 1: This is no calendar file: it has no BEGIN:VCALENDAR.\n']);
+  expect([bad.status, bad.stderr]).toEqual([1, 'line 1: This isn’t a calendar file: it has no BEGIN:VCALENDAR.\n']);
 });
 
 test('every command tells its usage', () => {

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { Refusal, formatInstant, orThrow, parseInstant, readPlan, type Instant, type Plan } from '@/core';
+import { Refusal, formatInstant, nearestOf, orThrow, parseInstant, readPlan, type Instant, type Plan } from '@/core';
 
 /** The command can't go on: told as JSON on standard error, exit 2. */
 export const cannot = (path: string, message: string) => new Refusal(422, message, [{ path, message }]);
@@ -10,12 +10,12 @@ export function readJsonFile(path: string): unknown {
   try {
     text = readFileSync(path === '-' ? 0 : path, 'utf8');
   } catch {
-    throw cannot('', `The file ${path} can not be read: check its name.`);
+    throw cannot('', `The file ${path} can’t be read. Check its name.`);
   }
   try {
     return JSON.parse(text) as unknown;
   } catch (error) {
-    throw cannot('', `This is no JSON: ${error instanceof Error ? error.message : ''}`);
+    throw cannot('', `This isn’t JSON: ${error instanceof Error ? error.message : ''}`);
   }
 }
 
@@ -24,14 +24,44 @@ export function readPlanFile(path: string): Plan {
   return orThrow(readPlan(readJsonFile(path)));
 }
 
+/**
+ * The thing of a plan that an option names, by its id or by its name in any case. Throws Refusal where there is none, with the nearest, and where
+ * several have the name.
+ */
+export function oneNamed<T extends { readonly id: string; readonly name: string }>(
+  option: string,
+  noun: string,
+  list: readonly T[],
+  text: string,
+): T {
+  const byId = list.find(({ id }) => id === text);
+  if (byId) return byId;
+  const named = list.filter(({ name }) => name.toLowerCase() === text.trim().toLowerCase());
+  const [first, second] = named;
+  if (first && !second) return first;
+  if (first)
+    throw cannot(
+      `/${option}`,
+      `Several ${noun}s are called "${first.name}". Name one by its id: ${named.map(({ id }) => id).join(', ')}.`,
+    );
+  const nearest = nearestOf(
+    text,
+    list.flatMap(({ id, name }) => [id, name]),
+  );
+  throw cannot(
+    `/${option}`,
+    `The plan has no ${noun} “${text}”.${nearest === null ? '' : ` Did you mean “${nearest}”?`}`,
+  );
+}
+
 /** An instant that an option gives. Throws Refusal. */
 export function instantOption(name: string, text: string): Instant {
   const instant = parseInstant(text);
-  if (instant === null) throw cannot(`/${name}`, 'Write an instant as 2026-12-01T03:45:00Z.');
+  if (instant === null) throw cannot(`/${name}`, 'Write a time like 2026-12-01T03:45:00Z.');
   return instant;
 }
 
-/** Runs a command's work; what is refused is told, and exits 2. */
+/** Runs a command's work. Errors are printed, and exit 2. */
 export async function orRefuse(work: () => number | Promise<number>): Promise<number> {
   try {
     return await work();

@@ -1,8 +1,8 @@
 import { writeM3u8, writeXspf } from '@/core/formats/playlists';
 import { options, type Command } from './options';
-import { cannot, orRefuse, readPlanFile } from './plan-file';
+import { cannot, oneNamed, orRefuse, readPlanFile } from './plan-file';
 
-const usage = `playlist --plan FILE|- --id ID [--as m3u8|xspf]
+const usage = `playlist --plan FILE|- --id NAME [--as m3u8|xspf]
        Writes a playlist of a plan file for other programs: nested playlists and collecting rules become the files that they hold.`;
 
 const WRITERS = { m3u8: writeM3u8, xspf: writeXspf };
@@ -24,9 +24,7 @@ export const command: Command = {
       const write = as === 'm3u8' || as === 'xspf' ? WRITERS[as] : null;
       if (!write) throw cannot('/as', 'A playlist is written as m3u8 or xspf.');
       const plan = readPlanFile(path);
-      const playlist = plan.playlists.find((one) => one.id === id);
-      if (!playlist) throw cannot('/id', `There is no playlist "${id}" in the plan.`);
-      process.stdout.write(write(plan, playlist));
+      process.stdout.write(write(plan, oneNamed('id', 'playlist', plan.playlists, id)));
       return 0;
     });
   },

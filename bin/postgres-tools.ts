@@ -6,8 +6,8 @@ import { postgresPrograms } from '../scripts/cluster.mjs';
 const run = promisify(execFile);
 
 /**
- * Runs one of PostgreSQL's own programs for a database by its address. The password goes along in the environment: whatever stands in a
- * command is seen by every account of this machine. Throws with what the program says.
+ * Runs one of PostgreSQL's own programs for a database by its address. The password is passed in the environment, because every account
+ * of this machine can see a command's arguments. Throws with what the program says.
  */
 export async function postgresTool(
   program: 'pg_dump' | 'pg_restore',

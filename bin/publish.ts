@@ -26,7 +26,7 @@ function goesOut(text: string): number | { readonly siteTime: string } {
   if (readSiteTime(siteTime) !== null) return { siteTime };
   throw cannot(
     '/at',
-    `"${text}" is no instant: write it as 2026-12-01T05:30:00Z, or as 2026-12-01T06:00 for the clocks at each site.`,
+    `“${text}” isn’t a time. Write it like 2026-12-01T05:30:00Z, or like 2026-12-01T06:00 for the clocks at each site.`,
   );
 }
 

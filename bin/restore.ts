@@ -33,7 +33,7 @@ export const command: Command = {
     const backup = resolve(name);
     if (!existsSync(join(backup, COMPLETE)))
       throw new Error(
-        `${backup} is not a complete backup: it has no ${COMPLETE}. Name a folder that \`lanternpost backup\` has written.`,
+        `${backup} isn’t a complete backup: it has no ${COMPLETE}. Name a folder that \`lanternpost backup\` has written.`,
       );
     const data = resolve(process.env.LANTERNPOST_DATA ?? 'data');
     process.env.LANTERNPOST_DATA = data;
@@ -41,13 +41,15 @@ export const command: Command = {
     await holdFolder(data);
     for (const folder of FILLED)
       if ((await readdir(join(data, folder)).catch(() => [])).length > 0)
-        throw new Error(`${data} already holds "${folder}": move it away, or name another folder in LANTERNPOST_DATA.`);
+        throw new Error(
+          `${data} already has a folder "${folder}". Move it away, or name another folder in LANTERNPOST_DATA.`,
+        );
     await writeFile(join(data, RESTORING), '');
     const cluster = process.env.DATABASE_URL ? null : await startCluster(join(data, 'postgres'));
     try {
       process.env.DATABASE_URL ||= cluster?.url;
       const [taken] = await rows<{ found: string | null }>(`SELECT to_regclass('public.networks')::text AS found`);
-      if (taken?.found) throw new Error('The database at DATABASE_URL is not empty: name an empty one.');
+      if (taken?.found) throw new Error('The database at DATABASE_URL isn’t empty. Name an empty one.');
       await postgresTool('pg_restore', config().databaseUrl, [
         ...['--no-owner', '--no-privileges', '--exit-on-error', '--single-transaction'],
         ...[`--dbname=${new URL(config().databaseUrl).pathname.slice(1)}`, join(backup, DUMP)],

@@ -4,12 +4,12 @@ import { cannot } from './plan-file';
 /** Options of every command that works for a person on a server, by a personal key. */
 export const SERVER_OPTIONS = { server: { type: 'string' }, key: { type: 'string' } } as const;
 
-/** The address and the key that options give. Throws Refusal where one is missing. */
+/** The address and the key that options give. Throws Refusal if one is missing. */
 export function serverOf(given: { readonly server?: string; readonly key?: string }): readonly [string, string] {
   const key = given.key ?? process.env.LANTERNPOST_KEY;
   if (!given.server || !URL.canParse(given.server))
-    throw cannot('/server', 'Name the server by its address, as --server https://lamps.example.');
-  if (!key) throw cannot('/key', 'A personal key is needed: make one under People, and give it as LANTERNPOST_KEY.');
+    throw cannot('/server', 'Name the server by its address, e.g. --server https://lamps.example.');
+  if (!key) throw cannot('/key', 'This needs a personal key. Create one under People, and set it as LANTERNPOST_KEY.');
   return [given.server, key];
 }
 
@@ -30,7 +30,7 @@ export class ServerClient {
       ...init,
       headers: { ...this.headers, ...init.headers },
     }).catch(() => {
-      throw new Refusal(503, `${this.server} does not answer: is it running, and is the address right?`);
+      throw new Refusal(503, `${this.server} isn’t answering. Check that it is running and that the address is right.`);
     });
     const body = (await response.json().catch(() => null)) as { title?: unknown; errors?: unknown } | null;
     if (response.ok && body !== null) return body;
@@ -38,7 +38,7 @@ export class ServerClient {
       response.status,
       typeof body?.title === 'string'
         ? body.title
-        : `${this.server} answers, but not as Lanternpost does: is the address right?`,
+        : `${this.server} answers, but it isn’t Lanternpost. Check the address.`,
       problemsIn(body?.errors),
     );
   }

@@ -34,7 +34,7 @@ export const command: Command = {
       usage,
     );
     if (!existsSync(join(root, '.next/BUILD_ID')))
-      throw new Error('The production build is missing: run `npm run build`, or start with `npm run demo`.');
+      throw new Error('The production build is missing. Run `npm run build`, or start with `npm run demo`.');
     const data = resolve(process.env.LANTERNPOST_DATA ?? join(root, 'data'));
     process.env.LANTERNPOST_DATA = data;
     const host = process.env.HOST ?? '127.0.0.1';
@@ -42,7 +42,7 @@ export const command: Command = {
     await mkdir(data, { recursive: true });
     await holdFolder(data);
     if (existsSync(join(data, RESTORING)))
-      throw new Error(`A restore into ${data} broke off: remove this folder, then restore the backup again.`);
+      throw new Error(`A restore into ${data} broke off. Remove this folder, then restore the backup again.`);
 
     const ours = !process.env.DATABASE_URL;
     let cluster = null as Awaited<ReturnType<typeof startCluster>> | null;
@@ -69,7 +69,7 @@ export const command: Command = {
         await family.stop();
         cluster?.stop();
       })());
-    // Asked twice, as impatient people and service managers do, it goes on with the first ending.
+    // Impatient people and service managers ask twice: the first ending continues.
     for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const)
       process.on(signal, () => void end().finally(() => process.exit(0)));
 

@@ -10,7 +10,7 @@ const WATCH = `
 `;
 
 /** The priority of long work, from 0 (as others) to 19 (last). */
-const LOW_PRIORITY = 5;
+const LOW_PRIORITY = 10;
 
 /** What takes long, or must not wait, beside web: compiling, forecasting, publishing; firing. */
 export const command: Command = {

@@ -69,7 +69,7 @@ export const command: Command = {
       return 2;
     }
     const failed = await orRefuse(async () => {
-      if (!isFolder(folder)) throw cannot('', `There is no folder ${folder}: check its name.`);
+      if (!isFolder(folder)) throw cannot('', `There’s no folder ${folder}. Check its name.`);
       const client = libraryOf(given, true);
       await client.check();
       const sent = new Remembered(given.state ?? join(folder, '.lanternpost', 'sent.json'));
@@ -100,7 +100,7 @@ export const command: Command = {
             console.error(`${path}: ${error instanceof Error ? error.message : String(error)}`),
           );
       };
-      /** Nothing can be sent any more: that is told once, and the watch ends. */
+      /** The key has ended, so nothing more can be sent: this is said once, and the watch ends. */
       let isOver = false;
       const endedKey = (said: string) => {
         isOver = true;
@@ -113,7 +113,7 @@ export const command: Command = {
       });
       watcher.on('add', take).on('change', take);
       await new Promise<void>((ready) => watcher.once('ready', () => ready()));
-      console.log(`Watching ${folder}: what comes in goes into the library of ${given.server}.`);
+      console.log(`Watching ${folder}. New files are sent to the library of ${given.server}.`);
       for (const signal of ['SIGINT', 'SIGTERM'] as const)
         process.once(signal, () => void watcher.close().then(() => process.exit(0)));
       return 0;

@@ -40,7 +40,7 @@ function refuse(response: ServerResponse, status: number, title: string): void {
   response.end(JSON.stringify({ type: 'about:blank', title, status }));
 }
 
-/** The interface and the player protocol, as Next serves them, behind a server of ours that settles who asks. */
+/** The interface and the player protocol, served by Next, behind our own server, which settles where a request comes from. */
 export const command: Command = {
   usage,
   async run(args) {
@@ -57,10 +57,10 @@ export const command: Command = {
     // Bodies have time limits of their own: an upload takes as long as it moves.
     const server = createServer({ requestTimeout: 0, headersTimeout: HEADERS_WITHIN_MS }, (request, response) => {
       if (!isAddress(request.url ?? '/'))
-        return refuse(response, 400, 'This address can not be read: check it for a lone %.');
+        return refuse(response, 400, 'This address can’t be read. Check it for a single %.');
       settleAddress(request, trusted);
       if (isForeignAction(request))
-        return refuse(response, 403, 'This request came from another site: use the pages of this one.');
+        return refuse(response, 403, 'This request came from another website. Use the pages of this one.');
       const trouble = isUpload(request.url) ? null : bodyTrouble(request);
       if (trouble) return refuse(response, trouble.status, trouble.title);
       endSlowBody(request, response, isUpload(request.url));

@@ -33,7 +33,7 @@ export const command: Command = {
     }
     return orRefuse(() => {
       const zone = given.zone ?? 'UTC';
-      if (!isZone(zone)) throw cannot('/zone', `"${zone}" is no time zone: use an IANA name such as Europe/Oslo.`);
+      if (!isZone(zone)) throw cannot('/zone', `“${zone}” isn’t a time zone. Write its IANA name, like Europe/Oslo.`);
       const plan = given.plan === undefined ? null : readPlanFile(given.plan);
       const wall = toLocalTime(zoneTable(zone), given.at === undefined ? Date.now() : instantOption('at', given.at));
       const today = dateOfLocalTime(wall);

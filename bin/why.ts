@@ -1,8 +1,8 @@
 import { formatInstant, why } from '@/core';
 import { options, type Command } from './options';
-import { cannot, instantOption, orRefuse, readPlanFile } from './plan-file';
+import { instantOption, oneNamed, orRefuse, readPlanFile } from './plan-file';
 
-const usage = 'why --plan FILE|- --screen ID --at INSTANT [--json]';
+const usage = 'why --plan FILE|- --screen NAME --at INSTANT [--json]';
 
 export const command: Command = {
   usage,
@@ -19,9 +19,8 @@ export const command: Command = {
     }
     return orRefuse(() => {
       const plan = readPlanFile(path);
-      if (!plan.screens.some((one) => one.id === screen))
-        throw cannot('/screen', `There is no screen "${screen}" in the plan.`);
-      const { sentence, reasons } = why(plan, screen, instantOption('at', at));
+      const { id } = oneNamed('screen', 'screen', plan.screens, screen);
+      const { sentence, reasons } = why(plan, id, instantOption('at', at));
       const written = reasons.map((one) => ({ ...one, until: one.until === null ? null : formatInstant(one.until) }));
       console.log(given.json ? JSON.stringify({ sentence, reasons: written }) : sentence);
       return 0;

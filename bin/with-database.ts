@@ -1,25 +1,30 @@
 import { join, resolve } from 'node:path';
 import { runningCluster } from '../scripts/cluster.mjs';
 import { NetworkRow, closeBus, closeDatabase, database } from '@/database';
+import { PERMISSIONS } from '@/core';
 import type { Actor } from '@/services/people';
 import { cannot, orRefuse } from './plan-file';
 
-/** Who a network's history names where a command did it. */
-export const COMMAND_LINE = { personId: null, name: 'the command line' };
+/** Who a network's history names where a command did it: whoever runs the server may do everything. */
+export const COMMAND_LINE = { personId: null, name: 'the command line', may: PERMISSIONS };
 
 /** The network that a command works on: the named one, or the only one. Throws Refusal. */
 export async function actorFor(slug: string | undefined): Promise<Actor> {
   const networks = await NetworkRow.findAll({ where: slug ? { slug } : {} });
   const [network] = networks;
-  if (!network) throw cannot('/network', `There is no network ${slug ?? ''} in this database.`);
+  if (!network)
+    throw cannot(
+      '/network',
+      `There’s no network ${slug ?? ''} in this database. Type lanternpost network list to see them.`,
+    );
   if (networks.length > 1)
     throw cannot('/network', `Name one with --network: ${networks.map((one) => one.slug).join(', ')}.`);
   return { networkId: network.id, ...COMMAND_LINE };
 }
 
 /**
- * Runs a command against the database at DATABASE_URL, or the private one of the data folder while `start` runs it. What is refused is
- * told, and exits 2.
+ * Runs a command against the database at DATABASE_URL, or the private one of the data folder while `start` runs it. Errors are
+ * printed, and exit 2.
  */
 export async function withDatabase(work: () => Promise<number>): Promise<number> {
   try {
@@ -41,7 +46,7 @@ function ownDatabase(): string {
   } catch {
     throw cannot(
       '',
-      `No database: start Lanternpost with the data folder ${data}, or set LANTERNPOST_DATA or DATABASE_URL.`,
+      `There is no database. Start Lanternpost with the data folder ${data}, or set LANTERNPOST_DATA or DATABASE_URL.`,
     );
   }
 }

@@ -13,10 +13,10 @@ const players: Player[] = [];
 const tokens: string[] = [];
 let page: Page;
 const progress = () => page.getByTestId('progress');
-const missing = () => progress().getByRole('list', { name: 'Not there yet' });
+const missing = () => progress().getByRole('list', { name: 'Not updated yet' });
 
 async function beat(player: Player | undefined, report: Partial<Report>): Promise<void> {
-  if (!player) throw new Error('there is no such player');
+  if (!player) throw new Error('the player is missing');
   const { heartbeat, flushHeartbeats } = await import('@/services/screens');
   heartbeat(player, {
     ...{ state: 'playing', edition: 1, program: null, playing: null, download: null, clockOffsetMs: 0, storage: null },
@@ -68,7 +68,7 @@ test.beforeAll(async ({ browser }) => {
 });
 test.afterAll(() => page.close());
 
-test('before it goes out: when each line will have brought it, where there is no room, and what does not fit', async () => {
+test('before it goes out: when each player will have it, which storage is too small, and which pictures don’t fit', async () => {
   await beat(players[0], { bytesPerSecond: 1e6, storage: { usedBytes: 0, limitBytes: 1e9 } });
   await beat(players[1], { kinds: ['video'], bytesPerSecond: 200, storage: { usedBytes: 1e6, limitBytes: 1.001e6 } });
   await backdrop('gale-tall');
@@ -77,7 +77,7 @@ test('before it goes out: when each line will have brought it, where there is no
   await expect(told).toContainText(
     /At the speed of their lines 1 of 2 players ready within \d+ s; Sillarvik Quay · slip-south at 1\.6 kbit\/s by \d\d:\d\d\./,
   );
-  await expect(told).toContainText(/slip-south: storage \d+ kB short for it\./);
+  await expect(told).toContainText(/slip-south: storage \d+ kB too small for it\./);
   await expect(told).not.toContainText('not ready by the time');
   await page.getByLabel('When').fill('in 2 minutes');
   await expect(told).toContainText('Sillarvik Quay · slip-south: not ready by the time it goes out');
@@ -98,13 +98,13 @@ test('before it goes out: when each line will have brought it, where there is no
   await page.goBack();
   await expect(sizes).toBeVisible();
   await backdrop('line-flag');
-  await expect(page.getByRole('heading', { name: 'Nothing waits to be published' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Nothing to publish' })).toBeVisible();
 });
 
 test('what is missing is named with its reason, and how long it will take', async () => {
   await backdrop('route-map');
   await page.getByRole('button', { name: /^Publish edition \d+ to 2 screens$/ }).click();
-  await expect(progress()).toContainText('None of the 2 screens that it changes has taken it up yet.');
+  await expect(progress()).toContainText('None of the 2 screens that it changes has updated yet.');
   await expect(missing()).toContainText('slip-north');
   let doneBytes = 0;
   const line = missing().getByRole('listitem').filter({ hasText: 'slip-south' });
@@ -114,7 +114,7 @@ test('what is missing is named with its reason, and how long it will take', asyn
       await beat(players[1], { download, errors: [{ at: Date.now(), message: 'The line is slow.' }] });
       return line.innerText();
     })
-    .toMatch(/fetched [\d.]+ of 900 MB, about .* left/);
+    .toMatch(/Downloading: [\d.]+ of 900 MB, about .* left/);
   await expect(line).toContainText('The line is slow.');
 });
 
@@ -129,32 +129,32 @@ test('who is behind is asked to try again, and hears it at once', async () => {
   await expect(page.getByText('1 player asked to try again at once.')).toBeVisible();
   await expect.poll(() => heard).toEqual(['target', 'hurry']);
   await progress()
-    .getByRole('button', { name: /^Try again on all \d+ that are heard$/ })
+    .getByRole('button', { name: /^Try again on all \d+ that are online$/ })
     .click();
   await expect(page.getByText(/^\d+ players asked to try again at once\.$/)).toBeVisible();
   await expect.poll(() => heard).toEqual(['target', 'hurry', 'hurry']);
   stop.abort();
 });
 
-test('one after the other arrives; after a reload too who published is told when it is everywhere', async () => {
+test('one screen after the other updates; the person who published gets a message at the end, even after a reload', async () => {
   await beat(players[0], { program: await programOf(SCREENS[0]) });
-  await expect(progress()).toContainText(/Of the 2 screens that it changes 1 took it up so far: the last after \d/);
+  await expect(progress()).toContainText(/Of the 2 screens that it changes, 1 was updated so far: the last after \d/);
   await expect(progress().getByRole('img', { name: /^Of the 2 screens/ })).toBeVisible();
   await page.reload();
-  await expect(progress()).toContainText('Of the 2 screens that it changes 1 took it up so far');
+  await expect(progress()).toContainText('Of the 2 screens that it changes, 1 was updated so far');
   await goTo(page, 'Screens');
   await beat(players[1], { program: await programOf(SCREENS[1]) });
   await expect(page.getByText(/^Edition \d+ is on all 2 screens that it changes\.$/)).toBeVisible();
   await page.getByTestId('docket').click();
-  await expect(progress()).toContainText('All 2 screens that it changed took it up');
+  await expect(progress()).toContainText('All 2 screens that it changed were updated');
 });
 
-test('what does not arrive is told after five minutes, and beside the edition from then on', async () => {
+test('a screen that doesn’t update is reported after five minutes, and beside the edition from then on', async () => {
   await backdrop('weather-outlook');
   await page.getByRole('button', { name: /^Publish edition \d+ to 2 screens$/ }).click();
-  await expect(progress()).toContainText('None of the 2 screens that it changes has taken it up yet.');
+  await expect(progress()).toContainText('None of the 2 screens that it changes has updated yet.');
   await beat(players[0], { program: await programOf(SCREENS[0]) });
-  await expect(progress()).toContainText('1 took it up so far');
+  await expect(progress()).toContainText('1 was updated so far');
   // As if it had gone out six minutes before.
   await page.evaluate(() => {
     const key = 'lanternpost:arriving';
@@ -162,12 +162,12 @@ test('what does not arrive is told after five minutes, and beside the edition fr
     sessionStorage.setItem(key, JSON.stringify({ ...kept, since: kept.since - 360_000 }));
   });
   await page.reload();
-  await expect(page.getByRole('alert').filter({ hasText: 'is not everywhere after 5 minutes' })).toContainText(
-    'slip-south has not taken it up',
+  await expect(page.getByRole('alert').filter({ hasText: 'isn’t everywhere after 5 minutes' })).toContainText(
+    'slip-south has not been updated',
   );
   await backdrop('line-flag');
   await page.getByRole('button', { name: /^Publish edition \d+ to 2 screens$/ }).click();
   const editions = page.getByRole('complementary', { name: 'Editions' }).getByRole('listitem');
-  await expect(editions.nth(1)).toContainText('2 screens changed, 1 took it up');
-  await expect(editions.nth(2)).toContainText(/2 screens changed, all took it up within \d/);
+  await expect(editions.nth(1)).toContainText('2 screens changed, 1 was updated');
+  await expect(editions.nth(2)).toContainText(/2 screens changed, all were updated within \d/);
 });

@@ -20,11 +20,11 @@ const inForce = () => page.getByRole('region', { name: 'In force: Ice on the pie
 const ice = async () => (await draft()).bookings.find(({ id }) => id === 'ice');
 const killWeb = () => process.kill(webPid(), 'SIGKILL');
 
-/** What the page tells of it, wherever it tells it. */
+/** What the page says about it, wherever it says it. */
 const told = () =>
   page
     .getByText(
-      /^(?:The server did not answer|The database does not answer|The line to the database was cut|This was broken off)/,
+      /^(?:The server didn’t answer|The database isn’t answering|The connection to the database was cut|This was interrupted)/,
     )
     .first();
 
@@ -115,7 +115,7 @@ test('the web server, as a pilot begins, and PostgreSQL, as it ends: whole or no
   await choosePier();
   await page.getByRole('button', { name: 'Try it on 1 screen first' }).click();
   await expect(stage()).toHaveAttribute('data-media', 'weather-outlook', { timeout: 60_000 });
-  // The worker has written that it is lit: nobody but the press has anything to write.
+  // The worker has written that it is lit: only the press has anything to write.
   await expect.poll(async () => (await planned())[0]?.pilot?.litSince).toMatch(/^20/);
   await brokenOff('Publish it on the other 1 screen', 'editions', killPostgres);
   expect(await planned()).toHaveLength(1);
@@ -138,16 +138,16 @@ test('the web server, as one fires: nothing is in force; the gateway right after
     .getByRole('listitem')
     .filter({ has: page.getByRole('heading', { name: 'Ice on the pier', exact: true }) });
   const ask = async () => {
-    await row.getByRole('button', { name: /^Fire/ }).click();
-    await expect(page.getByRole('button', { name: 'Fire on 1 screen' })).toBeVisible();
+    await row.getByRole('button', { name: /^Activate/ }).click();
+    await expect(page.getByRole('button', { name: 'Activate on 1 screen' })).toBeVisible();
   };
   await ask();
-  await brokenOff('Fire on 1 screen', 'firings', killWeb);
+  await brokenOff('Activate on 1 screen', 'firings', killWeb);
   expect(await ice()).toMatchObject({ onHold: true });
   await expect(stage()).toHaveAttribute('data-media', 'weather-outlook');
   await page.reload();
   await ask();
-  await page.getByRole('button', { name: 'Fire on 1 screen' }).click();
+  await page.getByRole('button', { name: 'Activate on 1 screen' }).click();
   await expect(inForce()).toBeVisible();
   process.kill(gatewayPid(), 'SIGKILL');
   await expect(stage()).toHaveAttribute('data-media', 'line-flag', { timeout: 60_000 });

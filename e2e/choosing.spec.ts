@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
 import { draft } from './support/plan';
 import { goTo, pick, server, signIn } from './support/session';
@@ -27,7 +28,7 @@ test('Now finds by name, and its counts are filters', async () => {
   const states = page.getByRole('group', { name: 'States' });
   const behind = states.getByRole('button', { name: /behind/ });
   await behind.click();
-  // Players catch up meanwhile: there are as many tiles as the count says, all of them behind.
+  // Players catch up during this: there are as many tiles as the count says, all of them behind.
   const shown = () =>
     behind.evaluate((button) => {
       const counted = Number.parseInt(button.textContent, 10);
@@ -77,7 +78,7 @@ test('several tiles are chosen by Shift, Ctrl, a drag and keys; the panel names 
   await page.keyboard.press('Escape');
 });
 
-test('what is chosen stays in sight as the panel opens', async () => {
+test('the chosen screen stays visible when the panel opens', async () => {
   const last = page.locator('[data-screen]').last();
   await last.scrollIntoViewIfNeeded();
   await last.click();
@@ -86,10 +87,10 @@ test('what is chosen stays in sight as the panel opens', async () => {
   await page.keyboard.press('Escape');
 });
 
-test('where is found by names as one types, and no id is seen', async () => {
+test('“where” finds names as you type, and shows no ids', async () => {
   await tile('skerrow-gangway').click();
   await page.locator('[data-screen="skerrow-hall"]').click({ modifiers: ['ControlOrMeta'] });
-  await panel().getByRole('link', { name: 'Book something on them' }).click();
+  await panel().getByRole('link', { name: 'Make a booking for them' }).click();
   const where = sheet().getByLabel('Where', { exact: true });
   await expect(where).toHaveValue(/^"Skerrow Pier · .+" or "Skerrow Pier · .+"$/);
   await where.fill('quay and not kaldav');
@@ -130,7 +131,7 @@ test('Enter means the first that is seen, also where the list stood there before
   await expect(field).toHaveValue('Route map');
 });
 
-test('tags are chips: a comma parts them, a space does not, and known ones are offered', async () => {
+test('tags are chips: a comma ends one, a space doesn’t, and known ones are offered', async () => {
   await goTo(page, 'Screens');
   await page.getByRole('region', { name: 'Sillarvik Quay' }).getByRole('button', { name: 'Add screen' }).click();
   await sheet().getByLabel('Name').fill('Pier end');
@@ -142,7 +143,7 @@ test('tags are chips: a comma parts them, a space does not, and known ones are o
   await tags.pressSequentially('wet');
   await page.keyboard.press('Enter');
   await expect(tags).toHaveValue('');
-  await sheet().getByRole('button', { name: 'Take wet off' }).click();
+  await sheet().getByRole('button', { name: 'Remove tag wet' }).click();
   await expect(tags).toBeFocused();
   await sheet().getByRole('button', { name: 'Add screen' }).click();
   await expect(sheet().getByLabel('Code of the player for Pier end')).toBeVisible();
@@ -173,18 +174,18 @@ test('Enter in the palette means the first that is found, however long that take
   await page.unroute('**/api/media?*');
 });
 
-test('a screen that was added is on Now at once, and joins with the next publication', async () => {
+test('a screen that was added is on Now at once, and included when you next publish', async () => {
   await page.goto(server('/'));
-  await expect(tile('pier-end')).toHaveAccessibleName('Pier end: unpaired, joins with the next publication');
+  await expect(tile('pier-end')).toHaveAccessibleName('Pier end: unpaired, included when you next publish');
   await tile('pier-end').click();
-  await expect(panel()).toContainText('It joins with the next publication');
+  await expect(panel()).toContainText('It will be included when you next publish');
   await expect(page.getByTestId('which-is-seen')).toContainText(
-    'This is what is on the glass: 3 changes are not in it.',
+    'This is what the screens show. 3 changes aren’t included.',
   );
   await page.getByRole('button', { name: 'See it with my changes' }).click();
-  await expect(page.getByTestId('which-is-seen')).toContainText('This is with my changes');
+  await expect(page.getByTestId('which-is-seen')).toContainText('This includes my changes');
   await expect(panel()).toContainText('Sillarvik Quay');
-  await page.getByRole('button', { name: 'See what is on the glass' }).click();
+  await page.getByRole('button', { name: 'See what the screens show' }).click();
   await page.keyboard.press('Escape');
 });
 
@@ -198,6 +199,8 @@ test('lights-out, hours and a place in the words of people', async () => {
   await expect(lightsOut).toHaveValue('daily 1 h after closing–opening');
 
   await page.goto(server('/screens?site=ms-ternen'));
+  // The sheet takes the focus as it opens: who writes before would be interrupted.
+  await expect(page.locator('[role="dialog"]:focus-within')).toBeAttached();
   await sheet().getByLabel('Opening hours').fill('weekdays 6 to 22, weekends 8-18');
   await sheet().getByLabel('Hours on single dates').fill('Christmas Day closed');
   const place = sheet().getByRole('combobox', { name: 'Place' });
@@ -232,6 +235,14 @@ test('Ctrl K reaches every place, thing and act by its name', async () => {
   await expect(page.getByRole('heading', { level: 1, name: 'House loop' })).toBeAttached();
   await go('lane arrows', /^file Lane arrows/);
   await expect(page.getByRole('heading', { level: 1, name: 'Lane arrows' })).toBeAttached();
+  await go('add screen', /^act Add a screen/);
+  await expect(sheet().getByRole('combobox', { name: 'Site' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('ControlOrMeta+k');
+  await page.keyboard.type('net');
+  await expect(page.getByRole('listbox').getByRole('option').first()).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('combobox', { name: 'Go to, or do' })).toHaveCount(0);
   await go('new book', /^act New booking/);
   await expect(sheet()).toHaveAccessibleName('A new booking');
   await page.keyboard.press('Escape');
@@ -252,11 +263,57 @@ test('the network has a place: name, usual duration, backdrop', async () => {
   await expect(seconds).toHaveValue('12');
 });
 
+test('the plan is downloaded as a file, and read back after a look at its changes', async () => {
+  await page.goto(server('/network'));
+  const downloading = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Download the plan' }).click();
+  const download = await downloading;
+  expect(download.suggestedFilename()).toBe('Ternholm-Line-plan.json');
+  const plan = JSON.parse(await readFile(await download.path(), 'utf8')) as { network: object };
+  const give = (text: string) =>
+    page
+      .getByLabel('A plan file')
+      .setInputFiles({ name: 'mine.json', mimeType: 'application/json', buffer: Buffer.from(text) });
+  await give(JSON.stringify(plan));
+  await expect(page.getByText('“mine.json” is the same as your plan. There’s nothing to change.')).toBeVisible();
+  await give('{ no plan');
+  await expect(page.getByRole('alert').first()).toContainText('JSON');
+  await give(JSON.stringify({ ...plan, network: { ...plan.network, name: '' } }));
+  await expect(page.getByRole('alert').first()).toContainText('/network/name');
+  await give(JSON.stringify({ ...plan, network: { ...plan.network, name: 'Ternholm Lines' } }));
+  await expect(page.getByTestId('plan-look')).toContainText('“mine.json” makes 1 change: the network changed.');
+  await expect(page.getByRole('list', { name: 'What the file changes' })).toContainText(
+    'name "Ternholm Lines", was "Ternholm Line"',
+  );
+  expect((await draft()).network.name).toBe('Ternholm Line');
+  await page.getByRole('button', { name: 'Make 1 change' }).click();
+  await expect(page.getByText('1 change made from “mine.json”. Ctrl Z undoes it.')).toBeVisible();
+  await expect.poll(async () => (await draft()).network.name).toBe('Ternholm Lines');
+  await page.keyboard.press('ControlOrMeta+z');
+  await expect.poll(async () => (await draft()).network.name).toBe('Ternholm Line');
+});
+
+test('Now is now, whatever was looked at before', async () => {
+  await page.goto(server('/'));
+  await expect(page.getByRole('button', { name: 'Ida', exact: true })).toBeEnabled();
+  const back = page.getByRole('button', { name: 'Back to now' });
+  for (const way of ['press', 'keys']) {
+    await page.getByRole('slider', { name: 'Moment' }).press('PageUp');
+    await expect(back).toHaveAttribute('aria-pressed', 'false');
+    await page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: 'Library' }).click();
+    await expect(page.getByRole('heading', { level: 1, name: 'Library' })).toBeAttached();
+    await expect(back).toHaveAttribute('aria-pressed', 'false');
+    if (way === 'keys') for (const key of ['g', 'n']) await page.keyboard.press(key);
+    else await page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: 'Now' }).click();
+    await expect(back).toHaveAttribute('aria-pressed', 'true');
+  }
+});
+
 test('the first Tab leads past the bar, and help tells the keys of the place', async () => {
   await page.goto(server('/'));
   await expect(page.getByRole('button', { name: 'Ida', exact: true })).toBeEnabled();
   await page.keyboard.press('Tab');
-  const skip = page.getByRole('link', { name: 'Skip to the place' });
+  const skip = page.getByRole('link', { name: 'Skip to the content' });
   await expect(skip).toBeFocused();
   await page.keyboard.press('Enter');
   await page.keyboard.press('Tab');
@@ -269,7 +326,7 @@ test('the first Tab leads past the bar, and help tells the keys of the place', a
 
 test('a playlist goes round as its screens see it, and its strip answers a press', async () => {
   await page.goto(server('/playlists/house'));
-  // What is saved stands in the fields as the page comes, and walking through them saves nothing.
+  // The page comes with the saved values, and walking through the fields saves nothing.
   const where = page.getByLabel('Screens of House flag');
   await expect(where).toHaveValue('is:landscape');
   const saved = (await draft()).playlists;
@@ -302,7 +359,7 @@ test('what is written is meant, whatever its accents, and though Enter comes bef
   await page.keyboard.press('Enter');
   await expect(what).toHaveValue('Café cards');
 
-  // The library answers late: until then it is not what another search found that is meant.
+  // The library answers late: results of an earlier search must not be chosen.
   let lift = () => {};
   const held = new Promise<void>((go) => (lift = go));
   await page.route('**/api/media?*', async (route) => {
@@ -319,6 +376,6 @@ test('what is written is meant, whatever its accents, and though Enter comes bef
   const where = sheet().getByLabel('Where', { exact: true });
   await where.fill('saloon');
   await page.keyboard.press('Escape');
-  await expect(sheet().getByText('No screen: none has these tags or names now')).toBeVisible();
+  await expect(sheet().getByText('No screen has the tag “saloon”.')).toBeVisible();
   await page.keyboard.press('Escape');
 });

@@ -3,7 +3,7 @@ import { draft, newest, ternholm } from './support/plan';
 import { server, signIn } from './support/session';
 import { expect, test } from './support/test';
 
-/** A choice of what waits, with two people at work: one's haste carries nobody else's half-done work to the walls. */
+/** Publishing some of the changes, with two people at work: one person's haste must not publish another's unfinished work. */
 test.describe.configure({ mode: 'serial' });
 
 const OTTO = { email: 'otto@ternholm.example', password: 'lamps-at-dawn' };
@@ -47,9 +47,9 @@ const box = (name: string, kind: string) =>
   page
     .getByTestId('change')
     .filter({ hasText: kind })
-    .getByRole('checkbox', { name: `${name} goes out` });
+    .getByRole('checkbox', { name: `Publish ${name}` });
 
-test('one sees who changed what, and each change leads to its place', async () => {
+test('the docket shows who changed what, and each change leads to its place', async () => {
   await page.goto(server('/publish'));
   await expect(page.getByRole('heading', { level: 1 })).toHaveText(`3 changes since edition ${number}`);
   await expect(entry('Grand hall')).toContainText('Ida Lunde');
@@ -60,34 +60,36 @@ test('one sees who changed what, and each change leads to its place', async () =
 });
 
 test('what a chosen change needs goes along, and says so', async () => {
-  await page.getByRole('group', { name: 'Which go out' }).getByRole('button', { name: 'None' }).click();
+  await page.getByRole('group', { name: 'Changes to publish' }).getByRole('button', { name: 'None' }).click();
   await expect(page.getByRole('button', { name: /^Publish/ })).toBeDisabled();
   await box('Half done', 'booking').check();
-  await expect(page.getByText('goes along: booking "Half done" needs it')).toBeVisible();
+  await expect(page.getByText('included, because booking "Half done" needs it')).toBeVisible();
   await expect(box('Half done', 'playlist')).toBeChecked();
   await expect(page.getByRole('button', { name: /^Publish 2 of 3 changes as edition/ })).toBeEnabled();
-  await expect(page.getByText('1 change stays here, and on no screen.')).toBeVisible();
+  await expect(page.getByText('1 change stays here as a draft.')).toBeVisible();
 });
 
 test("one's own are published, by keys; another's stay in the docket and on no screen", async () => {
-  const yours = page.getByRole('group', { name: 'Which go out' }).getByRole('button', { name: 'Yours 1' });
+  const yours = page.getByRole('group', { name: 'Changes to publish' }).getByRole('button', { name: 'Yours 1' });
   await yours.focus();
   await page.keyboard.press('Enter');
   await expect(yours).toHaveAttribute('aria-pressed', 'true');
-  await page
-    .getByRole('button', { name: `Publish 1 of 3 changes as edition ${number + 1} to 0 screens` })
-    .press('Enter');
+  await page.keyboard.press('p');
+  await expect(
+    page.getByRole('button', { name: `Publish 1 of 3 changes as edition ${number + 1} to 0 screens` }),
+  ).toBeFocused();
+  await page.keyboard.press('Enter');
   await expect(page.getByText(`Edition ${number + 1} is published.`)).toBeVisible();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText(`2 changes since edition ${number + 1}`);
-  await expect(page.getByRole('complementary', { name: 'Editions' })).toContainText('what else waited was left out');
+  await expect(page.getByRole('complementary', { name: 'Editions' })).toContainText('other changes were left out');
   const { publishedPlan } = await import('@/services/editions');
   const published = await publishedPlan(await ternholm());
   expect(published?.plan.bookings.some(({ id }) => id === 'half-done')).toBe(false);
   expect(published?.plan.screens[0]?.name).toBe('Grand hall');
 });
 
-test('what somebody changes while one chooses is not published unseen', async () => {
-  await page.getByRole('group', { name: 'Which go out' }).getByRole('button', { name: 'None' }).click();
+test('a change made by another person during the choice is not published unseen', async () => {
+  await page.getByRole('group', { name: 'Changes to publish' }).getByRole('button', { name: 'None' }).click();
   await box('Half done', 'playlist').check();
   const { edit } = await import('@/services/plan');
   await edit(await ternholm(), [{ kind: 'booking', id: 'half-done', set: { priority: 4 } }]);
@@ -98,11 +100,11 @@ test('what somebody changes while one chooses is not published unseen', async ()
 });
 
 test('a few are taken back as they were published, and undo brings them again', async () => {
-  await page.getByRole('group', { name: 'Which go out' }).getByRole('button', { name: 'None' }).click();
+  await page.getByRole('group', { name: 'Changes to publish' }).getByRole('button', { name: 'None' }).click();
   await box('Half done', 'playlist').check();
-  await page.getByRole('button', { name: 'Take 1 back' }).click();
+  await page.getByRole('button', { name: 'Discard 1 change' }).click();
   // The booking shows the playlist: it goes with it.
-  await expect(page.getByText('Taken back: 2 changes. Undo brings them again.')).toBeVisible();
+  await expect(page.getByText('Discarded: 2 changes. Ctrl Z brings them back.')).toBeVisible();
   await expect(entry('Half done')).toHaveCount(0);
   expect((await draft()).playlists.some(({ id }) => id === 'half-done')).toBe(false);
   await page.keyboard.press('Control+z');
@@ -123,31 +125,31 @@ test('what looks different is seen before it is out: by day, by week, on other d
       },
     },
   ]);
-  await page.getByRole('group', { name: 'Which go out' }).getByRole('button', { name: 'None' }).click();
+  await page.getByRole('group', { name: 'Changes to publish' }).getByRole('button', { name: 'None' }).click();
   await box('For Advent', 'booking').check();
-  const glass = page.getByRole('region', { name: 'On the glass' });
+  const glass = page.getByRole('region', { name: 'On the screens' });
   await expect(glass.getByRole('status')).toContainText('0 screens look different');
   await expect(glass).toContainText(/36 screens receive the edition and show the same in this time/);
   await glass.getByRole('textbox', { name: 'Other days' }).fill('on some day');
-  await expect(glass.getByText('"on some day" is not understood')).toBeVisible();
+  await expect(glass.getByText('“on some day” isn’t understood')).toBeVisible();
   await glass.getByRole('textbox', { name: 'Other days' }).fill('5 to 6 Dec 2027');
   await expect(glass.getByRole('status')).toContainText('36 screens look different from Sun 5 Dec');
   const ruler = glass.getByRole('slider', { name: 'Moment of the comparison' });
   await ruler.focus();
   await page.keyboard.press('Home');
   const first = glass.getByTestId('alike').first();
-  await expect(first.getByTestId('at-cursor')).toHaveText('The same then.');
+  await expect(first.getByTestId('at-cursor')).toHaveText('No difference at this time.');
   await page.keyboard.press('PageDown');
   // Where it is on first: the clocks of the sites differ.
   await expect(glass.getByTestId('at-cursor').filter({ hasText: 'For Advent' })).not.toHaveCount(0);
-  await expect(ruler).toHaveAttribute('aria-valuetext', 'Sun 5 Dec, 09:00');
+  await expect(ruler).toHaveAttribute('aria-valuetext', 'Sun 5 Dec 2027, 09:00');
   await expect(page.getByTestId('moment')).toHaveText('09:00');
   await first.getByText(/in words/i).click();
   await expect(first.getByRole('list')).toContainText('For Advent, was');
   await page.keyboard.press('Escape');
 });
 
-test('what a change makes worse is told before it is out, apart from what was so before, and mended there', async () => {
+test('new problems of a change are listed before it is out, apart from older ones, and fixed there', async () => {
   const { edit } = await import('@/services/plan');
   const add = { content: { media: 'route-map' }, where: 'all', priority: 5, created: '2026-01-01T00:00:00Z', when: {} };
   await edit(await ternholm(), [
@@ -156,7 +158,7 @@ test('what a change makes worse is told before it is out, apart from what was so
   ]);
   await page.reload();
   await expect(entry('Two of two')).toBeVisible();
-  await page.getByRole('group', { name: 'Which go out' }).getByRole('button', { name: 'None' }).click();
+  await page.getByRole('group', { name: 'Changes to publish' }).getByRole('button', { name: 'None' }).click();
   await box('One of two', 'booking').check();
   const preflight = page.getByRole('region', { name: 'Preflight', exact: true });
   await expect(preflight.getByRole('status')).toContainText('in the next seven days');
@@ -168,28 +170,28 @@ test('what a change makes worse is told before it is out, apart from what was so
   await expect(clash).toHaveCount(0);
 });
 
-test('errors that a change brings stop it, until they are mended or one says that they may go out', async () => {
+test('errors of a change stop it, until they are fixed or you tick that they may go out', async () => {
   const { edit } = await import('@/services/plan');
   const add = { content: { media: 'route-map' }, priority: 1, created: '2026-01-01T00:00:00Z', when: {} };
   await edit(await ternholm(), [
     { kind: 'booking', id: 'nowhere', add: { name: 'Nowhere', where: 'no-such-tag', ...add } },
   ]);
   await expect(entry('Nowhere')).toBeVisible();
-  await page.getByRole('group', { name: 'Which go out' }).getByRole('button', { name: /^All/ }).click();
+  await page.getByRole('group', { name: 'Changes to publish' }).getByRole('button', { name: /^All/ }).click();
   const preflight = page.getByRole('region', { name: 'Preflight', exact: true });
   const error = preflight.locator('[data-finding="no screen"]');
   await expect(error).toContainText('"Nowhere" reaches no screen');
   const publish = page.getByRole('button', { name: /^Publish edition \d+ to/ });
-  await expect(page.getByText('Preflight stops 1 error that these changes bring')).toBeVisible();
+  await expect(page.getByText('These changes bring 1 error')).toBeVisible();
   await expect(publish).toBeDisabled();
-  const anyway = page.getByRole('checkbox', { name: 'Let it go out all the same' });
+  const anyway = page.getByRole('checkbox', { name: 'Publish it anyway' });
   await anyway.check();
   await expect(publish).toBeEnabled();
   // Another error is another question.
   await edit(await ternholm(), [
     { kind: 'booking', id: 'nowhere-too', add: { name: 'Nowhere too', where: 'no-such-tag', ...add } },
   ]);
-  await expect(page.getByText('Preflight stops 2 errors that these changes bring')).toBeVisible();
+  await expect(page.getByText('These changes bring 2 errors')).toBeVisible();
   await expect(publish).toBeDisabled();
   await edit(await ternholm(), [{ kind: 'booking', id: 'nowhere-too', remove: true }]);
   await expect(error).toHaveCount(1);
@@ -221,7 +223,7 @@ test('a press waits for what preflight finds: an error that is not known yet sto
   await edit(actor, [{ kind: 'booking', id: 'nowhere', set: { onHold: false, name: 'Not anywhere' } }]);
   await expect(entry('Not anywhere')).toBeVisible();
   await publish.click();
-  await expect(page.getByRole('button', { name: 'Looking ahead first…' })).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Checking first…' })).toBeDisabled();
   await page.evaluate(() => (window as unknown as { lookAhead: () => void }).lookAhead());
   await expect(page.getByText('Nothing went out: "Not anywhere" reaches no screen')).toBeVisible();
   await expect(publish).toBeDisabled();
@@ -230,8 +232,8 @@ test('a press waits for what preflight finds: an error that is not known yet sto
   await expect(publish).toBeEnabled();
 });
 
-test('what can not be looked at ahead stops a press, and goes out by another', async () => {
-  await page.getByRole('group', { name: 'Which go out' }).getByRole('button', { name: /^All/ }).click();
+test('changes that can’t be checked stop one press, and the next one publishes them', async () => {
+  await page.getByRole('group', { name: 'Changes to publish' }).getByRole('button', { name: /^All/ }).click();
   await page.getByLabel('Note').fill('Winter timetable');
   const out = await newest();
   // What looks ahead dies of each question.
@@ -250,7 +252,7 @@ test('what can not be looked at ahead stops a press, and goes out by another', a
   await expect(entry('Held back')).toBeVisible();
   const publish = page.getByRole('button', { name: /^Publish edition \d+ to 36 screens$/ });
   await publish.click();
-  await expect(page.getByText('could not be looked at. Press again')).toBeVisible();
+  await expect(page.getByText('couldn’t be checked. Press again')).toBeVisible();
   expect(await newest()).toEqual(out);
   await publish.click();
   await expect(page.getByText(`Edition ${number + 2} is published.`)).toBeVisible();

@@ -80,10 +80,10 @@ test('drop a picture and a film into the library; a broken one gets a sentence',
   await files.setInputFiles(truncatedFilm());
   const tray = page.getByTestId('uploads');
   await expect(tray.getByRole('alert')).toHaveText(
-    'This film is damaged or incomplete: export it again, then upload it.',
+    'This film is damaged or incomplete. Export it again, then upload it.',
   );
   await tray.getByRole('button', { name: 'Dismiss Cut short' }).click();
-  await tray.getByRole('button', { name: 'Done with these' }).click();
+  await tray.getByRole('button', { name: 'Clear the list' }).click();
   await expect(tray).toBeHidden();
   await expect(page.locator('[data-media="cut-short"]')).toHaveCount(0);
 
@@ -96,7 +96,7 @@ test('make a playlist: drag in, order by keys, set seconds, see the loop', async
   await page.getByLabel('Name of a new playlist').fill('Pier loop');
   await page.getByRole('button', { name: 'Make playlist' }).click();
   const items = page.getByTestId('items');
-  await expect(items).toContainText('Drag media');
+  await expect(items).toContainText('Drag files');
 
   const drag = async (media: string) => {
     const from = await page.locator(`[data-palette="${media}"]`).boundingBox();
@@ -124,7 +124,7 @@ test('make a playlist: drag in, order by keys, set seconds, see the loop', async
   await expect(items.getByRole('listitem').nth(1)).toContainText('House flag');
 
   const seconds = page.getByLabel('Seconds of Pier at dawn');
-  // What can't be saved stays as it was written, marked, with a sentence in sight; a clock's way of writing is understood.
+  // An invalid value stays as it was typed, marked, with a visible message; a clock's way of writing is understood.
   await seconds.fill('0.05');
   await seconds.press('Enter');
   await expect(items.getByRole('alert')).toHaveText('Write a time from 0.1 seconds to 24 hours.');
@@ -224,16 +224,16 @@ test('Now looks at any moment, and says why', async () => {
   await page.keyboard.press('[');
   // The clock itself may read the same: the moment has left it once the button says so.
   await expect(page.getByRole('button', { name: 'Back to now' })).toHaveAttribute('aria-pressed', 'false');
-  // Whole minutes are told without seconds.
+  // Whole minutes are shown without seconds.
   const told = (at: number) => osloTime(at).replace(/:00$/, '');
   await expect(moment).toHaveText(told(ends));
   await page.keyboard.press('[');
   await expect(moment).toHaveText(told(begins));
   await expect(tile).toHaveAttribute('data-media', 'tide-ternholm');
   await expect(page.getByTestId('why')).toContainText('Tide at the pier, because it is booked with priority 4');
-  // What was is by what was out then, and how screens are is told of now alone.
+  // Past moments show the edition of that time, and states of screens are shown for now only.
   const by = page.getByTestId('by');
-  await expect(by).toHaveText('by edition 3, which was out then');
+  await expect(by).toHaveText('from edition 3, which was published then');
   await expect(tile).not.toHaveAttribute('data-state');
   await page.keyboard.press('m');
   await page.getByLabel('Look at', { exact: true }).fill('yesterday 12:00');
@@ -304,7 +304,7 @@ test('going back publishes an earlier edition again, and what was taken back can
   await goTo(page, 'Plan');
   await page.getByRole('button', { name: 'list', exact: true }).click();
   await page.locator('[data-booking="crew-board"]').click();
-  await page.getByRole('dialog').getByRole('button', { name: 'Remove this booking' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Delete this booking' }).click();
   await expect(page.locator('[data-booking="crew-board"]')).toHaveCount(0);
   await page.keyboard.press('Control+z');
   await expect(page.locator('[data-booking="crew-board"]')).toHaveCount(1);

@@ -16,7 +16,7 @@ const SCREENS = { 'glass-wide': { width: 960, height: 540 }, 'glass-tall': { wid
 type Name = keyof typeof SCREENS;
 const NAMES = Object.keys(SCREENS) as Name[];
 
-/** What a player's page tells of one of its frames. */
+/** What a player's page reports of one of its frames. */
 interface Frame {
   readonly at: number;
   readonly media: string;

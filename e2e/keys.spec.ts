@@ -1,7 +1,7 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { cpSync, mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { dirname, join } from 'node:path';
 import type { Page } from '@playwright/test';
 import { manyPictures } from './support/files';
 import { draft } from './support/plan';
@@ -32,10 +32,10 @@ const tagged = async (tag: string) =>
 
 test('a key is made for a purpose, and shown once', async () => {
   await page.goto(server('/people'));
-  await page.getByRole('button', { name: 'Make a key' }).click();
+  await page.getByRole('button', { name: 'Create key' }).click();
   await expect(page.getByText('Write what the key is for')).toBeVisible();
-  await page.getByLabel('What a new key is for').fill('Signs folder');
-  await page.getByRole('button', { name: 'Make a key' }).click();
+  await page.getByLabel('What the new key is for').fill('Signs folder');
+  await page.getByRole('button', { name: 'Create key' }).click();
   const shown = page.getByLabel('The key Signs folder', { exact: true });
   await expect(shown).toHaveValue(/^lanternpost_[\w-]{43}$/);
   key = await shown.inputValue();
@@ -44,15 +44,19 @@ test('a key is made for a purpose, and shown once', async () => {
   await expect(shown).toHaveCount(0);
 });
 
-test('files are sent by it from the command line, tagged; what can not be played, or is there already, is told', async () => {
+test('the command line sends files with it, tagged, and says which can’t be played or are there already', async () => {
   const [one = '', two = ''] = await manyPictures(2);
   const wrong = join(mkdtempSync(join(tmpdir(), 'lanternpost-keys-')), 'notes.txt');
   writeFileSync(wrong, 'no picture');
+  const empty = join(dirname(wrong), 'empty.mp4');
+  writeFileSync(empty, '');
   const sent = lanternpost(
     'upload',
     one,
     two,
     wrong,
+    empty,
+    dirname(wrong),
     '/nowhere.png',
     '--server',
     server('/'),
@@ -63,7 +67,9 @@ test('files are sent by it from the command line, tagged; what can not be played
   expect(sent.stdout).toContain('in the library as "Boat 01"');
   expect(sent.stdout).toContain('in the library as "Boat 02"');
   expect(sent.stderr).toMatch(/notes\.txt: .+/);
-  expect(sent.stderr).toContain('/nowhere.png: This file can not be read (ENOENT).');
+  expect(sent.stderr).toContain('empty.mp4: This file is empty. Choose another.');
+  expect(sent.stderr).toContain(`${dirname(wrong)}: This is a folder. Name the files in it`);
+  expect(sent.stderr).toContain('/nowhere.png: This file can’t be read (ENOENT).');
   expect(await tagged('quayside')).toEqual(['Boat 01', 'Boat 02']);
   const again = lanternpost('upload', one, '--server', server('/'), '--json');
   expect([again.status, JSON.parse(again.stdout)]).toEqual([0, { file: one, became: 'known', said: 'Boat 01' }]);
@@ -117,22 +123,22 @@ test('an ended key opens nothing, nor does a server that is none; a key opens no
     expect((await request.get(server(path), { headers })).status()).toBe(403);
   const watched = watching(mkdtempSync(join(tmpdir(), 'lanternpost-watched-')));
   await expect.poll(() => watched.told.join('')).toContain('Watching');
-  await page.getByRole('button', { name: 'End the key Signs folder' }).click();
+  await page.getByRole('button', { name: 'Delete the key Signs folder' }).click();
   await expect(page.getByText('never used')).toHaveCount(0);
-  await expect(page.getByRole('button', { name: 'End the key Signs folder' })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Delete the key Signs folder' })).toHaveCount(0);
   expect((await request.get(server('/api/uploads'), { headers })).status()).toBe(401);
   const [one = ''] = await manyPictures(1);
   // A watch whose key is ended says so once, and ends.
   cpSync(one, join(watched.folder, 'One.png'));
   expect(await watched.ended).toBe(1);
-  expect(watched.told.join('')).toContain('This key is not known: it was ended, or a part of it is missing.');
+  expect(watched.told.join('')).toContain('This key isn’t known. It was deleted, or part of it is missing.');
   const refused = lanternpost('upload', one, '--server', server('/'));
   expect([refused.status, JSON.parse(refused.stderr)]).toEqual([
     2,
-    { errors: [{ path: '', message: 'This key is not known: it was ended, or a part of it is missing.' }] },
+    { errors: [{ path: '', message: 'This key isn’t known. It was deleted, or part of it is missing.' }] },
   ]);
-  expect(lanternpost('upload', one, '--server', 'http://127.0.0.1:9').stderr).toContain('does not answer');
+  expect(lanternpost('upload', one, '--server', 'http://127.0.0.1:9').stderr).toContain('isn’t answering');
   expect(lanternpost('watch', '/no/such/folder', '--server', server('/')).stderr).toContain(
-    'There is no folder /no/such/folder',
+    'There’s no folder /no/such/folder',
   );
 });

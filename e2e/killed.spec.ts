@@ -60,14 +60,14 @@ test('what compiles, in a publication: nothing of the edition is there, and it c
     await expect.poll(async () => (await rows(WAITING)).length, { timeout: 30_000 }).toBe(1);
     process.kill(thinkPid(), 'SIGKILL');
   });
-  await expect(page.getByRole('alert').filter({ hasText: 'This was broken off' })).toBeVisible();
+  await expect(page.getByRole('alert').filter({ hasText: 'This was interrupted' })).toBeVisible();
   await page.goto(server('/publish'));
   await expect(editions.first()).toBeVisible();
   const button = page.getByRole('button', { name: /^Publish edition/ });
   await expect(editions).toHaveCount(before);
   await button.click();
   await expect(page.getByText(/Edition \d+ is published\./)).toBeVisible();
-  await expect(page.getByRole('heading', { name: 'Nothing waits to be published' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Nothing to publish' })).toBeVisible();
   await expect(editions).toHaveCount(before + 1);
 });
 
@@ -102,11 +102,11 @@ test('PostgreSQL: it comes back, and everybody goes on', async ({ page }) => {
   await page.getByLabel('Name of a new playlist').fill('After the storm');
   await page.getByRole('button', { name: 'Make playlist' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'After the storm' })).toBeAttached();
-  await page.getByRole('button', { name: 'Remove this playlist' }).click();
+  await page.getByRole('button', { name: 'Delete this playlist' }).click();
   await expect(page.getByText('Ctrl Z brings it back')).toBeVisible();
 });
 
-test('PostgreSQL, its port taken meanwhile: everything follows it to another, the worker and the players too', async ({
+test('PostgreSQL, its port taken by another program: everything follows it to a new port, the worker and the players too', async ({
   page,
 }) => {
   await signIn(page);

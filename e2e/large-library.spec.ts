@@ -2,7 +2,7 @@ import { bindDatabase } from './support/plan';
 import { goTo, pick, server, signIn } from './support/session';
 import { expect, test } from './support/test';
 
-/** A library of more files than a page is told at once: what is in sight is asked for, what comes into use joins the plan. */
+/** A library of more files than a page loads at once: visible ones are loaded, and files that come into use join the plan. */
 const FILES = 150;
 const UNA = { email: 'una@kelpie.example', password: 'long enough by far' };
 
@@ -35,7 +35,7 @@ test.beforeAll(() => {
   library = kelpie();
 });
 
-test('files come as one scrolls, the newest first; what is used by others, and by oneself, joins what the page knows', async ({
+test('files are loaded during scrolling, the newest first; files that others, or you, use join what the page knows', async ({
   page,
 }) => {
   const { actor, edit } = await library;
@@ -55,10 +55,10 @@ test('files come as one scrolls, the newest first; what is used by others, and b
   await expect(page.getByText('12 files', { exact: true })).toBeVisible();
   await expect(cards.first()).toContainText('File 14');
 
-  // Somebody else uses a file that this page never had: it is named here, without a reload.
+  // Another person uses a file that this page never had: it is named here, without a reload.
   await goTo(page, 'Playlists');
   await page.getByRole('link', { name: /Loop/ }).click();
-  await expect(page.getByTestId('items')).toContainText('Drag media');
+  await expect(page.getByTestId('items')).toContainText('Drag files');
   await edit(actor, [{ kind: 'playlist', id: 'loop', set: { items: [{ media: 'file-3' }] } }]);
   await expect(page.getByTestId('items').getByRole('listitem')).toContainText('File 3');
 
@@ -70,7 +70,7 @@ test('files come as one scrolls, the newest first; what is used by others, and b
   await pick(sheet.getByLabel('What'), 'media:file-7', 'File 7');
   await sheet.getByLabel('Where').fill('all');
   await sheet.getByRole('button', { name: 'Book it' }).click();
-  await expect(page.getByText('Morning is booked.')).toBeVisible();
+  await expect(page.getByText('Morning is booked as a draft.')).toBeVisible();
   await page.getByRole('button', { name: 'list', exact: true }).click();
   await expect(page.locator('[data-booking]')).toContainText('File 7');
 
@@ -80,7 +80,7 @@ test('files come as one scrolls, the newest first; what is used by others, and b
   await expect(page.getByRole('region', { name: 'Used in' })).toContainText('booking Morning');
   await page.getByLabel('Name').fill('Seventh');
   await page.getByRole('link', { name: 'All files' }).click();
-  // One comes back to what one has found.
+  // Coming back shows the same search.
   await expect(page.getByLabel('Find media')).toHaveValue('File 7');
   await page.getByLabel('Find media').fill('seventh');
   await expect(page.locator('[data-media="file-7"]')).toContainText('Seventh');
@@ -105,13 +105,13 @@ test('what is chosen can be taken out again: the focus stays in the form, and le
   await pick(field, 'media:file-9', 'File 9');
   await page.getByRole('dialog').getByLabel('Name').focus();
   await expect.poll(backdrop).toBe('file-9');
-  await page.getByRole('button', { name: 'Take "File 9" out' }).click();
+  await page.getByRole('button', { name: 'Remove “File 9”' }).click();
   await expect(field).toBeFocused();
   await page.keyboard.press('Tab');
   await expect.poll(backdrop).toBeNull();
 });
 
-test('a picture of the right size for a screen is found among many by its size, as one says it', async ({ page }) => {
+test('a picture of the right size for a screen is found among many by its size, in words', async ({ page }) => {
   const { actor, edit } = await library;
   await edit(actor, [
     ...[
@@ -145,7 +145,7 @@ test('a picture of the right size for a screen is found among many by its size, 
   await expect(page.getByText('2 files', { exact: true })).toBeVisible();
 });
 
-test('when a file is available is said in words, and what is not understood is told', async ({ page }) => {
+test('the times of a file are typed in words, and mistakes get a message', async ({ page }) => {
   await signIn(page, UNA);
   await page.goto(server('/library/wall'));
   const field = page.getByLabel('Available');

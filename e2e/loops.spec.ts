@@ -38,7 +38,7 @@ test('a playlist is shuffled, and goes as listed again', async () => {
   await expect.poll(async () => (await lanes())?.order).toBeUndefined();
 });
 
-test('a film is cut where one says; what can not be cut is told and stays', async () => {
+test('a video is cut where you say; an impossible cut gets a message and stays in its field', async () => {
   const clip = page.getByLabel(/^Clip of /);
   const total = page.getByTestId('loop');
   const before = await total.innerText();
@@ -52,7 +52,7 @@ test('a film is cut where one says; what can not be cut is told and stays', asyn
   await clip.fill('1 to 3000');
   await clip.press('Tab');
   await expect(clip).toHaveAttribute('aria-invalid', 'true');
-  await expect(page.getByText(/ends at .*: let the clip end there or before\./)).toBeVisible();
+  await expect(page.getByText(/ends at .*\. End the clip there or before\./)).toBeVisible();
   await clip.focus();
   await clip.press('Escape');
   await expect(clip).toHaveValue('1–3');
@@ -62,7 +62,7 @@ test('a film is cut where one says; what can not be cut is told and stays', asyn
   await expect(total).toHaveText(before);
 });
 
-test('a film is cut on its own pictures, by keys too; all of it is no cut', async () => {
+test('a video is cut on its own pictures, by keys too; all of it counts as uncut', async () => {
   const crossing = async () =>
     (await draft()).playlists.flatMap(({ items }) => items).find(({ media }) => media === CUT)?.clip;
   const list = (await draft()).playlists.find(({ items }) => items.some(({ media }) => media === CUT));
@@ -98,18 +98,18 @@ test('a booking is woven in by a share, and why tells it; a takeover is not', as
   await page.getByRole('button', { name: 'list', exact: true }).click();
   await page.locator('[data-booking="kiosk-card"]').click();
   const sheet = page.getByRole('dialog');
-  const woven = sheet.getByLabel('Woven in');
+  const woven = sheet.getByLabel('Share of the loop');
   await woven.fill('sometimes');
   await woven.press('Tab');
-  await expect(sheet.getByText('Write a share as 10 %, or how often it comes, as every 5 min.')).toBeVisible();
+  await expect(sheet.getByText('Write a share like 10 %, or how often it comes, like every 5 min.')).toBeVisible();
   await woven.fill('25%');
   await sheet.getByLabel('Name').focus();
   await expect.poll(async () => (await bookingNamed('Kiosk card'))?.weave).toEqual({ share: 0.25 });
   await expect(woven).toHaveValue('25 % of the time');
-  await expect(page.getByText('changed this meanwhile')).toHaveCount(0);
+  await expect(page.getByText('changed this while you were editing')).toHaveCount(0);
   await sheet.getByText('Takeover: ahead of every priority').click();
   await expect(
-    sheet.getByText('A takeover is not woven in: it goes ahead of all. Take one of the two away.'),
+    sheet.getByText('A takeover shows alone, so it can’t share the loop. Turn one of the two off.'),
   ).toBeVisible();
   await sheet.getByText('Takeover: ahead of every priority').click();
   await woven.fill('');
@@ -121,7 +121,7 @@ test('a booking is woven in by a share, and why tells it; a takeover is not', as
 const item = async (list: string, media: string) =>
   (await draft()).playlists.find(({ id }) => id === list)?.items.find((one) => one.media === media);
 
-test('how an item comes in, stands and when it plays is said beside it; what can not be stays and is told', async () => {
+test('transition, fit and times of an item are shown beside it; impossible values stay and get a message', async () => {
   await page.goto(server('/playlists/sailings-pm'));
   await page.getByRole('button', { name: 'How Evening sailings looks, sounds, and when' }).click();
   await page.getByLabel('Transition of Evening sailings', { exact: true }).selectOption('slide');
@@ -146,7 +146,7 @@ test('how an item comes in, stands and when it plays is said beside it; what can
       fit: 'fill',
       when: { repeat: 'FREQ=WEEKLY;BYDAY=SA,SU', windows: [['18:00', '22:00']] },
     });
-  await expect(page.locator('[data-item]').first()).toContainText('slide 1.5 s · filling, cut to shape');
+  await expect(page.locator('[data-item]').first()).toContainText('slide 1.5 s · filling the screen, cropped');
   await page.getByLabel('Transition of Evening sailings', { exact: true }).selectOption('cut');
   await expect.poll(async () => (await item('sailings-pm', 'sailings-evening'))?.transition).toBeUndefined();
 });
@@ -178,7 +178,7 @@ test('several items are changed together, and moved to another playlist', async 
   expect(await item('crew', 'sailings-evening')).toBeUndefined();
 });
 
-test('a playlist has the sounds of another as its music, as loud as one says', async () => {
+test('a playlist has the sounds of another as its music, at the chosen volume', async () => {
   const music = async () => (await draft()).playlists.find(({ id }) => id === 'sailings-pm')?.music;
   const field = page.getByRole('combobox', { name: 'Music', exact: true });
   await pick(field, 'playlist:harbour-sounds', 'Harbour sounds');
@@ -190,11 +190,11 @@ test('a playlist has the sounds of another as its music, as loud as one says', a
   await volume.fill('20 %');
   await volume.press('Enter');
   await expect.poll(music).toEqual({ playlist: 'harbour-sounds', volume: 0.2 });
-  await page.getByRole('button', { name: 'Take "Harbour sounds" out' }).click();
+  await page.getByRole('button', { name: 'Remove “Harbour sounds”' }).click();
   await expect.poll(music).toBeUndefined();
 });
 
-test('a playlist goes out as a file, comes in again, and what the library lacks is told; a day of a screen goes out', async () => {
+test('a playlist is saved as a file and read again, with the missing files listed; a screen’s day is saved', async () => {
   await page.goto(server('/playlists/cafe'));
   const [xspf] = await Promise.all([
     page.waitForEvent('download'),
@@ -212,7 +212,7 @@ test('a playlist goes out as a file, comes in again, and what the library lacks 
   await expect(page.getByRole('heading', { level: 1, name: 'Café cards (2)' })).toBeAttached();
   await goTo(page, 'Playlists');
   await page.getByTestId('playlist-file').setInputFiles({ name, mimeType: type, buffer: Buffer.from('<a>') });
-  await expect(page.getByText('This is no XSPF: line 1 is broken.')).toBeVisible();
+  await expect(page.getByText('This isn’t XSPF: line 1 is broken.')).toBeVisible();
   await page.goto(server('/'));
   await page.locator('[data-screen]').first().click();
   const [day] = await Promise.all([
@@ -224,15 +224,15 @@ test('a playlist goes out as a file, comes in again, and what the library lacks 
 
 test('a playlist is seen as on a screen: it plays there, is stepped through, and what is left out says why', async () => {
   await page.goto(server('/playlists/house'));
-  await page.getByRole('button', { name: 'See it as on' }).click();
+  await page.getByRole('button', { name: 'Preview on' }).click();
   const seen = page.getByRole('region', { name: 'As seen on' });
   const stage = seen.getByTestId('seen');
   await expect(stage).toHaveAttribute('data-media', 'line-flag');
-  await seen.getByRole('button', { name: 'Stand still' }).click();
-  await seen.getByRole('button', { name: 'Next turn' }).click();
+  await seen.getByRole('button', { name: 'Pause' }).click();
+  await seen.getByRole('button', { name: 'Next item' }).click();
   await expect(stage).toHaveAttribute('data-media', 'departure');
   await expect(seen.getByTestId('seen-name')).toHaveText('Departure');
-  await seen.getByRole('button', { name: 'Turn before' }).click();
+  await seen.getByRole('button', { name: 'Previous item' }).click();
   await expect(stage).toHaveAttribute('data-media', 'line-flag');
   await seen.getByLabel('Time in the pass').fill('10000');
   await expect(stage).toHaveAttribute('data-media', 'departure');
@@ -241,7 +241,7 @@ test('a playlist is seen as on a screen: it plays there, is stepped through, and
     .toBeCloseTo(2, 0);
   await expect(seen.getByRole('listitem').filter({ hasText: 'Route map, tall' })).toContainText('is:portrait');
   const upright = seen.locator('option').filter({ hasText: '1080 × 1920' }).first();
-  await seen.getByLabel('Screen that it is seen on').selectOption((await upright.getAttribute('value')) ?? '');
+  await seen.getByLabel('Screen for the preview').selectOption((await upright.getAttribute('value')) ?? '');
   await expect(seen.getByRole('listitem').filter({ hasText: 'House flag' })).toContainText('is:landscape');
   await seen.getByLabel('Time in the pass').fill('0');
   await expect(stage).toHaveAttribute('data-media', 'gangway-welcome');
@@ -355,13 +355,47 @@ test('several items are dragged together, in the list by mouse and keys, and fro
   if (!from || !to) throw new Error('nothing to drag');
   await page.mouse.move(from.x + 20, from.y + 10);
   await page.mouse.down();
-  await page.mouse.move(from.x - 60, from.y + 20, { steps: 4 });
-  await letGoAtOnce(items, { x: to.x + 200, y: to.y + to.height / 2 + 10 });
+  await page.mouse.move(to.x + 200, to.y + to.height / 2 + 10, { steps: 4 });
+  // A line says where they land.
+  const line = await page.getByTestId('lands').boundingBox();
+  expect(Math.abs((line?.y ?? 0) - (to.y + to.height))).toBeLessThan(6);
+  await page.mouse.up();
   await expect.poll(order).toBe(`${first} ${second} departure night-lights ${third}`);
-  await media.getByRole('button', { name: 'Let go' }).click();
+  await expect(page.getByTestId('lands')).toHaveCount(0);
+  await media.getByRole('button', { name: 'Clear selection' }).click();
   await expect(media.getByRole('checkbox', { checked: true })).toHaveCount(0);
   await page.keyboard.press('ControlOrMeta+z');
   await expect.poll(order).toBe(before);
+});
+
+test('items have their numbers, and are found in their playlist; playlists are found by their names', async () => {
+  await page.goto(server('/playlists/crew'));
+  const before = await order();
+  const rows = page.getByTestId('items').getByRole('listitem');
+  await page.getByLabel('Find in this playlist').fill('DRILL');
+  await expect(rows).toHaveCount(1);
+  await expect(page.getByText('1 of 3 items')).toBeVisible();
+  await expect(rows).toContainText('2');
+  // What is moved goes by its place among all of them.
+  await rows.getByRole('button', { name: /^Move .* up$/ }).click();
+  const [first, second, third] = before?.split(' ') ?? [];
+  await page.getByLabel('Find in this playlist').fill('');
+  await expect.poll(order).toBe(`${second} ${first} ${third}`);
+  await page.keyboard.press('Escape');
+  await page.getByRole('main').focus();
+  await page.keyboard.press('ControlOrMeta+z');
+  await expect.poll(order).toBe(before);
+  await page.getByLabel('Find in this playlist').fill('no such');
+  await expect(page.getByText('No item has “no such” in its name.')).toBeVisible();
+
+  await page.goto(server('/playlists'));
+  await page.keyboard.press('/');
+  await page.keyboard.type('gangw');
+  await expect(page.getByRole('list', { name: 'Playlists' }).getByRole('link')).toHaveCount(1);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('list', { name: 'Playlists' })).toContainText('Gangway');
+  await page.getByLabel('Find a playlist').fill('xyz');
+  await expect(page.getByText('No playlist has “xyz” in its name.')).toBeVisible();
 });
 
 test('items are dragged into another playlist, alone or together; let go elsewhere they stay', async () => {

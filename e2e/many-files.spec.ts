@@ -30,11 +30,11 @@ test('a range of files is chosen with Shift, all of them by one press; letting g
   await expect(bar().getByRole('status')).toHaveText('3 files chosen');
   await bar().getByRole('button', { name: 'Choose all 5' }).click();
   await expect(bar().getByRole('status')).toHaveText('5 files chosen');
-  await bar().getByRole('button', { name: 'Let go' }).click();
+  await bar().getByRole('button', { name: 'Clear selection' }).click();
   await expect(bar()).toHaveCount(0);
 });
 
-test('many are tagged and untagged in one go, and taken back in one', async () => {
+test('many are tagged and untagged at once, and undone at once', async () => {
   await box('Lane arrows').click();
   await box('Walking pace').click();
   const field = bar().getByLabel('Tags for the chosen files');
@@ -46,14 +46,14 @@ test('many are tagged and untagged in one go, and taken back in one', async () =
   await expect.poll(() => tagged('night')).toEqual(['lane-flow', 'wall-slow']);
   expect(await tagged('pier')).toEqual(['lane-flow', 'wall-slow']);
   await field.fill('night');
-  await bar().getByRole('button', { name: 'Take off' }).click();
+  await bar().getByRole('button', { name: 'Remove tag' }).click();
   await expect.poll(() => tagged('night')).toEqual([]);
-  await bar().getByRole('button', { name: 'Let go' }).focus();
+  await bar().getByRole('button', { name: 'Clear selection' }).focus();
   await page.keyboard.press('Control+z');
   await expect.poll(() => tagged('night')).toEqual(['lane-flow', 'wall-slow']);
 });
 
-test('many are available as one says it, and put into a playlist; what is used is not removed', async () => {
+test('many get times in words, and are put into a playlist; used files are not deleted', async () => {
   const field = bar().getByLabel('When the chosen files are available');
   await field.fill('until the ice');
   await field.press('Enter');
@@ -69,10 +69,10 @@ test('many are available as one says it, and put into a playlist; what is used i
       (await draft()).playlists.find(({ name }) => name === 'Pier lanes')?.items.map(({ media }) => media),
     )
     .toEqual(['lane-flow', 'wall-slow']);
-  await bar().getByRole('button', { name: 'Remove' }).click();
+  await bar().getByRole('button', { name: 'Delete' }).click();
   await expect(page.getByText(/is still used by/).first()).toBeVisible();
   expect(await file('wall-slow')).toBeDefined();
-  await bar().getByRole('button', { name: 'Let go' }).click();
+  await bar().getByRole('button', { name: 'Clear selection' }).click();
 });
 
 test('a file goes straight into what plays on some screens now, tagged in the same step: six acts', async () => {
@@ -93,8 +93,8 @@ test('a file goes straight into what plays on some screens now, tagged in the sa
   await expect(sheet.getByRole('alert')).toContainText('Choose screens');
   await operator.fill(sheet.getByRole('combobox', { name: 'Screens' }), 'jetty');
   await expect(sheet.getByRole('checkbox', { name: 'Jetty loop on 1 screen' })).toBeChecked();
-  await expect(sheet.getByText('On 1 screen no playlist plays now')).toBeVisible();
-  await operator.fill(sheet.getByLabel('Tag besides'), 'promoted');
+  await expect(sheet.getByText('On 1 screen no playlist is playing now')).toBeVisible();
+  await operator.fill(sheet.getByLabel('Also add a tag'), 'promoted');
   await operator.click(sheet.getByRole('button', { name: 'Put into 1 playlist, on 1 screen' }));
   await expect(sheet).toHaveCount(0);
   expect(operator.acts).toBe(6);
@@ -109,19 +109,19 @@ test('a file goes straight into what plays on some screens now, tagged in the sa
   expect(await tagged('promoted')).toEqual([]);
 });
 
-test("a file's page tells how it stands on each size of screen, by each fit, and when it shows next", async () => {
+test("a file's page shows how it fits each size of screen, and when it shows next", async () => {
   await page.goto(server('/library/route-map'));
   const ours = page.getByRole('region', { name: 'On our screens' });
   const upright = ours.getByRole('listitem').filter({ hasText: '1080 × 1920' });
   await expect(upright).toContainText('68 % bars');
-  await ours.getByLabel('filling, cut to shape').check();
+  await ours.getByLabel('filling the screen, cropped').check();
   await expect(upright).toContainText('68 % cut off, enlarged 1.8 times');
   await ours.getByLabel('pixel for pixel').check();
   await expect(ours.getByRole('listitem').filter({ hasText: '384 × 192' })).toContainText('96 % cut off');
   await expect(page.getByTestId('next-shown')).toContainText(/now|\d\d:\d\d/);
 });
 
-test('what stays in sight is set by a click and by keys; in the middle again nothing is kept', async () => {
+test('the focus is set by a click and by keys; back in the middle nothing is kept', async () => {
   const focus = page.getByRole('slider', { name: /^Focus/ });
   const picture = page.getByRole('region', { name: 'Preview' }).getByRole('img', { name: 'Route map' });
   const { width = 0, height = 0 } = (await picture.boundingBox()) ?? {};
@@ -170,8 +170,8 @@ test('files that screens show too large for them are found, until no screen does
 test('a search is kept by a name, found again by everybody, and taken away', async ({ browser }) => {
   await page.goto(server('/library?kind=video'));
   await page.getByLabel('Find media').fill('sea');
-  const kept = page.getByRole('group', { name: 'Searches that are kept' });
-  await kept.getByRole('button', { name: 'Keep this search' }).click();
+  const kept = page.getByRole('group', { name: 'Saved searches' });
+  await kept.getByRole('button', { name: 'Save this search' }).click();
   await kept.getByLabel('Name of this search').press('Enter');
   await expect(kept.getByRole('alert')).toBeVisible();
   await kept.getByLabel('Name of this search').fill('Films of the sea');
@@ -187,7 +187,7 @@ test('a search is kept by a name, found again by everybody, and taken away', asy
   await expect(other).toHaveURL(/\/library\?kind=video&find=sea$/);
   await expect(other.getByLabel('Find media')).toHaveValue('sea');
   await other.close();
-  await kept.getByRole('button', { name: 'Take the search Films of the sea away' }).click();
+  await kept.getByRole('button', { name: 'Delete the search Films of the sea' }).click();
   await expect(kept.getByRole('button', { name: 'Films of the sea', exact: true })).toHaveCount(0);
-  await expect(kept.getByRole('button', { name: 'Keep this search' })).toBeVisible();
+  await expect(kept.getByRole('button', { name: 'Save this search' })).toBeVisible();
 });

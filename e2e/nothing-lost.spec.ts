@@ -33,7 +33,7 @@ test.describe('a booking that is half written', () => {
 
     await newBooking(page);
     await expect(sheet(page).getByLabel('Name')).toHaveValue('');
-    await offer(page).getByRole('button', { name: 'Go on with it' }).click();
+    await offer(page).getByRole('button', { name: 'Continue editing' }).click();
     await expect(sheet(page).getByLabel('Name')).toHaveValue('Ice on the pier');
     await expect(sheet(page).getByLabel('Name')).toBeFocused();
     await expect(sheet(page).getByLabel('What')).toHaveValue('Crew notices');
@@ -50,7 +50,7 @@ test.describe('a booking that is half written', () => {
     await signIn(page);
     await goTo(page, 'Plan');
     await newBooking(page);
-    await offer(page).getByRole('button', { name: 'Go on with it' }).click();
+    await offer(page).getByRole('button', { name: 'Continue editing' }).click();
     await sheet(page).getByLabel('Where', { exact: true }).fill('quay');
     await sheet(page).getByLabel('When', { exact: true }).fill('weekdays 05:30-10:00');
     await sheet(page).getByRole('button', { name: 'Book it' }).click();
@@ -65,12 +65,12 @@ test.describe('a booking that is half written', () => {
     await page.keyboard.press('Escape');
   });
 
-  test('is thrown away when one says so', async () => {
+  test('is discarded when you say so', async () => {
     await newBooking(page);
     await page.keyboard.type('Nothing much');
     await page.keyboard.press('Escape');
     await newBooking(page);
-    await offer(page).getByRole('button', { name: 'Throw it away' }).click();
+    await offer(page).getByRole('button', { name: 'Discard' }).click();
     await expect(sheet(page).getByLabel('Name')).toBeFocused();
     await page.keyboard.press('Escape');
     await newBooking(page);
@@ -79,7 +79,25 @@ test.describe('a booking that is half written', () => {
   });
 });
 
-test('what can not be saved of a known booking is offered when it is opened again', async ({ page }) => {
+test('a press counts where it began, though a sentence comes above it before the button is let go', async ({
+  page,
+}) => {
+  await signIn(page);
+  await goTo(page, 'Plan');
+  await newBooking(page);
+  const five = sheet(page).getByText('5', { exact: true });
+  const before = await five.boundingBox();
+  if (!before) throw new Error('not visible');
+  await page.mouse.move(before.x + before.width / 2, before.y + before.height / 2);
+  await page.mouse.down();
+  await expect(sheet(page).getByText('Write a name.')).toBeVisible();
+  // By now the pointer is over something else.
+  expect((await five.boundingBox())?.y).toBeGreaterThan(before.y + before.height);
+  await page.mouse.up();
+  await expect(sheet(page).getByRole('radio', { name: '5' })).toBeChecked();
+});
+
+test('an invalid change of a booking is offered when it is opened again', async ({ page }) => {
   await signIn(page);
   await booked('tide-tables', {
     name: 'Tide tables',
@@ -94,15 +112,15 @@ test('what can not be saved of a known booking is offered when it is opened agai
   await open();
   const where = sheet(page).getByLabel('Where', { exact: true });
   await where.fill('quay and (');
-  // The first closes the list of what is meant, the second the sheet.
+  // The first closes the list of suggestions, the second the sheet.
   await page.keyboard.press('Escape');
   await page.keyboard.press('Escape');
   await expect(sheet(page)).toHaveCount(0);
   await open();
   await expect(where).toHaveValue('quay');
-  await offer(page).getByRole('button', { name: 'Go on with it' }).click();
+  await offer(page).getByRole('button', { name: 'Continue editing' }).click();
   await expect(where).toHaveValue('quay and (');
-  // The answer comes when the form is gone: what it tells to be saved is no draft any more.
+  // The answer comes when the form is gone: the saved text is no longer offered.
   let lift = () => {};
   const held = new Promise<void>((go) => (lift = go));
   await page.route('**/plan**', async (route) => {
@@ -139,19 +157,19 @@ test('choices that are made and not carried out are offered again: days to copy 
     await page.getByRole('menuitem', { name: what }).click();
   };
   const targets = sheet(page).getByRole('group', { name: 'On to' }).getByRole('checkbox');
-  await more('Copy days on to others');
+  await more('Copy days to other days');
   await sheet(page).getByRole('radio', { name: 'A week, Monday to Sunday' }).check();
   await targets.nth(2).check();
-  await sheet(page).getByRole('checkbox', { name: 'In place of what is booked there' }).check();
+  await sheet(page).getByRole('checkbox', { name: 'Replace what is booked there' }).check();
   await page.keyboard.press('Escape');
   await page.reload();
-  await more('Copy days on to others');
+  await more('Copy days to other days');
   await expect(targets.nth(2)).not.toBeChecked();
-  await offer(page).getByRole('button', { name: 'Go on with it' }).click();
+  await offer(page).getByRole('button', { name: 'Continue editing' }).click();
   await expect(sheet(page).getByRole('radio', { name: 'A week, Monday to Sunday' })).toBeChecked();
   await expect(targets.nth(2)).toBeChecked();
   await expect(targets.nth(1)).not.toBeChecked();
-  await expect(sheet(page).getByRole('checkbox', { name: 'In place of what is booked there' })).toBeChecked();
+  await expect(sheet(page).getByRole('checkbox', { name: 'Replace what is booked there' })).toBeChecked();
   await page.keyboard.press('Escape');
 
   await more('Calendars of dates');
@@ -161,12 +179,12 @@ test('choices that are made and not carried out are offered again: days to copy 
   await page.keyboard.press('Escape');
   await more('Calendars of dates');
   await expect(holidays.getByLabel('Country')).toHaveValue('');
-  await offer(page).getByRole('button', { name: 'Go on with it' }).click();
+  await offer(page).getByRole('button', { name: 'Continue editing' }).click();
   await expect(holidays.getByLabel('Country')).toHaveValue('DE');
   await expect(holidays.getByLabel('Region')).toHaveValue('HH');
   await holidays.getByRole('button', { name: 'Add public holidays' }).click();
   await expect(
-    page.getByText('"Public holidays, Hansestadt Hamburg" is added, and keeps itself current.'),
+    page.getByText('"Public holidays, Hansestadt Hamburg" is added. Its dates stay up to date by themselves.'),
   ).toBeVisible();
   await page.keyboard.press('Escape');
   await more('Calendars of dates');
@@ -212,14 +230,14 @@ test('where two write the same, neither leaving the field nor Enter chooses; the
   await Promise.all([one.close(), other.close()]);
 });
 
-test('a playlist name that two write: the later one chooses', async ({ browser }) => {
+test('a playlist name that two people edit: the later one chooses', async ({ browser }) => {
   const [one, other] = await twoAtOnce(browser);
   await Promise.all([one, other].map((page) => page.goto(server('/playlists/crew'))));
   const name = (page: Page) => page.getByRole('textbox', { name: 'Name', exact: true });
   await name(one).fill('Crew board');
   await name(other).fill('Crew news');
   await name(other).press('Enter');
-  await expect(one.getByText('Ida Lunde made it "Crew news" meanwhile.')).toBeVisible();
+  await expect(one.getByText('Ida Lunde changed it to “Crew news” while you were editing.')).toBeVisible();
   await name(one).press('Enter');
   await name(one).press('Tab');
   await one.getByRole('button', { name: 'Keep mine' }).click();
@@ -237,7 +255,7 @@ test.describe('on a slow line', () => {
     await page.getByLabel('E-mail').fill(IDA.email);
     await page.getByLabel('Password').fill('not the lamps');
     await page.getByLabel('Password').press('Enter');
-    await expect(page.getByText('E-mail and password do not match: check both and try again.')).toBeVisible();
+    await expect(page.getByText('E-mail and password don’t match. Check both and try again.')).toBeVisible();
     await expect(page.getByLabel('E-mail')).toHaveValue(IDA.email);
     await expect(page.getByLabel('Password')).toHaveValue('');
     await page.getByLabel('Password').fill(IDA.password);
@@ -246,15 +264,15 @@ test.describe('on a slow line', () => {
     await context.close();
   });
 
-  // Each place with a button that stands beside the field: it can be pressed as soon as the script runs there.
+  // Each place with a button beside the field: it can be pressed as soon as the script runs there.
   const fields: [path: string, label: string, beside: string][] = [
     ['/playlists', 'Name of a new playlist', 'Make playlist'],
     ['/library', 'Find media', 'Choose files'],
     ['/screens', 'Find screens', 'Add site'],
     ['/', 'Show only screens that match', 'Ida'],
     ['/plan', 'Find bookings', 'New booking'],
-    ['/people', 'Name of somebody new', 'Make a link'],
-    ['/playlists/crew', 'Collect all media that match', 'Collect'],
+    ['/people', 'New person’s name', 'Create link'],
+    ['/playlists/crew', 'Collect all files that match', 'Collect'],
   ];
   const heldScripts = async (page: Page) => {
     let lift = () => {};

@@ -8,6 +8,7 @@ import {
   describeWhen,
   findings,
   formatDate,
+  setsOf,
   startOfDate,
   toInstant,
   toLocalTime,
@@ -16,7 +17,7 @@ import {
   zoneTable,
   type LocalDate,
   type LocalTime,
-  type When,
+  type SetOfHours,
 } from '@/core';
 import { Operator, letGoAtOnce } from './support/operator';
 import { booked, draft } from './support/plan';
@@ -32,12 +33,14 @@ const HOUR = 3_600_000;
 
 const bar = (page: Page, booking: string, date: LocalDate) => page.locator(`[data-bar^="${booking} ${date} "]`).first();
 const bookingNamed = async (name: string) => (await draft()).bookings.find((one) => one.name === name);
+/** The one set of hours of a booking. */
+const hoursNamed = async (name: string) => setsOf((await bookingNamed(name))?.when ?? {})[0] ?? {};
 
 async function box(target: Locator) {
-  // To the middle: at the edge it would lie under the ruler, which stays in sight.
+  // To the middle: at the edge it would be under the ruler, which stays visible.
   await target.evaluate((element) => element.scrollIntoView({ block: 'center' }));
   const found = await target.boundingBox();
-  if (!found) throw new Error('not in sight');
+  if (!found) throw new Error('not visible');
   return found;
 }
 
@@ -64,13 +67,33 @@ test('task: book a playlist for weekday mornings on every hall screen in the nor
   await ida.fill(sheet.getByLabel('When'), 'weekdays 05:30–10:00');
   await expect(sheet.getByTestId('next-days')).toBeVisible();
   await ida.click(sheet.getByRole('button', { name: 'Book it' }));
-  await expect(page.getByText('Northern mornings is booked.')).toBeVisible();
+  await expect(page.getByText('Northern mornings is booked as a draft.')).toBeVisible();
   expect(ida.acts).toBeLessThanOrEqual(15);
   expect(await bookingNamed('Northern mornings')).toMatchObject({
     where: 'hall and north and not staff',
     content: { playlist: 'sailings-am' },
     when: { repeat: 'FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR', windows: [['05:30', '10:00']] },
   });
+});
+
+test('a phrase with two readings shows both, also after the field is left; the other one is chosen by a press', async ({
+  page,
+}) => {
+  await signIn(page);
+  await goTo(page, 'Plan');
+  await page.getByRole('button', { name: 'New booking' }).click();
+  const sheet = page.getByRole('dialog');
+  const when = sheet.getByLabel('When', { exact: true });
+  await when.fill('weekends 10–16 December 1–20');
+  await page.keyboard.press('Tab');
+  await expect(when).toHaveValue(/^weekends 10:00–16:00, 1 Dec \d{4} to 20 Dec \d{4}$/);
+  await expect(sheet.getByText('can mean different things')).toBeVisible();
+  await sheet.getByRole('button', { name: /^weekends 01:00–20:00, 10 Dec/ }).click();
+  await expect(when).toHaveValue(/^weekends 01:00–20:00, 10 Dec \d{4} to 16 Dec \d{4}$/);
+  await expect(sheet.getByText('can mean different things')).toHaveCount(0);
+  await when.fill('weekends 10–16 from 1 to 20 December');
+  await page.keyboard.press('Tab');
+  await expect(when).toHaveValue(/^weekends 10:00–16:00, 1 Dec \d{4} to 20 Dec \d{4}$/);
 });
 
 test('task: why does a screen show what it shows tomorrow at 06:10?', async ({ page }) => {
@@ -95,7 +118,7 @@ test('task: make room for a one-off on Wednesday only', async ({ page }) => {
   const y = morning.y + morning.height / 2;
   await ida.drag({ x: morning.x + morning.width - 2, y }, { x: nine.x - 2, y });
   await ida.click(page.getByRole('button', { name: 'this day only' }));
-  await expect.poll(async () => (await bookingNamed('Morning sailings'))?.when.except).toEqual([formatDate(wednesday)]);
+  await expect.poll(async () => (await hoursNamed('Morning sailings')).except).toEqual([formatDate(wednesday)]);
   // Layers stand elsewhere once the day is parted: the page has drawn it by then.
   await expect(page.locator(`[data-bar^="morning-sailings ${wednesday} "]`)).toHaveCount(0);
   await ida.drag(await placeOf(page, '5', wednesday, 9), await placeOf(page, '5', wednesday, 10));
@@ -104,7 +127,7 @@ test('task: make room for a one-off on Wednesday only', async ({ page }) => {
   await ida.find(sheet.getByLabel('What'), 'media:route-map', 'Route map');
   await ida.fill(sheet.getByLabel('Where'), 'hall');
   await ida.click(sheet.getByRole('button', { name: 'Book it' }));
-  await expect(page.getByText('Regatta is booked.')).toBeVisible();
+  await expect(page.getByText('Regatta is booked as a draft.')).toBeVisible();
   expect(ida.acts).toBeLessThanOrEqual(8);
   const day = formatDate(wednesday);
   expect(await bookingNamed('Regatta')).toMatchObject({
@@ -119,7 +142,7 @@ test('task: find every clash of next month', async ({ page }) => {
   await signIn(page);
   const ida = new Operator(page);
   await ida.click(page.getByRole('link', { name: 'Plan' }));
-  await ida.click(page.getByRole('button', { name: /^To look at/ }));
+  await ida.click(page.getByRole('button', { name: /^Findings/ }));
   const day = new Date(today() * 24 * HOUR);
   const month = new Date(Date.UTC(day.getUTCFullYear(), day.getUTCMonth() + 1, 1));
   await ida.choose(
@@ -156,20 +179,20 @@ test('bars by keys: walk, take hold, carry, stretch, change the layer, put down;
   await page.keyboard.press('Enter');
   const choice = page.getByRole('group', { name: 'Which days' });
   await expect(choice).toBeVisible();
-  // What shows is told with the change before it is made.
+  // The preview shows the change before it is made.
   await expect(page.getByRole('heading', { name: 'What shows, with this change' })).toBeVisible();
   await page.keyboard.press('3');
   await expect.poll(async () => (await bookingNamed('Drill reminder'))?.priority).toBe(5);
-  expect((await bookingNamed('Drill reminder'))?.when.windows).toEqual([['08:30', '14:15']]);
+  expect((await hoursNamed('Drill reminder')).windows).toEqual([['08:30', '14:15']]);
   // The focus stays with what was carried.
   await expect(page.locator('[data-booking-bar]:focus')).toHaveAttribute('aria-label', /^Drill reminder, priority 5/);
-  await expect(page.getByText('Ctrl Z takes it back')).toBeVisible();
+  await expect(page.getByText('Ctrl Z undoes it')).toBeVisible();
   await page.keyboard.press('Control+z');
   await expect.poll(async () => (await bookingNamed('Drill reminder'))?.priority).toBe(4);
   await page.keyboard.press('Control+y');
   await expect.poll(async () => (await bookingNamed('Drill reminder'))?.priority).toBe(5);
   await page.keyboard.press('Control+z');
-  await expect.poll(async () => (await bookingNamed('Drill reminder'))?.when.windows).toEqual([['08:00', '14:00']]);
+  await expect.poll(async () => (await hoursNamed('Drill reminder')).windows).toEqual([['08:00', '14:00']]);
 
   // Escape puts everything back; Delete takes one day off.
   await drill.focus();
@@ -179,7 +202,7 @@ test('bars by keys: walk, take hold, carry, stretch, change the layer, put down;
   await expect(page.getByTestId('ghost')).toHaveCount(0);
   await page.keyboard.press('Delete');
   await page.keyboard.press('1');
-  await expect.poll(async () => (await bookingNamed('Drill reminder'))?.when.except).toEqual([formatDate(thursday)]);
+  await expect.poll(async () => (await hoursNamed('Drill reminder')).except).toEqual([formatDate(thursday)]);
   await expect(drill).toHaveCount(0);
   // What is taken off leaves the focus to its neighbour.
   await expect(page.locator('[data-booking-bar]:focus')).toHaveAttribute('aria-label', /, priority 4/);
@@ -189,7 +212,7 @@ test('bars by keys: walk, take hold, carry, stretch, change the layer, put down;
   await expect(page.getByRole('button', { name: 'New booking' })).toBeEnabled();
   await expect(drill).toHaveCount(0);
   await page.keyboard.press('Control+z');
-  await expect(page.getByText('Taken back: "Drill reminder".')).toBeVisible();
+  await expect(page.getByText('Undone: "Drill reminder".')).toBeVisible();
   await expect(drill).toHaveCount(1);
 });
 
@@ -200,8 +223,9 @@ const about = (hours: number) => ({
 });
 
 /** When the first of windows begins, and how long it lasts, in hours. */
-function hoursOf(windows: When['windows']): [begins: number, lasts: number] {
-  const [begin, end] = (windows?.[0] ?? ['', '']).map((time) => {
+function hoursOf(windows: SetOfHours['windows']): [begins: number, lasts: number] {
+  const [from = '', to = ''] = windows?.[0] ?? [];
+  const [begin, end] = [from, to].map((time) => {
     const [hours, minutes] = time.split(':').map(Number);
     return (hours ?? NaN) + (minutes ?? NaN) / 60;
   }) as [number, number];
@@ -223,7 +247,7 @@ test('a short bar: its middle carries it, and its ends are pulled, a very short 
     name: 'Two hours',
     when: { from: day, to: day, windows: [['17:00', '19:00']] },
   });
-  const windows = async (name: string) => (await bookingNamed(name))?.when.windows;
+  const windows = async (name: string) => (await hoursNamed(name)).windows;
   await goTo(page, 'Plan');
   const ida = new Operator(page);
   const hour = (await placeOf(page, '5', thursday, 1)).x - (await placeOf(page, '5', thursday, 0)).x;
@@ -272,17 +296,37 @@ test('Alt copies a bar to another day; a clash is ended by its advice, with one 
   await expect
     .poll(async () => (await draft()).bookings.find((one) => one.name.startsWith('Drill reminder, '))?.when)
     .toEqual({ from: friday, to: friday, windows: [['08:00', '14:00']] });
-  expect((await bookingNamed('Drill reminder'))?.when.except).toBeUndefined();
+  expect((await hoursNamed('Drill reminder')).except).toBeUndefined();
 
   const sunday = addDays(monday(), 6);
   await bar(page, 'weekend-sailings', sunday).focus();
   await expect(page.getByTestId('foot')).toContainText('have the same priority at the same time');
   const before = (await draft()).bookings;
   await page.keyboard.press('1');
-  await expect(page.getByText('done. Ctrl Z takes it back.')).toBeVisible();
+  await expect(page.getByText('done. Ctrl Z undoes it.')).toBeVisible();
   await expect.poll(async () => (await draft()).bookings).not.toEqual(before);
   await page.keyboard.press('Control+z');
   await expect.poll(async () => (await draft()).bookings).toEqual(before);
+});
+
+test('a booking is duplicated: the copy begins as a new one, and nothing is booked until it is', async ({ page }) => {
+  await signIn(page);
+  await page.goto(server('/plan?booking=crew-drill-thursday'));
+  const sheet = page.getByRole('dialog');
+  await sheet.getByRole('button', { name: 'Duplicate…' }).click();
+  await expect(sheet.getByLabel('Name')).toHaveValue('Drill reminder (2)');
+  expect(await bookingNamed('Drill reminder (2)')).toBeUndefined();
+  await sheet.getByLabel('When', { exact: true }).fill('weekdays 7-10 and weekends 10-16');
+  await sheet.getByRole('button', { name: 'Book it' }).click();
+  await expect(sheet).toHaveCount(0);
+  const [first, second] = [await bookingNamed('Drill reminder'), await bookingNamed('Drill reminder (2)')];
+  expect([second?.content, second?.where, second?.priority]).toEqual([first?.content, first?.where, first?.priority]);
+  expect(setsOf(second?.when ?? {}).map(({ windows }) => windows)).toEqual([
+    [['07:00', '10:00']],
+    [['10:00', '16:00']],
+  ]);
+  await page.keyboard.press('Control+z');
+  await expect.poll(() => bookingNamed('Drill reminder (2)')).toBeUndefined();
 });
 
 test('in the month a name is carried to another day, by pointer and by keys, and days are drawn for a new booking', async ({
@@ -309,7 +353,7 @@ test('in the month a name is carried to another day, by pointer and by keys, and
   // What is measured must not move again: names are there, and it is scrolled once.
   await expect(drill).toBeVisible();
   const [to, from] = [await box(day(wednesday)), await drill.boundingBox()];
-  if (!from) throw new Error('not in sight');
+  if (!from) throw new Error('not visible');
   await page.mouse.move(from.x + 20, from.y + 6);
   await page.mouse.down();
   await page.mouse.move(from.x + 20, from.y + 16, { steps: 3 });
@@ -347,7 +391,7 @@ test('a day is copied on to others, and a week is printed', async ({ page }) => 
   await signIn(page);
   await goTo(page, 'Plan');
   await page.getByRole('button', { name: 'More', exact: true }).click();
-  await page.getByRole('menuitem', { name: 'Copy days on to others' }).click();
+  await page.getByRole('menuitem', { name: 'Copy days to other days' }).click();
   const sheet = page.getByRole('dialog');
   const saturday = addDays(monday(), 5);
   await sheet.getByLabel('From').fill(formatDate(saturday));
@@ -356,14 +400,14 @@ test('a day is copied on to others, and a week is printed', async ({ page }) => 
   await sheet.getByRole('button', { name: 'Copy', exact: true }).click();
   // Taken back at once, while the sheet still stands: it waits for the change, and is not lost.
   await page.keyboard.press('Control+z');
-  await expect(page.getByText(/^Taken back: /)).toBeVisible();
+  await expect(page.getByText(/^Undone: /)).toBeVisible();
   await expect(sheet).toHaveCount(0);
-  expect((await bookingNamed('Weekend sailings'))?.when.also).toBeUndefined();
+  expect((await hoursNamed('Weekend sailings')).also).toBeUndefined();
   await page.keyboard.press('Control+y');
   const target = formatDate(addDays(saturday, 3));
-  await expect.poll(async () => (await bookingNamed('Weekend sailings'))?.when.also).toEqual([target]);
+  await expect.poll(async () => (await hoursNamed('Weekend sailings')).also).toEqual([target]);
   await page.keyboard.press('Control+z');
-  await expect.poll(async () => (await bookingNamed('Weekend sailings'))?.when.also).toBeUndefined();
+  await expect.poll(async () => (await hoursNamed('Weekend sailings')).also).toBeUndefined();
 
   await page.emulateMedia({ media: 'print' });
   const sheetOfPaper = page.getByTestId('print-week');
@@ -396,6 +440,15 @@ test('two people at one booking: each sees the other, and neither loses words', 
   await ours.getByRole('button', { name: 'Keep mine' }).click();
   await expect.poll(async () => (await bookingNamed('Kiosk card of Ida'))?.where).toBe('kiosk and north');
   await expect(theirs.getByLabel('Name')).toHaveValue('Kiosk card of Ida');
+  // Both change the hours: what comes of it is what one of them wrote, whole.
+  await ours.getByLabel('When', { exact: true }).fill('weekdays 06:00–22:00');
+  await theirs.getByLabel('When', { exact: true }).fill('Mon–Sat 08:00–12:00');
+  await theirs.getByLabel('Seconds').focus();
+  await expect(ours.getByTestId('conflicts')).toContainText(/When: theirs is .*08:00–12:00/);
+  await ours.getByRole('button', { name: 'Keep mine' }).click();
+  await expect
+    .poll(async () => (await bookingNamed('Kiosk card of Ida'))?.when)
+    .toMatchObject({ repeat: 'FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR', windows: [['06:00', '22:00']] });
   await other.close();
 });
 
@@ -434,7 +487,7 @@ test('a calendar file becomes bookings after a look at it; a feed is read until 
   await expect(night).toContainText('becomes Sat 5 Dec 23:00–24:00 on each site’s clock');
   await sheet.getByLabel('As the file says: 1 event in').check();
   await expect(sheet.getByRole('button', { name: 'Add 2 bookings' })).toBeDisabled();
-  // Out of the way of the list that opens: what the pointer stands on there would be chosen.
+  // Out of the way of the list that opens, or the option under the pointer would be chosen.
   await page.mouse.move(1, 1);
   await pick(sheet.getByLabel('What they show'), 'media:route-map', 'Route map');
   await sheet.getByRole('button', { name: 'Add 2 bookings' }).click();
@@ -501,10 +554,10 @@ test('a large calendar file is read beside the page, and can be broken off; its 
   await choose(calendar(...events));
   await expect(sheet.getByRole('button', { name: /^Show more \(\d+ left\)$/ })).toBeAttached();
   await sheet.getByRole('button', { name: 'Add 900 bookings' }).click();
-  await expect(page.getByText('900 bookings added. Ctrl Z takes them back.')).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText('900 bookings added. Ctrl Z undoes them.')).toBeVisible({ timeout: 60_000 });
   expect(await bookingNamed('Drill 899')).toMatchObject({ where: 'hall' });
   await page.keyboard.press('Control+z');
-  await expect(page.getByText('Taken back: "Drill 0" and 899 more.')).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText('Undone: "Drill 0" and 899 more.')).toBeVisible({ timeout: 60_000 });
   expect((await draft()).bookings).toEqual(before);
 });
 
@@ -574,7 +627,7 @@ test('the month and the year lead to a day; the moment moves along', async ({ pa
   await expect(page.getByTestId('strata-why')).toContainText('because');
 });
 
-test('time on air is told where things are made: as the core counts it', async ({ page }) => {
+test('time on air is shown where things are edited, as the core counts it', async ({ page }) => {
   await signIn(page);
   const from = Math.floor(Date.now() / HOUR) * HOUR;
   const times = airTime(await draft(), { kind: 'media', id: 'route-map' }, from, from + 7 * 24 * HOUR);
@@ -582,7 +635,7 @@ test('time on air is told where things are made: as the core counts it', async (
   await page.locator('[data-media="route-map"]').click();
   await expect(page.getByTestId('on-air')).toContainText(`on ${times.length} screens`);
   await goTo(page, 'Plan');
-  await page.getByRole('button', { name: /^To look at/ }).click();
+  await page.getByRole('button', { name: /^Findings/ }).click();
   const never = page.getByRole('region', { name: 'Never shows' });
   await expect(never).toContainText('Gale notice on hold');
 });

@@ -15,39 +15,39 @@ test.beforeAll(() => pierBackdrop('weather-outlook'));
 const stage = () => player.locator('#stage');
 const list = () => page.getByRole('region', { name: 'Planned' });
 
-test('what waits is planned in words, is on no screen before, and what is no moment is told', async () => {
+test('an edition is planned in words, shows on no screen before, and a wrong time gets a message', async () => {
   await page.goto(server('/publish'));
   const when = page.getByLabel('When');
   await when.fill('whenever');
-  await expect(page.getByText('"whenever" is no moment')).toBeVisible();
+  await expect(page.getByText('“whenever” isn’t a time')).toBeVisible();
   await expect(page.getByRole('button', { name: /^Publish edition/ })).toBeDisabled();
   await when.fill('tomorrow');
   await expect(page.getByText('Say the time too')).toBeVisible();
   await when.fill('tomorrow 06:00');
   await page.getByLabel('Note').fill('For the fair');
   await page.getByRole('button', { name: /^Plan it for \w{3} \d+ \w{3}, 06:00 to 1 screen$/ }).click();
-  await expect(page.getByText(/^Planned: it goes out .*, 06:00\.$/)).toBeVisible();
-  await expect(page.getByRole('heading', { name: 'Nothing waits to be published' })).toBeVisible();
+  await expect(page.getByText(/^Planned. It goes out .*, 06:00\.$/)).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Nothing to publish' })).toBeVisible();
   await expect(list()).toContainText('For the fair');
   // The player says so when it has all of it.
-  await expect(list()).toContainText('1 screen changes; it has what they need by then.');
+  await expect(list()).toContainText('1 screen changes; it has downloaded it already.');
   await expect(stage()).toHaveAttribute('data-media', 'line-flag');
 });
 
-test('it is looked at when it is out, and the rail marks it', async () => {
-  await list().getByRole('button', { name: 'Look at it' }).click();
-  await expect(page.getByTestId('by')).toHaveText(/^by the edition that goes out .*, 06:00$/);
+test('it can be viewed as it will be, and the rail marks it', async () => {
+  await list().getByRole('button', { name: 'View it' }).click();
+  await expect(page.getByTestId('by')).toHaveText(/^from the edition planned for .*, 06:00$/);
   const tile = page.locator('[data-screen="pier-end"]');
   await expect(tile).toHaveAccessibleName('Pier end: Sea weather');
   await expect(page.getByRole('slider', { name: 'Moment' }).getByText('planned')).toBeVisible();
   const looking = page.getByLabel('Looking at');
   await expect(looking.locator('option:checked')).toHaveText(/^planned, .*, 06:00$/);
-  await looking.selectOption({ label: 'on the glass' });
+  await looking.selectOption({ label: 'on the screens' });
   await expect(page.getByRole('button', { name: 'Back to now' })).toHaveAttribute('aria-pressed', 'true');
   await expect(tile).toHaveAccessibleName(/flag/i);
 });
 
-test('another person sees and moves it; what is changed later stands on top of it', async ({ browser }) => {
+test('another person sees and moves it; later changes come on top of it', async ({ browser }) => {
   const other = await browser.newPage();
   await signIn(other, { email: 'otto@ternholm.example', password: 'lamps-at-dawn' });
   await other.goto(server('/publish'));
@@ -62,7 +62,9 @@ test('another person sees and moves it; what is changed later stands on top of i
   await page.goto(server('/publish'));
   await expect(list()).toContainText('07:15');
   await pierBackdrop('route-map');
-  await expect(page.getByRole('heading', { name: /^1 change on top of what goes out .*, 07:15$/ })).toBeVisible();
+  await expect(
+    page.getByRole('heading', { name: /^1 change on top of the edition planned for .*, 07:15$/ }),
+  ).toBeVisible();
   await other.close();
 });
 
@@ -70,14 +72,14 @@ test('published now, a change goes ahead of what is planned', async () => {
   await page.getByRole('button', { name: /^Publish edition \d+ to 1 screen$/ }).click();
   await expect(stage()).toHaveAttribute('data-media', 'route-map');
   // How far it came, by the player's own word.
-  await expect(page.getByTestId('progress')).toContainText(/The screen that it changed took it up after \d/);
+  await expect(page.getByTestId('progress')).toContainText(/The screen that it changed was updated after \d/);
   await expect(page.getByText(/^Edition \d+ is on the screen that it changes\.$/)).toBeVisible();
-  await expect(list()).toContainText('No screen gets anything else by it.');
+  await expect(list()).toContainText('It changes no screens.');
 });
 
 test('called off, it waits again; published early, it is out at once', async () => {
-  await list().getByRole('button', { name: 'Call off' }).click();
-  await expect(page.getByText('Called off: what it holds waits in the docket again.')).toBeVisible();
+  await list().getByRole('button', { name: 'Cancel it' }).click();
+  await expect(page.getByText('Cancelled. Its changes are unpublished again.')).toBeVisible();
   await expect(list()).toHaveCount(0);
   expect(await planned()).toEqual([]);
   await pierBackdrop('weather-outlook');
@@ -91,14 +93,14 @@ test('called off, it waits again; published early, it is out at once', async () 
   await expect(stage()).toHaveAttribute('data-media', 'weather-outlook');
   const editions = page.getByRole('complementary', { name: 'Editions' });
   await expect(editions).toContainText('planned for later');
-  await expect(editions.getByRole('listitem').nth(1)).toContainText(/1 screen changed, all took it up within \d/);
+  await expect(editions.getByRole('listitem').nth(1)).toContainText(/1 screen changed, all were updated within \d/);
 });
 
 test('it begins on the instant on a player that has no line by then', async () => {
   await pierBackdrop('line-flag');
   await page.getByLabel('When').fill('in 30 seconds');
   await page.getByRole('button', { name: /^Plan it for/ }).click();
-  await expect(list()).toContainText('it has what they need by then');
+  await expect(list()).toContainText('it has downloaded it already');
   const at = Date.parse((await planned())[0]?.at ?? '');
   await player.context().setOffline(true);
   await expect(stage()).toHaveAttribute('data-media', 'line-flag');
@@ -119,7 +121,7 @@ test('the worker is killed before the instant: screens switch on it, and it gets
   process.kill(workerPid(), 'SIGKILL');
   await expect(stage()).toHaveAttribute('data-media', 'route-map');
   expect(Math.abs((await shownAt(player, 'route-map')) - Date.parse(at))).toBeLessThan(500);
-  // Nobody pressed anything: it is told to who is there.
+  // It went out by itself: whoever is there gets a message.
   await expect(page.getByText(/^Edition \d+ is out, as planned for [\d:]+\.$/)).toBeVisible();
   await expect.poll(async () => (await newest())?.number).toBe(before + 1);
   expect(await planned()).toEqual([]);

@@ -50,10 +50,10 @@ const withBooking = (plan: Plan, id: string, where = 'all'): Plan => ({
 test('a key is made that may publish; another may not', async () => {
   for (const name of ['files', 'publishing'] as const) {
     await page.goto(server('/people'));
-    await page.getByLabel('What a new key is for').fill(name);
-    const may = page.getByRole('checkbox', { name: 'It may read and replace the plan, and publish' });
+    await page.getByLabel('What the new key is for').fill(name);
+    const may = page.getByRole('checkbox', { name: 'Read and replace the plan, and publish' });
     await may.setChecked(name === 'publishing');
-    await page.getByRole('button', { name: 'Make a key' }).click();
+    await page.getByRole('button', { name: 'Create key' }).click();
     const shown = page.getByLabel(`The key ${name}`, { exact: true });
     await expect(shown).toHaveValue(/^lanternpost_/);
     keys[name] = await shown.inputValue();
@@ -108,7 +108,7 @@ test('errors that it brings stop it, and nothing is changed, unless they may go 
   expect(stopped.stderr).toContain('\\"nowhere-at-all\\" reaches no screen');
   expect([await draft(), (await newest())?.number]).toEqual(before);
   expect(lanternpost('publish', '--plan', plan, '--despite-errors')).toMatchObject({ status: 0, said: { changes: 1 } });
-  // They are not new any more, and stop nothing.
+  // They are no longer new, and stop nothing.
   expect(lanternpost('publish')).toMatchObject({ status: 0, said: { edition: null } });
   expect(lanternpost('publish', '--plan', file(planFile(before[0] as Plan)))).toMatchObject({ said: { changes: 1 } });
 });
@@ -117,7 +117,7 @@ test('it is planned for an instant, and waits for it', async () => {
   const before = (await newest())?.number ?? 0;
   const plan = file(planFile(withBooking(await draft(), 'planned-by-program')));
   const at = new Date(Math.ceil(Date.now() / 1000) * 1000 + 3_600_000).toISOString();
-  expect(lanternpost('publish', '--plan', plan, '--at', 'tomorrow').stderr).toContain('is no instant');
+  expect(lanternpost('publish', '--plan', plan, '--at', 'tomorrow').stderr).toContain('isn’t a time');
   const planned = lanternpost('publish', '--plan', plan, '--note', 'For later', '--at', at);
   expect(planned).toMatchObject({ status: 0, said: { edition: null, planned: at, changes: 1 } });
   expect((await newest())?.number).toBe(before);
@@ -155,11 +155,11 @@ test('a file with mistakes, a file that is none, and a server that is none chang
   const unknown = { ...planFile(wrong), media: [...wrong.media, { ...media, id: 'odd', sha256: 'f'.repeat(64) }] };
   const refused = lanternpost('publish', '--plan', file(unknown, 'unknown.json'));
   expect(refused.status).toBe(2);
-  expect(refused.stderr).toContain('is not in your library');
+  expect(refused.stderr).toContain('isn’t in your library');
   expect(
     spawnSync(process.execPath, ['bin/lanternpost.mjs', 'publish', '--server', 'http://127.0.0.1:9', '--key', 'x'], {
       encoding: 'utf8',
     }).stderr,
-  ).toContain('does not answer');
+  ).toContain('isn’t answering');
   expect([await draft(), (await newest())?.number]).toEqual(before);
 });

@@ -8,7 +8,7 @@ import { expect, test } from './support/test';
 let page: Page;
 let player: Page;
 atThePier((pier) => ({ page, player } = pier));
-// Somebody's half-done work, which stays where it is.
+// Another person's unfinished work, which stays unpublished.
 test.beforeAll(() => pierBackdrop('weather-outlook'));
 
 const stage = () => player.locator('#stage');
@@ -46,13 +46,17 @@ test('it is seen by others and after a reload, and ended beside it', async ({ br
   await other.close();
 });
 
-test('what is no time, what is too long, and nothing at all are told, and nothing is put on', async () => {
+test('a wrong time, a time too long, and nothing chosen get a message, and nothing is put on', async () => {
   await page.goto(server('/'));
+  // Nothing chosen is not everything.
+  await page.getByRole('button', { name: 'Put on now…' }).click();
+  await expect(page.getByText(/^Choose screens first/)).toBeVisible();
+  await expect(page.getByLabel('Show only screens that match')).toBeFocused();
   await page.getByLabel('Show only screens that match').fill('pier-end');
   await page.getByRole('button', { name: 'Put on now…' }).click();
   const form = page.getByRole('form', { name: 'Put on now' });
   await form.getByLabel('Until').fill('whenever');
-  await expect(form.getByText('"whenever" is no end')).toBeVisible();
+  await expect(form.getByText('“whenever” isn’t an end time')).toBeVisible();
   await expect(form.getByRole('button', { name: 'Put on 1 screen' })).toBeDisabled();
   await form.getByLabel('Until').fill('2 days');
   await expect(form.getByRole('button', { name: 'Put on 1 screen' })).toBeDisabled();
@@ -72,4 +76,25 @@ test('it ends by itself on a player that is offline by then', async () => {
   await expect(stage()).toHaveAttribute('data-media', 'line-flag');
   await expect(on()).toHaveCount(0);
   await player.context().setOffline(false);
+});
+
+test('a time is that of the screens’ clock, and each clock says whose it is', async () => {
+  const put = async (screens: string) => {
+    await page.goto(server('/'));
+    await page.getByLabel('Show only screens that match').fill(screens);
+    await page.getByRole('button', { name: 'Put on now…' }).click();
+    await page.getByLabel('Until').fill('23:55');
+  };
+  const form = page.getByRole('form', { name: 'Put on now' });
+  await put('screen:lumisaari-hall');
+  await expect(
+    form.getByText(/^On until .*22:55 your time, .*23:55 in Helsinki\. Then the schedule continues\.$/),
+  ).toBeVisible();
+  await expect(form.getByLabel('Whose clock')).toHaveCount(0);
+  // Of several clocks yours is used, until you choose another.
+  await put('screen:lumisaari-hall or screen:ternholm-hall');
+  await expect(form.getByLabel('Whose clock')).toHaveValue('Europe/Oslo');
+  await expect(form.getByText(/^On until .*23:55 your time, .*00:55 in Helsinki\./)).toBeVisible();
+  await form.getByLabel('Whose clock').selectOption('Helsinki');
+  await expect(form.getByText(/^On until .*22:55 your time, .*23:55 in Helsinki\./)).toBeVisible();
 });

@@ -8,7 +8,7 @@ import { bindDatabase, ternholm } from './support/plan';
 import { server, signIn } from './support/session';
 import { expect, test } from './support/test';
 
-/** A backup and its restore on a fresh machine, by the commands of docs/operations.md as they stand there. */
+/** A backup and its restore on a fresh machine, by the commands of docs/operations.md, word for word. */
 let page: Page;
 let player: Page;
 atThePier((pier) => ({ page, player } = pier));
@@ -94,7 +94,7 @@ test('on a fresh machine everything is there again, and screens go back to the e
     .toBe(true);
 });
 
-test('a folder and a database of different times are said to be, until somebody accepts them', async () => {
+test('a folder and a database of different times are reported, until a person accepts them', async () => {
   const data = restored?.data ?? '';
   const file = join(data, 'media/store.json');
   const state = JSON.parse(readFileSync(file, 'utf8')) as { mark: number };

@@ -9,16 +9,17 @@ import { expect, test } from './support/test';
 test('no log holds a secret: passwords, sessions, links, feeds, players', async ({ page, request }) => {
   await signIn(page);
   await page.goto(server('/people'));
-  await page.getByLabel('Name of somebody new').fill('Una');
+  await page.getByLabel('New person’s name').fill('Una');
   await page.getByLabel('Their e-mail').fill('una@ternholm.example');
-  await page.getByRole('button', { name: 'Make a link' }).click();
+  await page.getByLabel('Role', { exact: true }).selectOption('Planner with publishing');
+  await page.getByRole('button', { name: 'Create link' }).click();
   const link = await page.getByLabel('Link for Una', { exact: true }).inputValue();
   const token = secret(link.split('#')[1] ?? '');
   await page.goto('about:blank');
   await page.goto(link);
   const password = secret('oars under the jetty');
   await page.getByLabel('Password').fill(password);
-  await page.getByRole('button', { name: 'Come in' }).click();
+  await page.getByRole('button', { name: 'Join' }).click();
   await expect(page.getByTestId('docket')).toBeVisible();
 
   await page.goto(server('/plan'));

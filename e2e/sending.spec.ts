@@ -9,7 +9,7 @@ import { webPid } from './support/processes';
 import { goTo, server, signIn } from './support/session';
 import { expect, test } from './support/test';
 
-/** Files on their way into the library: many, large, over lines that break, by pages and servers that come and go. */
+/** Uploadsto the library: many, large, over lines that break, by pages and servers that come and go. */
 test.describe.configure({ mode: 'serial' });
 
 const tray = (page: Page) => page.getByTestId('uploads');
@@ -64,7 +64,7 @@ test('many at once: tags and times for all, the refused one told, and put into a
   await tray(page).getByLabel('Available').fill('until 28 feb 2027');
   await tray(page).getByLabel('Put them into the playlist').fill('Pier in winter');
   await expect(tray(page).getByRole('alert')).toContainText("can't be played");
-  await expect(tray(page).getByRole('heading')).toHaveText('20 of 21 files were sent');
+  await expect(tray(page).getByRole('heading')).toHaveText('20 files added, 1 not accepted');
   await tray(page).getByRole('button', { name: 'Put them in' }).click();
   await expect(page.getByRole('status').getByText('20 files went into "Pier in winter".')).toBeVisible();
   const { playlists, media: all } = await draft();
@@ -76,7 +76,7 @@ test('many at once: tags and times for all, the refused one told, and put into a
       when: { to: '2027-02-28' },
     });
   await tray(page).getByRole('button', { name: 'Dismiss notes.txt' }).click();
-  await tray(page).getByRole('button', { name: 'Done with these' }).click();
+  await tray(page).getByRole('button', { name: 'Clear the list' }).click();
   await expect(tray(page)).toHaveCount(0);
 });
 
@@ -87,11 +87,11 @@ test('a folder is all that is in it', async () => {
   writeFileSync(join(folder, 'deep', 'er', 'Bottom.png'), await noise(30, 30, 92));
   writeFileSync(join(folder, '.DS_Store'), 'x');
   await page.getByTestId('folder').setInputFiles(folder);
-  await expect(tray(page).getByRole('heading')).toHaveText('2 of 2 files were sent');
+  await expect(tray(page).getByRole('heading')).toHaveText('2 files added');
   await expect
     .poll(async () => [await media('Top'), await media('Bottom')].every((one) => one !== undefined))
     .toBe(true);
-  await tray(page).getByRole('button', { name: 'Done with these' }).click();
+  await tray(page).getByRole('button', { name: 'Clear the list' }).click();
 });
 
 test('what is dropped in any place goes into the library, what is pasted too', async () => {
@@ -113,7 +113,7 @@ test('what is dropped in any place goes into the library, what is pasted too', a
     document.body.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
   }, other);
   await expect.poll(async () => (await draft()).media.some(({ name }) => /^Pasted 20\d\d-/.test(name))).toBe(true);
-  await tray(page).getByRole('button', { name: 'Done with these' }).click();
+  await tray(page).getByRole('button', { name: 'Clear the list' }).click();
 });
 
 test('paused, it goes on where it stands; cancelled, nothing of it is left', async () => {
@@ -125,14 +125,14 @@ test('paused, it goes on where it stands; cancelled, nothing of it is left', asy
   await tray(page).getByRole('button', { name: 'Pause Long.png' }).click();
   await expect(tray(page).getByLabel(/^paused, /)).toBeVisible();
   await line(page, -1);
-  await tray(page).getByRole('button', { name: 'Go on with Long.png' }).click();
+  await tray(page).getByRole('button', { name: 'Continue with Long.png' }).click();
   await expect.poll(() => media('Long')).toMatchObject({ width: 1000, height: 900 });
   expect(sent.at(-1)?.offset).toBeGreaterThan(50_000);
   expect(await media('Never')).toBeUndefined();
-  await tray(page).getByRole('button', { name: 'Done with these' }).click();
+  await tray(page).getByRole('button', { name: 'Clear the list' }).click();
 });
 
-/** A line to the server that can be cut and mended. */
+/** A line to the server that can be cut and restored. */
 async function cuttable() {
   const ends = new Set<Socket>();
   let cut = false;
@@ -171,7 +171,7 @@ test('over a line that breaks it goes on by itself', async ({ browser }) => {
   await choose(far, [png('Broken line.png', await noise(1000, 900, 97))]);
   await expect(tray(far).getByLabel(/^sending, [1-9]\d %$/)).toBeVisible();
   wire.cut();
-  await expect(tray(far).getByLabel(/^the line is broken/)).toBeVisible();
+  await expect(tray(far).getByLabel(/^connection lost/)).toBeVisible();
   expect(await media('Broken line')).toBeUndefined();
   await line(far, -1);
   wire.mend();
@@ -190,11 +190,11 @@ test('after a reload it goes on by itself, where it stood, with what was said of
   page.once('dialog', (dialog) => void dialog.accept());
   await page.reload();
   const sent = parts(page);
-  await expect(tray(page).getByRole('button', { name: 'Take reloaded off' })).toBeVisible();
+  await expect(tray(page).getByRole('button', { name: 'Remove tag reloaded' })).toBeVisible();
   await line(page, -1);
   await expect.poll(() => media('Reloaded')).toMatchObject({ width: 1000, tags: ['reloaded'] });
   expect(sent.at(-1)?.offset).toBeGreaterThan(50_000);
-  await tray(page).getByRole('button', { name: 'Done with these' }).click();
+  await tray(page).getByRole('button', { name: 'Clear the list' }).click();
 });
 
 test('a server that is killed and comes back gets the rest', async () => {
@@ -203,7 +203,7 @@ test('a server that is killed and comes back gets the rest', async () => {
   await choose(page, [png('Server gone.png', await noise(1000, 900, 99))]);
   await expect(tray(page).getByLabel(/^sending, [1-9]\d %$/)).toBeVisible();
   process.kill(webPid(), 'SIGKILL');
-  await expect(tray(page).getByLabel(/^the line is broken/)).toBeVisible();
+  await expect(tray(page).getByLabel(/^connection lost/)).toBeVisible();
   await line(page, -1);
   await expect.poll(() => media('Server gone'), { timeout: 60_000 }).toMatchObject({ width: 1000 });
   expect(sent.at(-1)?.offset).toBeGreaterThan(50_000);

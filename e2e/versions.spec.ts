@@ -31,9 +31,7 @@ test('a file is replaced by a new version on its page, the docket tells it, and 
   expect(await file('route-map')).toMatchObject({ name: before?.name, width: 1080, tags: before?.tags });
   await expect(page.getByText('1080 × 1920').first()).toBeVisible();
   await page.goto(server('/publish'));
-  await expect(page.getByTestId('change').filter({ hasText: 'Route map' })).toContainText(
-    /file version \w{6}, was version/,
-  );
+  await expect(page.getByTestId('change').filter({ hasText: 'Route map' })).toContainText(/file replaced/);
   await page.goBack();
   await earlier.getByRole('button', { name: 'Bring back' }).click();
   await expect.poll(() => file('route-map')).toEqual(before);
@@ -44,7 +42,7 @@ test('a file is replaced by a new version on its page, the docket tells it, and 
   await expect.poll(() => file('route-map')).toEqual(before);
 });
 
-test('what can not take the place says why, and is dismissed', async () => {
+test('a file that can’t be the new version says why, and is dismissed', async () => {
   await page.goto(server('/library/bell-buoy'));
   await versions().getByTestId('new-version').setInputFiles(film());
   await expect(versions().getByRole('alert')).toContainText('"Bell buoy" is a sound', { timeout: 60_000 });
@@ -57,7 +55,7 @@ test('an archived file is out of sight and out of all loops, and comes back', as
   await page.goto(server('/library/crew-drill'));
   await page.getByRole('button', { name: 'Archive', exact: true }).click();
   await expect(page.getByText('This file is archived')).toBeVisible();
-  await expect(page.getByText(/shows no more in \d+ places?/)).toBeVisible();
+  await expect(page.getByText(/no longer shows in \d+ places?/)).toBeVisible();
   await goTo(page, 'Library');
   await page.getByLabel('Find media').fill('boat drill');
   await expect(page.getByText('No file has all of this')).toBeVisible();
@@ -67,7 +65,7 @@ test('an archived file is out of sight and out of all loops, and comes back', as
     .click();
   await expect(page.locator('[data-media="crew-drill"]')).toBeVisible();
   await page.getByRole('checkbox', { name: 'Choose Boat drill' }).click();
-  await page.getByRole('button', { name: 'Take out of the archive' }).click();
+  await page.getByRole('button', { name: 'Restore from the archive' }).click();
   await expect.poll(async () => (await file('crew-drill'))?.archived).toBeUndefined();
 });
 
@@ -85,24 +83,26 @@ test('an archived playlist is apart from the others, and is offered nowhere', as
   await expect(page.getByRole('option', { name: /Crew notices/ })).toHaveCount(0);
   await page.keyboard.press('Escape');
   await page.goto(server('/playlists/crew'));
-  await page.getByRole('button', { name: 'Take out of the archive' }).click();
+  await page.getByRole('button', { name: 'Restore from the archive' }).click();
   await expect.poll(async () => (await draft()).playlists.find(({ id }) => id === 'crew')?.archived).toBeUndefined();
 });
 
-test('how long what one can go back to is kept is set by numbers, and said beside the editions', async () => {
+test('how long things are kept is set by numbers, and shown beside the editions', async () => {
   await page.goto(server('/network'));
   const days = page.getByLabel('And all of the last: how many days');
   await days.fill('a year');
   await days.press('Enter');
-  await expect(page.getByRole('region', { name: 'What is kept' }).getByRole('alert')).toHaveText(
+  await expect(page.getByRole('region', { name: 'How long we keep things' }).getByRole('alert')).toHaveText(
     'Write a whole number.',
   );
   await days.fill('9000');
   await days.press('Enter');
-  await expect(page.getByRole('region', { name: 'What is kept' }).getByRole('alert')).toHaveText('At most 4000 days.');
+  await expect(page.getByRole('region', { name: 'How long we keep things' }).getByRole('alert')).toHaveText(
+    'At most 4000 days.',
+  );
   await days.fill('90');
   await days.press('Enter');
-  await expect(page.getByRole('region', { name: 'What is kept' }).getByRole('alert')).toHaveCount(0);
+  await expect(page.getByRole('region', { name: 'How long we keep things' }).getByRole('alert')).toHaveCount(0);
   await page.goto(server('/publish'));
   await expect(page.getByRole('complementary', { name: 'Editions' })).toContainText('all of the last 90 days');
 });

@@ -108,6 +108,12 @@ host all all 127.0.0.1/32 scram-sha-256
 `;
 
 /**
+ * What tests hold need not outlive a power cut, only a killed process: their clusters (LANTERNPOST_TEST_CLUSTER=1) do not wait for
+ * the disk.
+ */
+const UNSYNCED = process.env.LANTERNPOST_TEST_CLUSTER ? ' -c fsync=off -c full_page_writes=off' : '';
+
+/**
  * Starts the cluster in `folder`, making it first where there is none, and returns { url, urlOf, port, stop, pid }. A cluster that
  * an earlier, killed start left running is taken over. `createdb` lets the application's role make databases: for tests.
  */
@@ -146,7 +152,7 @@ export async function startCluster(wanted, wantedPort = 54_610, { createdb = fal
   if (!server) {
     rmSync(join(folder, 'postmaster.pid'), { force: true });
     const port = await freePort(wantedPort);
-    const options = `-p ${port} -h 127.0.0.1 -c unix_socket_directories='' -c max_connections=200`;
+    const options = `-p ${port} -h 127.0.0.1 -c unix_socket_directories='' -c max_connections=200${UNSYNCED}`;
     run('pg_ctl', ['-D', folder, '-w', '-t', '60', '-l', join(folder, 'server.log'), '-o', options, 'start']);
     server = runningIn(folder);
   }

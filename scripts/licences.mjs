@@ -8,6 +8,7 @@ export const ALLOWED = {
   ISC: 'its notice stays',
   '0BSD': 'nothing',
   Unlicense: 'nothing',
+  'BSD-2-Clause': 'its notice stays',
   'BSD-3-Clause': 'its notice stays, no names in advertising',
   'Apache-2.0': 'its notice stays, changes are told',
   'BlueOak-1.0.0': 'its text or a link stays',
@@ -26,6 +27,8 @@ export const ALLOWED = {
 const READ = {
   // In its readme.
   'combine-errors 3.0.3': 'MIT',
+  // In its LICENSE.
+  'suncalc 2.0.2': 'BSD-2-Clause',
 };
 
 /** Packages that are shipped, by licence: names with versions, in order. */

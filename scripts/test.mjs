@@ -9,6 +9,7 @@ import { setUp } from './setup.mjs';
 process.chdir(join(dirname(fileURLToPath(import.meta.url)), '..'));
 setUp();
 const reports = 'test-results/reports';
+process.env.LANTERNPOST_TEST_CLUSTER = '1';
 rmSync(reports, { recursive: true, force: true });
 mkdirSync(reports, { recursive: true });
 

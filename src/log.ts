@@ -1,6 +1,6 @@
 import pino from 'pino';
 
-/** What is told of an error: never what was written or asked for, which may be a whole plan, or a secret. */
+/** What the log has of an error: never the request or its body, which may be a whole plan, or a secret. */
 function errorOf(error: unknown): object {
   if (!(error instanceof Error)) return { message: String(error) };
   const { code } = error as { code?: unknown };

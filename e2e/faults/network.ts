@@ -16,11 +16,11 @@ export interface Confirmed {
   readonly screens: Set<string>;
   readonly uploads: Map<string, string>;
   readonly editions: Set<number>;
-  /** Notes of editions that wait or are out: each stands once, whatever was killed, unless somebody tried to call it off. */
+  /** Notes of editions that wait or are out: each exists once, whatever was killed, unless a person tried to cancel it. */
   readonly notes: Set<string>;
   /** Whether the takeover is in force; null where the last attempt was not answered. */
   fired: boolean | null;
-  /** Whether somebody fires or clears at this moment: of two at once nobody knows which came last. */
+  /** Whether a takeover is being activated or cleared at this moment: the order of two at once is unknown. */
   firing: boolean;
 }
 
@@ -76,7 +76,7 @@ export async function newLoaded(mark: string, servers: readonly string[]): Promi
 type Doing = (network: Loaded, server: string, cookie: string) => Promise<void>;
 let count = 0;
 
-/** What people do, each as it is confirmed or not. What fails is no fault: nothing was promised. */
+/** What people do, each confirmed or not. A failed act isn't a fault: nothing was promised. */
 export const DOINGS = {
   async rename({ actor, mark, confirmed }) {
     const id = `list-${Math.floor(Math.random() * 3)}`;

@@ -112,7 +112,7 @@ async function killer(): Promise<void> {
       process.kill(pid, 'SIGKILL');
       kills[name] = (kills[name] ?? 0) + 1;
     } catch {
-      // It has ended meanwhile.
+      // It has ended by itself.
     }
   }
 }

@@ -16,6 +16,9 @@ export interface MixedFolder {
   readonly refused: readonly string[];
 }
 
+/** How many files are in it. */
+export const FILES = 100;
+
 const PICTURES = ['jpg', 'png', 'webp', 'avif', 'gif', 'tif'] as const;
 const SIZES = [
   [1920, 1080],
@@ -53,18 +56,15 @@ export async function mixedFolder(): Promise<MixedFolder> {
     })
       .toFormat(format === 'jpg' ? 'jpeg' : format === 'tif' ? 'tiff' : format)
       .toBuffer();
-  for (let i = 0; i < 216; i++) {
+  for (let i = 0; i < 36; i++) {
     const format = PICTURES[i % PICTURES.length] ?? 'png';
     const [width, height] = SIZES[(i * 5) % SIZES.length] ?? [10, 10];
     const called = `Poster ${String(i).padStart(3, '0')}`;
-    const bytes = await picture(i, format, width, height);
-    // TIFF is no format that the library takes: it is to say so.
-    if (format === 'tif') broken(`posters/${i % 4}/${called}.tif`, bytes);
-    else taken(`posters/${i % 4}/${called}.${format}`, bytes, called);
+    taken(`posters/${i % 4}/${called}.${format}`, await picture(i, format, width, height), called);
   }
   for (const [i, name] of NAMES.entries())
     taken(`names/${name}.png`, await picture(300 + i, 'png', 20 + i, 20), name.trim());
-  for (let i = 0; i < 20; i++)
+  for (let i = 0; i < 5; i++)
     taken(
       `drawings/Sign ${i}.svg`,
       `<svg xmlns="http://www.w3.org/2000/svg" width="200" height="${100 + i}"><rect width="200" height="99" fill="#1C7C8C"/></svg>`,
@@ -129,6 +129,6 @@ export async function mixedFolder(): Promise<MixedFolder> {
   const cut = film('broken/Half a film.mp4', '-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-movflags', '+faststart');
   truncateSync(cut, readFileSync(cut).length >> 1);
   refused.push('Half a film.mp4');
-  for (let i = 0; count < 300; i++) broken(`broken/Note ${i}.txt`, `Buy oil ${i}.`);
+  for (let i = 0; count < FILES; i++) broken(`broken/Note ${i}.txt`, `Buy oil ${i}.`);
   return { path, count, names, refused };
 }

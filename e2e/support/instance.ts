@@ -23,10 +23,15 @@ export interface Instance {
   stop(): Promise<void>;
 }
 
-/** Starts Lanternpost in a data folder and on ports of its own, with the sample network or none; `anew` removes what was there. */
-export async function startLanternpost(name: string, firstPort: number, demo: boolean, anew = true): Promise<Instance> {
+/** Starts Lanternpost in a data folder and on ports of its own, with the sample network or none; `fresh` removes what was there. */
+export async function startLanternpost(
+  name: string,
+  firstPort: number,
+  demo: boolean,
+  fresh = true,
+): Promise<Instance> {
   const data = dataFolder(name);
-  if (anew) await removeData(data);
+  if (fresh) await removeData(data);
   await mkdir(data, { recursive: true });
   const log = createWriteStream(join(data, 'instance.log'));
   const child = spawn(process.execPath, ['bin/lanternpost.mjs', 'start', ...(demo ? ['--demo'] : [])], {
@@ -88,7 +93,7 @@ export default async function makeTemplate(): Promise<void> {
   await stop();
 }
 
-/** Until the worker has made what the sample network's screens need: else each copy would make it anew. */
+/** Until the worker has made what the sample network's screens need: otherwise each copy would make it again. */
 async function restOfWorker(data: string): Promise<void> {
   const client = new pg.Client({ connectionString: runningCluster(join(data, 'postgres')) });
   await client.connect();

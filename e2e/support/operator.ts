@@ -29,7 +29,7 @@ export class Operator {
     await target.selectOption(value);
   }
 
-  /** Writes a name into a field that finds as one types, and confirms by Enter. */
+  /** Types a name into a field that finds as you type, and confirms by Enter. */
   async find(target: Locator, value: string, name: string): Promise<void> {
     this.acts++;
     await pick(target, value, name);

@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import { readPlan, type Booking, type Plan } from '@/core';
+import { PERMISSIONS, readPlan, type Booking, type Plan } from '@/core';
 import type { Actor } from '@/services/people';
 import { runningCluster } from '../../scripts/cluster.mjs';
 
@@ -15,7 +15,7 @@ export async function ternholm(): Promise<Actor> {
   // Another test may have closed the connection: the models are bound to an open one.
   database();
   const network = await NetworkRow.findOne({ where: { slug: 'ternholm-line' } });
-  return { networkId: network?.id ?? '', personId: null, name: '' };
+  return { networkId: network?.id ?? '', personId: null, name: '', may: PERMISSIONS };
 }
 
 /** The sample network's draft, as its services give it. */

@@ -24,7 +24,7 @@ export function learnSecrets(context: BrowserContext): void {
   context.on('request', (request) => void request.allHeaders().then(learn, () => undefined));
 }
 
-/** How many secrets are known, and those that stand in what an instance and its PostgreSQL have logged. */
+/** How many secrets are known, and those found in the logs of an instance and its PostgreSQL. */
 export function secretsInLogs(data: string): { readonly known: number; readonly found: string[] } {
   const logs = ['instance.log', 'postgres/server.log']
     .map((name) => join(data, name))

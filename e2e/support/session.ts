@@ -19,17 +19,17 @@ export async function goTo(page: Page, place: 'Now' | 'Library' | 'Playlists' | 
   await expect(page.getByRole('heading', { level: 1, name: place })).toBeAttached();
 }
 
-/** Chooses a playlist or a file in a field that finds as one types: by its name and Enter. */
+/** Chooses a playlist or a file in a field that finds as you type: by its name and Enter. */
 export async function pick(field: Locator, value: string, name: string): Promise<void> {
   await press(field, value, name);
   await expect(field).toHaveValue(name);
 }
 
-/** The same, where the field goes, or is emptied, as soon as one has chosen. */
+/** The same, where the field disappears or is emptied after the choice. */
 export async function press(field: Locator, value: string, name: string): Promise<void> {
   await field.fill(name);
   const choice = field.page().locator(`[data-choice="${value}"]`);
-  // What was chosen lately stands there twice until the list has caught up with what is written.
+  // A recent choice is listed twice until the list has caught up with the typed text.
   await expect(choice).toHaveCount(1);
   await expect(choice).toHaveAttribute('data-focus', '');
   await field.press('Enter');

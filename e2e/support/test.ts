@@ -7,7 +7,7 @@ import { FIRST_PORT, INSTANCE_TEMPLATE, dataFolder, removeData, startLanternpost
 const PORTS_APART = 20;
 
 /**
- * Every spec runs on an instance of its own, with the sample network as it was made once: what one does to it no other sees,
+ * Every spec runs on an instance of its own, with a copy of the sample network, so that no spec sees the changes of another,
  * and several run side by side. Where it is, `server()` and `bindDatabase()` read from this worker's environment.
  */
 export const test = base.extend<{ learning: void }, { instance: void }>({
@@ -36,7 +36,7 @@ export const test = base.extend<{ learning: void }, { instance: void }>({
       await stop();
       const { found } = secretsInLogs(data);
       await removeData(data);
-      if (found.length > 0) throw new Error(`${found.length} secrets of this run stand in a log.`);
+      if (found.length > 0) throw new Error(`${found.length} secrets of this run are in a log.`);
     },
     { scope: 'worker', auto: true, timeout: 180_000 },
   ],

@@ -24,10 +24,10 @@ test.each([
   ['the same of objects', '{"a":'.repeat(100_000), /nested more than 40 levels/],
   ['a million fields', `{${Array.from({ length: 1e6 }, (_, i) => `"k${i}":0`).join()}}`, /more than 2000 fields/],
   ['ten million values', `[${'0,'.repeat(1e7)}0]`, /more than 5000000 values/],
-  ['a string without an end', '{"a":"\\', /not JSON/],
+  ['a string without an end', '{"a":"\\', /This isn’t JSON./],
 ])('%s is refused before it is parsed', (_, text, message) => {
   const parse = jest.spyOn(JSON, 'parse');
   expect(told(text)).toMatch(message);
-  expect(parse.mock.calls.length).toBe(/not JSON/.test(String(message)) ? 1 : 0);
+  expect(parse.mock.calls.length).toBe(/This isn’t JSON./.test(String(message)) ? 1 : 0);
   parse.mockRestore();
 });

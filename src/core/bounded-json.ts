@@ -2,7 +2,7 @@ import { done, refused, type Result } from './refusal';
 
 /** How large a document may be inside, whatever its size in bytes. */
 export interface JsonBounds {
-  /** How deep lists and objects may stand in each other. */
+  /** How deep lists and objects may be nested. */
   readonly depth: number;
   /** How many fields one object may have. */
   readonly fields: number;
@@ -21,8 +21,8 @@ const OPEN = new Set([91, 123]);
 const CLOSE = new Set([93, 125]);
 
 /**
- * Reads JSON of somebody who may mean harm. It is gone through once without building anything: what is nested too deep or has too many
- * fields is refused with 400 before any of it is parsed, since what walks a document afterwards costs time by its fields and stack by its depth.
+ * Reads JSON from a stranger who may mean harm. It scans the text once without building anything. JSON that is nested too deep or has too many
+ * fields is refused with 400 before it is parsed, since walking a document costs time by its fields and stack by its depth.
  */
 export function readBoundedJson(text: string, bounds: JsonBounds = BOUNDS): Result<unknown> {
   const trouble = sizeTrouble(text, bounds);
@@ -30,7 +30,7 @@ export function readBoundedJson(text: string, bounds: JsonBounds = BOUNDS): Resu
   try {
     return done(JSON.parse(text) as unknown);
   } catch {
-    return refused([], 'This is not JSON: check where it was written.', 400);
+    return refused([], 'This isn’t JSON. Check the program that wrote it.', 400);
   }
 }
 
@@ -42,7 +42,7 @@ function sizeTrouble(text: string, { depth, fields, values }: JsonBounds): strin
     if (code === QUOTE) at = endOfString(text, at);
     else if (OPEN.has(code)) {
       fieldsAt.push(0);
-      if (fieldsAt.length > depth) return `This document is nested more than ${depth} levels deep: make it flatter.`;
+      if (fieldsAt.length > depth) return `This document is nested more than ${depth} levels deep. Make it flatter.`;
     } else if (CLOSE.has(code)) fieldsAt.pop();
     else if (code === COMMA) all++;
     else if (code === COLON) {
@@ -50,9 +50,9 @@ function sizeTrouble(text: string, { depth, fields, values }: JsonBounds): strin
       const count = (fieldsAt[last] ?? 0) + 1;
       fieldsAt[last] = count;
       if (count > fields)
-        return `An object of this document has more than ${fields} fields: remove what does not belong there.`;
+        return `An object of this document has more than ${fields} fields. Remove the ones that don’t belong there.`;
     }
-    if (all > values) return `This document has more than ${values} values: send less at a time.`;
+    if (all > values) return `This document has more than ${values} values. Send less at a time.`;
   }
   return null;
 }

@@ -15,6 +15,7 @@ export {
   collectedBy,
   collectionOf,
   conflictSentence,
+  contentKey,
   contentSchema,
   currentDocument,
   currentPlan,
@@ -116,6 +117,10 @@ export {
   civil,
   dateOf,
   dateOfLocalTime,
+  MOST_DAYS,
+  MOST_SETS,
+  NO_CALENDAR,
+  clocksOf,
   dateSchema,
   describeWhen,
   isAlways,
@@ -136,22 +141,27 @@ export {
   spanWhen,
   readWhen,
   completionsOf,
+  endingsOf,
   readingsOf,
+  setsOf,
   startOfDate,
   toInstant,
   toLocalTime,
   weekdayIndex,
   weeklyDays,
   weeklyRule,
+  whenOfSets,
   whenSchema,
-  windowSchema,
+  windowBetween,
   zoneSchema,
   zoneTable,
   type LocalDate,
   type LocalTime,
   type OpeningHours,
   type PhraseContext,
+  type SetOfHours,
   type When,
+  type WrittenWindow,
   type ZoneTable,
 } from './when';
 export {
@@ -187,6 +197,7 @@ export {
   type Pass,
   type Turn,
   neverShown,
+  whyNotShown,
   outcomeRange,
   outcomeRows,
   programsOf,
@@ -241,7 +252,9 @@ export {
 export {
   chosenPlan,
   firedWhen,
+  guardedIn,
   isAsFired,
+  newlyGuarded,
   withByHand,
   type ByHand,
   type Fired,
@@ -266,7 +279,21 @@ export {
   type Shown,
   type ShownAsset,
 } from './edition';
+export {
+  PERMISSIONS,
+  REFUSED,
+  RIGHTS,
+  ROLE,
+  ROLES,
+  mayByKey,
+  rightsOf,
+  type Permission,
+  type Right,
+  type Role,
+} from './roles';
 export { readBoundedJson, type JsonBounds } from './bounded-json';
+export { nearestOf } from './nearest';
+export { ServerClock } from './server-clock';
 export { sha256Hex } from './sha256';
-export { findings, newFindings, type Finding, type FindingKind, type Fix } from './preflight';
+export { besidesOf, findings, newFindings, type Besides, type Finding, type FindingKind, type Fix } from './preflight';
 export { isSeen, isSound, lineOf, searchable, unsoundPlace } from './text';

@@ -4,7 +4,7 @@ export interface Problem {
   readonly message: string;
   /** In a text: the offset of the character at which reading stopped. */
   readonly at?: number | undefined;
-  /** Where two people changed the same: what stands there now, and who made it so, as far as is known. */
+  /** Where two people changed the same: the present value, and who changed it, as far as is known. */
   readonly theirs?: { readonly value: unknown; readonly words: string; readonly by: string | null } | undefined;
 }
 
@@ -35,7 +35,7 @@ export const done = <T>(value: T): Result<T> => ({ ok: true, value });
 /** A refusal as a result. The message is the first problem's where none is given; 422 where no status is. */
 export function refused(
   problems: readonly Problem[],
-  message = problems[0]?.message ?? 'This can not be done.',
+  message = problems[0]?.message ?? 'This can’t be done.',
   status = 422,
 ): { readonly ok: false } & Refused {
   return { ok: false, status, message, problems };

@@ -20,10 +20,14 @@ export type BusMessage =
   | { readonly kind: 'player'; readonly network: string; readonly player: string }
   /** These players are asked to try at once what they would try later. */
   | { readonly kind: 'hurry'; readonly network: string; readonly players: readonly string[] }
-  /** Another request wants to go on with a file that is being sent: whoever writes to it stops. */
+  /** Another request wants to continue a file that is being sent: the one that writes to it stops. */
   | { readonly kind: 'upload-wanted'; readonly network: string; readonly upload: string }
   /** A session of this person ended. */
   | { readonly kind: 'session'; readonly network: string; readonly person: string }
+  /** Someone got another role. */
+  | { readonly kind: 'role'; readonly network: string; readonly person: string }
+  /** A publication was requested, or a request was answered. */
+  | { readonly kind: 'requests'; readonly network: string }
   /** Something was done with the network's people. */
   | { readonly kind: 'people'; readonly network: string }
   /** The line to PostgreSQL is there, for the first time or again: anything may have happened before. */

@@ -13,7 +13,7 @@ export class ProcessLocks {
   /** `space` keeps these locks apart from others in the same database: any number. */
   constructor(private readonly space: number) {}
 
-  /** Takes a lock if nobody has it, in this process or another. `lost` is called if it falls before it was let go. */
+  /** Takes a lock if it is free, in this process and all others. `lost` is called if it falls before it was released. */
   async tryHold(key: string, lost: () => void): Promise<boolean> {
     if (this.held.has(key)) return false;
     this.held.set(key, lost);

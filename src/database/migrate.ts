@@ -27,6 +27,9 @@ import * as reachByScreen from './migrations/0024-reach-by-screen';
 import * as storeAndItsFiles from './migrations/0025-store-and-its-files';
 import * as aBusyYear from './migrations/0026-a-busy-year';
 import * as countedEditions from './migrations/0027-counted-editions';
+import * as roles from './migrations/0028-roles';
+import * as actsOfKeys from './migrations/0029-acts-of-keys';
+import * as lastDayOfSeveralHours from './migrations/0030-last-day-of-several-hours';
 
 /** In order. The database remembers the ids of those that were run: they stay, whatever a file is called later. */
 const MIGRATIONS = [
@@ -57,6 +60,9 @@ const MIGRATIONS = [
   { name: '0025-store-and-its-files', ...storeAndItsFiles },
   { name: '0026-a-busy-year', ...aBusyYear },
   { name: '0027-counted-editions', ...countedEditions },
+  { name: '0028-roles', ...roles },
+  { name: '0029-acts-of-keys', ...actsOfKeys },
+  { name: '0030-last-day-of-several-hours', ...lastDayOfSeveralHours },
 ];
 
 /** A step may take as long as it needs, and wait for another process that makes it. */

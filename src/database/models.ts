@@ -8,7 +8,7 @@ import {
   type ModelStatic,
   type Sequelize,
 } from 'sequelize';
-import type { Kind } from '@/core';
+import type { Kind, Role } from '@/core';
 import { uuidv7 } from './uuid';
 
 class Row<M extends Model> extends Model<InferAttributes<M>, InferCreationAttributes<M>> {}
@@ -21,10 +21,11 @@ export class NetworkRow extends Row<NetworkRow> {
 export class PersonRow extends Row<PersonRow> {
   declare id: CreationOptional<string>;
   declare networkId: string;
-  /** Null for somebody who was removed, as is the password. */
+  /** Null for a person who was removed, as is the password. */
   declare email: string | null;
   declare name: string;
   declare passwordHash: string | null;
+  declare role: Role;
   declare removedAt: CreationOptional<Date | null>;
   /** Whether the password is one that the sample network's documentation tells everybody. */
   declare samplePassword: CreationOptional<boolean>;
@@ -42,11 +43,13 @@ export class SessionRow extends Row<SessionRow> {
   declare agent: string | null;
 }
 
-/** A link that makes a person, or sets a person's password anew, once. */
+/** A link that adds a person, or resets a person's password, once. */
 export class InvitationRow extends Row<InvitationRow> {
   declare id: CreationOptional<string>;
   declare networkId: string;
   declare personId: string | null;
+  /** What the person will be; null for a link that sets a password. */
+  declare role: Role | null;
   declare name: string;
   declare email: string;
   declare tokenHash: string;
@@ -116,13 +119,13 @@ export interface PilotColumn {
   readonly where: string;
   /** When they got it, as all instants here in ISO 8601. */
   readonly begun: string;
-  /** When they got it as it is now: something may have gone out before it meanwhile. */
+  /** When they got it in its present form: another edition may have gone out before it in between. */
   readonly given: string;
   /** So long they have to be lit with it before the others get it by themselves, in minutes; null where a person says. */
   readonly minutes: number | null;
   /** When the others get it, if the minutes are over by then; null, or absent in older rows, for as soon as they are. */
   readonly at?: string | null;
-  /** Since when all of them are lit with it; null while one is not. */
+  /** Since when all of them are lit with it; null while any of them isn't. */
   readonly litSince: string | null;
   /** When and why it was stopped; null while it runs. */
   readonly stopped: { readonly at: string; readonly why: string } | null;
@@ -180,7 +183,7 @@ export class UploadRow extends Row<UploadRow> {
   declare name: string;
   declare sha256: string | null;
   declare state: 'sending' | 'waiting' | 'working' | 'ready' | 'failed';
-  /** Size in bytes, as it was told. */
+  /** Size in bytes, as the sender said. */
   declare bytes: CreationOptional<number | null>;
   /** The files that were sent together with it. */
   declare batch: CreationOptional<string | null>;
@@ -223,6 +226,7 @@ export function bindModels(sequelize: Sequelize): void {
     email: text,
     name: text,
     passwordHash: text,
+    role: text,
     removedAt: date,
     samplePassword: { type: DataTypes.BOOLEAN, defaultValue: false },
   });
@@ -240,6 +244,7 @@ export function bindModels(sequelize: Sequelize): void {
     id,
     networkId: uuid,
     personId: uuid,
+    role: text,
     name: text,
     email: text,
     tokenHash: text,

@@ -71,7 +71,7 @@ function sender(): Promise<PgBoss> {
 const GATHERED_FOR_SECONDS = 2;
 
 /**
- * Puts a job into its queue; inside a transaction, it is there exactly when the transaction's other work is. What has a higher
+ * Puts a job into its queue; inside a transaction, it is there exactly when the transaction's other work is. Jobs of a higher
  * priority goes first.
  */
 export async function enqueue<N extends JobName>(

@@ -16,8 +16,8 @@ import { demoPlan } from './plan';
 const run = promisify(execFile);
 
 export const DEMO_PEOPLE = [
-  { name: 'Ida Lunde', email: 'ida@ternholm.example', password: 'lamps-at-dusk' },
-  { name: 'Otto Brekke', email: 'otto@ternholm.example', password: 'lamps-at-dawn' },
+  { name: 'Ida Lunde', email: 'ida@ternholm.example', password: 'lamps-at-dusk', role: 'owner' },
+  { name: 'Otto Brekke', email: 'otto@ternholm.example', password: 'lamps-at-dawn', role: 'publisher' },
 ] as const;
 
 export const DEMO_NETWORK = 'ternholm-line';
@@ -25,7 +25,9 @@ export const DEMO_NETWORK = 'ternholm-line';
 /** Fills an empty database with the sample network, its media made here, and publishes edition 1. `tell` hears what is being done. */
 export async function seedDemo(tell: (step: string) => void): Promise<void> {
   const networkId = await createNetwork({ name: 'Ternholm Line', slug: DEMO_NETWORK });
-  const [ida] = await Promise.all(DEMO_PEOPLE.map((person) => addPerson(networkId, person, true)));
+  const [ida] = await Promise.all(
+    DEMO_PEOPLE.map(({ role, ...person }) => addPerson(networkId, person, { role, samplePassword: true })),
+  );
   await seedMedia(ida as Actor, tell);
   tell('Sites, screens, playlists and bookings');
   const { network: settings, calendars, sites, screens, playlists, bookings } = demoPlan();

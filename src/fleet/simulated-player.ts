@@ -10,7 +10,7 @@ export type Character = 'steady' | 'slow line' | 'goes dark' | 'wrong clock';
 export interface SimulatedPlayerOptions {
   readonly server: string;
   readonly character?: Character;
-  /** File that keeps its state over restarts; without it, it begins anew each time. */
+  /** File that keeps its state over restarts; without it, each start is a new player. */
   readonly statePath?: string;
   /** Called with every code that it shows. */
   readonly onCode?: (code: string) => void;

@@ -8,6 +8,7 @@ import { StorageFull, type Kept, type PlayerStore } from '@/player/store';
 export class FleetStore implements PlayerStore {
   private values: Kept = { token: null, screen: null, program: null, coming: [], clockOffsetMs: 0 };
   private readonly whole = new Map<string, number>();
+  private writing: Promise<void> = Promise.resolve();
   private readonly begun = new Map<string, Uint8Array[]>();
 
   /** With `path`, the state lasts over restarts in that file. */
@@ -35,7 +36,14 @@ export class FleetStore implements PlayerStore {
     await this.write();
   }
 
-  private async write(): Promise<void> {
+  /** One after the other: what two wrote at once would be moved away from under the second. */
+  private write(): Promise<void> {
+    const written = this.writing.then(() => this.writeNow());
+    this.writing = written.catch(() => undefined);
+    return written;
+  }
+
+  private async writeNow(): Promise<void> {
     if (!this.path) return;
     await mkdir(dirname(this.path), { recursive: true });
     await writeFile(`${this.path}.new`, JSON.stringify({ values: this.values, whole: [...this.whole] }), {

@@ -6,7 +6,7 @@ import { config } from '@/config';
 import { QUEUES, openQueue, rows, type JobName, type Jobs } from '@/database';
 import { logger } from '@/log';
 import { refreshHolidays } from '@/services/calendars';
-import { clearEditions, countArrivals, deliverAgain, publishDue } from '@/services/editions';
+import { clearEditions, clearRequests, countArrivals, deliverAgain, publishDue } from '@/services/editions';
 import {
   checkFiles,
   cleanUp,
@@ -20,7 +20,7 @@ import {
 import { clearAttempts, clearInvitations, clearTrail } from '@/services/people';
 import { watchPilots } from '@/services/screens';
 
-/** What each queue's jobs do. Every one may be run again after a crash. */
+/** What each queue's jobs do. Each is safe to run again after a crash. */
 const WORK: { [N in JobName]: (data: Jobs[N]) => Promise<void> } = {
   'process-upload': ({ upload }) => processUpload(upload),
   'process-picture': ({ upload }) => processUpload(upload),
@@ -32,6 +32,7 @@ const WORK: { [N in JobName]: (data: Jobs[N]) => Promise<void> } = {
     await clearAttempts();
     await clearInvitations();
     await clearTrail();
+    await clearRequests();
     const versions = await clearVersions(now);
     const removed = {
       ...(await clearEditions(now)),
@@ -53,7 +54,7 @@ const WORK: { [N in JobName]: (data: Jobs[N]) => Promise<void> } = {
 
 /** What to do when a job has failed for good. */
 const giveUpUpload = ({ upload }: { readonly upload: string }) =>
-  failUpload(upload, 'This file could not be processed: upload it again, or export it anew.');
+  failUpload(upload, 'This file could not be processed. Upload it again, or export it again first.');
 const GIVE_UP: { [N in JobName]?: (data: Jobs[N]) => Promise<void> } = {
   'process-upload': giveUpUpload,
   'process-picture': giveUpUpload,
@@ -82,7 +83,7 @@ const AT_ONCE: { readonly [N in JobName]?: number } = {
 export async function startWorker(): Promise<() => Promise<void>> {
   const boss = await openQueue();
   const locks = new pg.Pool({ connectionString: config().databaseUrl, max: 12 });
-  locks.on('error', (error) => logger.warn({ error }, 'a connection of the worker broke: the next one is made anew'));
+  locks.on('error', (error) => logger.warn({ error }, 'a connection of the worker broke; it will connect again'));
   const stopping = new AbortController();
   const running = QUEUES.flatMap((name) =>
     Array.from({ length: AT_ONCE[name] ?? 1 }, () => drain(boss, locks, name, stopping.signal)),
@@ -130,9 +131,7 @@ async function drain(boss: PgBoss, locks: pg.Pool, name: JobName, stopping: Abor
   while (!stopping.aborted) {
     const found = await boss
       .fetch<Jobs[JobName]>(name, { includeMetadata: true, batchSize: 1 })
-      .catch(
-        (error: unknown) => void logger.warn({ error, job: name }, 'the queue can not be asked: it is asked again'),
-      );
+      .catch((error: unknown) => void logger.warn({ error, job: name }, 'the queue does not answer; trying again'));
     const job = found?.[0];
     if (job)
       await runLocked(boss, locks, name, job).catch((error: unknown) =>
@@ -142,7 +141,7 @@ async function drain(boss: PgBoss, locks: pg.Pool, name: JobName, stopping: Abor
   }
 }
 
-/** Does a job, unless another worker does; what became of it is written down while nobody else can begin it. */
+/** Does a job, unless another worker does. The result is written before another worker can begin it. */
 async function runLocked(
   boss: PgBoss,
   locks: pg.Pool,
@@ -172,7 +171,7 @@ async function giveUp(name: JobName, data: Jobs[JobName]): Promise<void> {
   await (GIVE_UP[name] as ((data: Jobs[JobName]) => Promise<void>) | undefined)?.(data);
 }
 
-/** Gives back the jobs whose worker has died: active for a while, and nobody holds their lock. */
+/** Returns jobs whose worker has died to the queue: they have been active for a while, and their lock is free. */
 async function sweep(boss: PgBoss, locks: pg.Pool): Promise<void> {
   const active = await rows<{ id: string; name: JobName; data: Jobs[JobName]; last: boolean }>(
     `SELECT id, name, data, retry_count >= retry_limit AS last FROM pgboss.job WHERE state = 'active' AND started_on < now() - interval '2 seconds'`,

@@ -12,7 +12,7 @@ const OFF_MS = 300;
 /** What could not be played is tried again after so long. */
 const AGAIN_MS = 10 * SECOND;
 
-/** A sound's turn, and how loud it is: from 0 to 1. */
+/** A sound's turn, and its volume from 0 to 1. */
 interface Turn extends Play {
   readonly volume: number;
 }
@@ -48,7 +48,7 @@ export class Band {
     this.step();
   }
 
-  /** Whether the clock has jumped, or the sound is not where it should be: then it is begun anew. */
+  /** Starts the sound again if the clock has jumped, or if it is not where it should be. */
   private watch(): void {
     const { current } = this;
     const now = this.now();

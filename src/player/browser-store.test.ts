@@ -108,7 +108,7 @@ test('where there is no room, that is what is said, and the pieces stay; any oth
   await expect(store.complete(asset('film', 1))).rejects.toThrow(StorageFull);
   expect(await all(store.pieces('film'))).toEqual([1]);
   await expect(store.complete(asset('film', 1))).rejects.toThrow(
-    'Storage is full: what no program needs is removed, then it goes on.',
+    'Storage is full. Files that no program needs are removed, then it continues.',
   );
   // Another fault of the browser's is told as it is: clearing storage would not mend it.
   cache.put = () => Promise.reject(new DOMException('the page is gone', 'InvalidStateError'));

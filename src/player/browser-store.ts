@@ -23,7 +23,7 @@ export class BrowserStore implements PlayerStore {
   /** Throws where the page is neither on HTTPS nor on localhost: browsers give lasting storage to no other. */
   static async open(): Promise<BrowserStore> {
     if (!('caches' in self))
-      throw new Error('This page needs HTTPS: without it the browser keeps nothing for times without network.');
+      throw new Error('This page needs HTTPS. Without it the browser stores nothing for times without a network.');
     const db = await openDB<Schema>('lanternpost', 1, {
       upgrade(fresh) {
         fresh.createObjectStore('values');

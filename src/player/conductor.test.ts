@@ -350,7 +350,7 @@ describe('a stage that stands still', () => {
     stage.sticks('two');
     expect(await pass(5_000)).toEqual([]);
     expect(await pass(1_000)).toEqual([expect.stringMatching(/^show one at/)]);
-    expect(failures).toEqual(['"one" was due and did not show for 5 s: it is begun anew.']);
+    expect(failures).toEqual(['“one” was due but didn’t show for 5 s, so it is being started again.']);
     expect(await pass(MINUTE)).toEqual([]);
     // What stands still again and again is told less often.
     setInterval(() => stage.sticks('two'), 900);
@@ -365,7 +365,9 @@ describe('a stage that stands still', () => {
     jest.setSystemTime(Date.UTC(2026, 10, 25));
     conductor.play(program({ items: [LONG] }));
     await pass(7_500);
-    expect(failures).toEqual([expect.stringMatching(/^"one" was due/)]);
+    expect(failures).toEqual([
+      expect.stringMatching(/“one” was due but didn’t show for 5 s, so it is being started again./),
+    ]);
     const moving = setInterval(() => (atMs += 100), 100);
     await pass(10 * MINUTE);
     clearInterval(moving);
@@ -382,7 +384,7 @@ describe('a stage that stands still', () => {
     stage.sticks('one');
     await pass(6_500);
     expect(stage.seen()).toBeNull();
-    expect(failures).toEqual(['"one" showed 5 s longer than it was due: it is taken away.']);
+    expect(failures).toEqual(['“one” was still showing 5 s after its end, so it was removed.']);
   });
 
   test('what loads for long is waited for, and asked for again after half a minute; what failed too, told once', async () => {
@@ -393,7 +395,7 @@ describe('a stage that stands still', () => {
     expect(stage.shows).toHaveLength(1);
     await pass(3_000);
     expect(stage.shows).toHaveLength(2);
-    expect(failures).toEqual(['"one" was due and did not show for 30 s: it is begun anew.']);
+    expect(failures).toEqual(['“one” was due but didn’t show for 30 s, so it is being started again.']);
     stage.loading = () => Promise.reject(new Error('no decoder'));
     await pass(31_000);
     expect(failures.slice(1)).toEqual([expect.stringMatching(/30 s/), 'no decoder']);

@@ -8,7 +8,7 @@ const AHEAD_MS = 10 * MINUTE;
 const PREPARE_MS = 5_000;
 /** How often it is looked whether the clock has jumped, and whether the stage shows what is due. */
 const WATCH_MS = SECOND;
-/** The corrected time is measured anew with each answer of the server, and may differ by a little each time: a jump is more. */
+/** The corrected time is measured with each answer of the server, and differs a little each time. More than this is a jump. */
 const JUMP_MS = 500;
 /** How long the stage may show something else than what is due; and how long where that is loading, or could not be shown. */
 const STILL_MS = 5 * SECOND;
@@ -104,7 +104,7 @@ export class Conductor {
     this.step();
   }
 
-  /** Whether the clock has jumped: then what was due by the old one is thought anew. Whether the stage stands still: then it is told. */
+  /** If the clock has jumped, works out again what is due. If the stage has stopped, reports it. */
   private watch(): void {
     const before = this.looked;
     const [now, steady] = [this.now(), this.steady()];
@@ -121,13 +121,13 @@ export class Conductor {
     this.stillSince ??= steady;
     const still = steady - this.stillSince;
     if (still < (this.loading || this.failed ? PATIENT_MS : this.patienceMs)) return;
-    // What did not help at once may take longer; nobody is told every few seconds.
+    // If that didn't help it may take longer, so it is reported again only after a while.
     this.patienceMs = PATIENT_MS;
     if (!this.failed)
       this.onFailure(
         play
-          ? `"${play.media}" was due and did not show for ${Math.round(still / SECOND)} s: it is begun anew.`
-          : `"${seen?.media ?? ''}" showed ${Math.round(still / SECOND)} s longer than it was due: it is taken away.`,
+          ? `“${play.media}” was due but didn’t show for ${Math.round(still / SECOND)} s, so it is being started again.`
+          : `“${seen?.media ?? ''}” was still showing ${Math.round(still / SECOND)} s after its end, so it was removed.`,
       );
     this.anew();
   }
@@ -175,7 +175,7 @@ export class Conductor {
     else if (!this.loading) this.note(segment);
   }
 
-  /** What is seen belongs to a booking, or a backdrop: since when is told. */
+  /** Reports which booking or backdrop is seen, and since when. */
   private note({ source, id }: Segment): void {
     const { onAir } = this;
     if (onAir?.source === source && onAir.id === id) return;
@@ -235,7 +235,7 @@ export class Conductor {
 /** Whether it is the same turn of the same thing. */
 const isSame = (a: Play, b: Play) => a.media === b.media && a.start === b.start;
 
-/** Where a play's film stands at an instant, in milliseconds of its own. */
+/** The position in a play's video at an instant, in milliseconds. */
 const filmAt = (play: Play, now: number) => now - play.start + play.fromMs;
 
 /** Whether the stage shows what is due. A film moves, but at its end: there its last frame may stand. */

@@ -48,7 +48,7 @@ export async function fetchFile(asset: Asset, { client, store, signal, onBytes, 
   if (bytes !== asset.bytes || bytesToHex(hash.digest()) !== asset.sha256) {
     await store.discard(asset.sha256);
     await onBytes(0);
-    throw new DamagedFile(`A file came damaged (${asset.sha256.slice(0, 8)}): it is fetched again.`);
+    throw new DamagedFile(`A file arrived damaged (${asset.sha256.slice(0, 8)}), so it is being downloaded again.`);
   }
   await store.complete(asset);
 }

@@ -20,7 +20,7 @@ export async function keepAll(cache: PageCache, paths: readonly string[], fetche
     paths.map(async (path) => ({ path, response: await fetcher(path, { cache: 'no-store' }) })),
   );
   const other = parts.find(({ response }) => !isOurs(response));
-  if (other) throw new Error(`${other.path} did not come from the server: the page is kept at the next start.`);
+  if (other) throw new Error(`${other.path} did not come from the server. The page will be stored at the next start.`);
   for (const { path, response } of parts) await cache.put(path, response);
 }
 

@@ -17,7 +17,7 @@ async function keepPage(): Promise<{ ok: true } | { ok: false; message: string }
     return { ok: true };
   } catch (error) {
     const why = error instanceof Error ? error.message : String(error);
-    return { ok: false, message: `The player's page is not kept for a start without network: ${why}` };
+    return { ok: false, message: `The player’s page isn’t stored for a start without a network: ${why}` };
   }
 }
 

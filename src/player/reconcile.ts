@@ -72,8 +72,8 @@ export function stepKey(step: Step): string {
 }
 
 /**
- * The corrected time is measured anew with each answer, and differs by a little each time: what has begun stays, where it would begin
- * again within so long.
+ * The corrected time is measured with each answer, and differs a little each time. So a play that has begun goes on, if by the new time it
+ * would begin within this long of when it did.
  */
 const SETTLED_MS = 5 * SECOND;
 

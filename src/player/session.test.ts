@@ -279,7 +279,7 @@ test('a file that comes damaged is thrown away, reported, and fetched again unti
   expect(seen.programs).toEqual([]);
   state.spoil = false;
   await until(() => seen.programs.length === 1);
-  await until(() => state.reports.some((one) => one.errors.some((error) => error.message.includes('came damaged'))));
+  await until(() => state.reports.some((one) => one.errors.some((error) => error.message.includes('arrived damaged'))));
 });
 
 test('what was called off as it was fetched is no error: what is wanted by then is fetched', async () => {
@@ -305,7 +305,7 @@ test('a program that comes damaged is not played, is reported, and is fetched ag
   expect(state.target.text).toContain('10000');
   const { seen, session } = begin(fetcher);
   const reported = () => state.reports.flatMap(({ errors }) => errors.map(({ message }) => message));
-  await until(() => reported().includes('The program came damaged: it is fetched again.'));
+  await until(() => reported().includes('The program arrived damaged, so it is being downloaded again.'));
   expect(seen.programs).toEqual([]);
   state.spoilProgram = false;
   session.hurry();
@@ -376,9 +376,7 @@ test('a file that is needed later and fails is fetched again, also after a resta
   const first = begin(fetcher);
   await until(() => state.reports.some((one) => one.program === state.target?.hash && one.missing));
   // A file that the server does not have, again and again, is an error.
-  await until(() =>
-    state.reports.some(({ errors }) => errors.at(-1)?.message === 'There is no such file for this player.'),
-  );
+  await until(() => state.reports.some(({ errors }) => errors.at(-1)?.message === 'This player has no such file.'));
   const told = state.reports.findLast((one) => one.missing);
   // Spring begins on 1 March: until then it is not to be seen, and not within two months of November.
   expect(told?.missing).toEqual({ files: 1, bytes: 1_500_000, neededBy: null });

@@ -47,13 +47,13 @@ export interface SessionOptions {
 
 const HEARTBEAT_MS = 15 * SECOND;
 const POLL_MS = MINUTE;
-/** After so many failures in a row it is told what the server refuses: it has had some seconds to start again, or to say what it wants. */
+/** After this many failures in a row the server's error is reported. Before that it may just be restarting. */
 const SERVER_FAILS_TOLD = 3;
 const PROGRESS_MS = 2 * SECOND;
 const PIECE_BYTES = 512 * 1024;
 /** A token is given up when it was refused twice, at least so far apart, with no other answer between. */
 const REFUSED_FOR_MS = 2 * MINUTE;
-/** When files are due is worked out anew so often, and when the corrected time jumps. */
+/** How often to work out when files are due; also done when the corrected time jumps. */
 const NEEDS_HOLD_MS = HOUR;
 const ERRORS_KEPT = 20;
 /** Of a file that is smaller the way there and back says more than the line does. */
@@ -83,14 +83,14 @@ export class PlayerSession {
   private pause = new AbortController();
   /** Ends the wait for what is planned: it was moved, or the clock put right. */
   private planned = new AbortController();
-  /** What was told to be coming. */
+  /** The coming programs as last reported. */
   private told = '';
   private needsAt = 0;
   private refusedSince: number | null = null;
   /** How fast files come, by the last that says something; null before one did. */
   private bytesPerSecond: number | null = null;
   private saved = '';
-  /** What this start is called: the server tells by it whether two players use one token. */
+  /** A name for this start of the player. By it the server sees when two players use one token. */
   private readonly name: string;
 
   constructor(
@@ -115,7 +115,7 @@ export class PlayerSession {
     this.running?.abort.abort();
   }
 
-  /** Runs until `stop`. What is held from an earlier life is announced before anything is asked of the server. */
+  /** Runs until `stop`. Files kept from an earlier run are reported before anything is asked of the server. */
   async run(): Promise<void> {
     const kept = await this.store.load();
     this.client.clockOffsetMs = kept.clockOffsetMs;
@@ -215,7 +215,7 @@ export class PlayerSession {
     }
   }
 
-  /** Tries everything at once: the device says that its network is back, or somebody waits for it. */
+  /** Tries everything at once: the device's network is back, or a person is waiting for this player. */
   hurry(): void {
     this.line.abort();
     this.pause.abort();
@@ -243,7 +243,7 @@ export class PlayerSession {
     }
   }
 
-  /** Does what asks the server; whether it was done. What fails there is no fault of the player's: it is tried again in time. */
+  /** Does work that asks the server; returns whether it worked. A failure there isn't the player's fault, so it only tries again later. */
   private async attempt(work: () => Promise<void>): Promise<boolean> {
     try {
       await work();
@@ -258,7 +258,7 @@ export class PlayerSession {
   private noteRefusal(error: unknown): void {
     if (!(error instanceof ProtocolError) || error.status !== 401 || !error.ours) return;
     const now = this.world.now();
-    // A clock that was put back begins anew.
+    // The clock was put back: count from now.
     if (this.refusedSince === null || now < this.refusedSince) this.refusedSince = now;
     if (now - this.refusedSince >= REFUSED_FOR_MS) this.life.abort();
   }
@@ -339,14 +339,14 @@ export class PlayerSession {
     while (!signal.aborted) {
       const now = this.serverNow();
       this.planned = new AbortController();
-      // Not for long at a time: the device's own clock may jump meanwhile.
+      // Never for long at a time, since the device's clock may jump while it waits.
       const wait = Math.min(nextBegin(this.target, this.held, now) - now, MINUTE);
       await this.world.wait(Math.max(0, wait), AbortSignal.any([signal, this.planned.signal]));
       if (!this.planned.signal.aborted) this.wake();
     }
   }
 
-  /** Keeps values that differ from what was kept; storage that fails is told, and the player goes on. */
+  /** Keeps values that have changed. If storage fails, that is reported and the player continues. */
   private async persist(values: Parameters<PlayerStore['save']>[0]): Promise<void> {
     const text = JSON.stringify(values);
     if (text === this.saved) return;
@@ -387,7 +387,7 @@ export class PlayerSession {
         await this.take(step, AbortSignal.any([signal, abort.signal]));
         failures = 0;
       } catch (error) {
-        // What is not there any more was called off meanwhile: what is wanted now is asked for.
+        // A program that is gone was cancelled in between: ask what is wanted now.
         if (isGone(error)) await this.attempt(async () => this.aim(await this.client.target()));
         if (signal.aborted || abort.signal.aborted) continue;
         this.noteFailure(error, failures);
@@ -398,7 +398,7 @@ export class PlayerSession {
     }
   }
 
-  /** Tells what failed, unless it is the line, or a server that is just starting again or wants something else: no fault of the player's. */
+  /** Reports an error, unless the line is at fault or the server is just restarting: those aren't the player's troubles. */
   private noteFailure(error: unknown, before = SERVER_FAILS_TOLD): void {
     this.noteRefusal(error);
     if (error instanceof StorageFull) this.held = { ...this.held, full: true };
@@ -412,13 +412,15 @@ export class PlayerSession {
     switch (step.kind) {
       case 'program': {
         const text = await this.client.program(step.hash, signal);
-        if (sha256Hex(text) !== step.hash) throw new Error('The program came damaged: it is fetched again.');
+        if (sha256Hex(text) !== step.hash)
+          throw new Error('The program arrived damaged, so it is being downloaded again.');
         if (!signal.aborted) this.held = { ...this.held, next: { ...this.read(step.hash, text), text } };
         return;
       }
       case 'ahead': {
         const text = await this.client.program(step.hash, signal);
-        if (sha256Hex(text) !== step.hash) throw new Error('What is planned came damaged: it is fetched again.');
+        if (sha256Hex(text) !== step.hash)
+          throw new Error('The planned program arrived damaged, so it is being downloaded again.');
         if (signal.aborted) return;
         const one = { at: step.at, program: { ...this.read(step.hash, text, step.at), text } };
         this.held = { ...this.held, coming: [...this.held.coming, one].sort((a, b) => a.at - b.at) };
@@ -488,7 +490,7 @@ export class PlayerSession {
     this.setFile(asset.sha256, held ?? null);
     if (!held?.whole) return;
     this.events.file?.(asset.sha256);
-    // What was told to be missing is here, or what is planned is ready.
+    // A file that was reported missing has arrived, or a planned program is complete.
     if (!missingOf(this.held) || this.held.coming.some((one) => isReady(one, this.held))) this.reportSoon();
   }
 
@@ -504,7 +506,7 @@ export class PlayerSession {
     this.held = { ...this.held, files };
   }
 
-  /** Tells what follows, once all of it is here, and when that differs. */
+  /** Reports the coming programs once all their files are here, if the report would differ. */
   private tellComing(): void {
     const [first] = this.held.coming;
     const ready = first && isReady(first, this.held) ? first : null;
@@ -529,7 +531,7 @@ export class PlayerSession {
     this.events.program(program.document);
   }
 
-  /** What is due when is worked out anew from time to time, and whenever the corrected time has jumped. */
+  /** Works out from time to time, and after each jump of the corrected time, which files are due when. */
   private refreshNeeds(): void {
     const now = this.serverNow();
     if (now >= this.needsAt && now - this.needsAt < NEEDS_HOLD_MS) return;
@@ -544,7 +546,7 @@ export class PlayerSession {
   }
 }
 
-/** Whether our server says that there is no such thing. */
+/** Whether our own server says that it doesn't exist. */
 const isGone = (error: unknown) => error instanceof ProtocolError && error.status === 404 && error.ours;
 
 const timesOf = (coming: readonly Coming[]) => coming.map(({ at, program }) => [at, program.hash]);

@@ -1,7 +1,7 @@
 /** The two ways in which a sound is held and heard: decoded as a whole, to the sample, or by an element that decodes as it goes. */
 export interface Sound {
   readonly media: string;
-  /** Begins at `offsetMs` of its own, at a volume from 0 to 1. Throws where the browser does not let it sound or can not play it. */
+  /** Starts at `offsetMs` of the sound, at a volume from 0 to 1. Throws if the browser doesn't allow sound or can't play it. */
   begin(volume: number, offsetMs: number): Promise<void>;
   /** Where it stands, in milliseconds of its own; below 0 before it begins. */
   atMs(): number;
@@ -133,5 +133,5 @@ export class ElementSound implements Sound {
   }
 }
 
-/** Where an element stands so near to where it should, it is left alone, in seconds. */
+/** An element this close to its right position is left alone, in seconds. */
 const NEAR_S = 0.1;

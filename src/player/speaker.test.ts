@@ -99,10 +99,12 @@ test('what is overtaken while it loads is not heard', async () => {
 test('what is not here, and what can not be decoded, is told, and what was heard goes on', async () => {
   const { speaker } = newSpeaker((sha256) => Promise.resolve(sha256 === 'gone' ? null : new Blob(['x'])));
   await speaker.play(cue('waves', 1), sound('waves'), () => 0, yes);
-  await expect(speaker.play(cue('gulls', 1), sound('gone'), () => 0, yes)).rejects.toThrow('"gulls" is not here yet.');
+  await expect(speaker.play(cue('gulls', 1), sound('gone'), () => 0, yes)).rejects.toThrow(
+    '“gulls” isn’t downloaded yet.',
+  );
   load = (element) => element.dispatchEvent(new Event('error'));
   await expect(speaker.play(cue('gulls', 1), sound('gulls'), () => 0, yes)).rejects.toThrow(
-    '"gulls" can not be played here: no reason given',
+    '“gulls” can’t be played here: no reason given',
   );
   expect(speaker.playing()?.media).toBe('waves');
   expect(urls.size).toBe(1);

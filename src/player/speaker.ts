@@ -17,7 +17,7 @@ interface Prepared {
 }
 
 /**
- * One sound heard and one prepared. What is short is decoded as a whole and follows the one before to the sample; what is long is played
+ * One sound plays and the next is prepared. A short sound is decoded as a whole and joins the one before to the sample. A long one is played
  * by an element, since it would take a hundred megabytes and more: there a join takes some 20 ms.
  */
 export class Speaker {
@@ -52,7 +52,7 @@ export class Speaker {
   }
 
   /**
-   * Lets a sound be heard from `offsetMs()` on; what was heard ends. Throws where it can't be loaded or played. Where `wanted` is no longer
+   * Plays a sound from `offsetMs()` on; the sound before it ends. Throws if it can't be loaded or played. If `wanted` is no longer
    * true once it is loaded, nothing happens.
    */
   async play(cue: Cue, asset: SoundAsset, offsetMs: () => number, wanted: () => boolean): Promise<void> {
@@ -98,7 +98,7 @@ export class Speaker {
   private async load(media: string, asset: SoundAsset): Promise<Sound> {
     const { heard } = this;
     const blob = await this.open(asset.sha256);
-    if (!blob) throw new Error(`"${media}" is not here yet.`);
+    if (!blob) throw new Error(`“${media}” isn’t downloaded yet.`);
     try {
       const whole = await ElementSound.load(media, blob);
       if (whole.duration > MOST_DECODED_S) return whole;
@@ -111,7 +111,7 @@ export class Speaker {
           : await this.context.decodeAudioData(await blob.arrayBuffer());
       return new DecodedSound(media, asset.sha256, this.context, buffer);
     } catch (error) {
-      throw new Error(`"${media}" can not be played here: ${error instanceof Error ? error.message : ''}`, {
+      throw new Error(`“${media}” can’t be played here: ${error instanceof Error ? error.message : ''}`, {
         cause: error,
       });
     }
@@ -121,7 +121,7 @@ export class Speaker {
   private async mayBeHeard(): Promise<void> {
     const { context } = this;
     if (!context || context.state === 'running') return;
-    // A browser that does not let a page sound keeps us waiting until somebody touches it.
+    // A browser that allows no sound keeps us waiting until a person touches the page.
     await Promise.race([context.resume(), new Promise((passed) => setTimeout(passed, RESUME_MS))]);
     if ((context.state as string) !== 'running')
       throw Object.assign(new Error('This page may not sound.'), { name: 'NotAllowedError' });

@@ -110,13 +110,13 @@ test('what is not here, or can not be decoded, is told; what was seen stays, and
   const stage = newStage((sha256) => Promise.resolve(sha256 === 'gone' ? null : new Blob(['x'])));
   await stage.show('one', asset('image'), () => 0, yes);
   nextFrame();
-  await expect(stage.show('two', asset('image', 'gone'), () => 0, yes)).rejects.toThrow('"two" is not here yet.');
+  await expect(stage.show('two', asset('image', 'gone'), () => 0, yes)).rejects.toThrow('“two” isn’t downloaded yet.');
   decode = () => Promise.reject(new Error('The source image cannot be decoded.'));
   await expect(stage.show('two', asset('image'), () => 0, yes)).rejects.toThrow(
-    '"two" can not be played here: The source image cannot be decoded.',
+    '“two” can’t be played here: The source image cannot be decoded.',
   );
   load = (film) => film.dispatchEvent(new Event('error'));
-  await expect(stage.show('film', asset('video'), () => 0, yes)).rejects.toThrow('can not be played here');
+  await expect(stage.show('film', asset('video'), () => 0, yes)).rejects.toThrow('can’t be played here');
   expect(root().dataset.media).toBe('one');
   expect(root().children).toHaveLength(1);
   expect([...urls]).toEqual(['blob:1']);

@@ -31,13 +31,13 @@ export interface Seen {
 const FILMS = 2;
 
 /**
- * Two layers, one seen and one prepared: nothing is shown before it can be drawn, so there is no blank between two. Elements of
- * films are used again, emptied: a browser gives back what a film's element has decoded only when it is told to, or much later.
+ * Two layers, one shown and one prepared. Nothing is shown before it can be drawn, so the screen is never blank between two. Video
+ * elements are emptied and used again, because a browser frees a decoded video only when asked to, or much later.
  */
 export class Stage {
   private shown: Layer | null = null;
   private prepared: Prepared | null = null;
-  /** The film that was seen last, as it is: where it comes next again, as of two in turn, it is not loaded anew. */
+  /** The video shown last is kept as it is. If it comes next again, as with two in turn, it needn't be loaded. */
   private kept: Layer | null = null;
   private readonly idle: HTMLVideoElement[] = [];
   /** What goes and what comes, while one gives way to the other. */
@@ -134,7 +134,7 @@ export class Stage {
     };
   }
 
-  /** Starts a film; a still needs nothing. What can't be started is taken away. */
+  /** Starts a video; a picture needs nothing. One that can't be started is removed. */
   private async begin(layer: Layer, offsetMs: () => number, volume: number): Promise<void> {
     const { element } = layer;
     if (!(element instanceof HTMLVideoElement)) return;
@@ -150,7 +150,7 @@ export class Stage {
     }
   }
 
-  /** A browser that lets no page sound before somebody touched it still shows the film. */
+  /** If the browser allows no sound before the page is touched, the video still plays, without sound. */
   private async playSilently(film: HTMLVideoElement, error: unknown): Promise<void> {
     if (film.muted || !isRefusedSound(error)) throw error;
     film.muted = true;
@@ -163,7 +163,7 @@ export class Stage {
     const kept = this.takeKept(asset.sha256);
     if (kept) return this.rewound(media, kept, fromMs, given);
     const blob = await this.open(asset.sha256);
-    if (!blob) throw new Error(`"${media}" is not here yet.`);
+    if (!blob) throw new Error(`“${media}” isn’t downloaded yet.`);
     const layer: Layer = {
       ...{ media, sha256: asset.sha256, focus: asset.focus },
       ...{ element: this.elementFor(asset.kind), url: URL.createObjectURL(blob) },
@@ -182,7 +182,7 @@ export class Stage {
     } catch (error) {
       this.remove(layer);
       throw new Error(
-        `"${media}" can not be played here: ${error instanceof Error ? error.message : 'no reason given'}`,
+        `“${media}” can’t be played here: ${error instanceof Error ? error.message : 'the browser gave no reason'}`,
         { cause: error },
       );
     }
@@ -260,16 +260,16 @@ export class Stage {
   }
 }
 
-/** What a browser that lets no page sound by itself is told of. */
+/** Reported when the browser allows no sound. */
 export const NO_SOUND =
-  'This browser lets no page sound before somebody touches it: allow sound for this page in its settings, or start it so that it may.';
+  'This browser allows no sound until the page is touched. Allow sound for this page in its settings, or start it with sound allowed.';
 
 export const isRefusedSound = (error: unknown): boolean => error instanceof Error && error.name === 'NotAllowedError';
 
 /** How a browser fits a picture into a box, for each of our fits. */
 const OBJECT_FIT = { whole: 'contain', fill: 'cover', stretch: 'fill', exact: 'none' } as const;
 
-/** Puts a layer on as its turn says, over all of the stage; where it is cut, its focus stays in sight. */
+/** Places a layer on the whole stage as its turn says. If it is cropped, its focus stays visible. */
 function dress({ element, focus: [x, y] = [0.5, 0.5] }: Layer, { fit = 'whole' }: Look, ratio: number): void {
   const { style } = element;
   style.objectFit = OBJECT_FIT[fit];

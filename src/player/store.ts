@@ -35,17 +35,17 @@ export interface PlayerStore {
   files(): Promise<ReadonlyMap<string, HeldFile>>;
   /** The bytes of a file under way that are here, from its beginning, one piece after the other. */
   pieces(sha256: string): AsyncIterable<Uint8Array>;
-  /** Throws StorageFull where there is no room. */
+  /** Throws StorageFull if the storage is full. */
   append(sha256: string, bytes: Uint8Array): Promise<void>;
-  /** Makes a file of its pieces. Throws StorageFull where there is no room. */
+  /** Joins the pieces to one file. Throws StorageFull if the storage is full. */
   complete(asset: Asset): Promise<void>;
   discard(sha256: string): Promise<void>;
   usage(): Promise<{ usedBytes: number; limitBytes: number } | null>;
 }
 
-/** There is no room for another piece. */
+/** Thrown when the storage can't hold another piece. */
 export class StorageFull extends Error {
   constructor() {
-    super('Storage is full: what no program needs is removed, then it goes on.');
+    super('Storage is full. Files that no program needs are removed, then it continues.');
   }
 }

@@ -5,7 +5,7 @@ import { never, type LoopItem } from '@/core/playing';
 export interface Running {
   /** When it is over by itself; rejects where it was ended. */
   readonly over: Promise<unknown>;
-  /** Ends it at once: both stand as if it had never been. */
+  /** Ends it at once, and leaves both layers as if it had never started. */
   end(): void;
 }
 

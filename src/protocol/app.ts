@@ -142,7 +142,7 @@ interface PlayerEnv<P> {
   Variables: { player: P; token: string };
 }
 
-/** The player protocol as one Hono app. `addressOf` tells where a request comes from, for rate limits. */
+/** The player protocol as one Hono app. `addressOf` returns where a request comes from, for rate limits. */
 export function createPlayerApp<P>(
   backend: PlayerBackend<P>,
   addressOf: (context: Context) => string,
@@ -161,13 +161,13 @@ export function createPlayerApp<P>(
   app.onError((error) => {
     if (error instanceof Refusal) return problemResponse(error.status, error.message);
     if (error instanceof SyntaxError || error.message.startsWith('Malformed JSON'))
-      return problemResponse(400, 'The body is no JSON: send one JSON object.');
+      return problemResponse(400, 'The body isn’t JSON. Send one JSON object.');
     if (error instanceof HTTPException && error.status === 415)
-      return problemResponse(415, 'The body has another type: send JSON, as application/json.');
+      return problemResponse(415, 'The body has another type. Send JSON, as application/json.');
     backend.logError(error);
-    return problemResponse(500, 'Something went wrong here: try again in a moment.');
+    return problemResponse(500, 'Something went wrong on the server. Try again in a moment.');
   });
-  app.notFound(() => problemResponse(404, 'There is nothing at this address: see /api/player/v1/openapi.json.'));
+  app.notFound(() => problemResponse(404, 'There’s nothing at this address. See /api/player/v1/openapi.json.'));
   app.openAPIRegistry.registerComponent('securitySchemes', 'player', { type: 'http', scheme: 'bearer' });
 
   // A body is looked at only when the token was, and is never read past its limit.
@@ -176,7 +176,7 @@ export function createPlayerApp<P>(
       app.use(route.path.replace(/\{(\w+)\}/g, ':$1'), async (context, next) => {
         const token = /^Bearer ([\w-]{20,100})$/.exec(context.req.header('authorization') ?? '')?.[1];
         const player = token === undefined ? null : await backend.playerOf(token);
-        if (!player || token === undefined) throw new Refusal(401, 'This token is unknown: pair this player again.');
+        if (!player || token === undefined) throw new Refusal(401, 'This token is unknown. Pair this player again.');
         context.set('player', player);
         context.set('token', token);
         await next();
@@ -202,12 +202,12 @@ export function createPlayerApp<P>(
     const result = await backend.collectToken(context.req.valid('json').device_code);
     if (result === 'pending')
       return context.json(
-        { error: 'authorization_pending', error_description: 'The code was not typed yet.' } as const,
+        { error: 'authorization_pending', error_description: 'The code hasn’t been typed yet.' } as const,
         400,
       );
     if (result === 'expired')
       return context.json(
-        { error: 'expired_token', error_description: 'The code is over: ask for another.' } as const,
+        { error: 'expired_token', error_description: 'The code has expired. Ask for another.' } as const,
         400,
       );
     return context.json({ access_token: result.token, token_type: 'Bearer' } as const, 200, {
@@ -227,7 +227,7 @@ export function createPlayerApp<P>(
   app.openapi(routes.program, async (context) => {
     const { sha256 } = context.req.valid('param');
     const text = await backend.programText(context.var.player, sha256);
-    if (text === null) throw new Refusal(404, 'There is no such program for this player.');
+    if (text === null) throw new Refusal(404, 'This player has no such program.');
     return new Response(text, { headers: { 'content-type': 'application/json', ...immutable(sha256) } }) as never;
   });
 
@@ -235,7 +235,7 @@ export function createPlayerApp<P>(
     const { sha256 } = context.req.valid('param');
     const { player } = context.var;
     const file = await backend.fileOf(player, sha256);
-    if (!file) throw new Refusal(404, 'There is no such file for this player.');
+    if (!file) throw new Refusal(404, 'This player has no such file.');
     return (await fileResponse(context.req.raw, file, backend.openFile)) as never;
   });
 

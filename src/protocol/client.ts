@@ -1,4 +1,5 @@
 import { createParser } from 'eventsource-parser';
+import { ServerClock } from '@/core';
 import { isTarget, messageOf, type Message } from './messages';
 import type { Pairing, Report, Target } from './schemas';
 
@@ -19,14 +20,14 @@ export const SILENT_FOR_MS = 30_000;
 /** The same of the stream of events, which says every 20 s that it is there. */
 const STREAM_SILENT_FOR_MS = 60_000;
 
-/** The next of a stream that somebody sends. Throws ProtocolError 0 where nothing comes for so long; the reader is then to be cancelled. */
+/** The next piece of an incoming stream. Throws ProtocolError 0 if nothing comes for so long; the caller then cancels the reader. */
 export async function nextOf<T>(
   reader: ReadableStreamDefaultReader<T>,
   ms = SILENT_FOR_MS,
 ): Promise<ReadableStreamReadResult<T>> {
   let timer: ReturnType<typeof setTimeout> | undefined;
   const silence = new Promise<never>((_, reject) => {
-    timer = setTimeout(() => reject(new ProtocolError(0, 'The server fell silent.')), ms);
+    timer = setTimeout(() => reject(new ProtocolError(0, 'The server stopped answering.')), ms);
   });
   try {
     return await Promise.race([reader.read(), silence]);
@@ -35,14 +36,9 @@ export async function nextOf<T>(
   }
 }
 
-/** How far a display's clock may drift in a time, as a share of it: cheap quartz stays under this (common practice, no source). */
-const DRIFT = 1e-4;
-
 /** The typed client of the player protocol: for the browser player and the simulated ones alike. */
 export class ProtocolClient {
-  /** Server time less own clock, in milliseconds, as measured at the exchange that could tell it best. */
-  clockOffsetMs = 0;
-  private best: { readonly offsetMs: number; readonly errorMs: number; readonly at: number } | null = null;
+  private readonly clock = new ServerClock();
 
   constructor(
     private readonly server: string,
@@ -50,6 +46,15 @@ export class ProtocolClient {
     private readonly now: () => number = Date.now,
     private readonly fetcher: typeof fetch = (input, init) => fetch(input, init),
   ) {}
+
+  /** Server time less own clock, in milliseconds, as measured at the exchange that could tell it best. */
+  get clockOffsetMs(): number {
+    return this.clock.offsetMs;
+  }
+
+  set clockOffsetMs(offsetMs: number) {
+    this.clock.offsetMs = offsetMs;
+  }
 
   useToken(token: string | null): void {
     this.token = token;
@@ -59,7 +64,7 @@ export class ProtocolClient {
     return this.exchange<Pairing>('/pairing', { method: 'POST' });
   }
 
-  /** The token, or null while nobody has typed the code. Throws ProtocolError 400 when the code is over. */
+  /** The token, or null until a person has typed the code. Throws ProtocolError 400 when the code has expired. */
   async collectToken(deviceCode: string): Promise<string | null> {
     const response = await this.send('/pairing/token', post({ device_code: deviceCode }));
     const body = (await jsonOf(response)) as {
@@ -70,7 +75,7 @@ export class ProtocolClient {
     };
     if (body.access_token) return body.access_token;
     if (body.error === 'authorization_pending') return null;
-    throw new ProtocolError(response.status, body.error_description ?? body.title ?? 'The code is over.');
+    throw new ProtocolError(response.status, body.error_description ?? body.title ?? 'The code has expired.');
   }
 
   target(): Promise<Target> {
@@ -93,11 +98,11 @@ export class ProtocolClient {
   ): Promise<{ body: ReadableStream<Uint8Array>; resumed: boolean }> {
     const headers: Record<string, string> = start > 0 ? { range: `bytes=${start}-`, 'if-range': `"${sha256}"` } : {};
     const response = await this.checked(`/assets/${sha256}`, { headers, signal });
-    if (!response.body) throw new ProtocolError(response.status, 'The file came without bytes.');
+    if (!response.body) throw new ProtocolError(response.status, 'The file arrived empty.');
     return { body: response.body as ReadableStream<Uint8Array>, resumed: response.status === 206 };
   }
 
-  /** Listens until the line breaks (returns) or `signal` aborts. What is not known is passed over. */
+  /** Listens until the line breaks (returns) or `signal` aborts. Unknown events are ignored. */
   async events(handle: (message: Message) => void, signal: AbortSignal): Promise<void> {
     const response = await this.checked('/events', { signal });
     const parser = createParser({
@@ -126,27 +131,9 @@ export class ProtocolClient {
   private async measured(path: string, init: RequestInit): Promise<Target> {
     const sent = this.now();
     const target = await this.exchange<unknown>(path, init);
-    if (!isTarget(target)) throw new ProtocolError(0, 'Something else than the server answered.');
-    this.tellClock(target.serverTime, sent, this.now());
+    if (!isTarget(target)) throw new ProtocolError(0, 'The answer didn’t come from the server.');
+    this.clock.tell(target.serverTime, sent, this.now());
     return target;
-  }
-
-  /**
-   * An answer that took long says little: how much of that was the way there is not known. The better measurement stands, as far as a
-   * clock can have drifted since; one that can't be true any more, since the clock has jumped, does not.
-   */
-  private tellClock(serverTime: number, sent: number, received: number): void {
-    const next = {
-      offsetMs: Math.round(serverTime - (sent + received) / 2),
-      errorMs: Math.abs(received - sent) / 2,
-      at: received,
-    };
-    const { best } = this;
-    const bestErrorMs = best ? best.errorMs + Math.abs(received - best.at) * DRIFT + 1 : Infinity;
-    const contradicts = best !== null && Math.abs(next.offsetMs - best.offsetMs) > next.errorMs + bestErrorMs;
-    if (next.errorMs > bestErrorMs && !contradicts) return;
-    this.best = next;
-    this.clockOffsetMs = next.offsetMs;
   }
 
   private async exchange<T>(path: string, init: RequestInit): Promise<T> {
@@ -154,7 +141,7 @@ export class ProtocolClient {
     try {
       return JSON.parse(await textOf(response)) as T;
     } catch {
-      throw new ProtocolError(0, 'Something else than the server answered, or the line broke.');
+      throw new ProtocolError(0, 'The answer didn’t come from the server, or the connection broke.');
     }
   }
 
@@ -177,7 +164,7 @@ export class ProtocolClient {
     const ended = new Promise<never>((_, reject) => {
       giveUp = () => {
         given.abort();
-        reject(new Error('The server does not answer.'));
+        reject(new Error('The server isn’t answering.'));
       };
     });
     const timer = setTimeout(giveUp, SILENT_FOR_MS);
@@ -188,7 +175,7 @@ export class ProtocolClient {
       const address = `${this.server}/api/player/v1${path}`;
       return await Promise.race([this.fetcher(address, { ...init, headers, signal, cache: 'no-store' }), ended]);
     } catch (error) {
-      throw new ProtocolError(0, error instanceof Error ? error.message : 'The server can not be reached.');
+      throw new ProtocolError(0, error instanceof Error ? error.message : 'The server can’t be reached.');
     } finally {
       clearTimeout(timer);
       init.signal?.removeEventListener('abort', giveUp);
@@ -209,7 +196,7 @@ async function jsonOf(response: Response, signal?: AbortSignal): Promise<unknown
   }
 }
 
-/** An answer's text, as long as it keeps coming and nobody breaks it off: then what came of it. */
+/** Reads an answer's text as long as it keeps coming and isn't cancelled, and returns the result. */
 async function textOf(response: Response, signal?: AbortSignal): Promise<string> {
   if (!response.body) return '';
   const reader = (response.body as ReadableStream<Uint8Array>).getReader();

@@ -35,7 +35,7 @@ export type OpenFile = (
   range?: { readonly start: number; readonly end: number },
 ) => Promise<Readable | null>;
 
-const DAMAGED = 'The stored copy of this file is damaged or lost: upload the file again, which repairs it.';
+const DAMAGED = 'The stored copy of this file is damaged or lost. Upload the file again to repair it.';
 
 /**
  * The answer to a request for a file: whole, a range, or that it is known already (RFC 9110 sections 13 and 14); 503 with a sentence where

@@ -9,7 +9,7 @@ export interface Messages {
   readonly target: Target;
   /** The screen was given to another player, or to none. */
   readonly unpaired: Readonly<Record<string, never>>;
-  /** Somebody waits for it: what failed is tried again at once. */
+  /** A person is waiting for this player: failed work is tried again at once. */
   readonly hurry: Readonly<Record<string, never>>;
 }
 

@@ -87,7 +87,7 @@ test.each([
     expect([response.status, response.headers.get('content-type')]).toEqual([401, 'application/problem+json']);
     expect(await response.json()).toEqual({
       type: 'about:blank',
-      title: 'This token is unknown: pair this player again.',
+      title: 'This token is unknown. Pair this player again.',
       status: 401,
     });
   }
@@ -105,11 +105,11 @@ test('RFC 9457: what is malformed, unknown or broken is told as a problem, once'
   expect(await status(ask('/programs/..%2Fetc'))).toEqual([422, expect.stringContaining('64 digits')]);
   expect(await status(ask(`/programs/${'b'.repeat(64)}`))).toEqual([404, expect.stringContaining('no such program')]);
   expect(await status(ask('/nowhere'))).toEqual([404, expect.stringContaining('nothing at this address')]);
-  expect(await status(post('/heartbeat', '{'))).toEqual([400, expect.stringContaining('no JSON')]);
+  expect(await status(post('/heartbeat', '{'))).toEqual([400, expect.stringContaining('The body isn’t JSON.')]);
   expect(await status(post('/heartbeat', '{"state":"dancing"}'))).toEqual([422, expect.stringContaining('state')]);
   expect(errors).toEqual([]);
   backend.targetOf = () => Promise.reject(new Error('the database is gone'));
-  expect(await status(ask('/target'))).toEqual([500, expect.stringContaining('try again')]);
+  expect(await status(ask('/target'))).toEqual([500, expect.stringContaining('Something went wrong on the server.')]);
   expect(errors).toHaveLength(1);
 });
 
@@ -134,8 +134,8 @@ describe('a heartbeat that is none', () => {
   const errors = (message: string) => JSON.stringify({ ...heard, errors: [{ at: 0, message }] });
 
   test.each([
-    ['NUL in a text', errors('a\u0000b'), 'can not be kept'],
-    ['half a character', errors('\ud83d'), 'can not be kept'],
+    ['NUL in a text', errors('a\u0000b'), 'errors.0.message: A message contains a character that can’t be stored.'],
+    ['half a character', errors('\ud83d'), 'errors.0.message: A message contains a character that can’t be stored.'],
     ['a text with a line break', errors('a\nb'), 'one line'],
     ['a text without end', errors('x'.repeat(301)), 'at most 300 characters'],
     [
@@ -149,7 +149,7 @@ describe('a heartbeat that is none', () => {
     expect(await beat(body)).toEqual({ status: 422, told: [], errors: [], title: expect.stringContaining(sentence) });
   });
 
-  test('no JSON, by its words or by its type', async () => {
+  test('The body isn’t JSON., by its words or by its type', async () => {
     expect(await beat('['.repeat(6000))).toMatchObject({ status: 400, told: [], errors: [] });
     expect(await beat(errors(''), { 'content-type': 'text/plain' })).toMatchObject({
       status: 415,
@@ -265,7 +265,7 @@ test('the client measures its clock, reports, fetches and resumes', async () => 
   expect([resumed, await new Response(body).text()]).toEqual([true, '0123456789']);
   const stranger = new ProtocolClient('http://player.test', 'another-token-of-twenty-letters', Date.now, fetcher);
   await expect(stranger.target()).rejects.toEqual(
-    new ProtocolError(401, 'This token is unknown: pair this player again.', true),
+    new ProtocolError(401, 'This token is unknown. Pair this player again.', true),
   );
 });
 

@@ -8,7 +8,7 @@ const sha256 = z.string().regex(/^[0-9a-f]{64}$/, 'A SHA-256 has 64 digits 0-9 a
 export const problemSchema = z
   .object({
     type: z.string().openapi({ example: 'about:blank' }),
-    title: z.string().openapi({ example: 'This token is unknown: pair this player again.' }),
+    title: z.string().openapi({ example: 'This token is unknown. Pair this player again.' }),
     status: z.int(),
   })
   .openapi('Problem', { description: 'RFC 9457 problem details' });
@@ -49,13 +49,13 @@ export const targetSchema = z
       )
       .optional()
       .openapi({
-        description: 'What is planned after `program`, the earliest first: fetched ahead, begun on the instant',
+        description: 'Planned programs after `program`, the earliest first: fetched ahead, begun on the instant',
       }),
     serverTime: z.int().openapi({ description: 'Milliseconds since 1970-01-01T00:00:00Z' }),
   })
   .openapi('Target');
 
-/** Numbers that can be reckoned with: what is past these is no measure of anything. */
+/** Numbers past these can't be real measurements. */
 const bytes = z.number().min(0).max(1e15);
 const instant = z.int().min(-8.64e15).max(8.64e15);
 const edition = z
@@ -117,7 +117,7 @@ export const reportSchema = z
       .optional(),
     software: lineSchema('Software', 120),
     life: lineSchema('A life', 40).optional().openapi({
-      description: 'Made anew at each start: two players that use one token are told apart by it',
+      description: 'Made at each start, so that two players with one token can be told apart',
     }),
   })
   .openapi('Report');

@@ -1,7 +1,7 @@
 import { Refusal, type Refused } from '@/core';
 
 export const notFound = (thing: string) =>
-  new Refusal(404, `There is no such ${thing} in your network: it may have been removed.`);
+  new Refusal(404, `Your network has no such ${thing}. It may have been deleted.`);
 
 /** A refusal as an RFC 9457 problem document. */
 export function problemDocument({ status, message, problems }: Refused) {

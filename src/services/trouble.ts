@@ -1,23 +1,23 @@
 import { Refusal } from '@/core';
 
-/** What a fault of the machinery below means for who asked; null for one that only we can mend. */
+/** What a fault of the disk or database means for the person who asked; null if only the people who run the server can fix it. */
 export function troubleOf(error: unknown): Refusal | null {
   const code = codeOf(error);
   if (code === null) return null;
   if (BUSY.has(code))
-    return new Refusal(503, 'Other work on this network takes long: nothing was changed. Try again in a moment.');
+    return new Refusal(503, 'Other work on this network is taking long. Nothing was changed. Try again in a moment.');
   // What was on its way may have been done.
   if (code === CUT)
-    return new Refusal(503, 'The line to the database was cut: look whether it was done, then try again.');
+    return new Refusal(503, 'The connection to the database was cut. See whether it was done, then try again.');
   if (FULL.has(code))
     return new Refusal(
       507,
-      "The server's disk is full or can't be written: nothing was kept. Tell who runs the server.",
+      'The server’s disk is full or can’t be written, so this wasn’t saved. Ask the people who run the server to look at it.',
     );
   if (AWAY.has(code) || code.startsWith('08'))
-    return new Refusal(503, 'The database does not answer: nothing was changed. Try again in a moment.');
+    return new Refusal(503, 'The database isn’t answering. Nothing was changed. Try again in a moment.');
   // SQLSTATE class 22: values that the database does not take, whoever sends them.
-  if (code.startsWith('22')) return new Refusal(422, 'This holds a value that can not be kept: write it again.');
+  if (code.startsWith('22')) return new Refusal(422, 'This contains a value that can’t be stored. Please change it.');
   return null;
 }
 

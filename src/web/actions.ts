@@ -1,6 +1,6 @@
 'use server';
 
-import { z } from 'zod';
+import * as z from 'zod';
 import {
   civil,
   dateOfLocalTime,
@@ -24,11 +24,14 @@ import {
   type Holiday,
 } from '@/services/calendars';
 import {
+  askToPublish,
   callOffPlanned,
   keep,
   movePlanned,
   publishPlanned,
+  sendBack,
   setFirers,
+  withdrawRequest,
   type Firing,
   type GoesOut,
   type IsPutOn,
@@ -65,9 +68,11 @@ import {
 } from './inputs';
 
 const originSchema = z.string().max(40);
+/** The service says how long a note may be. */
+const noteSchema = z.string().max(10_000);
 
 /**
- * Makes patches as a browser asks for them: what is no patch is refused, and never with files that only the library makes. `origin`
+ * Makes patches from what a browser sent: anything malformed is refused, and files that only the library makes are never accepted. `origin`
  * is what the page calls this edit, so that it knows it in the feed; with `goesOn` it is the same act as an earlier one.
  */
 export async function editAction(
@@ -84,8 +89,8 @@ export async function editAction(
 }
 
 /** Takes the signed-in person's last act back, or makes it again: the same in each of their windows, also after a reload. */
-export async function undoAction(way: Way): Promise<Result<UndoResult>> {
-  return attemptAs((actor) => undo(actor, way === 'redo' ? 'redo' : 'undo'));
+export async function undoAction(way: Way, sure?: string): Promise<Result<UndoResult>> {
+  return attemptAs((actor) => undo(actor, way === 'redo' ? 'redo' : 'undo', readInput(rowSchema.optional(), sure)));
 }
 
 /** What a browser sends to an action may be anything: numbers and ids are checked before they are used. */
@@ -93,7 +98,7 @@ const editionSchema = z
   .int()
   .min(1)
   .max(2 ** 31 - 1);
-const codeSchema = z.string().max(40, 'A code has eight letters: read it again from the screen.');
+const codeSchema = z.string().max(40, 'A code has eight letters. Read it again from the screen.');
 
 /** Publishes what waits, or a choice of it with what that needs. */
 export async function publishAction(basedOn: number, how: Publishing = {}): Promise<Result<{ number: number }>> {
@@ -134,6 +139,26 @@ export async function pilotAction(
       readInput(publishingSchema, how),
     ),
   );
+}
+
+/** Asks those who may publish for what waits, or for a choice of it. */
+export async function askToPublishAction(
+  note: string,
+  chosen?: readonly ObjectKey[],
+): Promise<Result<{ readonly id: string }>> {
+  return attemptAs((actor) =>
+    askToPublish(actor, { note: readInput(noteSchema, note), chosen: readInput(chosenSchema.optional(), chosen) }),
+  );
+}
+
+/** Sends a request to publish back with a word. */
+export async function sendBackAction(id: string, word: string): Promise<Result<void>> {
+  return attemptAs((actor) => sendBack(actor, readInput(rowSchema, id), readInput(noteSchema, word)));
+}
+
+/** Takes away one's own request to publish, or the answer to it. */
+export async function withdrawRequestAction(id: string): Promise<Result<void>> {
+  return attemptAs((actor) => withdrawRequest(actor, readInput(rowSchema, id)));
 }
 
 /** Moves what is planned to another time. */
@@ -241,7 +266,7 @@ export async function removeSearchAction(id: string): Promise<Result<void>> {
   return attemptAs((actor) => removeSearch(actor, readInput(rowSchema, id)));
 }
 
-/** Sets how long what one can go back to is kept. */
+/** Sets how long old editions and replaced files are kept. */
 export async function keepAction(input: Partial<Kept>): Promise<Result<Kept>> {
   return attemptAs((actor) => keep(actor, input));
 }

@@ -15,7 +15,7 @@ export async function attempt<T>(work: () => Promise<T>): Promise<Result<T>> {
     return {
       ok: false,
       status: 500,
-      message: 'Something went wrong here: nothing was changed. Try again in a moment.',
+      message: 'Something went wrong on the server. Nothing was changed. Try again in a moment.',
       problems: [],
     };
   }
@@ -25,7 +25,7 @@ export async function attempt<T>(work: () => Promise<T>): Promise<Result<T>> {
 export function attemptAs<T>(work: (actor: Actor) => Promise<T>): Promise<Result<T>> {
   return attempt(async () => {
     const actor = await currentActor();
-    if (!actor) throw new Refusal(401, 'You are signed out: sign in again.');
+    if (!actor) throw new Refusal(401, 'You are signed out. Sign in again.');
     return inNameOf(actor, () => work(actor));
   });
 }

@@ -1,8 +1,8 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { KINDS, contentSchema, idSchema, selectorSchema, zoneSchema, type Kind } from '@/core';
 
 /** The id of a row, as a browser sends it back. */
-export const rowSchema = z.uuid('There is no such thing: load the page anew.');
+export const rowSchema = z.uuid('That doesn’t exist. Reload the page.');
 
 /** Which files of the library are asked for, in a query. */
 export const mediaFilters = {
@@ -21,16 +21,16 @@ const MOST_CHOSEN = 10_000;
 /** Which objects of the plan are meant. */
 export const chosenSchema = z
   .array(
-    z.object({ kind: z.enum(Object.keys(KINDS) as Kind[], 'There is no such kind of thing.'), id: idSchema }),
-    'A choice is a list of kinds and ids: load the page anew, then try again.',
+    z.object({ kind: z.enum(Object.keys(KINDS) as Kind[], 'There’s no such kind of object.'), id: idSchema }),
+    'A choice is a list of kinds and ids. Reload the page, then try again.',
   )
   .min(1, 'Choose at least one change.')
-  .max(MOST_CHOSEN, `At most ${MOST_CHOSEN} changes at once: choose fewer.`);
+  .max(MOST_CHOSEN, `At most ${MOST_CHOSEN} changes at once. Choose fewer.`);
 
 /** How the next edition is published. */
 export const publishingSchema = z.object({ chosen: chosenSchema.optional(), note: z.string().optional() });
 
-/** The number of a change that somebody has seen. */
+/** The number of a change that a person has seen. */
 export const changeSchema = z.int('A change is a whole number.').min(0).max(Number.MAX_SAFE_INTEGER);
 
 /** What a program calls a request that is to be done once. */
@@ -41,13 +41,13 @@ export const idempotencySchema = z
 
 /** An instant, in milliseconds since 1970. */
 export const instantSchema = z
-  .int('Say when: as "tomorrow 06:00".')
+  .int('Write when, e.g. “tomorrow 06:00”.')
   .min(0)
-  .max(8.64e15, 'No calendar goes that far: say an earlier moment.');
+  .max(8.64e15, 'That is too far ahead. Choose an earlier time.');
 
 /** When an edition goes out: an instant, or what clocks at each site show then. */
 export const goesOutSchema = z.union([instantSchema, z.object({ siteTime: z.string().max(40) })], {
-  error: 'Say when: an instant in milliseconds, or a siteTime as 2026-12-01T06:00:00.',
+  error: 'Give a time: an instant in milliseconds, or a siteTime like 2026-12-01T06:00:00.',
 });
 
 /** On which screens an edition is tried first, and after how many minutes, or at which instant, the others get it; null waits for a person. */
@@ -65,7 +65,7 @@ export const pilotingSchema = z.object({
 export const putOnSchema = z.object({
   content: contentSchema,
   where: selectorSchema,
-  until: z.int('Say until when: as "1 hour", or "until 18:00".').min(0).max(Number.MAX_SAFE_INTEGER),
+  until: z.int('Write until when, e.g. “1 hour” or “until 18:00”.').min(0).max(Number.MAX_SAFE_INTEGER),
   zone: zoneSchema,
 });
 
@@ -74,4 +74,4 @@ export const editionNumberSchema = z.coerce
   .number('An edition is a number.')
   .int('An edition is a whole number.')
   .min(1, 'Editions begin with 1.')
-  .max(2 ** 31 - 1, 'There is no such edition.');
+  .max(2 ** 31 - 1, 'This edition doesn’t exist.');

@@ -2,7 +2,7 @@
 
 import { cookies } from 'next/headers';
 import { redirect } from 'next/navigation';
-import { z } from 'zod';
+import * as z from 'zod';
 import type { Refused, Result } from '@/core';
 import {
   changePassword,
@@ -16,6 +16,7 @@ import {
   offerReset,
   readInput,
   removePerson,
+  setRole,
   signIn,
   signOut,
   signOutPerson,
@@ -29,7 +30,7 @@ import { rowSchema } from './inputs';
 import { keepSession, requestOrigin, sessionToken } from './session';
 import { SESSION_COOKIE } from '@/services/people/session-cookie';
 
-/** Lets somebody in: what is refused comes back, and who is let in goes on to Now. */
+/** Signs a person in and goes to Now; an error is returned. */
 async function enter(work: () => Promise<OpenSession>): Promise<Result<null>> {
   const result = await attempt(work);
   if (!result.ok) return result;
@@ -97,6 +98,10 @@ export async function withdrawAction(invitation: string): Promise<Result<void>> 
 
 export async function removePersonAction(person: string): Promise<Result<void>> {
   return attemptAs((actor) => removePerson(actor, readInput(rowSchema, person)));
+}
+
+export async function setRoleAction(person: string, role: string): Promise<Result<void>> {
+  return attemptAs((actor) => setRole(actor, readInput(rowSchema, person), role));
 }
 
 export async function signOutPersonAction(person: string): Promise<Result<void>> {

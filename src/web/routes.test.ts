@@ -22,7 +22,7 @@ test.each<[string, Record<string, string>, number]>([
     { origin: 'https://signs.example', host: 'inner', 'x-forwarded-host': 'signs.example' },
     200,
   ],
-  ['another site', { origin: 'https://evil.example', host: 'signs.test' }, 403],
+  ['another website', { origin: 'https://evil.example', host: 'signs.test' }, 403],
   ['another site, by what the browser says', { 'sec-fetch-site': 'cross-site' }, 403],
   ['a page without an origin of its own', { origin: 'null', host: 'signs.test' }, 403],
   ['an origin that is none', { origin: 'not an address', host: 'signs.test' }, 403],
@@ -36,8 +36,8 @@ test('reading changes nothing: it is let through from everywhere', async () => {
 });
 
 test('a body that is no JSON, in bytes or at all', async () => {
-  expect(await statusOf(post({}, '{'))).toEqual([400, 'This is not JSON: check where it was written.']);
-  expect(await statusOf(post({}, ''))).toEqual([400, 'This is not JSON: check where it was written.']);
+  expect(await statusOf(post({}, '{'))).toEqual([400, 'This isn’t JSON. Check the program that wrote it.']);
+  expect(await statusOf(post({}, ''))).toEqual([400, 'This isn’t JSON. Check the program that wrote it.']);
   expect((await statusOf(post({}, '['.repeat(6000))))[0]).toBe(400);
   expect((await statusOf(post({}, '['.repeat(6000) + ']'.repeat(6000))))[0]).toBe(400);
   expect((await statusOf(post({}, '['.repeat(30) + ']'.repeat(30))))[0]).toBe(200);
@@ -52,6 +52,6 @@ test('a body past 1 MB is refused by its length, or as soon as it shows', async 
       out.enqueue(new Uint8Array(65_536).fill(32));
     },
   });
-  expect(await statusOf(post({}, flood))).toEqual([413, 'This body is larger than 1 MB: send less at a time.']);
+  expect(await statusOf(post({}, flood))).toEqual([413, 'This body is larger than 1 MB. Send less at a time.']);
   expect(sent).toBeLessThan(2 * 2 ** 20);
 });

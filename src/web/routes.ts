@@ -2,11 +2,11 @@ import { Readable } from 'node:stream';
 import type { ReadableStream } from 'node:stream/web';
 import { logOnce, logger } from '@/log';
 import { currentActor, requestAddress } from '@/web/session';
-import type { z } from 'zod';
-import { Refusal, problemsOf, readBoundedJson } from '@/core';
+import type * as z from 'zod';
+import { Refusal, problemsOf, readBoundedJson, type Right } from '@/core';
 import { problemDocument } from '@/services/errors';
 import { troubleOf } from '@/services/trouble';
-import { actorOfKey, inNameOf, type Actor, type Right } from '@/services/people';
+import { actorOfKey, inNameOf, type Actor } from '@/services/people';
 
 /**
  * A route handler's work for a signed-in person: errors become RFC 9457 problem details. With a right, a program may come too: with a
@@ -20,17 +20,17 @@ export async function answerAs(
   return answer(request, async () => {
     const key = /^Bearer\s+(\S+)$/i.exec(request.headers.get('authorization') ?? '')?.[1];
     if (key !== undefined && right === undefined)
-      throw new Refusal(403, 'No key opens this: it is for people who are signed in.');
+      throw new Refusal(403, 'Keys can’t open this. It is for people who are signed in.');
     const actor =
       key !== undefined && right !== undefined
         ? await actorOfKey(key, right, { address: await requestAddress() })
         : await currentActor();
-    if (!actor) throw new Refusal(401, 'You are signed out: sign in again.');
+    if (!actor) throw new Refusal(401, 'You are signed out. Sign in again.');
     return inNameOf(actor, () => work(actor));
   });
 }
 
-/** Whether a program asks, with somebody's key. */
+/** Whether the request comes from a program with a key. */
 export const isOfProgram = (request: Request): boolean => request.headers.has('authorization');
 
 /** The same without a person. Requests that change something must come from our own pages. */
@@ -43,7 +43,7 @@ export async function answer(request: Request, work: () => Promise<Response>): P
       error instanceof Refusal
         ? error
         : (troubleOf(error) ??
-          new Refusal(500, 'Something went wrong here: nothing was changed. Try again in a moment.'));
+          new Refusal(500, 'Something went wrong on the server. Nothing was changed. Try again in a moment.'));
     if (told !== error) logOnce(error, 'request failed');
     else
       logger.info(
@@ -57,7 +57,7 @@ export async function answer(request: Request, work: () => Promise<Response>): P
   }
 }
 
-/** A path as a log may have it: what is as long as a token stands in it as an ellipsis. */
+/** A path as a log may have it: anything as long as a token becomes an ellipsis. */
 const withoutSecrets = (path: string) => path.replace(/[\w-]{40,}/g, '…');
 
 /** Against requests that another site makes in a person's name: browsers say where a request comes from. Programs send neither header. */
@@ -69,14 +69,14 @@ function refuseForeign(request: Request): void {
     (site !== null && site !== 'same-origin' && site !== 'none') ||
     // An origin that can't be read, "null" among them, is none of ours.
     (origin !== null && URL.parse(origin)?.host !== host);
-  if (foreign) throw new Refusal(403, 'This request came from another site: use the pages of this one.');
+  if (foreign) throw new Refusal(403, 'This request came from another website. Use the pages of this one.');
 }
 
 const MOST_JSON_BYTES = 2 ** 20;
 
 /** Reads a body of at most so many bytes. Throws 413 for a larger one, as soon as it shows. */
 export async function readBody(request: Request, most: number): Promise<Buffer> {
-  const tooLarge = new Refusal(413, `This body is larger than ${most / 2 ** 20} MB: send less at a time.`);
+  const tooLarge = new Refusal(413, `This body is larger than ${most / 2 ** 20} MB. Send less at a time.`);
   if (Number(request.headers.get('content-length') ?? 0) > most) throw tooLarge;
   const parts: Uint8Array[] = [];
   let bytes = 0;
@@ -125,7 +125,7 @@ export function readQuery<S extends z.ZodType>(request: Request, schema: S): z.o
   const problems = problemsOf(read.error);
   throw new Refusal(
     400,
-    `The query is not understood: ${problems[0]?.path ?? ''} ${problems[0]?.message ?? ''}`,
+    `The query isn’t understood: ${problems[0]?.path ?? ''} ${problems[0]?.message ?? ''}`,
     problems,
   );
 }

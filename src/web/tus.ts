@@ -1,7 +1,7 @@
 import { DataStore, ERRORS, Upload, type Locker } from '@tus/utils';
 import { Server } from '@tus/server';
 import type { Readable } from 'node:stream';
-import { z } from 'zod';
+import * as z from 'zod';
 import { Refusal, idSchema } from '@/core';
 import { logOnce } from '@/log';
 import { problemDocument } from '@/services/errors';
@@ -68,7 +68,7 @@ class LibraryStore extends DataStore {
 const isId = (text: string) => z.uuid().safeParse(text).success;
 
 const metadataSchema = z.object({
-  filename: z.string('The file has no name: send it as "filename".'),
+  filename: z.string('The file has no name. Send it as "filename".'),
   batch: z.uuid('A batch is named by a UUID.').optional(),
   replaces: idSchema.optional(),
 });
@@ -78,7 +78,8 @@ function told(error: unknown): unknown {
   if ((error as { status_code?: unknown }).status_code !== undefined) return error;
   const refusal = error instanceof Refusal ? error : troubleOf(error);
   if (!refusal) logOnce(error, 'an upload failed');
-  const known = refusal ?? new Refusal(500, 'Something went wrong here: nothing is lost, it is tried again.');
+  const known =
+    refusal ?? new Refusal(500, 'Something went wrong on the server. Nothing is lost, it will be tried again.');
   return { status_code: known.status, body: JSON.stringify(problemDocument(known)) };
 }
 
@@ -92,7 +93,7 @@ const telling =
     }
   };
 
-/** Answers a request of the protocol. What is received whole is told as JSON with the last part's answer. */
+/** Answers a request of the protocol. The answer to the last part describes the received file as JSON. */
 export async function answerTus(request: Request, actor: Actor): Promise<Response> {
   const server = new Server({
     path: UPLOADS_PATH,

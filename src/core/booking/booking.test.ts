@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { readPlan, withPatches, type Booking, type Plan, type Patch } from '../plan';
 import { orThrow } from '../refusal';
-import { addDays, datesOf, formatDate, parseDate, type LocalDate } from '../when';
+import { addDays, datesOf, formatDate, parseDate, setsOf, type LocalDate } from '../when';
 import { copyDays, reschedule, type Occasion, type Rescheduling, type Scope } from '.';
 import { runs } from '../tests/runs';
 
@@ -34,9 +34,11 @@ function diary(of: Plan, from = first, to = last): string[] {
   const calendar = () => new Set([date('2026-12-08')]);
   return of.bookings
     .flatMap(({ when, priority, takeover }) =>
-      datesOf(when, { calendar }, from, to).flatMap((day) =>
-        (when.windows ?? [['00:00', '24:00']]).map(
-          ([a, b]) => `${formatDate(day)} ${a}-${b} ${takeover ? 'takeover' : `p${priority}`}`,
+      setsOf(when).flatMap((set) =>
+        datesOf(set, { calendar }, from, to).flatMap((day) =>
+          (set.windows ?? [['00:00', '24:00']]).map(
+            ([a, b]) => `${formatDate(day)} ${a}-${b} ${takeover ? 'takeover' : `p${priority}`}`,
+          ),
         ),
       ),
     )
@@ -94,7 +96,7 @@ test('whatever repeats: a change reaches the days of its scope, and no other', (
         const day = dates[pick % dates.length] ?? '';
         const after = changed(
           before,
-          { date: date(day), window: 0 },
+          { date: date(day), set: 0, window: 0 },
           { window: ['07:15', '09:45'], priority: 5 },
           scope,
         );
@@ -123,7 +125,7 @@ test('whatever repeats: taking one window away leaves the others of its day', ()
         const gone = (line: string) =>
           line.includes('06:00-10:00') &&
           (scope === 'all' || (scope === 'this day' ? line.startsWith(day) : line.slice(0, 10) >= day));
-        const after = changed(before, { date: date(day), window: 0 }, { remove: true }, scope);
+        const after = changed(before, { date: date(day), set: 0, window: 0 }, { remove: true }, scope);
         expect(diary(after)).toEqual(diary(before).filter((line) => !gone(line)));
       },
     ),
@@ -137,7 +139,7 @@ test('carried to another day: each of its days moves alike', () => {
     fc.property(daily, fc.integer({ min: -10, max: 10 }), (repeat, days) => {
       const before = plan({ when: { from: '2026-12-01', to: '2027-01-10', ...(repeat ? { repeat } : {}) } });
       const [day = ''] = diary(before).map((line) => line.slice(0, 10));
-      const after = changed(before, { date: date(day), window: 0 }, { date: addDays(date(day), days) }, 'all');
+      const after = changed(before, { date: date(day), set: 0, window: 0 }, { date: addDays(date(day), days) }, 'all');
       const wide = [addDays(first, -30), addDays(last, 30)] as const;
       expect(diary(after, ...wide)).toEqual(
         diary(before, ...wide).map((line) => `${formatDate(addDays(date(line.slice(0, 10)), days))}${line.slice(10)}`),
@@ -154,7 +156,7 @@ test('one day alone is carried to another day and layer, under a name that says 
   });
   const after = changed(
     before,
-    { date: date('2026-12-09'), window: 0 },
+    { date: date('2026-12-09'), set: 0, window: 0 },
     { date: date('2026-12-10'), window: ['08:00', '09:00'], takeover: true },
     'this day',
   );
@@ -170,7 +172,7 @@ test('one day alone is carried to another day and layer, under a name that says 
 
 test('a booking of one day is changed itself, whatever the scope; the last window gone, it is removed', () => {
   const before = plan({ when: { from: '2026-12-05', to: '2026-12-05', windows: [['04:00', '11:30']] } });
-  const occasion = { date: date('2026-12-05'), window: 0 };
+  const occasion = { date: date('2026-12-05'), set: 0, window: 0 };
   for (const scope of ['this day', 'from this day', 'all'] as const) {
     expect(diary(changed(before, occasion, { date: date('2026-12-06') }, scope))).toEqual([
       '2026-12-06 04:00-11:30 p3',
@@ -181,13 +183,16 @@ test('a booking of one day is changed itself, whatever the scope; the last windo
 
 test.each([
   [{}, 'It shows every day'],
-  [{ from: '2026-12-01', repeat: 'FREQ=MONTHLY;BYMONTHDAY=1' }, 'can not be carried to other days as a whole'],
+  [
+    { from: '2026-12-01', repeat: 'FREQ=MONTHLY;BYMONTHDAY=1' },
+    'A repeat like this can’t be moved to other days as a whole.',
+  ],
 ])('%j can not be carried as a whole', (when, sentence) => {
   const before = plan({ when });
   const edits = reschedule(
     before,
     before.bookings[0] as Booking,
-    { date: date('2026-12-01'), window: 0 },
+    { date: date('2026-12-01'), set: 0, window: 0 },
     { date: date('2026-12-02') },
     'all',
     CREATED,

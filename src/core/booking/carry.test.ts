@@ -109,14 +109,14 @@ describe('carrying a bar', () => {
     expect(carried(one, at, (at.start + MINUTE) as LocalTime, at.end, oslo).window).toEqual(['07:01', 'closes-00:30']);
   });
 
-  test('up to midnight is 24:00; over midnight ends on the next day; more than a day is a day', () => {
+  test('up to midnight is 24:00; over midnight ends on the next day; more than a day ends on a later date', () => {
     const one = booking({ windows: [['20:00', '22:00']] });
     const at = occasion(one, '2026-12-01');
     const to = (hours: number) => carried(one, at, at.start, wall('2026-12-01', hours), oslo).window;
     expect([to(24), to(26), to(60)]).toEqual([
       ['20:00', '24:00'],
       ['20:00', '02:00'],
-      ['20:00', '20:00'],
+      ['20:00', '12:00', 2],
     ]);
   });
 
@@ -136,7 +136,7 @@ describe('carrying a bar', () => {
     const copy = copyOccasion(
       own,
       one,
-      { date: date('2026-12-01'), window: 0 },
+      { date: date('2026-12-01'), set: 0, window: 0 },
       { date: date('2026-12-02'), takeover: true },
       '2026-11-25T10:00:00Z',
     );
@@ -155,7 +155,7 @@ test('scopes are offered where they mean something of their own', () => {
   const first = date('2026-12-01');
   const scopes = (when: object, day = first) => {
     const one = booking(when);
-    return scopesOf(plan(one), one, day);
+    return scopesOf(plan(one), one, { date: day, set: 0 });
   };
   expect(scopes({ from: '2026-12-01', to: '2026-12-01' })).toEqual(['all']);
   expect(scopes({ from: '2026-12-01' })).toEqual(['this day', 'all']);

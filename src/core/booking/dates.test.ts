@@ -1,12 +1,12 @@
-import { emptyPlan, type Booking, type When } from '../plan';
-import { addDays, parseDate, type LocalDate } from '../when';
+import { emptyPlan, type Booking } from '../plan';
+import { addDays, parseDate, type LocalDate, type SetOfHours } from '../when';
 import { aloneOn, partWhen, shiftWhen, withDate, withoutDate } from './dates';
 import { freeName, spokenDate } from './reschedule';
 
 const date = (text: string) => parseDate(text) as LocalDate;
 
-describe('a When carried by days', () => {
-  const shifted = (when: When, days = 1) => {
+describe('a set of hours carried by days', () => {
+  const shifted = (when: SetOfHours, days = 1) => {
     const made = shiftWhen(when, days);
     return made.ok ? made.value : made.message;
   };
@@ -43,7 +43,7 @@ describe('a When carried by days', () => {
   });
 
   test('by no days it is the same, and what shows every day can not be carried as a whole', () => {
-    const when = { windows: [['06:00', '07:00']] } as When;
+    const when = { windows: [['06:00', '07:00']] } as SetOfHours;
     expect(shifted(when, 0)).toBe(when);
     expect(shifted(when)).toContain('It shows every day');
   });
@@ -56,12 +56,14 @@ describe('a When carried by days', () => {
     'FREQ=WEEKLY;BYDAY=MO,TU;BYSETPOS=1',
     'FREQ=DAILY;BYMONTHDAY=1',
   ])('%s has no even length: one day alone is carried', (repeat) => {
-    expect(shifted({ from: '2026-01-05', repeat })).toContain('carry one day alone');
+    expect(shifted({ from: '2026-01-05', repeat })).toContain(
+      'A repeat like this can’t be moved to other days as a whole.',
+    );
   });
 });
 
 test('one date alone keeps what chooses times, and nothing that chooses dates', () => {
-  const when: When = {
+  const when: SetOfHours = {
     from: '2026-01-05',
     repeat: 'FREQ=DAILY',
     only: ['storm'],
@@ -92,9 +94,13 @@ test('a date more, and a date less: each list once, in order', () => {
   });
 });
 
-describe('a When parted at a date', () => {
+describe('a SetOfHours parted at a date', () => {
   test('lists go to their side; a plain one goes on from that date', () => {
-    const when: When = { to: '2026-12-31', also: ['2026-01-01', '2026-06-01'], except: ['2026-05-31', '2026-07-01'] };
+    const when: SetOfHours = {
+      to: '2026-12-31',
+      also: ['2026-01-01', '2026-06-01'],
+      except: ['2026-05-31', '2026-07-01'],
+    };
     expect(partWhen(when, date('2026-06-01'))).toEqual([
       { to: '2026-05-31', also: ['2026-01-01'], except: ['2026-05-31'] },
       { to: '2026-12-31', from: '2026-06-01', also: ['2026-06-01'], except: ['2026-07-01'] },
@@ -102,7 +108,7 @@ describe('a When parted at a date', () => {
   });
 
   test('a rule goes on in step, and its count is shared', () => {
-    const when: When = { from: '2026-01-05', repeat: 'FREQ=WEEKLY;INTERVAL=2;COUNT=5;BYDAY=MO' };
+    const when: SetOfHours = { from: '2026-01-05', repeat: 'FREQ=WEEKLY;INTERVAL=2;COUNT=5;BYDAY=MO' };
     expect(partWhen(when, date('2026-01-20'))).toEqual([
       { ...when, to: '2026-01-19' },
       { from: '2026-02-02', repeat: 'FREQ=WEEKLY;INTERVAL=2;COUNT=3;BYDAY=MO' },

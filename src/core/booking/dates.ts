@@ -1,5 +1,5 @@
 import { done, orThrow, refused, type Result } from '../refusal';
-import { WHEN_FIELDS, type When } from '../when/schema';
+import { WHEN_FIELDS, type SetOfHours } from '../when/schema';
 import {
   WEEKDAYS,
   addDays,
@@ -13,18 +13,19 @@ import {
 } from '../when';
 
 /**
- * A `When` carried on by whole days: dates, weekdays and week starts move alike, so that each of its dates moves by `days`.
+ * A set of hours carried on by whole days: dates, weekdays and week starts move alike, so that each of its dates moves by `days`.
  * Calendars and times of day stay. Returns a sentence where its repeat can't be carried as a whole.
  */
-export function shiftWhen(when: When, days: number): Result<When> {
+export function shiftWhen(when: SetOfHours, days: number): Result<SetOfHours> {
   if (days === 0) return done(when);
   const shift = (text: string) => formatDate(addDays(parseDate(text) as LocalDate, days));
   const { from, to, repeat, also, except } = when;
   if (repeat === undefined && from === undefined && to === undefined)
-    return cannot('It shows every day: carry one day alone, or give it dates first.');
+    return cannot('It shows every day. Move only one day of it, or give it dates first.');
   const rule = repeat === undefined ? null : orThrow(parseRule(repeat));
   const moved = rule ? shiftRule(rule, days) : null;
-  if (rule && !moved) return cannot('This repeat can not be carried to other days as a whole: carry one day alone.');
+  if (rule && !moved)
+    return cannot('A repeat like this can’t be moved to other days as a whole. Move one day of it instead.');
   return done({
     ...when,
     ...(from === undefined ? {} : { from: shift(from) }),
@@ -50,14 +51,14 @@ function shiftRule(rule: Rule, days: number): Rule | null {
   };
 }
 
-/** What a `When` says of times, on one date (YYYY-MM-DD) alone: all that it says of dates is left behind. */
-export function aloneOn(when: When, day: string): When {
-  const times = Object.entries(when).filter(([field]) => WHEN_FIELDS[field as keyof When] === 'times');
+/** What a set of hours says of times, on one date (YYYY-MM-DD) alone: all that it says of dates is left behind. */
+export function aloneOn(when: SetOfHours, day: string): SetOfHours {
+  const times = Object.entries(when).filter(([field]) => WHEN_FIELDS[field as keyof SetOfHours] === 'times');
   return { ...Object.fromEntries(times), from: day, to: day };
 }
 
-/** A `When` with one date more. Calendars may still keep it away. */
-export function withDate({ also, except, ...when }: When, day: string): When {
+/** A set of hours with one date more. Calendars may still keep it away. */
+export function withDate({ also, except, ...when }: SetOfHours, day: string): SetOfHours {
   const kept = (except ?? []).filter((one) => one !== day);
   return {
     ...when,
@@ -66,14 +67,14 @@ export function withDate({ also, except, ...when }: When, day: string): When {
   };
 }
 
-/** A `When` without one of its dates. */
-export function withoutDate({ also, except, ...when }: When, day: string): When {
+/** A set of hours without one of its dates. */
+export function withoutDate({ also, except, ...when }: SetOfHours, day: string): SetOfHours {
   const rest = (also ?? []).filter((one) => one !== day);
   return { ...when, ...(rest.length > 0 ? { also: rest } : {}), except: [...new Set([...(except ?? []), day])].sort() };
 }
 
-/** Parts a `When` into its dates before `date` and those from it on; together they are the same dates. */
-export function partWhen(when: When, date: LocalDate): [before: When, after: When] {
+/** Parts a set of hours into its dates before `date` and those from it on; together they are the same dates. */
+export function partWhen(when: SetOfHours, date: LocalDate): [before: SetOfHours, after: SetOfHours] {
   const { also, except, from, repeat, ...rest } = when;
   const day = formatDate(date);
   const side = (list: readonly string[] | undefined, keep: (one: string) => boolean, key: 'also' | 'except') => {

@@ -3,8 +3,10 @@ import type { Booking, Plan, Site } from '../plan/schema';
 import {
   calendarDates,
   toInstant,
+  setsOf,
   toLocalTime,
   localOccurrences,
+  sunAt,
   zoneTable,
   type LocalDate,
   type LocalTime,
@@ -20,13 +22,13 @@ export interface LocalOccasion extends Occasion {
 
 /**
  * Every occasion of the given bookings that touches the dates `first`..`last` (both inclusive) on the clock of `site`, in
- * order of bookings. On its own clock a booking reads the same at every site; one that is pinned to another zone is told as
- * this site's clock reads at that instant. `opens` and `closes` are this site's.
+ * order of bookings. On its own clock a booking reads the same at every site; one pinned to another zone is converted to
+ * what this site's clock reads at that instant. Opening, closing and the sun are this site's.
  */
 export function localOccasions(
   plan: Plan,
   bookings: readonly Booking[],
-  site: Pick<Site, 'timeZone' | 'hours'>,
+  site: Pick<Site, 'timeZone' | 'hours' | 'location'>,
   first: LocalDate,
   last: LocalDate,
 ): LocalOccasion[] {
@@ -37,11 +39,15 @@ export function localOccasions(
     return set;
   };
   const own = zoneTable(site.timeZone);
+  const place = { calendar, hours: site.hours, ...(site.location ? { sun: sunAt(site.location, own) } : {}) };
   return bookings.flatMap(({ id, when }) => {
-    const pinned = when.clock === undefined || when.clock === 'site' ? null : zoneTable(when.clock);
-    const read = (time: LocalTime) => (pinned ? toLocalTime(own, toInstant(pinned, time)) : time);
-    return localOccurrences(when, { calendar, hours: site.hours }, first, last)
-      .map(({ date, window, start, end }) => ({ booking: id, date, window, start: read(start), end: read(end) }))
+    const clocks = setsOf(when).map(({ clock }) => (clock === undefined || clock === 'site' ? null : zoneTable(clock)));
+    const read = (set: number, time: LocalTime) => {
+      const pinned = clocks[set];
+      return pinned ? toLocalTime(own, toInstant(pinned, time)) : time;
+    };
+    return localOccurrences(when, place, first, last)
+      .map((one) => ({ ...one, booking: id, start: read(one.set, one.start), end: read(one.set, one.end) }))
       .filter(({ start, end }) => touches(start, end, first, last));
   });
 }

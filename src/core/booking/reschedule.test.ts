@@ -16,7 +16,7 @@ const plan = (...bookings: Booking[]) => ({
 });
 
 describe('which scopes mean something of their own', () => {
-  const scopes = (when: When, on: string) => scopesOf(plan(), booking(when), date(on)).join(', ');
+  const scopes = (when: When, on: string) => scopesOf(plan(), booking(when), { date: date(on), set: 0 }).join(', ');
   const ALL = 'this day, from this day, all';
 
   test.each<[string, When, string, string]>([
@@ -57,7 +57,7 @@ describe('windows after a change', () => {
   const changed = (when: When, change: Rescheduling, window = 0) => {
     const one = booking(when);
     const patches = orThrow(
-      reschedule(plan(one), one, { date: date('2026-12-10'), window }, change, 'all', '2026-01-02T00:00:00Z'),
+      reschedule(plan(one), one, { date: date('2026-12-10'), set: 0, window }, change, 'all', '2026-01-02T00:00:00Z'),
     );
     return patches.map((patch) => ('set' in patch ? patch.set.when : patch));
   };
@@ -116,7 +116,14 @@ describe('windows after a change', () => {
   test('no longer a takeover, it wakes no displays', () => {
     const one: Booking = { ...booking(DAY), takeover: true, wake: true };
     const patches = orThrow(
-      reschedule(plan(one), one, { date: date('2026-12-10'), window: 0 }, { takeover: false, priority: 5 }, 'all', ''),
+      reschedule(
+        plan(one),
+        one,
+        { date: date('2026-12-10'), set: 0, window: 0 },
+        { takeover: false, priority: 5 },
+        'all',
+        '',
+      ),
     );
     expect(patches).toMatchObject([{ set: { takeover: null, wake: null, priority: 5 } }]);
   });

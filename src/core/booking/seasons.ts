@@ -15,14 +15,14 @@ export interface Season {
   readonly runs: readonly Run[];
 }
 
-/** Dates that are no further apart stand in one run: weekdays are a season, not fifty stripes. */
+/** Dates this close together make one run: weekdays are one season, not fifty stripes. */
 const JOINED_DAYS = 7;
 
 /** When in `first`..`last` (both inclusive) each booking is on, in runs, as the clock of `site` has it: for the look at a year. */
 export function seasons(
   plan: Plan,
   bookings: readonly Booking[],
-  site: Pick<Site, 'timeZone' | 'hours'>,
+  site: Pick<Site, 'timeZone' | 'hours' | 'location'>,
   first: LocalDate,
   last: LocalDate,
 ): Season[] {

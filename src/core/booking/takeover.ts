@@ -2,10 +2,10 @@ import { MINUTE, type Instant } from '../instant';
 import type { Booking } from '../plan';
 import { spanWhen, type When } from '../when';
 
-/** Whether a booking is a takeover that waits to be fired: it stands on hold, whatever it says of when. */
+/** Whether a booking is a takeover that waits to be fired: it is on hold, whatever its times say. */
 export const isPrepared = ({ takeover, onHold }: Booking): boolean => takeover === true && onHold === true;
 
-/** A drill lasts so long at most, in milliseconds: nobody clears what nobody saw. */
+/** The longest a drill may last, in milliseconds, because people forget to end drills. */
 const DRILL_MS = 10 * MINUTE;
 
 /** A prepared takeover as a drill of itself, on other screens: the same content, for minutes, marked as a drill where it is seen. */

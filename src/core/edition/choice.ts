@@ -13,7 +13,7 @@ import {
 } from '../plan';
 import { withPlaceTerms } from '../selector';
 
-/** What goes along with a choice although nobody chose it, and what it goes along for. */
+/** An object that must be published because a chosen one needs it, and the chosen one. */
 export interface Along extends ObjectKey {
   readonly for: ObjectKey;
 }

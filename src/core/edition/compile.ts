@@ -19,7 +19,7 @@ export interface ShownAsset extends AssetFile {
   readonly kind: ShownMedia['kind'];
   readonly width: number;
   readonly height: number;
-  /** What stays in sight where it is cut to fill a screen: how far from its left, and from its top, 0 to 1. Absent: its middle. */
+  /** The point that stays visible when the picture is cropped to fill a screen: from its left, and from its top, 0 to 1. Absent: its middle. */
   readonly focus?: readonly [x: number, y: number] | undefined;
 }
 
@@ -70,7 +70,7 @@ export interface CompiledBase {
 
 /**
  * Compiles a checked plan: each screen's program, equal ones once. Pure: the same plan gives the same hashes anywhere.
- * Files without hash and type (not processed yet) that a program needs are told as problems instead. With a base, screens
+ * If a program needs files without hash and type (not processed yet), the result is those problems instead. With a base, screens
  * that no change touches keep their hash, and their program is not made again: only new programs are in the result.
  */
 export function compileEdition(plan: Plan, base?: CompiledBase): Result<CompiledEdition> {
@@ -168,15 +168,16 @@ function maker(plan: Plan): (program: ScreenProgram) => MadeProgram & { readonly
   /** By the loops: programs that are alike but for their place have the same. */
   const bodies = new Map<readonly Loop[], Body>();
   return (program) => {
-    const { zone, hours, loops, ...rest } = program;
+    const { zone, hours, location, loops, ...rest } = program;
     const body = bodies.get(loops) ?? bodyOf(program);
     bodies.set(loops, body);
-    const open = hours ? write(hours) : '';
-    let says = body.says.get(open);
+    const site = { ...(hours ? { hours } : {}), ...(location ? { location } : {}) };
+    const key = write(site);
+    let says = body.says.get(key);
     if (says === undefined) {
-      const head = { format: 'lanternpost/program', version: 1, ...(hours ? { hours } : {}) };
+      const head = { format: 'lanternpost/program', version: 1, ...site };
       says = `,${write({ ...head, ...rest, loops: loops.map(bareOf) }).slice(1, -1)}`;
-      body.says.set(open, says);
+      body.says.set(key, says);
     }
     return { parts: [body.needs, says, clocksOf(zone, body.zones)], assets: body.assets, problems: body.problems };
   };
@@ -187,17 +188,17 @@ interface Body {
   readonly assets: ProgramDocument['assets'];
   readonly problems: readonly Problem[];
   readonly needs: string;
-  /** What they say, by their opening hours. */
+  /** What they say, by their site's opening hours and location. */
   readonly says: Map<string, string>;
   /** The zones that bookings and the like name. */
   readonly zones: readonly string[];
 }
 
-/** What a program says of a file; refused where there are no bytes of it yet. */
+/** What a program says of a file; a problem if its bytes aren't here yet. */
 function fileOf(file: Media, path: string): Result<Asset> {
   const { sha256, type, bytes } = file;
   if (sha256 === undefined || type === undefined)
-    return refused([{ path, message: `"${file.name}" has no file yet: wait until it is processed, or take it out.` }]);
+    return refused([{ path, message: `"${file.name}" isn’t processed yet. Wait a moment, or remove it.` }]);
   const same = { sha256, bytes, type };
   if (!isShown(file)) return done({ kind: 'sound', ...same });
   const { kind, width, height, focus } = file;

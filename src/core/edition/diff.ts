@@ -36,8 +36,8 @@ export interface DifferenceGroup {
 
 /**
  * How two plans differ by what shows in `[from, to)`: the same winner with another loop differs, another name does not.
- * Screens that change alike stand in one group, the largest first; screens that show the same are left out. With `only` none but those
- * screens are compared.
+ * Screens that change alike are one group, the largest first; screens without a change are left out. With `only`, compares only those
+ * screens.
  */
 export function diffPlans(
   before: Plan,

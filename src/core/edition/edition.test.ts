@@ -71,8 +71,10 @@ test('screens with equal programs share one, and a program holds what its screen
   expect(Object.keys(c?.zones ?? {})).toEqual(['Atlantic/Reykjavik', 'Europe/Oslo']);
 });
 
-test('programs that differ in their clocks alone share all other parts, as the very same texts; opening hours are said where asked for', () => {
-  const far = { id: 'far', name: 'Far', timeZone: 'Asia/Tokyo', tags: ['quay'], hours: { mon: [['08:00', '20:00']] } };
+test('programs that differ in their clocks alone share all other parts, as the very same texts; opening hours and places are said where asked for', () => {
+  const location = { latitude: 35.7, longitude: 139.7 };
+  const hours = { mon: [['08:00', '20:00']] };
+  const far = { id: 'far', name: 'Far', timeZone: 'Asia/Tokyo', tags: ['quay'], hours, location };
   const abroad = (plan: Plan): Plan => ({
     ...plan,
     sites: [...plan.sites, far as never],
@@ -84,16 +86,26 @@ test('programs that differ in their clocks alone share all other parts, as the v
   expect(partsOf('d').slice(0, 2)).toEqual(partsOf('a').slice(0, 2));
   expect(partsOf('d')[2]).not.toBe(partsOf('a')[2]);
   for (const [hash, { parts }] of made) expect(parts.join('')).toBe(programs.get(hash));
-  const asking = compiled((plan) => {
-    const { bookings, ...rest } = abroad(plan);
-    return {
-      ...rest,
-      bookings: bookings.map((one) => ({ ...one, where: 'all', when: { windows: [['opens', 'closes']] as never } })),
-    };
-  });
-  const read = (id: string) => JSON.parse(asking.programs.get(asking.screens.get(id) ?? '') ?? '') as ProgramDocument;
-  expect([read('d').hours, read('a').hours]).toEqual([far.hours, undefined]);
-  for (const text of asking.programs.values()) expect(canonicalJson(JSON.parse(text))).toBe(text);
+  const asking = (...window: string[]) => {
+    const { programs: texts, screens: targets } = compiled((plan) => {
+      const { bookings, ...rest } = abroad(plan);
+      return {
+        ...rest,
+        bookings: bookings.map((one) => ({ ...one, where: 'all', when: { windows: [window] as never } })),
+      };
+    });
+    for (const text of texts.values()) expect(canonicalJson(JSON.parse(text))).toBe(text);
+    return ['d', 'a'].map((id) => JSON.parse(texts.get(targets.get(id) ?? '') ?? '') as ProgramDocument);
+  };
+  const told = (programs: ProgramDocument[]) => programs.map((one) => [one.hours, one.location]);
+  expect(told(asking('opens', 'closes'))).toEqual([
+    [hours, undefined],
+    [undefined, undefined],
+  ]);
+  expect(told(asking('sunset', '24:00'))).toEqual([
+    [undefined, location],
+    [undefined, undefined],
+  ]);
 });
 
 test('screens that a selector calls by name, or whose site it does, have programs of their own', () => {
@@ -149,8 +161,8 @@ test('a file without bytes is refused where a program needs it', () => {
   expect(compileEdition(orThrow(read))).toMatchObject({
     ok: false,
     problems: [
-      { path: '/media/0', message: expect.stringContaining('has no file yet') },
-      { path: '/media/1', message: expect.stringContaining('has no file yet') },
+      { path: '/media/0', message: expect.stringContaining('"flag" isn’t processed yet.') },
+      { path: '/media/1', message: expect.stringContaining('"rota" isn’t processed yet.') },
     ],
   });
 });

@@ -1,6 +1,7 @@
 import { knownContent, knownItem } from '../plan/known';
 import type { Content, Item, Plan, When } from '../plan/schema';
 import { never } from '../refusal';
+import { calendarsOf } from '../when/sets-of-hours';
 import { matches, mediaTerms, screenTerms, selectorOf } from '../selector';
 
 /**
@@ -72,7 +73,7 @@ class Touch {
   }
 
   readonly when = (when: When): boolean =>
-    this.calendars.size > 0 && [...(when.only ?? []), ...(when.not ?? [])].some((id) => this.calendars.has(id));
+    this.calendars.size > 0 && calendarsOf(when).some((id) => this.calendars.has(id));
 
   content(content: Content | undefined): boolean {
     if (!content) return false;

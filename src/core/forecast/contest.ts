@@ -34,7 +34,7 @@ export class Contest {
     this.showing = byBooking(group.segments);
   }
 
-  /** All that could show here. Found anew at each call, and only in part remembered: they are millions in a large network. */
+  /** All that could show here. Mostly computed at each call and not remembered: a large network has millions. */
   candidates(): readonly Candidate[] {
     const all = candidates(this.group.program, this.group.place, this.from, this.to);
     this.others ??= byBooking(all.filter((one) => !this.showing.has(one.id)));

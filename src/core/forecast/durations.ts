@@ -4,7 +4,7 @@ import { never } from '../refusal';
 import { mediaOrder } from './program';
 import { matches, mediaTerms, selectorOf } from '../selector';
 
-/** How long one item of a playlist lasts in a round, in milliseconds, where all of it is available; and how many files it stands for. */
+/** How long one item of a playlist lasts in a round, in milliseconds, if all of it is available; and how many files it has. */
 export function itemLength(plan: Plan, item: Item): { durationMs: number; files: number } {
   return lengthWithin(plan, item, new Set());
 }

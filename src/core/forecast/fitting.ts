@@ -10,7 +10,7 @@ import { screenGroups, selectedByName } from './screen-groups';
 
 /** From so many times on an enlarged picture looks soft: common practice, no source. */
 export const ENLARGED_FROM = 1.25;
-/** So little that is empty, cut or stretched is no fault of a picture: common practice, no source. */
+/** A part this small may be empty, cropped or stretched without a warning: common practice, no source. */
 const BARELY = 0.03;
 
 /** In pixels. */
@@ -40,7 +40,7 @@ export function drawnSize(file: Size, screen: Size, fit: Fit = 'whole'): Size {
 /** How many times a picture is enlarged on a screen; under 1 it is reduced. Stretched, on the side where it is more. */
 export const enlarged = (file: Size, screen: Size, fit: Fit = 'whole'): number => standingOf(file, screen, fit).scale;
 
-/** How a picture stands on a screen. */
+/** How a picture fits on a screen. */
 export interface Standing {
   /** Share of the screen that stays empty, 0 to 1. */
   readonly bars: number;
@@ -64,7 +64,7 @@ export function standingOf(file: Size, screen: Size, fit: Fit = 'whole'): Standi
   };
 }
 
-/** A share that nobody sees is none. */
+/** A share too small to see counts as none. */
 const share = (part: number) => (part < 0.005 ? 0 : part);
 
 /** What is looked at in a picture that does not fit. */

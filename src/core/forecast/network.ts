@@ -8,7 +8,7 @@ import { placeOf, programMaker, type ScreenProgram } from './program';
 import { segments, type Segment } from './segments';
 
 interface Known {
-  /** The bookings that reached the kin, when it was computed: the very objects. */
+  /** The bookings that reached this group of screens when it was computed: the very objects. */
   readonly bookings: readonly Booking[];
   readonly program: ScreenProgram;
   readonly segments: readonly Segment[];
@@ -108,7 +108,7 @@ export class NetworkForecast {
     return { ...placeOf(program), memo };
   }
 
-  /** Which kin a booking reaches. */
+  /** The groups of screens that a booking reaches. */
   private reach(booking: Booking): ReadonlySet<string> {
     let keys = this.reached.get(booking);
     if (!keys) {

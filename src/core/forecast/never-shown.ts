@@ -1,9 +1,11 @@
 import { knownContent, knownItem } from '../plan/known';
+import { screensMatching, selectorOf } from '../selector';
+import { itemLength } from './durations';
 import type { Instant } from '../instant';
 import type { Booking, Plan } from '../plan/schema';
 import { intersect } from '../when';
 import type { Subject } from './airtime';
-import { contestsOf, hidersOf, type Contest } from './contest';
+import { Contest, contestsOf, hidersOf } from './contest';
 import type { GroupForecast } from './network';
 import { loopsIn, segmentPlays } from './plays';
 import { placeOf, type Loop, type LoopItem, type ScreenProgram } from './program';
@@ -18,7 +20,7 @@ export interface NeverShown {
     'on hold' | 'archived' | 'not used' | 'no screen' | 'no time' | 'hidden' | 'nothing to show' | 'never its turn';
 }
 
-/** The bookings, playlists and files that no screen shows at any instant of `[from, to)`, and why. What is archived is meant not to. */
+/** The bookings, playlists and files that no screen shows at any instant of `[from, to)`, and why. Archived ones are left out. */
 export function neverShown(plan: Plan, from: Instant, to: Instant): NeverShown[] {
   const contests = contestsOf(plan, from, to);
   const outcomes = contests.map((one) => one.group);
@@ -26,14 +28,10 @@ export function neverShown(plan: Plan, from: Instant, to: Instant): NeverShown[]
   const used = usedContents(plan);
   const bookings = plan.bookings
     .filter((booking) => !shown.has(`booking ${booking.id}`))
-    .map((booking): NeverShown => {
-      const subject = { kind: 'booking', id: booking.id } as const;
-      return {
-        subject,
-        because: isArchived(plan, booking) ? 'archived' : whyNever(booking, contests),
-        hiddenBy: booking.onHold ? [] : hidersOf(booking.id, contests),
-      };
-    });
+    .map((booking): NeverShown => ({
+      subject: { kind: 'booking', id: booking.id },
+      ...whyNot(plan, booking, contests),
+    }));
   const rest = (kind: 'playlist' | 'media') =>
     plan[kind === 'media' ? 'media' : 'playlists']
       .filter(({ id, archived }) => !archived && !shown.has(`${kind} ${id}`))
@@ -105,6 +103,41 @@ function usedContents(plan: Plan): Set<string> {
 function isArchived(plan: Plan, { content }: Booking): boolean {
   const { kind, id } = knownContent(content);
   return (kind === 'media' ? plan.media : plan.playlists).some((one) => one.id === id && one.archived === true);
+}
+
+/** Whether a booking that is for some screens has a playlist without anything in it, or whose rules collect nothing. */
+function isEmpty(plan: Plan, { content, where }: Booking): boolean {
+  const known = knownContent(content);
+  if (known.kind !== 'playlist') return false;
+  const items = plan.playlists.find(({ id }) => id === known.id)?.items ?? [];
+  return (
+    items.every((item) => itemLength(plan, item).files === 0) && screensMatching(plan, selectorOf(where)).length > 0
+  );
+}
+
+/** Why a booking, which none of some groups of screens shows over their range, does not show there. */
+function whyNot(plan: Plan, booking: Booking, contests: readonly Contest[]): Pick<NeverShown, 'because' | 'hiddenBy'> {
+  const because = isArchived(plan, booking)
+    ? 'archived'
+    : isEmpty(plan, booking) && !booking.onHold
+      ? 'nothing to show'
+      : whyNever(booking, contests);
+  return { because, hiddenBy: because === 'hidden' ? hidersOf(booking.id, contests) : [] };
+}
+
+/**
+ * What becomes of a booking on screens over `[from, to)`: null where it shows on one of them, else why it shows on none. `groups` are the screens
+ * that it is for, as they were forecast for that time.
+ */
+export function whyNotShown(
+  plan: Plan,
+  booking: Booking,
+  groups: readonly GroupForecast[],
+  [from, to]: readonly [Instant, Instant],
+): Pick<NeverShown, 'because' | 'hiddenBy'> | null {
+  const contests = groups.map((group) => new Contest(group, from, to));
+  const isShown = !booking.onHold && contests.some((contest) => contest.stateOf(booking.id) === 'shows');
+  return isShown ? null : whyNot(plan, booking, contests);
 }
 
 function whyNever({ id, onHold }: Booking, contests: readonly Contest[]): NeverShown['because'] {

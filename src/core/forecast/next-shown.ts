@@ -16,7 +16,7 @@ export interface NextShown {
 
 /**
  * When a file is seen next from an instant on, the soonest first, for the screens that see it within what was forecast: those that see it
- * alike together. What is on at the instant counts as seen from then on.
+ * at the same times are one entry. A file that is on at the instant counts as seen from then on.
  */
 export function nextShown(outcomes: readonly GroupForecast[], media: string, at: Instant): NextShown[] {
   const alike = new Map<string, NextShown>();
@@ -64,7 +64,7 @@ function firstPlay(
   for (let begin = from; begin < segment.to;) {
     const end = Math.min(segment.to, begin + span);
     const found = segmentPlays(program, place, { ...segment, from: begin, to: end }).find((one) => one.media === media);
-    // A turn that goes on beyond what was looked through is told to its end.
+    // A turn may go on past the end of the forecast: its true end is given.
     if (found && found.to === end && end < segment.to) {
       const whole = segmentPlays(program, place, {
         ...segment,

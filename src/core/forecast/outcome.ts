@@ -53,7 +53,7 @@ interface Walls {
   readonly key: string;
 }
 
-/** What walls read of segments, as last asked: while one drags, most are the same as before. */
+/** The results of the last reading of segments: while a bar is dragged, most stay the same. */
 const walls = new WeakMap<readonly Segment[], Walls>();
 
 function onWalls({ program, segments }: GroupForecast, first: LocalDate, last: LocalDate): Walls {
@@ -65,7 +65,7 @@ function onWalls({ program, segments }: GroupForecast, first: LocalDate, last: L
   return made;
 }
 
-/** Where clocks are put back, the hour that walls read twice is told as its first reading; days of a backdrop are joined. */
+/** Where clocks are put back, the hour that clocks show twice is given as its first reading; days of a backdrop are joined. */
 function spansOf(
   segments: readonly Segment[],
   wall: (at: Instant) => LocalTime,

@@ -101,10 +101,10 @@ test('why tells whose turn it is', () => {
   const plan = planWith({ weave: { every: 60_000 } });
   const first = DAY_OF[0] + 60_000;
   expect(why(plan, 'hall', first).sentence).toBe(
-    "Offers, because it is woven into what shows until 00:01; under it the network's backdrop waits (another has its turn in its loop).",
+    "Offers, because it is woven into the loop until 00:01; under it the network's backdrop waits (another item is playing in its loop).",
   );
   expect(why(plan, 'hall', first - 1).sentence).toBe(
-    "The network's backdrop, because no booking has anything to show; under it Offers, priority 3, waits (it is woven in, and its next turn is yet to come).",
+    "The network's backdrop, because no booking has anything to show; under it Offers, priority 3, waits (it is woven in, and its next turn comes later).",
   );
 });
 
@@ -148,7 +148,7 @@ test('a clip lasts from its in to its out point, and begins there', () => {
   });
   expect(wrong({ media: 'film', clip: [5, 5] })).toMatchObject({
     ok: false,
-    problems: [{ message: 'A clip ends after its beginning.' }],
+    problems: [{ message: 'A clip must end after it begins.' }],
   });
   expect(wrong({ media: 'film', clip: [0, 5_000], durationMs: 5_000 })).toMatchObject({ ok: false });
   expect(wrong({ collect: 'all', clip: [0, 5_000] })).toMatchObject({ ok: false });

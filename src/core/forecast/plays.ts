@@ -122,8 +122,8 @@ class Run {
 }
 
 /**
- * Where runs stood when they were last asked for: what is woven in depends on all that was before it, which would else be gone through
- * anew for each piece of a day.
+ * Where runs were when they were last asked for. A woven item depends on all plays before it, and without this they would be worked through
+ * again for each piece of a day.
  */
 const kept = new WeakMap<ScreenProgram, Map<string, Run>>();
 /** So many runs are on their way at once on one screen; those that were asked for longest ago are let go. */
@@ -189,7 +189,7 @@ export function loopsIn(
   ];
 }
 
-/** What stands in whole thousandths. */
+/** Shares are counted in whole thousandths. */
 const PARTS = 1000;
 
 /** A weave that is due at a boundary, and by how much: in milliseconds for `every`, in thousandths of one for a share. */

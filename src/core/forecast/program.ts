@@ -4,7 +4,20 @@ import { contentKey, isShown, knownContent, knownItem } from '../plan/known';
 import { Refusal, never } from '../refusal';
 import { matches, mediaTerms, namedTerms, screenTerms, selectorOf } from '../selector';
 import { isShuffled, type Order } from './rounds';
-import { calendarDates, isAlways, zoneTable, type LocalDate, type Place, type ZoneTable } from '../when';
+import {
+  calendarDates,
+  calendarsOf,
+  clocksOf,
+  followsHours,
+  followsSun,
+  isAlways,
+  sunAt,
+  zoneTable,
+  type Coordinates,
+  type LocalDate,
+  type Place,
+  type ZoneTable,
+} from '../when';
 
 /** One file's turn in a loop. It is available when all of `when` hold; an empty list is always. */
 export interface LoopItem {
@@ -68,6 +81,8 @@ export type BackdropLevel = 'screen' | 'site' | 'network';
 export interface ScreenProgram {
   readonly zone: string;
   readonly hours?: OpeningHours | undefined;
+  /** Where the site is; absent where nothing of it follows the sun. */
+  readonly location?: Coordinates | undefined;
   readonly calendars: Readonly<Record<string, readonly (string | readonly [string, string])[]>>;
   readonly loops: readonly Loop[];
   /** For each loop how its passes are put in order, null where they are as listed; absent where all are. */
@@ -88,7 +103,7 @@ const DEFAULT_DURATION_MS = 10_000;
 const MOST_ITEMS = 50_000;
 
 const tooLong = (name: string) => {
-  const message = `The playlist "${name}" comes to more than ${MOST_ITEMS} files on one screen: nest less, or give its collecting rules a limit.`;
+  const message = `The playlist "${name}" comes to more than ${MOST_ITEMS} files on one screen. Nest less, or give its collecting rules a limit.`;
   return new Refusal(422, message, [{ path: '', message }]);
 };
 
@@ -290,7 +305,7 @@ export function programMaker(plan: Plan): (screenId: string, selected?: readonly
     const backdrops = levels
       .map(([level, content]) => ({ level, loop: content ? loopOf(content) : -1 }))
       .filter((backdrop) => backdrop.loop >= 0);
-    // What stands prepared is in no forecast, and its files are on the player when it is fired.
+    // A prepared takeover is in no forecast, but its files must be on the player when it is fired.
     if (!selected) for (const { content, where } of prepared) if (matches(selectorOf(where), terms)) loopOf(content);
     const lightsOut = screen.lightsOut ?? [];
     const heard = music.flatMap((one) => (one ? conditionsOf(one.loop) : []));
@@ -298,9 +313,10 @@ export function programMaker(plan: Plan): (screenId: string, selected?: readonly
       ...[...bookings, ...weaves].map((one) => one.when),
       ...[...lightsOut, ...loops.flatMap(conditionsOf), ...heard],
     ];
-    const calendarIds = new Set(used.flatMap((when) => [...(when.only ?? []), ...(when.not ?? [])]));
+    const calendarIds = new Set(used.flatMap(calendarsOf));
     return {
-      usesHours: usesHours(used),
+      usesHours: used.some(followsHours),
+      usesSun: used.some(followsSun),
       calendars: Object.fromEntries([...calendarIds].map((id) => [id, calendars.get(id)?.dates ?? []])),
       loops,
       ...(orders.some((order) => order !== null) ? { orders } : {}),
@@ -313,32 +329,39 @@ export function programMaker(plan: Plan): (screenId: string, selected?: readonly
   };
 
   const inZone = (
-    { usesHours: asksHours, ...body }: Body,
-    { timeZone, hours }: Pick<Site, 'timeZone' | 'hours'>,
-  ): ScreenProgram => ({ zone: timeZone, ...(asksHours && hours ? { hours } : {}), ...body });
+    { usesHours: asksHours, usesSun: asksSun, ...body }: Body,
+    { timeZone, hours, location }: Pick<Site, 'timeZone' | 'hours' | 'location'>,
+  ): ScreenProgram => ({
+    zone: timeZone,
+    ...(asksHours && hours ? { hours } : {}),
+    ...(asksSun && location ? { location } : {}),
+    ...body,
+  });
 
-  /** What screens that nothing tells apart have in common, and their programs: by zone too, and by hours where something asks for them. */
+  /** What screens that nothing tells apart have in common, and their programs: by zone too, and by hours and location where something asks for them. */
   const bodies = new Map<string, { readonly body: Body; readonly programs: Map<string, ScreenProgram> }>();
   return (screenId, selected) => {
     const screen = screens.get(screenId);
     const site = screen && sites.get(screen.site);
-    if (!screen || !site) throw new RangeError(`There is no screen "${screenId}" in the plan.`);
+    if (!screen || !site) throw new RangeError(`The plan has no screen "${screenId}".`);
     const terms = screenTerms(screen, site.tags);
     if (selected) return inZone(bodyOf(screen, site, terms, selected), site);
     const { backdrop, lightsOut } = screen;
     const key = JSON.stringify([matchKeyOf(terms), backdrop ?? null, site.backdrop ?? null, lightsOut ?? null]);
     const known = bodies.get(key) ?? { body: bodyOf(screen, site, terms), programs: new Map<string, ScreenProgram>() };
     bodies.set(key, known);
-    const place = JSON.stringify([site.timeZone, known.body.usesHours ? (site.hours ?? null) : null]);
+    const { usesHours, usesSun } = known.body;
+    const place = JSON.stringify([site.timeZone, usesHours && site.hours, usesSun && site.location]);
     const program = known.programs.get(place) ?? inZone(known.body, site);
     known.programs.set(place, program);
     return program;
   };
 }
 
-/** What a program says whatever clock it goes by, and whether it asks for opening hours. */
-interface Body extends Omit<ScreenProgram, 'zone' | 'hours' | 'zones'> {
+/** What a program says whatever clock it goes by, and whether it asks for opening hours and for the sun. */
+interface Body extends Omit<ScreenProgram, 'zone' | 'hours' | 'location' | 'zones'> {
   readonly usesHours: boolean;
+  readonly usesSun: boolean;
 }
 
 /** How a collecting rule puts its files in order. */
@@ -362,10 +385,6 @@ function conditionsOf(loop: Loop): readonly When[] {
   return found;
 }
 
-function usesHours(list: readonly When[]): boolean {
-  return list.some((when) => when.windows?.some((window) => window.some((edge) => /^(opens|closes)/.test(edge))));
-}
-
 /** Every zone whose clock a program reads. */
 export const zonesOf = (program: ScreenProgram): string[] =>
   [...new Set([program.zone, ...namedZones(program)])].sort();
@@ -378,8 +397,7 @@ export function namedZones(program: ScreenProgram): string[] {
     ...program.loops.flatMap(conditionsOf),
     ...(program.music ?? []).flatMap((one) => (one ? conditionsOf(one.loop) : [])),
   ];
-  const named = used.flatMap((when) => (when.clock && when.clock !== 'site' ? [when.clock] : []));
-  return [...new Set(named)];
+  return [...new Set(used.flatMap(clocksOf))];
 }
 
 const places = new WeakMap<ScreenProgram, Place>();
@@ -393,6 +411,7 @@ export function placeOf(program: ScreenProgram): Place {
     place = {
       zone: table(program.zone),
       hours: program.hours,
+      sun: program.location && sunAt(program.location, table(program.zone)),
       zoneTable: table,
       calendar: (id) => {
         let set = sets.get(id);

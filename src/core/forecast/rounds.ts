@@ -18,7 +18,7 @@ export interface Order {
 export const isShuffled = (order: Order): boolean =>
   order.shuffled || order.entries.some(([, what]) => typeof what !== 'number' && isShuffled(what));
 
-/** A pass as it is sorted, before the seam with the one before it is looked at: indices into the loop. */
+/** The order of a pass, before the seam with the pass before it is repaired: indices into the loop. */
 function sorted(order: Order, since: Instant, pass: number): number[] {
   const { playlist, shuffled, entries } = order;
   const keyOf = ([name]: Order['entries'][number]) => `${since}:${pass}:${playlist}:${name}`;

@@ -140,7 +140,7 @@ export function overlapping(tiles: readonly Segment[], from: Instant, to: Instan
   return tiles.slice(low, end);
 }
 
-/** An interval over which somebody stands to win, or, without a contender, lights-out. */
+/** An interval in which one contender wins, or, without a contender, lights-out. */
 interface Span {
   readonly from: Instant;
   readonly to: Instant;

@@ -124,8 +124,8 @@ const BECAUSE: Record<Rule, string> = {
   'greater id': 'its id comes first',
   level: 'a nearer backdrop goes ahead',
   'lights-out': 'the display is off',
-  woven: 'another has its turn in its loop',
-  turn: 'it is woven in, and its next turn is yet to come',
+  woven: 'another item is playing in its loop',
+  turn: 'it is woven in, and its next turn comes later',
   'nothing to show': 'it has nothing to show here now',
 };
 
@@ -139,7 +139,7 @@ function sentenceOf(reasons: readonly Reason[], clock: (at: Instant) => string, 
     : shown.source === 'takeover'
       ? `${shown.name}, because it is a takeover${until}`
       : isWoven
-        ? `${shown.name}, because it is woven into what shows${until}`
+        ? `${shown.name}, because it is woven into the loop${until}`
         : shown.source === 'booking'
           ? `${shown.name}, because it is booked with priority ${shown.priority}${until}`
           : shown.source === 'lights-out'

@@ -13,12 +13,12 @@ test.each<[string, Clip | undefined]>([
 });
 
 test.each([
-  ['20', 'Write where the clip begins and ends in the film: 5–20, or 0:05 to 1:10.'],
-  ['5–10–20', 'Write where the clip begins and ends in the film: 5–20, or 0:05 to 1:10.'],
-  ['20–5', 'A clip ends after its beginning.'],
-  ['5–31', '"Crossing" ends at 30 s: let the clip end there or before.'],
-  ['a–31', '"a" is no length of time: write seconds as 12 or 2.5, or 1:30, or 2 min.'],
-  ['5–b', '"b" is no length of time: write seconds as 12 or 2.5, or 1:30, or 2 min.'],
+  ['20', 'Write where the clip begins and ends in the video, e.g. 5–20, or 0:05 to 1:10.'],
+  ['5–10–20', 'Write where the clip begins and ends in the video, e.g. 5–20, or 0:05 to 1:10.'],
+  ['20–5', 'A clip must end after it begins.'],
+  ['5–31', '“Crossing” ends at 30 s. End the clip there or before.'],
+  ['a–31', '“a” isn’t a duration. Write seconds as 12 or 2.5, or write 1:30, or 2 min.'],
+  ['5–b', '“b” isn’t a duration. Write seconds as 12 or 2.5, or write 1:30, or 2 min.'],
 ])('%j is refused: %s', (text, message) => {
   expect(readClip(text, film)).toMatchObject({ ok: false, message });
 });
@@ -38,8 +38,8 @@ test('clips that no file has are told by their places', () => {
     null,
   ];
   expect(clipProblems({ items }, (id) => files[id])).toEqual([
-    { path: ['items', 1, 'clip'], message: '"Crossing" ends at 30 s: let the clip end there or before.' },
-    { path: ['items', 2, 'clip'], message: '"Flag" is no film: a clip is cut from a film.' },
+    { path: ['items', 1, 'clip'], message: '“Crossing” ends at 30 s. End the clip there or before.' },
+    { path: ['items', 2, 'clip'], message: '“Flag” isn’t a video, and only a video has clips.' },
   ]);
   expect(clipProblems({ items: 'none' }, () => film)).toEqual([]);
   expect(clipProblems(null, () => film)).toEqual([]);

@@ -12,9 +12,9 @@ type Film = Pick<Media, 'kind' | 'name'> & { readonly durationMs?: number | unde
 
 /** Why a clip can't be cut from a file; null where it can. */
 export function clipProblem([, end]: Clip, { kind, name, durationMs }: Film): string | null {
-  if (kind !== 'video') return `"${name}" is no film: a clip is cut from a film.`;
+  if (kind !== 'video') return `“${name}” isn’t a video, and only a video has clips.`;
   if (durationMs === undefined || end <= durationMs) return null;
-  return `"${name}" ends at ${durationWords(durationMs)}: let the clip end there or before.`;
+  return `“${name}” ends at ${durationWords(durationMs)}. End the clip there or before.`;
 }
 
 /**
@@ -25,12 +25,12 @@ export function readClip(text: string, film: Film): Result<Clip | undefined> {
   if (text.trim() === '') return done(undefined);
   const [first, last, more] = text.split(/\s*(?:–|—|-|\bto\b)\s*/);
   if (first === undefined || last === undefined || more !== undefined)
-    return misread('Write where the clip begins and ends in the film: 5–20, or 0:05 to 1:10.');
+    return misread('Write where the clip begins and ends in the video, e.g. 5–20, or 0:05 to 1:10.');
   const begin = /^0+(?:[:.]0+)*\s*s?$/.test(first.trim()) ? done(0) : readDuration(first);
   if (!begin.ok) return begin;
   const end = readDuration(last);
   if (!end.ok) return end;
-  if (end.value <= begin.value) return misread('A clip ends after its beginning.');
+  if (end.value <= begin.value) return misread('A clip must end after it begins.');
   const problem = clipProblem([begin.value, end.value], film);
   return problem === null ? done([begin.value, end.value]) : misread(problem);
 }

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { durationSchema } from './fields';
 import { reference } from './references';
 
@@ -20,7 +20,7 @@ export const contentSchema = z
       context.addIssue({
         code: 'custom',
         path: ['durationMs'],
-        message: 'A playlist has the durations of its items: remove this one.',
+        message: 'A playlist’s duration comes from its items. Remove this one.',
       });
   })
   .transform((content) => content as Content);

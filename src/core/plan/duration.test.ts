@@ -47,7 +47,7 @@ test.each([
   'Infinity',
   's',
 ])('%j is told to be none', (text) =>
-  expect(read(text)).toMatch(/is no length of time: write seconds as 12 or 2\.5, or 1:30, or 2 min\.$/),
+  expect(read(text)).toMatch(/isn’t a duration\. Write seconds as 12 or 2\.5, or write 1:30, or 2 min\.$/),
 );
 
 test.each(['0', '0.05', '99 ms', '24h 1s', '90000'])('%j is too short or too long', (text) =>

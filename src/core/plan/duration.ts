@@ -22,7 +22,7 @@ const BELOW: ReadonlyMap<number, number> = new Map([
 export function readDuration(text: string): Result<number> {
   const ms = millisecondsOf(text.trim().toLowerCase());
   if (ms === null)
-    return misread(`"${text.trim()}" is no length of time: write seconds as 12 or 2.5, or 1:30, or 2 min.`);
+    return misread(`“${text.trim()}” isn’t a duration. Write seconds as 12 or 2.5, or write 1:30, or 2 min.`);
   const read = durationSchema.safeParse(Math.round(ms));
   return read.success ? done(read.data) : misread('Write a time from 0.1 seconds to 24 hours.');
 }

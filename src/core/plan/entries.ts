@@ -91,7 +91,7 @@ export function fieldsThatDiffer(before: object, after: object): { set: Fields; 
   return { set: pick(next), was: pick(old) };
 }
 
-/** Makes a patch's fields of an object, over what somebody else made of it meanwhile; says where both changed the same. */
+/** Applies a patch's fields to an object that another person may have changed since; reports fields that both changed. */
 export function withFields<T extends object>(
   object: T,
   set: Fields,
@@ -112,8 +112,8 @@ export function withFields<T extends object>(
 }
 
 /**
- * The list with patches made to it. What somebody else took out meanwhile and one has changed oneself is a conflict; an entry
- * whose neighbour is gone comes to stand at the end; a place that two people gave an entry is the later one's.
+ * The list with patches applied. If another person removed an entry that the patch changes, that is a conflict. An entry
+ * whose neighbour is gone goes to the end. If two people moved an entry, the later move counts.
  */
 export function withEntries(
   list: readonly Entry[],
@@ -151,7 +151,7 @@ export function withEntries(
   return result;
 }
 
-/** Of `order`, the longest run of ids that stand in the same order in `old`: these need not move. O(n log n), patience sorting. */
+/** The longest run of ids in `order` that are in the same order in `old`: these need not move. O(n log n), patience sorting. */
 function longestRun(order: readonly string[], old: readonly string[]): ReadonlySet<string> {
   const places = new Map(old.map((id, i) => [id, i]));
   const tails: { place: number; id: string; before: number }[][] = [];

@@ -3,7 +3,7 @@ import { bookingSchema } from './kinds/booking';
 import { calendarSchema } from './kinds/calendar';
 import { playlistSchema } from './kinds/playlist';
 import { whenSchema } from '../when/schema';
-import type { z } from 'zod';
+import type * as z from 'zod';
 
 const FAMILY = '👨‍👩‍👧‍👦';
 const said = (schema: z.ZodType, value: unknown) =>
@@ -13,15 +13,19 @@ test.each([
   ['nothing', '', ['Write a name.']],
   ['spaces of no width', '\u200b\u2060 \u00a0', ['Write a name.']],
   ['fillers that look like nothing', '\u3164\u2800', ['Write a name.']],
-  ['NUL', 'Hall\u0000', ['A name holds a character that can not be kept: write it again.']],
-  ['half a character', 'Hall \ud83d', ['A name holds a character that can not be kept: write it again.']],
-  ['two lines', 'Hall\nDeck', ['A name is one line: take line breaks and control characters out.']],
-  ['a colour for a terminal', '\u001b[31mHall', ['A name is one line: take line breaks and control characters out.']],
+  ['NUL', 'Hall\u0000', ['A name contains a character that can’t be stored. Please type it again.']],
+  ['half a character', 'Hall \ud83d', ['A name contains a character that can’t be stored. Please type it again.']],
+  ['two lines', 'Hall\nDeck', ['A name must be one line. Remove line breaks and control characters.']],
+  [
+    'a colour for a terminal',
+    '\u001b[31mHall',
+    ['A name must be one line. Remove line breaks and control characters.'],
+  ],
   ['121 letters', 'x'.repeat(121), ['A name has at most 120 characters.']],
   [
     'one letter with a thousand marks',
     `e${'\u0301'.repeat(1300)}`,
-    ['A name is too long: take out marks and composed characters.'],
+    ['A name is too long. Remove accents and composed characters.'],
   ],
 ])('a name of %s is refused', (_, name, sentences) => {
   expect(said(nameSchema, name)).toEqual(sentences);
@@ -43,7 +47,7 @@ test('limits: selectors, tags, lists, rules and spans end somewhere, with a sent
     expect.stringContaining('at most 2000 characters'),
   ]);
   expect(said(selectorSchema, 'x'.repeat(2000))).toEqual([]);
-  expect(said(tagsSchema, many(101, 'a'))).toEqual(['There are at most 100 tags on one thing.']);
+  expect(said(tagsSchema, many(101, 'a'))).toEqual(['You can set at most 100 tags.']);
   expect(said(whenSchema, { from: '2026-01-01', repeat: `FREQ=DAILY;BYMONTH=${many(300, '1').join()}` })).toEqual([
     'A rule has at most 500 characters.',
   ]);

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { parseInstant } from '../instant';
 import { isTag, parseSelector } from '../selector';
 import { graphemes, isOneLine, isSeen, isSound, trimmed } from '../text';
@@ -22,15 +22,15 @@ export const lineSchema = (what: string, most: number, bytes = most * BYTES) =>
   z
     .string()
     .overwrite(trimmed)
-    .refine(isSound, { error: `${what} holds a character that can not be kept: write it again.`, abort: true })
-    .refine(isOneLine, `${what} is one line: take line breaks and control characters out.`)
+    .refine(isSound, { error: `${what} contains a character that can’t be stored. Please type it again.`, abort: true })
+    .refine(isOneLine, `${what} must be one line. Remove line breaks and control characters.`)
     .refine((text) => text.length <= most || text.length > bytes || graphemes(text) <= most, {
       error: `${what} has at most ${most} characters.`,
       abort: true,
     })
     .refine(
       (text) => text.length <= most || encoder.encode(text).length <= bytes,
-      `${what} is too long: take out marks and composed characters.`,
+      `${what} is too long. Remove accents and composed characters.`,
     );
 
 export const MOST_OF_NAME = 120;
@@ -42,18 +42,18 @@ export const tagSchema = z
   .max(80, 'A tag has at most 80 characters.')
   .refine(
     isTag,
-    'A tag is made of letters, digits, "-" and "_" (one ":" may stand between two parts), and is none of the words and, or, not, all.',
+    'A tag has letters, digits, "-" and "_", and one ":" between two parts at most. It can’t be and, or, not, or all.',
   )
   .transform((tag) => tag.toLowerCase());
 
 export const tagsSchema = z
   .array(tagSchema)
-  .max(100, 'There are at most 100 tags on one thing.')
+  .max(100, 'You can set at most 100 tags.')
   .transform((tags) => [...new Set(tags)]);
 
 export const instantSchema = z
   .string()
-  .refine((text) => parseInstant(text) !== null, 'Write an instant as 2026-11-03T10:00:00Z.');
+  .refine((text) => parseInstant(text) !== null, 'Write an instant like 2026-11-03T10:00:00Z.');
 
 export const durationSchema = z
   .int('A duration is a whole number of milliseconds.')
@@ -66,7 +66,7 @@ export const selectorSchema = z.string().superRefine((text, context) => {
   if (text.length > MOST_OF_SELECTOR)
     return context.addIssue({
       code: 'custom',
-      message: `A selector has at most ${MOST_OF_SELECTOR} characters: give the screens a tag, and name that.`,
+      message: `A selector has at most ${MOST_OF_SELECTOR} characters. Give the screens a tag, and use that.`,
     });
   const result = parseSelector(text);
   if (result.ok) return;

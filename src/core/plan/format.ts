@@ -13,7 +13,7 @@ export const FORMAT = 2;
 export function currentDocument(kind: Kind, document: object, format: number): object {
   if (format > FORMAT)
     throw new RangeError(
-      `A document of format ${format} was written by a newer Lanternpost: this one knows ${FORMAT}.`,
+      `A document of format ${format} was written by a newer Lanternpost. This one knows ${FORMAT}.`,
     );
   const { older = {} } = kindOf(kind);
   let now = document as OldDocument;

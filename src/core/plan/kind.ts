@@ -1,4 +1,4 @@
-import type { z } from 'zod';
+import type * as z from 'zod';
 
 /** How an object of a kind is called, by its id; the id itself where it is not known. */
 export type Names = (kind: string, id: string) => string;
@@ -7,27 +7,29 @@ export type Names = (kind: string, id: string) => string;
 export interface FieldWords<V = never> {
   readonly label: string;
   say(value: V, names: Names): string;
+  /** A change to this value in words, where "label new, was old" would read badly: "file replaced". */
+  became?(value: V): string;
 }
 
 /** A document as it may have been written in an older format: nothing is known of its fields. */
 export type OldDocument = Readonly<Record<string, unknown>>;
 
 /**
- * A kind of plan object, described once. From this follow reading and checking, what stands in the database, references, patches,
+ * A kind of plan object, described once. From this follow reading and checking, the columns of the database, references, patches,
  * conflicts, sentences, undo, import and the JSON Schema (`registry.ts`).
  */
 export interface KindDefinition<K extends string, C extends string | null, D extends object> {
   readonly kind: K;
   /** The plan's list of them; null for the network, of which there is one. */
   readonly collection: C;
-  /** What people call it: "There is no such media file". */
+  /** What people call it, as in "This media file doesn't exist". */
   readonly noun: string;
   readonly schema: z.ZodType<D> & { readonly shape: Readonly<Record<string, z.core.$ZodType>> };
   /** Its fields in the order in which sentences name them. */
   readonly fields: { readonly [F in Exclude<keyof D, 'id'>]-?: FieldWords<Exclude<D[F], undefined>> };
   /** Within what its name is unique (in any case); null where names may be alike. */
   nameScope(document: D): string | null;
-  /** Fields that are measured, not chosen: nobody edits them. */
+  /** Fields that are measured rather than chosen: people can't edit them. */
   readonly measured?: readonly (keyof D & string)[];
   /** Fields that are lists whose entries have ids of their own: patched entry by entry. */
   readonly entries?: { readonly [F in keyof D & string]?: EntryWords };

@@ -5,7 +5,7 @@ import { LISTED_KINDS, collectionOf, referencesOf, type Kind } from './registry'
 import { linksOf } from './references';
 import type { Media, Plan } from './schema';
 
-/** Which media a plan uses, and which one finds. A page holds the used ones; of the others it asks for what is in sight. */
+/** Which media a plan uses, and which a search finds. A page holds the used ones, and asks for the others as they become visible. */
 
 /** The files that a document names. */
 export const mediaOf = (kind: Kind, document: object | null): ReadonlySet<string> =>
@@ -61,8 +61,8 @@ export function withUsedMedia(plan: Plan): Plan {
 }
 
 /**
- * The files that one means, archived ones apart, whatever their accents: each word is a part of the name or the beginning of a tag; or by a selector of tags, kinds and shapes. What is
- * called so comes first, then what begins so; of alike ones the newest. The server finds the same in its index.
+ * The files that a search finds, archived ones apart, whatever their accents: each word is a part of the name or the beginning of a tag; or by a selector of tags, kinds and shapes. Exact
+ * names come first, then names that begin with it; among equals the newest. The server finds the same in its index.
  */
 export function findMedia(media: readonly Media[], search: string): Media[] {
   const text = search.trim().toLowerCase();

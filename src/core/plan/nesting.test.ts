@@ -50,7 +50,7 @@ test('26 playlists that each hold the one before twice are refused, and at once'
   expect(found.filter(([, , message]) => message?.includes('5000 entries')).map(([id]) => id)).toEqual(
     Array.from({ length: 13 }, (_, i) => `p${i + 13}`),
   );
-  expect(found.filter(([, , message]) => message?.includes('10 deep')).map(([id]) => id)).toEqual([
+  expect(found.filter(([, , message]) => message?.includes('10 levels deep')).map(([id]) => id)).toEqual([
     'p10',
     'p11',
     'p12',
@@ -60,8 +60,8 @@ test('26 playlists that each hold the one before twice are refused, and at once'
 
 test('a circle is told at the item that closes it, on each of its playlists and on no other', () => {
   expect(problems({ a: playlist(null, 'b'), b: playlist('a'), c: playlist('a', null) })).toEqual([
-    ['a', 'items/1/playlist', 'This playlist contains itself: take the item out.'],
-    ['b', 'items/0/playlist', 'This playlist contains itself: take the item out.'],
+    ['a', 'items/1/playlist', 'This playlist contains itself. Remove the item.'],
+    ['b', 'items/0/playlist', 'This playlist contains itself. Remove the item.'],
   ]);
 });
 

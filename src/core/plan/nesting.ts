@@ -4,22 +4,22 @@ import { kindOf, referencesOf, type Kind } from './registry';
 
 /** What contains others of its kind, as playlists do: how long it comes to be, how deep, and whether it contains itself. */
 
-/** What one object holds: entries of its own, and others of its kind, each as often as it stands there. */
+/** What one object contains: entries of its own, and others of its kind, each as often as it occurs. */
 export interface Holds {
   readonly entries: number;
   readonly nested: readonly string[];
 }
 
 export interface Nesting {
-  /** Entries with all that is nested, a nested one as often as it stands there; of those that contain no circle. */
+  /** Entries including nested ones, each as often as it occurs; for objects without a circle. */
   readonly lengths: ReadonlyMap<string, number>;
-  /** How many stand in one another: 1 for what holds no other. */
+  /** How many levels are nested: 1 for an object that contains no other. */
   readonly depths: ReadonlyMap<string, number>;
   /** Those that contain themselves, and those that contain one of them. */
   readonly circular: ReadonlySet<string>;
 }
 
-/** Playlists stand in one another at most so deep. */
+/** How deep playlists may be nested. */
 const MOST_DEPTH = 10;
 
 /** Works out from the innermost outwards, each once: as fast for what comes to be millions long. */
@@ -60,7 +60,7 @@ export interface NestingProblem {
 
 /** What is wrong with how objects of one kind contain each other. Reads documents that are not known to be well-formed. */
 export function nestingProblems(kind: Kind, documents: ReadonlyMap<string, unknown>): NestingProblem[] {
-  // What stands in a list is nested; what is named beside it, as a playlist's music, is not.
+  // Items of a list are nested; references beside the list, like a playlist's music, are not.
   const own = referencesOf(kind).filter(({ kind: of, path }) => of === kind && path.includes('*'));
   if (own.length === 0) return [];
   const links = new Map([...documents].map(([id, document]) => [id, linksOf(document, own)]));
@@ -77,7 +77,7 @@ export function nestingProblems(kind: Kind, documents: ReadonlyMap<string, unkno
     if (nesting.circular.has(id))
       return (links.get(id) ?? []).flatMap((link) =>
         nesting.circular.has(link.id) && leadsTo(nested, link.id, id)
-          ? [{ id, path: link.path, message: `This ${kindOf(kind).noun} contains itself: take the item out.` }]
+          ? [{ id, path: link.path, message: `This ${kindOf(kind).noun} contains itself. Remove the item.` }]
           : [],
       );
     const message = tooMuch(id, nesting);
@@ -92,9 +92,9 @@ function lengthOf(document: unknown, list: string): number {
 
 function tooMuch(id: string, { lengths, depths }: Nesting): string | null {
   if ((lengths.get(id) ?? 0) > MOST_ENTRIES)
-    return `With what is nested this comes to more than ${MOST_ENTRIES} entries, a collecting rule counted as one: nest less, or collect by a tag.`;
+    return `With nested playlists this has more than ${MOST_ENTRIES} entries, where a collecting rule counts as one. Nest less, or collect files by a tag.`;
   if ((depths.get(id) ?? 0) > MOST_DEPTH)
-    return `Playlists stand in one another at most ${MOST_DEPTH} deep: take a level out.`;
+    return `Playlists can be nested ${MOST_DEPTH} levels deep at most. Take one level out.`;
   return null;
 }
 

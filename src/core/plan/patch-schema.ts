@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { idField } from './references';
 import { ALL_KINDS, isKind } from './registry';
 import type { Kind } from './registry';
@@ -29,13 +29,13 @@ const patchSchema = z.union(
     }),
     z.strictObject({ kind, id, remove: z.literal(true), was: fields.optional() }),
   ],
-  'This is no change of a plan: load the page anew, then try again.',
+  'This isn’t a change of a plan. Reload the page, then try again.',
 );
 
 /** At most so many at once: a plan file is read by its own way in. */
 const MOST = 5000;
 
 export const patchesSchema = z
-  .array(patchSchema, 'Changes of a plan come as a list: load the page anew, then try again.')
-  .min(1, 'There is nothing to change here.')
-  .max(MOST, `At most ${MOST} changes at once: make them in parts.`);
+  .array(patchSchema, 'Changes of a plan are a list. Reload the page, then try again.')
+  .min(1, 'There’s nothing to change here.')
+  .max(MOST, `At most ${MOST} changes at once. Send them in parts.`);

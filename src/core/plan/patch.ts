@@ -11,7 +11,7 @@ import type { Plan } from './schema';
  */
 export type Patch<K extends Kind = Kind> = { readonly [One in K]: Adding<One> | Setting<One> | Removing<One> }[K];
 
-/** Fields as somebody writes them: those that have a default may be absent. */
+/** Fields as people write them: those that have a default may be absent. */
 type Written<K extends Kind> = Omit<DocumentOf<K>, 'id' | 'priority' | 'when'> &
   Partial<Pick<DocumentOf<K>, keyof DocumentOf<K> & ('priority' | 'when')>>;
 type Changes<K extends Kind> = { readonly [F in Exclude<keyof DocumentOf<K>, 'id'>]?: DocumentOf<K>[F] | null };
@@ -112,7 +112,7 @@ export function changed<K extends ListedKind>(
 export const removed = <K extends ListedKind>(kind: K, object: DocumentOf<K>): Patch<K> =>
   patchOf(kind, object.id, object, null) as Patch<K>;
 
-/** What a patch makes of an object's document, and where somebody else had changed the same. */
+/** The result of applying a patch to an object's document, and the fields that another person had changed too. */
 export interface Merged {
   /** Null where it is removed, or where there is nothing to change. */
   readonly after: object | null;
@@ -121,7 +121,7 @@ export interface Merged {
 
 /**
  * Makes a patch of an object as it is now (null: there is none). Fields that the patch does not name stay as they are; where
- * somebody changed what it does name, its own value is taken, and the conflict is told. Nothing is checked.
+ * another person has changed a field that it names, the patch's value is taken, and the conflict is reported. Nothing is checked.
  */
 export function merge(patch: LoosePatch, id: string, now: object | null): Merged {
   const conflicts: FieldConflict[] = [];

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { z } from 'zod';
+import * as z from 'zod';
 import { problemsOf } from '@/core';
 import { emptyPlan, planJsonSchema, pointer, readPlan } from '.';
 
@@ -174,7 +174,7 @@ test('an empty plan is one, and the network itself may refer to what is not ther
   expect(dangling).toMatchObject({
     ok: false,
     problems: [
-      { path: '/network/backdrop/media', message: 'There is no media file "gone": name one that the plan has.' },
+      { path: '/network/backdrop/media', message: 'There is no media file "gone". Name one that is in the plan.' },
     ],
   });
 });
@@ -182,7 +182,7 @@ test('an empty plan is one, and the network itself may refer to what is not ther
 test.each([null, 'text', 7, [], { sites: 'none' }, { sites: [null, 7, { id: 3 }] }])(
   '%j is no plan, and breaks nothing',
   (value) => {
-    expect(readPlan(value)).toMatchObject({ ok: false, message: 'This plan file has mistakes: nothing was read.' });
+    expect(readPlan(value)).toMatchObject({ ok: false, message: 'This plan file has mistakes, so nothing was read.' });
   },
 );
 
@@ -200,11 +200,11 @@ test('what is of a wrong kind, missing or unknown is told in plain words', () =>
     '/screens/0/name: This must be a text.',
   ]);
   expect(said((plan) => delete (plan.sites[0] as Record<string, unknown>).name)).toEqual([
-    '/sites/0/name: This is missing: give a text.',
+    '/sites/0/name: This is missing. Give a text.',
   ]);
   expect(said((plan) => Object.assign(plan.media[0] ?? {}, { mood: 1, 'a/b': 2 }))).toEqual([
-    '/media/0/mood: "mood" is unknown here: remove it.',
-    '/media/0/a~1b: "a/b" is unknown here: remove it.',
+    '/media/0/mood: "mood" is unknown here. Remove it.',
+    '/media/0/a~1b: "a/b" is unknown here. Remove it.',
   ]);
 });
 
@@ -220,7 +220,7 @@ describe('what is not of the right form is told in words', () => {
     [
       'two of one id',
       (plan) => plan.media.push({ ...plan.media[0] } as never),
-      '/media/1/id: "flag" is taken by another entry: ids are unique.',
+      '/media/1/id: Another entry already has the id “flag”.',
     ],
   ])('%s', (_, change, sentence) => {
     expect(told(change)).toEqual([expect.stringContaining(sentence)]);

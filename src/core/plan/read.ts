@@ -1,4 +1,4 @@
-import type { z } from 'zod';
+import type * as z from 'zod';
 import { done, refused, type Problem, type Result } from '../refusal';
 import { clipProblems } from './clips';
 import type { Media } from './kinds/media';
@@ -12,7 +12,7 @@ export function pointer(path: readonly PropertyKey[]): string {
   return path.map((key) => `/${String(key).replace(/~/g, '~0').replace(/\//g, '~1')}`).join('');
 }
 
-/** So many problems are told at once: whoever has more of them corrects these first. */
+/** At most this many problems are reported; with more, correct these first. */
 export const MOST_PROBLEMS = 100;
 
 /** Zod's issues as problems: one each unknown field, and plain words where Zod's own say little. The first `MOST_PROBLEMS` of them. */
@@ -23,7 +23,7 @@ export function problemsOf(error: z.ZodError): Problem[] {
     if (room <= 0) break;
     if (issue.code === 'unrecognized_keys')
       for (const key of issue.keys.slice(0, room))
-        problems.push({ path: pointer([...issue.path, key]), message: `"${key}" is unknown here: remove it.` });
+        problems.push({ path: pointer([...issue.path, key]), message: `"${key}" is unknown here. Remove it.` });
     else
       problems.push({ path: pointer(issue.path), message: saysLittle(issue.message) ? inWords(issue) : issue.message });
   }
@@ -43,7 +43,7 @@ function inWords(issue: z.core.$ZodIssue): string {
     case 'invalid_type': {
       const wanted = NAMED[issue.expected] ?? issue.expected;
       return issue.message.endsWith('received undefined')
-        ? `This is missing: give ${wanted}.`
+        ? `This is missing. Give ${wanted}.`
         : `This must be ${wanted}.`;
     }
     case 'invalid_value':
@@ -53,7 +53,7 @@ function inWords(issue: z.core.$ZodIssue): string {
     case 'too_small':
       return ofSize(issue.origin, 'at least', issue.minimum);
     case 'invalid_union':
-      return 'This has none of the forms that are known here: check its fields.';
+      return 'This isn’t in any known form. Check its fields.';
     default:
       return issue.message;
   }
@@ -84,7 +84,7 @@ export function readPlan(document: unknown): Result<Plan> {
   );
   return read.success && problems.length === 0
     ? done(read.data)
-    : refused(problems, 'This plan file has mistakes: nothing was read.');
+    : refused(problems, 'This plan file has mistakes, so nothing was read.');
 }
 
 type Loose = Record<string, unknown>;
@@ -93,9 +93,9 @@ const isObject = (value: unknown): value is Loose =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
 const listOf = (value: unknown): unknown[] => (Array.isArray(value) ? value : []);
 
-/** There is no such object, told at the place that names it. */
+/** Reports that an object doesn't exist, at the place that names it. */
 export const danglingMessage = (kind: string, id: string) =>
-  `There is no ${isKind(kind) ? kindOf(kind).noun : kind} "${id}": name one that the plan has.`;
+  `There is no ${isKind(kind) ? kindOf(kind).noun : kind} "${id}". Name one that is in the plan.`;
 
 /**
  * The problems that only show between parts of a plan. Reads the document before it is known to be well-formed, so that
@@ -114,7 +114,10 @@ export function referenceProblems(document: unknown): Problem[] {
     listOf(document[collectionOf(kind)]).forEach((entry, i) => {
       if (!isObject(entry) || typeof entry.id !== 'string') return;
       if (seen.has(entry.id))
-        report([collectionOf(kind), i, 'id'], `"${entry.id}" is taken by another entry: ids are unique.`);
+        report(
+          [collectionOf(kind), i, 'id'],
+          `Another entry already has the id “${entry.id}”. Each entry needs its own id.`,
+        );
       seen.add(entry.id);
     });
   }

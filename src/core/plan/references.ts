@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 
 /**
  * What refers to what is said once, where a schema names its field: `reference('media')`. Everything else that has to know

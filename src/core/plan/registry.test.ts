@@ -19,6 +19,8 @@ describe('what each kind refers to is read off its schema', () => {
       'backdrop/playlist → playlist',
       'lightsOut/*/only/* → calendar',
       'lightsOut/*/not/* → calendar',
+      'lightsOut/*/any/*/only/* → calendar',
+      'lightsOut/*/any/*/not/* → calendar',
     ]);
     expect(paths('playlist')).toEqual([
       'music/playlist → playlist',
@@ -26,12 +28,16 @@ describe('what each kind refers to is read off its schema', () => {
       'items/*/playlist → playlist',
       'items/*/when/only/* → calendar',
       'items/*/when/not/* → calendar',
+      'items/*/when/any/*/only/* → calendar',
+      'items/*/when/any/*/not/* → calendar',
     ]);
     expect(paths('booking')).toEqual([
       'content/media → media',
       'content/playlist → playlist',
       'when/only/* → calendar',
       'when/not/* → calendar',
+      'when/any/*/only/* → calendar',
+      'when/any/*/not/* → calendar',
     ]);
     expect(paths('calendar')).toEqual([]);
   });
@@ -95,7 +101,7 @@ describe('sentences', () => {
       'what "Boat drill" for 1 min 30 s, was "Crew notices"',
       'when daily 05:30–10:00, not on Storm timetable, was daily 06:00–10:00',
       'priority 4, was 3',
-      'on hold yes, was none',
+      'on hold',
     ]);
     expect(describeWhen({ not: ['storm'] })).toContain('not on storm');
   });
@@ -108,9 +114,9 @@ describe('sentences', () => {
     expect(said({ ...drill, durationMs: 20_000 }, offers as object, tide as object)).toEqual([
       '"Boat drill": duration 20 s, was 10 s',
     ]);
-    expect(said(drill as object, tide as object)).toEqual(['"Offers" taken out']);
+    expect(said(drill as object, tide as object)).toEqual(['"Offers" removed']);
     expect(said(offers as object, tide as object, drill as object)).toEqual(['"Boat drill" moved']);
-    expect(said(...items, { collect: 'poster' })).toEqual(['"all poster" put in']);
+    expect(said(...items, { collect: 'poster' })).toEqual(['"all poster" added']);
   });
 
   test('of opening hours, a time zone and a site', () => {
@@ -118,14 +124,14 @@ describe('sentences', () => {
     const hours = { weekly: { MO: [['05:30', '22:00']], TU: [['05:30', '22:00']] }, dates: { '2026-12-25': [] } };
     expect(changeSentences('site', site, { ...site, hours, timeZone: 'Atlantic/Faroe' }, names)).toEqual([
       'time zone Atlantic/Faroe, was Europe/Oslo',
-      'opening hours MO TU 05:30–22:00, WE TH FR SA SU closed, 2026-12-25 closed, was none',
+      'opening hours MO TU 05:30–22:00, WE TH FR SA SU closed, 2026-12-25 closed',
     ]);
   });
 
   test('of a conflict, with both values', () => {
     const conflict = { field: 'content', theirs: { playlist: 'crew' }, mine: { playlist: 'offers' } };
     expect(conflictSentence('booking', conflict, booking, names, 'Ida Lunde')).toBe(
-      'Ida Lunde changed "what" to "Crew notices" meanwhile; yours is "Offers".',
+      'Ida Lunde changed “what” to "Crew notices" while you were editing. Yours is "Offers".',
     );
   });
 

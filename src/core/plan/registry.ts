@@ -1,4 +1,4 @@
-import type { z } from 'zod';
+import type * as z from 'zod';
 import type { KindDefinition } from './kind';
 import { booking } from './kinds/booking';
 import { calendar } from './kinds/calendar';

@@ -11,7 +11,11 @@ import type { Weave } from './weave';
 
 export const text = (label: string): FieldWords<string> => ({ label, say: (value) => `"${value}"` });
 export const plain = (label: string): FieldWords<string | number> => ({ label, say: (value) => String(value) });
-export const yesNo = (label: string): FieldWords<boolean> => ({ label, say: (value) => (value ? 'yes' : 'no') });
+export const yesNo = (label: string): FieldWords<boolean> => ({
+  label,
+  say: (value) => (value ? 'yes' : 'no'),
+  became: (value) => (value ? label : `no longer ${label}`),
+});
 export const tags: FieldWords<readonly string[]> = { label: 'tags', say: (list) => list.join(' ') || 'none' };
 export const pixels = (label: string): FieldWords<number> => ({ label, say: (value) => `${value} px` });
 export const when = (label: string): FieldWords<When> => ({ label, say: whenWords });
@@ -32,7 +36,7 @@ export function durationWords(ms: number): string {
 }
 export const duration = (label = 'duration'): FieldWords<number> => ({ label, say: durationWords });
 
-/** A weave as one says it: "12.5 % of the time", "every 5 min". */
+/** A weave in words: "12.5 % of the time", "every 5 min". */
 export const weaveWords = (weave: Weave): string =>
   'share' in weave ? `${Math.round(weave.share * 1000) / 10} % of the time` : `every ${durationWords(weave.every)}`;
 

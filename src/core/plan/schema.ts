@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { networkSchema } from './kinds/network';
 import { KINDS, LISTED_KINDS, collectionOf, type Collection, type DocumentOf, type ListedKind } from './registry';
 import type { Network } from './kinds/network';
@@ -15,8 +15,8 @@ const byCollection = <V>(make: (kind: ListedKind) => V) =>
   Object.fromEntries(LISTED_KINDS.map((kind) => [collectionOf(kind), make(kind)])) as Record<Collection, V>;
 
 export const planSchema = z.strictObject({
-  format: z.literal('lanternpost/plan', 'This is no plan file: "format" must be "lanternpost/plan".'),
-  version: z.literal(1, 'This plan file is of another version: only version 1 can be read.'),
+  format: z.literal('lanternpost/plan', 'This isn’t a plan file: its "format" must be "lanternpost/plan".'),
+  version: z.literal(1, 'This plan file has another version. Only version 1 can be read.'),
   network: networkSchema,
   ...byCollection((kind) => z.array<z.ZodType>(KINDS[kind].schema).default([])),
 }) as z.ZodType<Plan>;

@@ -32,15 +32,10 @@ describe('what a change made of an object, in words', () => {
       ['name "Great hall", was "Hall"', 'width 1280 px, was 1920 px'],
     ],
     ['screen', screen, { ...screen, site: 'pier' }, ['site "pier", was "Quay"']],
-    ['screen', screen, { ...screen, tags: ['hall', 'north'] }, ['tags hall north, was none']],
+    ['screen', screen, { ...screen, tags: ['hall', 'north'] }, ['tags hall north']],
     ['screen', { ...screen, tags: [] }, { ...screen, tags: ['a'] }, ['tags a, was none']],
-    [
-      'screen',
-      screen,
-      { ...screen, lightsOut: [{ windows: [['23:00', '05:00']] }] },
-      ['lights-out daily 23:00–05:00, was none'],
-    ],
-    ['screen', screen, { ...screen, lightsOut: [] }, ['lights-out never, was none']],
+    ['screen', screen, { ...screen, lightsOut: [{ windows: [['23:00', '05:00']] }] }, ['lights-out daily 23:00–05:00']],
+    ['screen', screen, { ...screen, lightsOut: [] }, ['lights-out never']],
     ['booking', booking, { ...booking, content: { playlist: 'house' } }, ['what "House", was "Flag"']],
     [
       'booking',
@@ -48,15 +43,10 @@ describe('what a change made of an object, in words', () => {
       { ...booking, content: { media: 'flag', durationMs: 90_000 } },
       ['what "Flag" for 1 min 30 s, was "Flag"'],
     ],
-    [
-      'booking',
-      booking,
-      { ...booking, takeover: true, onHold: true },
-      ['takeover yes, was none', 'on hold yes, was none'],
-    ],
-    ['booking', { ...booking, wake: true }, { ...booking, wake: false }, ['wakes displays no, was yes']],
+    ['booking', booking, { ...booking, takeover: true, onHold: true }, ['takeover', 'on hold']],
+    ['booking', { ...booking, wake: true }, { ...booking, wake: false }, ['no longer wakes displays']],
     ['booking', booking, { ...booking, when: { not: ['storm'] } }, ['when not on Storm days, was always']],
-    ['network', { name: 'N' }, { name: 'N', defaultDurationMs: 60_000 }, ['usual duration 1 min, was none']],
+    ['network', { name: 'N' }, { name: 'N', defaultDurationMs: 60_000 }, ['usual duration 1 min']],
     [
       'calendar',
       { id: 'c', name: 'C', dates: [] },
@@ -95,19 +85,19 @@ describe('what a change made of an object, in words', () => {
       { id: 'e3', collect: 'poster' },
     ];
     const said = (before: object, after: object) => changeSentences('playlist', before, after, names);
-    expect(said(list(flag), list(flag, house, rule))).toEqual(['"House" put in', '"all poster" put in']);
-    expect(said(list(flag, house), list(house))).toEqual(['"Flag" taken out']);
+    expect(said(list(flag), list(flag, house, rule))).toEqual(['"House" added', '"all poster" added']);
+    expect(said(list(flag, house), list(house))).toEqual(['"Flag" removed']);
     expect(said(list(flag, house, rule), list(rule, flag, house))).toEqual(['"all poster" moved']);
     expect(said(list({ ...flag, durationMs: 500 }), list({ ...flag, durationMs: 20_000, where: 'hall' }))).toEqual([
-      '"Flag": duration 20 s, was 0.5 s, where hall, was none',
+      '"Flag": duration 20 s, was 0.5 s, where hall',
     ]);
     expect(said(list(house), list({ id: 'e2', playlist: 'other' }))).toEqual([
       '"other": playlist "other", was "House"',
     ]);
     expect(said(list(flag), list({ id: 'e1', media: 'card' }))).toEqual(['"card": file "card", was "Flag"']);
-    expect(said(list(flag, rule), list())).toEqual(['"Flag" taken out', '"all poster" taken out']);
+    expect(said(list(flag, rule), list())).toEqual(['"Flag" removed', '"all poster" removed']);
     expect(said(list({ ...rule, limit: 5 }), list({ ...rule, order: 'newest' }))).toEqual([
-      '"all poster": limit none, was 5, order newest, was none',
+      '"all poster": limit none, was 5, order newest',
     ]);
   });
 });
@@ -116,9 +106,12 @@ describe('where two changed the same', () => {
   const now = { name: 'Hall', items: [{ id: 'e1', media: 'flag', durationMs: 10_000 }] };
 
   test.each([
-    [{ field: 'width', theirs: 1080, mine: 1280 }, 'Ida changed "width" to 1080 px meanwhile; yours is 1280 px.'],
-    [{ field: 'tags', theirs: null, mine: ['a'] }, 'Ida changed "tags" to none meanwhile; yours is a.'],
-    [{ field: 'mood', theirs: 1, mine: { a: 2 } }, 'Ida changed "mood" to 1 meanwhile; yours is {"a":2}.'],
+    [
+      { field: 'width', theirs: 1080, mine: 1280 },
+      'Ida changed “width” to 1080 px while you were editing. Yours is 1280 px.',
+    ],
+    [{ field: 'tags', theirs: null, mine: ['a'] }, 'Ida changed “tags” to none while you were editing. Yours is a.'],
+    [{ field: 'mood', theirs: 1, mine: { a: 2 } }, 'Ida changed “mood” to 1 while you were editing. Yours is {"a":2}.'],
   ])('a field of the object: %j', (conflict, sentence) => {
     expect(conflictSentence('screen', conflict, now, names, 'Ida')).toBe(sentence);
   });
@@ -126,13 +119,13 @@ describe('where two changed the same', () => {
   test("an entry's field, an entry that is gone, and a kind that has no entries", () => {
     const conflict = { entry: 'e1', field: 'durationMs', theirs: 10_000, mine: 5000 };
     expect(conflictSentence('playlist', conflict, now, names, 'Ida')).toBe(
-      'Ida changed "Flag" meanwhile: duration is 10 s; yours is 5 s.',
+      'Ida changed “Flag” while you were editing: duration is 10 s. Yours is 5 s.',
     );
     expect(conflictSentence('playlist', { ...conflict, entry: 'e9' }, now, names, 'Ida')).toBe(
-      'Ida took this out meanwhile.',
+      'Ida removed this while you were editing.',
     );
-    expect(conflictSentence('playlist', conflict, null, names, 'Ida')).toBe('Ida took this out meanwhile.');
-    expect(conflictSentence('screen', conflict, now, names, 'Ida')).toBe('Ida changed this meanwhile.');
+    expect(conflictSentence('playlist', conflict, null, names, 'Ida')).toBe('Ida removed this while you were editing.');
+    expect(conflictSentence('screen', conflict, now, names, 'Ida')).toBe('Ida changed this while you were editing.');
   });
 
   test('fields and values by themselves', () => {

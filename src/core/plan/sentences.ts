@@ -14,7 +14,7 @@ export const namesIn =
 
 /** A field's value in words; "none" where it is absent. */
 function spoken(words: FieldWords | undefined, value: unknown, names: Names): string {
-  if (value === null || value === undefined) return 'none';
+  if (isNone(value)) return 'none';
   return words ? words.say(value as never, names) : JSON.stringify(value);
 }
 
@@ -42,29 +42,36 @@ export function changeSentences(kind: Kind, before: object | null, after: object
     const list = (entries as Readonly<Record<string, EntryWords>>)[field];
     const [old, next] = [(before as Fields)[field], (after as Fields)[field]];
     if (list) return entrySentences(list, (old ?? []) as Entry[], (next ?? []) as Entry[], names);
-    const words = fieldWords(kind, field);
-    return [`${words?.label ?? field} ${spoken(words, next, names)}, was ${spoken(words, old, names)}`];
+    return [became(fieldWords(kind, field), field, next, old, names)];
   });
 }
+
+/** A field's change: `priority 4, was 3`, `tags hall` where there was none, or the words that its kind has for it. */
+function became(words: FieldWords | undefined, field: string, next: unknown, old: unknown, names: Names): string {
+  if (words?.became) return words.became((next ?? false) as never);
+  const was = isNone(old) ? '' : `, was ${spoken(words, old, names)}`;
+  return `${words?.label ?? field} ${spoken(words, next, names)}${was}`;
+}
+
+const isNone = (value: unknown) => value === null || value === undefined;
 
 function entrySentences(words: EntryWords, before: readonly Entry[], after: readonly Entry[], names: Names): string[] {
   const old = new Map(before.map((entry) => [entry.id, entry]));
   const next = new Map(after.map((entry) => [entry.id, entry]));
   const called = (id: string) => `"${words.name(next.get(id) ?? old.get(id) ?? {}, names)}"`;
   return entryPatches(before, after).map((patch) => {
-    if ('add' in patch) return `"${words.name(patch.add, names)}" put in`;
-    if ('remove' in patch) return `${called(patch.id)} taken out`;
+    if ('add' in patch) return `"${words.name(patch.add, names)}" added`;
+    if ('remove' in patch) return `${called(patch.id)} removed`;
     if (!('set' in patch)) return `${called(patch.id)} moved`;
     const was = old.get(patch.id) ?? {};
-    const parts = Object.entries(patch.set).map(
-      ([field, value]) =>
-        `${words.fields[field]?.label ?? field} ${spoken(words.fields[field], value, names)}, was ${spoken(words.fields[field], was[field], names)}`,
+    const parts = Object.entries(patch.set).map(([field, value]) =>
+      became(words.fields[field], field, value, was[field], names),
     );
     return `${called(patch.id)}: ${parts.join(', ')}`;
   });
 }
 
-/** Where two changed the same: `Ida changed the width to 1080 px meanwhile; yours is 1280 px.` */
+/** Where two people changed the same field: `Ida changed the width to 1080 px while you were editing. Yours is 1280 px.` */
 export function conflictSentence(
   kind: Kind,
   conflict: FieldConflict,
@@ -74,13 +81,13 @@ export function conflictSentence(
 ): string {
   const { entry, field, theirs, mine } = conflict;
   if (entry === undefined)
-    return `${who} changed "${fieldLabel(kind, field)}" to ${fieldSaid(kind, field, theirs, names)} meanwhile; yours is ${fieldSaid(kind, field, mine, names)}.`;
+    return `${who} changed “${fieldLabel(kind, field)}” to ${fieldSaid(kind, field, theirs, names)} while you were editing. Yours is ${fieldSaid(kind, field, mine, names)}.`;
   const { entries = {} } = kindOf(kind);
   for (const [list, words] of Object.entries(entries as Readonly<Record<string, EntryWords>>)) {
     const found = ((now as Fields | null)?.[list] as Entry[] | undefined)?.find((one) => one.id === entry);
-    if (!found) return `${who} took this out meanwhile.`;
+    if (!found) return `${who} removed this while you were editing.`;
     const spokenField = words.fields[field];
-    return `${who} changed "${words.name(found, names)}" meanwhile: ${spokenField?.label ?? field} is ${spoken(spokenField, theirs, names)}; yours is ${spoken(spokenField, mine, names)}.`;
+    return `${who} changed “${words.name(found, names)}” while you were editing: ${spokenField?.label ?? field} is ${spoken(spokenField, theirs, names)}. Yours is ${spoken(spokenField, mine, names)}.`;
   }
-  return `${who} changed this meanwhile.`;
+  return `${who} changed this while you were editing.`;
 }

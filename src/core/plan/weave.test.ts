@@ -18,9 +18,9 @@ test.each<[string, Weave | undefined]>([
 test.each([
   ['91 %', 'A share is from 0.1 % to 90 %.'],
   ['0 %', 'A share is from 0.1 % to 90 %.'],
-  ['often', 'Write a share as 10 %, or how often it comes, as every 5 min.'],
-  ['every 9', 'It comes every 10 seconds at most.'],
-  ['every moon', '"moon" is no length of time: write seconds as 12 or 2.5, or 1:30, or 2 min.'],
+  ['often', 'Write a share like 10 %, or how often it comes, like every 5 min.'],
+  ['every 9', 'It can come every 10 seconds at the most.'],
+  ['every moon', '“moon” isn’t a duration. Write seconds as 12 or 2.5, or write 1:30, or 2 min.'],
 ])('%j is refused: %s', (text, message) => {
   expect(readWeave(text)).toMatchObject({ ok: false, message });
 });

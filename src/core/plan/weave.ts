@@ -17,8 +17,8 @@ export function readWeave(text: string): Result<Weave | undefined> {
     return value >= 0.001 && value <= 0.9 ? done({ share: value }) : misread('A share is from 0.1 % to 90 %.');
   }
   const every = /^(?:once\s+)?every\s+(.+)$/.exec(written)?.[1];
-  if (every === undefined) return misread('Write a share as 10 %, or how often it comes, as every 5 min.');
+  if (every === undefined) return misread('Write a share like 10 %, or how often it comes, like every 5 min.');
   const length = readDuration(/^(?:second|minute|hour)$/.test(every) ? `1 ${every}` : every);
   if (!length.ok) return length;
-  return length.value >= 10_000 ? done({ every: length.value }) : misread('It comes every 10 seconds at most.');
+  return length.value >= 10_000 ? done({ every: length.value }) : misread('It can come every 10 seconds at the most.');
 }

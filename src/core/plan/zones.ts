@@ -1,3 +1,4 @@
+import { clocksOf } from '../when/sets-of-hours';
 import type { Plan } from './schema';
 
 /** Every zone whose clock a plan reads: its sites' and those that times are pinned to, in order of names. */
@@ -8,6 +9,6 @@ export function planZones(plan: Plan): string[] {
     ...plan.media.map((file) => file.when),
     ...plan.screens.flatMap((screen) => screen.lightsOut ?? []),
   ];
-  const pinned = whens.flatMap((when) => (when?.clock && when.clock !== 'site' ? [when.clock] : []));
+  const pinned = whens.flatMap((when) => (when ? clocksOf(when) : []));
   return [...new Set([...plan.sites.map((site) => site.timeZone), ...pinned])].sort();
 }

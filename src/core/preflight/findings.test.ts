@@ -100,13 +100,16 @@ test.each<[FindingKind, (document: Document) => void, object]>([
         booking('a', { when: { windows: [['08:00', '09:00']] } }),
         booking('b', { priority: 5, content: { media: 'film' }, when: { windows: [['07:00', '10:00']] } }),
       ),
-    { about: ['a', 'b'], sentence: '"a" never shows: "b" is ahead of it all the time.' },
+    { about: ['a', 'b'], sentence: '"a" never shows, because "b" goes ahead of it all the time.' },
   ],
   [
     'unreached item',
     ({ bookings }) =>
       bookings.push(booking('a', { content: { playlist: 'long' }, when: { windows: [['08:00', '08:10']] } })),
-    { about: ['a', 'film'], sentence: '"film" never comes up in "a": each of its windows ends before its turn.' },
+    {
+      about: ['a', 'film'],
+      sentence: '"film" never comes up in "a", because each of its windows ends before its turn.',
+    },
   ],
   [
     'no screen',
@@ -134,7 +137,11 @@ test.each<[FindingKind, (document: Document) => void, object]>([
   [
     'not yet begun',
     ({ bookings }) => bookings.push(booking('a', { when: { from: '2029-05-01', repeat: 'FREQ=YEARLY;BYMONTH=7' } })),
-    { sentence: expect.stringContaining('it shows later') },
+    {
+      sentence: expect.stringContaining(
+        '"a" doesn’t show in these days, but later (by the rule FREQ=YEARLY;BYMONTH=7, from 1 May',
+      ),
+    },
   ],
   [
     'lights-out hides',
@@ -145,7 +152,15 @@ test.each<[FindingKind, (document: Document) => void, object]>([
     { about: ['a'], screens: ['hall'] },
   ],
   [
-    'on and off exchanged',
+    'unknown to the site',
+    (document) => document.bookings.push(booking('a', { when: { windows: [['sunset', '24:00']] } })),
+    {
+      screens: ['hall'],
+      sentence: '"a" follows the sun, and Quay has no place, so these hours are left out there.',
+    },
+  ],
+  [
+    'on and off swapped',
     (document) => document.screens[0]?.lightsOut.push({ windows: [['06:00', '22:00']] }),
     { severity: 'error', screens: ['hall'] },
   ],
@@ -243,7 +258,7 @@ test('a whole day is longer or shorter for everybody: that is not told, a window
       severity: 'notice',
       about: ['a'],
       screens: ['hall'],
-      advice: 'Nothing, if that is right; else give that day a window of its own.',
+      advice: 'If that is right, do nothing. Otherwise give that day its own hours.',
       fixes: [],
     },
   ]);

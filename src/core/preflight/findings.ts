@@ -8,7 +8,7 @@ import {
   type Segment,
 } from '../forecast';
 import { DAY, HOUR, MINUTE, type Instant } from '../instant';
-import type { Booking, Plan } from '../plan/schema';
+import type { Booking, Plan, Site } from '../plan/schema';
 import {
   exchangeLightsOut,
   leaveOut,
@@ -27,11 +27,14 @@ import { promisedTooMuch } from './weaves';
 import {
   clockChanges,
   describeWhen,
+  followsHours,
+  followsSun,
   formatDate,
   instantsOf,
   intersect,
   occurrences,
   parseDate,
+  setsOf,
   startOfDate,
   union,
   type Interval,
@@ -48,8 +51,9 @@ export type FindingKind =
   | 'nothing for this screen'
   | 'expired'
   | 'not yet begun'
+  | 'unknown to the site'
   | 'lights-out hides'
-  | 'on and off exchanged'
+  | 'on and off swapped'
   | 'change of clocks'
   | 'meets no loop'
   | 'promised too much'
@@ -80,8 +84,8 @@ const LONGEST_GAP_LISTED = 100;
 type Made = Omit<Finding, 'span'>;
 
 /**
- * Everything worth knowing of a plan in `[from, to)`, the gravest first. The same thing on many screens is one finding. What is over is
- * over by `now`: a booking of tomorrow is not, though the week after it is asked for.
+ * Everything worth knowing about a plan in `[from, to)`, the gravest first. The same problem on many screens is one finding. A booking is
+ * over if it ended before `now`: one that ends tomorrow isn't over, even if the week after it is asked for.
  */
 export function findings(plan: Plan, from: Instant, to: Instant, now = from): Finding[] {
   const bookings = new Map(plan.bookings.map((booking) => [booking.id, booking]));
@@ -91,7 +95,7 @@ export function findings(plan: Plan, from: Instant, to: Instant, now = from): Fi
   for (const contest of contests)
     gatherClashes(clashes, contest.group.screens, contest.group.segments, contest.candidates(), bookings, name);
   const found = [
-    ...clashes.all(),
+    ...clashes.all().map((clash) => withOnlyHere(plan, clash, bookings)),
     ...gaps(plan, contests),
     ...plan.bookings
       .filter((booking) => !booking.onHold)
@@ -136,7 +140,7 @@ class Gathering {
   }
 }
 
-/** Same class and priority, same time, one hides the other: only the time of beginning decides, which nobody sees in a plan. */
+/** Same class and priority, same time, one hides the other: only their starting times decide, which people can't see in a plan. */
 function gatherClashes(
   gathering: Gathering,
   screens: readonly string[],
@@ -163,12 +167,20 @@ function gatherClashes(
         kind: 'clash',
         severity: 'warning',
         about: [winner.id, loser.id],
-        sentence: `${name(winner.id)} and ${name(loser.id)} have the same priority at the same time: ${name(winner.id)} shows, since it ${winner.since > loser.since ? 'begins later' : 'was made later'}.`,
-        advice: `Give the one that matters more a higher priority, or part their times or places.`,
+        sentence: `${name(winner.id)} and ${name(loser.id)} have the same priority at the same time. ${name(winner.id)} shows, because it ${winner.since > loser.since ? 'begins later' : 'was made later'}.`,
+        advice: `Give the more important one a higher priority, or give them different times or screens.`,
         fixes: [letWin(other, one), letWin(one, other)],
       }));
     }
   }
+}
+
+/** Where the booking that loses a clash has other screens too, it can be taken off those of the clash alone. */
+function withOnlyHere(plan: Plan, clash: Made, bookings: ReadonlyMap<string, Booking>): Made {
+  const hidden = bookings.get(clash.about[1] ?? '');
+  if (!hidden || screensMatching(plan, selectorOf(hidden.where)).length <= clash.screens.length) return clash;
+  const off = `Remove “${hidden.name}” from ${clash.screens.length > 1 ? 'these screens' : 'this screen'}`;
+  return { ...clash, fixes: [...clash.fixes, ...leaveOut(hidden, clash.screens, off)] };
 }
 
 function gaps(plan: Plan, contests: readonly Contest[]): Made[] {
@@ -180,7 +192,7 @@ function gaps(plan: Plan, contests: readonly Contest[]): Made[] {
           kind: 'gap',
           severity: 'error',
           about: [],
-          sentence: 'Nothing is booked, and no backdrop has anything to show: the screen shows its name and the time.',
+          sentence: 'Nothing is booked, and no backdrop has anything to show. The screen shows its name and the time.',
           advice: 'Give the screen, its site or the network a backdrop that always has something to show.',
           fixes: networkBackdrop(plan),
         }));
@@ -212,8 +224,8 @@ function aboutBooking(
         kind: 'no screen',
         severity: 'error',
         screens: [],
-        sentence: `${name(id)} reaches no screen: nothing matches "${booking.where}".`,
-        advice: 'Change where it shows, or give screens the tags that it asks for.',
+        sentence: `${name(id)} reaches no screen, because nothing matches "${booking.where}".`,
+        advice: 'Change where it shows, or give screens these tags.',
         fixes: [putOnHold(booking), remove(booking)],
       },
     ];
@@ -231,13 +243,15 @@ function aboutBooking(
       kind: 'nothing for this screen',
       severity: 'warning',
       screens: screensOf(empty),
-      sentence: `${name(id)} reaches screens for which its content has no item.`,
+      sentence: `${name(id)} is booked on screens for which its content has no item.`,
       advice: 'Add an item that is for these screens, or leave them out of where it shows.',
       fixes: leaveOut(booking, screensOf(empty)),
     });
+  const unknown = unknownToSites(plan, booking, selected, name);
+  found.push(...unknown);
   const willing = reached.filter((one) => !empty.includes(one));
   if (willing[0] && inState('no time').length === willing.length)
-    return [...found, ...outOfTime(booking, willing[0], asked, name)];
+    return unknown.length > 0 ? found : [...found, ...outOfTime(booking, willing[0], asked, name)];
   const off = inState('off');
   if (off.length > 0)
     found.push({
@@ -246,8 +260,8 @@ function aboutBooking(
       severity: 'warning',
       screens: screensOf(off),
       times: timesOf(off),
-      sentence: `${name(id)} falls wholly into hours in which these displays are off.`,
-      advice: 'Change its hours or the lights-out hours; a takeover may wake a display.',
+      sentence: `${name(id)} is booked only in hours when these displays are off.`,
+      advice: 'Change its hours or the lights-out hours; only a takeover can switch a display on.',
       fixes: [putOnHold(booking)],
     });
   const hidden = inState('hidden');
@@ -258,9 +272,8 @@ function aboutBooking(
         kind: 'meets no loop',
         severity: 'warning',
         screens: screensOf(hidden),
-        sentence: `${name(id)} is woven in and has no turn there: no loop goes on while it is on, or its first turn comes later than that.`,
-        advice:
-          'Give it a larger share or more time, or a time in which a booking or a backdrop shows that is no takeover.',
+        sentence: `${name(id)} is woven in but never gets a turn: no loop is playing while it is on, or its first turn would come too late.`,
+        advice: 'Give it a larger share or more time, or book it when something other than a takeover shows.',
         fixes: [putOnHold(booking)],
       });
     return found;
@@ -275,8 +288,8 @@ function aboutBooking(
       screens: screensOf(hidden),
       times: timesOf(hidden),
       about: first === undefined || first === 'lights-out' ? [id] : [id, first],
-      sentence: `${name(id)} never shows: ${first === undefined ? 'something' : name(first)} is ahead of it all the time.`,
-      advice: 'Raise its priority, give it times of its own, or remove it.',
+      sentence: `${name(id)} never shows, because ${first === undefined ? 'something' : name(first)} goes ahead of it all the time.`,
+      advice: 'Raise its priority, give it times of its own, or delete it.',
       fixes: [
         ...(hider && Boolean(hider.takeover) === Boolean(booking.takeover) ? [letWin(booking, hider)] : []),
         putOnHold(booking),
@@ -287,13 +300,49 @@ function aboutBooking(
   return [...found, ...clocks(booking, willing, asked, name)];
 }
 
+const MOST_NAMED_SITES = 3;
+
+/** Opening hours or the sun, where a booking follows them and some of its sites have no hours or no place: windows by them do not exist there. */
+function unknownToSites(
+  plan: Plan,
+  booking: Booking,
+  selected: ReadonlySet<string>,
+  name: (id: string) => string,
+): Made[] {
+  const told = (what: string, missing: string, advice: string, lacks: (site: Site) => boolean): Made[] => {
+    const lacking = new Map(plan.sites.filter(lacks).map((site) => [site.id, site.name]));
+    const screens = plan.screens.filter(({ id, site }) => selected.has(id) && lacking.has(site));
+    if (screens.length === 0) return [];
+    const sites = [...new Set(screens.map(({ site }) => lacking.get(site) ?? site))];
+    const more = sites.length - MOST_NAMED_SITES;
+    const named = `${sites.slice(0, MOST_NAMED_SITES).join(', ')}${more > 0 ? ` and ${more} more` : ''}`;
+    return [
+      {
+        kind: 'unknown to the site',
+        severity: 'warning',
+        about: [booking.id],
+        screens: screens.map(({ id }) => id),
+        times: [],
+        sentence: `${name(booking.id)} follows ${what}, and ${named} ${sites.length === 1 ? 'has' : 'have'} no ${missing}, so these hours are left out there.`,
+        advice,
+        fixes: [],
+      },
+    ];
+  };
+  const hours = 'Write the opening hours of the site on Screens, or give the booking other times.';
+  const location = 'Choose the town of the site on Screens, or give the booking other times.';
+  return [
+    ...(followsHours(booking.when) ? told('opening hours', 'opening hours', hours, (site) => !site.hours) : []),
+    ...(followsSun(booking.when) ? told('the sun', 'place', location, (site) => !site.location) : []),
+  ];
+}
+
 function outOfTime(booking: Booking, contest: Contest, { from, to, now }: Asked, name: (id: string) => string): Made[] {
   const { place } = contest.group;
   const year = 366 * DAY;
-  const { from: begins, also = [] } = booking.when;
-  const written = [...(begins === undefined ? [] : [begins]), ...also].map((date) =>
-    startOfDate(parseDate(date) as LocalDate),
-  );
+  const written = setsOf(booking.when)
+    .flatMap(({ from: begins, also = [] }) => [...(begins === undefined ? [] : [begins]), ...also])
+    .map((date) => startOfDate(parseDate(date) as LocalDate));
   const hasTime = (since: Instant, until: Instant) => occurrences(booking.when, place, since, until).length > 0;
   // What shows between now and the span is neither over nor late.
   if (now < from && hasTime(now, from)) return [];
@@ -305,8 +354,8 @@ function outOfTime(booking: Booking, contest: Contest, { from, to, now }: Asked,
       {
         ...base,
         kind: 'not yet begun',
-        sentence: `${name(booking.id)} has no time in this span: it shows later (${describeWhen(booking.when)}).`,
-        advice: 'Nothing, if that is meant; else change its dates.',
+        sentence: `${name(booking.id)} doesn’t show in these days, but later (${describeWhen(booking.when)}).`,
+        advice: 'If this is on purpose, do nothing. Otherwise change its dates.',
         fixes: [],
       },
     ];
@@ -316,7 +365,7 @@ function outOfTime(booking: Booking, contest: Contest, { from, to, now }: Asked,
       ...base,
       kind: 'expired',
       sentence: `${name(booking.id)} ${words} (${describeWhen(booking.when)}).`,
-      advice: 'Remove it, or give it new dates.',
+      advice: 'Delete it, or give it new dates.',
       fixes: [remove(booking)],
     },
   ];
@@ -333,7 +382,7 @@ function clocks(
     group: { screens, place },
   } of contests) {
     for (const { date, writtenMs, lastsMs } of clockChanges(booking.when, place, from, to)) {
-      // A whole day is longer or shorter for everybody; what is told is a window that somebody chose.
+      // A whole day is longer or shorter for everything, so only windows with chosen times are reported.
       if (writtenMs >= DAY) continue;
       const what = lastsMs === 0 ? 'does not happen' : `lasts ${spoken(lastsMs)} instead of ${spoken(writtenMs)}`;
       gathering.add(`${date} ${writtenMs} ${lastsMs}`, screens, [], () => ({
@@ -341,7 +390,7 @@ function clocks(
         severity: lastsMs === 0 ? 'warning' : 'notice',
         about: [booking.id],
         sentence: `${name(booking.id)} ${what} on ${formatDate(date)}, when the clocks change.`,
-        advice: 'Nothing, if that is right; else give that day a window of its own.',
+        advice: 'If that is right, do nothing. Otherwise give that day its own hours.',
         fixes: [],
       }));
     }
@@ -384,7 +433,7 @@ function unreached(
           kind: 'unreached item',
           severity: 'warning',
           about: [id, item.media],
-          sentence: `"${files.get(item.media) ?? item.media}" never comes up in ${name(id)}: each of its windows ends before its turn.`,
+          sentence: `"${files.get(item.media) ?? item.media}" never comes up in ${name(id)}, because each of its windows ends before its turn.`,
           advice: 'Shorten the loop, lengthen the window, or move the item to the front.',
           fixes: toFront(plan, booking, item.media),
         }));
@@ -411,8 +460,8 @@ function promises(
       kind: 'promised too much',
       severity: 'warning',
       about: weaves,
-      sentence: `${weaves.map(name).join(' and ')} are woven in at the same time and come to ${Math.round(share * 100)} % of it: some get less than they are promised, and what else shows hardly comes up.`,
-      advice: 'Lower a share, let one come more seldom, or part their times or places.',
+      sentence: `${weaves.map(name).join(' and ')} are woven in at the same time and add up to ${Math.round(share * 100)} %. Some get less than their share, and other items hardly show.`,
+      advice: 'Lower a share, repeat one less often, or give them different times or screens.',
       fixes: weaves.flatMap((id) => bookings.get(id) ?? []).map((one) => putOnHold(one)),
     }));
   }
@@ -432,8 +481,8 @@ function twoSounds(plan: Plan, contests: readonly Contest[]): Made[] {
         kind: 'two sounds at once',
         severity: 'warning',
         about: [film],
-        sentence: `"${files.get(film) ?? film}" sounds while the music of "${list.name}" plays: both are heard at once.`,
-        advice: 'Silence the film, or take the music off the playlist.',
+        sentence: `"${files.get(film) ?? film}" sounds while the music of "${list.name}" plays, so both are heard at once.`,
+        advice: 'Silence the video, or remove the playlist’s music.',
         fixes: [...silence(list, film, files.get(film) ?? film), withoutMusic(list)],
       }));
     }
@@ -457,11 +506,11 @@ function exchanged(plan: Plan, contests: readonly Contest[], from: Instant, to: 
     const covered = intersect(clipped, dark);
     if (length(clipped) === 0 || length(covered) < 0.5 * length(clipped)) continue;
     gathering.add(`exchanged ${alike[0]?.site} ${JSON.stringify(alike[0]?.lightsOut)}`, screens, covered, () => ({
-      kind: 'on and off exchanged',
+      kind: 'on and off swapped',
       severity: 'error',
       about: [],
-      sentence: "Lights-out covers the site's opening hours: its beginning and end look exchanged.",
-      advice: 'Exchange the beginning and the end of the lights-out hours.',
+      sentence: 'Lights-out covers the site’s opening hours. Its start and end may be swapped.',
+      advice: 'Swap the start and the end of the lights-out hours.',
       fixes: [],
     }));
   }

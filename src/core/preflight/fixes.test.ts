@@ -32,7 +32,7 @@ const bookingsOf = (fix: Fix, ...bookings: Booking[]) => made(fix, holding(...bo
 
 test('a booking is removed, or put on hold, by its name', () => {
   const one = booking('a');
-  expect(remove(one).label).toBe('Remove "A"');
+  expect(remove(one).label).toBe('Delete “A”');
   expect(bookingsOf(remove(one), one, booking('b')).map(({ id }) => id)).toEqual(['b']);
   expect(putOnHold(one).label).toBe('Put "A" on hold');
   expect(bookingsOf(putOnHold(one), one)).toEqual([{ ...one, onHold: true }]);
@@ -71,7 +71,7 @@ test('beginning and end of all lights-out hours change places; the end of a day 
     }).screens;
     if (!screen) throw new Error('no screen');
     const fix = exchangeLightsOut([screen]);
-    expect(fix.label).toBe('Exchange on and off');
+    expect(fix.label).toBe('Swap on and off');
     return made(fix, plan({ screens: [screen] }))[1].screens[0]?.lightsOut;
   };
   expect(dark([{ windows: [['06:00', '24:00']] }, { from: '2026-12-01', windows: [['01:00', '02:00']] }])).toEqual([

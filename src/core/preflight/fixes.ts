@@ -1,7 +1,7 @@
 import { itemFiles } from '../forecast';
 import { NETWORK_ID, changed, patchOf, removed } from '../plan';
 import type { Booking, Content, Patch, Plan, Playlist, Screen } from '../plan';
-import { isAlways } from '../when';
+import { isAlways, setsOf, whenOfSets, type WrittenWindow } from '../when';
 
 /** A change that ends a finding, ready to be made. */
 export interface Fix {
@@ -13,7 +13,7 @@ export interface Fix {
 const booked = (booking: Booking, change: Partial<Booking>): Patch[] => changed('booking', booking, change);
 
 export const remove = (booking: Booking): Fix => ({
-  label: `Remove "${booking.name}"`,
+  label: `Delete “${booking.name}”`,
   edits: [removed('booking', booking)],
 });
 
@@ -22,7 +22,7 @@ export const putOnHold = (booking: Booking): Fix => ({
   edits: booked(booking, { onHold: true }),
 });
 
-/** Puts one booking ahead of another of its kind: by raising it, or where that one is at the top already, by lowering the other. */
+/** Puts one booking ahead of another of its kind: by raising it, or if it is at the top already, by lowering the other. */
 export function letWin(winner: Booking, loser: Booking): Fix {
   const label = `"${winner.name}" ahead of "${loser.name}"`;
   if (loser.priority < 5) return { label, edits: booked(winner, { priority: loser.priority + 1 }) };
@@ -32,30 +32,37 @@ export function letWin(winner: Booking, loser: Booking): Fix {
 
 const MOST_NAMED = 12;
 
-/** Takes screens out of where a booking shows; none where they are too many to name. */
-export function leaveOut(booking: Booking, screens: readonly string[]): Fix[] {
+/** Takes screens out of where a booking shows, as `label` says it; none where they are too many to name. */
+export function leaveOut(
+  booking: Booking,
+  screens: readonly string[],
+  label = screens.length > 1 ? 'Leave these screens out' : 'Leave this screen out',
+): Fix[] {
   if (screens.length > MOST_NAMED) return [];
   const named = screens.map((id) => `screen:${id}`).join(' or ');
   const where = `(${booking.where}) and not ${screens.length > 1 ? `(${named})` : named}`;
-  return [
-    {
-      label: screens.length > 1 ? 'Leave these screens out' : 'Leave this screen out',
-      edits: booked(booking, { where }),
-    },
-  ];
+  return [{ label, edits: booked(booking, { where }) }];
 }
 
 /** Exchanges beginning and end of a screen's lights-out hours. */
 export function exchangeLightsOut(screens: readonly Screen[]): Fix {
   const edge = (text: string) => (text === '24:00' ? '00:00' : text);
   return {
-    label: 'Exchange on and off',
+    label: 'Swap on and off',
     edits: screens.flatMap((screen): Patch[] =>
       changed('screen', screen, {
-        lightsOut: (screen.lightsOut ?? []).map((when) => ({
-          ...when,
-          windows: (when.windows ?? []).map(([start, end]): [string, string] => [edge(end), edge(start)]),
-        })),
+        lightsOut: (screen.lightsOut ?? []).map((when) =>
+          whenOfSets(
+            setsOf(when).map((set) => ({
+              ...set,
+              windows: (set.windows ?? []).map(([start, end, ...days]): WrittenWindow => [
+                edge(end),
+                edge(start),
+                ...days,
+              ]),
+            })),
+          ),
+        ),
       }),
     ),
   };
@@ -100,7 +107,7 @@ function alwaysShows(plan: Plan, { items }: Playlist): boolean {
 }
 
 export const withoutMusic = (list: Playlist): Fix => ({
-  label: `Take the music off "${list.name}"`,
+  label: `Remove the music of “${list.name}”`,
   edits: changed('playlist', list, { music: undefined }),
 });
 

@@ -2,8 +2,8 @@ import { subtract, union } from '../when';
 import type { Finding } from './findings';
 
 /**
- * Those findings that a plan before did not have: of another kind, about other things, on more screens, or at times at which it was
- * not so. What was found before and is found still is left out.
+ * The findings that a plan before did not have: of another kind, about other things, on more screens, or at times that were fine
+ * before. Findings that both plans have are left out.
  */
 export function newFindings(before: readonly Finding[], after: readonly Finding[]): Finding[] {
   const known = new Map<string, Finding[]>();

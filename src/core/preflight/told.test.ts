@@ -53,7 +53,7 @@ describe('clashes', () => {
   const two = { id: 'two', when: on('08:00', '12:00') };
 
   test('of one priority at one time are told once, with who shows and why', () => {
-    const advice = 'Give the one that matters more a higher priority, or part their times or places.';
+    const advice = 'Give the more important one a higher priority, or give them different times or screens.';
     expect(told({ bookings: [one, two] }).map(whole)).toEqual([
       {
         kind: 'clash',
@@ -61,14 +61,14 @@ describe('clashes', () => {
         about: ['two', 'one'],
         screens: ['a', 'b'],
         span: [hour(1, '08:00'), hour(1, '10:00')],
-        sentence: '"TWO" and "ONE" have the same priority at the same time: "TWO" shows, since it begins later.',
+        sentence: '"TWO" and "ONE" have the same priority at the same time. "TWO" shows, because it begins later.',
         advice,
         fixes: ['"ONE" ahead of "TWO"', '"TWO" ahead of "ONE"'],
       },
     ]);
     const [alike] = told({ bookings: [one, { ...two, when: on('06:00', '09:00') }] });
     expect(alike?.sentence).toBe(
-      '"TWO" and "ONE" have the same priority at the same time: "TWO" shows, since it was made later.',
+      '"TWO" and "ONE" have the same priority at the same time. "TWO" shows, because it was made later.',
     );
   });
 
@@ -130,7 +130,7 @@ test('gaps are told with the times that they last, each once for all its screens
     about: [],
     screens: ['a', 'b', 'deck'],
     span: [hour(1, '23:00'), hour(2, '00:00')],
-    sentence: 'Nothing is booked, and no backdrop has anything to show: the screen shows its name and the time.',
+    sentence: 'Nothing is booked, and no backdrop has anything to show. The screen shows its name and the time.',
     advice: 'Give the screen, its site or the network a backdrop that always has something to show.',
     fixes: [],
   });
@@ -144,9 +144,9 @@ test('what reaches no screen says what it asks for', () => {
       about: ['x'],
       screens: [],
       span: null,
-      sentence: '"X" reaches no screen: nothing matches "hall and deck".',
-      advice: 'Change where it shows, or give screens the tags that it asks for.',
-      fixes: ['Put "X" on hold', 'Remove "X"'],
+      sentence: '"X" reaches no screen, because nothing matches "hall and deck".',
+      advice: 'Change where it shows, or give screens these tags.',
+      fixes: ['Put "X" on hold', 'Delete “X”'],
     },
   ]);
 });
@@ -160,7 +160,7 @@ test('screens that the content has nothing for are named, and nothing else is sa
       about: ['x'],
       screens: ['b', 'deck'],
       span: null,
-      sentence: '"X" reaches screens for which its content has no item.',
+      sentence: '"X" is booked on screens for which its content has no item.',
       advice: 'Add an item that is for these screens, or leave them out of where it shows.',
       fixes: ['Leave these screens out'],
     },
@@ -181,8 +181,8 @@ test('what is wholly in hours in which displays are off is told of those screens
       about: ['x'],
       screens: ['a'],
       span: [hour(1, '23:00'), hour(1, '23:30')],
-      sentence: '"X" falls wholly into hours in which these displays are off.',
-      advice: 'Change its hours or the lights-out hours; a takeover may wake a display.',
+      sentence: '"X" is booked only in hours when these displays are off.',
+      advice: 'Change its hours or the lights-out hours; only a takeover can switch a display on.',
       fixes: ['Put "X" on hold'],
     },
   ]);
@@ -212,9 +212,9 @@ describe('what never shows', () => {
         about: ['x', 'y'],
         screens: ['a', 'b'],
         span: [hour(1, '08:00'), hour(1, '10:00')],
-        sentence: '"X" never shows: "Y" is ahead of it all the time.',
-        advice: 'Raise its priority, give it times of its own, or remove it.',
-        fixes: ['"X" ahead of "Y"', 'Put "X" on hold', 'Remove "X"'],
+        sentence: '"X" never shows, because "Y" goes ahead of it all the time.',
+        advice: 'Raise its priority, give it times of its own, or delete it.',
+        fixes: ['"X" ahead of "Y"', 'Put "X" on hold', 'Delete “X”'],
       },
     ]);
   });
@@ -224,7 +224,7 @@ describe('what never shows', () => {
     const [first] = told({ bookings: [own, { ...ahead, when: on('07:00', '09:00') }, most] });
     expect(first?.about).toEqual(['x', 'z']);
     const [second] = told({ bookings: [own, { ...ahead, takeover: true }] });
-    expect(second && whole(second).fixes).toEqual(['Put "X" on hold', 'Remove "X"']);
+    expect(second && whole(second).fixes).toEqual(['Put "X" on hold', 'Delete “X”']);
     const both = told({
       bookings: [
         { ...own, takeover: true },
@@ -255,8 +255,8 @@ describe('what never shows', () => {
     const list = told({ screens, bookings: [own, { ...ahead, when: on('09:00', '11:00') }] });
     const [hidden] = list.filter((one) => one.kind === 'hidden');
     expect(hidden?.about).toEqual(['x']);
-    expect(hidden?.sentence).toBe('"X" never shows: lights-out is ahead of it all the time.');
-    expect(hidden && whole(hidden).fixes).toEqual(['Put "X" on hold', 'Remove "X"']);
+    expect(hidden?.sentence).toBe('"X" never shows, because lights-out goes ahead of it all the time.');
+    expect(hidden && whole(hidden).fixes).toEqual(['Put "X" on hold', 'Delete “X”']);
   });
 
   test('has nothing to show in its time: of that the gap tells, not this', () => {
@@ -276,8 +276,8 @@ describe('what has no time in the span', () => {
         screens: [],
         span: null,
         sentence: '"X" is over (until 20 Nov 2026).',
-        advice: 'Remove it, or give it new dates.',
-        fixes: ['Remove "X"'],
+        advice: 'Delete it, or give it new dates.',
+        fixes: ['Delete “X”'],
       },
     ]);
   });
@@ -294,8 +294,8 @@ describe('what has no time in the span', () => {
       about: ['x'],
       screens: [],
       span: null,
-      sentence: '"X" has no time in this span: it shows later (from 1 Mar 2027).',
-      advice: 'Nothing, if that is meant; else change its dates.',
+      sentence: '"X" doesn’t show in these days, but later (from 1 Mar 2027).',
+      advice: 'If this is on purpose, do nothing. Otherwise change its dates.',
       fixes: [],
     };
     expect(lost({ from: '2027-03-01' })).toEqual([later]);
@@ -321,7 +321,7 @@ describe('items that never come up', () => {
         about: ['x', 'film'],
         screens: ['a', 'b'],
         span: null,
-        sentence: '"FILM" never comes up in "X": each of its windows ends before its turn.',
+        sentence: '"FILM" never comes up in "X", because each of its windows ends before its turn.',
         advice: 'Shorten the loop, lengthen the window, or move the item to the front.',
         fixes: ['Move it to the front of "P"'],
       },
@@ -356,14 +356,14 @@ describe('lights-out in opening hours', () => {
     const list = told(dark('06:00', '22:00', 'a', 'b'));
     expect(list.map(whole)).toEqual([
       {
-        kind: 'on and off exchanged',
+        kind: 'on and off swapped',
         severity: 'error',
         about: [],
         screens: ['a', 'b'],
         span: [hour(1, '06:00'), hour(1, '22:00')],
-        sentence: "Lights-out covers the site's opening hours: its beginning and end look exchanged.",
-        advice: 'Exchange the beginning and the end of the lights-out hours.',
-        fixes: ['Exchange on and off'],
+        sentence: 'Lights-out covers the site’s opening hours. Its start and end may be swapped.',
+        advice: 'Swap the start and the end of the lights-out hours.',
+        fixes: ['Swap on and off'],
       },
     ]);
     expect(list[0]?.fixes[0]?.edits.map((one) => one.id)).toEqual(['a', 'b']);
@@ -373,7 +373,7 @@ describe('lights-out in opening hours', () => {
   });
 
   test('of half of them or more is told, of less is not, nor where a site has no hours', () => {
-    expect(kinds(told(dark('06:00', '14:00', 'a')))).toEqual(['on and off exchanged']);
+    expect(kinds(told(dark('06:00', '14:00', 'a')))).toEqual(['on and off swapped']);
     expect(kinds(told(dark('06:00', '13:59', 'a')))).toEqual([]);
     expect(kinds(told(dark('22:00', '06:00', 'a')))).toEqual([]);
     expect(kinds(told(dark('06:00', '22:00', 'deck')))).toEqual([]);

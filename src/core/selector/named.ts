@@ -1,7 +1,7 @@
 import { misread, done, type Result } from '../refusal';
 
 /**
- * Sites and single screens stand in a selector by their ids (`site:skerrow`). People write and read their names instead, in
+ * A selector names sites and single screens by their ids (`site:skerrow`). People write and read their names instead, in
  * quotes: `"Skerrow Pier"`, and a screen behind its site, `"Skerrow Pier · Gangway"`.
  */
 
@@ -74,10 +74,10 @@ export const withPlaceTerms = (
     (term, kind: string, id: string) => called(term.toLowerCase(), kind.toLowerCase(), id.toLowerCase()) ?? term,
   );
 
-/** A name as it stands in a selector's text. */
+/** A name as a selector's text has it. */
 export const quoted = (name: string): string => `"${name.replace(/["“”„]/gu, '')}"`;
 
-/** A selector's text with sites and screens by name. What has no name of its own stays as it is; reading it again gives the same. */
+/** A selector's text with sites and screens by name. Those without a unique name keep their ids; reading it again gives the same. */
 export function selectorWithNames(text: string, places: Places): string {
   const { meant, called } = namesOf(places);
   return withPlaceTerms(text, (term) => {
@@ -86,13 +86,13 @@ export function selectorWithNames(text: string, places: Places): string {
   });
 }
 
-/** A selector as people write it, with ids in place of names. A name that nothing bears is told, with the offset where it stands. */
+/** Turns a selector as people write it into one with ids. A name that doesn't exist is an error, with its offset. */
 export function readSelectorNames(text: string, places: Places): Result<string> {
   const { meant } = namesOf(places);
   let wrong: ReturnType<typeof misread> | null = null;
   const read = text.replace(QUOTED, (all, name: string, end: string, at: number) => {
     const terms = meant.get(plain(name));
-    if (end === '') wrong ??= misread('A name begins with " and does not end: close it with another ".', at);
+    if (end === '') wrong ??= misread('A name starts with " but has no closing ". Add one.', at);
     else if (!terms) wrong ??= misread(`No site and no screen is called "${name.trim()}".`, at);
     else return terms.length === 1 ? (terms[0] ?? '') : `(${terms.join(' or ')})`;
     return all;

@@ -30,12 +30,12 @@ test('and binds more closely than or, not more closely than both', () => {
 });
 
 test.each([
-  ['', 'missing', 0],
-  ['quay and', 'stops too early', 8],
-  ['(quay', 'not closed', 5],
-  ['quay hall', 'too much', 5],
-  ['or quay', 'missing before', 0],
-  ['quay & hall', "can't stand", 5],
+  ['', 'Choose where it shows, or type “all”.', 0],
+  ['quay and', 'Something is missing at the end.', 8],
+  ['(quay', 'A bracket isn’t closed.', 5],
+  ['quay hall', '"hall" doesn’t fit here.', 5],
+  ['or quay', 'There is no tag before "or".', 0],
+  ['quay & hall', '“&” isn’t allowed here.', 5],
   ['is:wide', 'unknown', 0],
 ])('"%s" is refused with a sentence and a place', (text, sentence, at) => {
   expect(parseSelector(text)).toMatchObject({
@@ -49,23 +49,23 @@ test('each mistake has its own sentence, at the character where reading stopped'
     const read = parseSelector(text);
     return read.ok ? null : [read.message, read.problems[0]?.at];
   };
-  expect(wrong('  ')).toEqual(['A selector is missing: write all for everything.', 2]);
-  expect(wrong('quay and ')).toEqual(['The selector stops too early: a tag must follow.', 9]);
-  expect(wrong('quay and   %')).toEqual(['"%" can\'t stand in a selector: use tags, and, or, not, all, brackets.', 11]);
-  expect(wrong('(quay or')).toEqual(['The selector stops too early: a tag must follow.', 8]);
-  expect(wrong('(quay hall)')).toEqual(['A bracket is not closed: add ).', 6]);
-  expect(wrong('(quay')).toEqual(['A bracket is not closed: add ).', 5]);
-  expect(wrong('quay or )')).toEqual(['A tag is missing before ")".', 8]);
-  expect(wrong('and quay')).toEqual(['A tag is missing before "and".', 0]);
-  expect(wrong('not or')).toEqual(['A tag is missing before "or".', 4]);
-  expect(wrong('quay ) hall')).toEqual(['")" is too much: join tags with and, or.', 5]);
-  expect(wrong('is:Wide')).toEqual(['"is:wide" is unknown: use is:portrait, is:landscape, is:square.', 0]);
+  expect(wrong('  ')).toEqual(['Choose where it shows, or type “all”.', 2]);
+  expect(wrong('quay and ')).toEqual(['Something is missing at the end. Add a tag.', 9]);
+  expect(wrong('quay and   %')).toEqual(['“%” isn’t allowed here. Use tags, and, or, not, all and brackets.', 11]);
+  expect(wrong('(quay or')).toEqual(['Something is missing at the end. Add a tag.', 8]);
+  expect(wrong('(quay hall)')).toEqual(['A bracket isn’t closed. Add ).', 6]);
+  expect(wrong('(quay')).toEqual(['A bracket isn’t closed. Add ).', 5]);
+  expect(wrong('quay or )')).toEqual(['There is no tag before ")".', 8]);
+  expect(wrong('and quay')).toEqual(['There is no tag before "and".', 0]);
+  expect(wrong('not or')).toEqual(['There is no tag before "or".', 4]);
+  expect(wrong('quay ) hall')).toEqual(['")" doesn’t fit here. Join tags with “and” or “or”.', 5]);
+  expect(wrong('is:Wide')).toEqual(['“is:wide” is unknown. Use is:portrait, is:landscape, is:square.', 0]);
   expect(wrong('all')).toBeNull();
 });
 
 test('a text that is no selector throws where it was taken for a checked one, and every time', () => {
   expect(() => selectorOf('quay and')).toThrow(RangeError);
-  expect(() => selectorOf('quay and')).toThrow('The selector stops too early: a tag must follow.');
+  expect(() => selectorOf('quay and')).toThrow('Something is missing at the end. Add a tag.');
   expect(selectorOf('quay')).toBe(selectorOf('quay'));
 });
 
@@ -166,7 +166,7 @@ test('a text of any length and depth is read and matched, in time that grows wit
   expect(matches(orThrow(parseSelector(deep)), new Set(['hall']))).toBe(true);
   expect(parseSelector('('.repeat(100_000))).toMatchObject({
     ok: false,
-    message: expect.stringContaining('too early'),
+    message: expect.stringContaining('Something is missing at the end.'),
   });
 });
 

@@ -33,7 +33,7 @@ function tokensOf(text: string): Result<Token[]> {
     if (!match) {
       const begin = at + (/^\s*/.exec(text.slice(at))?.[0].length ?? 0);
       const what = String.fromCodePoint(text.codePointAt(begin) ?? 0);
-      return misread(`"${what}" can't stand in a selector: use tags, and, or, not, all, brackets.`, begin);
+      return misread(`“${what}” isn’t allowed here. Use tags, and, or, not, all and brackets.`, begin);
     }
     const token = match[1] ?? match[2];
     if (token === undefined) return done(tokens);
@@ -70,14 +70,16 @@ export function parseSelector(text: string): Result<Selector> {
         settle('not');
       } else
         return misread(
-          open.includes('(') ? 'A bracket is not closed: add ).' : `"${token}" is too much: join tags with and, or.`,
+          open.includes('(')
+            ? 'A bracket isn’t closed. Add ).'
+            : `"${token}" doesn’t fit here. Join tags with “and” or “or”.`,
           at,
         );
     } else if (token === 'not' || token === '(') open.push(token);
     else if (token === ')' || token === 'and' || token === 'or')
-      return misread(`A tag is missing before "${token}".`, at);
+      return misread(`There is no tag before "${token}".`, at);
     else if (token.startsWith('is:') && !SHAPES.includes(token))
-      return misread(`"${token}" is unknown: use ${SHAPES.join(', ')}.`, at);
+      return misread(`“${token}” is unknown. Use ${SHAPES.join(', ')}.`, at);
     else {
       steps.push(token === 'all' ? { kind: 'all' } : { kind: 'term', term: token });
       settle('not');
@@ -87,11 +89,11 @@ export function parseSelector(text: string): Result<Selector> {
   if (!complete)
     return misread(
       tokens.value.length === 0
-        ? 'A selector is missing: write all for everything.'
-        : 'The selector stops too early: a tag must follow.',
+        ? 'Choose where it shows, or type “all”.'
+        : 'Something is missing at the end. Add a tag.',
       text.length,
     );
-  if (open.includes('(')) return misread('A bracket is not closed: add ).', text.length);
+  if (open.includes('(')) return misread('A bracket isn’t closed. Add ).', text.length);
   settle('and', 'or');
   return done(steps);
 }

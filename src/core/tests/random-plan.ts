@@ -7,6 +7,13 @@ const ZONES = [
   ...['Europe/Oslo', 'America/St_Johns', 'Australia/Lord_Howe', 'Pacific/Chatham'],
   ...['Asia/Kathmandu', 'America/Los_Angeles', 'UTC', 'Africa/Casablanca'],
 ];
+/** Also where the sun stays up or down, and where the clock is far from the sun's. */
+const LOCATIONS = [
+  { latitude: 59.9, longitude: 10.7 },
+  { latitude: 69.6, longitude: 19 },
+  { latitude: -80, longitude: 175 },
+  { latitude: 0, longitude: -100 },
+];
 const TAGS = ['hall', 'deck', 'staff', 'quay', 'north'];
 const DAY_NAMES = ['MO', 'TU', 'WE', 'TH', 'FR', 'SA', 'SU'];
 
@@ -25,13 +32,17 @@ const nightTime = fc
   .tuple(fc.integer({ min: 0, max: 4 }), fc.constantFrom(0, 30, 45))
   .map(([h, m]) => `${two(h)}:${two(m)}`);
 const opening = fc
-  .tuple(fc.constantFrom('opens', 'closes'), fc.constantFrom('', '', '-00:30', '+01:15', '-02:00'))
+  .tuple(fc.constantFrom('opens', 'closes', 'sunrise', 'sunset'), fc.constantFrom('', '', '-00:30', '+01:15', '-02:00'))
   .map((parts) => parts.join(''));
 
 const windows = (sited: boolean) => {
   const edge = sited ? fc.oneof(time, nightTime, opening) : fc.oneof(time, nightTime);
   const end = fc.oneof({ weight: 6, arbitrary: edge }, { weight: 1, arbitrary: fc.constant('24:00') });
-  return fc.array(fc.tuple(edge, end), { minLength: 1, maxLength: 3 });
+  const window = fc.oneof(
+    { weight: 4, arbitrary: fc.tuple(edge, end) },
+    { weight: 1, arbitrary: fc.tuple(edge, end, fc.integer({ min: 1, max: 7 })) },
+  );
+  return fc.array(window, { minLength: 1, maxLength: 3 });
 };
 
 const rule = fc.oneof(
@@ -57,6 +68,12 @@ const selector = fc.oneof(
 );
 
 function when(day: string, calendars = true): fc.Arbitrary<object> {
+  const one = setOfHours(day, calendars);
+  const several = fc.array(one, { minLength: 1, maxLength: 3 }).map((any) => ({ any }));
+  return fc.oneof({ weight: 4, arbitrary: one }, { weight: 1, arbitrary: several });
+}
+
+function setOfHours(day: string, calendars: boolean): fc.Arbitrary<object> {
   const maybe = <T>(weight: number, arbitrary: fc.Arbitrary<T>) =>
     fc.option(arbitrary, { freq: weight, nil: undefined });
   return fc
@@ -169,6 +186,7 @@ export const randomPlan: fc.Arbitrary<RandomPlan> = fc.constantFrom(...TENDER_DA
       range: rangeNear(day),
       zones: fc.tuple(fc.constantFrom(...ZONES), fc.constantFrom(...ZONES)),
       hours,
+      location: fc.option(fc.constantFrom(...LOCATIONS), { freq: 4 }),
       tags: fc.tuple(fc.subarray(TAGS), fc.subarray(TAGS), fc.subarray(TAGS)),
       backdrops: fc.tuple(fc.option(content), fc.option(content), fc.option(content)),
       lightsOut: fc.option(fc.array(when(day), { minLength: 1, maxLength: 2 })),
@@ -189,6 +207,7 @@ export const randomPlan: fc.Arbitrary<RandomPlan> = fc.constantFrom(...TENDER_DA
 interface Made {
   readonly zones: readonly [string, string];
   readonly hours: object;
+  readonly location: object | null;
   readonly tags: readonly (readonly string[])[];
   readonly backdrops: readonly (object | null)[];
   readonly lightsOut: readonly object[] | null;
@@ -215,7 +234,7 @@ function documentOf(made: Made): object {
     ],
     sites: [
       { id: 'near', name: 'Near', timeZone: zones[0], tags: tags[0], hours: made.hours, ...backdrop(1) },
-      { id: 'far', name: 'Far', timeZone: zones[1] },
+      { id: 'far', name: 'Far', timeZone: zones[1], ...(made.location ? { location: made.location } : {}) },
     ],
     screens: [
       { id: 'one', name: 'One', site: 'near', width: 1920, height: 1080, tags: tags[1], ...backdrop(2) },

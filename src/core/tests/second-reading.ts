@@ -1,6 +1,7 @@
 import { DateTime } from 'luxon';
 import { RRule } from 'rrule';
-import type { Booking, Content, Media, Plan, Screen, Site, When } from '..';
+import { getTimes } from 'suncalc';
+import type { Booking, Content, Media, Plan, Screen, SetOfHours, Site, When } from '..';
 
 /**
  * The rules of the forecast read a second time, the slow and literal way: one instant after another, dates by the `rrule`
@@ -187,27 +188,45 @@ export class SecondReading {
   }
 
   private findOccurrences(when: When): Span[] {
-    const zone = when.clock === undefined || when.clock === 'site' ? this.site.timeZone : when.clock;
     const longest = new Map<number, number>();
-    for (let day = Math.floor(this.from / DAY) - 8; day <= Math.floor(this.to / DAY) + 3; day++) {
-      const date = new Date(day * DAY).toISOString().slice(0, 10);
-      if (!this.hasDate(when, date)) continue;
-      for (const [first, second] of when.windows ?? [['00:00', '24:00']]) {
-        const [start, end] = [this.edge(first, date), this.edge(second, date)];
+    for (const set of when.any ?? [when])
+      for (const { from, to } of this.spansOf(set)) longest.set(from, Math.max(to, longest.get(from) ?? to));
+    return [...longest].map(([from, to]) => ({ from, to }));
+  }
+
+  private spansOf(set: SetOfHours): Span[] {
+    const zone = set.clock === undefined || set.clock === 'site' ? this.site.timeZone : set.clock;
+    const spans: Span[] = [];
+    const dateAt = (day: number) => new Date(day * DAY).toISOString().slice(0, 10);
+    for (let day = Math.floor(this.from / DAY) - 12; day <= Math.floor(this.to / DAY) + 3; day++) {
+      const date = dateAt(day);
+      if (!this.hasDate(set, date)) continue;
+      for (const [first, second, days] of set.windows ?? [['00:00', '24:00']]) {
+        const last = dateAt(day + (days ?? 0));
+        const [start, end] = [this.edge(first, date), this.edge(second, last)];
         if (start === null || end === null) continue;
         const from = instantOf(date, start, zone);
-        const to = instantOf(date, end > start ? end : end + 24 * 3600, zone);
-        if (to > from) longest.set(from, Math.max(to, longest.get(from) ?? to));
+        let to = instantOf(last, end, zone);
+        if (days === undefined && end <= start && overMidnight(first, second))
+          to = second.startsWith('sun')
+            ? instantOf(dateAt(day + 1), this.edge(second, dateAt(day + 1)) ?? 0, zone)
+            : instantOf(last, end + 24 * 3600, zone);
+        if (to > from) spans.push({ from, to });
       }
     }
-    return [...longest].map(([from, to]) => ({ from, to }));
+    return spans;
   }
 
   /** Seconds after the date's midnight, as the clock reads; null where the site does not open. */
   private edge(text: string, date: string): number | null {
     const seconds = (clock: string) => clock.split(':').reduce((sum, part, i) => sum + Number(part) * 60 ** (2 - i), 0);
-    const named = /^(opens|closes)(?:([+-])(.+))?$/.exec(text);
+    const named = /^(opens|closes|sunrise|sunset)(?:([+-])(.+))?$/.exec(text);
     if (!named) return seconds(text);
+    const offset = named[3] === undefined ? 0 : seconds(named[3]) * (named[2] === '-' ? -1 : 1);
+    if (text.startsWith('sun')) {
+      const sun = sunOf(this.site, date, named[1] as 'sunrise');
+      return sun === null ? null : sun + offset;
+    }
     const day = DateTime.fromISO(date, { zone: 'utc' }).weekday;
     const weekday = ['MO', 'TU', 'WE', 'TH', 'FR', 'SA', 'SU'][day - 1] as 'MO';
     const periods = this.site.hours?.dates?.[date] ?? this.site.hours?.weekly?.[weekday] ?? [];
@@ -216,11 +235,10 @@ export class SecondReading {
     const closes = Math.max(
       ...periods.map(([start, end]) => seconds(end) + (seconds(end) <= seconds(start) ? 24 * 3600 : 0)),
     );
-    const offset = named[3] === undefined ? 0 : seconds(named[3]) * (named[2] === '-' ? -1 : 1);
     return (named[1] === 'opens' ? opens : closes) + offset;
   }
 
-  private hasDate(when: When, date: string): boolean {
+  private hasDate(when: SetOfHours, date: string): boolean {
     const inCalendar = (id: string) =>
       found(this.plan.calendars, id).dates.some((entry) => {
         const [first, last] = typeof entry === 'string' ? [entry, entry] : entry;
@@ -257,6 +275,28 @@ function ruleHas(rule: string, from: string, date: string): boolean {
 }
 
 /** RFC 5545 section 3.3.5, by luxon: it reads a skipped time with the offset before the gap; of two readings, the first is taken. */
+/** Whether a window with an end that is not after its start goes on to the next date: with the sun in it, from late to early alone. */
+function overMidnight(start: string, end: string): boolean {
+  if (!start.startsWith('sun') && !end.startsWith('sun')) return true;
+  const isLate = /^(closes|sunset|1[2-9]|2\d)/.test(start);
+  const isEarly = /^(opens|sunrise|0\d|1[01]|12:00(:00)?$)/.test(end);
+  return isLate && isEarly;
+}
+
+/** Seconds after a date's midnight, as the clock of a site reads, at which the sun rises or sets; null where it lies nowhere. */
+function sunOf({ location, timeZone: zone }: Site, date: string, name: 'sunrise' | 'sunset'): number | null {
+  if (!location) return null;
+  const on = (days: number) => {
+    const noon = DateTime.fromISO(date, { zone }).plus({ days }).set({ hour: 12 });
+    return getTimes(noon.toJSDate(), location.latitude, location.longitude);
+  };
+  const { solarNoon, nadir, alwaysUp, ...sun } = on(0);
+  const stays = alwaysUp ? (name === 'sunrise' ? nadir : on(1).nadir) : solarNoon;
+  const read = DateTime.fromMillis(Math.round((sun[name] ?? stays).getTime() / 60_000) * 60_000, { zone });
+  const wall = DateTime.fromISO(read.toFormat("yyyy-MM-dd'T'HH:mm:ss"), { zone: 'utc' });
+  return (wall.toMillis() - DateTime.fromISO(date, { zone: 'utc' }).toMillis()) / 1000;
+}
+
 function instantOf(date: string, seconds: number, zone: string): number {
   const wall = DateTime.fromISO(date, { zone: 'utc' }).plus({ seconds });
   const { year, month, day, hour, minute, second } = wall;

@@ -1,4 +1,6 @@
+export { calendarsOf, clocksOf, followsHours, followsSun, setsOf, whenOfSets, withSet } from './sets-of-hours';
 export {
+  MOST_SETS,
   WHEN_FIELDS,
   dateSchema,
   hoursSchema,
@@ -6,13 +8,14 @@ export {
   windowSchema,
   zoneSchema,
   type OpeningHours,
+  type SetOfHours,
   type When,
 } from './schema';
 export * from './dates';
 export { parseRule, ruleDates, writeRule, type Rule } from './rule';
 export { adoptZones, isZone, toInstant, toLocalTime, trimZone, zoneTable, type ZoneTable } from './zone';
 export { ALWAYS, intersect, intervalAt, subtract, union, type Interval, type Intervals } from './intervals';
-export { openingOf, parseClock, parseEdge } from './windows';
+export { MOST_DAYS, openingOf, parseClock, parseEdge, windowBetween, type WrittenWindow } from './windows';
 export {
   datesOf,
   instantsOf,
@@ -21,11 +24,13 @@ export {
   clockChanges,
   occurrenceMemo,
   localOccurrences,
+  type DatedPlace,
   type LocalOccurrence,
   type Occurrence,
   type Place,
 } from './occurrences';
+export { sunAt, type Coordinates } from './sun';
 export { DAY_WORDS, MONTH_WORDS, describeWhen, edgeWords, weeklyDays, weeklyRule } from './words';
-export { completionsOf, edgeOf, readWhen, readingsOf, type PhraseContext } from './phrase';
+export { NO_CALENDAR, completionsOf, edgeOf, endingsOf, readWhen, readingsOf, type PhraseContext } from './phrase';
 export { readMoment, readShift } from './moment';
 export { isSpan, readAhead, readUntil, spanOf, spanWhen } from './span';

@@ -26,11 +26,11 @@ test.each([
 });
 
 test.each([
-  ['soon', '"soon" is no time'],
-  ['25:10', '"25:10" is no time'],
-  ['30 Feb 10:00', 'There is no 30 Feb'],
-  ['5 Dec 6 Dec', 'is no time'],
-  ['06:10 07:10', 'is no time'],
+  ['soon', '“soon” isn’t a time.'],
+  ['25:10', '“25:10” isn’t a time.'],
+  ['30 Feb 10:00', '30 Feb doesn’t exist.'],
+  ['5 Dec 6 Dec', '“5 Dec 6 Dec” isn’t a time.'],
+  ['06:10 07:10', '“06:10 07:10” isn’t a time.'],
 ])('"%s" says what to write', (text, error) => {
   expect(readMoment(text, today, 0)).toMatchObject({ ok: false, message: expect.stringContaining(error) as string });
 });

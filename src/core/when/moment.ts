@@ -5,7 +5,7 @@ import { DAY, EDGE, LENGTH, Reader, edgeOf, minutesOf, weekdayNumber } from './p
 import { parseClock } from './windows';
 
 /**
- * Reads one time of a wall's clock as one says it: "tomorrow 06:10", "Wed 6pm", "5 Dec 14:00:30", "noon". Without a date it is
+ * Reads one time of a local clock in words: "tomorrow 06:10", "Wed 6pm", "5 Dec 14:00:30", "noon". Without a date it is
  * `today`'s, a weekday is the next one (today's own included), without a time it is that of `time` (milliseconds after midnight).
  */
 export function readMoment(text: string, today: LocalDate, time: number): Result<LocalTime> {
@@ -24,7 +24,7 @@ export function readMoment(text: string, today: LocalDate, time: number): Result
     else date = date === null ? readDate(reader, today) : null;
     if (Number.isNaN(clock) || (!edge && date === null))
       return misread(
-        reader.error ?? `"${text.trim()}" is no time: write it as "tomorrow 06:10", or "5 Dec 14:00".`,
+        reader.error ?? `“${text.trim()}” isn’t a time. Write it like “tomorrow 06:10” or “5 Dec 14:00”.`,
         reader.at,
       );
     if (reader.error) return misread(reader.error, reader.at);

@@ -1,10 +1,12 @@
 import { DAY, type Instant } from '../instant';
 import { orThrow } from '../refusal';
-import type { OpeningHours, When } from './schema';
+import type { OpeningHours, SetOfHours, When } from './schema';
+import { setsOf } from './sets-of-hours';
 import { addDays, dateOfLocalTime, parseDate, startOfDate, type LocalDate, type LocalTime } from './dates';
 import { ALWAYS, union, type Intervals } from './intervals';
 import { parseRule, ruleDates, type Rule } from './rule';
-import { windowsOf, openingOf, type Edge, type Window } from './windows';
+import type { SunTimes } from './sun';
+import { isSun, openingOf, windowsOf, type Edge, type Window } from './windows';
 import { toInstant, toLocalTime, type ZoneTable } from './zone';
 
 /** One window of a `When` on one date: `[from, to)`, never empty. */
@@ -13,11 +15,17 @@ export interface Occurrence {
   readonly to: Instant;
 }
 
-/** Where a `When` is read: the site's clock and opening hours, the calendars, and the tables of other zones. */
-export interface Place {
-  readonly zone: ZoneTable;
-  readonly hours?: OpeningHours | undefined;
+/** What gives a date its windows: the calendars, and what the site has on it. */
+export interface DatedPlace {
   readonly calendar: (id: string) => ReadonlySet<LocalDate>;
+  readonly hours?: OpeningHours | undefined;
+  /** The sun over the site; absent where its location is not known. */
+  readonly sun?: ((date: LocalDate) => SunTimes) | undefined;
+}
+
+/** Where a `When` is read: the site's clock, opening hours and sun, the calendars, and the tables of other zones. */
+export interface Place extends DatedPlace {
+  readonly zone: ZoneTable;
   readonly zoneTable: (name: string) => ZoneTable;
   /** Occurrences that were found before, for one range of time. */
   readonly memo?: OccurrenceMemo | undefined;
@@ -34,7 +42,7 @@ export function occurrenceMemo(from: Instant, to: Instant): { readonly memo: Occ
   return { memo: { from, to, found: new Map() } };
 }
 
-/** A `When` read once. */
+/** A set of hours read once. */
 interface Compiled {
   readonly from: LocalDate;
   readonly to: LocalDate;
@@ -44,13 +52,15 @@ interface Compiled {
   readonly windows: readonly Window[];
 }
 
-/** A window may begin two days after its date and run two more (closing past midnight, with an offset). */
-const REACH_BACK = 5;
+/** A window may begin two days after its date (closing past midnight, with an offset), and end as late on its last date, which is the next or up to seven later. */
+const REACH_BACK = 4;
 const REACH_AHEAD = 2;
 
-const compiled = new WeakMap<When, Compiled>();
+const reachBack = (when: SetOfHours) => REACH_BACK + Math.max(1, ...compile(when).windows.map(({ days }) => days ?? 1));
 
-function compile(when: When): Compiled {
+const compiled = new WeakMap<SetOfHours, Compiled>();
+
+function compile(when: SetOfHours): Compiled {
   const known = compiled.get(when);
   if (known) return known;
   const dates = (list: readonly string[] | undefined) => (list ?? []).map((text) => parseDate(text) as LocalDate);
@@ -101,9 +111,9 @@ function findDates({ from, to, rule, also, except }: Compiled, first: LocalDate,
   return except.size === 0 ? dates : dates.filter((date) => !except.has(date));
 }
 
-/** The local dates of a `When` in `first`..`last`, both inclusive, ascending. */
+/** The local dates of a set of hours in `first`..`last`, both inclusive, ascending. */
 export function datesOf(
-  when: When,
+  when: SetOfHours,
   place: Pick<Place, 'calendar'>,
   first: LocalDate,
   last: LocalDate,
@@ -127,44 +137,66 @@ export function occurrences(when: When, place: Place, from: Instant, to: Instant
 /** One window of a `When` on one date, as walls read it. `end` is after `start`. */
 export interface LocalOccurrence {
   readonly date: LocalDate;
-  /** Index into the windows. */
+  /** Index into the sets of hours. */
+  readonly set: number;
+  /** Index into that set's windows. */
   readonly window: number;
   readonly start: LocalTime;
   readonly end: LocalTime;
 }
 
 /** The windows of a `When`, as walls read them, that may touch the dates `first`..`last`: also some before and after. */
-export function localOccurrences(
-  when: When,
-  place: Pick<Place, 'calendar' | 'hours'>,
+export function localOccurrences(when: When, place: DatedPlace, first: LocalDate, last: LocalDate): LocalOccurrence[] {
+  return setsOf(when).flatMap((set, i) => occurrencesOfSet(set, i, place, first, last));
+}
+
+function occurrencesOfSet(
+  set: SetOfHours,
+  index: number,
+  place: DatedPlace,
   first: LocalDate,
   last: LocalDate,
 ): LocalOccurrence[] {
-  const dates = datesOf(when, place, addDays(first, -REACH_BACK), addDays(last, REACH_AHEAD));
-  return dates.flatMap((date) => windowsOn(when, place, date));
+  const dates = datesOf(set, place, addDays(first, -reachBack(set)), addDays(last, REACH_AHEAD));
+  return dates.flatMap((date) => windowsOn(set, index, place, date));
 }
 
-function windowsOn(when: When, place: Pick<Place, 'hours'>, date: LocalDate): LocalOccurrence[] {
-  return compile(when).windows.flatMap((window, i): LocalOccurrence[] => {
-    const opening = needsHours(window) ? openingOf(place.hours, date) : null;
-    if (needsHours(window) && !opening) return [];
-    const start = (startOfDate(date) + read(window.start, opening)) as LocalTime;
-    let end = (startOfDate(date) + read(window.end, opening)) as LocalTime;
-    if (end <= start) end = (end + DAY) as LocalTime;
-    return [{ date, window: i, start, end }];
+function windowsOn(set: SetOfHours, index: number, place: DatedPlace, date: LocalDate): LocalOccurrence[] {
+  return compile(set).windows.flatMap(({ start, end, days, passesMidnight }, window): LocalOccurrence[] => {
+    const begin = timeOf(start, place, date);
+    let finish = timeOf(end, place, addDays(date, days ?? 0));
+    if (begin === null || finish === null) return [];
+    if (passesMidnight && finish <= begin)
+      finish = isSun(end) ? (timeOf(end, place, addDays(date, 1)) ?? finish) : ((finish + DAY) as LocalTime);
+    return finish > begin ? [{ date, set: index, window, start: begin, end: finish }] : [];
   });
 }
 
+/** When a window's edge is, on a date; null where it follows opening hours and the date has none, or the sun over an unknown place. */
+function timeOf(edge: Edge, place: DatedPlace, date: LocalDate): LocalTime | null {
+  const { from, offset } = edge;
+  if (from === 'midnight') return (startOfDate(date) + offset) as LocalTime;
+  if (from === 'sunrise' || from === 'sunset')
+    return place.sun ? ((place.sun(date)[from] + offset) as LocalTime) : null;
+  const opening = openingOf(place.hours, date);
+  return opening && ((startOfDate(date) + opening[from] + offset) as LocalTime);
+}
+
+const clockOf = ({ clock }: SetOfHours, place: Place): ZoneTable =>
+  clock === undefined || clock === 'site' ? place.zone : place.zoneTable(clock);
+
 function findOccurrences(when: When, place: Place, from: Instant, to: Instant): Occurrence[] {
-  const zone = when.clock === undefined || when.clock === 'site' ? place.zone : place.zoneTable(when.clock);
-  const [first, last] = [from, to].map((at) => dateOfLocalTime(toLocalTime(zone, at))) as [LocalDate, LocalDate];
   const byStart = new Map<Instant, Instant>();
-  for (const { start, end } of localOccurrences(when, place, first, last)) {
-    const begin = toInstant(zone, start);
-    const finish = toInstant(zone, end);
-    if (finish > begin && begin < to && finish > from)
-      byStart.set(begin, Math.max(finish, byStart.get(begin) ?? finish));
-  }
+  setsOf(when).forEach((set, i) => {
+    const zone = clockOf(set, place);
+    const [first, last] = [from, to].map((at) => dateOfLocalTime(toLocalTime(zone, at))) as [LocalDate, LocalDate];
+    for (const { start, end } of occurrencesOfSet(set, i, place, first, last)) {
+      const begin = toInstant(zone, start);
+      const finish = toInstant(zone, end);
+      if (finish > begin && begin < to && finish > from)
+        byStart.set(begin, Math.max(finish, byStart.get(begin) ?? finish));
+    }
+  });
   return [...byStart].map(([begin, finish]) => ({ from: begin, to: finish })).sort((a, b) => a.from - b.from);
 }
 
@@ -176,18 +208,23 @@ export interface ClockChange {
   readonly lastsMs: number;
 }
 
+/** Clocks change in the small hours: a window that ends at opening on that date, or after closing the day before, is reached too. */
+const CHANGE_REACH = 3;
+
 /** The windows dated in the days of `[from, to)` that a change of clocks shortens, lengthens or removes. */
 export function clockChanges(when: When, place: Place, from: Instant, to: Instant): ClockChange[] {
-  const zone = when.clock === undefined || when.clock === 'site' ? place.zone : place.zoneTable(when.clock);
-  const changes = zone.changes.filter((at) => at >= from && at < to);
-  return changes.flatMap((at) => {
-    const day = dateOfLocalTime(toLocalTime(zone, at));
-    return datesOf(when, place, addDays(day, -2), addDays(day, 1)).flatMap((date) =>
-      windowsOn(when, place, date).flatMap(({ start, end }): ClockChange[] => {
-        const lastsMs = Math.max(0, toInstant(zone, end) - toInstant(zone, start));
-        return lastsMs === end - start ? [] : [{ date, writtenMs: end - start, lastsMs }];
-      }),
-    );
+  return setsOf(when).flatMap((set, i) => {
+    const zone = clockOf(set, place);
+    const changes = zone.changes.filter((at) => at >= from && at < to);
+    return changes.flatMap((at) => {
+      const day = dateOfLocalTime(toLocalTime(zone, at));
+      return datesOf(set, place, addDays(day, CHANGE_REACH - reachBack(set)), addDays(day, 1)).flatMap((date) =>
+        windowsOn(set, i, place, date).flatMap(({ start, end }): ClockChange[] => {
+          const lastsMs = Math.max(0, toInstant(zone, end) - toInstant(zone, start));
+          return lastsMs === end - start ? [] : [{ date, writtenMs: end - start, lastsMs }];
+        }),
+      );
+    });
   });
 }
 
@@ -198,13 +235,5 @@ export function instantsOf(when: When, place: Place, from: Instant, to: Instant)
 }
 
 export function isAlways(when: When): boolean {
-  return Object.keys(when).every((key) => key === 'clock');
-}
-
-function needsHours(window: Window): boolean {
-  return window.start.from !== 'midnight' || window.end.from !== 'midnight';
-}
-
-function read(edge: Edge, opening: { opens: number; closes: number } | null): number {
-  return edge.offset + (edge.from === 'midnight' ? 0 : (opening?.[edge.from] ?? 0));
+  return setsOf(when).some((set) => Object.keys(set).every((key) => key === 'clock'));
 }

@@ -43,8 +43,8 @@ export function parseRule(text: string): Result<Rule> {
     const [name = '', value = '', rest] = piece.split('=');
     const key = name.trim().toUpperCase();
     if (!key || !value || rest !== undefined)
-      return misread(`"${piece}" is not a rule part: write NAME=VALUE, parts separated by semicolons.`);
-    if (parts.has(key)) return misread(`${key} stands twice in the rule: keep one.`);
+      return misread(`"${piece}" isn’t a part of a rule. Write NAME=VALUE, with semicolons between.`);
+    if (parts.has(key)) return misread(`${key} is in the rule twice. Keep one.`);
     parts.set(key, value.trim().toUpperCase());
   }
   const freq = parts.get('FREQ');
@@ -107,7 +107,7 @@ function readPart(draft: { -readonly [K in keyof Rule]?: Rule[K] }, key: string,
         const match = /^([+-]?\d{1,2})?(MO|TU|WE|TH|FR|SA|SU)$/.exec(item);
         const nth = match?.[1] === undefined ? undefined : Number(match[1]);
         if (!match || nth === 0 || (nth !== undefined && Math.abs(nth) > 53))
-          return `"${item}" is no weekday: write MO, or 2MO for the second, or -1MO for the last.`;
+          return `“${item}” isn’t a weekday. Write MO, or 2MO for the second, or -1MO for the last.`;
         days.push({ weekday: WEEKDAYS.indexOf(match[2] as never), nth });
       }
       draft.byDay = days;
@@ -115,7 +115,7 @@ function readPart(draft: { -readonly [K in keyof Rule]?: Rule[K] }, key: string,
     }
     default: {
       const part = PARTS[key];
-      if (!part) return `${key} is not a date-level rule part: remove it.`;
+      if (!part) return `${key} isn’t a rule for dates. Remove it.`;
       const numbers = value.split(',').map((item) => (/^[+-]?\d{1,3}$/.test(item) ? Number(item) : NaN));
       if (numbers.some((n) => !(Math.abs(n) >= 1 && Math.abs(n) <= part.max) || (n < 0 && !part.signed)))
         return `${key} takes whole numbers from 1 to ${part.max}${part.signed ? ', or negative ones to count from the end' : ''}.`;

@@ -1,8 +1,8 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { reference } from '../plan/references';
 import { parseDate } from './dates';
 import { parseRule } from './rule';
-import { parseClock, parseEdge } from './windows';
+import { MOST_DAYS, NAMED_EDGE, parseClock, parseEdge, type WrittenWindow } from './windows';
 import { isZone } from './zone';
 
 /** When, as a plan writes it (domain section 3), and a site's opening hours. */
@@ -24,13 +24,17 @@ const ruleSchema = z
     if (!result.ok) context.addIssue({ code: 'custom', message: result.message });
   });
 
-const START = 'A window starts at HH:MM or HH:MM:SS, or at "opens" or "closes" with an offset such as closes-00:30.';
-const END = 'A window ends at HH:MM, HH:MM:SS or 24:00, or at "opens" or "closes" with an offset such as closes-00:30.';
+const NAMED = '"opens", "closes", "sunrise" or "sunset", with an offset such as closes-00:30';
+const START = `A window starts at HH:MM or HH:MM:SS, or at ${NAMED}.`;
+const END = `A window ends at HH:MM, HH:MM:SS or 24:00, or at ${NAMED}.`;
+
+const DAYS = 'A window may end 1 to 7 days later. Write the days as a whole number.';
 
 export const windowSchema = z.tuple([
   z.string().refine((text) => parseEdge(text, false) !== null, START),
   z.string().refine((text) => parseEdge(text, true) !== null, END),
-]);
+  z.int(DAYS).min(1, DAYS).max(MOST_DAYS, DAYS).optional(),
+]) as z.ZodType<WrittenWindow, WrittenWindow>;
 
 const datesSchema = z.array(dateSchema).max(4000, 'There are at most 4000 dates: make a calendar of them.');
 const calendarsSchema = z.array(reference('calendar')).max(50, 'There are at most 50 calendars.');
@@ -65,23 +69,59 @@ export const WHEN_FIELDS: Readonly<Record<keyof typeof fields, 'dates' | 'times'
   windows: 'times',
 };
 
-export const whenSchema = z.strictObject(fields).superRefine((when, context) => {
-  if (when.repeat !== undefined && when.from === undefined)
+interface Checked {
+  readonly clock?: string | undefined;
+  readonly from?: string | undefined;
+  readonly repeat?: string | undefined;
+  readonly windows?: readonly WrittenWindow[] | undefined;
+}
+
+function check({ clock, from, repeat, windows }: Checked, context: z.RefinementCtx): void {
+  if (repeat !== undefined && from === undefined)
     context.addIssue({ code: 'custom', path: ['from'], message: 'A repeat starts at "from": give its first date.' });
-  if (when.clock === undefined || when.clock === 'site') return;
-  (when.windows ?? []).forEach((window, i) =>
+  if (clock === undefined || clock === 'site') return;
+  (windows ?? []).forEach((window, i) =>
     window.forEach((edge, side) => {
-      if (/^(opens|closes)/.test(edge))
+      if (NAMED_EDGE.test(String(edge)))
         context.addIssue({
           code: 'custom',
           path: ['windows', i, side],
-          message: `"${edge}" is read on the site's clock: take the named clock away, or write a time.`,
+          message: `"${edge}" uses the site's clock. Remove the named clock, or write a time.`,
         });
     }),
   );
-});
+}
 
-export type When = z.infer<typeof whenSchema>;
+const setSchema = z.strictObject(fields).superRefine(check);
+
+/** How many sets of hours a `When` may have. */
+export const MOST_SETS = 20;
+
+/** Dates, and the hours on them, by one clock. `{}` is always. */
+export type SetOfHours = z.infer<typeof setSchema>;
+
+/** A set of instants: one set of hours, or several together. */
+export type When = (SetOfHours & { any?: undefined }) | { any: SetOfHours[] };
+
+export const whenSchema = z
+  .strictObject({
+    ...fields,
+    any: z
+      .array(setSchema)
+      .min(1, '"any" is empty. Write at least one set of hours, or leave "any" out for always.')
+      .max(MOST_SETS, `There are at most ${MOST_SETS} sets of hours.`)
+      .optional(),
+  })
+  .superRefine((when, context) => {
+    check(when, context);
+    const { any, ...others } = when;
+    for (const field of any ? Object.keys(others) : [])
+      context.addIssue({
+        code: 'custom',
+        path: [field],
+        message: `"any" can’t have other fields beside it. Move "${field}" into each of its sets of hours.`,
+      });
+  }) as unknown as z.ZodType<When, When>;
 
 const openingSchema = z.tuple([
   z.string().refine((text) => parseClock(text) !== null, 'Opening is written HH:MM.'),

@@ -100,14 +100,14 @@ test.each([
 });
 
 test.each([
-  ['', 'is no end'],
-  ['soon', '"soon" is no end'],
-  ['until', '"until" is no end'],
-  ['today 09:00', 'That is over already'],
-  ['0 minutes', 'That is over already'],
-  ['30 min ago', 'That is over already'],
-  ['tomorrow 14:00', 'Put on for less than a day'],
-  ['24 hours', 'Put on for less than a day'],
+  ['', '“” isn’t an end time.'],
+  ['soon', '“soon” isn’t an end time.'],
+  ['until', '“until” isn’t an end time.'],
+  ['today 09:00', 'That time is already over.'],
+  ['0 minutes', 'That time is already over.'],
+  ['30 min ago', 'That time is already over.'],
+  ['tomorrow 14:00', '“Put on now” lasts for a day at most.'],
+  ['24 hours', '“Put on now” lasts for a day at most.'],
 ])('"%s" is refused: %s', (text, message) => {
   expect(readUntil(text, NOW, zoneTable('Europe/Oslo'))).toMatchObject({
     ok: false,
@@ -131,12 +131,12 @@ describe('a moment that is to come', () => {
     expect(orThrow(readAhead(text, NOW, zoneTable('Europe/Oslo')))).toBe(at(instant));
   });
   test.each([
-    ['tomorrow', 'Say the time too'],
-    ['1 Dec', 'Say the time too'],
-    ['soon', '"soon" is no moment'],
-    ['', '"" is no moment'],
-    ['today 09:00', 'That is over already'],
-    ['30 min ago', 'That is over already'],
+    ['tomorrow', 'Add a time'],
+    ['1 Dec', 'Add a time'],
+    ['soon', '“soon” isn’t a time.'],
+    ['', '“” isn’t a time.'],
+    ['today 09:00', 'That time is already over.'],
+    ['30 min ago', 'That time is already over.'],
   ])('"%s" is told: %s', (text, said) => {
     const read = readAhead(text, NOW, zoneTable('Europe/Oslo'));
     expect(read.ok ? 'understood' : read.message).toContain(said);

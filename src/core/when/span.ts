@@ -3,7 +3,7 @@ import { done, misread, type Result } from '../refusal';
 import { dateOfLocalTime, formatDate, startOfDate, type LocalTime } from './dates';
 import { readMoment, readShift } from './moment';
 import { LENGTH, clockOf, edgeOf, isBare, minutesOf } from './phrase';
-import type { When } from './schema';
+import type { SetOfHours, When } from './schema';
 import { parseClock } from './windows';
 import { toInstant, toLocalTime, zoneTable, type ZoneTable } from './zone';
 
@@ -17,10 +17,10 @@ export function isSpan(from: Instant, to: Instant): boolean {
 }
 
 /**
- * From one instant to another, to the second, on a zone's clock; on UTC's where that clock is changed meanwhile. Throws a RangeError where
+ * From one instant to another, to the second, on a zone's clock; on UTC's if that clock is changed in between. Throws a RangeError if
  * it is not from a second to a day long.
  */
-export function spanWhen(from: Instant, to: Instant, zone: string): When {
+export function spanWhen(from: Instant, to: Instant, zone: string): SetOfHours {
   if (!isSpan(from, to)) throw new RangeError('a span is from a second to a day long');
   const [begin, end] = [Math.floor(from / 1000) * 1000, Math.floor(to / 1000) * 1000];
   const table = zoneTable(zone);
@@ -39,11 +39,15 @@ export function spanWhen(from: Instant, to: Instant, zone: string): When {
 }
 
 /** From when to when a `When` as `spanWhen` makes it is; null where it says anything else. */
-export function spanOf({ clock, from, to, windows, ...rest }: When): readonly [Instant, Instant] | null {
+export function spanOf(when: When): readonly [Instant, Instant] | null {
+  if (when.any) return null;
+  const { clock, from, to, windows, ...rest } = when;
   const [window, ...more] = windows ?? [];
   const others = Object.values(rest).some((part) => part !== undefined);
   if (clock === undefined || from === undefined || from !== to || !window || more.length > 0 || others) return null;
-  const [begin, end] = window.map((edge) => (edge === '24:00' ? DAY : parseClock(edge)));
+  const [first, last, days] = window;
+  if (days !== undefined) return null;
+  const [begin, end] = [first, last].map((edge) => (edge === '24:00' ? DAY : parseClock(edge)));
   if (begin == null || end == null) return null;
   const midnight = Date.parse(`${from}T00:00:00Z`);
   const table = zoneTable(clock);
@@ -52,21 +56,22 @@ export function spanOf({ clock, from, to, windows, ...rest }: When): readonly [I
 }
 
 /**
- * Until when something that begins now is, as one says it: "1 hour", "for 20 minutes", "until 18:00", "+2h", "6am". A time of day is the
- * next such one. Refuses what is over, or more than a day away.
+ * Reads until when something that begins now lasts: "1 hour", "for 20 minutes", "until 18:00", "+2h", "6am". A time of day is the
+ * next such one. Refuses times in the past, or more than a day away.
  */
 export function readUntil(text: string, now: Instant, zone: ZoneTable): Result<Instant> {
   const written = text.trim().replace(/^(?:for|until|till|to)\s+/i, '');
   const end = endOf(written, now, zone);
   if (!end.ok) return end;
-  if (end.value <= now) return misread('That is over already: say until when it is to be on.');
-  if (end.value - now > LONGEST) return misread('Put on for less than a day: what is on for longer is booked in Plan.');
+  if (end.value <= now) return misread('That time is already over. Choose a later one.');
+  if (end.value - now > LONGEST)
+    return misread('“Put on now” lasts for a day at most. For longer, make a booking in Plan.');
   return end;
 }
 
 /**
- * When something is to happen, as one says it: "tomorrow 06:00", "Mon 5:30", "1 Dec 6am", "in 2 hours". A time of day is the next such
- * one. Refuses what is over, a day without a time, and what is no moment.
+ * Reads when something is to happen: "tomorrow 06:00", "Mon 5:30", "1 Dec 6am", "in 2 hours". A time of day is the next such
+ * one. Refuses times in the past, a day without a time, and other words.
  */
 export function readAhead(text: string, now: Instant, zone: ZoneTable): Result<Instant> {
   const written = text.trim().replace(/^(?:at|on|from)\s+/i, '');
@@ -75,11 +80,11 @@ export function readAhead(text: string, now: Instant, zone: ZoneTable): Result<I
   // Read at two times of day: where that makes a difference none was said.
   const [noon, later] = [DAY / 2, DAY / 2 + 1].map((time) => readMoment(written, today, time));
   if (written !== '' && noon?.ok && later?.ok && noon.value !== later.value)
-    return misread('Say the time too: as "tomorrow 06:00".');
+    return misread('Add a time, e.g. “tomorrow 06:00”.');
   const end = endOf(written, now, zone);
   if (!end.ok)
-    return misread(`"${text.trim()}" is no moment: write it as "tomorrow 06:00", "1 Dec 05:30", or "in 2 hours".`);
-  return end.value > now ? end : misread('That is over already: say a moment that is still to come.');
+    return misread(`“${text.trim()}” isn’t a time. Write it like “tomorrow 06:00”, “1 Dec 05:30” or “in 2 hours”.`);
+  return end.value > now ? end : misread('That time is already over. Choose a later one.');
 }
 
 function endOf(written: string, now: Instant, zone: ZoneTable): Result<Instant> {
@@ -100,5 +105,5 @@ function endOf(written: string, now: Instant, zone: ZoneTable): Result<Instant> 
   const moment = readMoment(written, today, local - startOfDate(today));
   return moment.ok && written !== ''
     ? done(toInstant(zone, moment.value))
-    : misread(`"${written}" is no end: write it as "1 hour", "until 18:00", or "tomorrow 06:00".`);
+    : misread(`“${written}” isn’t an end time. Write it like “1 hour”, “until 18:00” or “tomorrow 06:00”.`);
 }

@@ -13,9 +13,10 @@ test('an edge is a clock, or lies before or after opening and closing', () => {
   expect(read('06:30')).toEqual({ from: 'midnight', offset: 6 * HOUR + 30 * MINUTE });
   expect([read('24:00'), read('24:00', true)]).toEqual([null, { from: 'midnight', offset: DAY }]);
   expect(read('opens')).toEqual({ from: 'opens', offset: 0 });
+  expect(read('sunset-00:15')).toEqual({ from: 'sunset', offset: -15 * MINUTE });
   expect(read('closes-00:30')).toEqual({ from: 'closes', offset: -30 * MINUTE });
   expect(read('opens+01:00:05')).toEqual({ from: 'opens', offset: HOUR + 5000 });
-  for (const wrong of ['opens+', 'opens 01:00', 'closes-1:00', 'noon', '', 'xopens', 'opensx', '6'])
+  for (const wrong of ['opens+', 'opens 01:00', 'closes-1:00', 'noon', '', 'xopens', 'opensx', '6', 'sun', 'sunsets'])
     expect([wrong, read(wrong)]).toEqual([wrong, null]);
 });
 
@@ -42,9 +43,16 @@ test('a site opens at its first hour and closes at its last, perhaps past midnig
 });
 
 test('without windows a day is whole; what is no window throws', () => {
-  expect(windowsOf({})).toEqual([{ start: { from: 'midnight', offset: 0 }, end: { from: 'midnight', offset: DAY } }]);
+  expect(windowsOf({})).toEqual([
+    {
+      start: { from: 'midnight', offset: 0 },
+      end: { from: 'midnight', offset: DAY },
+      days: null,
+      passesMidnight: true,
+    },
+  ]);
   expect(windowsOf({ windows: [['opens', '24:00']] })).toEqual([
-    { start: { from: 'opens', offset: 0 }, end: { from: 'midnight', offset: DAY } },
+    { start: { from: 'opens', offset: 0 }, end: { from: 'midnight', offset: DAY }, days: null, passesMidnight: true },
   ]);
   expect(() => windowsOf({ windows: [['24:00', '06:00']] })).toThrow('"24:00" to "06:00" is not a window');
   expect(() => windowsOf({ windows: [['06:00', 'noon']] })).toThrow(RangeError);

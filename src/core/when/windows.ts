@@ -1,23 +1,40 @@
 import { DAY } from '../instant';
-import { WEEKDAYS, formatDate, weekdayIndex, type LocalDate } from './dates';
-import type { OpeningHours, When } from './schema';
+import {
+  WEEKDAYS,
+  dateOfLocalTime,
+  formatDate,
+  formatLocalTime,
+  startOfDate,
+  weekdayIndex,
+  type LocalDate,
+  type LocalTime,
+} from './dates';
+import type { OpeningHours, SetOfHours } from './schema';
 
-/** One end of a window: milliseconds after midnight, or after (negative: before) the site's opening or closing. */
+/** How many days after its date a window may end. */
+export const MOST_DAYS = 7;
+
+/** From when to when on a date; or, with a number of days (1 to 7), to a time that many dates later. */
+export type WrittenWindow = [start: string, end: string, days?: number];
+
+/** What a window's edge may be told from, besides midnight: of the site on that date. */
+export type NamedEdge = 'opens' | 'closes' | 'sunrise' | 'sunset';
+
+/** A named edge as it is written: its name, its sign and its offset. */
+export const NAMED_EDGE = /^(opens|closes|sunrise|sunset)(?:([+-])(.+))?$/;
+
+/** One end of a window: milliseconds after midnight, or after (negative: before) what the site has on that date. */
 export interface Edge {
-  readonly from: 'midnight' | 'opens' | 'closes';
+  readonly from: 'midnight' | NamedEdge;
   readonly offset: number;
 }
 
-/** Reads `HH:MM`, `HH:MM:SS`, `24:00` (ends only), `opens` or `closes` with an optional offset. Null when it is none. */
+/** Reads `HH:MM`, `HH:MM:SS`, `24:00` (ends only), `opens`, `closes`, `sunrise` or `sunset` with an optional offset. Null when it is none. */
 export function parseEdge(text: string, end: boolean): Edge | null {
   if (text === '24:00') return end ? { from: 'midnight', offset: DAY } : null;
-  const match = /^(?:(opens|closes)(?:([+-])(.+))?|(\d.*))$/.exec(text);
-  if (!match) return null;
-  const clock = match[4] ?? match[3];
-  const offset = clock === undefined ? 0 : parseClock(clock);
-  if (offset === null) return null;
-  const from = (match[1] as 'opens' | 'closes' | undefined) ?? 'midnight';
-  return { from, offset: match[2] === '-' ? -offset : offset };
+  const [, from = 'midnight', sign, clock = from === 'midnight' ? text : '00:00'] = NAMED_EDGE.exec(text) ?? [];
+  const offset = parseClock(clock);
+  return offset === null ? null : { from: from as Edge['from'], offset: sign === '-' ? -offset : offset };
 }
 
 /** Milliseconds after midnight of `HH:MM` or `HH:MM:SS`, 00:00 to 23:59:59; null otherwise. */
@@ -44,18 +61,45 @@ export function openingOf(hours: OpeningHours | undefined, date: LocalDate): { o
 export interface Window {
   readonly start: Edge;
   readonly end: Edge;
+  /** How many dates later it ends: 1 to 7; null where that is not said. */
+  readonly days: number | null;
+  /** Whether it ends on the next date where its end is not after its start. */
+  readonly passesMidnight: boolean;
 }
 
+export const isSun = ({ from }: Edge): boolean => from === 'sunrise' || from === 'sunset';
+
+const NOON = DAY / 2;
+const isLate = ({ from, offset }: Edge) =>
+  from === 'midnight' ? offset >= NOON : from === 'closes' || from === 'sunset';
+const isEarly = ({ from, offset }: Edge) =>
+  from === 'midnight' ? offset <= NOON : from === 'opens' || from === 'sunrise';
+
+/**
+ * A window ends at the next time that its end reads. With the sun in it that is so from an afternoon to a morning alone: "until sunset" has
+ * no time on a date whose sun is down when it begins, rather than nearly a day of it.
+ */
+const passesMidnight = (start: Edge, end: Edge) => (isSun(start) || isSun(end) ? isLate(start) && isEarly(end) : true);
+
 const WHOLE_DAY: readonly Window[] = [
-  { start: { from: 'midnight', offset: 0 }, end: { from: 'midnight', offset: DAY } },
+  { start: { from: 'midnight', offset: 0 }, end: { from: 'midnight', offset: DAY }, days: null, passesMidnight: true },
 ];
 
-/** The windows of a checked `When`. */
-export function windowsOf(when: When): readonly Window[] {
-  if (!when.windows) return WHOLE_DAY;
-  return when.windows.map(([start, end]) => {
-    const window = { start: parseEdge(start, false), end: parseEdge(end, true) };
-    if (!window.start || !window.end) throw new RangeError(`"${start}" to "${end}" is not a window`);
-    return window as Window;
+/** The windows of a checked set of hours. */
+export function windowsOf({ windows }: SetOfHours): readonly Window[] {
+  if (!windows) return WHOLE_DAY;
+  return windows.map(([start, end, days = null]) => {
+    const [first, last] = [parseEdge(start, false), parseEdge(end, true)];
+    if (!first || !last) throw new RangeError(`"${start}" to "${end}" is not a window`);
+    return { start: first, end: last, days, passesMidnight: days === null && passesMidnight(first, last) };
   });
+}
+
+/** A time from start to end as one window on the date of its start; null where it is longer than a window can be. */
+export function windowBetween(start: LocalTime, end: LocalTime): WrittenWindow | null {
+  const atMidnight = end === startOfDate(dateOfLocalTime(end));
+  const [begins, ends] = [formatLocalTime(start), atMidnight ? '24:00' : formatLocalTime(end)];
+  if (end - start <= DAY) return [begins, ends];
+  const days = dateOfLocalTime((end - 1) as LocalTime) - dateOfLocalTime(start);
+  return days <= MOST_DAYS ? [begins, ends, days] : null;
 }

@@ -1,39 +1,83 @@
-import type { When } from './schema';
-import { WEEKDAYS, civil, parseDate, type LocalDate } from './dates';
+import type { SetOfHours, When } from './schema';
+import { setsOf } from './sets-of-hours';
+import type { WrittenWindow } from './windows';
+import { WEEKDAYS, addDays, civil, parseDate, type LocalDate } from './dates';
 import { parseRule, type Rule } from './rule';
+import { ADVENT_SUNDAYS, yearRange } from './year-days';
 
 export const DAY_WORDS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 export const MONTH_WORDS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
 
 /**
- * A `When` in words: "weekdays 05:30–10:00, 1 Dec 2026 to 28 Feb 2027, not on storm-days". `{}` is "always". Calendars are told by
- * their ids, as `readWhen` reads them, unless `calendar` names them.
+ * A `When` in words: "weekdays 05:30–10:00, 1 Dec 2026 to 28 Feb 2027, not on storm-days". `{}` is "always". Several sets of hours that
+ * differ only in their days and times are "weekdays 07:00–10:00 and weekends 10:00–16:00, …"; others are separated by semicolons. Calendars
+ * are written as their ids, as `readWhen` reads them, unless `calendar` names them.
  */
 export function describeWhen(when: When, calendar = (id: string) => id): string {
-  const days = when.repeat === undefined ? null : ruleWords(when.repeat);
-  const windows = when.windows?.map(([start, end]) => `${edgeWords(start)}–${edgeWords(end)}`).join(', ');
-  const single = when.from !== undefined && when.from === when.to && when.repeat === undefined;
-  const main = [days ?? (windows && !single ? 'daily' : null), windows]
-    .filter((part) => part !== null && part !== undefined)
-    .join(' ');
-  const parts = [
-    main,
-    rangeWords(when.from, when.to, single),
-    when.also && when.also.length > 0 ? `also ${when.also.map(dateWords).join(', ')}` : '',
-    when.except && when.except.length > 0 ? `except ${when.except.map(dateWords).join(', ')}` : '',
-    when.only ? `only on ${when.only.map(calendar).join(', ')}` : '',
-    when.not ? `not on ${when.not.map(calendar).join(', ')}` : '',
-    when.clock && when.clock !== 'site' ? `${when.clock.replaceAll('_', ' ')} time` : '',
-  ];
-  return parts.filter((part) => part !== '').join(', ') || 'always';
+  const sets = setsOf(when).map((set) => partsOfSet(set, calendar));
+  const [first, ...more] = sets;
+  if (!first || more.length === 0) return joined([first?.hours ?? '', first?.rest ?? '']) || 'always';
+  if (first.isWeekly && more.every(({ rest, isWeekly }) => isWeekly && rest === first.rest))
+    return joined([sets.map(({ hours }) => hours).join(' and '), first.rest]);
+  return sets
+    .map(({ hours, rest, isSingle }) => joined([hours || (isSingle ? '00:00–24:00' : 'daily'), rest]))
+    .join('; ');
 }
 
-/** "06:30", "opening", "30 min before closing". Offsets with seconds, which nobody says, stand as they are written. */
+const joined = (parts: readonly string[]) => parts.filter((part) => part !== '').join(', ');
+
+/** What a set of hours says of its days and times, and of all else; and whether it comes on days of the week. */
+function partsOfSet(
+  set: SetOfHours,
+  calendar: (id: string) => string,
+): { readonly hours: string; readonly rest: string; readonly isWeekly: boolean; readonly isSingle: boolean } {
+  const { from, to, repeat, also, except, only, not, clock } = set;
+  const single = from !== undefined && from === to && repeat === undefined;
+  const long = longWindow(set, single);
+  const days = repeat === undefined ? null : ruleWords(repeat);
+  const windows = set.windows?.map(windowWords).join(', ');
+  const hours = long ?? [days ?? (windows && !single ? 'daily' : null), windows].filter((part) => part).join(' ');
+  const rest = [
+    single && long !== null ? '' : rangeWords(from, to, single),
+    also && also.length > 0 ? `also ${also.map(dateWords).join(', ')}` : '',
+    except && except.length > 0 ? `except ${except.map(dateWords).join(', ')}` : '',
+    only ? `only on ${only.map(calendar).join(', ')}` : '',
+    not ? `not on ${not.map(calendar).join(', ')}` : '',
+    clock && clock !== 'site' ? `${clock.replaceAll('_', ' ')} time` : '',
+  ];
+  const isWeekly = days !== null && windows !== undefined && !single;
+  return { hours, rest: joined(rest), isWeekly, isSingle: single };
+}
+
+/** "05:30–10:00", "18:00–06:00 3 days later". */
+function windowWords([start, end, days]: WrittenWindow): string {
+  const span = `${edgeWords(start)}–${edgeWords(end)}`;
+  return days === undefined ? span : `${span} ${days === 1 ? 'the next day' : `${days} days later`}`;
+}
+
+/** "Fri 18:00 to Mon 06:00", "5 Dec 2026 18:00 to 7 Dec 2026 06:00": one window over days that begins on one weekday, or date. Null for others. */
+function longWindow({ from, repeat, windows = [] }: SetOfHours, single: boolean): string | null {
+  const [[start, end, days] = ['', '']] = windows;
+  const date = parseDate(from ?? '');
+  if (windows.length !== 1 || days === undefined || date === null) return null;
+  const said = (first: string, last: string) => `${first} ${edgeWords(start)} to ${last} ${edgeWords(end)}`;
+  if (single) return said(dateWords(from ?? ''), dateOfWords(addDays(date, days)));
+  const rule = repeat === undefined ? null : parseRule(repeat);
+  const weekly = rule?.ok && rule.value.interval === 1 ? weeklyDays(rule.value) : null;
+  const [weekday, ...others] = weekly ?? [];
+  // A week later is the same weekday, which would read as the same day.
+  if (weekday === undefined || others.length > 0 || days >= WEEKDAYS.length) return null;
+  return said(DAY_WORDS[weekday] ?? '', DAY_WORDS[(weekday + days) % WEEKDAYS.length] ?? '');
+}
+
+const EDGE_WORDS: Readonly<Record<string, string>> = { opens: 'opening', closes: 'closing' };
+
+/** "06:30", "opening", "30 min before sunset". Offsets with seconds, which people don't say, stay as they are. */
 export function edgeWords(edge: string): string {
-  const found = /^(opens|closes)(?:([+-])(\d{2}):(\d{2}))?$/.exec(edge);
+  const found = /^([a-z]+)(?:([+-])(\d{2}):(\d{2}))?$/.exec(edge);
   if (!found) return edge;
-  const [, name, sign, hours, minutes] = found;
-  const word = name === 'opens' ? 'opening' : 'closing';
+  const [, name = '', sign, hours, minutes] = found;
+  const word = EDGE_WORDS[name] ?? name;
   const length = [
     Number(hours ?? 0) > 0 ? `${Number(hours)} h` : '',
     Number(minutes ?? 0) > 0 ? `${Number(minutes)} min` : '',
@@ -48,10 +92,9 @@ export function dayWords(date: LocalDate): string {
   return `${day} ${MONTH_WORDS[month - 1] ?? ''}`;
 }
 
-function dateWords(text: string): string {
-  const date = parseDate(text) as LocalDate;
-  return `${dayWords(date)} ${civil(date).year}`;
-}
+const dateWords = (text: string): string => dateOfWords(parseDate(text) as LocalDate);
+
+const dateOfWords = (date: LocalDate): string => `${dayWords(date)} ${civil(date).year}`;
 
 /** A date that is both first and last stands once, unless something repeats in it: then it is a range, not a date of that weekday. */
 function rangeWords(from: string | undefined, to: string | undefined, single: boolean): string {
@@ -63,6 +106,7 @@ function rangeWords(from: string | undefined, to: string | undefined, single: bo
 
 /** What a rule says, and how many times it comes. */
 function ruleWords(text: string): string {
+  if (text === ADVENT_SUNDAYS) return 'Advent Sundays';
   const read = parseRule(text);
   if (!read.ok) return text;
   const { count, ...rule } = read.value;
@@ -119,8 +163,17 @@ function plainWords({
   byMonthDay,
   byMonth,
   bySetPos,
+  byYearDay,
   ...rest
 }: Rule): string | null {
+  if (byYearDay) {
+    const others = [byDay, byMonthDay, byMonth, bySetPos, ...Object.values(rest)];
+    const range =
+      freq === 'YEARLY' && interval === 1 && others.every((one) => one === undefined) && yearRange(byYearDay);
+    return range
+      ? `every year from ${range.map(({ day, month }) => `${day} ${MONTH_WORDS[month - 1] ?? ''}`).join(' to ')}`
+      : null;
+  }
   if (Object.values(rest).some((part) => part !== undefined)) return null;
   if (freq === 'DAILY')
     return byDay || byMonthDay || byMonth || bySetPos ? null : interval === 1 ? 'daily' : `every ${interval} days`;

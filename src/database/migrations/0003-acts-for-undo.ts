@@ -1,5 +1,5 @@
 /**
- * What a person did in one go is an act: undo takes back whole acts, and finds them here. `takes_back` names the act that an
+ * Edits that a person makes together are an act: undo takes back whole acts, and finds them here. `takes_back` names the act that an
  * undo or redo took back; `columns` are a removed media file's, which its document does not carry.
  */
 export const up = `

@@ -1,8 +1,8 @@
 /**
- * Every kind of plan object stands in one table: its document as the core's registry describes it, what it is called, and within
- * what its name is unique. What it refers to stands in `plan_links`, read off its schema when it is written, so that the database
+ * Every kind of plan object is in one table: its document as the core's registry describes it, its name, and the scope within
+ * which the name is unique. Its references are in `plan_links`, read off its schema when it is written, so that the database
  * itself holds that nothing points at nothing or into another network, whatever kinds there are. Of a media file, the files that
- * it was made of stand beside it. Documents that are never written again (a change's, an edition's) say in which format they are.
+ * it was made of are beside it. Documents that are never written again (a change's, an edition's) say in which format they are.
  */
 
 /** An object of the tables before, as a document: fields that are null are absent. */
@@ -144,4 +144,4 @@ DROP TABLE playlist_items, bookings, screens, sites, playlists, media, calendars
 `;
 
 /** The tables before held fewer kinds and no entries' ids: what came since could not go back into them. */
-export const down = `DO $$ BEGIN RAISE EXCEPTION 'This step can not be taken back: restore a backup made before it.'; END $$;`;
+export const down = `DO $$ BEGIN RAISE EXCEPTION 'This step can’t be undone: restore a backup made before it.'; END $$;`;

@@ -1,5 +1,5 @@
 /**
- * A player tells its life: a word that it makes anew at each start. Two that report with one token in turn show as a life that comes
+ * A player reports its life: a word that it makes at each start. If two players use one token in turn, one life comes
  * back after another: `doubled_at` is when that was seen last.
  */
 export const up = `

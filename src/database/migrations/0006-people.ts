@@ -1,6 +1,6 @@
 /**
  * People come by invitation, and go: who was removed stays as a name, so that what they did keeps its author. An invitation without a
- * person makes one; with one it sets that person's password anew. What is done with people is kept in a trail of its own.
+ * person makes one; with one it resets that person's password. What is done with people is kept in a trail of its own.
  */
 export const up = `
 ALTER TABLE people

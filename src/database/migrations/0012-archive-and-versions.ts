@@ -2,9 +2,9 @@ import { INDEXED_WITH_SOUNDS } from './0011-sounds';
 
 /**
  * What is written of each file: `name` is how its name is found, and `found` how its other words are. `media_files.text` holds words in
- * small letters, each on a line of its own.
+ * small letters, each on a line of its own. `last` is the last day on which it is available, as text.
  */
-const indexed = (name: string, found: (words: string) => string) => `
+const indexed = (name: string, found: (words: string) => string, last = "NEW.document->'when'->>'to'") => `
 CREATE OR REPLACE FUNCTION index_media() RETURNS trigger LANGUAGE plpgsql AS $$
 DECLARE
   low text := ${name};
@@ -12,7 +12,7 @@ DECLARE
   w integer := (NEW.document->>'width')::integer;
   h integer := (NEW.document->>'height')::integer;
   shape text := CASE WHEN w = h THEN 'is:square' WHEN w > h THEN 'is:landscape' WHEN w < h THEN 'is:portrait' END;
-  last text := NEW.document->'when'->>'to';
+  last text := ${last};
   said text := (SELECT f.text FROM media_files f WHERE f.media_id = NEW.id);
 BEGIN
   INSERT INTO media_index VALUES (
@@ -32,6 +32,12 @@ END $$;`;
 export const INDEXED_WITH_ARCHIVED = indexed('lower(NEW.name COLLATE "und-x-icu")', (words) => words);
 /** As it is with 0015. */
 export const INDEXED_FOLDED = indexed('folded(NEW.name)', (words) => `folded(${words})`);
+/** As it is with 0030. */
+export const INDEXED_BY_SETS = indexed(
+  'folded(NEW.name)',
+  (words) => `folded(${words})`,
+  "last_day_of(NEW.document->'when')::text",
+);
 
 /**
  * Files and playlists are archived; files are replaced by new versions, and the old ones kept for a time; the words on a document's pages

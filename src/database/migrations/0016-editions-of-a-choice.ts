@@ -1,6 +1,6 @@
 /**
- * Editions that hold some of the changes alone: `whole` is false, and `last_change` that up to which all changes are in it. What waits is
- * then told by the plans, not by the number of the last change.
+ * Editions that hold only some of the changes: `whole` is false, and all changes up to `last_change` are in it. Unpublished changes are
+ * then found by comparing the plans, not by the number of the last change.
  */
 export const up = `ALTER TABLE editions ADD COLUMN whole boolean NOT NULL DEFAULT true;`;
 

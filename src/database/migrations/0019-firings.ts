@@ -1,6 +1,6 @@
 /**
  * Takeovers that were fired: who, when, on which screens, until when; and from when to when each of these showed it, as its player said. What
- * the booking said of its time before stands here, for the all-clear. The same idempotency key fires once.
+ * the booking said of its time before is kept here, for the all-clear. The same idempotency key fires once.
  */
 export const up = `
 CREATE TABLE firings (

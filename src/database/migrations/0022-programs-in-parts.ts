@@ -1,6 +1,6 @@
 /**
  * A program's text is kept in parts that programs share: what it needs, what it says, its clocks. A network of 5 000 screens has some
- * thousand programs and some hundred parts. Files belong to parts. What is asked of programs is asked of two views.
+ * thousand programs and some hundred parts. Files belong to parts. Programs are read through two views.
  */
 export const up = `
 CREATE TABLE parts (hash text PRIMARY KEY CHECK (hash ~ '^[0-9a-f]{64}$'), text text COMPRESSION lz4 NOT NULL);

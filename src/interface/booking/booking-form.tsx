@@ -2,9 +2,9 @@
 
 import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/react';
 import { zodResolver } from '@hookform/resolvers/zod';
-import { useMemo } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { Controller, useForm } from 'react-hook-form';
-import { removed, type Booking, type Reach } from '@/core';
+import { formatDate, nameAmong, removed, type Booking, type Plan, type Reach } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
 import { useAnswer, ask } from '@/interface/forecast/client';
 import { AutoForm } from '@/interface/forms/auto-form';
@@ -15,7 +15,14 @@ import { OnAir } from '@/interface/forecast/on-air';
 import { WhereField } from '@/interface/forms/where-field';
 import { usePhraseContext } from '@/interface/forms/use-phrase-context';
 import { Conflicts, useRecord } from '@/interface/forms/use-record';
-import { bookingDocument, bookingFormSchema, bookingValues, type BookingFormOf, WHEN_INPUTS } from './booking-values';
+import {
+  WHEN_INPUTS,
+  bookingDocument,
+  bookingFormSchema,
+  bookingValues,
+  whenField,
+  type BookingFormOf,
+} from './booking-values';
 import { NextDays } from './next-days';
 import { SaidWhen } from './said-when';
 import { WhenFields } from './when-fields';
@@ -30,7 +37,7 @@ const FIELD_NAMES = {
   priority: 'Priority',
   takeover: 'Takeover',
   onHold: 'On hold',
-  weave: 'Woven in',
+  weave: 'Share of the loop',
 };
 
 const PRIORITIES = ['1', '2', '3', '4', '5'];
@@ -39,15 +46,19 @@ const PRIORITIES = ['1', '2', '3', '4', '5'];
 export function BookingForm({
   booking,
   begun = {},
+  onDuplicate,
   onDone,
 }: {
   booking: Booking | null;
   /** What is known of a new one. */
   begun?: Partial<Booking>;
+  /** Starts a new booking with the values of this one. */
+  onDuplicate?: (begun: Partial<Booking>) => void;
   onDone: () => void;
 }) {
   const { draft, drafted, edit, save } = useNetwork('draft', 'drafted', 'edit', 'save');
-  const context = usePhraseContext();
+  const [where, setWhere] = useState(booking?.where ?? begun.where ?? 'all');
+  const context = usePhraseContext(where);
   const schema = useMemo(() => bookingFormSchema(context), [context]);
   const form: BookingFormOf = useForm({
     resolver: zodResolver(schema),
@@ -62,10 +73,11 @@ export function BookingForm({
   });
   const { register, formState, watch } = form;
   const { errors } = formState;
-  const fineErrors = (['from', 'to', 'rule', 'windows', 'also', 'except', 'clock'] as const).some((key) => errors[key]);
+  const fineErrors = errors.sets !== undefined;
 
   // What is written, as a booking: for looking ahead. It is the last valid one while a field is being written.
   const written = watch();
+  useEffect(() => setWhere(written.where), [written.where]);
   const key = JSON.stringify(written);
   const valid = useMemo(() => {
     const read = schema.safeParse({ ...written, name: written.name.trim() || 'New booking' });
@@ -89,13 +101,13 @@ export function BookingForm({
           path.startsWith('/content')
             ? 'content'
             : path.startsWith('/when/')
-              ? (path.split('/')[2] ?? 'name')
+              ? whenField(path.split('/').slice(1))
               : (path.split('/')[1] ?? 'name')
         }
         save={async (values) => {
           const result = await save(
             record.patch(bookingDocument(values, booking, new Date())),
-            booking ? undefined : `${values.name} is booked. Publish the docket when it is right.`,
+            booking ? undefined : `${values.name} is booked as a draft. Publish when you’re ready.`,
           );
           if (result.ok && !booking) onDone();
           return result;
@@ -121,7 +133,7 @@ export function BookingForm({
             />
           </Field>
           {watch('content').startsWith('media:') && (
-            <Field label="Seconds" hint="Empty: its own" error={errors.seconds?.message} className="w-28">
+            <Field label="Seconds" hint="Leave empty for its own time" error={errors.seconds?.message} className="w-28">
               <Input inputMode="decimal" invalid={!!errors.seconds} {...register('seconds')} />
             </Field>
           )}
@@ -146,7 +158,7 @@ export function BookingForm({
                 {open ? 'Hide the exact fields' : 'Exact dates, days, times, calendars and clock'}
               </DisclosureButton>
               <DisclosurePanel static={fineErrors} className="mt-3">
-                <WhenFields form={form} plan={draft} />
+                <WhenFields form={form} plan={draft} today={formatDate(context.today)} />
               </DisclosurePanel>
             </>
           )}
@@ -161,20 +173,32 @@ export function BookingForm({
         </section>
       )}
       {booking && (
-        <Button
-          variant="grave"
-          className="mt-8"
-          onClick={() =>
-            void edit([removed('booking', booking)], `"${booking.name}" was removed. Ctrl Z brings it back.`).then(
-              (result) => result.ok && onDone(),
-            )
-          }
-        >
-          Remove this booking
-        </Button>
+        <div className="mt-8 flex flex-wrap gap-3">
+          {onDuplicate && (
+            <Button needs="plan" onClick={() => onDuplicate(copyOf(booking, draft))}>
+              Duplicate…
+            </Button>
+          )}
+          <Button
+            needs="plan"
+            variant="grave"
+            onClick={() =>
+              void edit([removed('booking', booking)], `"${booking.name}" was deleted. Ctrl Z brings it back.`).then(
+                (result) => result.ok && onDone(),
+              )
+            }
+          >
+            Delete this booking
+          </Button>
+        </div>
       )}
     </>
   );
+}
+
+/** What a new booking begins with that is to be like another: all of it, under a name that is free. */
+function copyOf({ id: _id, created: _created, ...rest }: Booking, { bookings }: Plan): Partial<Booking> {
+  return { ...rest, name: nameAmong(new Set(bookings.map(({ name }) => name)), rest.name) };
 }
 
 /** The priority as a height and a number; takeover, waking, and hold. */
@@ -204,22 +228,30 @@ function WhichWins({ form: { register, watch, trigger, formState } }: { form: Bo
         label="Takeover: ahead of every priority"
         {...register('takeover', { onChange: () => void trigger('weave') })}
       />
-      {watch('takeover') && <Tick label="Wakes displays that are in lights-out hours" {...register('wake')} />}
+      {watch('takeover') && <Tick label="Switch on displays that are in lights-out hours" {...register('wake')} />}
       <Tick label="On hold: kept, but not shown" {...register('onHold')} />
       {watch('takeover') && watch('onHold') && (
         <div className="space-y-3 border-l-4 border-brick pl-3">
-          <p className="text-sm text-faint">It stands prepared in Takeovers: fired there it is in force at once.</p>
-          <Field label="Words" hint="For who fires it: when to, and whom to call." error={errors.words?.message}>
+          <p className="text-sm text-faint">You will find it in Takeovers, ready to be activated.</p>
+          <Field
+            label="Instructions"
+            hint="For the person who activates it: when to, and who to call."
+            error={errors.words?.message}
+          >
             <Input invalid={!!errors.words} maxLength={300} {...register('words')} />
           </Field>
-          <Field label="How long" hint="30 min, 2 hours; empty: until the all-clear." error={errors.lasts?.message}>
+          <Field
+            label="How long"
+            hint="E.g. 30 min or 2 hours. Leave empty for “until the all-clear”."
+            error={errors.lasts?.message}
+          >
             <Input invalid={!!errors.lasts} {...register('lasts')} />
           </Field>
         </div>
       )}
       <Field
-        label="Woven in"
-        hint="Empty: it has the screen to itself. Else it has turns in the loop of what shows, never in a takeover."
+        label="Share of the loop"
+        hint="Weave it in: it is mixed in between other items, but never in a takeover. Leave empty to have the screen to itself."
         error={weave?.message}
       >
         <Input invalid={!!weave} placeholder="10 %, or every 5 min" {...register('weave')} />

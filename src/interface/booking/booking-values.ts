@@ -1,5 +1,5 @@
 import type { UseFormReturn } from 'react-hook-form';
-import { z } from 'zod';
+import * as z from 'zod';
 import {
   bookingSchema,
   dateSchema,
@@ -13,27 +13,31 @@ import {
   readWeave,
   readWhen,
   selectorSchema,
+  setsOf,
   weeklyDays,
   weaveWords,
   weeklyRule,
+  whenOfSets,
   whenSchema,
   type Booking,
   type PhraseContext,
+  type SetOfHours,
   type Weave,
   type When,
 } from '@/core';
 import { secondsTextSchema } from '@/interface/forms/seconds';
 import { contentOf, contentValue } from '@/interface/kit/content';
 
-/** A `When` as fields. */
-export interface WhenValues {
+/** A set of hours as fields. */
+export interface HoursValues {
   from: string;
   to: string;
   /** 0 Monday to 6 Sunday. */
   days: number[];
   /** A repeat that is more than weekdays; empty for none. */
   rule: string;
-  windows: { start: string; end: string }[];
+  /** `days`: how many days later it ends; empty for that day, or the night after it. */
+  windows: { start: string; end: string; days: string }[];
   clock: string;
   /** Dates added and taken away, separated by commas. */
   also: string;
@@ -44,28 +48,30 @@ export interface WhenValues {
 }
 
 /** What the booking form holds; `bookingFormSchema` reads it into a booking by the core's own schemas. */
-export interface BookingValues extends WhenValues {
+export interface BookingValues {
+  /** When: one set of hours or several. */
+  sets: HoursValues[];
   name: string;
   content: string;
   seconds: string;
   where: string;
-  /** When, as one says it: a way to fill the fields below it. */
+  /** When, in words: a way to fill the fields below it. */
   said: string;
   priority: string;
   takeover: boolean;
   wake: boolean;
   onHold: boolean;
-  /** What a takeover on hold says to who fires it, and how long it is in force then; empty: until the all-clear. */
+  /** For a takeover on hold: a note for the person who fires it, and how long it is then in force; empty: until the all-clear. */
   words: string;
   lasts: string;
-  /** How it is woven in, as one says it; empty where it is not. */
+  /** How it is woven in, in words; empty if it isn't. */
   weave: string;
 }
 
 const wordsSchema = bookingSchema.shape.prepared.unwrap().shape.words;
 const lastsSchema = bookingSchema.shape.prepared.unwrap().shape.lasts;
 
-/** How long a takeover is in force, as one says it; undefined for until the all-clear. */
+/** How long a takeover is in force, in words; undefined for until the all-clear. */
 const lastsTextSchema = z.string().transform((text, context): number | undefined => {
   if (text.trim() === '') return undefined;
   const read = readDuration(text);
@@ -73,19 +79,22 @@ const lastsTextSchema = z.string().transform((text, context): number | undefined
   if (checked?.success) return checked.data;
   const said = read.ok
     ? checked?.error?.issues[0]?.message
-    : 'Write how long as 30 min, or 2 hours, less than a day; empty: until the all-clear.';
-  context.addIssue({ code: 'custom', message: said ?? 'This is no length of time.' });
+    : 'Write a duration under a day, e.g. 30 min or 2 hours. Leave empty for “until the all-clear”.';
+  context.addIssue({ code: 'custom', message: said ?? 'This isn’t a duration. Write it like 30 min or 2 h.' });
   return z.NEVER;
 });
 
-const START = 'A window starts at a time: 05:30, 5.30 pm, noon, opening, an hour before closing.';
-const END = 'A window ends at a time: 10:00, 10 am, midnight, closing, half an hour before closing.';
+const START = 'Write when it starts, e.g. 05:30, 5:30 pm, noon, opening, an hour before closing, or sunset.';
+const END = 'Write when it ends, e.g. 10:00, 10 am, midnight, closing, or half an hour before sunset.';
 
 const optionalDate = z.union([z.literal(''), dateSchema]);
 const dateList = z.string().superRefine((text, context) => {
   const wrong = datesOfText(text).find((one) => !dateSchema.safeParse(one).success);
   if (wrong !== undefined)
-    context.addIssue({ code: 'custom', message: `"${wrong}" is no date: write YYYY-MM-DD, with commas between.` });
+    context.addIssue({
+      code: 'custom',
+      message: `“${wrong}” isn’t a date. Write dates like 2026-12-24, with commas between.`,
+    });
 });
 
 const datesOfText = (text: string) => text.split(/[\s,]+/).filter((part) => part !== '');
@@ -97,6 +106,34 @@ const weaveTextSchema = z.string().transform((text, context): Weave | undefined 
   return z.NEVER;
 });
 
+const windowSchema = z
+  .object({ start: z.string().trim(), end: z.string().trim(), days: z.string() })
+  .superRefine(({ start, end }, check) => {
+    if (edgeOf(start, false) === null) check.addIssue({ code: 'custom', path: ['start'], message: START });
+    if (edgeOf(end, true) === null) check.addIssue({ code: 'custom', path: ['end'], message: END });
+  });
+
+const hoursSchema = z
+  .object({
+    from: optionalDate,
+    to: optionalDate,
+    days: z.array(z.number()),
+    rule: z.string().trim(),
+    windows: z.array(windowSchema),
+    clock: z.string(),
+    also: dateList,
+    except: dateList,
+    only: z.array(z.string()),
+    not: z.array(z.string()),
+  })
+  .superRefine(({ from, to, rule }, check) => {
+    const issue = (path: string, message: string) => check.addIssue({ code: 'custom', path: [path], message });
+    if (from && to && to < from) issue('to', 'The last day comes before the first.');
+    const read = rule === '' ? null : parseRule(rule);
+    if (read?.ok === false) issue('rule', read.message);
+    if (rule !== '' && from === '') issue('from', 'Choose the first day of the repeat.');
+  });
+
 /** `context` is what the sentence is read against. */
 export function bookingFormSchema(context: PhraseContext) {
   return z
@@ -106,21 +143,7 @@ export function bookingFormSchema(context: PhraseContext) {
       seconds: secondsTextSchema,
       where: selectorSchema,
       said: z.string(),
-      from: optionalDate,
-      to: optionalDate,
-      days: z.array(z.number()),
-      rule: z.string().trim(),
-      windows: z.array(
-        z.object({ start: z.string().trim(), end: z.string().trim() }).superRefine(({ start, end }, check) => {
-          if (edgeOf(start, false) === null) check.addIssue({ code: 'custom', path: ['start'], message: START });
-          if (edgeOf(end, true) === null) check.addIssue({ code: 'custom', path: ['end'], message: END });
-        }),
-      ),
-      clock: z.string(),
-      also: dateList,
-      except: dateList,
-      only: z.array(z.string()),
-      not: z.array(z.string()),
+      sets: z.array(hoursSchema).min(1),
       priority: z.string().transform(Number).pipe(bookingSchema.shape.priority.unwrap()),
       takeover: z.boolean(),
       wake: z.boolean(),
@@ -132,14 +155,10 @@ export function bookingFormSchema(context: PhraseContext) {
       lasts: lastsTextSchema,
       weave: weaveTextSchema,
     })
-    .superRefine(({ from, to, rule, said, takeover, weave }, check) => {
+    .superRefine(({ said, takeover, weave }, check) => {
       const issue = (path: string, message: string) => check.addIssue({ code: 'custom', path: [path], message });
-      if (from && to && to < from) issue('to', 'The last day comes before the first.');
-      const read = rule === '' ? null : parseRule(rule);
-      if (read?.ok === false) issue('rule', read.message);
-      if (rule !== '' && from === '') issue('from', 'A repeat needs its first day.');
       if (takeover && weave)
-        issue('weave', 'A takeover is not woven in: it goes ahead of all. Take one of the two away.');
+        issue('weave', 'A takeover shows alone, so it can’t share the loop. Turn one of the two off.');
       const phrase = readWhen(said, context);
       if (!phrase.ok) issue('said', phrase.message);
     });
@@ -150,51 +169,57 @@ export type CheckedBooking = z.output<ReturnType<typeof bookingFormSchema>>;
 /** The form, as its parts take it. */
 export type BookingFormOf = UseFormReturn<z.input<ReturnType<typeof bookingFormSchema>>, unknown, CheckedBooking>;
 
-/** A `When` as fields. */
-export function whenValues(when: When): WhenValues {
-  const rule = when.repeat === undefined ? null : parseRule(when.repeat);
+/** A `When` as fields, a group of them for each set of hours. */
+export const whenValues = (when: When): HoursValues[] => setsOf(when).map(hoursValues);
+
+function hoursValues(set: SetOfHours): HoursValues {
+  const rule = set.repeat === undefined ? null : parseRule(set.repeat);
   const weekly = rule?.ok && rule.value.interval === 1 ? weeklyDays(rule.value) : null;
   return {
-    from: when.from ?? '',
-    to: when.to ?? '',
+    from: set.from ?? '',
+    to: set.to ?? '',
     days: weekly ?? [],
-    rule: weekly ? '' : (when.repeat ?? ''),
-    windows: (when.windows ?? []).map(([start, end]) => ({ start: edgeWords(start), end: edgeWords(end) })),
-    clock: when.clock ?? 'site',
-    also: (when.also ?? []).join(', '),
-    except: (when.except ?? []).join(', '),
-    only: when.only ?? [],
-    not: when.not ?? [],
+    rule: weekly ? '' : (set.repeat ?? ''),
+    windows: (set.windows ?? []).map(([start, end, days]) => ({
+      start: edgeWords(start),
+      end: edgeWords(end),
+      days: days === undefined ? '' : String(days),
+    })),
+    clock: set.clock ?? 'site',
+    also: (set.also ?? []).join(', '),
+    except: (set.except ?? []).join(', '),
+    only: set.only ?? [],
+    not: set.not ?? [],
   };
 }
 
 /** The form's inputs of which a `When` is made. */
-export const WHEN_INPUTS = [
-  'said',
-  'from',
-  'to',
-  'days',
-  'rule',
-  'windows',
-  'clock',
-  'also',
-  'except',
-  'only',
-  'not',
-] as const satisfies readonly (keyof BookingValues)[];
+export const WHEN_INPUTS = ['said', 'sets'] as const satisfies readonly (keyof BookingValues)[];
 
-/** The fields of a `When` that the form has inputs for: what else one says is kept. */
+/** The field of the form that a problem of a `When` is shown at: `/when/any/1/from` is `sets.1.from`. */
+export function whenField(path: readonly string[]): string {
+  const [, any, index] = path;
+  const [set, field] = any === 'any' ? [index ?? '0', path[3]] : ['0', any];
+  return field === undefined ? 'said' : `sets.${set}.${field}`;
+}
+
+/** The fields of a set of hours that the form has inputs for. Other fields are kept as they are. */
 const KNOWN = ['clock', 'from', 'to', 'repeat', 'also', 'except', 'only', 'not', 'windows'];
 
 /**
  * The `When` of checked fields; what `before` says besides is kept. `today` (YYYY-MM-DD) begins weekdays that have no first day.
  */
-export function whenOf(values: WhenValues, today: string, before: When = {}): When {
+export function whenOf(values: readonly HoursValues[], today: string, before: When = {}): When {
+  const sets = setsOf(before);
+  return whenSchema.parse(whenOfSets(values.map((one, i) => hoursOf(one, today, sets[i] ?? {}))));
+}
+
+function hoursOf(values: HoursValues, today: string, before: SetOfHours): SetOfHours {
   const { from, to, days, rule, windows, clock, only, not } = values;
   const repeat = rule !== '' ? rule : days.length > 0 && days.length < 7 ? weeklyRule(days) : undefined;
   const first = from !== '' ? from : repeat === undefined ? undefined : to !== '' && to < today ? to : today;
   const list = (key: string, entries: readonly unknown[]) => (entries.length > 0 ? { [key]: entries } : {});
-  return whenSchema.parse({
+  return {
     ...Object.fromEntries(Object.entries(before).filter(([field]) => !KNOWN.includes(field))),
     ...(clock === 'site' ? {} : { clock }),
     ...(first === undefined ? {} : { from: first }),
@@ -206,13 +231,17 @@ export function whenOf(values: WhenValues, today: string, before: When = {}): Wh
     ...list('not', not),
     ...list(
       'windows',
-      windows.map(({ start, end }) => [edgeOf(start, false) ?? start.trim(), edgeOf(end, true) ?? end.trim()]),
+      windows.map(({ start, end, days: later }) => [
+        edgeOf(start, false) ?? start.trim(),
+        edgeOf(end, true) ?? end.trim(),
+        ...(later === '' ? [] : [Number(later)]),
+      ]),
     ),
-  });
+  };
 }
 
 /** The fields in words, or null while one of them is not valid. */
-export function fieldsInWords(values: WhenValues, today: string): string | null {
+export function fieldsInWords(values: readonly HoursValues[], today: string): string | null {
   try {
     return describeWhen(whenOf(values, today));
   } catch {
@@ -230,7 +259,7 @@ export function bookingValues(booking: Booking | null, begun: Partial<Booking> =
     seconds: source.content?.durationMs === undefined ? '' : String(source.content.durationMs / 1000),
     where: source.where ?? '',
     said: describeWhen(when),
-    ...whenValues(when),
+    sets: whenValues(when),
     priority: String(source.priority ?? 3),
     takeover: source.takeover ?? false,
     wake: source.wake ?? false,
@@ -241,7 +270,7 @@ export function bookingValues(booking: Booking | null, begun: Partial<Booking> =
   };
 }
 
-/** What is said of a takeover on hold; what stands there of one that is fired, or no takeover any more, is kept. */
+/** The fields of a takeover on hold. Those of a booking that was fired, or is no longer a takeover, are kept. */
 function preparedOf(
   { takeover, onHold, words, lasts }: CheckedBooking,
   before: Booking | null,
@@ -265,6 +294,6 @@ export function bookingDocument(values: CheckedBooking, before: Booking | null, 
     ...preparedOf(values, before),
     ...(before?.drill ? { drill: true } : {}),
     created: before?.created ?? now.toISOString(),
-    when: whenOf(values, now.toISOString().slice(0, 10), before?.when),
+    when: whenOf(values.sets, now.toISOString().slice(0, 10), before?.when),
   };
 }

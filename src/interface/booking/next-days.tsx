@@ -15,13 +15,14 @@ import {
 import { useMoment } from '@/interface/data/moment';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { counted } from '@/interface/kit/format';
+import { whyNotWords } from './why-not';
 import { timeScale } from '@/interface/plan/strata/scale';
 import { useOutcome } from '@/interface/plan/use-ahead';
 import { dateWords, spanWords } from '@/interface/plan/site-clock-words';
 
 const DAYS = 7;
 const WIDTH = 400;
-/** Bars stand in percent of the room that there is. */
+/** Bars are placed in percent of the width. */
 const WHOLE = 100;
 const GROUPS = 6;
 
@@ -45,12 +46,18 @@ export function NextDays({
     return isNew ? [{ kind: 'booking', add }] : [{ kind: 'booking', id, set: add }];
   }, [booking, isNew]);
   const last = addDays(first, DAYS - 1);
-  const rows = useOutcome(first, last, edits, booking.where)?.rows;
   const id = isNew ? 'new-0' : booking.id;
-  const wanted = useMemo(
-    () => (site ? localOccasions(draft, [booking], site, first, last) : []),
-    [draft, booking, site, first, last],
-  );
+  const outcome = useOutcome(first, last, edits, booking.where, undefined, id);
+  const rows = outcome?.rows;
+  // Each row's own site has its clock and its opening hours.
+  const wanted = useMemo(() => {
+    const sites = new Set(screens.map((screen) => index.screens.get(screen)?.site ?? ''));
+    return new Map(
+      draft.sites
+        .filter((one) => sites.has(one.id))
+        .map((one) => [one.id, localOccasions(draft, [booking], one, first, last)]),
+    );
+  }, [draft, booking, index, screens, first, last]);
   const groups = rows ?? [];
   const shows = groups.filter((row) => row.spans.some((span) => span.id === id));
   const scale = timeScale(first, DAYS, WHOLE);
@@ -58,18 +65,16 @@ export function NextDays({
   return (
     <section aria-label="Next seven days" className="border-t border-rule pt-4">
       <h3 className="text-base">Next seven days</h3>
-      {rows && (
+      {outcome && (
         <p className="text-sm text-faint" data-testid="next-days">
-          {wanted.length === 0
-            ? 'It has no time in these days.'
+          {outcome.whyNot
+            ? whyNotWords(outcome.whyNot, booking, draft)
             : booking.weave
-              ? 'It is woven into what shows there, as below: each turn is counted under "On air" once it is saved.'
-              : shows.length === 0
-                ? 'It shows on no screen in these days: something is always ahead of it.'
-                : `It shows on ${counted(
-                    shows.reduce((sum, row) => sum + row.screens.length, 0),
-                    'screen',
-                  )} in these days.`}
+              ? 'It is mixed in with the items below. Its turns are counted under “On air” once it is saved.'
+              : `It shows on ${counted(
+                  shows.reduce((sum, row) => sum + row.screens.length, 0),
+                  'screen',
+                )} in these days.`}
         </p>
       )}
       <Days first={first} />
@@ -84,7 +89,7 @@ export function NextDays({
               : index.screens.get(row.screens[0] ?? '')?.name}
           </span>
           <span className="relative h-4 min-w-0 flex-1 bg-well/60" style={{ maxWidth: WIDTH }}>
-            {wanted.map(({ start, end }) => (
+            {(wanted.get(index.screens.get(row.screens[0] ?? '')?.site ?? '') ?? []).map(({ start, end }) => (
               <span
                 key={start}
                 className="absolute inset-y-0 border border-dashed border-faint"
@@ -104,7 +109,7 @@ export function NextDays({
   );
 
   function nameOf({ source, id: winner }: OutcomeSpan): string {
-    return index.bookings.get(winner ?? '')?.name ?? (source === 'backdrop' ? `${winner ?? ''} backdrop` : source);
+    return index.bookings.get(winner ?? '')?.name ?? (source === 'backdrop' ? `Backdrop (${winner ?? ''})` : source);
   }
 }
 

@@ -4,7 +4,7 @@ import type { Result } from '@/core';
 const LOST: Result<never> = {
   ok: false,
   status: 0,
-  message: 'The server did not answer: check the network, look whether it was done, then try again.',
+  message: 'The server didn’t answer. Check the network, see whether it was done, then try again.',
   problems: [],
 };
 

@@ -13,6 +13,7 @@ const plan: Plan = {
 const view = (values: Partial<NetworkView> = {}): NetworkView => ({
   person: 'Ida',
   me: 'p-ida',
+  role: 'owner',
   draft: plan,
   change: 7,
   published: { number: 3, plan: emptyPlan('Before') },
@@ -95,6 +96,23 @@ describe('what is looked at', () => {
   });
 });
 
+test('whoever may not change the plan is told so at once, and the server is not asked', async () => {
+  const { store, edits } = page({}, { role: 'operator' });
+  const before = store.getState().draft;
+  const result = await store.getState().edit([{ kind: 'screen', id: 'hall', set: { name: 'Mine' } }]);
+  expect(result).toMatchObject({ ok: false, status: 403 });
+  expect([edits, store.getState().draft]).toEqual([[], before]);
+  expect(store.getState().notice).toEqual({ text: expect.stringContaining('can’t change the plan'), bad: true });
+});
+
+test('a page whose person has another role loads anew; others ask who has which', () => {
+  const { store, asked } = page();
+  store.hear({ kind: 'role', person: 'p-otto' });
+  store.hear({ kind: 'role', person: 'p-ida' });
+  store.hear({ kind: 'requests' });
+  expect(asked).toEqual(['people', 'reload', 'requests']);
+});
+
 test('a notice is plain unless it is bad', () => {
   const { state } = page();
   state().notify('Saved.');
@@ -128,13 +146,13 @@ describe('undo and redo', () => {
     answerUndo({ ok: true, value: { ...made(rename('Old hall')), about: '"Hall"' } });
     state().undo();
     await settled();
-    expect(state().notice).toEqual({ text: 'Taken back: "Hall".', bad: false });
+    expect(state().notice).toEqual({ text: 'Undone: "Hall".', bad: false });
     expect(state().draft.screens[0]?.name).toBe('Old hall');
     answerUndo({ ok: true, value: { ...made(rename('Hall again'), 11), previous: 9, about: '"Hall"' } });
     state().redo();
     await settled();
     expect([undos, state().notice?.text, state().draft.screens[0]?.name]).toEqual([
-      ...[['undo', 'redo'], 'Made again: "Hall".', 'Hall again'],
+      ...[['undo', 'redo'], 'Redone: "Hall".', 'Hall again'],
     ]);
   });
 
@@ -146,14 +164,17 @@ describe('undo and redo', () => {
       return state().notice;
     };
     expect(await said('undo')).toEqual({
-      text: 'There is nothing of yours from the last day to take back.',
+      text: 'You have no changes from the last 24 hours to undo.',
       bad: false,
     });
-    expect(await said('redo')).toEqual({ text: 'There is nothing to make again.', bad: false });
+    expect(await said('redo')).toEqual({ text: 'There’s nothing to redo.', bad: false });
     answerUndo({ ok: false, status: 409, message: 'Changed since.', problems: [] });
     expect(await said('undo')).toEqual({ text: 'Changed since.', bad: true });
     answerUndo(new TypeError('cut'));
-    expect(await said('undo')).toEqual({ text: expect.stringContaining('The server did not answer'), bad: true });
+    expect(await said('undo')).toEqual({
+      text: expect.stringContaining('The server didn’t answer, so nothing was changed.'),
+      bad: true,
+    });
   });
 });
 
@@ -210,7 +231,7 @@ describe('what the feed tells', () => {
     const cut = page({ '/api/missed': () => Promise.reject(new TypeError('cut')) });
     cut.store.hear({ kind: 'at', change: 50 });
     await settled();
-    expect(cut.state().notice).toEqual({ text: expect.stringContaining('The server does not answer'), bad: true });
+    expect(cut.state().notice).toEqual({ text: expect.stringContaining('The server isn’t answering.'), bad: true });
   });
 });
 

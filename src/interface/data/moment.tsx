@@ -6,6 +6,7 @@ import { ask, useAnswer } from '@/interface/forecast/client';
 import { askEdition, useShownAt, type Shown } from './out-then';
 import { useAhead, usePlanned, type Ahead } from './planned';
 import { useNetwork } from './provider';
+import { useServerClock } from './use-server-clock';
 import { joined, lastFor, stepsOf, together, type Step } from './reaching';
 
 /** The one instant that the whole interface looks at. */
@@ -51,15 +52,10 @@ export const useGo = () => useContext(Go);
 export function MomentProvider({ children }: { children: ReactNode }) {
   const { view, looking, look, seen, notify } = useNetwork('view', 'looking', 'look', 'seen', 'notify');
   const { serverNow } = view;
-  const [offset] = useState(() => serverNow - Date.now());
-  const [now, setNow] = useState(serverNow);
+  const now = useServerClock(serverNow);
   const [chosen, setChosen] = useState<number | null>(null);
   const [edition, setEdition] = useState<{ readonly number: number; readonly plan: Shown['plan'] } | null>(null);
   const [selected, select] = useState<ReadonlySet<string>>(new Set());
-  useEffect(() => {
-    const timer = setInterval(() => setNow(Date.now() + offset), 1000);
-    return () => clearInterval(timer);
-  }, [offset]);
   const moment = chosen ?? now;
   const ofThen = useShownAt(looking === 'published' && !edition && chosen !== null && chosen < now ? chosen : null);
   const asked: Shown = edition && looking === 'published' ? { by: 'chosen', ...edition } : ofThen;
@@ -144,7 +140,7 @@ export function MomentProvider({ children }: { children: ReactNode }) {
       turn.current = turn.current.then(async () => {
         // Asked again: what is drawn may still be the answer for another selection.
         const list = await askChanges().catch(() => null);
-        if (!list) return notify('What changes could not be computed: try again.', true);
+        if (!list) return notify('The changes couldn’t be computed. Try again.', true);
         const from = reached.current;
         const found = direction > 0 ? list.find(({ at }) => at > from) : list.findLast(({ at }) => at < from);
         if (!found)
@@ -165,8 +161,7 @@ export function MomentProvider({ children }: { children: ReactNode }) {
     async (number: number | null) => {
       if (number === null) return setEdition(null);
       const plan = await askEdition(number).catch(() => null);
-      if (!plan)
-        return notify(`Edition ${number} could not be asked for, or is not kept any more: load the page anew.`, true);
+      if (!plan) return notify(`Edition ${number} couldn’t be loaded, or is no longer kept. Reload the page.`, true);
       setEdition({ number, plan });
       setChosen((at) => at ?? reached.current);
       look('published');

@@ -36,7 +36,7 @@ export function useFromNetwork<T>(select: (network: Network) => T): T {
 
 /** Who changed an object last, as far as this page has heard. */
 export function useAuthor(kind: Kind, id: string | undefined): string {
-  return useFromNetwork(({ authors }) => (id === undefined ? null : authors.get(`${kind} ${id}`))) ?? 'Somebody';
+  return useFromNetwork(({ authors }) => (id === undefined ? null : authors.get(`${kind} ${id}`))) ?? 'Someone';
 }
 
 export function NetworkProvider({ view, children }: { view: NetworkView; children: ReactNode }) {

@@ -2,8 +2,18 @@
 
 import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Feed } from '@/services/calendars';
-import type { Arrival, Docket, DocketChoice, Edition, Firing, Kept, Shown, Takeovers } from '@/services/editions';
-import type { Invitation, Person, Session, TrailLine, PersonalKey } from '@/services/people';
+import type {
+  Arrival,
+  Docket,
+  DocketChoice,
+  Edition,
+  Firing,
+  Kept,
+  PublishRequest,
+  Shown,
+  Takeovers,
+} from '@/services/editions';
+import type { Invitation, OthersKey, Person, PersonalKey, Session, TrailLine } from '@/services/people';
 import {
   adoptZones,
   planZones,
@@ -24,6 +34,7 @@ import type {
   Upload,
   SavedSearch,
 } from '@/services/library';
+import type { Way } from '@/services/plan';
 import type { Line } from '@/services/screens';
 import { askAgain } from './ask-again';
 import type { NamedPlan } from './state';
@@ -33,6 +44,7 @@ export interface PeopleView {
   readonly invitations: readonly Invitation[];
   readonly sessions: readonly Session[];
   readonly keys: readonly PersonalKey[];
+  readonly othersKeys: readonly OthersKey[];
   readonly trail: readonly TrailLine[];
 }
 
@@ -163,6 +175,26 @@ export const useFeeds = () =>
 /** The network's people, and one's own ways in: undefined until they are here. */
 export const usePeople = () => useQuery({ queryKey: ['people'], queryFn: () => asked<PeopleView>('/api/people') }).data;
 
+const NO_REQUESTS: readonly PublishRequest[] = [];
+
+/** Requests to publish that wait, and what was answered lately, the newest first; and whether they are here by now. */
+export function useRequests(): { readonly list: readonly PublishRequest[]; readonly isHere: boolean } {
+  const { data } = useQuery({
+    queryKey: ['requests'],
+    queryFn: () => asked<readonly PublishRequest[]>('/api/requests'),
+  });
+  return { list: data ?? NO_REQUESTS, isHere: data !== undefined };
+}
+
+/** What would be taken back and made again now, asked for anew each time that it is looked at; undefined until it is here. */
+export const useNextToTakeBack = (isAsked: boolean) =>
+  useQuery({
+    queryKey: ['undo'],
+    queryFn: () => asked<Readonly<Record<Way, string | null>>>('/api/undo'),
+    enabled: isAsked,
+    gcTime: 0,
+  }).data;
+
 /** Uploads that are under way or failed. */
 export const useUploads = () =>
   useQuery({ queryKey: ['uploads'], queryFn: () => asked<readonly Upload[]>('/api/uploads') }).data ?? [];
@@ -283,7 +315,7 @@ export const useMediaExtras = (id: string) =>
   });
 
 /** Asks again for what one has changed oneself and the feed does not tell. */
-export function useRefetch(what: 'feeds' | 'uploads' | 'people' | 'library' | 'editions'): () => void {
+export function useRefetch(what: 'feeds' | 'uploads' | 'people' | 'requests' | 'library' | 'editions'): () => void {
   const queries = useQueryClient();
   return () => void askAgain(queries, what);
 }

@@ -9,6 +9,7 @@ import {
   type Media,
   type Plan,
   type ZoneTable,
+  type Role,
 } from '@/core';
 import type { DocketSums } from '@/services/thinking';
 import type { FeedChanges } from '@/services/plan';
@@ -35,6 +36,8 @@ export interface NetworkView {
   readonly person: string;
   /** The person's id, under which this browser keeps what is that person's own. */
   readonly me: string;
+  /** What the person may do, by their role. */
+  readonly role: Role;
   readonly draft: Plan;
   /** The last change of the draft: from there on the feed moves it. */
   readonly change: number;

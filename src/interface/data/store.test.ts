@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import {
+  HOUR,
   collectedBy,
   emptyPlan,
   mediaOf,
@@ -97,6 +98,7 @@ class FakeServer {
     return {
       person: 'Ida',
       me: 'p-ida',
+      role: 'owner',
       draft: withUsedMedia(this.plan),
       change: this.change,
       published: null,
@@ -110,7 +112,7 @@ class FakeServer {
 }
 
 const status = (id: string, state: ScreenStatus['state'] = 'lit'): ScreenStatus => ({
-  ...{ id, state, lastSeen: null, troubles: [], download: null },
+  ...{ id, state, lastSeen: null, wasLast: null, troubles: [], download: null },
 });
 
 const refusal = (message: string): Result<EditResult> => ({ ok: false, status: 409, message, problems: [] });
@@ -143,18 +145,13 @@ function page(server = new FakeServer()) {
       await answered;
       return typeof made === 'string' ? refusal(made) : { ok: true, value: made };
     },
-    undo: async (): Promise<Result<UndoResult>> => ({
-      ok: true,
-      value: {
-        change: server.change,
-        previous: server.change,
-        changes: [],
-        ids: [],
-        patches: [],
-        media: [],
-        about: null,
-      },
-    }),
+    undo: async (_way, sure): Promise<Result<UndoResult>> => {
+      asked.push(`undo ${sure ?? ''}`);
+      const { change } = server;
+      const nothing = { ...{ change, previous: change }, ...{ changes: [], ids: [], patches: [], media: [] } };
+      const asks = sure === 'act-1' ? {} : { asks: { act: 'act-1', ageMs: 3 * HOUR } };
+      return { ok: true, value: { ...nothing, about: '"Deck"', ...asks } };
+    },
     reload: () => asked.push('reload'),
     refetch: (what) => refetched.push(what),
   };
@@ -210,11 +207,28 @@ test('a refused edit is taken back, and its reason told', async () => {
   expect(nameOf(store.getState().draft, 'hall')).toBe('Lobby');
 });
 
+test('an old change is named before it is taken back, and again when one did something else meanwhile', async () => {
+  const { store, asked } = page();
+  const undo = async () => {
+    store.getState().undo();
+    await settled();
+    return store.getState().notice?.text;
+  };
+  expect(await undo()).toBe('This will undo your change of "Deck", made 3 hours ago. Press Ctrl Z again to do it.');
+  await store.getState().edit([rename('hall', 'Lobby')]);
+  expect(await undo()).toContain('Press Ctrl Z again');
+  expect(await undo()).toBe('Undone: "Deck".');
+  expect(asked.filter((one) => one.startsWith('undo'))).toEqual(['undo ', 'undo ', 'undo act-1']);
+});
+
 test('an edit while the line is cut is taken back with a sentence, and the next one is made', async () => {
   const { store, cutLine } = page();
   cutLine(true);
   const lost = await store.getState().edit([rename('hall', 'Great hall')]);
-  expect(lost).toMatchObject({ ok: false, message: expect.stringContaining('did not answer') });
+  expect(lost).toMatchObject({
+    ok: false,
+    message: expect.stringContaining('The server didn’t answer, so nothing was changed.'),
+  });
   expect(nameOf(store.getState().draft, 'hall')).toBe('hall');
   cutLine(false);
   expect((await store.getState().edit([rename('hall', 'Lobby')])).ok).toBe(true);

@@ -1,5 +1,19 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
-import { adoptZones, done, type LoosePatch, type Media, type Plan, type Result, type ZoneTable } from '@/core';
+import {
+  HOUR,
+  MINUTE,
+  REFUSED,
+  ROLE,
+  adoptZones,
+  done,
+  refused,
+  type LoosePatch,
+  type Media,
+  type Plan,
+  type Result,
+  type ZoneTable,
+} from '@/core';
+import { counted } from '@/interface/kit/format';
 import { editAction, undoAction } from '@/web/actions';
 import type { FeedEvent, Missed } from '@/services/feed';
 import type { DocketSums } from '@/services/thinking';
@@ -60,25 +74,30 @@ export type NetworkStore = StoreApi<Network> & {
 export interface Ways {
   fetch(path: string): Promise<Response>;
   edit(patches: readonly LoosePatch[], origin: string, goesOn?: string): Promise<Result<EditResult>>;
-  undo(way: Way): Promise<Result<UndoResult>>;
+  undo(way: Way, sure?: string): Promise<Result<UndoResult>>;
   /** Loads the view anew. */
   reload(): void;
   /** What is asked for by place is asked for again. */
-  refetch(what: 'uploads' | 'editions' | 'docket' | 'people' | 'library' | 'unused', value?: unknown): void;
+  refetch(
+    what: 'uploads' | 'editions' | 'docket' | 'people' | 'requests' | 'library' | 'unused',
+    value?: unknown,
+  ): void;
 }
 
-const DONE: Record<Way, string> = { undo: 'Taken back', redo: 'Made again' };
+const DONE: Record<Way, string> = { undo: 'Undone', redo: 'Redone' };
 const NOTHING_TO: Record<Way, string> = {
-  undo: 'There is nothing of yours from the last day to take back.',
-  redo: 'There is nothing to make again.',
+  undo: 'You have no changes from the last 24 hours to undo.',
+  redo: 'There’s nothing to redo.',
 };
-const LOST = 'The server does not answer: what is shown may be old until the line is back.';
+const ago = (ms: number) =>
+  `${ms < HOUR ? counted(Math.floor(ms / MINUTE), 'minute') : counted(Math.floor(ms / HOUR), 'hour')} ago`;
+const LOST = 'The server isn’t answering. This page may be out of date until it does.';
 
 /** The ways of a page: the app's own routes and server actions. */
 export const pageWays = (reload: () => void, refetch: Ways['refetch']): Ways => ({
   fetch: (path) => fetch(path, { cache: 'no-store' }),
   edit: editAction,
-  undo: (way) => undoAction(way),
+  undo: undoAction,
   reload,
   refetch,
 });
@@ -90,6 +109,8 @@ export function createNetworkStore(view: NetworkView, ways: Ways): NetworkStore 
   const known = new Set(view.zones.map((zone) => zone.name));
   /** One's own edits take turns: each is made on the one before, so that quick ones do not contradict each other. */
   let turn: Promise<unknown> = Promise.resolve();
+  /** The old act that was named, and is taken back when one asks again. */
+  let sure: string | undefined;
   /** What is missing is asked for once at a time. */
   let asking: Promise<void> | null = null;
 
@@ -103,7 +124,12 @@ export function createNetworkStore(view: NetworkView, ways: Ways): NetworkStore 
     };
 
     const edit = (patches: readonly LoosePatch[], said?: string, goesOn?: string): Promise<Result<EditResult>> => {
+      sure = undefined;
       if (patches.length === 0) return Promise.resolve(done(nothing(get().change)));
+      if (!ROLE[get().view.role].may.includes('plan')) {
+        notify(REFUSED.plan, true);
+        return Promise.resolve(refused([], REFUSED.plan, 403));
+      }
       const number = ++numbers;
       const origin = `${page}-${number}`;
       move((state) => edited(state, { number, origin }, patches));
@@ -119,11 +145,19 @@ export function createNetworkStore(view: NetworkView, ways: Ways): NetworkStore 
 
     const step = (way: Way) =>
       void inTurn(async () => {
-        const result = await ways.undo(way).catch((): Result<UndoResult> => lost());
+        const result = await ways.undo(way, sure).catch((): Result<UndoResult> => lost());
+        sure = undefined;
         if (!result.ok) return notify(result.message, true);
-        if (result.value.about === null) return notify(NOTHING_TO[way]);
+        const { about, asks } = result.value;
+        if (about === null) return notify(NOTHING_TO[way]);
+        if (asks) {
+          sure = asks.act;
+          return notify(
+            `This will undo your change of ${about}, made ${ago(asks.ageMs)}. Press Ctrl Z again to do it.`,
+          );
+        }
         await follow(changesOf(result.value, get().person));
-        notify(`${DONE[way]}: ${result.value.about}.`);
+        notify(`${DONE[way]}: ${about}.`);
       });
 
     return {
@@ -235,6 +269,10 @@ export function createNetworkStore(view: NetworkView, ways: Ways): NetworkStore 
         return move((state) => heard(state, { ...event, at: state.heardAt }));
       case 'people':
         return ways.refetch('people');
+      case 'role':
+        return event.person === store.getState().view.me ? ways.reload() : ways.refetch('people');
+      case 'requests':
+        return ways.refetch('requests');
       case 'upload':
         return ways.refetch('uploads', event.upload);
     }
@@ -287,6 +325,6 @@ const lost = () =>
   ({
     ok: false,
     status: 0,
-    message: 'The server did not answer: nothing was changed. Check the network, then try again.',
+    message: 'The server didn’t answer, so nothing was changed. Check the network, then try again.',
     problems: [],
   }) as const;

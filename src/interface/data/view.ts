@@ -2,7 +2,7 @@ import 'server-only';
 import { planZones, samePlan, sharing, withUsedMedia, zoneTable, type Plan } from '@/core';
 import { publishedPlan } from '@/services/editions';
 import { knownStatuses } from '@/services/feed';
-import type { Actor } from '@/services/people';
+import { roleOf, type Actor } from '@/services/people';
 import { draftPlan } from '@/services/plan';
 import { think } from '@/services/thinking';
 import type { NetworkView } from './state';
@@ -24,6 +24,7 @@ export async function loadView(actor: Actor, zone: string): Promise<NetworkView>
   return {
     person: actor.name,
     me: actor.personId ?? '',
+    role: await roleOf(actor),
     draft: plan,
     zones: [...new Set([zone, ...planZones(plan), ...planZones(seen?.plan ?? plan)])].map(zoneTable),
     change: draft.change,

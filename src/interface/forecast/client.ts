@@ -10,6 +10,7 @@ const SENT_KEPT = 5;
 /** Questions about the whole plan take long in a large network: they have a worker of their own, and nothing waits for them. */
 const LONG: ReadonlySet<Question['kind']> = new Set([
   'findings',
+  'besides',
   'airtime',
   'next',
   'never',
@@ -123,7 +124,7 @@ export function useAnswer<T>(work: () => Promise<T>, deps: readonly unknown[], i
 }
 
 /**
- * The newest answer to a question that may change faster than it is answered, as while one drags: null until there is one. The
+ * The newest answer to a question that may change faster than it is answered, as during a drag: null until there is one. The
  * worker is asked one at a time, and then about what is wanted by then.
  */
 export function useNewest<T>(work: () => Promise<T>, deps: readonly unknown[]): T | null {

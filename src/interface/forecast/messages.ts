@@ -1,9 +1,12 @@
 import type {
   AirTime,
+  Besides,
   Booking,
   Change,
   DifferenceGroup,
   Explanation,
+  Finding,
+  Fix,
   Glance,
   Instant,
   LocalDate,
@@ -42,6 +45,8 @@ export type Question =
       readonly last: LocalDate;
       readonly edits?: readonly Patch[] | undefined;
       readonly where?: string | undefined;
+      /** A booking of which it is asked why it shows on none of these screens, by its id. */
+      readonly of?: string | undefined;
       /** How many groups are wanted, the largest first; all of them where it is absent. */
       readonly limit?: number | undefined;
     }
@@ -57,6 +62,14 @@ export type Question =
   | { readonly kind: 'reach'; readonly booking: Booking }
   /** What is over is over by `now`. */
   | { readonly kind: 'findings'; readonly from: Instant; readonly to: Instant; readonly now: Instant }
+  /** What else the fixes of a finding change in `[from, to)`. */
+  | {
+      readonly kind: 'besides';
+      readonly finding: Pick<Finding, 'screens' | 'times'>;
+      readonly fixes: readonly Pick<Fix, 'edits'>[];
+      readonly from: Instant;
+      readonly to: Instant;
+    }
   | { readonly kind: 'airtime'; readonly subject: Subject; readonly from: Instant; readonly to: Instant }
   /** When a file is seen next, from an instant on and to the end of the date `last`. */
   | {
@@ -86,6 +99,8 @@ export type Question =
 export interface OutcomeAnswer {
   readonly rows: readonly OutcomeRow[];
   readonly groups: number;
+  /** Why the booking that is asked of shows on none of them; null where it shows on one, and where none is asked of. */
+  readonly whyNot: Pick<NeverShown, 'because' | 'hiddenBy'> | null;
 }
 
 export interface Answers {
@@ -98,6 +113,7 @@ export interface Answers {
   seasons: readonly Season[];
   reach: Reach;
   findings: readonly PackedFinding[];
+  besides: readonly Besides[];
   airtime: readonly AirTime[];
   next: readonly NextShown[];
   playlists: readonly PlaylistOn[];

@@ -7,16 +7,16 @@ import { useZone } from '@/interface/data/zone';
 import { counted, timeNear } from '@/interface/kit/format';
 import { ask, useAnswer } from './client';
 
-/** So many kinds of screens are told of. */
+/** At most this many kinds of screens are listed. */
 const TOLD = 6;
-/** How far it is looked ahead, in days. */
+/** How many days the forecast covers. */
 const AHEAD = 7;
 /** How often it is looked again, in milliseconds. */
 const AGAIN_MS = 5_000;
 
 /** When, where and by what a file is seen next, by the draft's forecast. */
 export function NextShown({ media }: { media: string }) {
-  const { drafted } = useNetwork('drafted');
+  const { drafted, docket } = useNetwork('drafted', 'docket');
   const { now } = useMoment();
   const zone = useZone();
   const at = Math.floor(now / AGAIN_MS) * AGAIN_MS;
@@ -29,7 +29,19 @@ export function NextShown({ media }: { media: string }) {
   const index = useIndex(drafted.plan);
   if (!found) return <p className="text-sm text-faint">Computing…</p>;
   const soon = found.filter((one) => one.from < at + AHEAD * DAY);
-  if (soon.length === 0) return <p data-testid="next-shown">On no screen in the next seven days.</p>;
+  const waits = docket.entries > 0 && (
+    <p className="mt-1 text-sm text-faint">
+      This includes your changes: {counted(docket.entries, 'change')} {docket.entries === 1 ? 'isn’t' : 'aren’t'} on the
+      screens yet.
+    </p>
+  );
+  if (soon.length === 0)
+    return (
+      <>
+        <p data-testid="next-shown">On no screen in the next seven days.</p>
+        {waits}
+      </>
+    );
   const names = ({ screens }: Next) => {
     const [one] = screens;
     const screen = index.screens.get(one ?? '');
@@ -39,18 +51,21 @@ export function NextShown({ media }: { media: string }) {
   const by = ({ source, id }: Next) =>
     source === 'backdrop' ? `the ${id}'s backdrop` : (drafted.plan.bookings.find((one) => one.id === id)?.name ?? '');
   return (
-    <ul data-testid="next-shown" className="text-sm">
-      {soon.slice(0, TOLD).map((one) => (
-        <li key={one.screens[0]} className="border-b border-rule py-1">
-          <span className="font-code text-xs">{one.from <= now ? 'now' : timeNear(one.from, now, zone)}</span>{' '}
-          {names(one)} <span className="text-faint">by {by(one)}</span>
-        </li>
-      ))}
-      {soon.length > TOLD && (
-        <li className="py-1 text-faint">
-          and later on {counted(soon.slice(TOLD).flatMap((one) => one.screens).length, 'screen')} more
-        </li>
-      )}
-    </ul>
+    <>
+      <ul data-testid="next-shown" className="text-sm">
+        {soon.slice(0, TOLD).map((one) => (
+          <li key={one.screens[0]} className="border-b border-rule py-1">
+            <span className="font-code text-xs">{one.from <= now ? 'now' : timeNear(one.from, now, zone)}</span>{' '}
+            {names(one)} <span className="text-faint">by {by(one)}</span>
+          </li>
+        ))}
+        {soon.length > TOLD && (
+          <li className="py-1 text-faint">
+            and later on {counted(soon.slice(TOLD).flatMap((one) => one.screens).length, 'screen')} more
+          </li>
+        )}
+      </ul>
+      {waits}
+    </>
   );
 }

@@ -15,12 +15,12 @@ export function useFindings(from: Instant, to: Instant): readonly Finding[] | nu
 
 /** The same of any plan. */
 export function useFindingsOf(plan: NamedPlan, from: Instant, to: Instant): readonly Finding[] | null {
-  // In whole hours, so that a passing second asks nothing anew.
+  // In whole hours, so that a passing second asks nothing again.
   const hour = Math.floor(useMoment().now / HOUR) * HOUR;
   return useNewest(() => findingsOf(plan, from, to, hour), [plan, from, to, hour]);
 }
 
-/** The answers that were asked for last, and the questions that wait: who asks the same does not ask twice. */
+/** The last answers and the questions under way, so that two parts with the same question ask once. */
 const asked = new Map<string, Promise<readonly Finding[]>>();
 const KEPT = 4;
 

@@ -1,4 +1,5 @@
 import {
+  besidesOf,
   NetworkForecast,
   adoptZones,
   airTime,
@@ -22,6 +23,7 @@ import {
   unplayable,
   localOccasions,
   why,
+  whyNotShown,
   withPatches,
   type LocalDate,
   type Plan,
@@ -61,11 +63,18 @@ function answer(plan: Plan, question: Question): unknown {
     case 'why':
       return why(plan, question.screen, question.at);
     case 'outcome': {
-      const { first, last, edits = [], where, limit } = question;
+      const { first, last, edits = [], where, limit, of } = question;
       const edited = withPatches(plan, edits);
       const only = where === undefined ? undefined : screensMatching(edited, selectorOf(where)).map(({ id }) => id);
-      const rows = outcomeRows(networkForecast(first, last).outcomes(edited), first, last, only && new Set(only));
-      return { rows: rows.slice(0, limit), groups: rows.length } satisfies Answers['outcome'];
+      const meant = only && new Set(only);
+      const outcomes = networkForecast(first, last).outcomes(edited);
+      const rows = outcomeRows(outcomes, first, last, meant);
+      const booking = of === undefined ? undefined : edited.bookings.find(({ id }) => id === of);
+      const groups = outcomes.filter(({ screens }) => !meant || screens.some((screen) => meant.has(screen)));
+      return {
+        ...{ rows: rows.slice(0, limit), groups: rows.length },
+        whyNot: booking ? whyNotShown(edited, booking, groups, outcomeRange(first, last)) : null,
+      } satisfies Answers['outcome'];
     }
     case 'localOccasions': {
       const { site, first, last, edits = [] } = question;
@@ -78,6 +87,8 @@ function answer(plan: Plan, question: Question): unknown {
       return reach(plan, question.booking);
     case 'findings':
       return findings(plan, question.from, question.to, question.now).map(pack);
+    case 'besides':
+      return besidesOf(plan, question.finding, question.fixes, question.from, question.to);
     case 'airtime':
       return airTime(plan, question.subject, question.from, question.to);
     case 'next':

@@ -3,7 +3,8 @@
 import equal from 'fast-deep-equal';
 import { useEffect, useRef, useState, type FormEvent, type ReactNode } from 'react';
 import type { FieldValues, UseFormReturn } from 'react-hook-form';
-import type { Problem, Result } from '@/core';
+import type { Permission, Problem, Result } from '@/core';
+import { Locked, WhyNot, useMay } from '@/interface/data/may';
 import { Button } from '@/interface/kit/button';
 import type { Draft } from './drafts';
 import { DraftOffer, useDraft } from './use-draft';
@@ -19,14 +20,16 @@ interface AutoFormProps<Values extends FieldValues, Output> {
   /** Where the form's own field names differ from the document's. */
   readonly fieldOf?: (problem: Problem) => string;
   save(values: Output): Promise<Result<unknown>>;
-  /** The values as they stand once they are saved: what one writes may be written otherwise then. */
+  /** The values as they are written once they are saved, which may differ from how they were typed. */
   readonly settled?: (() => Values | undefined) | undefined;
+  /** The right that a person needs to change it. */
+  readonly needs?: Permission;
   readonly children: ReactNode;
 }
 
 const firstKey = ({ path }: Problem) => path.split('/')[1] ?? '';
 
-/** A form that needs no button to save: only what is new is added by one. What is refused is told at its field. */
+/** A form that saves by itself; only a new object is added with a button. Errors are shown at their fields. */
 export function AutoForm<Values extends FieldValues, Output>({
   form,
   about,
@@ -35,6 +38,7 @@ export function AutoForm<Values extends FieldValues, Output>({
   fieldOf = firstKey,
   held = false,
   settled,
+  needs = 'plan',
   children,
 }: AutoFormProps<Values, Output>) {
   const { handleSubmit, formState, reset, getValues, setError, setValue, watch } = form;
@@ -48,6 +52,8 @@ export function AutoForm<Values extends FieldValues, Output>({
   const values = watch();
   // Of something new all is kept, what it was begun with too.
   const unsaved = Object.entries(values).filter(([field, value]) => create || !equal(value, defaultValues?.[field]));
+  const mayChange = useMay(needs);
+  const [isSaved, setSaved] = useState(false);
   const [restored, setRestored] = useState<Draft['values'] | null>(null);
   const fill = (fields: Draft['values']) => {
     for (const [field, value] of Object.entries(fields))
@@ -65,7 +71,7 @@ export function AutoForm<Values extends FieldValues, Output>({
   // Once more: what fields make of each other as they are filled gives way to what was written.
   useEffect(() => {
     if (restored) fill(restored);
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- once for each draft that is taken up
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- once for each draft that is restored
   }, [restored]);
   const waits = useRef(held);
   useEffect(() => {
@@ -90,7 +96,7 @@ export function AutoForm<Values extends FieldValues, Output>({
     wanted.current = busy.current;
     if (busy.current) return;
     busy.current = true;
-    // What is checked and saved is what stands there now: what is written while that goes on is still to be saved.
+    // The values at this moment are checked and saved. Anything typed during that is saved afterwards.
     const written = structuredClone(getValues());
     void handleSubmit(async (values) => {
       const result = await save(values);
@@ -98,6 +104,7 @@ export function AutoForm<Values extends FieldValues, Output>({
         if (create) draft.drop();
         else draft.saved(written);
         clean(written);
+        setSaved(true);
       } else for (const problem of result.problems) setError(fieldOf(problem) as never, { message: problem.message });
     })().finally(() => {
       busy.current = false;
@@ -116,11 +123,19 @@ export function AutoForm<Values extends FieldValues, Output>({
       className="space-y-5"
     >
       <DraftOffer draft={draft} />
-      {children}
+      <WhyNot needs={needs} />
+      {!create && mayChange && (
+        <p role="status" className="!mb-3 text-sm text-faint">
+          {isSubmitting ? 'Saving…' : isSaved && !isDirty ? 'Saved.' : 'Each change is saved when you leave its field.'}
+        </p>
+      )}
+      <Locked needs={needs} className="min-w-0 space-y-5">
+        {children}
+      </Locked>
       {create && (
-        // In sight, and where it was: what is told below the fields comes and goes while one reaches for it.
+        // It stays visible and in place, because messages below the fields come and go while people reach for it.
         <div className="sticky bottom-0 z-10 -mx-6 !mt-4 border-t border-rule bg-paper px-6 py-3">
-          <Button variant="main" type="submit" disabled={isSubmitting}>
+          <Button variant="main" type="submit" needs={needs} disabled={isSubmitting}>
             {create}
           </Button>
         </div>

@@ -19,7 +19,7 @@ import { keepRecent, recentOf } from './recent';
 const PLAYLISTS_OFFERED = 20;
 
 /**
- * Chooses one playlist or one file, found as one types; a plain file needs no playlist around it. `value` is as `contentValue`
+ * Chooses one playlist or one file, which it finds as you type; a plain file needs no playlist around it. `value` is as `contentValue`
  * writes it; `none` says what an empty one means.
  */
 export function ContentPicker({
@@ -48,7 +48,7 @@ export function ContentPicker({
   const me = useFromNetwork((network) => network.view.me);
   const [typed, setTyped] = useState<string | null>(null);
   const offered = useRef(NOTHING_YET);
-  /** Enter was pressed before what is written was found: the first that comes is meant, unless one writes on. */
+  /** Enter was pressed before the search had an answer: the first answer is chosen, unless more is typed. */
   const eager = useRef(false);
   const input = useRef<HTMLInputElement>(null);
   const chosen = contentOf(value);
@@ -98,7 +98,7 @@ export function ContentPicker({
         {value !== '' && (
           <button
             type="button"
-            aria-label={`Take "${name}" out`}
+            aria-label={`Remove “${name}”`}
             className="absolute inset-y-0 right-7 w-6 px-1 text-faint hover:text-ink"
             onClick={() => {
               onChange('');
@@ -167,7 +167,7 @@ function Choices({
 }) {
   const { files: all, total = 0, failed, ...library } = useLibrary(search);
   const text = searchable(search);
-  // What another search found is no answer: of it, only what is called so.
+  // Results of an earlier search don't count, except those with exactly this name.
   const known = library.isBehind ? all?.filter(({ name }) => searchable(name).includes(text)) : all;
   const files = only ? NO_FILES : known;
   const media = useMemo(() => new Map(plan.media.map((file) => [file.id, file])), [plan]);
@@ -221,11 +221,11 @@ function Choices({
       {files && files.length > 0 && <Heading>Media</Heading>}
       {files?.map((file, i) => fileChoice(file, placeKey(i, file.id)))}
       {files && !only && !library.isBehind && total > files.length && <Rest count={total - files.length} />}
-      {failed && <p className="px-3 py-1.5 text-sm text-brick">The library does not answer: try again in a moment.</p>}
+      {failed && <p className="px-3 py-1.5 text-sm text-brick">The library isn’t answering. Try again in a moment.</p>}
       {behind && playlists.length === 0 && !files?.length && <p className="px-3 py-1.5 text-sm text-faint">Looking…</p>}
       {!behind && !files?.length && playlists.length === 0 && !failed && (
         <p className="px-3 py-1.5 text-sm text-faint">
-          {text === '' ? 'There are no playlists and no media yet.' : 'No playlist and no file is called so.'}
+          {text === '' ? 'You have no playlists or files yet.' : 'No results'}
         </p>
       )}
     </>
@@ -248,7 +248,7 @@ const Heading = ({ children }: { children: string }) => (
 );
 
 const Rest = ({ count }: { count: number }) => (
-  <p className="px-3 py-1 text-xs text-faint">and {count} more: write a part of the name</p>
+  <p className="px-3 py-1 text-xs text-faint">and {count} more. Type part of the name.</p>
 );
 
 function Choice({ value, children }: { value: string; children: ReactNode }) {

@@ -1,5 +1,5 @@
 import equal from 'fast-deep-equal';
-import { z } from 'zod';
+import * as z from 'zod';
 
 /**
  * What was written in forms and is not saved yet, kept in the browser for each person: a reload, a lost session or a closed sheet takes

@@ -19,6 +19,30 @@ test('what both changed alike is no conflict; what they changed otherwise stays 
   });
 });
 
+describe('fields that are one value together', () => {
+  const base = { name: 'Morning', said: 'weekdays 06:00–10:00', days: [0, 1], windows: [['06:00', '10:00']] };
+  const together = [['said', 'days', 'windows']];
+  // One made it Monday to Saturday, the other 06:00 to 22:00: nobody wrote "Mon–Sat 06:00–22:00".
+  const theirs = { ...base, said: 'Mon–Sat 06:00–10:00', days: [0, 1, 5] };
+  const mine = { ...base, said: 'weekdays 06:00–22:00', windows: [['06:00', '22:00']] };
+  test('are mine whole where both changed some of them, and told once', () => {
+    expect(merge(base, theirs, mine, null, together)).toEqual({ values: mine, both: ['said'] });
+  });
+  test('are theirs whole where I changed none of them', () => {
+    expect(merge(base, theirs, { ...base, name: 'Dawn' }, null, together)).toEqual({
+      values: { ...theirs, name: 'Dawn' },
+      both: [],
+    });
+  });
+  test('are no conflict where both made the same of them, or only I changed them', () => {
+    expect(merge(base, theirs, theirs, null, together).both).toEqual([]);
+    expect(merge(base, { ...base, name: 'Early' }, mine, null, together)).toEqual({
+      values: { ...mine, name: 'Early' },
+      both: [],
+    });
+  });
+});
+
 describe('what one sent oneself and comes back', () => {
   const base = { hours: '', name: 'Hall' };
   const sent = {

@@ -17,27 +17,27 @@ const names = (text: string) =>
   placesLike(plan, text).map(({ name, what, screens }) => `${name} (${what}, ${screens})`);
 
 describe('what may be meant', () => {
-  it('is a tag as it is written, then tags, sites and screens that are called so', () => {
+  it('is tags, sites and screens that are called so, and a tag that no screen has after all of them', () => {
     expect(names('pier')).toEqual([
-      'pier (tag, 0)',
       'pier-end (tag, 1)',
       'Skerrow Pier (site, 2)',
       'Skerrow Pier · Gangway (1080 × 1920, 1)',
       'Skerrow Pier · Pier hall (1920 × 1080, 1)',
+      'pier (tag, 0)',
     ]);
   });
   it('tells two screens of one name apart by their site', () => {
     expect(names('gangw')).toEqual([
-      'gangw (tag, 0)',
       'Gamle havn · Gangway (1080 × 1920, 1)',
       'Skerrow Pier · Gangway (1080 × 1920, 1)',
+      'gangw (tag, 0)',
     ]);
   });
   it('is found in quotes that are not closed yet, and by more words', () => {
     expect(names('"gamle h')).toEqual([
-      'gamle-h (tag, 0)',
       'Gamle havn (site, 1)',
       'Gamle havn · Gangway (1080 × 1920, 1)',
+      'gamle-h (tag, 0)',
     ]);
   });
   it('counts the screens of a tag that is written out', () => {

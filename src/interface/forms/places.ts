@@ -1,7 +1,7 @@
 import { countTags, quoted, screensMatching, searchable, type Plan, type Screen } from '@/core';
 import { tagOf } from '@/interface/kit/tags';
 
-/** What may be meant by what one writes in a field that says where: tags, sites, and single screens, by their names. */
+/** Suggestions for a field that says where: tags, sites, and single screens, by their names. */
 export interface PlaceChoice {
   /** What it puts into the text. */
   readonly term: string;
@@ -59,7 +59,10 @@ function best<T>(list: readonly T[], nameOf: (one: T) => string, text: string): 
     .map(({ one }) => one);
 }
 
-/** What may be meant by a fragment: what is written, as a tag, goes first. None for nothing written. */
+/**
+ * Suggestions for what is typed so far: existing names come before a tag that no screen has. A tag that is typed in full comes first. No suggestions
+ * while nothing is typed.
+ */
 export function placesLike(plan: Plan, written: string): PlaceChoice[] {
   const text = plain(written);
   if (text === '') return [];
@@ -68,8 +71,9 @@ export function placesLike(plan: Plan, written: string): PlaceChoice[] {
   const here = (term: string) => screensMatching(plan, [{ kind: 'term', term }]).length;
   const typed = tagOf(written.replace(/["“”„]/g, ''));
   const tags = countTags([...plan.sites, ...plan.screens]).filter(({ tag }) => tag !== typed);
+  const own: PlaceChoice = { term: written, name: typed, what: 'tag', screens: here(typed) };
   return [
-    { term: written, name: typed, what: 'tag', screens: here(typed) },
+    ...(own.screens > 0 ? [own] : []),
     ...best(tags, ({ tag }) => tag, typed).map(({ tag }) => ({
       term: tag,
       name: tag,
@@ -85,5 +89,6 @@ export function placesLike(plan: Plan, written: string): PlaceChoice[] {
       what: `${screen.width} × ${screen.height}`,
       screens: 1,
     })),
+    ...(own.screens > 0 ? [] : [own]),
   ];
 }

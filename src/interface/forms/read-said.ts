@@ -1,8 +1,8 @@
 import { describeWhen, done, isAlways, readWhen, type PhraseContext, type Result, type When } from '@/core';
 
 /**
- * When something is there, as it is written in a field: undefined for always. What was said before, and is still written, is what it was,
- * whatever today makes of its words.
+ * The time in a field in words: undefined for always. Words that were not changed keep their earlier meaning,
+ * even if the same words would mean other dates today.
  */
 export function readSaid(text: string, context: PhraseContext, before?: When): Result<When | undefined> {
   const said = text.trim();

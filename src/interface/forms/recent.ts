@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 
 /** What a person chose lately, kept in the browser: the newest first. */
 

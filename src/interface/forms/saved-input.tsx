@@ -22,9 +22,12 @@ interface BoxField {
   focusOn(element: HTMLInputElement | null): void;
 }
 
+/** Whether a field has saved itself on this page: until then each says that it will. */
+let hasSaved = false;
+
 /**
  * A field that saves when it is left, or by Enter; Escape puts back what was. What can't be saved stays as it was written, marked, with a
- * sentence below: nothing that is written is lost unseen. What somebody else makes of it while one writes is told, and chosen from.
+ * sentence below, so that nothing typed is lost unnoticed. If another person changes it while you type, you see it and choose.
  */
 export function SavedInput<T>({
   label,
@@ -52,9 +55,9 @@ export function SavedInput<T>({
   note?: (text: string) => string | null;
   placeholder?: string;
   inputMode?: 'decimal' | 'text';
-  /** The field itself, where it is no plain one. */
+  /** The field itself, if it isn't a plain one. */
   box?: (field: BoxField) => ReactNode;
-  /** How many lines are in sight, where it has more than one. */
+  /** How many lines are visible, if it has more than one. */
   rows?: number;
   width?: string;
   className?: string;
@@ -82,15 +85,17 @@ export function SavedInput<T>({
   const found = typed === null ? null : read(typed);
   const theirs = typed !== null && before !== null && value !== before && typed.trim() !== value;
   const error = refused ?? (found?.ok === false ? found.message : null);
-  const told = error ?? note?.(typed ?? value) ?? null;
+  const isNews = !hasSaved && typed !== null && typed.trim() !== value;
+  const told = error ?? note?.(typed ?? value) ?? (isNews ? 'Saved when you leave this field, or press Enter.' : null);
   const leave = () => {
     if (typed === null || !found?.ok || theirs) return;
     if (typed.trim() === value) return setTyped(null);
     setBefore(null);
     void Promise.resolve(save(found.value)).then((result) => {
       if (result && !result.ok) return setRefused(result.message);
+      hasSaved = true;
       draft.saved({ typed });
-      // What is written meanwhile stays.
+      // Text typed in the meantime stays.
       setTyped((now) => (now === typed ? null : now));
     });
   };
@@ -151,7 +156,7 @@ export function SavedInput<T>({
       )}
       {theirs && (
         <Choose
-          said={`${author} made it "${value}" meanwhile.`}
+          said={`${author} changed it to “${value}” while you were editing.`}
           choices={[
             ['Take theirs', giveUp],
             [
@@ -166,17 +171,17 @@ export function SavedInput<T>({
       )}
       {draft.offer && typed === null && (
         <Choose
-          said={`You wrote "${String(draft.offer.values.typed)}" here and did not save it.`}
+          said={`You wrote “${String(draft.offer.values.typed)}” here, but it isn’t saved.`}
           choices={[
             [
-              'Go on with it',
+              'Continue editing',
               () => {
                 draft.take();
                 input.current?.focus();
               },
             ],
             [
-              'Throw it away',
+              'Discard',
               () => {
                 draft.drop();
                 input.current?.focus();

@@ -1,7 +1,7 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { readDuration } from '@/core';
 
-/** A field for how long something shows, in milliseconds; empty is none of its own. What is refused is told at the field. */
+/** A field for how long something shows, in milliseconds; empty for no duration of its own. Errors are shown at the field. */
 export const secondsTextSchema = z.string().transform((text, context): number | undefined => {
   if (text.trim() === '') return undefined;
   const read = readDuration(text);

@@ -12,8 +12,8 @@ import { useListText } from './use-list-text';
 import { tagOf, tagsLike, tagsOf, tagsText } from '@/interface/kit/tags';
 
 /**
- * Tags as chips, found as one types: a comma, Enter, or leaving the field makes one; Backspace in the empty field takes the last
- * away. The form's value is their text, what is being typed included.
+ * Tags as chips, with suggestions as you type: a comma, Enter, or leaving the field makes one; Backspace in the empty field removes the last
+ * one. The form's value is their text, including the one being typed.
  */
 export function TagsField<V extends FieldValues, O>({
   control,
@@ -29,7 +29,7 @@ export function TagsField<V extends FieldValues, O>({
 }) {
   const { field, fieldState } = useController({ control, name });
   const [typed, setTyped] = useState('');
-  const input = useListText(typed);
+  const input = useListText(typed, (early) => onType(early));
   const all = useMemo(() => tagsOf(field.value as string), [field.value]);
   // What is typed is the last of the text, until it is a chip.
   const chips = typed !== '' && all.at(-1) === tagOf(typed) ? all.slice(0, -1) : all;
@@ -62,7 +62,7 @@ export function TagsField<V extends FieldValues, O>({
                 <button
                   type="button"
                   {...stop}
-                  aria-label={`Take ${tag} off`}
+                  aria-label={`Remove tag ${tag}`}
                   onClick={() => {
                     put(
                       chips.filter((one) => one !== tag),

@@ -11,7 +11,7 @@ import { Drafts, isAmong, type Draft } from './drafts';
 
 /**
  * Keeps what is written in a form until it is saved or given up, and offers what was left in it before. `unsaved` are the fields that
- * differ from what is saved, by name; null for none. `restore` writes them into the form. `standing` are all fields as they stand in
+ * differ from what is saved, by name; null for none. `restore` writes them into the form. `standing` are all fields as they are in
  * it: what is there already is not offered. `saved` is to be told of what was saved: the form may be gone by then.
  */
 export function useDraft(
@@ -59,20 +59,20 @@ export function DraftOffer({ draft: { offer, take, drop } }: { draft: ReturnType
   };
   return (
     <div role="status" data-testid="draft" className="flex flex-wrap items-baseline gap-x-3 bg-well px-3 py-2 text-sm">
-      <span>You began something here {dateTime(offer.at, zone)} and did not save it.</span>
+      <span>You started something here {dateTime(offer.at, zone)} and didn’t save it.</span>
       <span>
         <Button variant="quiet" className="!px-0" onClick={then(take)}>
-          Go on with it
+          Continue editing
         </Button>{' '}
         <Button variant="quiet" onClick={then(drop)}>
-          Throw it away
+          Discard
         </Button>
       </span>
     </div>
   );
 }
 
-/** What is longer than this, in characters, is no draft but a file: a browser has room for little. */
+/** Text longer than this, in characters, isn't kept: a browser has room for little. */
 const MOST_KEPT = 200_000;
 
 /** A form's fields as one state, kept until `clear`; what was left in them before is offered again. */

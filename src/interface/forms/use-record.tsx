@@ -5,12 +5,14 @@ import { useCallback, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { FieldValues, Path, UseFormReturn } from 'react-hook-form';
 import { added, objectIn, patchOf, type DocumentOf, type ListedKind, type Patch } from '@/core';
 import { useAuthor, useFromNetwork, useNetwork } from '@/interface/data/provider';
-import { merge, type Sent } from './merge';
+import { groupsOf, merge, type Sent } from './merge';
 
-/** A field that somebody else changed while one was writing in it. */
+/** A field that another person changed while this one was editing it. */
 interface Conflict {
   readonly field: string;
   readonly theirs: unknown;
+  /** All fields that are one value with it, as they are there. */
+  readonly values: Readonly<Record<string, unknown>>;
 }
 
 /** What an object's form is about. */
@@ -25,9 +27,9 @@ interface RecordForm<K extends ListedKind, V extends FieldValues> {
 }
 
 /**
- * Follows what others make of the object that a form edits. What others change appears in the form; where one is writing
- * oneself, one's own words stay, and are told of. `patch` makes of checked values the patch of those fields alone that one has
- * changed oneself, on what one has seen.
+ * Follows other people's changes of the object that a form edits. Their changes appear in the form; in fields that this person
+ * is editing, the person's own text stays, and both are shown. `patch` makes a patch from checked values, with only the fields that
+ * this person changed, based on what they have seen.
  */
 export function useRecord<K extends ListedKind, V extends FieldValues, O>(
   form: UseFormReturn<V, unknown, O>,
@@ -38,21 +40,22 @@ export function useRecord<K extends ListedKind, V extends FieldValues, O>(
   const { notify } = useNetwork('notify');
   const author = useAuthor(kind, object?.id);
   const current = object ? valuesOf(object) : undefined;
+  const together = Object.values<readonly string[] | undefined>(madeOf).flatMap((group) => (group ? [group] : []));
   const key = JSON.stringify(current);
   const base = useRef(current);
   const seen = useRef(object);
   const sent = useRef<Sent<V> | null>(null);
   const [conflicts, setConflicts] = useState<readonly Conflict[]>([]);
   const { getValues, setValue, reset } = form;
-  // Before anything else is saved: the next patch stands on what this one has made.
+  // Before anything else is saved, because the next patch builds on this one's result.
   useLayoutEffect(() => {
     const before = base.current;
     base.current = current;
     seen.current = object;
     if (!current || !before || equal(before, current)) return;
     const mine = getValues();
-    const { values, both } = merge<V>(before, current, mine, sent.current);
-    // What one wrote and saved oneself, and is now written otherwise, is no change of another's.
+    const { values, both } = merge<V>(before, current, mine, sent.current, together);
+    // A value that this person saved, and that is now written differently, isn't another person's change.
     const isOwn = (field: string) =>
       equal((values as FieldValues)[field], sent.current?.made[field]) &&
       equal((mine as FieldValues)[field], sent.current?.written[field]);
@@ -66,26 +69,31 @@ export function useRecord<K extends ListedKind, V extends FieldValues, O>(
         shouldDirty: !equal(value, (current as FieldValues)[field]),
       });
     const theirs = current as FieldValues;
-    const differs = (field: string) => !equal(theirs[field], (values as FieldValues)[field]);
+    const groups = groupsOf(Object.keys(current), together);
+    const withIt = (field: string) => groups.find((group) => group[0] === field) ?? [field];
+    const differs = (field: string) => withIt(field).some((one) => !equal(theirs[one], (values as FieldValues)[one]));
     setConflicts((known) =>
       [...new Set<string>([...known.map((one) => one.field).filter(differs), ...both])].map((field) => ({
         field,
         theirs: theirs[field],
+        values: Object.fromEntries(withIt(field).map((one) => [one, theirs[one]])),
       })),
     );
-    if (changed && both.length === 0) notify(`${author} changed this meanwhile: the form shows it.`);
+    if (changed && both.length === 0)
+      notify(`${author} changed this while you were editing. The form shows the change.`);
     // eslint-disable-next-line react-hooks/exhaustive-deps -- `key` is all of `current`
   }, [key, object, author, getValues, setValue, reset, notify]);
 
   const take = useCallback(
-    ({ field, theirs }: Conflict) => {
-      setValue(field as Path<V>, theirs as never, { shouldDirty: false });
+    ({ field, values }: Conflict) => {
+      for (const [one, value] of Object.entries(values))
+        setValue(one as Path<V>, value as never, { shouldDirty: false });
       setConflicts((list) => list.filter((one) => one.field !== field));
     },
     [setValue],
   );
 
-  /** The patch that makes `document` of what one has seen; a field whose inputs were left alone stays as it is. Null for none. */
+  /** The patch that turns what the person has seen into `document`; untouched fields stay as they are. Null for no change. */
   const patch = (document: Omit<DocumentOf<K>, 'id'>): Patch<K> | null => {
     const before = seen.current;
     if (!before) return added(kind, document);
@@ -133,7 +141,7 @@ export function Conflicts({
   if (conflicts.length === 0) return null;
   return (
     <div role="alert" className="border-l-2 border-brick bg-sheet p-3 text-sm" data-testid="conflicts">
-      <p>{author} changed the same as you, meanwhile. Yours stands in the form, theirs is in the plan.</p>
+      <p>{author} changed this while you were editing. Theirs is saved. Yours isn’t yet.</p>
       <ul className="mt-1 space-y-1">
         {conflicts.map((conflict) => (
           <li key={conflict.field} className="flex items-center gap-3">

@@ -5,7 +5,6 @@ import { useRef, useState, type ComponentProps, type KeyboardEvent, type Ref } f
 import { readSelectorNames, selectorWithNames, type Plan } from '@/core';
 import { BOX } from '@/interface/kit/field';
 import { counted } from '@/interface/kit/format';
-import { useEarlyText } from '@/interface/kit/use-early-text';
 import { placeKey } from '@/interface/kit/place-key';
 import { useListText } from './use-list-text';
 import { fragmentAt, placesLike, withTerm, type PlaceChoice } from './places';
@@ -17,7 +16,7 @@ export function namesProblem(value: string, plan: Plan): string | undefined {
 }
 
 /**
- * A field for a selector: tags, and sites and screens by their names, found as one types and chosen by arrows and Enter. Its value is
+ * A field for a selector: tags, and sites and screens by their names, found as you type and chosen by arrows and Enter. Its value is
  * the selector with ids; while a name in it is not complete, the text as it stands.
  */
 export function WhereBox({
@@ -53,18 +52,17 @@ export function WhereBox({
     return read.ok ? read.value : written;
   };
   const text = typed !== null && inPlain(typed) === value ? typed : selectorWithNames(value, plan);
-  const own = useListText(text);
+  const own = useListText(text, (early) => write(early, early.length));
   const fragment = fragmentAt(text, Math.min(caret, text.length));
   const meant = listed ? placesLike(plan, fragment.text) : [];
   // A tag that is written out, or all, leaves nothing to choose: no list then stands over what comes next.
-  const written = fragment.text.toLowerCase() === 'all' || (meant[0]?.screens ?? 0) > 0;
+  const written = fragment.text.toLowerCase() === 'all' || (meant[0]?.term === fragment.text && meant[0].screens > 0);
   const choices = written ? [] : meant;
   const write = (next: string, at: number) => {
     setTyped(next);
     setCaret(at);
     onChange(inPlain(next));
   };
-  useEarlyText(own, text, (early) => write(early, early.length));
   return (
     <Combobox<PlaceChoice | null>
       value={null}

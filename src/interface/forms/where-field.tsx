@@ -6,10 +6,11 @@ import { plainSelector, pressChip } from '@/interface/kit/chips';
 import { Field } from '@/interface/kit/field';
 import { counted } from '@/interface/kit/format';
 import { selectScreens } from '@/interface/kit/select-screens';
+import { unknownTagsText } from '@/interface/kit/unknown-tags';
 import type { Plan } from '@/core';
 import { WhereBox, namesProblem } from './where-box';
 
-/** Where: tags, sites and screens by name or by chips, with the screens that they select counted and listed as one types. */
+/** Where: tags, sites and screens by name or by chips, with the screens that they select counted and listed as you type. */
 export function WhereField({
   plan,
   value,
@@ -35,6 +36,7 @@ export function WhereField({
   );
   const sites = useMemo(() => new Map(plan.sites.map((site) => [site.id, site.name])), [plan]);
   const problem = namesProblem(value, plan) ?? error ?? (!found.ok && value.trim() !== '' ? found.message : undefined);
+  const unknown = useMemo(() => unknownTagsText(plan, value), [plan, value]);
   const asked = plainSelector(value);
   const nothing = new Set(empty);
   return (
@@ -48,9 +50,12 @@ export function WhereField({
               {found.value.length > 0 ? (
                 counted(found.value.length, 'screen')
               ) : (
-                <span className="text-brick">No screen: none has these tags or names now</span>
+                <span className="text-brick">{unknown ?? 'No screen has these tags or names now'}</span>
               )}
-              {nothing.size > 0 && <span className="text-brick">, {nothing.size} of them with nothing to play</span>}{' '}
+              {found.value.length > 0 && unknown !== null && <span className="text-brick">. {unknown}</span>}
+              {nothing.size > 0 && (
+                <span className="text-brick">, {nothing.size} of them have nothing to play</span>
+              )}{' '}
               {found.value.length > 0 && (
                 <button
                   type="button"
@@ -69,7 +74,7 @@ export function WhereField({
           plan={plan}
           value={value}
           invalid={problem !== undefined}
-          placeholder="Tags, a site or a screen: quay and not staff"
+          placeholder="Type tags, a site or a screen, e.g. quay and not staff. Type “all” for all screens."
           onChange={onChange}
           {...(onBlur ? { onBlur } : {})}
         />

@@ -9,23 +9,26 @@ import { usesOf } from './uses';
 /** Puts a file or playlist away without taking it out of what uses it, and takes it back. */
 export function Archive(props: { kind: 'media'; object: Media } | { kind: 'playlist'; object: Playlist }) {
   const { draft, edit } = useNetwork('draft', 'edit');
-  const { kind, object } = props;
+  const { object } = props;
   const { archived, name } = object;
   const set = (next: true | undefined) =>
     props.kind === 'media'
       ? changed('media', props.object, { archived: next })
       : changed('playlist', props.object, { archived: next });
-  const uses = usesOf(draft, { kind, id: object.id }).length;
+  const uses = usesOf(draft, props).length;
   return archived ? (
-    <Button onClick={() => void edit(set(undefined), `"${name}" is back.`)}>Take out of the archive</Button>
+    <Button needs="plan" onClick={() => void edit(set(undefined), `"${name}" is back.`)}>
+      Restore from the archive
+    </Button>
   ) : (
     <Button
-      title={uses > 0 ? `It stays in ${counted(uses, 'place')} that use it, and shows there no more` : undefined}
+      needs="plan"
+      title={uses > 0 ? `It stays in ${counted(uses, 'place')} that use it, but no longer shows there` : undefined}
       onClick={() =>
         void edit(
           set(true),
           uses > 0
-            ? `"${name}" is archived, and shows no more in ${counted(uses, 'place')}. Ctrl Z brings it back.`
+            ? `"${name}" is archived, and no longer shows in ${counted(uses, 'place')}. Ctrl Z brings it back.`
             : `"${name}" is archived. Ctrl Z brings it back.`,
         )
       }
@@ -39,7 +42,7 @@ export function Archive(props: { kind: 'media'; object: Media } | { kind: 'playl
 export function Archived({ noun }: { noun: string }) {
   return (
     <p role="status" className="mt-3 border-l-2 border-brick bg-well px-3 py-1.5 text-sm">
-      This {noun} is archived: it shows nowhere, no rule collects it, and it is offered nowhere.
+      This {noun} is archived. It no longer shows, isn’t collected by rules, and isn’t offered in lists.
     </p>
   );
 }

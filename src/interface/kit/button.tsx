@@ -1,6 +1,8 @@
 'use client';
 
 import type { ButtonHTMLAttributes, Ref } from 'react';
+import { REFUSED, type Permission } from '@/core';
+import { useMay } from '@/interface/data/may';
 import { useReady } from './use-ready';
 
 const VARIANTS = {
@@ -17,19 +19,26 @@ export function Button({
   type = 'button',
   disabled = false,
   early = false,
+  needs,
+  title,
   ...rest
 }: ButtonHTMLAttributes<HTMLButtonElement> & {
   variant?: keyof typeof VARIANTS;
   ref?: Ref<HTMLButtonElement>;
   /** Whether it does its work before the page's script runs: the browser itself sends its form. */
   early?: boolean;
+  /** The right that a person needs. Without it they see the button with the reason, and can't press it. */
+  needs?: Permission;
 }) {
   const ready = useReady();
+  const may = useMay(needs);
+  const off = disabled || !may;
   return (
     <button
       type={type}
-      disabled={disabled || (!ready && !early)}
-      className={`${VARIANTS[variant]} ${disabled ? 'cursor-not-allowed opacity-50' : ''} ${className}`}
+      disabled={off || (!ready && !early)}
+      title={needs && !may ? REFUSED[needs] : title}
+      className={`${VARIANTS[variant]} ${off ? 'cursor-not-allowed opacity-50' : ''} ${className}`}
       {...rest}
     />
   );

@@ -27,7 +27,7 @@ test('a content is a word, and the word is the content again', () => {
   expect(contentOf('media:one', 500)).toEqual({ media: 'one', durationMs: 500 });
   expect(contentOf('playlist:inner', 500)).toEqual({ playlist: 'inner' });
   for (const none of ['', 'media', 'media:']) expect(contentOf(none)).toBeUndefined();
-  expect(() => contentOf('screen:hall')).toThrow('"screen:hall" is no content');
+  expect(() => contentOf('screen:hall')).toThrow('"screen:hall" names neither a media file nor a playlist.');
 });
 
 test.each<[Content, string | undefined]>([

@@ -17,11 +17,11 @@ export function contentOf(value: string, durationMs?: number): Content | undefin
     case 'playlist':
       return { playlist: id };
     default:
-      throw new RangeError(`"${value}" is no content: it names a media file or a playlist.`);
+      throw new RangeError(`"${value}" names neither a media file nor a playlist.`);
   }
 }
 
-/** The file that stands for a content: itself, or the first of a playlist, nested ones too; undefined where there is none. */
+/** The file whose picture represents a content: itself, or the first of a playlist, nested ones too; undefined if there is none. */
 export function firstMedia(plan: Plan, content: Content): string | undefined {
   const what = knownContent(content);
   switch (what.kind) {
@@ -42,7 +42,7 @@ function firstOf(plan: Plan, items: readonly Item[]): string | undefined {
   return undefined;
 }
 
-/** The file that stands for an item: its own, or the first one inside. */
+/** The file whose picture represents an item: its own, or the first one inside. */
 export function firstFile(plan: Plan, item: Item): string | undefined {
   const what = knownItem(item);
   switch (what.kind) {

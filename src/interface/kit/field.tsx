@@ -19,7 +19,8 @@ import {
 import { useEarlyText } from './use-early-text';
 
 /** How a control looks. */
-export const BOX = 'w-full border border-rule bg-sheet px-2.5 py-1.5 text-ink aria-invalid:border-brick';
+export const BOX =
+  'w-full border border-rule bg-sheet px-2.5 py-1.5 text-ink aria-invalid:border-brick disabled:bg-well disabled:text-faint';
 
 /** A labelled control, its hint, and what is wrong with it. */
 export function Field({

@@ -1,6 +1,9 @@
-import { clockTime, counted, duration, megabytes, timeNear, zoneName } from './format';
+import { clockTime, counted, dateTime, duration, megabytes, timeNear, timeOnClocks, zoneName } from './format';
 
 const at = Date.UTC(2026, 10, 25, 5, 30);
+
+beforeEach(() => jest.useFakeTimers({ now: at }));
+afterEach(() => jest.useRealTimers());
 
 test('times stand on the zone that is asked for, with seconds only where there are any', () => {
   expect([clockTime(at, 'Europe/Oslo'), clockTime(at + 7000, 'Europe/Oslo'), clockTime(at, 'Asia/Kathmandu')]).toEqual([
@@ -10,6 +13,27 @@ test('times stand on the zone that is asked for, with seconds only where there a
   ]);
   expect([timeNear(at, at, 'UTC'), timeNear(at + 86_400_000, at, 'UTC')]).toEqual(['05:30', 'Thu 26 Nov 05:30']);
   expect(zoneName('America/Argentina/Buenos_Aires')).toBe('Buenos Aires');
+});
+
+test('a day of another year has its year, on the clock that is asked for', () => {
+  const newYear = Date.UTC(2026, 11, 31, 23, 30);
+  expect([dateTime(newYear, 'UTC'), dateTime(newYear, 'Europe/Oslo')]).toEqual([
+    'Thu 31 Dec, 23:30',
+    'Fri 1 Jan 2027, 00:30',
+  ]);
+  expect(dateTime(Date.UTC(2025, 10, 25), 'UTC')).toBe('Tue 25 Nov 2025, 00:00');
+});
+
+test('each clock says whose it is where two differ', () => {
+  const on = (own: string, ...others: string[]) => timeOnClocks(at, at, own, others);
+  expect(on('Europe/Oslo', 'Europe/Oslo', 'Europe/Stockholm')).toBe('06:30');
+  expect(on('UTC', 'Europe/Oslo')).toBe('05:30 your time, 06:30 in Oslo');
+  expect(on('UTC', 'Europe/Oslo', 'Europe/Stockholm', 'Europe/Helsinki')).toBe(
+    '05:30 your time, 06:30 in Oslo and Stockholm, 07:30 in Helsinki',
+  );
+  expect(timeOnClocks(at, at, 'UTC', ['Pacific/Auckland'])).toBe('05:30 your time, 18:30 in Auckland');
+  const evening = Date.UTC(2026, 10, 25, 21, 0);
+  expect(timeOnClocks(evening, at, 'UTC', ['Asia/Tokyo'])).toBe('21:00 your time, Thu 26 Nov 06:00 in Tokyo');
 });
 
 test('durations, sizes and counts read as people write them', () => {

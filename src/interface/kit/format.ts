@@ -16,8 +16,11 @@ export function clockTime(at: Instant, zone: string, seconds = at % 60_000 !== 0
   return format(at, zone, { hour: '2-digit', minute: '2-digit', ...(seconds ? { second: '2-digit' } : {}) });
 }
 
+/** The day on a zone's clock, with its year where it is not this one: `Mon 30 Nov`, `Sun 28 Nov 2027`. */
 export function dayName(at: Instant, zone: string): string {
-  return format(at, zone, { weekday: 'short', day: 'numeric', month: 'short' });
+  const day = format(at, zone, { weekday: 'short', day: 'numeric', month: 'short' });
+  const year = format(at, zone, { year: 'numeric' });
+  return year === format(Date.now(), zone, { year: 'numeric' }) ? day : `${day} ${year}`;
 }
 
 export function dateTime(at: Instant, zone: string): string {
@@ -57,6 +60,25 @@ export function bytesOf(some: number, all: number): string {
 }
 
 const WHOLE = new Intl.NumberFormat('en-GB');
+
+/** HH:MM of a time of day in milliseconds after midnight. */
+export const clockOfDay = (time: number): string => clockTime(Math.floor(time / 60_000) * 60_000, 'UTC', false);
+
+/**
+ * When something is, on one's own clock and on those of the screens that it is for, each with whose it is: "19:13 your time, 20:13 in Oslo". The
+ * clock alone where all read the same. `near`: days are named where they are another than that of this instant.
+ */
+export function timeOnClocks(at: Instant, near: Instant, own: string, others: readonly string[]): string {
+  const mine = timeNear(at, near, own);
+  const said = new Map<string, string[]>();
+  for (const zone of others) {
+    const reads = timeNear(at, near, zone);
+    if (reads === mine && dayName(at, zone) === dayName(at, own)) continue;
+    said.set(reads, [...(said.get(reads) ?? []), zoneName(zone)]);
+  }
+  if (said.size === 0) return mine;
+  return [`${mine} your time`, ...[...said].map(([reads, places]) => `${reads} in ${places.join(' and ')}`)].join(', ');
+}
 
 /** "1 screen", "3 screens". */
 export function counted(n: number, thing: string, many = `${thing}s`): string {

@@ -9,6 +9,15 @@ export const STATE_WORDS: Record<ScreenState, string> = {
   unpaired: 'no player',
 };
 
+/** What each state means, in the words of the guide. */
+export const STATE_HINTS: Record<ScreenState, string> = {
+  lit: 'online and up to date',
+  behind: 'online, not up to date yet',
+  dark: 'offline',
+  resting: 'in its lights-out hours',
+  unpaired: 'without a player',
+};
+
 /** A screen's state as a lantern. */
 export function Lantern({ state, size = 18 }: { state: ScreenState; size?: number }) {
   return (

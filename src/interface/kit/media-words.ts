@@ -3,10 +3,10 @@ import type { Fit, MediaKind } from '@/core';
 /** What people call one file of a kind. */
 export const MEDIA_WORDS: Record<MediaKind, string> = { image: 'picture', video: 'film', sound: 'sound' };
 
-/** How a picture of another shape stands on a screen. */
+/** How a picture of another shape is placed on a screen. */
 export const FIT_WORDS: Record<Fit, string> = {
   whole: 'whole, with bars',
-  fill: 'filling, cut to shape',
-  stretch: 'stretched to shape',
+  fill: 'filling the screen, cropped',
+  stretch: 'stretched to fit',
   exact: 'pixel for pixel',
 };

@@ -17,7 +17,7 @@ export function More({ left, onMore }: { left: number; onMore: () => void }) {
     });
     observer.observe(end.current);
     return () => observer.disconnect();
-    // Observed anew when more has come: it may be in sight still.
+    // Observed again when more has come: it may still be visible.
   }, [left]);
   return (
     <div ref={end} className="py-6 text-center">

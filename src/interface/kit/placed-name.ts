@@ -1,6 +1,6 @@
 import type { Screen, Site } from '@/core';
 
-/** A screen with its site, as a person tells it from others of its name: "Skerrow Pier · Staff room". Its id where there is no such screen. */
+/** A screen with its site, since screens may share names: "Skerrow Pier · Staff room". Its id if the screen doesn't exist. */
 export function placedName(
   { screens, sites }: { readonly screens: ReadonlyMap<string, Screen>; readonly sites: ReadonlyMap<string, Site> },
   id: string,

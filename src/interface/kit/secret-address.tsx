@@ -29,7 +29,7 @@ export function SecretAddress({ label, address, onTold, children }: Props) {
           onClick={() =>
             void navigator.clipboard.writeText(address).then(
               () => onTold('Copied.'),
-              () => onTold('The browser does not let it be copied: mark it and copy it by hand.', true),
+              () => onTold('This browser doesn’t allow copying. Select the text and copy it yourself.', true),
             )
           }
         >

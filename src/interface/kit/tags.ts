@@ -1,7 +1,7 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { tagsSchema, type TagCount } from '@/core';
 
-/** Tags as a form's field holds them: with commas between. What stands between two commas is one tag, its spaces are dashes in it. */
+/** Tags as a form's field holds them: separated by commas. Spaces inside a tag become dashes. */
 
 /** A tag as people write it, as it is kept: "North coast" is `north-coast`. */
 export const tagOf = (text: string): string => text.trim().replace(/\s+/g, '-').toLowerCase();

@@ -3,9 +3,9 @@
 import { useLayoutEffect, type RefObject } from 'react';
 
 /**
- * What was written into a field before the page's script ran stands there still: it is taken as if it were written now. `text` is what
- * the field holds for us; undefined for a field that somebody else looks after. An empty field is left alone: it says nothing of what was
- * meant.
+ * Text typed into a field before the page's script ran is still in it, and counts as typed now. `text` is what
+ * the field holds for us; undefined for a field that other code controls. An empty field is left alone, since it says nothing about what
+ * the person wanted.
  */
 export function useEarlyText(
   field: RefObject<HTMLInputElement | HTMLTextAreaElement | null>,

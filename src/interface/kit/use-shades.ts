@@ -2,7 +2,7 @@
 
 import { useEffect, useState } from 'react';
 
-/** Colours of pictures that were looked at, by address; null where one can't be read. */
+/** Main colours of pictures, by address; null for a picture that couldn't be read. */
 const known = new Map<string, Promise<string | null>>();
 
 /** A few pixels are enough for a colour. */

@@ -3,12 +3,14 @@
 import Link from 'next/link';
 import { useMemo } from 'react';
 import type { Plan } from '@/core';
-import { usesOf } from './uses';
+import { usesOf, type Used } from './uses';
 
 /** Where a file or playlist is used, each with a way there. */
-export function UsedIn({ plan, kind, id }: { plan: Plan; kind: 'media' | 'playlist'; id: string }) {
-  const uses = useMemo(() => usesOf(plan, { kind, id }), [plan, kind, id]);
-  if (uses.length === 0) return <p className="text-sm text-faint">Nothing names it.</p>;
+export function UsedIn({ plan, ...used }: { plan: Plan } & Used) {
+  const { kind, object } = used;
+  // eslint-disable-next-line react-hooks/exhaustive-deps -- `used` is these two
+  const uses = useMemo(() => usesOf(plan, used), [plan, kind, object]);
+  if (uses.length === 0) return <p className="text-sm text-faint">Nothing uses it.</p>;
   return (
     <ul className="text-sm">
       {uses.map(({ what, path }) => (

@@ -1,5 +1,5 @@
 import type { Plan } from '@/core';
-import { usesOf } from './uses';
+import { usesOf, type Used } from './uses';
 
 const plan = {
   network: { name: 'N', backdrop: { media: 'flag' } },
@@ -25,7 +25,9 @@ const plan = {
   ],
 } as unknown as Plan;
 const told = (kind: 'media' | 'playlist', id: string) =>
-  usesOf(plan, { kind, id }).map(({ what, path }) => `${what} ${path}`);
+  usesOf(plan, { kind, object: { id, name: id, kind: 'image', tags: [], items: [] } } as unknown as Used).map(
+    ({ what, path }) => `${what} ${path}`,
+  );
 
 test('where a file is used: playlists, bookings, backdrops, each with the way to it', () => {
   expect(told('media', 'flag')).toEqual([
@@ -45,4 +47,17 @@ test('where a playlist is used: in others, as music, in bookings and backdrops',
     'backdrop of Hall /screens?screen=hall',
   ]);
   expect(told('playlist', 'sea')).toEqual(['music of House /playlists/house']);
+});
+
+test('a file is used where a rule collects files like it, until it is archived', () => {
+  const collecting = (...items: object[]) =>
+    ({ ...plan, playlists: [{ id: 'all', name: 'All', items }] }) as unknown as Plan;
+  const of = (whole: Plan, file: object) =>
+    usesOf(whole, { kind: 'media', object: { id: 'new', kind: 'image', tags: ['brand'], ...file } as never }).map(
+      ({ what }) => what,
+    );
+  const brand = collecting({ collect: 'brand and not kind:video', limit: 4 }, { collect: 'brand' });
+  expect(of(brand, {})).toEqual(['playlist All, by its rule “brand and not kind:video”, which takes the first 4']);
+  expect(of(brand, { archived: true })).toEqual([]);
+  expect(of(collecting({ collect: 'menu' }), {})).toEqual([]);
 });

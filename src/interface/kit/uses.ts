@@ -1,4 +1,4 @@
-import type { Content, Plan } from '@/core';
+import { matches, mediaTerms, selectorOf, type Content, type Media, type Plan, type Playlist } from '@/core';
 import { pathTo } from './path-to';
 
 /** A place of the plan that shows a file or a playlist, or lets it be heard. */
@@ -7,13 +7,19 @@ export interface Use {
   readonly path: string;
 }
 
-/** Where a file or playlist is used by name; collecting rules may show a file besides. */
-export function usesOf(plan: Plan, { kind, id }: { readonly kind: 'media' | 'playlist'; readonly id: string }): Use[] {
+export type Used =
+  { readonly kind: 'media'; readonly object: Media } | { readonly kind: 'playlist'; readonly object: Playlist };
+
+/** Where a file or playlist is used: by name, or by a rule that collects files like it. */
+export function usesOf(plan: Plan, used: Used): Use[] {
+  const { kind } = used;
+  const { id } = used.object;
   const shows = (content: Content | undefined) => content?.[kind] === id;
   return [
     ...plan.playlists
       .filter((playlist) => playlist.items.some((item) => item[kind] === id))
       .map((playlist) => ({ what: `playlist ${playlist.name}`, path: pathTo({ kind: 'playlist', id: playlist.id }) })),
+    ...(used.kind === 'media' ? collecting(plan, used.object) : []),
     ...plan.playlists
       .filter(({ music }) => kind === 'playlist' && music?.playlist === id)
       .map((playlist) => ({ what: `music of ${playlist.name}`, path: pathTo({ kind: 'playlist', id: playlist.id }) })),
@@ -28,4 +34,17 @@ export function usesOf(plan: Plan, { kind, id }: { readonly kind: 'media' | 'pla
       .map((screen) => ({ what: `backdrop of ${screen.name}`, path: pathTo({ kind: 'screen', id: screen.id }) })),
     ...(shows(plan.network.backdrop) ? [{ what: 'backdrop of the network', path: '/network' }] : []),
   ];
+}
+
+/** The playlists whose rules collect files like this one. Nothing collects what is archived. */
+function collecting(plan: Plan, file: Media): Use[] {
+  if (file.archived) return [];
+  const terms = mediaTerms(file);
+  return plan.playlists.flatMap((playlist) => {
+    const rule = playlist.items.find(({ collect }) => collect !== undefined && matches(selectorOf(collect), terms));
+    if (rule?.collect === undefined) return [];
+    const most = rule.limit === undefined ? '' : `, which takes the first ${rule.limit}`;
+    const what = `playlist ${playlist.name}, by its rule “${rule.collect}”${most}`;
+    return [{ what, path: pathTo({ kind: 'playlist', id: playlist.id }) }];
+  });
 }

@@ -5,6 +5,7 @@ import { describeWhen, refused } from '@/core';
 import { answered } from '@/interface/data/answered';
 import { useBatch, useLibraryTags } from '@/interface/data/queries';
 import { AutoForm } from '@/interface/forms/auto-form';
+import { readingsNote } from '@/interface/forms/other-readings';
 import { readSaid } from '@/interface/forms/read-said';
 import { TagsField } from '@/interface/forms/tags-field';
 import { usePhraseContext } from '@/interface/forms/use-phrase-context';
@@ -46,10 +47,18 @@ function BatchForm({ batch, said }: { batch: string; said: BatchSaid }) {
   return (
     <AutoForm form={form} about={`batch ${batch}`} save={save}>
       <div className="grid gap-x-6 gap-y-2 sm:grid-cols-2">
-        <TagsField control={form.control} name="tags" hint="For all of these, also those still to come" known={known} />
+        <TagsField
+          control={form.control}
+          name="tags"
+          hint="For all of these, and those still uploading"
+          known={known}
+        />
         <Field
           label="Available"
-          hint="Empty: always. As one says it: until 28 Feb, in December"
+          hint={
+            readingsNote(form.watch('available'), context) ??
+            'Leave empty to keep them available. Type it in words, e.g. “until 28 Feb”.'
+          }
           error={formState.errors.available?.message}
         >
           <Input

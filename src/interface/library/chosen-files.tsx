@@ -16,7 +16,7 @@ import { PutIn } from './put-in';
 import { PutOnScreens } from './put-on-screens';
 import type { Chosen } from './use-chosen';
 
-/** So many files at once, at most: as many changes are taken in one go. */
+/** At most this many files at once: as many changes as one request may have. */
 const MOST = 5000;
 
 /** What is done to many files at once. */
@@ -29,13 +29,13 @@ export function ChosenFiles({
   chosen: Chosen;
   search: string;
   filters: LibraryFilters;
-  /** How many files are meant, in sight or not. */
+  /** How many files the search finds, visible or not. */
   total: number;
 }) {
   const { draft, edit, hold, notify } = useNetwork('draft', 'edit', 'hold', 'notify');
   const index = useIndex(draft);
   const [onScreens, setOnScreens] = useState(false);
-  // From then on the page hears what becomes of them: what is done to them stands on how they are.
+  // From then on the page receives their changes, so that edits build on their present state.
   useEffect(() => hold([...chosen.files.values()]), [chosen.files, hold]);
   const files = [...chosen.files.values()].map((file) => index.media.get(file.id) ?? file);
   const names = counted(files.length, 'file');
@@ -64,15 +64,19 @@ export function ChosenFiles({
           </button>
         )}
         <button type="button" className="text-tide underline underline-offset-2" onClick={chosen.letGo}>
-          Let go
+          {' '}
+          Clear selection{' '}
         </button>
       </p>
       <TagThem change={change} names={names} />
       <AvailableThem change={change} names={names} />
       <PutIn filesOf={() => Promise.resolve(done(files))} />
       <span className="flex gap-2">
-        <Button onClick={() => setOnScreens(true)}>Put on screens…</Button>
+        <Button needs="plan" onClick={() => setOnScreens(true)}>
+          Put on screens…
+        </Button>
         <Button
+          needs="plan"
           onClick={() =>
             void change(
               (file) => changed('media', file, { archived: filters.archived ? undefined : true }),
@@ -80,17 +84,18 @@ export function ChosenFiles({
             ).then((result) => result.ok && chosen.letGo())
           }
         >
-          {filters.archived ? 'Take out of the archive' : 'Archive'}
+          {filters.archived ? 'Restore from the archive' : 'Archive'}
         </Button>
         <Button
+          needs="plan"
           variant="grave"
           onClick={() =>
-            void change((file) => [removed('media', file)], `${names} were removed. Ctrl Z brings them back.`).then(
+            void change((file) => [removed('media', file)], `${names} were deleted. Ctrl Z brings them back.`).then(
               (result) => result.ok && chosen.letGo(),
             )
           }
         >
-          Remove
+          Delete
         </Button>
       </span>
       <Sheet title={`Put ${names} on screens`} open={onScreens} onClose={() => setOnScreens(false)}>
@@ -146,7 +151,12 @@ function OneField({
         {list && <datalist id={`${label} list`}>{list}</datalist>}
       </span>
       {acts.map((name, i) => (
-        <Button key={name} type={i === 0 ? 'submit' : 'button'} onClick={i === 0 ? undefined : () => run(name)}>
+        <Button
+          needs="plan"
+          key={name}
+          type={i === 0 ? 'submit' : 'button'}
+          onClick={i === 0 ? undefined : () => run(name)}
+        >
           {name}
         </Button>
       ))}
@@ -174,7 +184,7 @@ function TagThem({ change, names }: { change: Change; names: string }) {
     <OneField
       label="Tags for the chosen files"
       placeholder="Tags"
-      acts={['Tag', 'Take off']}
+      acts={['Tag', 'Remove tag']}
       act={act}
       list={known.slice(0, 100).map(({ tag }) => (
         <option key={tag} value={tag} />

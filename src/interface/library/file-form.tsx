@@ -3,7 +3,7 @@
 import { Conflicts, useRecord } from '@/interface/forms/use-record';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useForm } from 'react-hook-form';
-import { z } from 'zod';
+import * as z from 'zod';
 import { describeWhen, nameSchema, refused, type Media } from '@/core';
 import { useLibraryTags } from '@/interface/data/queries';
 import { useNetwork } from '@/interface/data/provider';
@@ -12,6 +12,7 @@ import { TagsField } from '@/interface/forms/tags-field';
 import { usePhraseContext } from '@/interface/forms/use-phrase-context';
 import { Field, Input } from '@/interface/kit/field';
 import { tagsText, tagsTextSchema } from '@/interface/kit/tags';
+import { readingsNote } from '@/interface/forms/other-readings';
 import { readSaid } from '@/interface/forms/read-said';
 import { secondsTextSchema } from '@/interface/forms/seconds';
 
@@ -82,13 +83,13 @@ export function FileForm({ media }: { media: Media }) {
       <TagsField
         control={form.control}
         name="tags"
-        hint="Collecting rules find files by them; a comma parts them"
+        hint="Playlists can collect files by tag. Separate tags with commas."
         known={known}
       />
       {media.kind === 'image' && (
         <Field
           label="Seconds on screen"
-          hint={`Where an item says nothing else; empty: ${(draft.network.defaultDurationMs ?? 10_000) / 1000} s`}
+          hint={`Where an item has no time of its own. Leave empty for ${(draft.network.defaultDurationMs ?? 10_000) / 1000} s.`}
           error={errors.seconds?.message}
         >
           <Input inputMode="decimal" invalid={!!errors.seconds} {...register('seconds')} className="max-w-32" />
@@ -96,7 +97,10 @@ export function FileForm({ media }: { media: Media }) {
       )}
       <Field
         label="Available"
-        hint="Empty: always. As one says it: until 28 Feb, weekends in December. Beyond it no screen shows the file"
+        hint={
+          readingsNote(form.watch('available'), context) ??
+          'Leave empty to keep it available. Outside these times no screen shows it. Type it in words, e.g. “until 28 Feb”.'
+        }
         error={errors.available?.message}
       >
         <Input autoComplete="off" spellCheck={false} invalid={!!errors.available} {...register('available')} />

@@ -32,7 +32,7 @@ export function FileById({ id }: { id: string }) {
     if (!held && extras) hold([extras.file]);
   }, [held, extras, hold]);
   if (held) return <FilePage key={held.id} file={held} />;
-  if (!isError) return <p className="px-6 py-10 text-faint">Fetching the file…</p>;
+  if (!isError) return <p className="px-6 py-10 text-faint">Loading the file…</p>;
   return (
     <Empty
       title="No such file"
@@ -47,7 +47,7 @@ export function FileById({ id }: { id: string }) {
   );
 }
 
-/** One file: what it is, how it stands on our screens, when it shows next, where it is used, and the little that can be changed. */
+/** One file: what it is, how it fits our screens, when it shows next, where it is used, and the little that can be changed. */
 function FilePage({ file }: { file: Media }) {
   const { draft, edit } = useNetwork('draft', 'edit');
   const router = useRouter();
@@ -111,7 +111,9 @@ function FilePage({ file }: { file: Media }) {
               <PutIn act="Put it in" filesOf={() => Promise.resolve(done([file]))} />
               {isShown(file) && (
                 <p className="flex items-center gap-4">
-                  <Button onClick={() => setOnScreens(true)}>Put on screens…</Button>
+                  <Button needs="plan" onClick={() => setOnScreens(true)}>
+                    Put on screens…
+                  </Button>
                   <BookIt content={`media:${file.id}`} />
                 </p>
               )}
@@ -121,7 +123,7 @@ function FilePage({ file }: { file: Media }) {
             </Sheet>
           </Part>
           <Part title="Used in">
-            <UsedIn plan={draft} kind="media" id={file.id} />
+            <UsedIn plan={draft} kind="media" object={file} />
           </Part>
           {extras && (
             <Part title="Versions">
@@ -131,14 +133,15 @@ function FilePage({ file }: { file: Media }) {
           <p className="flex flex-wrap gap-x-5 gap-y-3">
             <Archive kind="media" object={file} />
             <Button
+              needs="plan"
               variant="grave"
               onClick={() =>
-                void edit([removed('media', file)], `"${file.name}" was removed. Ctrl Z brings it back.`).then(
+                void edit([removed('media', file)], `"${file.name}" was deleted. Ctrl Z brings it back.`).then(
                   (result) => result.ok && router.push('/library'),
                 )
               }
             >
-              Remove from the library
+              Delete from the library
             </Button>
           </p>
         </div>
@@ -158,7 +161,7 @@ function Part({ title, children }: { title: string; children: ReactNode }) {
   );
 }
 
-/** What the file shows or sounds like; on what is seen one sets what stays in sight where it is cut. */
+/** The file's picture or sound; on a picture you choose the point that stays visible when it is cropped. */
 function Preview({ file, src }: { file: Media; src: string | undefined }) {
   const { edit } = useNetwork('edit');
   const whole = `/api/files/${file.sha256}`;
@@ -179,7 +182,8 @@ function Preview({ file, src }: { file: Media; src: string | undefined }) {
             onChange={(focus) => void edit(changed('media', file, { focus }))}
           />
           <p className="mt-1.5 text-sm text-faint">
-            The ring is what stays in sight where it is cut: click elsewhere, or move it by arrow keys.
+            The ring marks the point that stays visible when the picture is cropped. Click, or use the arrow keys, to
+            move it.
           </p>
         </div>
       )}

@@ -1,12 +1,12 @@
 import { standingOf, type Fit, type Screen, type Size, type Standing } from '@/core';
 
-/** How a file stands on screens of one size. */
+/** How a file fits screens of one size. */
 export interface OnSize extends Standing, Size {
   readonly screens: number;
   readonly fit: Fit;
 }
 
-/** How a file stands on each size of screens, the commonest first. */
+/** How a file fits each size of screens, the commonest first. */
 export function standings(media: Size, screens: readonly Screen[], fit: Fit = 'whole'): OnSize[] {
   const sizes = new Map<string, { width: number; height: number; screens: number }>();
   for (const { width, height } of screens) {
@@ -19,7 +19,7 @@ export function standings(media: Size, screens: readonly Screen[], fit: Fit = 'w
     .sort((a, b) => b.screens - a.screens);
 }
 
-/** How it stands in words: "native", "31 % bars, enlarged 2.0 times". */
+/** How it fits, in words: "native", "31 % bars, enlarged 2.0 times". */
 export function standingWords({ scale, bars, cut, stretched }: Standing): string {
   const percent = (share: number) => `${Math.max(1, Math.round(share * 100))} %`;
   const parts = [

@@ -15,8 +15,8 @@ const STEPS: Readonly<Record<string, readonly [x: number, y: number]>> = {
 };
 
 /**
- * A picture on which one sets, by a click or by arrow keys, what stays in sight where it is cut to fill a screen. Beside the picture's middle
- * there is nothing to tell, and no point is kept.
+ * A picture on which you choose, by a click or by arrow keys, the point that stays visible when it is cropped to fill a screen. Choosing the
+ * middle keeps no point.
  */
 export function FocusPicker({
   file,
@@ -58,7 +58,7 @@ export function FocusPicker({
       <div
         role="slider"
         tabIndex={0}
-        aria-label="Focus: what stays in sight where it is cut"
+        aria-label="Focus: the point that stays visible when the picture is cropped"
         aria-valuemin={0}
         aria-valuemax={100}
         aria-valuenow={Math.round(x * 100)}

@@ -1,4 +1,4 @@
-/** The library as one left it, so that one comes back to what one has found. */
+/** The library's address as you left it, so that you come back to the same search. */
 let place = '/library';
 
 export const keepPlace = (path: string): void => void (place = path);

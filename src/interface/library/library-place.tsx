@@ -61,10 +61,12 @@ export function LibraryPlace() {
         <p className="text-faint">{total !== undefined && counted(total, 'file')}</p>
         <p className="ml-auto text-sm text-faint max-lg:hidden">Drop or paste files anywhere, or</p>
         <span className="flex items-center gap-2 max-lg:ml-auto">
-          <Button variant="main" onClick={() => picker.current?.click()}>
+          <Button needs="library" variant="main" onClick={() => picker.current?.click()}>
             Choose files
           </Button>
-          <Button onClick={() => folders.current?.click()}>Choose a folder</Button>
+          <Button needs="library" onClick={() => folders.current?.click()}>
+            Choose a folder
+          </Button>
         </span>
         <input ref={picker} type="file" multiple hidden onChange={choose} data-testid="files" />
         <input
@@ -99,13 +101,13 @@ export function LibraryPlace() {
       <UploadTray />
       {failed ? (
         <p role="alert" className="py-10 text-brick">
-          The library does not answer: try again in a moment.
+          The library isn’t answering. Try again in a moment.
         </p>
       ) : files === undefined || total === undefined ? null : files.length === 0 &&
         meant === '' &&
         Object.keys(filters).length === 0 ? (
-        <Empty title="Nothing in the library yet">
-          Drop pictures, films and sounds here. They are measured, turned upright and kept once.
+        <Empty title="The library is empty">
+          Drop pictures, videos and sounds here. Each upload is checked, rotated upright, and stored once.
         </Empty>
       ) : files.length === 0 ? (
         <p className="py-10 text-faint">
@@ -149,7 +151,7 @@ function filtersOf(asked: URLSearchParams): LibraryFilters {
   };
 }
 
-/** What one looks for, as it stands in an address; empty for nothing. The same search is always written alike. */
+/** The search as an address has it; empty for none. The same search is always written alike. */
 function queryOf(search: string, filters: LibraryFilters): string {
   const query = new URLSearchParams(
     Object.entries(filters)
@@ -160,7 +162,7 @@ function queryOf(search: string, filters: LibraryFilters): string {
   return query.toString();
 }
 
-/** Keeps what one looks for in the address: going back to it finds the same. */
+/** Keeps the search in the address, so that going back finds the same. */
 function usePlace(search: string, filters: LibraryFilters): void {
   useEffect(() => {
     const query = queryOf(search, filters);
@@ -181,7 +183,7 @@ function Card({
   file: Media;
   wanted: WantedSize | null;
   chosen: boolean;
-  /** Whether any is chosen: then the boxes of all are in sight. */
+  /** Whether any is chosen: then the boxes of all are visible. */
   choosing: boolean;
   onOpen: () => void;
   onChoose: (upTo: boolean) => void;

@@ -15,7 +15,7 @@ const STATES = [
   ['archived', 'Archived'],
 ] as const;
 
-/** What the files in sight may be narrowed to, with how many each would leave. */
+/** How the visible files can be narrowed, with how many files each choice would leave. */
 export function NarrowRow({
   search,
   filters,

@@ -22,11 +22,11 @@ export function OnOurScreens({
 }) {
   const [fit, setFit] = useState<Fit>('whole');
   const all = useMemo(() => standings(file, screens, fit), [file, screens, fit]);
-  if (screens.length === 0) return <p className="text-sm text-faint">There are no screens yet.</p>;
+  if (screens.length === 0) return <p className="text-sm text-faint">You have no screens yet.</p>;
   return (
     <>
       <fieldset className="flex flex-wrap gap-x-4 gap-y-1 text-sm">
-        <legend className="sr-only">As it stands</legend>
+        <legend className="sr-only">How it fits</legend>
         {FITS.map((one) => (
           <label key={one} className="flex items-center gap-1.5">
             <input type="radio" name="fit" className="accent-dusk" checked={fit === one} onChange={() => setFit(one)} />

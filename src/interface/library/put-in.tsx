@@ -25,10 +25,11 @@ export function PutIn({
 
   const put = async (): Promise<Result<unknown>> => {
     const wanted = name.trim();
-    if (wanted === '') return refused([{ path: '', message: 'Name a playlist: one that there is, or a new one.' }]);
+    if (wanted === '') return refused([{ path: '', message: 'Name a playlist: an existing one, or a new one.' }]);
     const files = await filesOf();
     if (!files.ok) return files;
-    if (files.value.length === 0) return refused([{ path: '', message: 'None of these files is in the library.' }]);
+    if (files.value.length === 0)
+      return refused([{ path: '', message: 'None of these files was added to the library.' }]);
     hold(files.value);
     const playlist = draft.playlists.find((one) => !one.archived && one.name.toLowerCase() === wanted.toLowerCase());
     const said = `${counted(files.value.length, 'file')} went into "${playlist?.name ?? wanted}".`;
@@ -70,7 +71,7 @@ export function PutIn({
             ))}
         </datalist>
       </div>
-      <Button type="submit" disabled={!ready}>
+      <Button needs="plan" type="submit" disabled={!ready}>
         {act}
       </Button>
       {wrong ? (
@@ -78,7 +79,7 @@ export function PutIn({
           {wrong}
         </span>
       ) : (
-        !ready && <span className="text-sm text-faint">as soon as all of them are prepared</span>
+        !ready && <span className="text-sm text-faint">as soon as they are all ready</span>
       )}
     </form>
   );

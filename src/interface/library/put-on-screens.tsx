@@ -14,7 +14,7 @@ import { tagsOf } from '@/interface/kit/tags';
 import { withFiles } from './put-in';
 
 /**
- * Straight to the wall's loop: files go into the playlists that play on some screens now, at their end or in place of what they hold, and are
+ * Straight to the wall's loop: files go into the playlists that play on some screens now, at their end or replacing what is in them, and are
  * tagged in the same step.
  */
 export function PutOnScreens({ files, onDone }: { files: readonly Media[]; onDone: () => void }) {
@@ -43,7 +43,7 @@ export function PutOnScreens({ files, onDone }: { files: readonly Media[]; onDon
     if (problem !== undefined) return refused([{ path: '', message: problem }]);
     if (chosen.length === 0)
       return refused([
-        { path: '', message: 'Choose screens on which a playlist plays now, and at least one of these.' },
+        { path: '', message: 'Choose screens where a playlist is playing now, and at least one playlist.' },
       ]);
     hold(files);
     const lists = chosen.flatMap(({ playlist }) => draft.playlists.find(({ id }) => id === playlist) ?? []);
@@ -105,7 +105,7 @@ export function PutOnScreens({ files, onDone }: { files: readonly Media[]; onDon
           ))}
           {nowhere > 0 && (
             <p className="text-sm text-faint">
-              On {counted(nowhere, 'screen')} no playlist plays now: book the file there instead.
+              On {counted(nowhere, 'screen')} no playlist is playing now. Make a booking there instead.
             </p>
           )}
         </fieldset>
@@ -121,11 +121,11 @@ export function PutOnScreens({ files, onDone }: { files: readonly Media[]; onDon
               checked={instead === one}
               onChange={() => setInstead(one)}
             />
-            {one ? 'in place of what they hold' : 'at their end'}
+            {one ? 'replacing what is in them' : 'at their end'}
           </label>
         ))}
       </fieldset>
-      <Field label="Tag besides" hint="Empty: none">
+      <Field label="Also add a tag" hint="Leave empty for none">
         <Input value={tags} autoComplete="off" onChange={({ target }) => setTags(target.value)} />
       </Field>
       {wrong && (
@@ -133,7 +133,7 @@ export function PutOnScreens({ files, onDone }: { files: readonly Media[]; onDon
           {wrong}
         </p>
       )}
-      <Button type="submit" variant="main">
+      <Button needs="plan" type="submit" variant="main">
         {chosen.length === 0
           ? 'Put in'
           : `Put into ${counted(chosen.length, 'playlist')}, on ${counted(reached, 'screen')}`}

@@ -29,16 +29,12 @@ export function SavedSearches({ query, onGo }: { query: string; onGo: (query: st
   };
   const remove = async (id: string, name: string) => {
     const result = await answered(removeSearchAction(id));
-    notify(result.ok ? `The search "${name}" is taken away.` : result.message, !result.ok);
+    notify(result.ok ? `The search “${name}” is deleted.` : result.message, !result.ok);
     refetch();
   };
   if (searches.length === 0 && query === '') return null;
   return (
-    <div
-      role="group"
-      aria-label="Searches that are kept"
-      className="mb-3 flex flex-wrap items-center gap-x-2 gap-y-1 text-sm"
-    >
+    <div role="group" aria-label="Saved searches" className="mb-3 flex flex-wrap items-center gap-x-2 gap-y-1 text-sm">
       {searches.map((one) => (
         <span key={one.id} className="flex items-center border border-rule bg-sheet">
           <button
@@ -52,7 +48,7 @@ export function SavedSearches({ query, onGo }: { query: string; onGo: (query: st
           {one.query === query && (
             <button
               type="button"
-              aria-label={`Take the search ${one.name} away`}
+              aria-label={`Delete the search ${one.name}`}
               onClick={() => void remove(one.id, one.name)}
               className="px-1.5 py-1 text-faint hover:text-brick"
             >
@@ -62,8 +58,8 @@ export function SavedSearches({ query, onGo }: { query: string; onGo: (query: st
         </span>
       ))}
       {query !== '' && !known && naming === null && (
-        <Button variant="quiet" onClick={() => setNaming('')}>
-          Keep this search
+        <Button needs="library" variant="quiet" onClick={() => setNaming('')}>
+          Save this search
         </Button>
       )}
       {naming !== null && (
@@ -72,7 +68,7 @@ export function SavedSearches({ query, onGo }: { query: string; onGo: (query: st
             <Input
               ref={focused}
               aria-label="Name of this search"
-              placeholder="Its name"
+              placeholder="Name"
               autoComplete="off"
               value={naming}
               invalid={wrong !== null}
@@ -83,7 +79,7 @@ export function SavedSearches({ query, onGo }: { query: string; onGo: (query: st
               onKeyDown={({ key }) => key === 'Escape' && setNaming(null)}
             />
           </span>
-          <Button type="submit">Keep it</Button>
+          <Button type="submit">Save</Button>
           {wrong && (
             <span role="alert" className="text-brick">
               {wrong}

@@ -16,10 +16,10 @@ import { Batch } from './batch-form';
 import { batchMediaAction } from '@/web/actions';
 import { PutIn } from './put-in';
 
-/** What wants somebody stands first, then what moves. */
+/** Uploads that need attention come first, then those under way. */
 const ORDER: readonly FileOnItsWay['standing'][] = ['refused', 'lost', 'stalled', 'sending', 'paused', 'waiting', 'in'];
 
-/** Files on their way in: all together, each by itself, being prepared, and refused, each with a sentence. */
+/** Uploads: all together, each by itself, being prepared, and refused, each with a sentence. */
 export function UploadTray() {
   const person = useFromNetwork((network) => network.view.me);
   const sender = senderOf(person);
@@ -34,7 +34,7 @@ export function UploadTray() {
     .filter((one) => one.standing !== 'in' || one.said !== null)
     .sort((a, b) => ORDER.indexOf(a.standing) - ORDER.indexOf(b.standing));
   return (
-    <section aria-label="Files on their way in" className="mb-5 border border-rule bg-sheet" data-testid="uploads">
+    <section aria-label="Uploads" className="mb-5 border border-rule bg-sheet" data-testid="uploads">
       {batch && files.length > 0 && (
         <div className="space-y-3 border-b border-rule px-4 py-3 last:border-b-0">
           <Together sender={sender} files={files} preparing={uploads.filter(({ error }) => error === null).length} />
@@ -59,7 +59,7 @@ export function UploadTray() {
             ) : (
               <Progress
                 share={progress / 100}
-                words={state === 'waiting' ? 'waits for its turn' : `being measured and prepared, ${progress} %`}
+                words={state === 'waiting' ? 'waiting' : `being processed, ${progress} %`}
               />
             )}
           </Row>
@@ -71,12 +71,13 @@ export function UploadTray() {
 
 function Together({ sender, files, preparing }: { sender: Sender; files: readonly FileOnItsWay[]; preparing: number }) {
   const speed = useSending(sender, (state) => state.speed);
-  const { bytes, sent, arrived, known, open, paused } = useMemo(
+  const { bytes, sent, arrived, known, refused, open, paused } = useMemo(
     () => ({
       bytes: files.reduce((sum, one) => sum + one.bytes, 0),
       sent: files.reduce((sum, one) => sum + one.sent, 0),
       arrived: files.filter(({ standing }) => standing === 'in').length,
       known: files.filter(({ standing, said }) => standing === 'in' && said !== null).length,
+      refused: files.filter(({ standing }) => standing === 'refused' || standing === 'lost').length,
       open: files.filter(isOpen).length,
       paused: files.filter(({ standing }) => standing === 'paused').length,
     }),
@@ -86,12 +87,13 @@ function Together({ sender, files, preparing }: { sender: Sender; files: readonl
     return (
       <div className="flex flex-wrap items-baseline gap-x-4">
         <h2 className="flex-1 text-base">
-          {arrived} of {counted(files.length, 'file')} {arrived === 1 ? 'was' : 'were'} sent
-          {preparing > 0 && `, ${preparing} being prepared`}
-          {known > 0 && `, ${known} the library had already`}
+          {counted(arrived - known, 'file')} added
+          {known > 0 && `, ${known} already there`}
+          {refused > 0 && `, ${refused} not accepted`}
+          {preparing > 0 && `, ${preparing} being processed`}
         </h2>
         <Button variant="quiet" onClick={() => sender.close()}>
-          Done with these
+          Clear the list
         </Button>
       </div>
     );
@@ -113,7 +115,7 @@ function Together({ sender, files, preparing }: { sender: Sender; files: readonl
         )}
         {paused > 0 && (
           <Button variant="quiet" onClick={() => sender.resumeAll()}>
-            Go on with all
+            Continue all
           </Button>
         )}
         <Button variant="quiet" onClick={() => sender.cancelAll()}>
@@ -126,8 +128,8 @@ function Together({ sender, files, preparing }: { sender: Sender; files: readonl
 }
 
 const WORDS = {
-  waiting: 'in line',
-  stalled: 'the line is broken: it goes on by itself when it is back',
+  waiting: 'waiting',
+  stalled: 'connection lost, it will continue by itself',
   paused: 'paused',
 } as const;
 
@@ -157,7 +159,7 @@ function OnItsWay({ file, sender }: { file: FileOnItsWay; sender: Sender }) {
     case 'lost':
       return (
         <Row name={name}>
-          <Wrong>The page was left while it was being sent: choose it again, it goes on where it stopped.</Wrong>
+          <Wrong>You left the page during the upload. Choose the file again to continue.</Wrong>
           {cancel}
         </Row>
       );
@@ -176,7 +178,7 @@ function OnItsWay({ file, sender }: { file: FileOnItsWay; sender: Sender }) {
             words={standing === 'sending' ? `sending, ${percent}` : `${WORDS[standing]}, ${percent}`}
           />
           {standing === 'paused' ? (
-            <Act words={`Go on with ${name}`} onClick={() => sender.resume(key)}>
+            <Act words={`Continue with ${name}`} onClick={() => sender.resume(key)}>
               <Play size={16} aria-hidden />
             </Act>
           ) : (

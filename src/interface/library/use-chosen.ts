@@ -12,7 +12,7 @@ export interface Chosen {
   letGo(): void;
 }
 
-/** `sight` are the files in sight, in their order. */
+/** `sight` are the visible files, in their order. */
 export function useChosen(sight: readonly Media[]): Chosen {
   const [files, setFiles] = useState<ReadonlyMap<string, Media>>(new Map());
   const last = useRef<string | null>(null);

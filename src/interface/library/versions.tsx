@@ -15,7 +15,7 @@ import { senderOf, useSending } from '@/interface/sending/use-sending';
 import { bringBackAction, dismissUploadAction } from '@/web/actions';
 import type { Version } from '@/services/library';
 
-/** Puts another file in the place of one that stands in the plan, and what stood there back again. */
+/** Replaces a file of the plan by another, and brings the earlier one back again. */
 export function Versions({ file, versions }: { file: Media; versions: readonly Version[] }) {
   const { notify } = useNetwork('notify');
   const zone = useZone();
@@ -24,7 +24,10 @@ export function Versions({ file, versions }: { file: Media; versions: readonly V
     setBusy(true);
     const result = await answered(bringBackAction(file.id, version.id));
     setBusy(false);
-    notify(result.ok ? `"${file.name}" is again what it was. Ctrl Z takes that back.` : result.message, !result.ok);
+    notify(
+      result.ok ? `"${file.name}" is back to its earlier version. Ctrl Z undoes that.` : result.message,
+      !result.ok,
+    );
   };
   return (
     <div className="space-y-3 text-sm">
@@ -41,7 +44,7 @@ export function Versions({ file, versions }: { file: Media; versions: readonly V
                   {version.by !== null && `, ${version.by}`}
                 </span>
               </p>
-              <Button disabled={busy} onClick={() => void bringBack(version)}>
+              <Button needs="library" disabled={busy} onClick={() => void bringBack(version)}>
                 Bring back
               </Button>
             </li>
@@ -61,7 +64,7 @@ const measuresOf = (file: Media) =>
     .filter(Boolean)
     .join(' · ');
 
-/** Sends a new version, and says how far it is; what can't take the place says why, and nothing changes. */
+/** Sends a new version and shows the progress; if it can't replace the file, says why and changes nothing. */
 function Replace({ file }: { file: Media }) {
   const picker = useRef<HTMLInputElement>(null);
   const sender = senderOf(useFromNetwork((network) => network.view.me));
@@ -82,10 +85,14 @@ function Replace({ file }: { file: Media }) {
   return (
     <>
       <p className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
-        <Button disabled={onItsWay !== undefined || made !== undefined} onClick={() => picker.current?.click()}>
-          Replace by a new version…
+        <Button
+          needs="library"
+          disabled={onItsWay !== undefined || made !== undefined}
+          onClick={() => picker.current?.click()}
+        >
+          Replace with a new version…
         </Button>
-        <span className="text-faint">All that uses it follows.</span>
+        <span className="text-faint">Everything that uses it will show the new one.</span>
       </p>
       <input
         ref={picker}
@@ -102,10 +109,10 @@ function Replace({ file }: { file: Media }) {
       {onItsWay && (
         <Bar
           share={onItsWay.bytes === 0 ? 0 : onItsWay.sent / onItsWay.bytes}
-          words={onItsWay.standing === 'stalled' ? 'the line is broken: it goes on by itself' : 'on its way'}
+          words={onItsWay.standing === 'stalled' ? 'connection lost, it will continue by itself' : 'uploading'}
         />
       )}
-      {!onItsWay && made && <Bar share={made.progress / 100} words="being measured and prepared" />}
+      {!onItsWay && made && <Bar share={made.progress / 100} words="being processed" />}
       {known && <p className="text-faint">{known.said}</p>}
       {wrong && (
         <p role="alert" className="flex items-baseline gap-3 text-brick">

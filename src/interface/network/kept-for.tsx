@@ -16,7 +16,7 @@ const FIELDS = [
   ['days', 'And all of the last', 'days'],
 ] as const;
 
-/** How long what one can go back to is kept. No decision of the plan: it holds at once, and is never in the docket. */
+/** How long old editions and replaced files are kept. Not part of the plan: it takes effect at once, and is never in the docket. */
 export function KeptFor() {
   const kept = useKept();
   const queries = useQueryClient();
@@ -27,11 +27,11 @@ export function KeptFor() {
     return result;
   };
   return (
-    <section aria-label="What is kept" className="mt-8 border-t border-rule pt-5">
-      <h2 className="text-lg">What is kept</h2>
+    <section aria-label="How long we keep things" className="mt-8 border-t border-rule pt-5">
+      <h2 className="text-lg">How long we keep things</h2>
       <p className="mt-1 text-faint">
-        Editions that can be published again, with their files, and versions of files that were replaced. What is older
-        is freed within a day. This holds at once.
+        Editions that you can publish again, with their files, and replaced versions of files. Older ones are deleted
+        within a day. A change here takes effect at once.
       </p>
       <dl className="mt-4 grid items-baseline gap-x-8 gap-y-4 sm:grid-cols-[11rem_1fr]">
         {FIELDS.map(([field, label, unit]) => (

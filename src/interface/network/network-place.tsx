@@ -1,12 +1,14 @@
 'use client';
 
 import { NETWORK_ID, done, misread, nameSchema, patchOf, readDuration, type Plan, type Result } from '@/core';
+import { Locked, WhyNot } from '@/interface/data/may';
 import { useNetwork } from '@/interface/data/provider';
 import { ContentPicker } from '@/interface/forms/content-picker';
 import { SavedInput } from '@/interface/forms/saved-input';
 import { contentOf, contentValue } from '@/interface/kit/content';
 import { counted } from '@/interface/kit/format';
 import { KeptFor } from './kept-for';
+import { PlanFile } from './plan-file';
 
 /** Seconds for which a picture is shown where nothing says otherwise. */
 const USUAL_SECONDS = 10;
@@ -23,58 +25,68 @@ export function NetworkPlace() {
     <div className="mx-auto max-w-2xl px-3 py-5 sm:px-6">
       <h1 className="text-2xl">Network</h1>
       <p className="mt-1 text-faint">
-        {counted(sites.length, 'site')}, {counted(screens.length, 'screen')}. What is changed here waits in the docket,
-        as everything does.
+        {counted(sites.length, 'site')}, {counted(screens.length, 'screen')}. Changes here are drafts until you publish,
+        like everything else.
       </p>
+      <WhyNot needs="settings" />
       <dl className="mt-6 grid gap-x-8 gap-y-5 border-t border-rule pt-5 sm:grid-cols-[11rem_1fr]">
         <dt className="font-semibold">Name</dt>
         <dd>
-          <SavedInput
-            label="Name of the network"
-            of={{ kind: 'network', id: NETWORK_ID, field: 'name' }}
-            value={network.name}
-            read={(text) => {
-              const name = nameSchema.safeParse(text.trim());
-              return name.success ? done(name.data) : misread(name.error.issues[0]?.message ?? 'Write a name.');
-            }}
-            save={(name) => set({ name })}
-          />
+          <Locked needs="settings">
+            <SavedInput
+              label="Name of the network"
+              of={{ kind: 'network', id: NETWORK_ID, field: 'name' }}
+              value={network.name}
+              read={(text) => {
+                const name = nameSchema.safeParse(text.trim());
+                return name.success ? done(name.data) : misread(name.error.issues[0]?.message ?? 'Write a name.');
+              }}
+              save={(name) => set({ name })}
+            />
+          </Locked>
         </dd>
         <dt className="font-semibold">
           Usual duration
-          <span className="block text-sm font-normal text-faint">of pictures that say nothing else</span>
+          <span className="block text-sm font-normal text-faint">for pictures without a time of their own</span>
         </dt>
         <dd>
-          <SavedInput
-            label="Usual duration in seconds"
-            of={{ kind: 'network', id: NETWORK_ID, field: 'defaultDurationMs' }}
-            placeholder={String(USUAL_SECONDS)}
-            value={network.defaultDurationMs === undefined ? '' : String(network.defaultDurationMs / 1000)}
-            read={(text) => (text.trim() === '' ? done(undefined) : readDuration(text))}
-            save={(defaultDurationMs) => set({ defaultDurationMs })}
-            width="w-40"
-            className="text-right font-code"
-          >
-            s
-          </SavedInput>
+          <Locked needs="settings">
+            <SavedInput
+              label="Usual duration in seconds"
+              of={{ kind: 'network', id: NETWORK_ID, field: 'defaultDurationMs' }}
+              placeholder={String(USUAL_SECONDS)}
+              value={network.defaultDurationMs === undefined ? '' : String(network.defaultDurationMs / 1000)}
+              read={(text) => (text.trim() === '' ? done(undefined) : readDuration(text))}
+              save={(defaultDurationMs) => set({ defaultDurationMs })}
+              width="w-40"
+              className="text-right font-code"
+            >
+              s
+            </SavedInput>
+          </Locked>
         </dd>
         <dt className="font-semibold">
           Backdrop
           <span className="block text-sm font-normal text-faint">
-            where nothing is booked, and site and screen say nothing else
+            where nothing is booked, unless the site or screen has its own
           </span>
         </dt>
         <dd>
-          <ContentPicker
-            plan={draft}
-            none="nothing, a quiet card"
-            aria-label="The network's backdrop"
-            value={contentValue(network.backdrop)}
-            onChange={(value) => void set({ backdrop: contentOf(value) })}
-          />
+          <Locked needs="plan">
+            <ContentPicker
+              plan={draft}
+              none="nothing, a plain card"
+              aria-label="The network's backdrop"
+              value={contentValue(network.backdrop)}
+              onChange={(value) => void set({ backdrop: contentOf(value) })}
+            />
+          </Locked>
         </dd>
       </dl>
-      <KeptFor />
+      <Locked needs="settings">
+        <KeptFor />
+      </Locked>
+      <PlanFile />
     </div>
   );
 }

@@ -9,7 +9,7 @@ export interface Block {
   readonly first: boolean;
   /** How many screens the whole street has. */
   readonly count: number;
-  /** Its height in pixels: exact, so that nothing has to be measured while one scrolls. */
+  /** Its height in pixels: exact, so that nothing has to be measured during scrolling. */
   readonly height: number;
 }
 
@@ -25,7 +25,7 @@ export interface TileSize {
 
 /** Height of a street's name, in pixels. */
 export const HEADER = 54;
-/** Few enough to be drawn within a frame while one scrolls. */
+/** Few enough to be drawn within a frame during scrolling. */
 const LARGEST_BLOCK = 12;
 
 /** A tile's width: the screen's true aspect, at most three times as wide as high. */
@@ -33,7 +33,7 @@ export function tileWidth(screen: Pick<Screen, 'width' | 'height'>, size: TileSi
   return Math.max(size.least, Math.min(size.height * 3, (size.height * screen.width) / screen.height));
 }
 
-/** Streets in blocks of a few lines, so that only those in sight need to be drawn. `width` is what a line has. */
+/** Streets in blocks of a few lines, so that only the visible ones need to be drawn. `width` is what a line has. */
 export function blocksOf(sites: readonly Site[], screens: readonly Screen[], size: TileSize, width: number): Block[] {
   const bySite = new Map<string, Screen[]>();
   for (const screen of screens) {

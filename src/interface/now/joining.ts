@@ -1,6 +1,6 @@
 import type { Plan, Screen, Site } from '@/core';
 
-/** The sites and screens that stand on Now. */
+/** The sites and screens on Now. */
 export interface Standing {
   readonly sites: readonly Site[];
   readonly screens: readonly Screen[];

@@ -13,7 +13,7 @@ import { Empty } from '@/interface/kit/empty';
 import { Input } from '@/interface/kit/field';
 import { findScreens } from '@/interface/kit/find-screens';
 import { counted, dateTime } from '@/interface/kit/format';
-import { Lantern, STATE_WORDS } from '@/interface/kit/lantern';
+import { Lantern, STATE_HINTS, STATE_WORDS } from '@/interface/kit/lantern';
 import type { ScreenState } from '@/services/screens';
 import { withJoining } from './joining';
 import { OnNow } from './on-now';
@@ -36,7 +36,7 @@ const STATES: readonly ScreenState[] = ['lit', 'behind', 'dark', 'resting', 'unp
 
 /** The network as streets: a row a site, a tile a screen, with what the forecast gives for the moment. */
 export function NowPlace() {
-  const { statuses: status, draft, published } = useNetwork('statuses', 'draft', 'published');
+  const { statuses: status, draft, published, notify } = useNetwork('statuses', 'draft', 'published', 'notify');
   const { selected, select, isNow, shown: looked } = useMoment();
   const zone = useZone();
   const { plan } = looked.plan;
@@ -81,7 +81,7 @@ export function NowPlace() {
           </Link>
         }
       >
-        Here the network will stand as streets, a row for each site, with what every screen shows.
+        Your sites will appear here as streets, with a picture of what every screen shows.
       </Empty>
     );
 
@@ -89,8 +89,16 @@ export function NowPlace() {
     setPutting(false);
     select(new Set());
   };
-  /** On the screens that are chosen, or where none is on those that are in sight. */
+  /** On the screens that are chosen, or else on those that Now is narrowed to. */
   const put = () => {
+    // Never all of them because nothing was said.
+    if (chosen.length === 0 && where.trim() === '' && state === null) {
+      document.querySelector<HTMLInputElement>('[data-search]')?.focus();
+      return notify(
+        'Choose screens first: click their pictures, or type a name or tag. Ctrl A in the pictures chooses all.',
+        true,
+      );
+    }
     if (chosen.length === 0) select(new Set(shown.map(({ id }) => id)));
     setPutting(true);
   };
@@ -122,7 +130,7 @@ export function NowPlace() {
                     key={each}
                     type="button"
                     aria-pressed={state === each}
-                    title={state === each ? 'Show all again' : `Show only these`}
+                    title={`${STATE_WORDS[each]}: ${STATE_HINTS[each]}. ${state === each ? 'Show all again' : 'Show only these'}`}
                     onClick={() => setState(state === each ? null : each)}
                     className={`flex items-center gap-1.5 border px-2 py-0.5 ${state === each ? 'border-dusk bg-well' : 'border-transparent hover:border-rule'}`}
                   >
@@ -147,7 +155,7 @@ export function NowPlace() {
               ))}
             </fieldset>
             {isNow && published && (
-              <Button onClick={put} disabled={shown.length === 0}>
+              <Button needs="operate" onClick={put} disabled={shown.length === 0}>
                 Put on now…
               </Button>
             )}
@@ -189,7 +197,7 @@ export function NowPlace() {
   );
 }
 
-/** Says that some screens have an edition already that is tried there first, and where that was stopped, why. */
+/** Says that some screens have a newer edition, which is being piloted, and where that was stopped, why. */
 function IsTried() {
   const { looking } = useNetwork('looking');
   const { isNow } = useMoment();
@@ -199,10 +207,10 @@ function IsTried() {
   const stopped = tried?.pilot?.stopped;
   return (
     <p data-testid="is-tried" className="w-full text-sm text-faint">
-      {counted(screens, 'screen')} {screens === 1 ? 'has' : 'have'} an edition already that is tried there first
-      {stopped ? <span className="text-brick">, and was stopped: {stopped.why}</span> : '.'}{' '}
+      {counted(screens, 'screen')} {screens === 1 ? 'has' : 'have'} a newer edition, which is being piloted
+      {stopped ? <span className="text-brick">, but the pilot was stopped: {stopped.why}</span> : '.'}{' '}
       <Link href="/publish" className="text-tide underline underline-offset-2">
-        See how it does
+        See how it’s doing
       </Link>
     </p>
   );
@@ -217,35 +225,35 @@ function WhichIsSeen() {
   return (
     <p data-testid="which-is-seen" className="w-full text-sm text-faint">
       {glass
-        ? `This is what is on the glass: ${counted(docket.entries, 'change')} ${docket.entries === 1 ? 'is' : 'are'} not in it. `
-        : `This is with my changes: ${counted(docket.entries, 'change')} ${docket.entries === 1 ? 'is' : 'are'} not on the glass yet. `}
+        ? `This is what the screens show. ${counted(docket.entries, 'change')} ${docket.entries === 1 ? 'isn’t' : 'aren’t'} included. `
+        : `This includes my changes. ${counted(docket.entries, 'change')} ${docket.entries === 1 ? 'isn’t' : 'aren’t'} on the screens yet. `}
       <button
         type="button"
         className="text-tide underline underline-offset-2"
         onClick={() => look(glass ? 'draft' : 'published')}
       >
-        {glass ? 'See it with my changes' : 'See what is on the glass'}
+        {glass ? 'See it with my changes' : 'See what the screens show'}
       </button>
     </p>
   );
 }
 
-/** By whose word another moment's pictures are: nobody knows yet what players did show. */
+/** Where another moment's pictures come from: for times to come, only the forecast can say. */
 function byWords(shown: Shown, zone: string): string {
   switch (shown.by) {
     case 'plan':
       return 'as it is planned now';
     case 'edition':
-      return `by edition ${shown.number}, which was out then`;
+      return `from edition ${shown.number}, which was published then`;
     case 'chosen':
-      return `by edition ${shown.number}, whether it is out then or not`;
+      return `from edition ${shown.number}, whenever it was published`;
     case 'planned':
-      return `by the edition that goes out ${dateTime(shown.at, zone)}`;
+      return `from the edition planned for ${dateTime(shown.at, zone)}`;
     case 'nothing':
-      return shown.cleared ? 'the edition of that time is not kept any more' : 'nothing was published yet';
+      return shown.cleared ? 'the edition of that time is no longer kept' : 'nothing was published yet';
     case 'asking':
       return shown.failed
-        ? 'the edition of that time could not be asked for: choose the moment again'
-        : 'asking for the edition of that time…';
+        ? 'the edition of that time couldn’t be loaded: choose the moment again'
+        : 'loading the edition of that time…';
   }
 }

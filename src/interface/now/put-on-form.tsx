@@ -2,6 +2,7 @@
 
 import { useEffect, useRef, useState, type FormEvent } from 'react';
 import { readUntil, zoneTable, type Screen } from '@/core';
+import { zonesOf } from '@/interface/forms/use-phrase-context';
 import { answered } from '@/interface/data/answered';
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
@@ -9,24 +10,30 @@ import { useZone } from '@/interface/data/zone';
 import { ContentPicker } from '@/interface/forms/content-picker';
 import { Button } from '@/interface/kit/button';
 import { contentName, contentOf } from '@/interface/kit/content';
-import { Field, Input } from '@/interface/kit/field';
-import { counted, timeNear } from '@/interface/kit/format';
+import { Field, Input, Select } from '@/interface/kit/field';
+import { counted, timeOnClocks, zoneName } from '@/interface/kit/format';
 import { putOnAction } from '@/web/actions';
 import { whereOf } from './where-of';
 
 const HOUR = '1 hour';
 
-/** Puts a file or a playlist on the chosen screens at once, until a time as one says it. */
+/** Puts a file or a playlist on the chosen screens at once, until a time in words. */
 export function PutOnForm({ screens, onClose }: { screens: readonly Screen[]; onClose: () => void }) {
   const { draft, notify } = useNetwork('draft', 'notify');
   const { now } = useMoment();
-  const zone = useZone();
+  const own = useZone();
+  const where = whereOf(screens, draft.screens);
+  // A time is that of the screens' clock, where they have one.
+  const zones = zonesOf(draft, where);
+  const [clock, setClock] = useState<string | null>(null);
+  const zone =
+    (clock !== null && zones.includes(clock) ? clock : (zones.find((one) => one === own) ?? zones[0])) ?? own;
   const [what, setWhat] = useState('');
   const [said, setSaid] = useState(HOUR);
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const form = useRef<HTMLFormElement>(null);
-  // What to put on is what one says next.
+  // The first thing to choose is what to put on.
   useEffect(() => form.current?.querySelector('input')?.focus(), []);
   const until = readUntil(said, now, zoneTable(zone));
   const content = contentOf(what);
@@ -36,12 +43,11 @@ export function PutOnForm({ screens, onClose }: { screens: readonly Screen[]; on
     if (!content) return setProblem('Choose a file or a playlist first.');
     if (!until.ok) return;
     setBusy(true);
-    const where = whereOf(screens, draft.screens);
     const result = await answered(putOnAction({ content, where, until: until.value, zone }));
     setBusy(false);
     if (!result.ok) return setProblem(result.message);
     notify(
-      `${contentName(content, draft)} is on ${counted(result.value.screens.length, 'screen')} until ${timeNear(until.value, now, zone)}.`,
+      `${contentName(content, draft)} is on ${counted(result.value.screens.length, 'screen')} until ${timeOnClocks(until.value, now, own, zones)}.`,
     );
     onClose();
   };
@@ -69,23 +75,34 @@ export function PutOnForm({ screens, onClose }: { screens: readonly Screen[]; on
         error={until.ok ? undefined : until.message}
         hint={
           until.ok
-            ? `On until ${timeNear(Math.ceil(until.value / 1000) * 1000, now, zone)}, then as it is planned again.`
+            ? `On until ${timeOnClocks(Math.ceil(until.value / 1000) * 1000, now, own, zones)}. Then the schedule continues.`
             : undefined
         }
       >
         <Input value={said} invalid={!until.ok} onChange={({ target }) => setSaid(target.value)} />
       </Field>
+      {zones.length > 1 && (
+        <Field className="mt-3" label="Whose clock" hint="These screens have different clocks.">
+          <Select value={zone} onChange={({ target }) => setClock(target.value)}>
+            {zones.map((one) => (
+              <option key={one} value={one}>
+                {zoneName(one)}
+              </option>
+            ))}
+          </Select>
+        </Field>
+      )}
       {problem !== null && (
         <p role="alert" className="mt-2 text-sm text-brick">
           {problem}
         </p>
       )}
       <div className="mt-3 flex items-center gap-2">
-        <Button type="submit" variant="main" disabled={busy || !until.ok}>
+        <Button needs="operate" type="submit" variant="main" disabled={busy || !until.ok}>
           {busy ? 'Putting it on…' : `Put on ${counted(screens.length, 'screen')}`}
         </Button>
         <Button variant="quiet" onClick={onClose}>
-          Not now
+          Cancel
         </Button>
       </div>
     </form>

@@ -4,7 +4,7 @@ import Link from 'next/link';
 import { useMemo, useRef } from 'react';
 import { dateOfLocalTime, formatDate, toLocalTime, zoneTable, type Explanation, type Screen, type Site } from '@/core';
 import { useMoment } from '@/interface/data/moment';
-import { indexOf, useIndex, useThumbnails } from '@/interface/data/provider';
+import { indexOf, useIndex, useNetwork, useThumbnails } from '@/interface/data/provider';
 import { ask, useAnswer } from '@/interface/forecast/client';
 import { Button } from '@/interface/kit/button';
 import { clockTime, dateTime, dayName, zoneName } from '@/interface/kit/format';
@@ -13,6 +13,7 @@ import { Thumb } from '@/interface/kit/thumb';
 import { useKey } from '@/interface/shell/keys';
 import type { ScreenStatus } from '@/services/screens';
 import { Aside } from './aside';
+import { darkWords } from './dark-words';
 import { OnNow } from './on-now';
 import { PutOnForm } from './put-on-form';
 import { sourceName } from './street';
@@ -47,6 +48,7 @@ export function ScreenAside({
   const own = useMemo(() => (index.screens.has(screen.id) ? [screen.id] : NONE), [index, screen.id]);
   const glance = useGlances(own).get(screen.id);
   const thumbnail = useThumbnails();
+  const { draft, statuses } = useNetwork('draft', 'statuses');
   const whyRef = useRef<HTMLParagraphElement>(null);
   const zone = site?.timeZone ?? 'UTC';
   /** Whether the plan that is looked at has it. */
@@ -105,9 +107,6 @@ export function ScreenAside({
             <Lantern state={state} /> {STATE_WORDS[state]}
           </>
         )}
-        {isNow && status?.lastSeen && state === 'dark' && (
-          <span className="text-faint">since {dateTime(Date.parse(status.lastSeen), zone)}</span>
-        )}
         {media && (
           <span className="truncate text-faint">
             {isNow && '· '}
@@ -115,6 +114,18 @@ export function ScreenAside({
           </span>
         )}
       </p>
+      {isNow &&
+        darkWords(
+          screen,
+          site?.name ?? '',
+          draft.screens,
+          statuses,
+          status?.lastSeen ? dateTime(Date.parse(status.lastSeen), zone) : null,
+        ).map((text) => (
+          <p key={text} className="mt-1 text-sm">
+            {text}
+          </p>
+        ))}
       {(isNow ? (status?.troubles ?? []) : []).map((text) => (
         <p key={text} className="text-sm text-brick">
           {text}
@@ -127,7 +138,7 @@ export function ScreenAside({
         isNow &&
         known &&
         !joins && (
-          <Button className="mt-3" onClick={() => onPut(true)}>
+          <Button needs="operate" className="mt-3" onClick={() => onPut(true)}>
             Put on now
           </Button>
         )
@@ -137,10 +148,10 @@ export function ScreenAside({
         {known
           ? (reasons?.sentence ?? '…')
           : joins
-            ? 'It joins with the next publication: until then its player has nothing to show.'
-            : 'It was not there then.'}
+            ? 'It will be included when you next publish. Until then its player has nothing to show.'
+            : 'It didn’t exist then.'}
       </p>
-      {joins && known && <p className="mt-1 text-sm text-tide">It joins with the next publication.</p>}
+      {joins && known && <p className="mt-1 text-sm text-tide">It will be included when you next publish.</p>}
       <h3 className="mt-5 text-base">From here on</h3>
       <ol className="mt-1 space-y-1 text-sm">
         {coming.map(({ segment, at, plan, waits }, i) => {
@@ -168,7 +179,7 @@ export function ScreenAside({
         <a
           href={`/api/screens/${encodeURIComponent(screen.id)}/day?date=${formatDate(dateOfLocalTime(toLocalTime(zoneTable(zone), moment)))}`}
           download
-          title="By the newest edition, from midnight to midnight on the clock of its site: SMIL 3.0 for other programs"
+          title="From the newest edition, midnight to midnight on its site’s clock, as SMIL 3.0 for other programs"
           className="mt-5 ml-5 inline-block text-tide underline underline-offset-2"
         >
           This day as SMIL

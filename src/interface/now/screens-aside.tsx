@@ -44,12 +44,12 @@ export function ScreensAside({
       head={<h2 className="text-xl">{counted(screens.length, 'screen')}</h2>}
       onClose={onClose}
     >
-      <p className="mt-1 text-sm text-faint">The rail below steps through their changes alone.</p>
+      <p className="mt-1 text-sm text-faint">The time rail shows changes on these screens only.</p>
       {putting ? (
         <PutOnForm screens={screens} onClose={() => onPut(false)} />
       ) : (
         <p className="mt-3 flex flex-wrap items-center gap-2">
-          <Button variant="main" className="!px-3 !py-1.5" onClick={() => onPut(true)}>
+          <Button needs="operate" variant="main" className="!px-3 !py-1.5" onClick={() => onPut(true)}>
             Put on now
           </Button>
           {screens.length <= MOST_NAMED && (
@@ -57,7 +57,7 @@ export function ScreensAside({
               href={`/plan?book=${encodeURIComponent(where)}`}
               className="inline-block border border-rule bg-sheet px-3 py-1.5 hover:border-ink"
             >
-              Book something on them
+              Make a booking for them
             </Link>
           )}
         </p>

@@ -62,7 +62,7 @@ export function tileBeyond(boxes: readonly Box[], from: number, key: string): nu
   let best = from;
   let least = Infinity;
   boxes.forEach((box, i) => {
-    // Tiles of one line stand on one foot.
+    // Tiles of one line share a bottom edge.
     const lines = down ? box.bottom - here.bottom : here.bottom - box.bottom;
     if (lines < 8) return;
     const far = lines * 1000 + Math.abs(middle(box) - middle(here));

@@ -139,7 +139,7 @@ function tileLabel({ screen, isNow, joins, glance }: TileProps, state: string, m
   return `${screen.name}: ${isNow ? `${state}, ` : ''}${shows}`;
 }
 
-const JOINS = 'joins with the next publication';
+const JOINS = 'included when you next publish';
 
 /** The thousand-at-a-glance form: picture and lantern alone, in as few elements as can be. */
 const MiniTile = memo(function MiniTile(props: TileProps) {
@@ -168,7 +168,7 @@ const MiniTile = memo(function MiniTile(props: TileProps) {
   );
 });
 
-/** A screen in its true shape. Drawn again only when something of its own changes: thousands of them stand on a page. */
+/** A screen in its true shape. Drawn again only when something of its own changes: a page may have thousands. */
 const Tile = memo(function Tile(props: TileProps) {
   const { screen, zone, glance, status, index, size, isNow, selected, joins, tabIndex, near, thumbnail } = props;
   const state = status?.state ?? 'unpaired';
@@ -222,7 +222,7 @@ const Tile = memo(function Tile(props: TileProps) {
             <span className="block truncate text-sm text-faint">
               {glance?.next
                 ? `${timeNear(glance.next.at, near, zone)} ${sourceName(glance.next, glance.next.by ? indexOf(glance.next.by) : index)}`
-                : 'stays so'}
+                : 'no change planned'}
             </span>
           )}
         </span>
@@ -238,6 +238,6 @@ export function sourceName(
 ): string {
   if (source === 'lights-out') return 'lights out';
   if (source === 'nothing') return 'nothing';
-  if (source === 'backdrop') return `${id} backdrop`;
+  if (source === 'backdrop') return `Backdrop (${id})`;
   return index.bookings.get(id ?? '')?.name ?? id ?? '';
 }

@@ -26,7 +26,7 @@ import { useLasso } from './use-lasso';
 
 /** Beside the tiles: padding of the place. */
 const SIDES = 48;
-/** A network of so many screens is drawn whole; of a larger one, what is in sight and a little around. */
+/** A network with up to this many screens is drawn whole; of a larger one, the visible part and a little around it. */
 const DRAWN_WHOLE = 200;
 const BLOCKS_AROUND = 4;
 /** Blocks that are forecast together. */
@@ -48,7 +48,7 @@ const stretchOf = (index: number) => Math.floor(index / STRETCH);
 const UNKNOWN: ReadonlyMap<string, ScreenStatus> = new Map();
 const FIRST_SIGHT = { width: 1240, height: 700 };
 
-/** All streets under each other. However many there are, only those in sight are drawn and forecast. */
+/** All streets under each other. However many there are, only the visible ones are drawn and forecast. */
 export function Streets({
   head,
   sites,
@@ -82,7 +82,7 @@ export function Streets({
     getItemKey: (i) => blocks[i]?.key ?? i,
     overscan: screens.length <= DRAWN_WHOLE ? blocks.length : BLOCKS_AROUND,
     initialRect: FIRST_SIGHT,
-    // Where one has scrolled before the script had come, one stays.
+    // A person may have scrolled before the script came: stay there.
     observeElementOffset: (instance, moved) => {
       moved(instance.scrollElement?.scrollTop ?? 0, false);
       return observeElementOffset(instance, moved);
@@ -144,7 +144,7 @@ export function Streets({
   const [focused, setFocused] = useState<string | null>(null);
   const drawn = items.flatMap(({ index: i }) => blocks[i]?.lines.flat() ?? []);
   const tabbable = (drawn.find(({ id }) => id === focused) ?? drawn[0])?.id;
-  // The panel beside takes room away, and lines break anew: what was chosen stays in sight.
+  // The panel beside takes room, so lines break in other places. The chosen screen stays visible.
   const [only] = selected.size === 1 ? selected : [];
   useEffect(() => {
     if (only === undefined) return;
@@ -154,7 +154,7 @@ export function Streets({
       const at = blocks.findIndex(({ lines }) => lines.some((line) => line.some(({ id }) => id === only)));
       if (at >= 0) virtual.scrollToIndex(at, { align: 'auto' });
     }
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- when another is chosen, and when lines break anew
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- when another is chosen, and when lines break in other places
   }, [only, width]);
   return (
     <div
@@ -218,7 +218,7 @@ export function Streets({
           }}
         />
       )}
-      {screens.length === 0 && <p className="py-10 text-faint">No screen is meant by this.</p>}
+      {screens.length === 0 && <p className="py-10 text-faint">No screen matches this.</p>}
     </div>
   );
 }

@@ -23,8 +23,8 @@ interface Known {
 type KnownByPlan = ReadonlyMap<string, Known>;
 
 /**
- * What the given screens show at the moment, by id. What is known is asked anew only when the moment leaves the time for which it
- * holds; screens that come into sight are asked for alone, one question at a time.
+ * What the given screens show at the moment, by id. A known answer is asked for again only when the moment leaves the time for which it
+ * holds; screens that become visible are asked for alone, one question at a time.
  */
 export function useGlances(screens: readonly string[]): ReadonlyMap<string, SeenGlance> {
   const { view, looking } = useNetwork('view', 'looking');

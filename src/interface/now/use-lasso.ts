@@ -29,7 +29,7 @@ export function useLasso(onChoose: (ids: readonly string[], more: boolean) => vo
     hears: {
       onPointerDown(event: PointerEvent<HTMLElement>) {
         if (event.pointerType !== 'mouse' || event.button !== 0 || event.shiftKey) return;
-        // Fields above the tiles, and the bar that scrolls, are no place to begin.
+        // A lasso can't start on fields above the tiles, nor on the scroll bar.
         const on = event.target as HTMLElement;
         if (on.closest('input, select, button:not([data-screen])')) return;
         const { left } = event.currentTarget.getBoundingClientRect();

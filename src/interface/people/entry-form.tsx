@@ -17,7 +17,7 @@ interface EntryFormProps<Values extends FieldValues> {
   readonly children: ReactNode;
 }
 
-/** A form by which somebody comes in; what is refused is told above its button. */
+/** The form of a sign-in page. Errors are shown above its button. */
 export function EntryForm<Values extends FieldValues>({
   form,
   button,

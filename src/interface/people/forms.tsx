@@ -11,7 +11,7 @@ import { firstPersonSchema, signInSchema, type FirstPerson, type SignIn } from '
 /** These forms work before the page's script runs, and without it: the browser sends them, and the page comes back with what was refused. */
 const BEGUN: SentBack = { refused: null, values: {} };
 
-/** Why nobody was let in, where it is not told at a field. */
+/** Why signing in failed, if no field shows it. */
 const refusalOf = ({ refused }: SentBack) => (refused?.problems.length === 0 ? refused.message : undefined);
 
 export function SignInForm() {
@@ -31,8 +31,14 @@ export function FirstPersonForm() {
   const form = useForm<FirstPerson>({ resolver: zodResolver(firstPersonSchema), mode: 'onTouched' });
   const of = { form, sent };
   return (
-    <EntryForm<FirstPerson> form={form} button="Begin" enter={claimAction} action={action} refused={refusalOf(sent)}>
-      <Entry of={of} name="network" label="Name of the network" hint="Usually the company or the house" />
+    <EntryForm<FirstPerson>
+      form={form}
+      button="Create network"
+      enter={claimAction}
+      action={action}
+      refused={refusalOf(sent)}
+    >
+      <Entry of={of} name="network" label="Name of the network" hint="Usually your company" />
       <Entry of={of} name="name" label="Your name" autoComplete="name" />
       <Entry of={of} name="email" label="E-mail" type="email" autoComplete="username" />
       <Entry

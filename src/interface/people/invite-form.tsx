@@ -7,16 +7,19 @@ import { DraftOffer, useDraft } from '@/interface/forms/use-draft';
 import { Button } from '@/interface/kit/button';
 import { Field, Input } from '@/interface/kit/field';
 import { inviteSchema, type Invite } from '@/services/people/schemas';
+import { ROLE } from '@/core';
+import { RoleSelect } from './role-select';
 import type { Give } from './rows';
 
-/** Invites somebody by name and address; what was typed stays until the link is there. */
+/** Invites a person by name and address; the typed text stays until the link is there. */
 export function InviteForm({ give }: { give: Give }) {
   const { register, handleSubmit, reset, formState, watch, setValue } = useForm<Invite>({
     resolver: zodResolver(inviteSchema),
-    mode: 'onTouched',
-    defaultValues: { name: '', email: '' },
+    mode: 'onSubmit',
+    defaultValues: { name: '', email: '', role: 'planner' },
   });
   const { errors, isSubmitting, isDirty } = formState;
+  const role = watch('role');
   const draft = useDraft('invite', isDirty ? watch() : null, (values) => {
     for (const field of ['name', 'email'] as const)
       setValue(field, String(values[field] ?? ''), { shouldDirty: true, shouldTouch: true });
@@ -24,8 +27,8 @@ export function InviteForm({ give }: { give: Give }) {
   return (
     <form
       noValidate
-      aria-label="Invite somebody"
-      className="grid grid-cols-1 items-start gap-3 sm:grid-cols-[1fr_1fr_auto]"
+      aria-label="Invite a person"
+      className="grid grid-cols-1 items-start gap-3 sm:grid-cols-[1fr_1fr_13rem_auto]"
       onSubmit={(event) =>
         void handleSubmit(async (values) => {
           const result = await give(inviteAction(values), values.name, false);
@@ -33,17 +36,24 @@ export function InviteForm({ give }: { give: Give }) {
         })(event)
       }
     >
-      <div className="empty:hidden sm:col-span-3">
+      <div className="empty:hidden sm:col-span-4">
         <DraftOffer draft={draft} />
       </div>
-      <Field label="Name of somebody new" error={errors.name?.message}>
+      <Field label="New person’s name" error={errors.name?.message}>
         <Input autoComplete="off" invalid={!!errors.name} {...register('name')} />
       </Field>
-      <Field label="Their e-mail" hint="They sign in with it; nothing is sent there" error={errors.email?.message}>
+      <Field
+        label="Their e-mail"
+        hint="This is how they will log in. We don’t send an e-mail."
+        error={errors.email?.message}
+      >
         <Input type="email" autoComplete="off" invalid={!!errors.email} {...register('email')} />
       </Field>
+      <Field label="Role" hint={ROLE[role].does}>
+        <RoleSelect value={role} onChange={(next) => setValue('role', next)} />
+      </Field>
       <Button variant="main" type="submit" disabled={isSubmitting} className="sm:mt-6">
-        Make a link
+        Create link
       </Button>
     </form>
   );

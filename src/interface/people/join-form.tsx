@@ -3,7 +3,7 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useEffect, useState } from 'react';
 import { useForm } from 'react-hook-form';
-import type { Result } from '@/core';
+import { ROLE, type Result } from '@/core';
 import { offerAction, joinAction } from '@/web/people-actions';
 import { answered } from '@/interface/data/answered';
 import { Field, Input } from '@/interface/kit/field';
@@ -11,7 +11,7 @@ import { joinSchema, type Join } from '@/services/people/schemas';
 import type { Offer } from '@/services/people';
 import { EntryForm } from './entry-form';
 
-/** Where a link leads: its secret stands behind the #, which no server and no log is told. */
+/** The page that a link opens: its secret is behind the #, so that no server and no log sees it. */
 export function JoinForm() {
   const [given, setGiven] = useState<{ readonly token: string; readonly offer: Result<Offer> } | null>(null);
   useEffect(() => {
@@ -28,7 +28,7 @@ export function JoinForm() {
   if (offer.ok) return <Entry key={token} token={token} offer={offer.value} />;
   return (
     <>
-      <h1 className="text-3xl">This link leads nowhere</h1>
+      <h1 className="text-3xl">This link doesn’t work</h1>
       <p role="alert" className="mt-2 text-brick">
         {offer.message}
       </p>
@@ -49,19 +49,19 @@ function Entry({ token, offer }: { token: string; offer: Offer }) {
       <h1 className="text-3xl">{offer.reset ? 'A new password' : offer.network}</h1>
       <p className="mt-2 mb-6 text-faint">
         {offer.reset
-          ? `For ${offer.name} at ${offer.network}. What is open under the old one will be signed out.`
-          : 'You are invited to plan what its screens show. This link works once.'}
+          ? `For ${offer.name} at ${offer.network}. Windows that are signed in with the old password will be signed out.`
+          : `You are invited as ${(offer.role ? ROLE[offer.role].name : 'Viewer').toLowerCase()}. This link works once.`}
       </p>
       <EntryForm<Join>
         form={form}
-        button={offer.reset ? 'Set it and sign in' : 'Come in'}
+        button={offer.reset ? 'Set password and sign in' : 'Join'}
         enter={(values) => joinAction(token, values)}
       >
-        <Field label="E-mail" hint="With it you sign in">
+        <Field label="E-mail" hint="You sign in with it">
           <Input type="email" autoComplete="username" value={offer.email} readOnly />
         </Field>
         {!offer.reset && (
-          <Field label="Your name" hint="As the others see it" error={errors.name?.message}>
+          <Field label="Your name" hint="As other people will see it" error={errors.name?.message}>
             <Input autoComplete="name" invalid={!!errors.name} {...register('name')} />
           </Field>
         )}

@@ -7,7 +7,7 @@ import type { Session } from '@/services/people';
 import type { Act } from './people-place';
 import { agentName } from './words';
 
-/** Where one is signed in: each window can be signed out from here. */
+/** Where you are signed in: each window can be signed out from here. */
 export function OwnSessions({ sessions, zone, act }: { sessions: readonly Session[]; zone: string; act: Act }) {
   return (
     <section aria-labelledby="own-sessions">

@@ -1,22 +1,23 @@
 'use client';
 
 import { useState } from 'react';
-import type { Result } from '@/core';
+import { ROLE, type Result } from '@/core';
 import { answered } from '@/interface/data/answered';
 import { useNetwork } from '@/interface/data/provider';
 import { usePeople, useRefetch } from '@/interface/data/queries';
+import { Only, useRole } from '@/interface/data/may';
 import { useZone } from '@/interface/data/zone';
 import { dateTime } from '@/interface/kit/format';
 import { SecretAddress } from '@/interface/kit/secret-address';
 import type { GivenLink } from '@/services/people';
 import { InviteForm } from './invite-form';
-import { OwnKeys } from './own-keys';
+import { OthersKeys, OwnKeys } from './own-keys';
 import { OwnSessions } from './own-sessions';
 import { PasswordForm } from './password-form';
 import { InvitationRow, PersonRow } from './rows';
 import { TrailList } from './trail-list';
 
-/** What is done here, as its parts are given it: the answer is told, and the lists are asked for anew. */
+/** How the parts of this place do things: the answer is shown, and the lists are loaded again. */
 export type Act = <T>(work: Promise<Result<T>>, said: string) => Promise<Result<T>>;
 
 interface Shown extends GivenLink {
@@ -28,6 +29,7 @@ interface Shown extends GivenLink {
 export function PeoplePlace() {
   const { draft, notify } = useNetwork('draft', 'notify');
   const view = usePeople();
+  const role = useRole();
   const refetch = useRefetch('people');
   const zone = useZone();
   const [link, setLink] = useState<Shown | null>(null);
@@ -49,7 +51,11 @@ export function PeoplePlace() {
       <div className="min-w-0 space-y-6">
         <div>
           <h1 className="text-2xl">People of {draft.network.name}</h1>
-          <p className="mt-1 text-faint">Everybody here may plan, publish, pair screens and invite others.</p>
+          {role && (
+            <p className="mt-1 text-faint">
+              Your role: {ROLE[role].name}. {ROLE[role].does}
+            </p>
+          )}
         </div>
         {link && (
           <SecretAddress
@@ -58,26 +64,36 @@ export function PeoplePlace() {
             onTold={notify}
           >
             Send this link to {link.name} yourself:{' '}
-            {link.reset ? 'it sets a new password' : 'whoever opens it becomes a person of this network'}, once, until{' '}
+            {link.reset ? 'it sets a new password' : 'the person who opens it joins this network'}, once, until{' '}
             {dateTime(Date.parse(link.expiresAt), zone)}. It is shown only now.
           </SecretAddress>
         )}
         {!view ? (
-          <p className="text-faint">Asking who is here…</p>
+          <p className="text-faint">Loading…</p>
         ) : (
           <ul className="border-y border-rule" aria-label="People">
             {view.people.map((person) => (
-              <PersonRow key={person.id} person={person} zone={zone} act={act} give={give} />
+              <PersonRow
+                key={person.id}
+                person={person}
+                owners={view.people.filter((one) => one.role === 'owner').length}
+                zone={zone}
+                act={act}
+                give={give}
+              />
             ))}
             {view.invitations.map((invitation) => (
               <InvitationRow key={invitation.id} invitation={invitation} zone={zone} act={act} give={give} />
             ))}
           </ul>
         )}
-        <InviteForm give={give} />
-        {view && <TrailList lines={view.trail} zone={zone} />}
+        <Only needs="people">
+          <InviteForm give={give} />
+          {view && <OthersKeys keys={view.othersKeys} zone={zone} act={act} />}
+          {view && <TrailList lines={view.trail} zone={zone} />}
+        </Only>
       </div>
-      <aside className="space-y-8" aria-label="Your own ways in">
+      <aside className="space-y-8" aria-label="Your own access">
         {view && <OwnSessions sessions={view.sessions} zone={zone} act={act} />}
         {view && <OwnKeys keys={view.keys} zone={zone} act={act} onTold={notify} />}
         <PasswordForm act={act} />

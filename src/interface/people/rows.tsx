@@ -1,18 +1,21 @@
 'use client';
 
 import { useEffect, useRef, useState } from 'react';
-import type { Result } from '@/core';
+import { ROLE, type Result, type Role } from '@/core';
 import {
   inviteAction,
   offerResetAction,
   removePersonAction,
+  setRoleAction,
   signOutPersonAction,
   withdrawAction,
 } from '@/web/people-actions';
 import { Button } from '@/interface/kit/button';
 import { counted, dateTime } from '@/interface/kit/format';
+import { useMay } from '@/interface/data/may';
 import type { GivenLink, Invitation, Person } from '@/services/people';
 import type { Act } from './people-place';
+import { RoleSelect } from './role-select';
 import { removalSentence } from './words';
 
 export type Give = (work: Promise<Result<GivenLink>>, name: string, reset: boolean) => Promise<Result<GivenLink>>;
@@ -25,8 +28,15 @@ interface RowProps {
 
 const ROW = 'flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule/60 py-3 last:border-b-0';
 
-export function PersonRow({ person, zone, act, give }: RowProps & { readonly person: Person }) {
-  const { id, name, email, you, seenAt, sessions } = person;
+export function PersonRow({
+  person,
+  owners,
+  zone,
+  act,
+  give,
+}: RowProps & { readonly person: Person; /** How many owners there are. */ readonly owners: number }) {
+  const { id, name, email, role, you, seenAt, sessions } = person;
+  const mayChange = useMay('people');
   const [asked, setAsked] = useState(false);
   const keep = useRef<HTMLButtonElement>(null);
   const remove = useRef<HTMLButtonElement>(null);
@@ -45,7 +55,12 @@ export function PersonRow({ person, zone, act, give }: RowProps & { readonly per
           {sessions > 1 && `, ${counted(sessions, 'window')}`}
         </span>
       </span>
-      {!you && !asked && (
+      {mayChange ? (
+        <RoleChoice person={person} isLast={role === 'owner' && owners === 1} act={act} />
+      ) : (
+        <span className="text-sm">{ROLE[role].name}</span>
+      )}
+      {mayChange && !you && !asked && (
         <span className="flex flex-wrap gap-2">
           <Button
             variant="quiet"
@@ -69,7 +84,9 @@ export function PersonRow({ person, zone, act, give }: RowProps & { readonly per
       )}
       {asked && (
         <div role="group" aria-label={`Remove ${name}`} className="basis-full border-l-3 border-brick pl-3">
-          <p className="text-sm">{removalSentence(person)} This can not be taken back: they would be invited anew.</p>
+          <p className="text-sm">
+            {removalSentence(person)} You can’t undo this. To come back, they need a new invitation.
+          </p>
           <span className="mt-2 flex gap-2">
             <Button
               variant="grave"
@@ -78,7 +95,7 @@ export function PersonRow({ person, zone, act, give }: RowProps & { readonly per
               Remove {name}
             </Button>
             <Button ref={keep} onClick={() => setAsked(false)}>
-              Keep
+              Cancel
             </Button>
           </span>
         </div>
@@ -87,23 +104,55 @@ export function PersonRow({ person, zone, act, give }: RowProps & { readonly per
   );
 }
 
+/** A person's role: chosen from what each one means. The last owner stays one. */
+function RoleChoice({ person, isLast, act }: { person: Person; isLast: boolean; act: Act }) {
+  const { id, name, role, you } = person;
+  const [losing, setLosing] = useState<Role | null>(null);
+  const set = (next: Role) => {
+    setLosing(null);
+    void act(setRoleAction(id, next), `${name} is ${ROLE[next].name.toLowerCase()} now.`);
+  };
+  return (
+    <span className="text-sm">
+      <RoleSelect
+        aria-label={`Role of ${name}`}
+        value={losing ?? role}
+        disabled={isLast}
+        title={isLast ? 'This is the last owner. Make another person an owner first.' : ROLE[role].does}
+        onChange={(next) => (you ? setLosing(next) : set(next))}
+      />
+      {losing && losing !== role && (
+        <span role="group" aria-label="Your own role" className="mt-1 flex flex-wrap items-center gap-2">
+          You will no longer be able to change roles.
+          <Button variant="grave" onClick={() => set(losing)}>
+            Become {ROLE[losing].name.toLowerCase()}
+          </Button>
+          <Button onClick={() => setLosing(null)}>Cancel</Button>
+        </span>
+      )}
+    </span>
+  );
+}
+
 export function InvitationRow({ invitation, zone, act, give }: RowProps & { readonly invitation: Invitation }) {
-  const { id, name, email, reset, by, expiresAt } = invitation;
+  const { id, name, email, reset, role, by, expiresAt } = invitation;
   return (
     <li className={ROW}>
       <span className="min-w-0 flex-1 basis-60">
         <em className="break-words">{name}</em>{' '}
-        <span className="text-faint">{reset ? '(a link for a new password waits)' : '(invited)'}</span>
+        <span className="text-faint">
+          {reset || role === null ? '(has a link for a new password)' : `(invited as ${ROLE[role].name.toLowerCase()})`}
+        </span>
         <span className="block break-words text-sm text-faint">
           {email} · by {by ?? 'the command line'}, until {dateTime(Date.parse(expiresAt), zone)}
         </span>
       </span>
       <span className="flex gap-2">
-        {!reset && (
+        {!reset && role !== null && (
           <Button
             variant="quiet"
             aria-label={`New link for ${name}`}
-            onClick={() => void give(inviteAction({ name, email }), name, false)}
+            onClick={() => void give(inviteAction({ name, email, role }), name, false)}
           >
             New link
           </Button>
@@ -111,7 +160,7 @@ export function InvitationRow({ invitation, zone, act, give }: RowProps & { read
         <Button
           variant="grave"
           aria-label={`Withdraw the link for ${name}`}
-          onClick={() => void act(withdrawAction(id), 'The link works no more.')}
+          onClick={() => void act(withdrawAction(id), 'The link no longer works.')}
         >
           Withdraw
         </Button>

@@ -28,7 +28,7 @@ export function trailSentence({ by, act, about }: TrailLine): string {
     case 'withdrawn':
       return `${who} withdrew the link for ${whom}`;
     case 'joined':
-      return `${who} came in by an invitation`;
+      return `${who} joined by an invitation`;
     case 'password-set':
       return `${who} set a new password by a link`;
     case 'password-changed':
@@ -38,9 +38,15 @@ export function trailSentence({ by, act, about }: TrailLine): string {
     case 'key-made':
       return `${who} made the key "${whom}"`;
     case 'firers-set':
-      return `${who} said who may fire "${whom}"`;
+      return `${who} set who may activate "${whom}"`;
     case 'key-ended':
-      return `${who} ended the key "${whom}"`;
+      return `${who} deleted the key "${whom}"`;
+    case 'role-set':
+      return `${who} changed a role: ${whom}`;
+    case 'asked-to-publish':
+      return `${who} asked to publish`;
+    case 'sent-back':
+      return `${who} sent a request to publish back to ${whom}`;
     case 'removed':
       return `${who} removed ${whom}`;
   }

@@ -46,11 +46,11 @@ export const BookingList = memo(function BookingList({
       >
         <h2 className="text-base">Backdrop</h2>
         <div className="flex flex-wrap items-center gap-3">
-          <span className="text-faint">Where nothing is booked, and site and screen say nothing else:</span>
+          <span className="text-faint">Where nothing is booked, unless the site or screen has its own:</span>
           <span className="w-64">
             <ContentPicker
               plan={draft}
-              none="nothing, a quiet card"
+              none="nothing, a plain card"
               aria-label="The network's backdrop"
               value={contentValue(network.backdrop)}
               onChange={(value) => {

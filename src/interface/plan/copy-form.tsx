@@ -54,9 +54,9 @@ export function CopyForm({ date, onDone }: { date: LocalDate; onDone: () => void
     set({ targets: [...next].map(formatDate).join(' ') });
   };
   return (
-    <section className="space-y-5" aria-label="What is copied, and on to when">
+    <section className="space-y-5" aria-label="Copy bookings">
       <DraftOffer draft={kept} />
-      <div role="radiogroup" aria-label="What is copied" className="flex gap-5">
+      <div role="radiogroup" aria-label="Which to copy" className="flex gap-5">
         {(['day', 'week'] as const).map((one) => (
           <label key={one} className="flex items-center gap-2">
             <input
@@ -96,20 +96,21 @@ export function CopyForm({ date, onDone }: { date: LocalDate; onDone: () => void
           checked={replace}
           onChange={() => set({ replace: replace ? '' : 'yes' })}
         />
-        In place of what is booked there
+        Replace what is booked there
       </label>
       <p className="text-sm text-faint">
         {targets.size === 0
-          ? 'Choose the dates that it is copied to.'
+          ? 'Choose the dates to copy to.'
           : edits.length === 0
             ? 'Nothing changes: those dates have the same bookings already.'
             : `${counted(edits.length, 'booking')} will change.`}
       </p>
       <Button
+        needs="plan"
         variant="main"
         disabled={edits.length === 0}
         onClick={() =>
-          void edit(edits, `Copied on to ${counted(targets.size, span)}. Ctrl Z takes it back.`).then((result) => {
+          void edit(edits, `Copied to ${counted(targets.size, span)}. Ctrl Z undoes it.`).then((result) => {
             if (!result.ok) return;
             clear();
             onDone();

@@ -6,7 +6,7 @@ import type { Aside } from './plan-sheets';
 /** What is done with whole days, with calendars, and on paper. */
 export function More({ onOpen }: { onOpen: (kind: Aside) => void }) {
   const acts: readonly [string, () => void][] = [
-    ['Copy days on to others', () => onOpen('copy')],
+    ['Copy days to other days', () => onOpen('copy')],
     ['Calendars of dates', () => onOpen('calendars')],
     ['Bookings from a calendar file', () => onOpen('import')],
     ['Feeds for calendar programs', () => onOpen('feeds')],

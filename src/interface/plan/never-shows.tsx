@@ -11,8 +11,8 @@ const NAMED = 6;
 
 const REASONS: Record<NeverShown['because'], string> = {
   'on hold': 'on hold',
-  'not used': 'nothing names it',
-  'no screen': 'no screen is meant',
+  'not used': 'nothing uses it',
+  'no screen': 'no screen matches',
   'no time': 'it has no time in these days',
   hidden: 'something is always ahead of it',
   'nothing to show': 'it has nothing to show',
@@ -58,7 +58,7 @@ export function NeverShows({ from, to }: { from: number; to: number }) {
       )}
       {idle > 0 && (
         <section aria-label="Not used yet" className="mb-4">
-          <h3 className="text-base">{counted(idle, 'file that nothing names yet', 'files that nothing names yet')}</h3>
+          <h3 className="text-base">{counted(idle, 'file that nothing uses yet', 'files that nothing uses yet')}</h3>
           <p className="text-sm text-faint">
             {unused?.files.map(({ name }) => name).join(', ')}
             {idle > (unused?.files.length ?? 0) && ` and ${idle - (unused?.files.length ?? 0)} more`}

@@ -7,7 +7,7 @@ import {
   civil,
   dateOfLocalTime,
   formatDate,
-  formatLocalTime,
+  windowBetween,
   knownContent,
   startOfDate,
   toInstant,
@@ -25,6 +25,7 @@ import {
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
 import { WhereBox, namesProblem } from '@/interface/forms/where-box';
+import { counted } from '@/interface/kit/format';
 import { Button } from '@/interface/kit/button';
 import { Empty } from '@/interface/kit/empty';
 import { Input } from '@/interface/kit/field';
@@ -141,7 +142,7 @@ export function PlanPlace() {
   );
   const openDrawn = useCallback((drawn: Held) => setOpen({ kind: 'new', begun: begunBooking(drawn, where) }), [where]);
   useKey('n', 'A new booking', () => setOpen({ kind: 'new', begun: { where } }));
-  useKey('f', 'What to look at', () => showPanel(!panel));
+  useKey('f', 'Findings', () => showPanel(!panel));
 
   return (
     <div ref={place} className="flex h-full min-h-[32rem] flex-col">
@@ -174,7 +175,7 @@ export function PlanPlace() {
         <span className="w-44">
           <WhereBox
             plan={draft}
-            aria-label="Only what reaches these screens"
+            aria-label="Only bookings for these screens"
             placeholder="On: tag or name"
             value={where}
             invalid={whereProblem !== undefined}
@@ -183,14 +184,14 @@ export function PlanPlace() {
           />
         </span>
         <div className="ml-auto flex items-center gap-2">
-          <Button aria-pressed={panel} aria-label={`To look at: ${worth}`} onClick={() => showPanel(!panel)}>
+          <Button aria-pressed={panel} aria-label={`Findings: ${worth}`} onClick={() => showPanel(!panel)}>
             <span className="flex items-center gap-1.5">
-              <TriangleAlert size={16} aria-hidden className={worth > 0 ? 'text-brick' : 'text-faint'} /> {worth} to
-              look at
+              <TriangleAlert size={16} aria-hidden className={worth > 0 ? 'text-brick' : 'text-faint'} />{' '}
+              {counted(worth, 'finding')}
             </span>
           </Button>
           <More onOpen={(kind) => setOpen({ kind })} />
-          <Button variant="main" onClick={() => setOpen({ kind: 'new', begun: { where } })}>
+          <Button needs="plan" variant="main" onClick={() => setOpen({ kind: 'new', begun: { where } })}>
             New booking
           </Button>
         </div>
@@ -246,7 +247,7 @@ export function PlanPlace() {
         )}
       </div>
       <PrintWeek bookings={found} site={site} first={addDays(date, -weekdayIndex(date))} />
-      <PlanSheets open={open} date={date} onClose={() => setOpen(null)} />
+      <PlanSheets open={open} date={date} onOpen={setOpen} onClose={() => setOpen(null)} />
     </div>
   );
 }
@@ -266,12 +267,11 @@ function fullestSite(
 }
 
 function begunBooking({ start, end, layer }: Held, where: string): Partial<Booking> {
-  const date = dateOfLocalTime(start);
-  const midnight = end === startOfDate(addDays(date, 1));
-  const day = formatDate(date);
+  const day = formatDate(dateOfLocalTime(start));
+  const window = windowBetween(start, end);
   return {
     where,
-    when: { from: day, to: day, windows: [[formatLocalTime(start), midnight ? '24:00' : formatLocalTime(end)]] },
+    when: { from: day, to: day, ...(window ? { windows: [window] } : {}) },
     ...(layer === 'takeover' ? { takeover: true, priority: 5 } : { priority: layer }),
   };
 }

@@ -22,14 +22,30 @@ export type Open =
   | { readonly kind: Aside };
 
 /** The sheets over the plan: one booking, a new one, or what is done beside them. */
-export function PlanSheets({ open, date, onClose }: { open: Open | null; date: LocalDate; onClose: () => void }) {
+export function PlanSheets({
+  open,
+  date,
+  onOpen,
+  onClose,
+}: {
+  open: Open | null;
+  date: LocalDate;
+  onOpen: (open: Open) => void;
+  onClose: () => void;
+}) {
   const { draft } = useNetwork('draft');
   const booking = open?.kind === 'booking' ? (draft.bookings.find((one) => one.id === open.id) ?? null) : null;
   const begun = open?.kind === 'new' ? open.begun : undefined;
   return (
     <>
       <Sheet open={open?.kind === 'new' || booking !== null} title={booking?.name ?? 'A new booking'} onClose={onClose}>
-        <BookingForm key={booking?.id ?? 'new'} booking={booking} {...(begun ? { begun } : {})} onDone={onClose} />
+        <BookingForm
+          key={booking?.id ?? 'new'}
+          booking={booking}
+          {...(begun ? { begun } : {})}
+          onDuplicate={(copy) => onOpen({ kind: 'new', begun: copy })}
+          onDone={onClose}
+        />
       </Sheet>
       <Sheet open={open?.kind === 'copy'} title="Copy days" onClose={onClose}>
         <CopyForm date={date} onDone={onClose} />

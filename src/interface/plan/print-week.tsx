@@ -30,7 +30,7 @@ export const PrintWeek = memo(function PrintWeek(props: PrintWeekProps) {
   const printing = usePrinting();
   if (!printing) return null;
   // Rather no week than an empty one.
-  if (!seen) return <p className="hidden print:block">The week is still being computed: print it again in a moment.</p>;
+  if (!seen) return <p className="hidden print:block">The week is still being computed. Print it again in a moment.</p>;
   return <Paper {...props} seen={seen} />;
 });
 
@@ -66,8 +66,8 @@ function Paper({ bookings, site, first, seen }: PrintWeekProps & { seen: readonl
         {draft.network.name}: {dateWords(first)} to {dateWords(addDays(first, 6))}
       </h1>
       <p className="text-sm">
-        Times on each site&rsquo;s own clock, opening hours of {site.name}. The higher stands above the lower: what is
-        higher up shows.
+        Times on each site&rsquo;s own clock, opening hours of {site.name}. Higher priorities are further up, and the
+        highest one shows.
       </p>
       <table className="mt-3 w-full border-collapse text-[11px]">
         <thead>

@@ -37,6 +37,7 @@ export function Steps({
   onToday: () => void;
 }) {
   const { year, month, day } = civil(date);
+  const thisYear = new Date().getFullYear();
   const step = (by: 1 | -1) => {
     if (view === 'day') return onDate(date + by);
     if (view === 'week') return onDate(date + by * 7);
@@ -51,7 +52,7 @@ export function Steps({
         ? `${MONTH_WORDS[month - 1] ?? ''} ${year}`
         : view === 'day'
           ? `${dateWords(date)} ${year}`
-          : `${dateWords(first)} – ${dateWords(last)}`;
+          : `${dateWords(first)} – ${dateWords(last)}${civil(last).year === thisYear ? '' : ` ${civil(last).year}`}`;
   return (
     <div className="flex items-center gap-1">
       <button

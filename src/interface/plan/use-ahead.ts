@@ -12,11 +12,12 @@ export function useOutcome(
   edits: readonly Patch[] | undefined,
   where?: string,
   limit?: number,
+  of?: string,
 ): OutcomeAnswer | null {
   const { drafted } = useNetwork('drafted');
   return useNewest(
-    () => ask(drafted, { kind: 'outcome', first, last, edits, where, limit }),
-    [drafted, first, last, edits, where, limit],
+    () => ask(drafted, { kind: 'outcome', first, last, edits, where, limit, of }),
+    [drafted, first, last, edits, where, limit, of],
   );
 }
 

@@ -27,7 +27,7 @@ import { stepFrom, turnAt } from './loop-clock';
 
 /** The room for a screen, in pixels. */
 const ROOM = { width: 420, height: 220 };
-/** How often the time that is told moves on, in milliseconds. */
+/** How often the shown time is updated, in milliseconds. */
 const TOLD_EVERY_MS = 100;
 
 /** One screen for each size that sees a pass alike, and how many more there are. */
@@ -87,10 +87,10 @@ export function AsSeenOn({
           onClick={() => setOpen(!isOpen)}
           className="text-tide underline underline-offset-2"
         >
-          {isOpen ? 'Close what is seen on' : 'See it as on'}
+          {isOpen ? 'Close the preview on' : 'Preview on'}
         </button>
         <Select
-          aria-label="Screen that it is seen on"
+          aria-label="Screen for the preview"
           className="!w-auto max-w-full !py-1"
           value={kind.screen.id}
           onChange={({ target }) => {
@@ -116,7 +116,7 @@ export function AsSeenOn({
           <div className="min-w-60 flex-1 text-sm">
             <h3 className="text-base">Left out on this screen</h3>
             {out.length === 0 ? (
-              <p className="text-faint">Nothing: each item has its turn.</p>
+              <p className="text-faint">Nothing. Each item has its turn.</p>
             ) : (
               <ul>
                 {out.map(({ item, reason }) => {
@@ -145,9 +145,9 @@ function whyWords(plan: Plan, reason: LeftOutReason): string {
     case 'elsewhere':
       return `plays on other screens: ${selectorWithNames(reason.where, plan)}`;
     case 'no file':
-      return 'no picture or film is found by it';
+      return 'it finds no picture or video';
     case 'sound':
-      return 'is a sound: heard where this playlist is the music of another';
+      return 'is a sound: it plays when this playlist is another’s music';
     case 'empty':
       return 'holds nothing for this screen';
     case 'archived':
@@ -213,7 +213,7 @@ function Loop({ pass, screen, media }: { pass: Pass; screen: Screen; media: Read
       const into = ms - turn.startMs;
       const since = performance.now();
       const passed = () => into + (plays ? performance.now() - since : 0);
-      // Standing still, there is no transition to be in the middle of.
+      // While it is paused, no transition is under way.
       const turnMs = () => (plays ? passed() : Infinity);
       const { transition, fit } = turn.of;
       void stage.current
@@ -225,12 +225,12 @@ function Loop({ pass, screen, media }: { pass: Pass; screen: Screen; media: Read
           const file = assetOf(media.get(next?.media ?? ''));
           if (wanted() && next && file && next !== turn) stage.current?.prepare(next.media, file, next.of.fromMs);
         })
-        .catch((error: unknown) => setWrong(error instanceof Error ? error.message : 'It could not be shown.'));
+        .catch((error: unknown) => setWrong(error instanceof Error ? error.message : 'The preview couldn’t be shown.'));
     };
     shown.current = null;
     set.current = { ms: Math.min(set.current.ms, Math.max(0, pass.lengthMs - 1)), since: performance.now() };
     show.current(set.current.ms, isPlaying);
-    // Playing and pausing show anew by themselves.
+    // Playing and pausing draw again by themselves.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [pass, media]);
 
@@ -272,11 +272,11 @@ function Loop({ pass, screen, media }: { pass: Pass; screen: Screen; media: Read
         />
       </div>
       <div className="mt-2 flex items-center gap-2">
-        <Press label="Turn before" onPress={() => go(stepFrom(pass.turns, atMs, -1))}>
+        <Press label="Previous item" onPress={() => go(stepFrom(pass.turns, atMs, -1))}>
           <ChevronLeft size={18} aria-hidden />
         </Press>
         <Press
-          label={isPlaying ? 'Stand still' : 'Play'}
+          label={isPlaying ? 'Pause' : 'Play'}
           onPress={() => {
             go(atMs, !isPlaying);
             setPlaying(!isPlaying);
@@ -284,7 +284,7 @@ function Loop({ pass, screen, media }: { pass: Pass; screen: Screen; media: Read
         >
           {isPlaying ? <Pause size={18} aria-hidden /> : <Play size={18} aria-hidden />}
         </Press>
-        <Press label="Next turn" onPress={() => go(stepFrom(pass.turns, atMs, 1))}>
+        <Press label="Next item" onPress={() => go(stepFrom(pass.turns, atMs, 1))}>
           <ChevronRight size={18} aria-hidden />
         </Press>
         <input

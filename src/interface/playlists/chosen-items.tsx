@@ -37,7 +37,7 @@ export function ChosenItems({
   const moveTo = (value: string) => {
     const target = draft.playlists.find(({ id }) => id === contentOf(value)?.playlist);
     if (!target) return;
-    void edit(itemsTo(playlist, target, chosen), `${names} went from "${playlist.name}" to "${target.name}".`).then(
+    void edit(itemsTo(playlist, target, chosen), `${names} moved from "${playlist.name}" to "${target.name}".`).then(
       (result) => result.ok && onDone(),
     );
   };
@@ -94,13 +94,15 @@ export function ChosenItems({
           />
         </span>
         <Button
+          needs="plan"
           onClick={() =>
             void onChange(playlist.items.filter((item) => !isChosen(item))).then((result) => result.ok && onDone())
           }
         >
-          Take out
+          {' '}
+          Remove{' '}
         </Button>
-        <Button onClick={onDone}>Let go</Button>
+        <Button onClick={onDone}>Clear selection</Button>
       </span>
     </section>
   );

@@ -4,7 +4,7 @@ import { useRef, useState } from 'react';
 import type { Media } from '@/core';
 import { Button } from '@/interface/kit/button';
 
-/** So short a piece nobody sees. */
+/** A piece shorter than this can't be seen. */
 const SHORTEST_MS = 100;
 /** Arrow keys go by a picture of a film of 25 a second. */
 const PICTURE_MS = 40;
@@ -74,10 +74,10 @@ export function FilmCut({
         className="w-full accent-dusk"
       />
       <p className="flex flex-wrap items-center gap-x-2 gap-y-1">
-        <Button disabled={at > end - SHORTEST_MS} onClick={() => cut(at, end)}>
+        <Button needs="plan" disabled={at > end - SHORTEST_MS} onClick={() => cut(at, end)}>
           Begin here
         </Button>
-        <Button disabled={at < begin + SHORTEST_MS} onClick={() => cut(begin, at)}>
+        <Button needs="plan" disabled={at < begin + SHORTEST_MS} onClick={() => cut(begin, at)}>
           End here
         </Button>
         <Button variant="quiet" onClick={play}>

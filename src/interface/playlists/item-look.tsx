@@ -17,6 +17,7 @@ import {
   type Result,
   type Transition,
 } from '@/core';
+import { readingsNote } from '@/interface/forms/other-readings';
 import { readSaid } from '@/interface/forms/read-said';
 import { SavedInput } from '@/interface/forms/saved-input';
 import { usePhraseContext } from '@/interface/forms/use-phrase-context';
@@ -84,7 +85,7 @@ export function ItemLook({
     <>
       {hasLook && (
         <>
-          <Labelled name="Comes in by">
+          <Labelled name="Transition">
             <span className="flex items-center gap-1.5">
               <Select
                 aria-label={`Transition of ${names}`}
@@ -123,7 +124,7 @@ export function ItemLook({
               )}
             </span>
           </Labelled>
-          <Labelled name="Stands">
+          <Labelled name="Fit">
             <Select
               aria-label={`Fit of ${names}`}
               value={fit ?? MIXED}
@@ -143,7 +144,7 @@ export function ItemLook({
             </Select>
           </Labelled>
           {isHeard && (
-            <Labelled name="Its sound">
+            <Labelled name="Volume">
               <SavedInput
                 label={`Volume of ${names}`}
                 of={of('volume')}
@@ -168,6 +169,7 @@ export function ItemLook({
           value={saidWhen ?? ''}
           placeholder={saidWhen === undefined ? MIXED : 'always; or weekdays 07:00–09:00, in December …'}
           read={(text) => readSaid(text, context, first?.when)}
+          note={(text) => readingsNote(text, context)}
           save={(when) => onChange({ when })}
           width="min-w-40 flex-1"
         />

@@ -3,7 +3,7 @@
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import Link from 'next/link';
-import { useState, type ComponentProps, type ReactNode } from 'react';
+import { useState, type ComponentProps } from 'react';
 import { ChevronDown, ChevronUp, GripVertical, SlidersHorizontal, X } from 'lucide-react';
 import {
   clipText,
@@ -44,6 +44,10 @@ interface ItemRowProps {
   readonly turns: readonly Turn[];
   /** How long that pass is, in milliseconds. */
   readonly passMs: number;
+  /** Its place in the playlist, from 1 on. */
+  readonly place: number;
+  /** On which side of it what is dragged would land; null for neither. */
+  readonly line: 'above' | 'below' | null;
   readonly first: boolean;
   readonly last: boolean;
   /** Chosen with others, for what is done to several at once. */
@@ -56,7 +60,7 @@ interface ItemRowProps {
   onRemove(): void;
 }
 
-/** What is no single file says what it is. */
+/** For items other than a single file: what they are. */
 const KIND_WORDS: Record<ReturnType<typeof knownItem>['kind'], string | null> = {
   media: null,
   playlist: 'playlist',
@@ -71,6 +75,8 @@ export function ItemRow({
   item,
   turns,
   passMs,
+  place,
+  line,
   first,
   last,
   chosen,
@@ -95,9 +101,16 @@ export function ItemRow({
       ref={setNodeRef}
       data-item={id}
       style={{ transform: CSS.Transform.toString(transform), transition }}
-      className={`border-b border-rule py-1.5 last:border-b-0 ${isDragging ? 'relative z-10 bg-well' : chosen ? 'bg-well' : ''}`}
+      className={`@container relative border-b border-rule py-1.5 last:border-b-0 ${isDragging ? 'z-10 bg-well' : chosen ? 'bg-well' : ''}`}
     >
-      <div className="flex flex-wrap items-center gap-x-4 gap-y-1 md:flex-nowrap">
+      {line && (
+        <span
+          aria-hidden
+          data-testid="lands"
+          className={`absolute inset-x-0 z-20 h-1 bg-dusk ${line === 'above' ? '-top-0.5' : '-bottom-0.5'}`}
+        />
+      )}
+      <div className="flex flex-wrap items-center gap-x-3 gap-y-1.5 @3xl:flex-nowrap">
         <input
           type="checkbox"
           aria-label={`Choose ${name}`}
@@ -117,12 +130,14 @@ export function ItemRow({
           <GripVertical size={18} aria-hidden />
           {carried > 1 && <Together count={carried} />}
         </button>
-        <Stair
-          pictures={turns.length > 0 ? turns : item.media === undefined ? [] : [{ media: item.media }]}
-          startMs={turns[0]?.startMs ?? 0}
-          durationMs={onAir}
-          passMs={passMs}
-        >
+        <span aria-hidden className="-ml-2 w-6 shrink-0 text-right font-code text-xs text-faint">
+          {place}
+        </span>
+        <Pictures
+          turns={turns.length > 0 ? turns : item.media === undefined ? [] : [{ media: item.media }]}
+          hidden={turns.length === 0}
+        />
+        <div className="min-w-0 flex-1">
           <p className="truncate font-semibold">
             {item.playlist === undefined ? (
               name
@@ -135,7 +150,7 @@ export function ItemRow({
           <p className="truncate text-sm text-faint">
             {[
               kind,
-              isSound ? 'a sound: heard where this playlist is the music of another' : null,
+              isSound ? 'a sound: it plays when this playlist is another’s music' : null,
               !isSound && turns.length === 0 && passMs > 0 ? 'not on these screens' : null,
               turns.length > 0 ? `${percent(onAir, passMs)} of a pass` : null,
               files === 1 ? null : counted(turns.length || files, 'file'),
@@ -145,52 +160,55 @@ export function ItemRow({
               .filter(Boolean)
               .join(' · ')}
           </p>
-        </Stair>
-        <WhereInput
-          of={{ kind: 'playlist', id: playlist, field: `${id} where` }}
-          plan={plan}
-          item={item}
-          name={name}
-          onChange={onChange}
-        />
-        {isSound ? (
-          <span className="w-28 text-right font-code text-sm">{duration(media.durationMs ?? 0)}</span>
-        ) : item.playlist === undefined && media?.kind !== 'video' ? (
-          <SecondsInput
-            of={{ kind: 'playlist', id: playlist, field: `${id} seconds` }}
+          <Step startMs={turns[0]?.startMs ?? 0} durationMs={onAir} passMs={passMs} />
+        </div>
+        <div className="flex items-start gap-4 @max-3xl:w-full @max-3xl:pl-14 @max-3xl:pb-1 @max-md:gap-2 @max-md:pl-0">
+          <WhereInput
+            of={{ kind: 'playlist', id: playlist, field: `${id} where` }}
+            plan={plan}
             item={item}
-            name={name}
-            usualMs={media?.durationMs ?? plan.network.defaultDurationMs ?? 10_000}
-            onChange={onChange}
-          />
-        ) : media ? (
-          <ClipInput
-            of={{ kind: 'playlist', id: playlist, field: `${id} clip` }}
-            item={item}
-            film={media}
             name={name}
             onChange={onChange}
           />
-        ) : (
-          <span className="w-28 text-right font-code text-sm">{duration(onAir || durationMs)}</span>
-        )}
-        <div className="flex">
-          <IconButton
-            label={`How ${name} looks, sounds, and when`}
-            aria-expanded={isOpen}
-            onClick={() => setOpen(!isOpen)}
-          >
-            <SlidersHorizontal size={18} aria-hidden />
-          </IconButton>
-          <IconButton label={`Move ${name} up`} disabled={first} onClick={() => onMove(-1)}>
-            <ChevronUp size={18} aria-hidden />
-          </IconButton>
-          <IconButton label={`Move ${name} down`} disabled={last} onClick={() => onMove(1)}>
-            <ChevronDown size={18} aria-hidden />
-          </IconButton>
-          <IconButton label={`Take ${name} out`} onClick={onRemove}>
-            <X size={18} aria-hidden />
-          </IconButton>
+          {isSound ? (
+            <span className="w-28 text-right font-code text-sm">{duration(media.durationMs ?? 0)}</span>
+          ) : item.playlist === undefined && media?.kind !== 'video' ? (
+            <SecondsInput
+              of={{ kind: 'playlist', id: playlist, field: `${id} seconds` }}
+              item={item}
+              name={name}
+              usualMs={media?.durationMs ?? plan.network.defaultDurationMs ?? 10_000}
+              onChange={onChange}
+            />
+          ) : media ? (
+            <ClipInput
+              of={{ kind: 'playlist', id: playlist, field: `${id} clip` }}
+              item={item}
+              film={media}
+              name={name}
+              onChange={onChange}
+            />
+          ) : (
+            <span className="w-28 text-right font-code text-sm">{duration(onAir || durationMs)}</span>
+          )}
+          <div className="flex">
+            <IconButton
+              label={`How ${name} looks, sounds, and when`}
+              aria-expanded={isOpen}
+              onClick={() => setOpen(!isOpen)}
+            >
+              <SlidersHorizontal size={18} aria-hidden />
+            </IconButton>
+            <IconButton label={`Move ${name} up`} disabled={first} onClick={() => onMove(-1)}>
+              <ChevronUp size={18} aria-hidden />
+            </IconButton>
+            <IconButton label={`Move ${name} down`} disabled={last} onClick={() => onMove(1)}>
+              <ChevronDown size={18} aria-hidden />
+            </IconButton>
+            <IconButton label={`Remove ${name}`} onClick={onRemove}>
+              <X size={18} aria-hidden />
+            </IconButton>
+          </div>
         </div>
       </div>
       {isOpen && (
@@ -221,63 +239,33 @@ export const Together = ({ count }: { count: number }) => (
   <span className="absolute -top-2 -right-2 z-20 bg-dusk px-1.5 font-code text-xs text-on-dusk">{count}</span>
 );
 
-/** The least width of a piece, so that its picture is seen, in pixels. */
-const LEAST_PIECE = 56;
-
-/**
- * An item's piece of the pass where it stands in time, as wide as it lasts: under each other the pieces are a stair. Its words stand
- * behind it, or before it where it is late in the pass.
- */
-function Stair({
-  pictures,
-  startMs,
-  durationMs,
-  passMs,
-  children,
-}: {
-  pictures: readonly { readonly media: string }[];
-  startMs: number;
-  durationMs: number;
-  passMs: number;
-  children: ReactNode;
-}) {
+/** What is seen of it: its first pictures, side by side. */
+function Pictures({ turns, hidden }: { turns: readonly { readonly media: string }[]; hidden: boolean }) {
   const thumbnail = useThumbnails();
-  const here = durationMs > 0 && passMs > 0;
-  const [from, wide] = here ? [startMs / passMs, durationMs / passMs] : [0, 0];
-  const late = from + wide / 2 > 0.5;
-  const files = [...new Set(pictures.map(({ media }) => media))].slice(0, 6);
+  const files = [...new Set(turns.map(({ media }) => media))].slice(0, 3);
   return (
-    <div className="relative flex h-12 min-w-0 flex-1 items-center max-md:basis-[60%]">
-      <div
-        aria-hidden
-        className={`absolute flex h-11 gap-px overflow-hidden ${here ? 'bg-ink' : 'opacity-40'}`}
-        style={{
-          width: `max(${LEAST_PIECE}px, ${wide * 100}%)`,
-          left: `min(${from * 100}%, calc(100% - max(${LEAST_PIECE}px, ${wide * 100}%)))`,
-        }}
-      >
-        {files.length === 0 ? (
-          <span className="hatch h-full w-full bg-well text-faint" />
-        ) : (
-          files.map((media) => (
-            <Thumb key={media} src={thumbnail(media)} alt="" className="h-full min-w-0 flex-1 object-cover!" />
-          ))
-        )}
-      </div>
-      <div
-        className="min-w-0 bg-paper/85 px-2"
-        style={
-          late
-            ? {
-                marginRight: `max(${LEAST_PIECE}px, ${(1 - from) * 100}%)`,
-                marginLeft: 'auto',
-                maxWidth: `${from * 100}%`,
-              }
-            : { marginLeft: `max(${LEAST_PIECE}px, ${(from + wide) * 100}%)` }
-        }
-      >
-        {children}
-      </div>
+    <div aria-hidden className={`flex h-11 w-20 shrink-0 gap-px overflow-hidden ${hidden ? 'opacity-40' : 'bg-ink'}`}>
+      {files.length === 0 ? (
+        <span className="hatch h-full w-full bg-well text-faint" />
+      ) : (
+        files.map((media) => (
+          <Thumb key={media} src={thumbnail(media)} alt="" className="h-full min-w-0 flex-1 object-cover!" />
+        ))
+      )}
+    </div>
+  );
+}
+
+/** Where in the pass an item stands, and how much of it it is: under each other they are a stair. */
+function Step({ startMs, durationMs, passMs }: { startMs: number; durationMs: number; passMs: number }) {
+  return (
+    <div aria-hidden className="relative mt-0.5 h-1 bg-well">
+      {passMs > 0 && durationMs > 0 && (
+        <div
+          className="absolute h-full min-w-1 bg-dusk"
+          style={{ left: `${(startMs / passMs) * 100}%`, width: `${(durationMs / passMs) * 100}%` }}
+        />
+      )}
     </div>
   );
 }
@@ -311,18 +299,18 @@ interface FieldOfItem {
   onChange(item: Item): ReturnType<ItemRowProps['onChange']>;
 }
 
-/** A length of time beside an item, in seconds: how long it is on screen, or which part of its film plays. */
+/** A duration beside an item, in seconds: how much time it gets on screen, or which part of its video plays. */
 function SecondsField<T>(
   props: Pick<ComponentProps<typeof SavedInput<T>>, 'of' | 'label' | 'placeholder' | 'value' | 'read' | 'save'>,
 ) {
   return (
-    <SavedInput {...props} width="w-28 shrink-0 text-sm" className="!w-20 text-right font-code">
+    <SavedInput {...props} width="w-28 shrink-0 text-sm @max-md:w-24" className="!w-20 text-right font-code">
       s
     </SavedInput>
   );
 }
 
-/** How long it is on screen; empty follows the file or the network. */
+/** Its time on screen; empty for the file's or the network's. */
 function SecondsInput({ of, item, name, usualMs, onChange }: FieldOfItem & { usualMs: number }) {
   return (
     <SecondsField
@@ -371,13 +359,13 @@ function WhereInput({ of, plan, item, name, onChange }: FieldOfItem & { plan: Pl
       box={({ onWrite, focusOn, ...field }) => (
         <WhereBox plan={plan} {...field} onChange={onWrite} inputRef={focusOn} />
       )}
-      width="w-44 shrink-0"
+      width="w-44 shrink-0 @max-md:w-auto @max-md:min-w-0 @max-md:flex-1"
       className="text-sm"
     />
   );
 }
 
-/** Says so where a selector is right and no screen is meant by it. */
+/** Says so where a selector is right and no screen matches by it. */
 function matchesNone(plan: Plan, text: string): string | null {
   if (text.trim() === '') return null;
   const found = selectScreens(plan, text);

@@ -32,7 +32,7 @@ export function OtherPlaylists({ plan, without }: { plan: Plan; without: string 
       className="absolute inset-0 z-10 flex flex-col overflow-y-auto bg-sheet px-4 pt-4 pb-4"
     >
       <h2 className="pb-2 text-sm font-semibold">Into another playlist</h2>
-      {others.length === 0 && <p className="text-sm text-faint">There is no other.</p>}
+      {others.length === 0 && <p className="text-sm text-faint">You have no other playlist yet.</p>}
       <ul>
         {others.map((playlist) => (
           <Target key={playlist.id} plan={plan} playlist={playlist} />

@@ -22,7 +22,7 @@ export function Palette({
   children?: ReactNode;
 }) {
   const [search, setSearch] = useState('');
-  // They stay chosen while one looks for others.
+  // They stay chosen while you search for others.
   const [chosen, setChosen] = useState<ReadonlyMap<string, Media>>(new Map());
   const last = useRef(0);
   const { files, total = 0, failed, hasMore, more } = useLibrary(useDeferredValue(search.trim()));
@@ -43,6 +43,7 @@ export function Palette({
       {chosen.size > 0 && (
         <p className="flex items-center gap-2 px-4 pb-2 text-sm">
           <Button
+            needs="plan"
             onClick={() => {
               onAdd([...chosen.values()]);
               setChosen(new Map());
@@ -51,7 +52,8 @@ export function Palette({
             Add {counted(chosen.size, 'file')}
           </Button>
           <Button variant="quiet" onClick={() => setChosen(new Map())}>
-            Let go
+            {' '}
+            Clear selection{' '}
           </Button>
         </p>
       )}
@@ -81,7 +83,7 @@ export function Palette({
             {search.trim() === '' ? 'The library is empty: add files there first.' : 'Nothing found.'}
           </li>
         )}
-        {failed && <li className="py-4 text-sm text-brick">The library does not answer: try again in a moment.</li>}
+        {failed && <li className="py-4 text-sm text-brick">The library isn’t answering. Try again in a moment.</li>}
         {hasMore && files && (
           <li>
             <More left={total - files.length} onMore={more} />

@@ -10,7 +10,7 @@ import { TurnEnd } from './turn-end';
 import { useCarry } from './use-carry';
 
 const HOUR_MS = 3_600_000;
-/** So many kinds of screens are drawn; the smallest are told in a line. */
+/** At most this many kinds of screens are drawn; the smallest are summed up in a line. */
 const DRAWN = 4;
 /** Labels on the ruler, at most, and the steps between them. */
 const MOST_TICKS = 8;
@@ -40,9 +40,9 @@ export function Passes({
   onChoose: (pass: number) => void;
   /** A turn was pressed: the place of the item that it comes from. */
   onTurn: (item: number) => void;
-  /** Whether the item at a place lasts as long as one says. */
+  /** Whether you can set the duration of the item at a place. */
   stretches: (item: number) => boolean;
-  /** The end of an item's turn was pulled, or moved by a key: how long it is to last, in milliseconds. */
+  /** The end of an item's turn was pulled, or moved by a key: its new duration, in milliseconds. */
   onStretch: (item: number, durationMs: number) => void;
   /** An item's turn was carried to another's place; null where the pass is in an order of its own. */
   onMove: ((item: number, over: number) => void) | null;

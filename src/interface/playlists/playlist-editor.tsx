@@ -23,6 +23,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { group } from 'd3-array';
 import { useMemo, useRef, useState, type ReactNode } from 'react';
+import { flushSync } from 'react-dom';
 import {
   changed,
   done,
@@ -41,6 +42,7 @@ import { OnAir } from '@/interface/forecast/on-air';
 import { thumbnailOf, useNetwork } from '@/interface/data/provider';
 import { Archive, Archived } from '@/interface/kit/archive';
 import { BookIt } from '@/interface/kit/book-it';
+import { Locked, Only, WhyNot } from '@/interface/data/may';
 import { Button } from '@/interface/kit/button';
 import { ContentPicker } from '@/interface/forms/content-picker';
 import { contentOf } from '@/interface/kit/content';
@@ -49,6 +51,7 @@ import { SavedInput } from '@/interface/forms/saved-input';
 import { DraftOffer, useKept } from '@/interface/forms/use-draft';
 import { counted, duration } from '@/interface/kit/format';
 import { freeName } from '@/interface/kit/free-name';
+import { hasWords } from '@/interface/kit/has-words';
 import { Thumb } from '@/interface/kit/thumb';
 import { itemsOf } from '@/interface/kit/items-of';
 import { UsedIn } from '@/interface/kit/used-in';
@@ -81,6 +84,11 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
   const { rows, items, change } = useItems(playlist);
   const [dragged, setDragged] = useState<readonly Media[]>([]);
   const [carried, carry] = useState<UniqueIdentifier | null>(null);
+  const [line, setLine] = useState<{ readonly row: number; readonly below: boolean } | null>(null);
+  const [search, setSearch] = useState('');
+  const shown = rows
+    .map((row, index) => ({ ...row, index }))
+    .filter(({ item }) => hasWords(itemName(draft, item), search));
   const sensors = useSensors(
     useSensor(LastMoveSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
@@ -100,9 +108,27 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
   /** Which rows go with the one that is dragged: all that are chosen, where it is one of them. */
   const together = (id: UniqueIdentifier) =>
     new Set(rows.flatMap(({ key }, i) => (key === id || (held.has(String(id)) && held.has(key)) ? [i] : [])));
-  const onDragEnd = ({ active, collisions }: DragEndEvent) => {
+  /** Where what is dragged would land: above or below a row. Null where no line is drawn: a single item makes room for itself. */
+  const landing = ({ active, collisions }: Pick<DragEndEvent, 'active' | 'collisions'>) => {
+    const over = collisions?.[0];
+    const row = rows.findIndex(({ key }) => key === over?.id);
+    if (!over || row < 0) return null;
+    if (filesOf(active).length === 0) {
+      const places = together(active.id);
+      return places.size < 2 || places.has(row) ? null : { row, below: Math.min(...places) < row };
+    }
+    // Below the middle of the row that it is held over, it goes after that row.
+    const held = active.rect.current.translated;
+    const rect = (over.data as { droppableContainer: DroppableContainer }).droppableContainer.rect.current;
+    return { row, below: held !== null && rect !== null && held.top + held.height / 2 > rect.top + rect.height / 2 };
+  };
+  const leave = () => {
     setDragged([]);
     carry(null);
+    setLine(null);
+  };
+  const onDragEnd = ({ active, collisions }: DragEndEvent) => {
+    leave();
     const over = collisions?.[0];
     const place = rows.findIndex((row) => row.key === over?.id);
     const from = rows.findIndex((row) => row.key === active.id);
@@ -112,14 +138,11 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
       const ids = new Set([...together(active.id)].flatMap((at) => rows[at]?.key ?? []));
       void edit(
         itemsTo(playlist, other, ids),
-        `${counted(ids.size, 'item')} went from "${playlist.name}" to "${other.name}".`,
+        `${counted(ids.size, 'item')} moved from "${playlist.name}" to "${other.name}".`,
       );
     } else if (over && files.length > 0) {
-      // Below the middle of the row that it is held over, it goes after that row.
-      const held = active.rect.current.translated;
-      const rect = (over.data as { droppableContainer: DroppableContainer }).droppableContainer.rect.current;
-      const below = held !== null && rect !== null && held.top + held.height / 2 > rect.top + rect.height / 2;
-      put(files, place < 0 ? items.length : place + (below ? 1 : 0));
+      const at = landing({ active, collisions });
+      put(files, at ? at.row + (at.below ? 1 : 0) : items.length);
     } else if (from >= 0 && place >= 0 && from !== place) {
       const next = movedTo(items, together(active.id), place);
       if (next !== items) void change(next);
@@ -138,7 +161,7 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
     return place < 0 ? `${named(id)} at the end.` : `${named(id)} at ${place + 1} of ${rows.length}.`;
   };
   const announcements: Announcements = {
-    onDragStart: ({ active }) => `${named(active.id)} taken: arrows move on, space puts down, Escape leaves it.`,
+    onDragStart: ({ active }) => `${named(active.id)} picked up. Arrows move it, Space puts it down, Escape cancels.`,
     onDragOver: ({ active, over }) => placed(active.id, over?.id),
     onDragEnd: ({ active, over }) => `Put down. ${placed(active.id, over?.id)}`,
     onDragCancel: ({ active }) => `${named(active.id)} where it was.`,
@@ -166,14 +189,15 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
         setDragged(filesOf(active));
         carry(active.id);
       }}
-      onDragEnd={onDragEnd}
-      onDragCancel={() => {
-        setDragged([]);
-        carry(null);
+      onDragMove={(event) => {
+        const to = landing(event);
+        setLine((now) => (now?.row === to?.row && now?.below === to?.below ? now : to));
       }}
+      onDragEnd={onDragEnd}
+      onDragCancel={leave}
     >
       <div className="flex h-full min-h-0 max-md:h-auto max-md:flex-col">
-        <div className="min-w-0 flex-1 overflow-y-auto px-3 py-4 sm:px-6">
+        <div className="min-w-0 flex-1 scroll-pb-24 overflow-y-auto px-3 py-4 sm:px-6">
           <header className="flex flex-wrap items-end gap-x-5 md:flex-nowrap">
             <Link
               href="/playlists"
@@ -182,16 +206,21 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
               All playlists
             </Link>
             <h1 className="sr-only">{playlist.name}</h1>
-            <NameInput playlist={playlist} />
-            <OrderChoice playlist={playlist} />
+            <Locked needs="plan">
+              <NameInput playlist={playlist} />
+              <OrderChoice playlist={playlist} />
+            </Locked>
             <p className="ml-auto shrink-0 pb-1 text-right whitespace-nowrap" data-testid="loop">
               <span className="font-code text-lg">{pass ? duration(pass.lengthMs) : lengthWords(draft, items)}</span>{' '}
               <span className="text-faint">a pass, {counted(items.length, 'item')}</span>
             </p>
           </header>
+          <WhyNot needs="plan" />
           {playlist.archived && <Archived noun="playlist" />}
           <div className="mt-2">
-            <MusicChoice playlist={playlist} />
+            <Locked needs="plan">
+              <MusicChoice playlist={playlist} />
+            </Locked>
           </div>
           {passes.length > 0 && (
             <Passes
@@ -199,7 +228,10 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
               passes={passes}
               chosen={chosen}
               onChoose={choose}
-              onTurn={(item) => focusRow(rows[item]?.key)}
+              onTurn={(item) => {
+                flushSync(() => setSearch(''));
+                focusRow(rows[item]?.key);
+              }}
               stretches={(at) => items[at] !== undefined && hasSeconds(draft, items[at])}
               onMove={
                 playlist.order === 'shuffled'
@@ -215,42 +247,70 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
             />
           )}
           <AsSeenOn plan={draft} playlist={playlist} passes={passes} chosen={chosen} onChoose={choose} />
-          <SortableContext items={rows.map((row) => row.key)} strategy={verticalListSortingStrategy}>
-            <DropList empty={rows.length === 0}>
-              {rows.map(({ key, item }, index) => (
-                <ItemRow
-                  key={key}
-                  id={key}
-                  playlist={playlist.id}
-                  plan={draft}
-                  item={item}
-                  turns={turns.get(index) ?? NO_TURNS}
-                  passMs={pass?.lengthMs ?? 0}
-                  last={index === rows.length - 1}
-                  first={index === 0}
-                  chosen={held.has(key)}
-                  carried={carried === key ? together(key).size : 0}
-                  onChoose={(on, upTo) => holdItem(index, on, upTo)}
-                  onChange={(next) => change(items.map((one, i) => (i === index ? next : one)))}
-                  onMove={(by) => move(index, by)}
-                  onRemove={() => void change(items.filter((_, i) => i !== index))}
-                />
-              ))}
-            </DropList>
-          </SortableContext>
+          <Locked needs="plan">
+            {rows.length > 0 && (
+              <div className="mt-4 flex flex-wrap items-center gap-3 text-sm">
+                <div className="w-full sm:w-72">
+                  <Input
+                    aria-label="Find in this playlist"
+                    placeholder="Find in this playlist"
+                    value={search}
+                    onChange={(event) => setSearch(event.target.value)}
+                  />
+                </div>
+                {search.trim() !== '' && (
+                  <p role="status" className="text-faint">
+                    {shown.length} of {counted(rows.length, 'item')}
+                  </p>
+                )}
+              </div>
+            )}
+            <SortableContext items={shown.map((row) => row.key)} strategy={verticalListSortingStrategy}>
+              {shown.length === 0 && rows.length > 0 && (
+                <p className="mt-3 text-faint">No item has “{search.trim()}” in its name.</p>
+              )}
+              <DropList empty={rows.length === 0}>
+                {shown.map(({ key, item, index }) => (
+                  <ItemRow
+                    key={key}
+                    place={index + 1}
+                    line={line?.row !== index ? null : line.below ? 'below' : 'above'}
+                    id={key}
+                    playlist={playlist.id}
+                    plan={draft}
+                    item={item}
+                    turns={turns.get(index) ?? NO_TURNS}
+                    passMs={pass?.lengthMs ?? 0}
+                    last={index === rows.length - 1}
+                    first={index === 0}
+                    chosen={held.has(key)}
+                    carried={carried === key ? together(key).size : 0}
+                    onChoose={(on, upTo) => holdItem(index, on, upTo)}
+                    onChange={(next) => change(items.map((one, i) => (i === index ? next : one)))}
+                    onMove={(by) => move(index, by)}
+                    onRemove={() => void change(items.filter((_, i) => i !== index))}
+                  />
+                ))}
+              </DropList>
+            </SortableContext>
+          </Locked>
           {held.size > 0 && <ChosenItems playlist={playlist} chosen={held} onChange={change} onDone={letGo} />}
-          <MoreItems playlist={playlist} onAdd={insert} />
+          <Locked needs="plan">
+            <MoreItems playlist={playlist} onAdd={insert} />
+          </Locked>
           <section className="mt-6">
             <h2 className="text-base">On air</h2>
             <OnAir kind="playlist" id={playlist.id} />
           </section>
           <section aria-label="Used in" className="mt-6">
             <h2 className="text-base">Used in</h2>
-            <UsedIn plan={draft} kind="playlist" id={playlist.id} />
+            <UsedIn plan={draft} kind="playlist" object={playlist} />
           </section>
           <p className="mt-6 flex items-center gap-5">
             <BookIt content={`playlist:${playlist.id}`} />
-            <Button onClick={copy}>Copy this playlist</Button>
+            <Button needs="plan" onClick={copy}>
+              Copy this playlist
+            </Button>
             <span className="text-sm">
               As a file:{' '}
               {(['m3u8', 'xspf'] as const).map((as) => (
@@ -268,21 +328,24 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
           <p className="mt-10 flex flex-wrap gap-5">
             <Archive kind="playlist" object={playlist} />
             <Button
+              needs="plan"
               variant="grave"
               onClick={() =>
                 void edit(
                   [removed('playlist', playlist)],
-                  `"${playlist.name}" was removed. Ctrl Z brings it back.`,
+                  `"${playlist.name}" was deleted. Ctrl Z brings it back.`,
                 ).then((result) => result.ok && router.push('/playlists'))
               }
             >
-              Remove this playlist
+              Delete this playlist
             </Button>
           </p>
         </div>
-        <Palette onAdd={put}>
-          {carried !== null && dragged.length === 0 && <OtherPlaylists plan={draft} without={playlist.id} />}
-        </Palette>
+        <Only needs="plan">
+          <Palette onAdd={put}>
+            {carried !== null && dragged.length === 0 && <OtherPlaylists plan={draft} without={playlist.id} />}
+          </Palette>
+        </Only>
       </div>
       <DragOverlay>
         {dragged[0] && (
@@ -323,11 +386,11 @@ function DropList({ empty, children }: { empty: boolean; children: ReactNode }) 
   return (
     <div
       ref={setNodeRef}
-      className={`mt-4 min-h-24 border-y border-rule ${isOver ? 'bg-well' : ''}`}
+      className={`mt-3 min-h-24 border-y border-rule ${isOver ? 'bg-well' : ''}`}
       data-testid="items"
     >
       {empty ? (
-        <p className="py-8 text-center text-faint">Drag media from the right into here, or press + on one.</p>
+        <p className="py-8 text-center text-faint">Drag files here from the right, or press + on one.</p>
       ) : (
         <ol aria-label="Items">{children}</ol>
       )}
@@ -368,13 +431,13 @@ function OrderChoice({ playlist }: { playlist: Playlist }) {
         }
       >
         <option value="listed">as listed</option>
-        <option value="shuffled">shuffled, each pass anew</option>
+        <option value="shuffled">shuffled again each pass</option>
       </Select>
     </div>
   );
 }
 
-/** What is no single file: another playlist, or all media that match. */
+/** Items other than a single file: another playlist, or all media that match. */
 function MoreItems({ playlist, onAdd }: { playlist: Playlist; onAdd: (item: Item) => Promise<Result<unknown>> }) {
   const { draft } = useNetwork('draft');
   const { values, set, clear, draft: kept } = useKept(`playlist ${playlist.id} collect`, { rule: '' });
@@ -386,7 +449,7 @@ function MoreItems({ playlist, onAdd }: { playlist: Playlist; onAdd: (item: Item
           plan={draft}
           only="playlist"
           without={playlist.id}
-          none="Put a playlist in…"
+          none="Add a playlist…"
           aria-label="Add a playlist"
           value=""
           onChange={(value) => {
@@ -404,13 +467,15 @@ function MoreItems({ playlist, onAdd }: { playlist: Playlist; onAdd: (item: Item
         }}
       >
         <Input
-          aria-label="Collect all media that match"
-          placeholder="all media tagged, as offer and not winter"
+          aria-label="Collect all files that match"
+          placeholder="all files tagged, e.g. offer and not winter"
           value={rule}
           onChange={(event) => set({ rule: event.target.value })}
           className="sm:!w-72"
         />
-        <Button type="submit">Collect</Button>
+        <Button needs="plan" type="submit">
+          Collect
+        </Button>
         <DraftOffer draft={kept} />
       </form>
     </div>

@@ -3,9 +3,9 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { useForm } from 'react-hook-form';
-import { z } from 'zod';
+import * as z from 'zod';
 import { nameSchema, type Plan, type Playlist } from '@/core';
 import { lengthWords } from './item-name';
 import { useNetwork } from '@/interface/data/provider';
@@ -13,6 +13,7 @@ import { Button } from '@/interface/kit/button';
 import { Empty } from '@/interface/kit/empty';
 import { Input } from '@/interface/kit/field';
 import { counted } from '@/interface/kit/format';
+import { hasWords } from '@/interface/kit/has-words';
 import { Filmstrip } from './filmstrip';
 import { ReadPlaylist } from './read-playlist';
 
@@ -27,10 +28,13 @@ export function PlaylistsPlace() {
     defaultValues: { name: '' },
   });
   const { errors, isSubmitting } = formState;
+  const [search, setSearch] = useState('');
   const [playlists, archived] = useMemo(() => {
-    const all = [...draft.playlists].sort((a, b) => a.name.localeCompare(b.name));
+    const all = draft.playlists
+      .filter(({ name }) => hasWords(name, search))
+      .sort((a, b) => a.name.localeCompare(b.name));
     return [all.filter((one) => !one.archived), all.filter((one) => one.archived)];
-  }, [draft.playlists]);
+  }, [draft.playlists, search]);
   return (
     <div className="px-3 pb-8 sm:px-6">
       <form
@@ -44,6 +48,19 @@ export function PlaylistsPlace() {
         }
       >
         <h1 className="sr-only">Playlists</h1>
+        {draft.playlists.length > 0 && (
+          <div className="w-full sm:mr-auto sm:w-72">
+            <Input
+              data-search
+              aria-label="Find a playlist"
+              placeholder="Find a playlist"
+              value={search}
+              onChange={(event) => setSearch(event.target.value)}
+              // Enter would make a new one.
+              onKeyDown={(event) => event.key === 'Enter' && event.preventDefault()}
+            />
+          </div>
+        )}
         <div className="w-full sm:w-72">
           <Input
             aria-label="Name of a new playlist"
@@ -52,7 +69,7 @@ export function PlaylistsPlace() {
             {...register('name')}
           />
         </div>
-        <Button variant="main" type="submit" disabled={isSubmitting}>
+        <Button needs="plan" variant="main" type="submit" disabled={isSubmitting}>
           Make playlist
         </Button>
         <ReadPlaylist />
@@ -64,13 +81,17 @@ export function PlaylistsPlace() {
       </form>
       {draft.playlists.length === 0 ? (
         <Empty title="No playlists yet">
-          A playlist is a loop of pictures and films. Name one above, then drag media into it.
+          A playlist is a loop of pictures and videos. Type a name above, then drag files into it.
         </Empty>
+      ) : playlists.length + archived.length === 0 ? (
+        <p role="status" className="py-4 text-faint">
+          No playlist has “{search.trim()}” in its name.
+        </p>
       ) : (
         <Playlists plan={draft} playlists={playlists} label="Playlists" />
       )}
       {archived.length > 0 && (
-        <details className="mt-6">
+        <details className="mt-6" open={search.trim() !== '' || undefined}>
           <summary className="inline-block cursor-pointer py-1 text-faint">
             {counted(archived.length, 'archived playlist')}
           </summary>

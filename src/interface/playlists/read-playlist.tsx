@@ -14,7 +14,7 @@ async function send(file: File): Promise<Result<PlaylistRead>> {
   const response = await fetch(`/api/playlists?name=${encodeURIComponent(file.name)}`, { method: 'POST', body: file });
   const told = (await response.json().catch(() => null)) as { title?: unknown } | null;
   if (response.ok && told) return done(told as unknown as PlaylistRead);
-  return misread(typeof told?.title === 'string' ? told.title : 'The server does not answer: try again in a moment.');
+  return misread(typeof told?.title === 'string' ? told.title : 'The server isn’t answering. Try again in a moment.');
 }
 
 /** Makes a playlist of a file of another program, and says which of its files the library does not have. */
@@ -29,7 +29,7 @@ export function ReadPlaylist() {
   };
   return (
     <>
-      <Button disabled={busy} onClick={() => picker.current?.click()}>
+      <Button needs="plan" disabled={busy} onClick={() => picker.current?.click()}>
         Read a playlist file…
       </Button>
       <input

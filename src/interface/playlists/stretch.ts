@@ -1,14 +1,14 @@
 import type { Item, Plan, Turn } from '@/core';
 import { isShown, itemFiles } from '@/core';
 
-/** The shortest and the longest that one is given by stretching, in milliseconds: what is longer is typed. */
+/** The shortest and the longest duration by stretching, in milliseconds; longer ones are typed. */
 const LEAST_MS = 1000;
 const MOST_MS = 3_600_000;
 /** What a length snaps to, and with Shift. */
 const STEP_MS = 500;
 const FINE_MS = 100;
 
-/** Whether an item lasts as long as one says: a film does not, nor does a playlist. */
+/** Whether you can set an item's duration: a video has its own, and so has a playlist. */
 export function hasSeconds(plan: Plan, item: Item): boolean {
   if (item.playlist !== undefined) return false;
   if (item.collect !== undefined) return true;

@@ -19,12 +19,12 @@ export function TurnEnd({
   nth: number;
   /** What the strip's width is in time, in milliseconds. */
   span: number;
-  /** How long it is to last while it is pulled. */
+  /** The new duration while the end is being pulled. */
   pulledMs: number | null;
   onPull: (durationMs: number | null) => void;
   onDone: (durationMs: number) => void;
 }) {
-  /** Where it was taken hold of, how long it lasted then, what a pixel is in milliseconds, and how long it is to last by now. */
+  /** Where the pull began, the duration then, the milliseconds of a pixel, and the duration now. */
   const held = useRef<{ x: number; durationMs: number; msPerPx: number; toMs: number } | null>(null);
   const leave = () => {
     held.current = null;

@@ -8,7 +8,7 @@ import { placedName } from '@/interface/kit/placed-name';
 import { reachedOf } from './arrival';
 import { follow, followedText, onFollowed, wordOf, type Followed } from './arriving';
 
-/** Tells who published, wherever they are by then, when it has arrived, or that it has not. */
+/** Tells the person who published, on whatever place they are, that the edition has arrived or hasn't. */
 export function ArrivalNotice() {
   const text = useSyncExternalStore(onFollowed, followedText, () => null);
   return text ? <Waiting followed={JSON.parse(text) as Followed} /> : null;

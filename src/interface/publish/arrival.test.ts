@@ -9,17 +9,17 @@ const said = (...times: (number | null)[]) => arrivalWords(stepsOf(times.map(arr
 
 test.each<[string, (number | null)[]]>([
   ['It changed nothing on any screen.', []],
-  ['The screen that it changes has not taken it up yet.', [null]],
-  ['None of the 3 screens that it changes has taken it up yet.', [null, null, null]],
-  ['The screen that it changed took it up after 1.2 s.', [1200]],
+  ['The screen that it changes hasn’t updated yet.', [null]],
+  ['None of the 3 screens that it changes has updated yet.', [null, null, null]],
+  ['The screen that it changed was updated after 1.2 s.', [1200]],
   [
-    'All 4 screens that it changed took it up: half of them within 2.0 s, the last after 40 s.',
+    'All 4 screens that it changed were updated: half of them within 2.0 s, the last after 40 s.',
     [900, 2000, 3000, 40_000],
   ],
-  ['All 2 screens that it changed took it up: the last after 1.0 s.', [1000, 1000]],
-  ['Of the 4 screens that it changes 2 took it up so far: the last after 7.0 s.', [1000, 7000, null, null]],
+  ['All 2 screens that it changed were updated: the last after 1.0 s.', [1000, 1000]],
+  ['Of the 4 screens that it changes, 2 were updated so far: the last after 7.0 s.', [1000, 7000, null, null]],
   [
-    'Of the 5 screens that it changes 4 took it up so far: half of them within 3.0 s, the last after 5 h.',
+    'Of the 5 screens that it changes, 4 were updated so far: half of them within 3.0 s, the last after 5 h.',
     [1, 2000, 3000, 18_000_000, null],
   ],
 ])('%s', (words, times) => {

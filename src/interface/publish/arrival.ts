@@ -37,17 +37,17 @@ export function arrivalWords(steps: readonly Step[], of: number): string {
   if (of === 0) return 'It changed nothing on any screen.';
   if (!last)
     return of === 1
-      ? 'The screen that it changes has not taken it up yet.'
-      : `None of the ${counted(of, 'screen')} that it changes has taken it up yet.`;
-  if (of === 1) return `The screen that it changed took it up after ${spanWords(last.at)}.`;
+      ? 'The screen that it changes hasn’t updated yet.'
+      : `None of the ${counted(of, 'screen')} that it changes has updated yet.`;
+  if (of === 1) return `The screen that it changed was updated after ${spanWords(last.at)}.`;
   const half = steps[Math.ceil(of / 2) - 1];
   const times = [
     ...(half && half.at < last.at ? [`half of them within ${spanWords(half.at)}`] : []),
     `the last after ${spanWords(last.at)}`,
   ].join(', ');
   return last.count === of
-    ? `All ${counted(of, 'screen')} that it changed took it up: ${times}.`
-    : `Of the ${counted(of, 'screen')} that it changes ${last.count} took it up so far: ${times}.`;
+    ? `All ${counted(of, 'screen')} that it changed were updated: ${times}.`
+    : `Of the ${counted(of, 'screen')} that it changes, ${last.count} ${last.count === 1 ? 'was' : 'were'} updated so far: ${times}.`;
 }
 
 /** Marks on the way that take ever longer, up to `end`, in milliseconds. */

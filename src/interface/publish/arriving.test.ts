@@ -15,7 +15,7 @@ function word(minutes: number, ...screens: [arrived: boolean, state: ScreenState
   const statuses = new Map(
     screens.map(([, state], i): [string, ScreenStatus] => [
       ids[i] ?? '',
-      { id: ids[i] ?? '', state, lastSeen: null, troubles: [], download: null },
+      { id: ids[i] ?? '', state, lastSeen: null, wasLast: null, troubles: [], download: null },
     ]),
   );
   return wordOf(FOLLOWED, arrivals, statuses, (id) => `Quay · ${id}`, SINCE + minutes * MINUTES);
@@ -33,11 +33,11 @@ test('it is told as soon as all that have a player play it', () => {
 test('after five minutes it is told what is missing', () => {
   expect(word(4.9, [true, 'lit'], [false, 'dark'])).toBeNull();
   expect(word(5, [true, 'lit'], [false, 'dark'])).toEqual({
-    text: 'Edition 7 is not everywhere after 5 minutes: Quay · s1 has not taken it up. Publish says why.',
+    text: 'Edition 7 isn’t everywhere after 5 minutes: Quay · s1 has not been updated. See Publish for the reasons.',
     bad: true,
   });
   expect(word(9, [false, 'behind'], [true, 'lit'], [false, 'dark'])).toMatchObject({
-    text: 'Edition 7 is not everywhere after 5 minutes: Quay · s0 and 1 more have not taken it up. Publish says why.',
+    text: 'Edition 7 isn’t everywhere after 5 minutes: Quay · s0 and 1 more have not been updated. See Publish for the reasons.',
   });
 });
 

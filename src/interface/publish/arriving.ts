@@ -27,7 +27,7 @@ export function onFollowed(listener: () => void): () => void {
   return () => void listeners.delete(listener);
 }
 
-/** So long an edition may take until that is told. */
+/** An edition that takes longer than this is reported as late. */
 const STUCK_MS = 5 * MINUTE;
 
 /** What is to be told of an edition that arrives; `over` where nothing more will be, null where nothing is to be told yet. */
@@ -51,7 +51,7 @@ export function wordOf(
   const names = nameOf(first.screen) + (missing.length > 1 ? ` and ${missing.length - 1} more` : '');
   const have = missing.length > 1 ? 'have' : 'has';
   return {
-    text: `Edition ${number} is not everywhere after 5 minutes: ${names} ${have} not taken it up. Publish says why.`,
+    text: `Edition ${number} isn’t everywhere after 5 minutes: ${names} ${have} not been updated. See Publish for the reasons.`,
     bad: true,
   };
 }

@@ -19,7 +19,7 @@ import { Field, Input } from '@/interface/kit/field';
 import { clockTime, dateTime, dayName, siteTimeWords } from '@/interface/kit/format';
 import type { GoesOut, PlannedFor } from '@/services/editions';
 
-/** A moment that is to come, as one says it: for all, or on each site's clock. */
+/** A future moment in words: one for all, or on each site's clock. */
 export interface At {
   readonly said: string;
   say(text: string): void;
@@ -98,7 +98,7 @@ export function AtField({
 }
 
 function hintOf(goesOut: GoesOut | null, plan: Plan, zone: string): string {
-  if (goesOut === null) return 'As one says it: tomorrow 06:00, 1 Dec 05:30.';
+  if (goesOut === null) return 'Type it in words, e.g. tomorrow 6:00 or 1 Dec 5:30.';
   if (typeof goesOut === 'number') return `${dateTime(goesOut, zone)}, your clock`;
   const time = readSiteTime(goesOut.siteTime);
   const [first, last] = time === null ? [] : extent(siteInstants(plan, time).values());

@@ -8,6 +8,7 @@ import {
   misread,
   parseDate,
   readWhen,
+  setsOf,
   startOfDate,
   toInstant,
   zoneTable,
@@ -26,7 +27,7 @@ import { Ribbons } from './ribbons';
 import { GlassRuler } from './glass-ruler';
 import { useDifferences } from './use-differences';
 
-/** More dates than that are no look ahead any more, but a year's plan. */
+/** More dates than this would be a year's plan rather than a preview. */
 const MOST_DAYS = 92;
 
 /**
@@ -155,8 +156,9 @@ function useRange() {
 function datesOf(said: string, context: PhraseContext): Result<readonly [LocalDate, LocalDate]> {
   const read = readWhen(said, context);
   if (!read.ok) return read;
-  const [first, last] = [read.value.from, read.value.to].map((date) => parseDate(date ?? ''));
-  if (first == null || last == null) return misread('Say the first and the last day, as "24 to 26 Dec".');
+  const [set, ...more] = setsOf(read.value);
+  const [first, last] = [set?.from, more.length > 0 ? undefined : set?.to].map((date) => parseDate(date ?? ''));
+  if (first == null || last == null) return misread('Write the first and the last day, e.g. “24 to 26 Dec”.');
   if (last - first >= MOST_DAYS) return misread(`At most ${MOST_DAYS} days are compared at once.`);
   return done([first, last] as const);
 }
@@ -185,7 +187,7 @@ function RangeChoice({ hours, said, problem, onHours, onSay }: Omit<ReturnType<t
         <Input
           aria-label="Other days"
           aria-describedby={problem === undefined ? undefined : id}
-          placeholder="or: 24 to 26 Dec"
+          placeholder="or e.g. 24 to 26 Dec"
           value={said}
           invalid={problem !== undefined}
           onChange={({ target }) => onSay(target.value)}

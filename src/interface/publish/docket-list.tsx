@@ -9,12 +9,12 @@ import { pathTo } from '@/interface/kit/path-to';
 import type { DocketEntry } from '@/services/editions';
 import type { Choice } from './use-choice';
 
-/** The changes that wait, each with a box: all of them, one's own, somebody else's, or a few go out. */
+/** The unpublished changes, each with a box: publish all of them, your own, another person's, or a few. */
 export function DocketList({ entries, choice }: { entries: readonly DocketEntry[]; choice: Choice }) {
   return (
     <>
       {entries.length > 1 && <Choose entries={entries} choice={choice} />}
-      <ul className="mt-3 border-y border-rule" aria-label="Changes that wait">
+      <ul className="mt-3 border-y border-rule" aria-label="Unpublished changes">
         {entries.map((entry) => (
           <Entry key={keyText(entry)} entry={entry} entries={entries} choice={choice} />
         ))}
@@ -38,8 +38,8 @@ function Choose({ entries, choice }: { entries: readonly DocketEntry[]; choice: 
   const isChosen = (list: readonly DocketEntry[]) =>
     list.length === choice.chosen.length && list.every((entry) => choice.has(entry));
   return (
-    <div role="group" aria-label="Which go out" className="mt-3 flex flex-wrap items-center gap-2 text-sm">
-      <span className="text-faint">Goes out:</span>
+    <div role="group" aria-label="Changes to publish" className="mt-3 flex flex-wrap items-center gap-2 text-sm">
+      <span className="text-faint">Publish:</span>
       {ways.map(({ name, list }) => (
         <button
           key={name}
@@ -70,7 +70,7 @@ function Entry({ entry, entries, choice }: { entry: DocketEntry; entries: readon
         <label className="-my-1 flex size-6 shrink-0 items-center justify-center">
           <input
             type="checkbox"
-            aria-label={`${name} goes out`}
+            aria-label={`Publish ${name}`}
             checked={on || along !== undefined}
             disabled={along !== undefined}
             onChange={(event) => choice.set(entry, event.target.checked)}
@@ -102,7 +102,7 @@ function Entry({ entry, entries, choice }: { entry: DocketEntry; entries: readon
         )}
         {along && (
           <p className="text-sm">
-            goes along: {by ? `${KINDS[by.kind].noun} "${by.name}"` : 'what you chose'} needs it
+            included, because {by ? `${KINDS[by.kind].noun} "${by.name}"` : 'what you chose'} needs it
           </p>
         )}
       </div>

@@ -23,7 +23,7 @@ export function EditionsCompared({
   onChange: (compared: Compared | null) => void;
 }) {
   const box = useRef<HTMLElement>(null);
-  // What was asked for stands above where one asked for it.
+  // The comparison is above the list in which it was asked for.
   useEffect(() => box.current?.focus(), []);
   const [before, after] = [usePlanOfEdition(compared[0]), usePlanOfEdition(compared[1])];
   const screens = useMemo(
@@ -55,7 +55,7 @@ export function EditionsCompared({
       </div>
       {failed ? (
         <p role="alert" className="mt-3 text-brick">
-          One of the two could not be asked for: it may not be kept any more. Choose another, or try again.
+          One of the two couldn’t be loaded. It may no longer be kept. Choose another, or try again.
         </p>
       ) : before.plan && after.plan ? (
         <Comparison
@@ -66,7 +66,7 @@ export function EditionsCompared({
           sameWords={(count) => `${counted(count, 'screen')} ${count === 1 ? 'shows' : 'show'} the same in this time`}
         />
       ) : (
-        <p className="mt-3 text-faint">Asking for both…</p>
+        <p className="mt-3 text-faint">Loading both…</p>
       )}
     </section>
   );

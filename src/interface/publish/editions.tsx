@@ -74,24 +74,31 @@ function EditionRow({
       <p className="flex items-baseline justify-between">
         <span className="font-heading text-lg font-bold">
           {number}
-          {newest && <span className="ml-2 font-text text-sm font-normal text-lamp-ink">on the glass</span>}
+          {newest && <span className="ml-2 font-text text-sm font-normal text-lamp-ink">on the screens</span>}
         </span>
         {!newest && (
           <span className="flex">
             <Button
               variant="quiet"
-              aria-label={`Look at edition ${number}`}
+              aria-label={`View edition ${number}`}
               onClick={() => {
                 void lookAtEdition(number);
                 router.push('/');
               }}
             >
-              Look
+              {' '}
+              View{' '}
             </Button>
             <Button variant="quiet" aria-label={`Compare edition ${number}`} onClick={onCompare}>
               Compare
             </Button>
-            <Button variant="quiet" aria-label={`Publish again: edition ${number}`} disabled={busy} onClick={onAgain}>
+            <Button
+              needs="publish"
+              variant="quiet"
+              aria-label={`Publish again: edition ${number}`}
+              disabled={busy}
+              onClick={onAgain}
+            >
               Publish again…
             </Button>
           </span>
@@ -99,11 +106,11 @@ function EditionRow({
       </p>
       {note && <p className="break-words">{note}</p>}
       <p className="text-sm text-faint">
-        {dateTime(Date.parse(publishedAt), zone)}, {person ?? 'somebody'}; {counted(touched, 'screen')} changed
+        {dateTime(Date.parse(publishedAt), zone)}, {person ?? 'someone'}; {counted(touched, 'screen')} changed
         {!newest && touched > 0 && `, ${reachedWords(edition)}`}
         {plannedFor !== null && (publishedAt === plannedFor ? '; as it was planned' : '; planned for later')}
         {again !== null && `; edition ${again} again`}
-        {!whole && '; what else waited was left out'}
+        {!whole && '; other changes were left out'}
       </p>
     </li>
   );
@@ -111,7 +118,9 @@ function EditionRow({
 
 /** How far an edition came that is over. */
 function reachedWords({ touched, reached, reachedAt, publishedAt }: Edition): string {
-  if (reached === 0 || reachedAt === null) return 'none took it up';
+  if (reached === 0 || reachedAt === null) return 'no screen was updated';
   const span = spanWords(Math.max(0, Date.parse(reachedAt) - Date.parse(publishedAt)));
-  return reached === touched ? `all took it up within ${span}` : `${reached} took it up`;
+  return reached === touched
+    ? `all were updated within ${span}`
+    : `${reached} ${reached === 1 ? 'was' : 'were'} updated`;
 }

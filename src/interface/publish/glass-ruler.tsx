@@ -18,7 +18,7 @@ export function useCursor([from, to]: readonly [number, number]): number {
 }
 
 /**
- * The hours or days over the ribbons. Where one presses, or goes by the arrow keys, is the moment that everything looks at; Page Up and
+ * The hours or days over the ribbons. A press, or the arrow keys, choose the moment that all pictures show; Page Up and
  * Page Down go to where something changes.
  */
 export function GlassRuler({ range, edges }: { range: readonly [number, number]; edges: readonly number[] }) {

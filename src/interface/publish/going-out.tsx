@@ -49,7 +49,7 @@ export function GoingOut({
       {children}
       {failed ? (
         <p role="alert" className="mt-3 text-brick">
-          What it would change could not be worked out: close this, and try again.
+          The preview couldn’t be computed. Close this and try again.
         </p>
       ) : plan && shown ? (
         <Comparison

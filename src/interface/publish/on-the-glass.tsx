@@ -19,8 +19,7 @@ export function OnTheGlass({
   const after = usePlanOf(chosen);
   const label = useScreenLabels(published, after);
   const untouched = draft.screens.filter(({ id }) => !screens.includes(id)).length;
-  if (screens.length === 0)
-    return <p className="mt-4 text-faint">No screen receives anything else by these changes.</p>;
+  if (screens.length === 0) return <p className="mt-4 text-faint">This changes no screens.</p>;
   if (!published)
     return (
       <p className="mt-4">
@@ -29,7 +28,7 @@ export function OnTheGlass({
     );
   return (
     <Comparison
-      name="On the glass"
+      name="On the screens"
       before={published}
       after={after}
       screens={screens}

@@ -55,9 +55,9 @@ function minutesIn(text: string): number | null {
 }
 
 const OTHERS: readonly (readonly [Others, string])[] = [
-  ['by-hand', 'when somebody publishes it there too'],
-  ['when-lit', 'as soon as these have been lit long enough'],
-  ['at-a-time', 'at a time, if these have been lit long enough by then'],
+  ['by-hand', 'when I approve'],
+  ['when-lit', 'as soon as these screens have been lit for some minutes'],
+  ['at-a-time', 'at a set time, if these screens have been lit for some minutes by then'],
 ];
 
 /** Some screens get it first; the others when a person says so, or by themselves. */
@@ -70,7 +70,7 @@ export function PilotForm({ pilot }: { pilot: Pilot }) {
       <legend className="px-1 font-semibold">On some screens first</legend>
       <WhereField plan={draft} value={pilot.where} onChange={pilot.say} />
       <div className="mt-3 space-y-1" role="radiogroup" aria-label="The others get it">
-        <p className="text-sm text-faint">The others keep what they have, and get it</p>
+        <p className="text-sm text-faint">The others keep what they have now, and get it</p>
         {OTHERS.map(([value, words]) => (
           <label key={value} className="flex min-h-6 items-center gap-2">
             <input type="radio" name="others" checked={others === value} onChange={() => pilot.choose(value)} />
@@ -81,7 +81,7 @@ export function PilotForm({ pilot }: { pilot: Pilot }) {
       {others !== 'by-hand' && (
         <div className="mt-2 space-y-2">
           <p className="flex flex-wrap items-center gap-2">
-            <span>Long enough is</span>
+            <span>Lit for at least</span>
             <span className="w-20">
               <Input
                 aria-label="Minutes"
@@ -91,7 +91,7 @@ export function PilotForm({ pilot }: { pilot: Pilot }) {
                 onChange={({ target }) => wait(target.value)}
               />
             </span>
-            <span>minutes, all of these without an error</span>
+            <span>minutes, all of them without an error</span>
           </p>
           {wrong && (
             <p role="alert" className="text-sm text-brick">
@@ -104,7 +104,7 @@ export function PilotForm({ pilot }: { pilot: Pilot }) {
         </div>
       )}
       <p className="mt-2 text-sm text-faint">
-        An error, or a screen that goes dark with it, stops it: then you decide. It can be taken back at any time.
+        An error, or a screen that goes dark, stops the pilot. Then you decide. You can cancel it at any time.
       </p>
     </fieldset>
   );

@@ -40,10 +40,10 @@ export function PilotRow({
     <li className="border-t border-rule py-3" data-planned={id}>
       <p className="flex flex-wrap items-baseline gap-x-3">
         <span className="font-heading text-lg font-bold">
-          {lit} of {counted(paired.length, 'player')} {paired.length === 1 ? 'plays' : 'play'} it
+          Playing on {lit} of {counted(paired.length, 'screen')}
         </span>
         <span className="text-sm text-faint">
-          since {dateTime(Date.parse(pilot.begun), zone)}, by {person ?? 'somebody'}
+          since {dateTime(Date.parse(pilot.begun), zone)}, by {person ?? 'someone'}
         </span>
       </p>
       {note && <p className="break-words">{note}</p>}
@@ -55,7 +55,7 @@ export function PilotRow({
       ) : (
         <p>{nextWords(pilot, { others, passed: at !== null, now, zone })}</p>
       )}
-      <ul className="mt-2 flex flex-wrap gap-x-4 gap-y-1 text-sm" aria-label="Tried on">
+      <ul className="mt-2 flex flex-wrap gap-x-4 gap-y-1 text-sm" aria-label="Pilot screens">
         {tried.slice(0, MOST_NAMED).map((screen) => {
           const state = statuses.get(screen)?.state ?? 'unpaired';
           return (
@@ -68,6 +68,7 @@ export function PilotRow({
       </ul>
       <p className="mt-2 flex flex-wrap gap-2">
         <Button
+          needs="publish"
           disabled={busy}
           onClick={() =>
             void act(answered(publishPlannedAction(id)), ({ number }) => {
@@ -76,22 +77,21 @@ export function PilotRow({
             })
           }
         >
-          {pilot.stopped
-            ? 'Publish it everywhere all the same'
-            : `Publish it on the other ${counted(others, 'screen')}`}
+          {pilot.stopped ? 'Publish it everywhere anyway' : `Publish it on the other ${counted(others, 'screen')}`}
         </Button>
         <Button
+          needs="publish"
           variant={pilot.stopped ? 'main' : 'quiet'}
           disabled={busy}
           onClick={() =>
             void act(
               answered(callOffPlannedAction(id)),
               () =>
-                `Taken back: ${counted(tried.length, 'screen')} ${tried.length === 1 ? 'goes' : 'go'} back to edition ${published?.number ?? 0}. What it holds waits in the docket again.`,
+                `Cancelled: ${counted(tried.length, 'screen')} ${tried.length === 1 ? 'goes' : 'go'} back to edition ${published?.number ?? 0}. Its changes are unpublished again.`,
             )
           }
         >
-          Take it back{pilot.stopped ? ` to edition ${published?.number ?? 0}` : ''}
+          Cancel the pilot{pilot.stopped ? ` and go back to edition ${published?.number ?? 0}` : ''}
         </Button>
       </p>
     </li>
@@ -109,7 +109,7 @@ function nextWords(
   }: { readonly others: number; readonly passed: boolean; readonly now: number; readonly zone: string },
 ): string {
   const rest = others === 1 ? 'The other screen gets it' : `The other ${others} screens get it`;
-  if (minutes === null) return `${rest} when somebody publishes it there.`;
+  if (minutes === null) return `${rest} when you approve it.`;
   const time = at ? `on ${dateTime(Date.parse(at), zone)}` : null;
   if (passed && time !== null)
     return `Passed: ${counted(minutes, 'minute')} without an error. ${rest} ${time}, unless one of these has an error or goes dark before that.`;

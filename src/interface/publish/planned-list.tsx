@@ -25,7 +25,7 @@ export function PlannedList() {
   if (planned.length === 0) return null;
   return (
     <section aria-label="Planned" className="mt-10">
-      <h2 className="text-lg">{planned.some(({ pilot }) => pilot) ? 'Tried on some screens first' : 'Planned'}</h2>
+      <h2 className="text-lg">{planned.some(({ pilot }) => pilot) ? 'Pilot and planned' : 'Planned'}</h2>
       <ol className="mt-2">
         {planned.map((one, i) =>
           one.pilot || one.at === null ? (
@@ -48,7 +48,7 @@ function PlannedRow({
 }: {
   planned: Timed;
   isFirst: boolean;
-  /** The one that stands on it. */
+  /** The one that builds on it. */
   next: Planned | undefined;
 }) {
   const { look } = useNetwork('look');
@@ -72,24 +72,24 @@ function PlannedRow({
     <li className="border-t border-rule py-3" data-planned={id}>
       <p className="flex flex-wrap items-baseline gap-x-3">
         <span className="font-heading text-lg font-bold">{when}</span>
-        <span className="text-sm text-faint">planned by {person ?? 'somebody'}</span>
+        <span className="text-sm text-faint">planned by {person ?? 'someone'}</span>
       </p>
       {note && <p className="break-words">{note}</p>}
       <p className="text-sm">
         {screens.length === 0
-          ? 'No screen gets anything else by it.'
+          ? 'It changes no screens.'
           : `${counted(screens.length, 'screen')} ${screens.length === 1 ? 'changes' : 'change'}; ${
               ready === screens.length
                 ? ready === 1
                   ? 'it has'
                   : 'all have'
                 : `${ready} of them ${ready === 1 ? 'has' : 'have'}`
-            } what they need by then.`}
+            } downloaded it already.`}
       </p>
       {wentBack && (
         <p className="text-sm text-brick">
-          Edition {wentBack.number} went back to edition {wentBack.to} after this was planned. This edition brings back
-          what was taken away then.
+          Edition {wentBack.number} went back to edition {wentBack.to} after this was planned. This edition would bring
+          the removed changes back.
         </p>
       )}
       {early && (
@@ -119,28 +119,29 @@ function PlannedRow({
               router.push('/');
             }}
           >
-            Look at it
+            View it
           </Button>
-          <Button variant="quiet" disabled={busy} onClick={() => setMoving(true)}>
+          <Button needs="publish" variant="quiet" disabled={busy} onClick={() => setMoving(true)}>
             Move…
           </Button>
           {isFirst && (
-            <Button variant="quiet" disabled={busy} onClick={() => setEarly(true)}>
+            <Button needs="publish" variant="quiet" disabled={busy} onClick={() => setEarly(true)}>
               Publish now…
             </Button>
           )}
           <Button
+            needs="publish"
             variant="quiet"
             disabled={busy}
             onClick={() =>
               void act(answered(callOffPlannedAction(id)), () =>
                 next?.at
-                  ? `Called off: what it holds goes out ${plannedWords({ ...next, at: next.at }, zone)}, with what stands on it.`
-                  : 'Called off: what it holds waits in the docket again.',
+                  ? `Cancelled. Its changes go out ${plannedWords({ ...next, at: next.at }, zone)}, with the edition that builds on it.`
+                  : 'Cancelled. Its changes are unpublished again.',
               )
             }
           >
-            Call off
+            Cancel it
           </Button>
         </p>
       )}
@@ -204,7 +205,7 @@ function MoveForm({
           Move it
         </Button>
         <Button variant="quiet" onClick={onLeave}>
-          Leave it
+          Cancel
         </Button>
       </span>
     </form>

@@ -13,7 +13,7 @@ import { pathTo } from '@/interface/kit/path-to';
 import { standingWords } from '@/interface/library/fit';
 import { NamedScreens } from './named-screens';
 
-/** So many are told at first. */
+/** At most this many are listed at first. */
 const MOST = 5;
 /** The longer side of a drawn screen, in pixels. */
 const DRAWN = 72;

@@ -11,12 +11,12 @@ import type { Fetches } from '@/services/editions';
 import { NamedScreens } from './named-screens';
 import { readiness, readyWords } from './readiness';
 
-/** What is told of some players; `screens` are named before it. */
+/** A sentence about some players; `screens` are named before it. */
 interface Told {
   readonly key: string;
   readonly screens: readonly string[];
   readonly text: string;
-  /** It is no fault. */
+  /** It isn't a problem. */
   readonly quiet?: true;
 }
 
@@ -56,17 +56,17 @@ export function PreflightPlayers({
     ...about(
       'unknown',
       when?.unknown ?? [],
-      'how soon is not known; a line is measured with the first larger file.',
+      'it isn’t known how soon. A line is measured with the first larger file.',
       true,
     ),
-    ...about('late', late, 'not ready by the time it goes out, and switched when they are.'),
+    ...about('late', late, 'not ready by the time it goes out. They will switch when they are.'),
     ...(when?.short ?? []).flatMap(({ screen, bytes }) =>
-      about(`short ${screen}`, [screen], `storage ${megabytes(bytes)} short for it.`),
+      about(`short ${screen}`, [screen], `storage ${megabytes(bytes)} too small for it.`),
     ),
     ...about(
       'dark',
       screens.filter((id) => stateOf(id) === 'dark'),
-      'not heard from. What is published reaches them when they are back.',
+      'offline. They will update when they reconnect.',
     ),
     ...about(
       'unpaired',
@@ -95,11 +95,11 @@ export function PreflightPlayers({
 }
 
 const fetchWords = ({ most, all }: Fetches) =>
-  `Players fetch at most ${megabytes(most)} each, ${megabytes(all)} together, and switch when they have it.`;
+  `Players download at most ${megabytes(most)} each, ${megabytes(all)} in total, and switch when they have it.`;
 
-/** What is told of all of them, where anything is. */
+/** A sentence about all of them, if there is anything to say. */
 const inAll = (key: string, text: string): Told[] => (text === '' ? [] : [{ key, screens: [], text, quiet: true }]);
 
-/** Nothing is told of no screens. */
+/** Without screens there is no sentence. */
 const about = (key: string, screens: readonly string[], text: string, quiet?: true): Told[] =>
   screens.length === 0 ? [] : [{ key, screens, text, ...(quiet ? { quiet } : {}) }];

@@ -2,7 +2,8 @@
 
 import { group } from 'd3-array';
 import { useRouter } from 'next/navigation';
-import type { Finding, Instant } from '@/core';
+import { DAY, HOUR, type Finding, type Instant } from '@/core';
+import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
 import { FINDING_TITLES, FindingRow } from '@/interface/forecast/finding-row';
@@ -14,8 +15,8 @@ import { PreflightPlayers } from './preflight-players';
 import type { Fresh } from './use-fresh';
 
 /**
- * What one wants to know before it is on the walls: what these changes make worse, apart from what was so before, each with its place
- * and what ends it; and what the players bring along.
+ * What you want to know before it is on the screens: problems that these changes bring, apart from older ones, each with its place
+ * and its fixes; and whether the players are ready.
  */
 export function Preflight({
   screens,
@@ -33,12 +34,12 @@ export function Preflight({
     <section className="mt-6" aria-label="Preflight" aria-busy={findings === null}>
       <h2 className="text-lg">Preflight</h2>
       {findings === null ? (
-        <p className="text-sm text-faint">Looking seven days ahead…</p>
+        <p className="text-sm text-faint">Checking the next seven days…</p>
       ) : (
         <p className="text-sm text-faint" role="status">
           {findings.length === 0
-            ? 'These changes make nothing worse in the next seven days'
-            : `${counted(findings.length, 'thing')} to look at that these changes bring, in the next seven days`}
+            ? 'These changes cause no problems in the next seven days'
+            : `${counted(findings.length, 'problem')} that these changes cause in the next seven days`}
           {old > 0 ? `; ${old} ${old === 1 ? 'was' : 'were'} there before.` : '.'}
         </p>
       )}
@@ -50,20 +51,24 @@ export function Preflight({
   );
 }
 
-/** So many of one kind are told at first. */
+/** At most this many of one kind are listed at first. */
 const MOST = 5;
 
 function Findings({ findings }: { findings: readonly Finding[] }) {
   const { edit } = useNetwork('edit');
   const router = useRouter();
   const zone = useZone();
-  const row = (finding: Finding) => (
+  const { now } = useMoment();
+  const hour = Math.floor(now / HOUR) * HOUR;
+  const row = (finding: Finding, i: number) => (
     <FindingRow
       key={finding.sentence + (finding.span?.[0] ?? '')}
       finding={finding}
+      range={[hour, hour + 7 * DAY]}
+      weighed={i < MOST}
       zone={zone}
       onOpen={(id) => router.push(pathTo({ kind: 'booking', id }))}
-      onFix={({ label, edits }) => void edit(edits, `${label}: done. Ctrl Z takes it back.`)}
+      onFix={({ label, edits }) => void edit(edits, `${label}: done. Ctrl Z undoes it.`)}
     />
   );
   return [...group(findings, (one) => one.kind)].map(([kind, list]) => (
@@ -73,7 +78,7 @@ function Findings({ findings }: { findings: readonly Finding[] }) {
       {list.length > MOST && (
         <details>
           <summary className="cursor-pointer py-1 text-sm text-tide">{list.length - MOST} more</summary>
-          <ul>{list.slice(MOST).map(row)}</ul>
+          <ul>{list.slice(MOST).map((finding, i) => row(finding, MOST + i))}</ul>
         </details>
       )}
     </section>

@@ -36,17 +36,17 @@ export function Progress({ index, edition }: { index: Index; edition: Edition | 
   const paired = [...statuses.values()].filter((one) => inEdition.has(one.id) && one.state !== 'unpaired');
   const reached = paired.filter(isReached);
   const waiting = paired.filter((one) => one.state === 'behind' || one.state === 'dark');
-  // Who is not heard from does not hear it either, and tries when it is back.
+  // Offline players can't be asked, and try by themselves when they are back.
   const heard = waiting.filter(({ state }) => state === 'behind').map(({ id }) => id);
   const hurry = (screens: readonly string[]) =>
     void act(answered(hurryAction(screens)), ({ asked }) =>
-      asked === 0 ? 'No player is paired there any more.' : `${counted(asked, 'player')} asked to try again at once.`,
+      asked === 0 ? 'These screens have no players now.' : `${counted(asked, 'player')} asked to try again at once.`,
     );
   return (
     <section className="mt-10" aria-label={`Edition ${published.number}`} data-testid="progress">
       <h2 className="text-lg">
-        Edition {published.number}: {reached.length} of {counted(paired.length, 'player')}{' '}
-        {waiting.length === 0 ? 'play it' : 'play it so far'}
+        Edition {published.number}: playing on {reached.length} of {counted(paired.length, 'screen')}
+        {waiting.length > 0 && ' so far'}
       </h2>
       {ahead.size > 0 && (
         <p className="text-sm text-faint">
@@ -64,11 +64,11 @@ export function Progress({ index, edition }: { index: Index; edition: Edition | 
       )}
       {heard.length > 1 && (
         <Button className="mt-3" disabled={busy} onClick={() => hurry(heard)}>
-          Try again on all {heard.length} that are heard
+          Try again on all {heard.length} that are online
         </Button>
       )}
       {waiting.length > 0 && (
-        <ul className="mt-3" aria-label="Not there yet">
+        <ul className="mt-3" aria-label="Not updated yet">
           {waiting.slice(0, MOST_NAMED).map((status) => (
             <Behind
               key={status.id}
@@ -108,12 +108,12 @@ function Behind({
   const { state, download, lastSeen, troubles } = status;
   const left = useTimeLeft(download);
   const reason = download
-    ? `fetched ${bytesOf(download.doneBytes, download.totalBytes)}${left && `, about ${left} left`}`
+    ? `Downloading: ${bytesOf(download.doneBytes, download.totalBytes)}${left && `, about ${left} left`}`
     : state === 'dark'
       ? lastSeen
-        ? 'not heard from; it will follow when it is back'
-        : 'never heard from'
-      : 'has not taken it up yet';
+        ? 'Offline. It will update when it reconnects.'
+        : 'Never been online'
+      : 'Not updated yet';
   return (
     <li className="flex flex-wrap items-center gap-x-3 py-1">
       <Lantern state={state} />

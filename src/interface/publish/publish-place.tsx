@@ -1,13 +1,22 @@
 'use client';
 
-import { useState } from 'react';
-import type { ObjectKey } from '@/core';
+import { useEffect, useRef, useState } from 'react';
+import { keyText, type ObjectKey } from '@/core';
 import { answered } from '@/interface/data/answered';
-import { pilotAction, planAction, publishAction, publishAgainAction, takeBackAction } from '@/web/actions';
+import {
+  askToPublishAction,
+  pilotAction,
+  planAction,
+  publishAction,
+  publishAgainAction,
+  takeBackAction,
+} from '@/web/actions';
+import { WhyNot, useMay } from '@/interface/data/may';
 import { useZone } from '@/interface/data/zone';
-import { useDocket, useEditions, usePlanAgain } from '@/interface/data/queries';
+import { useDocket, useEditions, usePlanAgain, useRequests } from '@/interface/data/queries';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/button';
+import { useKey } from '@/interface/shell/keys';
 import { Field, Input } from '@/interface/kit/field';
 import { counted, dateTime } from '@/interface/kit/format';
 import type { Docket, GoesOut, Piloting, Publishing } from '@/services/editions';
@@ -22,6 +31,7 @@ import { PilotForm, usePilot } from './pilot-form';
 import { PlannedList } from './planned-list';
 import { Preflight } from './preflight';
 import { Progress } from './progress';
+import { Requests } from './requests';
 import { useAct } from './use-act';
 import { useChoice } from './use-choice';
 import { useFresh, type Fresh } from './use-fresh';
@@ -36,14 +46,14 @@ export function PublishPlace() {
   const { busy, act } = useAct();
   const [compared, setCompared] = useState<Compared | null>(null);
   const [again, setAgain] = useState<number | null>(null);
-  if (!docket || !editions) return <p className="px-6 py-5 text-faint">Counting what was changed…</p>;
+  if (!docket || !editions) return <p className="px-6 py-5 text-faint">Counting the changes…</p>;
   const { entries, screens } = docket;
   const open = entries.length > 0 || screens.length > 0;
 
   const sinceWhat = docket.pilot
-    ? 'on top of what is tried on some screens'
+    ? 'on top of the edition being piloted'
     : docket.after
-      ? `on top of what goes out ${dateTime(Date.parse(docket.after), zone)}`
+      ? `on top of the edition planned for ${dateTime(Date.parse(docket.after), zone)}`
       : `since ${editions[0] ? `edition ${editions[0].number}` : 'the beginning'}`;
   const isOut = ({ number }: { number: number }) => {
     follow({ number, since: Date.now() });
@@ -67,7 +77,7 @@ export function PublishPlace() {
           />
         )}
         <h1 className="text-2xl">
-          {open ? `${counted(entries.length, 'change')} ${sinceWhat}` : 'Nothing waits to be published'}
+          {open ? `${counted(entries.length, 'change')} ${sinceWhat}` : 'Nothing to publish'}
         </h1>
         {open ? (
           <Waiting
@@ -78,28 +88,37 @@ export function PublishPlace() {
             onPlan={(goesOut, how) =>
               act(
                 answered(planAction(docket.change, goesOut, how)),
-                (planned) => `Planned: it goes out ${plannedWords(planned, zone)}.`,
+                (planned) => `Planned. It goes out ${plannedWords(planned, zone)}.`,
               )
             }
             onPilot={(pilot, how) =>
               act(
                 answered(pilotAction(docket.change, pilot, how)),
-                (tried) => `It is tried on ${counted(tried.screens, 'screen')}: the others keep what they have.`,
+                (tried) => `The pilot is on ${counted(tried.screens, 'screen')}. The others keep what they have.`,
+              )
+            }
+            onAsk={(note, chosen) =>
+              act(
+                answered(askToPublishAction(note, chosen)),
+                () => 'Your request is sent. The answer will appear here.',
               )
             }
             onTakeBack={(chosen) =>
               void act(
                 answered(takeBackAction(docket.change, chosen, '')),
-                ({ ids }) => `Taken back: ${counted(ids.length, 'change')}. Undo brings them again.`,
+                ({ ids }) => `Discarded: ${counted(ids.length, 'change')}. Ctrl Z brings them back.`,
               )
             }
           />
         ) : (
-          <p className="mt-2 text-faint">
-            {editions[0]
-              ? 'What you change from here on is kept as a draft, and counted here until you publish or plan it.'
-              : 'Add sites, screens and media first: then the first edition goes out from here.'}
-          </p>
+          <>
+            <p className="mt-2 text-faint">
+              {editions[0]
+                ? 'Your changes are saved as drafts and listed here until you publish them.'
+                : 'Add sites, screens and files first. Then publish your first edition here.'}
+            </p>
+            <Requests entries={entries} onChoose={() => {}} />
+          </>
         )}
         <PlannedList />
         <Progress index={index} edition={editions[0]} />
@@ -113,6 +132,10 @@ export function PublishPlace() {
     </div>
   );
 }
+
+/** Whether two choices are of the same objects. */
+const sameKeys = (some: readonly ObjectKey[], others: readonly ObjectKey[]): boolean =>
+  some.length === others.length && new Set([...some, ...others].map(keyText)).size === some.length;
 
 /** What changes on the screens if an earlier edition is published again. */
 function PublishAgain({
@@ -154,6 +177,7 @@ function Waiting({
   onPublish,
   onPlan,
   onPilot,
+  onAsk,
   onTakeBack,
 }: {
   docket: Docket;
@@ -165,8 +189,12 @@ function Waiting({
   onPlan: (goesOut: GoesOut, how: Publishing) => Promise<boolean>;
   /** Whether it is tried on some screens. */
   onPilot: (pilot: Piloting, how: Publishing) => Promise<boolean>;
+  /** Whether it is asked for. */
+  onAsk: (note: string, chosen?: readonly ObjectKey[]) => Promise<boolean>;
   onTakeBack: (chosen: readonly ObjectKey[]) => void;
 }) {
+  const mayPublish = useMay('publish');
+  const mayPlan = useMay('plan');
   const { entries, edition } = docket;
   const choice = useChoice(docket);
   const [note, setNote] = useState('');
@@ -181,7 +209,21 @@ function Waiting({
     ({ kind, id, what }) =>
       kind === 'screen' && what === 'added' && (statuses.get(id)?.state ?? 'unpaired') !== 'unpaired',
   );
+  const foot = useRef<HTMLDivElement>(null);
+  /** It was asked for while it could not be pressed yet: the focus goes to it as soon as it can. */
+  const isWanted = useRef(false);
+  const toButton = () => {
+    const button = foot.current?.querySelector<HTMLButtonElement>('[data-main]');
+    isWanted.current = button?.disabled ?? false;
+    button?.focus();
+  };
+  useKey('p', 'To the button that publishes', toButton);
+  useEffect(() => {
+    if (isWanted.current) toButton();
+  });
   const keys = chosen.map(({ kind, id }) => ({ kind, id }));
+  const own = useRequests().list.find(({ yours, answer }) => yours && answer === null);
+  const isAsked = own !== undefined && sameKeys(own.chosen, keys);
   const stays = entries.length - chosen.length - choice.along.size;
   const words = screens === undefined ? '' : ` to ${counted(screens.length, 'screen')}`;
   // What is planned is not among what would be out by these changes.
@@ -222,11 +264,18 @@ function Waiting({
     setNote('');
     setPiloting(false);
     at.say('');
-    // What somebody makes of these later is another change: it is not chosen with them.
+    // If another person edits them later, that is a new change, which isn't chosen with them.
     if (!isWhole) choice.choose([]);
   };
   return (
     <>
+      <Requests
+        entries={entries}
+        onChoose={(list, words) => {
+          choice.choose(list);
+          if (words) setNote(words);
+        }}
+      />
       <DocketList entries={entries} choice={choice} />
       {problems.map((problem) => (
         <p key={problem.path} role="alert" className="mt-3 text-brick">
@@ -234,7 +283,7 @@ function Waiting({
         </p>
       ))}
       {chosen.length === 0 && entries.length > 0 ? (
-        <p className="mt-4 text-faint">Choose what goes out: what you leave stays here.</p>
+        <p className="mt-4 text-faint">Choose what to publish. The rest stays here.</p>
       ) : (
         screens && (
           <>
@@ -248,60 +297,90 @@ function Waiting({
           </>
         )
       )}
-      {(isWhole || chosen.length > 0) && (
+      {mayPlan && (isWhole || chosen.length > 0) && (
         <div className="mt-6 flex flex-wrap gap-x-6 gap-y-4">
           <Field
             label="Note"
-            hint="What this edition is for: it stands in the list of editions."
+            hint={
+              mayPublish
+                ? 'What this edition is for. Shown in the list of editions.'
+                : 'What it is for, and when to publish it. The person who publishes will read this.'
+            }
             className="w-full max-w-md"
           >
             <Input value={note} maxLength={500} onChange={({ target }) => setNote(target.value)} />
           </Field>
-          {edition && !piloting && <AtField label="When" at={at} placeholder="now" />}
+          {edition && mayPublish && !piloting && <AtField label="When" at={at} placeholder="now" />}
           {edition && piloting && <PilotForm pilot={pilot} />}
         </div>
       )}
-      <div className="sticky bottom-0 z-10 mt-4 flex flex-wrap items-center gap-3 border-t border-rule bg-paper py-3">
-        {fresh.errors.length > 0 && <Errors fresh={fresh} />}
-        <Button variant="main" className="text-lg" disabled={!isReady || !isSaid} onClick={() => void publish()}>
-          {looking ? 'Looking ahead first…' : busy ? 'Publishing…' : said}
-        </Button>
-        {edition && (waits ? null : <PilotToggle piloting={piloting} onToggle={setPiloting} />)}
+      <div
+        ref={foot}
+        className="sticky bottom-0 z-10 mt-4 flex flex-wrap items-center gap-3 border-t border-rule bg-paper py-3"
+      >
+        {mayPublish ? (
+          <>
+            {fresh.errors.length > 0 && <Errors fresh={fresh} />}
+            <Button
+              data-main
+              variant="main"
+              className="text-lg"
+              disabled={!isReady || !isSaid}
+              onClick={() => void publish()}
+            >
+              {looking ? 'Checking first…' : busy ? 'Publishing…' : said}
+            </Button>
+          </>
+        ) : mayPlan ? (
+          <Button
+            data-main
+            variant="main"
+            className="text-lg"
+            disabled={busy || chosen.length === 0 || isAsked}
+            onClick={() => void onAsk(note, isWhole ? undefined : keys).then((done) => done && setNote(''))}
+          >
+            {isAsked
+              ? 'You asked for this'
+              : `Ask to publish ${isWhole ? counted(entries.length, 'change') : chosenWords(choice, entries.length)}`}
+          </Button>
+        ) : (
+          <WhyNot needs="publish" />
+        )}
+        {edition && mayPublish && (waits ? null : <PilotToggle piloting={piloting} onToggle={setPiloting} />)}
         {edition && chosen.length > 0 && (
-          <Button variant="grave" disabled={busy} onClick={() => onTakeBack(keys)}>
-            Take {isWhole && entries.length > 1 ? `all ${chosen.length}` : chosen.length} back
+          <Button needs="plan" variant="grave" disabled={busy} onClick={() => onTakeBack(keys)}>
+            Discard {isWhole && entries.length > 1 ? `all ${chosen.length} changes` : counted(chosen.length, 'change')}
           </Button>
         )}
       </div>
-      {waits && at.goesOut === null && (
+      {mayPublish && waits && at.goesOut === null && (
         <p className="text-sm text-faint">
           {docket.pilot
-            ? 'Published now, these go out to all; the screens that try an edition keep it, and have them too.'
-            : 'Published now, these go out ahead of what is planned; that keeps its time, and has them too.'}
+            ? 'If you publish these now, all screens get them. The pilot’s screens keep their edition and get these too.'
+            : 'If you publish these now, they go out before the planned edition. It keeps its time and will include them.'}
         </p>
       )}
       {edition && hasNewPlayer && (
         <p className="text-sm text-faint">
-          To take back a screen that was added ends the pairing of its player: undo brings the screen again, not the
-          pairing.
+          Discarding a new screen also unpairs its player. Undo brings back the screen, but not the pairing.
         </p>
       )}
       {!isWhole && stays > 0 && chosen.length > 0 && (
         <p className="mt-2 text-sm text-faint" role="status">
-          {counted(stays, 'change')} {stays === 1 ? 'stays' : 'stay'} here, and on no screen.
+          {counted(stays, 'change')} {stays === 1 ? 'stays' : 'stay'} here as a draft.
         </p>
       )}
     </>
   );
 }
 
-/** Errors that the changes bring stop them, until one says that they may go out so. */
+/** Errors that the changes bring stop them, until the person ticks that they may go out anyway. */
 function Errors({ fresh: { errors, accepted, accept } }: { fresh: Fresh }) {
   return (
     <p className="flex w-full flex-wrap items-center gap-x-3 text-sm text-brick">
       {errors.length === 1
-        ? 'Preflight stops 1 error that these changes bring: mend it, or leave its change out.'
-        : `Preflight stops ${errors.length} errors that these changes bring: mend them, or leave their changes out.`}
+        ? 'These changes bring 1 error, so they can’t be published yet. Fix it, or leave that change out.'
+        : `These changes bring ${errors.length} errors, so they can’t be published yet. Fix them, or leave those changes out.`}
       <label className="inline-flex items-center gap-1.5 text-ink">
         <input
           type="checkbox"
@@ -309,7 +388,7 @@ function Errors({ fresh: { errors, accepted, accept } }: { fresh: Fresh }) {
           checked={accepted}
           onChange={({ target }) => accept(target.checked)}
         />
-        Let {errors.length === 1 ? 'it' : 'them'} go out all the same
+        Publish {errors.length === 1 ? 'it' : 'them'} anyway
       </label>
     </p>
   );

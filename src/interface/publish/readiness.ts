@@ -14,7 +14,7 @@ export interface Readiness {
   readonly short: readonly { readonly screen: string; readonly bytes: number }[];
 }
 
-/** `heard` are the screens whose players are heard from: of the others nobody knows when they are back. */
+/** `heard` are the screens whose players are online; for the others it isn't known when they will be back. */
 export function readiness(
   { each }: Pick<Fetches, 'each'>,
   lines: ReadonlyMap<string, Line>,
@@ -43,7 +43,7 @@ const NAMED = 3;
 
 /**
  * "At the speed of their lines 31 of 36 players ready by 14:20; Ostrey · Point at 2 Mbit/s by 16:05." Empty where no line was measured.
- * `momentOf` writes an instant; what is told is rounded up to whole minutes.
+ * `momentOf` writes an instant; times are rounded up to whole minutes.
  */
 export function readyWords(
   { ready }: Readiness,

@@ -26,7 +26,7 @@ export function Ribbons({
   const cursor = useCursor(range);
   const zone = useZone();
   const name = useShownNames(before, after);
-  const thumbnail = usePictures(before, after);
+  const picture = usePictures(before, after);
   const here = differences.find((one) => one.from <= cursor && cursor < one.to);
   return (
     <>
@@ -42,7 +42,7 @@ export function Ribbons({
                 side={side}
                 range={range}
                 name={name(one[side])}
-                src={thumbnail(one[side]?.media[0])}
+                src={picture(side, one[side]?.media[0])}
               />
             ))}
           </div>
@@ -56,15 +56,15 @@ export function Ribbons({
       <p className="mt-1 flex min-h-9 flex-wrap items-center gap-2 text-sm" data-testid="at-cursor">
         {here ? (
           <>
-            <Pictured shown={here.before} name={name(here.before)} src={thumbnail(here.before?.media[0])} />
+            <Pictured shown={here.before} name={name(here.before)} src={picture('before', here.before?.media[0])} />
             <span aria-label="becomes">→</span>
-            <Pictured shown={here.after} name={name(here.after)} src={thumbnail(here.after?.media[0])} />
+            <Pictured shown={here.after} name={name(here.after)} src={picture('after', here.after?.media[0])} />
             <span className="text-faint">
               {clockTime(here.from, zone)} to {timeNear(here.to, here.from, zone)}
             </span>
           </>
         ) : (
-          <span className="text-faint">The same then.</span>
+          <span className="text-faint">No difference at this time.</span>
         )}
       </p>
       <details className="text-sm">
@@ -85,7 +85,7 @@ export function Ribbons({
 
 /** What was, and what will be; the same files may come at other times, look otherwise, or sound. */
 function words({ before, after }: Difference, name: (shown: Shown | null) => string): string {
-  return name(before) === name(after) ? `${name(after)}, its items otherwise` : `${name(after)}, was ${name(before)}`;
+  return name(before) === name(after) ? `${name(after)}, with different items` : `${name(after)}, was ${name(before)}`;
 }
 
 function Piece({
@@ -151,10 +151,11 @@ function useShownNames(before: Plan, after: Plan): (shown: Shown | null) => stri
   }, [before, after]);
 }
 
-/** The address of a file's picture, by its id in either plan. */
-function usePictures(before: Plan, after: Plan): (media: string | undefined) => string | undefined {
+/** The address of a file's picture as it is on one side: a new version looks otherwise. */
+function usePictures(before: Plan, after: Plan): (side: Side, media: string | undefined) => string | undefined {
   return useMemo(() => {
-    const files = new Map([...before.media, ...after.media].map((file) => [file.id, thumbnailOf(file)]));
-    return (media) => files.get(media ?? '');
+    const pictures = ({ media }: Plan) => new Map(media.map((file) => [file.id, thumbnailOf(file)]));
+    const by = { before: pictures(before), after: pictures(after) };
+    return (side, media) => by[side].get(media ?? '');
   }, [before, after]);
 }

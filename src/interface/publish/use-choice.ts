@@ -5,12 +5,12 @@ import { keyText, type ObjectKey } from '@/core';
 import { useDocketChoice } from '@/interface/data/queries';
 import type { Docket, DocketEntry } from '@/services/editions';
 
-/** Which of the changes that wait are meant: all of them, until one chooses. What comes later is then not among them. */
+/** Which unpublished changes are chosen: all of them, until you choose. Later changes are then not among them. */
 export interface Choice {
   /** Whether all that waits goes out. */
   readonly isWhole: boolean;
   readonly chosen: readonly DocketEntry[];
-  /** What goes along although nobody chose it, by its key, and what it goes along for. */
+  /** Changes that are published too because a chosen one needs them, by their keys, with the chosen one. */
   readonly along: ReadonlyMap<string, ObjectKey>;
   /** Undefined until it is counted. */
   readonly screens: readonly string[] | undefined;

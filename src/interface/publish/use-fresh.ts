@@ -14,7 +14,7 @@ const AHEAD = 7 * DAY;
 /** So long a press waits for what preflight finds, in milliseconds: a page that can't look ahead must not keep anything back for ever. */
 const MOST_WAIT_MS = 30_000;
 
-const UNLOOKED = 'what these changes bring could not be looked at. Press again, and they go out unlooked.';
+const UNLOOKED = 'these changes couldn’t be checked. Press again to publish them unchecked.';
 
 const NOTHING: NamedPlan = { key: 'nothing', plan: emptyPlan('') };
 
@@ -26,7 +26,7 @@ export interface Fresh {
   readonly findings: readonly Finding[] | null;
   /** How many were there before. */
   readonly old: number;
-  /** What they bring of errors, as far as that is known: nothing goes out with them unless one says so. */
+  /** The errors that the changes bring, as far as known: they can't be published unless you tick that they may. */
   readonly errors: readonly Finding[];
   /** Whether one has said that these errors may go out. */
   readonly accepted: boolean;
@@ -51,7 +51,7 @@ export function useFresh(chosen: readonly ObjectKey[] | null): Fresh {
   return {
     ...{ before, after, findings, errors },
     old: is && findings ? is.length - findings.length : 0,
-    // Others than those that one has read are asked about again.
+    // Other errors than the ones you have read need another tick.
     accepted: may === said(errors),
     accept: (accepted) => setMay(accepted ? said(errors) : ''),
     stops: async () => {

@@ -10,8 +10,8 @@ import { follow, followedText, type Followed } from './arriving';
 import { wentOutWords } from './went-out';
 
 /**
- * Tells, wherever one is, what becomes of an edition that waits, as it happens: that what is tried on some screens was stopped, and
- * why; and that one went out by itself, or by somebody else. How it arrives is told from then on.
+ * Says on any place what happens to a waiting edition: that its pilot was stopped, and
+ * why; or that it went out by itself or by another person. From then on its arrival is reported.
  */
 export function WaitingNotice() {
   const { notify, notice } = useNetwork('notify', 'notice');
@@ -19,13 +19,13 @@ export function WaitingNotice() {
   const planned = usePlanned();
   const before = useRef<readonly Planned[]>([]);
   const { refetch } = useEditions(false);
-  /** What went out, until it is told. */
+  /** What went out, until it is reported. */
   const [out, setOut] = useState<{ readonly text: string; readonly number: number } | null>(null);
   useEffect(() => {
-    // By when it was begun: what goes out meanwhile gives it another id.
+    // A pilot is known by when it began, because an edition published in between gives it another id.
     const ran = new Set(before.current.flatMap(({ pilot }) => (pilot && !pilot.stopped ? [pilot.begun] : [])));
     for (const { pilot } of planned)
-      if (pilot?.stopped && ran.has(pilot.begun)) notify(`What is tried was stopped: ${pilot.stopped.why}`, true);
+      if (pilot?.stopped && ran.has(pilot.begun)) notify(`The pilot was stopped: ${pilot.stopped.why}`, true);
     const ids = new Set(planned.map(({ id }) => id));
     // Out, called off, or carried into another.
     const gone = before.current.filter(({ id }) => !ids.has(id));
@@ -43,7 +43,7 @@ export function WaitingNotice() {
     if (!out || notice) return;
     setOut(null);
     const text = followedText();
-    // Who published it by hand was told so.
+    // The person who published it by hand has seen a notice already.
     if (text && (JSON.parse(text) as Followed).number >= out.number) return;
     follow({ number: out.number, since: Date.now() });
     notify(out.text);

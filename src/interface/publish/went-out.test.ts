@@ -2,6 +2,10 @@ import type { Edition, Planned } from '@/services/editions';
 import { wentOutWords } from './went-out';
 
 const AT = '2026-12-01T13:20:00.000Z';
+
+beforeEach(() => jest.useFakeTimers({ now: Date.parse(AT) }));
+afterEach(() => jest.useRealTimers());
+
 const words = (planned: Partial<Planned>, publishedAt = AT) =>
   wentOutWords(
     { at: AT, siteTime: null, pilot: null, steps: [], ...planned } as Planned,
@@ -20,5 +24,5 @@ test('what went out by itself is told by why it did', () => {
 test('what was tried is told by on how many', () => {
   const steps = [{ at: AT, screens: ['a', 'b'] }];
   const pilot = { begun: AT } as Planned['pilot'];
-  expect(words({ pilot, at: null, steps })).toBe('Edition 7 is out on all screens: it was tried on 2 screens first.');
+  expect(words({ pilot, at: null, steps })).toBe('Edition 7 is out on all screens, after its pilot on 2 screens.');
 });

@@ -1,7 +1,7 @@
 import { counted, timeNear } from '@/interface/kit/format';
 import type { Edition, Planned } from '@/services/editions';
 
-/** What is told of an edition that waited, as it goes out; `zone` is the reader's. */
+/** The notice for a waiting edition that goes out; `zone` is the reader's. */
 export function wentOutWords(
   { at, siteTime, pilot, steps }: Planned,
   { number, publishedAt }: Edition,
@@ -10,7 +10,7 @@ export function wentOutWords(
   const out = Date.parse(publishedAt);
   if (pilot) {
     const tried = new Set(steps.flatMap((step) => step.screens)).size;
-    return `Edition ${number} is out on all screens: it was tried on ${counted(tried, 'screen')} first.`;
+    return `Edition ${number} is out on all screens, after its pilot on ${counted(tried, 'screen')}.`;
   }
   const planned = at === null ? out : Date.parse(at);
   if (out < planned) return `Edition ${number} is out, ahead of its time.`;

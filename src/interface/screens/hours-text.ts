@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import {
   WEEKDAYS,
   addDays,
@@ -8,20 +8,24 @@ import {
   parseDate,
   parseRule,
   readWhen,
+  setsOf,
   siteSchema,
   weeklyDays,
+  whenOfSets,
   type OpeningHours,
   type PhraseContext,
+  type SetOfHours,
   type Site,
   type When,
+  type WrittenWindow,
 } from '@/core';
 
-/** Hours of sites and displays as one says them, in the words that bookings are written in. Days that are not named are closed. */
+/** Hours of sites and displays in the words that bookings are written in. Days that are not named are closed. */
 
 export const HOURS_HINT =
-  'As in weekdays 05:30-22:00, weekends 8 to 18. Days not named are closed; empty: no hours kept';
+  'E.g. weekdays 05:30-22:00, weekends 8 to 18. Days you don’t mention are closed. Leave empty for no opening hours.';
 export const LIGHTS_OUT_HINT =
-  'As in 23:30 to 04:45, or an hour after closing until half an hour before opening; empty: never';
+  'E.g. 23:30 to 04:45, or an hour after closing until half an hour before opening. Leave empty for never.';
 
 const DAYS = WEEKDAYS.map((day) => day.charAt(0) + day.slice(1).toLowerCase());
 
@@ -40,17 +44,34 @@ export function hoursText(hours: OpeningHours | undefined): string {
     .join(', ');
 }
 
-/** What a part says: on which weekdays, from when to when. Null where it says anything else, such as a date. */
-function readPart(part: string, context: PhraseContext): { days: readonly number[]; windows: Periods } | null {
+/** On which weekdays, from when to when. */
+interface Part {
+  readonly days: readonly number[];
+  readonly windows: Periods;
+}
+
+/** What a part says, for each of its sets of hours. Null where it says anything else, such as a date. */
+function readPart(part: string, context: PhraseContext): readonly Part[] | null {
   const read = readWhen(part, context);
-  if (!read.ok) return null;
-  const { repeat, windows = [], from: _from, ...others } = read.value;
+  const parts = read.ok ? setsOf(read.value).map(partOf) : [];
+  const known = parts.filter((one) => one !== null);
+  return known.length === parts.length && known.length > 0 ? known : null;
+}
+
+function partOf({ repeat, windows = [], from: _from, ...others }: SetOfHours): Part | null {
   if (Object.keys(others).length > 0) return null;
   const rule = repeat === undefined ? null : parseRule(repeat);
   if (rule?.ok === false) return null;
   const days = rule === null ? EVERY_DAY : weeklyDays(rule.value);
-  return days && { days, windows: windows.map(([start, end]): [string, string] => [start, end]) };
+  const periods = periodsOf(windows);
+  return days && periods && { days, windows: periods };
 }
+
+/** Opening hours end on their day or in the night after it. */
+const periodsOf = (windows: readonly WrittenWindow[]): Periods | null =>
+  windows.some(([, , days]) => days !== undefined)
+    ? null
+    : windows.map(([start, end]): [string, string] => [start, end]);
 
 type Periods = [string, string][];
 const EVERY_DAY = [0, 1, 2, 3, 4, 5, 6];
@@ -63,14 +84,16 @@ function readHours(text: string, context: PhraseContext): Pick<OpeningHours, 'we
   let days: readonly number[] = EVERY_DAY;
   for (const part of partsOf(text)) {
     const closed = /^closed\s+(?:on\s+)?(.+)$|^(.+?)\s+closed$/i.exec(part);
-    const read = readPart(closed?.[1] ?? closed?.[2] ?? part, context);
-    if (!read || (read.windows.length === 0) !== (closed !== null)) return { wrong: part };
+    const found = readPart(closed?.[1] ?? closed?.[2] ?? part, context);
+    if (!found || found.some(({ windows }) => (windows.length === 0) !== (closed !== null))) return { wrong: part };
     const more = TIMES_ALONE.test(part);
-    if (!more) days = read.days;
-    for (const day of days) {
-      const key = WEEKDAYS[day];
-      if (key && closed) weekly.delete(key);
-      else if (key) weekly.set(key, more ? [...(weekly.get(key) ?? []), ...read.windows] : read.windows);
+    for (const read of found) {
+      if (!more) days = read.days;
+      for (const day of days) {
+        const key = WEEKDAYS[day];
+        if (key && closed) weekly.delete(key);
+        else if (key) weekly.set(key, more ? [...(weekly.get(key) ?? []), ...read.windows] : read.windows);
+      }
     }
   }
   return { weekly: Object.fromEntries(weekly) as NonNullable<OpeningHours['weekly']> };
@@ -90,7 +113,7 @@ export const hoursTextSchema = (context: PhraseContext) =>
       if (text.trim() === '') return undefined;
       const read = readHours(text, context);
       if (!('wrong' in read)) return read;
-      check.addIssue({ code: 'custom', message: `"${read.wrong}" is not understood: write it as Mo-Fr 05:30-22:00.` });
+      check.addIssue({ code: 'custom', message: `“${read.wrong}” isn’t understood. Write it like Mo-Fr 05:30-22:00.` });
       return z.NEVER;
     })
     .pipe(hoursSchema.optional());
@@ -113,16 +136,21 @@ export function exceptionsText(hours: OpeningHours | undefined): string {
 /** So many days in a row may have hours of their own by one phrase. */
 const MOST_DAYS = 366;
 
-/** What is said of one date, or of some in a row; null where it is not understood. */
+/** What is said of one date, of some in a row, or of several with hours of their own; null where it is not understood. */
 function readException(part: string, context: PhraseContext): NonNullable<OpeningHours['dates']> | null {
   const closed = /^(.+?)\s+closed$|^closed\s+(?:on\s+)?(.+)$/i.exec(part);
   const read = readWhen(closed?.[1] ?? closed?.[2] ?? part, context);
-  if (!read.ok) return null;
-  const { from, to, windows = [], ...others } = read.value;
+  const parts = read.ok ? setsOf(read.value).map((set) => datesOf(set, closed !== null)) : [null];
+  const known = parts.filter((one) => one !== null);
+  return known.length === parts.length ? Object.assign({}, ...known) : null;
+}
+
+function datesOf(set: SetOfHours, closed: boolean): NonNullable<OpeningHours['dates']> | null {
+  const { from, to, windows = [], ...others } = set;
   const [first, last] = [parseDate(from ?? ''), parseDate(to ?? '')];
-  if (first === null || last === null || Object.keys(others).length > 0) return null;
-  if ((windows.length === 0) !== (closed !== null) || last - first >= MOST_DAYS) return null;
-  const periods = windows.map(([start, end]): [string, string] => [start, end]);
+  const periods = periodsOf(windows);
+  if (first === null || last === null || !periods || Object.keys(others).length > 0) return null;
+  if ((windows.length === 0) !== closed || last - first >= MOST_DAYS) return null;
   return Object.fromEntries(
     Array.from({ length: last - first + 1 }, (_, i) => [formatDate(addDays(first, i)), periods]),
   );
@@ -137,7 +165,7 @@ export const exceptionsTextSchema = (context: PhraseContext) =>
         const read = readException(part, context);
         if (read) Object.assign(dates, read);
         else {
-          const message = `"${part}" is not understood: write it as 25 Dec closed, or 31 Dec 08:00-14:00.`;
+          const message = `“${part}” isn’t understood. Write it like 25 Dec closed, or 31 Dec 08:00-14:00.`;
           check.addIssue({ code: 'custom', message });
           return z.NEVER;
         }
@@ -166,11 +194,15 @@ export const lightsOutTextSchema = (context: PhraseContext) =>
 
 /** Nights have no beginning, unless one was said: what is read begins on the day that it is read on. */
 function withoutToday(text: string, when: When, context: PhraseContext): When {
-  const { from, ...others } = when;
-  if (from !== formatDate(context.today) || when.repeat !== undefined || when.to !== undefined) return when;
   const next = addDays(context.today, 1);
   const tomorrow = readWhen(text, { ...context, today: next });
-  return tomorrow.ok && tomorrow.value.from === formatDate(next) ? others : when;
+  const theirs = tomorrow.ok ? setsOf(tomorrow.value) : [];
+  const sets = setsOf(when).map((set, i): SetOfHours => {
+    const { from, ...others } = set;
+    if (from !== formatDate(context.today) || set.repeat !== undefined || set.to !== undefined) return set;
+    return theirs[i]?.from === formatDate(next) ? others : set;
+  });
+  return whenOfSets(sets);
 }
 
 /** A place as latitude and longitude in degrees: "62.1, 5.4". */

@@ -2,7 +2,7 @@
 
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useForm } from 'react-hook-form';
-import { z } from 'zod';
+import * as z from 'zod';
 import type { Screen } from '@/core';
 import { answered } from '@/interface/data/answered';
 import { pairAction, unpairAction } from '@/web/actions';
@@ -31,10 +31,11 @@ export function PairForm({ screen, status }: { screen: Screen; status: ScreenSta
       <p className="flex items-center gap-2">
         <Lantern state={state} /> {STATE_WORDS[state]}
         {status?.lastSeen && (
-          <span className="text-sm text-faint">not heard since {dateTime(Date.parse(status.lastSeen), zone)}</span>
+          <span className="text-sm text-faint">offline since {dateTime(Date.parse(status.lastSeen), zone)}</span>
         )}
         {state !== 'unpaired' && (
           <Button
+            needs="operate"
             variant="quiet"
             className="ml-auto"
             onClick={() =>
@@ -68,7 +69,9 @@ export function PairForm({ screen, status }: { screen: Screen; status: ScreenSta
           <Input
             aria-label={`Code of the player for ${screen.name}`}
             placeholder={
-              state === 'unpaired' ? 'Code on the player, as BCDF-GHJK' : 'Code of another player, to replace this one'
+              state === 'unpaired'
+                ? 'Code on the player, like BCDF-GHJK'
+                : 'Code of another player, to replace this one'
             }
             className="font-code uppercase placeholder:font-text placeholder:normal-case"
             autoComplete="off"
@@ -82,7 +85,7 @@ export function PairForm({ screen, status }: { screen: Screen; status: ScreenSta
             </p>
           )}
         </div>
-        <Button type="submit" disabled={isSubmitting}>
+        <Button needs="operate" type="submit" disabled={isSubmitting}>
           Pair
         </Button>
       </form>

@@ -28,20 +28,25 @@ export function PlaceField<V extends FieldValues, O>({
   const text = field.value as string;
   const [towns, setTowns] = useState<readonly Town[]>([]);
   const [found, setFound] = useState<string | null>(null);
+  const [lost, setLost] = useState<string | null>(null);
   const [typing, setTyping] = useState(false);
-  const input = useListText(text);
+  const input = useListText(text, field.onChange);
   useEffect(() => {
     if (!typing || !isTown(text)) return setTowns([]);
     let here = true;
     const timer = setTimeout(() => {
-      void answered(findTownsAction(text)).then((result) => here && setTowns(result.ok ? result.value : []));
+      void answered(findTownsAction(text)).then((result) => {
+        if (!here) return;
+        setTowns(result.ok ? result.value : []);
+        setLost(result.ok ? null : result.message);
+      });
     }, PAUSE_MS);
     return () => {
       here = false;
       clearTimeout(timer);
     };
   }, [text, typing]);
-  const error = isTown(text) && typing ? undefined : fieldState.error?.message;
+  const error = isTown(text) && typing ? (lost ?? undefined) : fieldState.error?.message;
   return (
     <Field label="Place" hint={found ?? 'A town, found as you type; or degrees: 62.1, 5.4'} error={error}>
       <Combobox<Town | null>

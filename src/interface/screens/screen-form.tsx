@@ -3,7 +3,7 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useMemo } from 'react';
 import { Controller, useForm } from 'react-hook-form';
-import { z } from 'zod';
+import * as z from 'zod';
 import { countTags, idSchema, nameSchema, removed, screenSchema, type PhraseContext, type Screen } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
 import { AutoForm } from '@/interface/forms/auto-form';
@@ -84,7 +84,7 @@ export function ScreenForm({
     const content = contentOf(backdrop);
     const result = await save(
       record.patch({ ...values, backdrop: content }),
-      screen ? undefined : `${values.name} was added: pair a player with it.`,
+      screen ? undefined : `${values.name} was added. Now pair a player with it.`,
     );
     if (result.ok && !screen) onDone(result.value.ids[0] ?? '');
     return result;
@@ -114,7 +114,7 @@ export function ScreenForm({
           </Select>
         </Field>
         <div className="flex gap-4">
-          <Field label="Width" hint="Pixels, as it hangs" error={errors.width?.message}>
+          <Field label="Width" hint="In pixels, the way it is mounted" error={errors.width?.message}>
             <Input inputMode="numeric" invalid={!!errors.width} {...register('width')} />
           </Field>
           <Field label="Height" error={errors.height?.message}>
@@ -124,7 +124,7 @@ export function ScreenForm({
         <TagsField
           control={form.control}
           name="tags"
-          hint="Besides those of its site; a comma parts them"
+          hint="Besides its site’s tags. Separate tags with commas."
           known={known}
         />
         <Field label="Backdrop" hint="What it shows when nothing is booked">
@@ -142,15 +142,16 @@ export function ScreenForm({
       </AutoForm>
       {screen && (
         <Button
+          needs="plan"
           variant="grave"
           className="mt-8"
           onClick={() =>
-            void edit([removed('screen', screen)], `${screen.name} was removed, and its player unpaired.`).then(
+            void edit([removed('screen', screen)], `${screen.name} was deleted, and its player unpaired.`).then(
               (result) => result.ok && onDone(''),
             )
           }
         >
-          Remove this screen
+          Delete this screen
         </Button>
       )}
     </>

@@ -43,6 +43,11 @@ export function ScreensPlace() {
     if (screen) setOpen({ kind: 'screen', id: screen.id, site: screen.site });
     else if (place) setOpen({ kind: 'site', id: place.id });
     else if (wanted.get('add') === 'site') setOpen({ kind: 'site', id: null });
+    else if (wanted.get('add') === 'screen') {
+      // A screen belongs to a site, so without one the site comes first.
+      const [first] = draft.sites;
+      setOpen(first ? { kind: 'screen', id: null, site: first.id } : { kind: 'site', id: null });
+    }
   });
   const shown = useMemo(() => findScreens(draft, search), [draft, search]);
   const screensOf = useMemo(() => group(shown, (one) => one.site), [shown]);
@@ -65,7 +70,7 @@ export function ScreensPlace() {
           />
         </div>
         <p className="text-faint">{counted(shown.length, 'screen')}</p>
-        <Button variant="main" className="ml-auto" onClick={() => setOpen({ kind: 'site', id: null })}>
+        <Button needs="plan" variant="main" className="ml-auto" onClick={() => setOpen({ kind: 'site', id: null })}>
           Add site
         </Button>
         {shown.length > 0 && (
@@ -108,6 +113,7 @@ export function ScreensPlace() {
               </p>
               <p className="text-sm text-tide">{one.tags?.join(', ')}</p>
               <Button
+                needs="plan"
                 variant="quiet"
                 className="ml-auto"
                 onClick={() => setOpen({ kind: 'screen', id: null, site: one.id })}
@@ -162,7 +168,7 @@ export function ScreensPlace() {
 
 const isCalled = ({ name }: Site, search: string) => searchable(name).includes(searchable(search));
 
-/** Two screens may have one name: they are told apart by their sites. */
+/** Two screens may have the same name, so their sites are named too. */
 const titleOf = (screen: Screen | null, sites: ReadonlyMap<string, Site>) =>
   screen ? `${sites.get(screen.site)?.name ?? ''} · ${screen.name}` : 'A new screen';
 

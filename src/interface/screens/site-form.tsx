@@ -5,7 +5,7 @@ import { Conflicts, useRecord } from '@/interface/forms/use-record';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useMemo } from 'react';
 import { Controller, useForm } from 'react-hook-form';
-import { z } from 'zod';
+import * as z from 'zod';
 import { countTags, nameSchema, zoneSchema, type PhraseContext, type Site, removed } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
 import { AutoForm } from '@/interface/forms/auto-form';
@@ -114,7 +114,7 @@ export function SiteForm({ site, onDone }: { site: Site | null; onDone: (id: str
         <Field label="Name" error={errors.name?.message}>
           <Input invalid={!!errors.name} {...register('name')} />
         </Field>
-        <Field label="Time zone" hint="All its bookings run on this clock" error={errors.timeZone?.message}>
+        <Field label="Time zone" hint="Bookings run on this clock" error={errors.timeZone?.message}>
           <Input list="zones" invalid={!!errors.timeZone} {...register('timeZone')} />
         </Field>
         <datalist id="zones">
@@ -122,7 +122,12 @@ export function SiteForm({ site, onDone }: { site: Site | null; onDone: (id: str
             <option key={zone} value={zone} />
           ))}
         </datalist>
-        <TagsField control={form.control} name="tags" hint="For all its screens; a comma parts them" known={known} />
+        <TagsField
+          control={form.control}
+          name="tags"
+          hint="For all its screens. Separate tags with commas."
+          known={known}
+        />
         <Field label="Opening hours" hint={HOURS_HINT} error={errors.hours?.message}>
           <Input invalid={!!errors.hours} {...register('hours')} />
         </Field>
@@ -142,15 +147,16 @@ export function SiteForm({ site, onDone }: { site: Site | null; onDone: (id: str
       </AutoForm>
       {site && (
         <Button
+          needs="plan"
           variant="grave"
           className="mt-8"
           onClick={() =>
-            void edit([removed('site', site)], `${site.name} was removed. Ctrl Z brings it back.`).then(
+            void edit([removed('site', site)], `${site.name} was deleted. Ctrl Z brings it back.`).then(
               (result) => result.ok && onDone(''),
             )
           }
         >
-          Remove this site
+          Delete this site
         </Button>
       )}
     </>

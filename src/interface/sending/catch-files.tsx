@@ -2,6 +2,8 @@
 
 import { useEffect, useState } from 'react';
 import { useRouter } from 'next/navigation';
+import { REFUSED } from '@/core';
+import { useMay } from '@/interface/data/may';
 import { useFromNetwork, useNetwork } from '@/interface/data/provider';
 import { counted } from '@/interface/kit/format';
 import { isTyping } from '@/interface/shell/typing';
@@ -26,6 +28,7 @@ export function CatchFiles() {
   const person = useFromNetwork((network) => network.view.me);
   const { notify } = useNetwork('notify');
   const router = useRouter();
+  const maySend = useMay('library');
   const sender = senderOf(person);
   const open = useSending(sender, ({ files }) => files.some((one) => isOpen(one) && one.standing !== 'paused'));
   const [over, setOver] = useState(false);
@@ -34,11 +37,12 @@ export function CatchFiles() {
     const add = (files: Promise<File[]>) =>
       void files.then(
         (list) => {
-          if (list.length === 0) return notify('There is no file in this.');
+          if (!maySend) return notify(REFUSED.library, true);
+          if (list.length === 0) return notify('There was no file in what you dropped.');
           sender.add(list);
           router.push('/library');
         },
-        () => notify('Some of these can not be read any more: choose them again. Nothing was sent.'),
+        () => notify('Some of these files can’t be read. Choose them again. Nothing was sent.'),
       );
     const onOver = (event: DragEvent) => {
       if (!hasFiles(event)) return;
@@ -72,7 +76,7 @@ export function CatchFiles() {
       document.removeEventListener('paste', onPaste);
       removeEventListener('online', wake);
     };
-  }, [sender, notify, router]);
+  }, [sender, maySend, notify, router]);
 
   useEffect(() => {
     if (!open) return;
@@ -84,7 +88,9 @@ export function CatchFiles() {
   if (!over) return null;
   return (
     <div className="pointer-events-none fixed inset-2 z-50 flex items-end justify-center border-2 border-dashed border-dusk pb-16">
-      <p className="cut-small bg-dusk px-6 py-2 font-semibold text-on-dusk">Let go: these go into the library</p>
+      <p className="cut-small bg-dusk px-6 py-2 font-semibold text-on-dusk">
+        Drop the files to add them to the library
+      </p>
     </div>
   );
 }

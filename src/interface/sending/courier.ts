@@ -22,8 +22,8 @@ function said(error: Error): string {
   if (typeof title === 'string') return title;
   const status = statusOf(error);
   return status === 0
-    ? 'The line broke while sending: check the network, then try again.'
-    : `The server answered ${status}: try again in a moment.`;
+    ? 'The connection broke during the upload. Check the network, then try again.'
+    : `The server answered ${status}. Try again in a moment.`;
 }
 
 function read(text: string | undefined): unknown {

@@ -46,7 +46,7 @@ export function filesOf(data: DataTransfer): Promise<File[]> {
   const entries = [...data.items]
     .filter(({ kind }) => kind === 'file')
     .map((item) => item.webkitGetAsEntry() as Entry | null);
-  // What is pasted is no entry of a folder, but a file alone.
+  // A pasted file is a single file, never part of a folder.
   return entries.length > 0 && entries.every((entry) => entry !== null)
     ? filesIn(entries)
     : Promise.resolve([...data.files]);

@@ -23,7 +23,7 @@ export function speedOf(marks: readonly Mark[]): number | null {
   return ((last.done - first.done) * 1000) / (last.at - first.at);
 }
 
-/** How long `left` units take at a speed, in words: "40 s", "3 min", "1 h 20 min"; empty where nobody knows. */
+/** How long `left` units take at a speed, in words: "40 s", "3 min", "1 h 20 min"; empty if unknown. */
 export function timeLeft(left: number, speed: number | null): string {
   if (speed === null || speed <= 0) return '';
   const seconds = Math.ceil(left / speed);

@@ -2,7 +2,7 @@ import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 import type { Memory, Parcel } from './sender';
 
 /**
- * What a page is sending, kept by the browser, so that the next page goes on with it. Each file is one page's at a time: its name is
+ * What a page is sending, kept by the browser, so that the next page continues it. Each file belongs to one page at a time: its name is
  * locked as long as that page lives. Where a browser keeps or locks nothing (no HTTPS), a reload asks for the files again.
  */
 
@@ -50,7 +50,7 @@ export class Remembered implements Memory {
     });
   }
 
-  /** What a page that is gone was sending for this person. Another person's goes: it is nobody's on this machine any more. */
+  /** What a page that is gone was sending for this person. Another person's is dropped. */
   async left(): Promise<readonly Kept[]> {
     if (!navigator.locks) return [];
     const found = (await this.later((db) => db.getAll('files'))) ?? [];

@@ -52,8 +52,8 @@ test('three go at once, the next when one is in or refused', () => {
 test('what was refused says why, is not taken up by the next page, and is tried again on demand', () => {
   const { sender, ways, kept, standings, key, file: known } = sending();
   sender.add([file('a')]);
-  ways.get('a')?.listener.refused('This file is empty: choose another.');
-  expect(known('a')?.said).toBe('This file is empty: choose another.');
+  ways.get('a')?.listener.refused('This file is empty. Choose another.');
+  expect(known('a')?.said).toBe('This file is empty. Choose another.');
   expect(kept.size).toBe(0);
   sender.resume(key('a'));
   expect(standings()).toEqual({ a: 'sending' });

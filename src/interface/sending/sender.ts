@@ -24,11 +24,11 @@ export interface SendingState {
   /** What the files of one go are called together; null where there are none. */
   readonly batch: string | null;
   readonly files: readonly FileOnItsWay[];
-  /** Bytes a second, of all together; null while nobody knows. */
+  /** Bytes a second, of all together; null while unknown. */
   readonly speed: number | null;
 }
 
-/** What is told of a file while it is sent. */
+/** What the page shows of a file while it is sent. */
 export interface Listener {
   progress(sent: number): void;
   /** The line is broken: it is tried again until it is back. */
@@ -64,7 +64,7 @@ const AT_ONCE = 3;
 const TOLD_EVERY_MS = 250;
 
 const isUnderWay = ({ standing }: FileOnItsWay) => standing === 'sending' || standing === 'stalled';
-/** Whether anything is still to be done for a file, by itself or by somebody. */
+/** Whether a file still needs anything, by itself or from a person. */
 export const isOpen = ({ standing }: FileOnItsWay) =>
   standing !== 'in' && standing !== 'refused' && standing !== 'lost';
 
@@ -99,7 +99,7 @@ export class Sender {
     this.take(parcels, batch);
   }
 
-  /** Goes on with what an earlier page was sending: without its file, it waits to be chosen again. */
+  /** Continues what an earlier page was sending: without its file, it waits to be chosen again. */
   goOn(
     parcels: readonly Parcel[],
     lost: readonly Omit<FileOnItsWay, 'sent' | 'standing' | 'said'>[],
@@ -133,7 +133,7 @@ export class Sender {
     this.pump();
   }
 
-  /** Goes on with what was paused, and tries again what was refused. */
+  /** Continues paused files, and tries refused ones again. */
   resume(key: string): void {
     this.update(key, { standing: 'waiting', said: null });
     this.pump();
@@ -205,7 +205,7 @@ export class Sender {
         },
         stalled: () => this.update(key, { standing: 'stalled' }),
         refused: (said) => {
-          // Who loads the page anew is not asked again for what can't be.
+          // After a reload, files that can't be sent aren't asked for again.
           this.memory.drop(key);
           this.update(key, { standing: 'refused', said });
           this.pump();

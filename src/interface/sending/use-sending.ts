@@ -7,10 +7,10 @@ import { Sender, type SendingState } from './sender';
 
 const NOTHING = { put: () => {}, drop: () => {} };
 
-/** What this page is sending is one thing, wherever one looks at it: it goes on from place to place. */
+/** The page has one sender for all places, so that sending continues when you change places. */
 let made: { readonly person: string; readonly sender: Sender } | null = null;
 
-/** The page's sender, for the person who is signed in. Goes on with what an earlier page left. */
+/** The page's sender, for the person who is signed in. Continues what an earlier page left. */
 export function senderOf(person: string): Sender {
   // A server draws for everybody, and sends nothing.
   if (typeof window === 'undefined') return new Sender(courierOf(person), NOTHING);

@@ -32,10 +32,19 @@ const page = () => {
     <label id="label"><input id="box" type="checkbox">Departure</label>
     <input id="one" type="radio" name="pass" checked><input id="two" type="radio" name="pass">
     <select id="order"><option>listed</option><option>shuffled</option></select>
+    <div id="moment" role="slider"><span id="mark"></span></div>
     <input id="files" type="file">`;
   document.querySelector('form')?.addEventListener('submit', (event) => event.preventDefault());
   eval(KEEP_EARLY);
 };
+
+test('a key on a slider is for the slider', async () => {
+  page();
+  key(document.getElementById('mark') as Element, 'PageUp');
+  hear();
+  await actEarly();
+  expect(heard).toEqual(['keydown moment PageUp']);
+});
 
 test('what is pressed before anybody listens is done when all do, in turn and with its keys; once', async () => {
   page();
@@ -44,7 +53,7 @@ test('what is pressed before anybody listens is done when all do, in turn and wi
   press('send');
   press('way');
   key(document.getElementById('name') as Element, 'q');
-  key(document.body, 'g');
+  expect(key(document.body, 'g').defaultPrevented).toBe(true);
   key(document.body, 'n');
   expect(key(document.body, 'K', { ctrlKey: true }).defaultPrevented).toBe(true);
   key(document.body, 'h');

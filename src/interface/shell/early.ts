@@ -1,6 +1,6 @@
 /**
  * What is pressed or chosen before the script of a page has come: kept, and done as soon as everything listens. Links and plain forms
- * work without a script and need none of this; what is typed into fields stays in them. What is kept is heard by nobody else: a part
+ * work without a script and need none of this; text typed into fields stays in them. A press that is kept reaches no other listener: a part
  * of the page may listen a moment before the whole does, and what is done twice is undone.
  */
 
@@ -30,7 +30,7 @@ export const KEEP_EARLY = `(() => {
   const click = (event) => {
     const at = event.target;
     if (at.type === 'checkbox' || at.type === 'radio') {
-      // It shows what was meant; what did not hear of it is told by the same press.
+      // The control shows the press; if its code missed it, the same press is sent again.
       const to = at.checked;
       return keep(at, event, () => { at.checked = !to; });
     }
@@ -45,10 +45,13 @@ export const KEEP_EARLY = `(() => {
   };
   const key = (event) => {
     if (opened || event.target.closest('input, textarea, select, [contenteditable]')) return;
-    keep(document.body, event);
+    // A slider has keys of its own.
+    keep(event.target.closest('[role=slider]') || document.body, event);
     // What is typed after it is for the palette, and means nothing to the page.
+    const held = event.ctrlKey || event.metaKey || event.altKey;
     opened = (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k';
-    if (opened) event.preventDefault();
+    // A letter that leads into a field is not written there too.
+    if (opened || (!held && event.key.length === 1 && event.key !== ' ')) event.preventDefault();
   };
   const ways = { click, change, keydown: key };
   const hear = (event) => acting || ways[event.type](event);
@@ -67,7 +70,7 @@ export const KEEP_EARLY = `(() => {
   };
 })()`;
 
-/** Does what was pressed before now, and what is pressed meanwhile after it. Once: later calls do nothing. */
+/** Does everything that was pressed before now, and what is pressed during that after it. Once: later calls do nothing. */
 export async function actEarly(): Promise<void> {
   const early = window.lanternpostEarly;
   delete window.lanternpostEarly;

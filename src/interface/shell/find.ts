@@ -11,7 +11,7 @@ export interface Reachable {
   readonly run: () => void;
 }
 
-/** So many are told at once. */
+/** At most this many results at once. */
 const MOST = 24;
 
 /** How well a name fits words: all must be in it. Higher is better, -1 is not at all. */
@@ -33,7 +33,7 @@ function fit(name: string, hint: string, words: readonly string[]): number {
   return sum + words.join(' ').length / Math.max(1, text.length);
 }
 
-/** Those that are meant by what is written, the best first; the first ones as they stand for nothing written. */
+/** The results for what is typed, the best first; the first ones in their order while nothing is typed. */
 export function reach(list: readonly Reachable[], written: string): Reachable[] {
   const words = searchable(written).split(/\s+/).filter(Boolean);
   if (words.length === 0) return list.slice(0, MOST);

@@ -5,7 +5,7 @@ import { isTyping } from './typing';
 
 /**
  * The one ear for keys of the whole interface. A key that follows another ("g n") goes ahead of what the second means alone, wherever
- * the focus stands; single keys are for whoever asked last. While one types, keys are letters; while a sheet is open, they are its own.
+ * the focus is; single keys go to the part that registered last. During typing, keys are letters; while a sheet is open, they are its own.
  */
 
 /** How long after the first of two keys the second is taken for its follower. */
@@ -36,7 +36,7 @@ export class Keys {
   }
 
   /**
-   * Hears a key before anybody else does. Whether it was the second of two: it is then for nobody else. `at` in milliseconds, from
+   * Handles a key before all others. Returns whether it was the second of two, which no other part then receives. `at` in milliseconds, from
    * anywhere.
    */
   follow(key: string, at: number): boolean {
@@ -48,7 +48,7 @@ export class Keys {
     return true;
   }
 
-  /** Hears a key that nobody had a use for so far. Whether it meant something. */
+  /** Handles a key that no other part has used. Returns whether it had a meaning. */
   press(key: string, at: number): boolean {
     const found = this.known.find(({ keys }) => keys === key);
     if (found) {

@@ -8,12 +8,12 @@ import { useZone } from '@/interface/data/zone';
 import { clockTime, dayName, timeNear, zoneName } from '@/interface/kit/format';
 import { useKey } from './keys';
 
-/** The moment as a clock reads it, and says whose. Pressed (or by the key m), it takes a time as one says it: "tomorrow 06:10". */
+/** The chosen moment as a clock shows it, and whose clock. Pressed (or with the key m), it reads a time in words: "tomorrow 06:10". */
 export function MomentClock() {
   const { moment, isNow, now, go } = useMoment();
   const zone = useZone();
   const [writing, setWriting] = useState(false);
-  useKey('m', 'Look at another time: write it, as tomorrow 06:10', () => setWriting(true));
+  useKey('m', 'Look at another time, e.g. tomorrow 06:10', () => setWriting(true));
   if (writing) return <MomentEntry zone={zone} from={moment} now={now} onGo={go} onDone={() => setWriting(false)} />;
   return (
     <button
@@ -100,7 +100,7 @@ function MomentEntry({
         className={`truncate text-xs ${error ? 'text-brick' : 'text-faint'}`}
         title={error ?? ''}
       >
-        {error ?? 'Enter goes there, Esc leaves'}
+        {error ?? 'Enter to go there, Esc to cancel'}
       </span>
     </form>
   );

@@ -9,7 +9,7 @@ const LETTER_MS = 70;
 const BAD_TIMES = 2;
 
 /**
- * What happened, or what is wrong, in a sentence. It stands in the bar's free middle (on phones over the ruler), where nothing is
+ * What happened, or what is wrong, in a sentence. It is in the bar's free middle (on phones over the ruler), where nothing is
  * pressed, and goes when there was time to read it, or when it is pressed.
  */
 export function NoticeLine() {
@@ -29,7 +29,7 @@ export function NoticeLine() {
         <button
           type="button"
           tabIndex={-1}
-          title="Read: put it away"
+          title="Close this message"
           onClick={dismiss}
           className={`cut-small max-h-full overflow-hidden px-3 py-1 text-left text-sm leading-tight ${notice.bad ? 'bg-brick text-paper' : 'bg-ink text-paper'}`}
         >

@@ -11,8 +11,11 @@ import {
 } from '@headlessui/react';
 import { useRouter } from 'next/navigation';
 import { useDeferredValue, useEffect, useEffectEvent, useMemo, useRef, useState, type Ref } from 'react';
+import { ROLE, type Permission } from '@/core';
+import { useRole } from '@/interface/data/may';
+import { useGo } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
-import { useLibrary } from '@/interface/data/queries';
+import { useLibrary, useNextToTakeBack } from '@/interface/data/queries';
 import { signOutAction } from '@/web/people-actions';
 import { pathTo } from '@/interface/kit/path-to';
 import { placeKey } from '@/interface/kit/place-key';
@@ -21,20 +24,23 @@ import { keysNow } from './keys';
 import { PLACES } from './places';
 
 /** Acts that are not of one place alone: where they lead. */
-const ACTS: readonly (readonly [name: string, path: string])[] = [
-  ['New booking', '/plan?book='],
+const ACTS: readonly (readonly [name: string, path: string, needs?: Permission])[] = [
+  ['New booking', '/plan?book=', 'plan'],
   ['Publish', '/publish'],
-  ['Add files to the library', '/library'],
-  ['Make a playlist', '/playlists'],
-  ['Add a site', '/screens?add=site'],
-  ['Copy days on to others', '/plan?open=copy'],
+  ['Add files to the library', '/library', 'library'],
+  ['Make a playlist', '/playlists', 'plan'],
+  ['Add a site', '/screens?add=site', 'plan'],
+  ['Add a screen', '/screens?add=screen', 'plan'],
+  ['Copy days to other days', '/plan?open=copy', 'plan'],
   ['Calendars of dates', '/plan?open=calendars'],
-  ['Bookings from a calendar file', '/plan?open=import'],
+  ['Bookings from a calendar file', '/plan?open=import', 'plan'],
   ['Feeds for calendar programs', '/plan?open=feeds'],
-  ['What is to look at in the plan', '/plan?open=findings'],
-  ['Invite somebody', '/people'],
+  ['Problems found in the plan', '/plan?open=findings'],
+  ['Invite a person', '/people', 'people'],
   ['Change your password', '/people'],
 ];
+
+const NOTHING: readonly Permission[] = [];
 
 /** Reaches every place, thing and act by its name: opened by Ctrl K, or ⌘ K. */
 export function Palette() {
@@ -80,22 +86,47 @@ export const openPalette = () => document.dispatchEvent(new Event(ASKED));
 
 function Finder({ input, onDone }: { input: Ref<HTMLInputElement>; onDone: () => void }) {
   const { draft, undo, redo, hold } = useNetwork('draft', 'undo', 'redo', 'hold');
+  const role = useRole();
+  const may = role ? ROLE[role].may : NOTHING;
   const router = useRouter();
   const [typed, setTyped] = useState('');
-  // Enter was pressed before what is written was found: the first that comes is meant, unless one writes on.
+  // Enter was pressed before the search had an answer: the first answer is chosen, unless more is typed.
   const [eager, setEager] = useState(false);
   const written = typed.trim();
   const search = useDeferredValue(written);
   const { files = [], isFetching } = useLibrary(search);
+  const look = useGo();
+  const next = useNextToTakeBack(may.includes('plan'));
   const [keys] = useState(keysNow);
   const things = useMemo(() => {
     const to = (path: string) => () => router.push(path);
     const sites = new Map(draft.sites.map(({ id, name }) => [id, name]));
     const acts: Reachable[] = [
-      ...PLACES.map(({ path, name, key }) => ({ key: path, name, what: 'place', hint: `g ${key}`, run: to(path) })),
-      ...ACTS.map(([name, path]) => ({ key: `act ${name}`, name, what: 'act', run: to(path) })),
-      { key: 'act undo', name: 'Take your last change back', what: 'act', hint: 'Ctrl Z', run: undo },
-      { key: 'act redo', name: 'Make it again', what: 'act', hint: 'Ctrl Y', run: redo },
+      ...PLACES.map(({ path, name, key }) => ({
+        ...{ key: path, name, what: 'place', hint: `g ${key}` },
+        run: () => {
+          if (path === '/') look(null);
+          router.push(path);
+        },
+      })),
+      ...ACTS.filter(([, , needs]) => needs === undefined || may.includes(needs)).map(([name, path]) => ({
+        key: `act ${name}`,
+        name,
+        what: 'act',
+        run: to(path),
+      })),
+      ...(may.includes('plan')
+        ? [
+            {
+              ...{ key: 'act undo', what: 'act', hint: 'Ctrl Z', run: undo },
+              name: `Undo your last change${next?.undo ? `: ${next.undo}` : ''}`,
+            },
+            {
+              ...{ key: 'act redo', what: 'act', hint: 'Ctrl Y', run: redo },
+              name: next?.redo ? `Redo: ${next.redo}` : 'Redo',
+            },
+          ]
+        : []),
       { key: 'act out', name: 'Sign out', what: 'act', run: () => void signOutAction() },
       // What keys do here: the ways to places are known already.
       ...keys
@@ -121,7 +152,7 @@ function Finder({ input, onDone }: { input: Ref<HTMLInputElement>; onDone: () =>
         ...{ key: `calendar ${id}`, name, what: 'calendar', run: to(pathTo({ kind: 'calendar', id })) },
       })),
     ];
-  }, [draft, keys, router, undo, redo]);
+  }, [draft, keys, may, router, undo, redo, next, look]);
   const media = files.map((file) => ({
     ...{ key: `media ${file.id}`, name: file.name, what: 'file' },
     run: () => {
@@ -149,13 +180,19 @@ function Finder({ input, onDone }: { input: Ref<HTMLInputElement>; onDone: () =>
         autoComplete="off"
         spellCheck={false}
         aria-label="Go to, or do"
-        placeholder="A place, a booking, a screen, a file, an act…"
+        placeholder="A place, a booking, a screen, a file, an action…"
         displayValue={() => typed}
         onChange={(event) => {
           setTyped(event.target.value);
           setEager(false);
         }}
         onKeyDown={(event) => {
+          // The list would take the first Escape for itself.
+          if (event.key === 'Escape') {
+            event.preventDefault();
+            event.stopPropagation();
+            return onDone();
+          }
           if (event.key !== 'Enter' || !isBehind) return;
           event.preventDefault();
           setEager(true);
@@ -174,9 +211,7 @@ function Finder({ input, onDone }: { input: Ref<HTMLInputElement>; onDone: () =>
             {one.hint && <span className="ml-auto shrink-0 font-code text-[11px] text-faint">{one.hint}</span>}
           </ComboboxOption>
         ))}
-        {found.length === 0 && (
-          <p className="px-4 py-3 text-faint">{isBehind ? 'Looking…' : 'Nothing is called so.'}</p>
-        )}
+        {found.length === 0 && <p className="px-4 py-3 text-faint">{isBehind ? 'Looking…' : 'No results'}</p>}
       </ComboboxOptions>
     </Combobox>
   );

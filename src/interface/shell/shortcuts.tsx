@@ -2,7 +2,7 @@
 
 import { usePathname, useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
-import { useMoment } from '@/interface/data/moment';
+import { useGo, useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
 import { Sheet } from '@/interface/kit/sheet';
 import { keysNow, useKey, useKeyboard, type KeyMeaning } from './keys';
@@ -12,41 +12,45 @@ import { isTyping } from './typing';
 
 /** Keys that are heard elsewhere than by `useKey`. */
 const OTHERS = [
-  ['Ctrl K', 'Go to any place, thing or act by its name'],
-  ['Ctrl Z, Ctrl Y', 'Take your last change back, make it again'],
-  ['Tab', 'Walk from part to part'],
+  ['Ctrl K', 'Find any place, object or action by its name'],
+  ['Ctrl Z, Ctrl Y', 'Undo your last change, redo it'],
+  ['Tab', 'Move between areas'],
 ];
 
 /** What arrows and the like do in a place, by its path. */
 const OF_PLACE: Readonly<Record<string, readonly (readonly [string, string])[]>> = {
   '/': [
-    ['arrows', 'Walk from tile to tile'],
-    ['Enter, Space', 'Choose a tile, or give it up'],
+    ['arrows', 'Move between tiles'],
+    ['Enter, Space', 'Select or deselect a tile'],
     ['Shift arrows, Shift click', 'Choose all tiles up to there'],
     ['Ctrl click', 'Choose one more'],
     ['Ctrl A', 'Choose all tiles that are shown'],
     ['Esc', 'Choose none'],
   ],
   '/plan': [
-    ['arrows', 'Walk from bar to bar'],
-    ['Space', 'Take hold of a bar; arrows carry it, Enter puts it down'],
+    ['arrows', 'Move between bars'],
+    ['Space', 'Pick up a bar; arrows move it, Enter puts it down'],
     ['Enter', 'Open a booking'],
-    ['Del', 'Take a bar off'],
+    ['Del', 'Remove a bar'],
   ],
   '/playlists': [
-    ['Space, arrows, Space', 'On a grip: take an item, move it, put it down'],
-    ['Enter, Esc', 'Save a field, or put back what stood there'],
+    ['Space, arrows, Space', 'On a grip: pick up an item, move it, put it down'],
+    ['Enter, Esc', 'Save a field, or restore it'],
   ],
 };
 
 /** A place and the keys to it. */
 function PlaceKey({ place: { key, name, path } }: { place: (typeof PLACES)[number] }) {
   const router = useRouter();
-  useKey(`g ${key}`, `Go to ${name}`, () => router.push(path));
+  const look = useGo();
+  useKey(`g ${key}`, `Go to ${name}`, () => {
+    if (path === '/') look(null);
+    router.push(path);
+  });
   return null;
 }
 
-/** The keys of every place. While one types they are letters; while a sheet is open, taking back and making again work on. */
+/** The keys of every place. During typing they are letters; while a sheet is open, undo and redo still work. */
 export function Shortcuts() {
   const path = usePathname();
   const { step, go } = useMoment();
@@ -57,7 +61,7 @@ export function Shortcuts() {
   useKey(']', 'The change after the moment', () => step(1));
   useKey('t', 'Back to now', () => go(null));
   useKey('/', 'Search in this place', () => document.querySelector<HTMLInputElement>('[data-search]')?.focus());
-  useKey('d', 'Day or night', toggleTheme);
+  useKey('d', 'Light or dark', toggleTheme);
   useKey('?', 'This list', () => showList(keysNow()));
 
   useEffect(() => {

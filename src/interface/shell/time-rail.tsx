@@ -18,6 +18,9 @@ import { MomentClock } from './moment-clock';
 const SPAN = 18 * HOUR;
 /** So much room the word beside a mark takes, in pixels. */
 const LABEL_WIDTH = 64;
+/** The width of a letter of an hour's label, and half of the mark of the moment, in pixels. */
+const LETTER = 8;
+const MARK = 8;
 
 /** The ruler at the foot of the window: moves the moment by dragging, by keys, and from change to change. */
 export function TimeRail() {
@@ -26,7 +29,7 @@ export function TimeRail() {
   const zone = useZone();
   const track = useRef<HTMLDivElement>(null);
   const width = useWidth(track, 900);
-  /** While one drags, the ruler stands still. */
+  /** The ruler doesn't move during a drag. */
   const [held, setHeld] = useState<number | null>(null);
   const start = held ?? Math.floor((moment - SPAN / 3) / (10 * MINUTE)) * 10 * MINUTE;
   const scale = useMemo(() => scaleTime([start, start + SPAN], [0, width]), [start, width]);
@@ -39,6 +42,14 @@ export function TimeRail() {
   const timed = planned.flatMap((one) => (one.at === null ? [] : [{ ...one, at: Date.parse(one.at) }]));
   const ahead = moment < now || edition !== null ? undefined : timed.findLast(({ at }) => at <= moment);
   const clockChanges = clockChangesIn(zone, start, start + SPAN);
+
+  const labelEnd = (at: number) => scale(at) + tickLabel(at, zone).length * LETTER + 4;
+  /** Whether a tick's label fits between the label before it, which may be a long day, the moment's mark, and the rail's end. */
+  const hasRoom = (at: number, before: number | undefined) => {
+    const [left, right, mark] = [scale(at), labelEnd(at), scale(moment)];
+    if (before !== undefined && labelEnd(before) > left) return false;
+    return right <= width && (right < mark - MARK || left > mark + MARK);
+  };
 
   const instantAt = (event: PointerEvent) => {
     const box = track.current?.getBoundingClientRect();
@@ -77,11 +88,13 @@ export function TimeRail() {
         onPointerUp={() => setHeld(null)}
         onPointerCancel={() => setHeld(null)}
       >
-        {ticks.map((at) => (
+        {ticks.map((at, i) => (
           <div key={at} className="absolute top-0 h-full border-l border-rule" style={{ left: scale(at) }}>
-            <span className="absolute left-1 top-0.5 whitespace-nowrap font-code text-[11px] text-faint">
-              {tickLabel(at, zone)}
-            </span>
+            {hasRoom(at, ticks[i - 1]) && (
+              <span className="absolute left-1 top-0.5 whitespace-nowrap font-code text-[11px] text-faint">
+                {tickLabel(at, zone)}
+              </span>
+            )}
           </div>
         ))}
         {clockChanges.map(({ at, by }) => (
@@ -150,7 +163,7 @@ export function TimeRail() {
               }}
               className="border border-rule bg-paper px-1 py-0.5 text-sm text-ink max-sm:w-24"
             >
-              <option value="published">on the glass</option>
+              <option value="published">on the screens</option>
               <option value="draft">with my changes</option>
               {edition !== null && <option value="edition">edition {edition}</option>}
               {timed.map(({ id, at, siteTime }) => (
@@ -193,7 +206,7 @@ function hoursOf(from: number, to: number, zone: string, apart: number): number[
   });
 }
 
-/** The hour, or the day where one begins. */
+/** The hour; at midnight, the day. */
 function tickLabel(at: number, zone: string): string {
   const time = clockTime(at, zone);
   return time === '00:00' ? dayName(at, zone) : time;

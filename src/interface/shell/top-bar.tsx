@@ -4,9 +4,10 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import Link from 'next/link';
 import { usePathname } from 'next/navigation';
 import { signOutAction } from '@/web/people-actions';
-import { useMoment } from '@/interface/data/moment';
+import { useGo, useMoment } from '@/interface/data/moment';
 import { useFromNetwork, useNetwork } from '@/interface/data/provider';
-import { useTakeovers } from '@/interface/data/queries';
+import { useMay } from '@/interface/data/may';
+import { useRequests, useTakeovers } from '@/interface/data/queries';
 import { counted } from '@/interface/kit/format';
 import { Lantern } from '@/interface/kit/lantern';
 import { isInForce } from '@/interface/takeovers/standing';
@@ -19,6 +20,7 @@ import { toggleTheme } from './theme';
 export function TopBar() {
   const path = usePathname();
   const { draft, person } = useNetwork('draft', 'person');
+  const go = useGo();
   return (
     <header className="flex shrink-0 flex-wrap items-stretch gap-x-3 border-b border-rule bg-paper px-3 sm:h-14 sm:flex-nowrap sm:px-5 lg:gap-x-6">
       <Link
@@ -39,6 +41,8 @@ export function TopBar() {
             <Link
               key={to}
               href={to}
+              // Whatever was looked at before: Now is now.
+              onClick={to === '/' ? () => go(null) : undefined}
               aria-current={here ? 'page' : undefined}
               className={`flex items-center border-b-3 px-1.5 pt-0.5 max-sm:py-1.5 lg:px-3 ${here ? 'border-dusk font-semibold' : 'border-transparent text-faint hover:text-ink'}`}
             >
@@ -86,7 +90,7 @@ export function TopBar() {
                 onClick={toggleTheme}
                 className="block w-full px-4 py-2 text-left data-focus:bg-well"
               >
-                Day or night
+                Light or dark
               </button>
             </MenuItem>
             <MenuItem>
@@ -149,11 +153,16 @@ function ToPublish() {
   const { entries, screens } = docket;
   const open = entries > 0 || screens > 0;
   const sum = `${counted(entries, 'change')}, ${counted(screens, 'screen')}`;
+  const mayPublish = useMay('publish');
+  const waiting = useRequests().list.filter(({ yours, answer }) => mayPublish && !yours && answer === null);
   return (
     <Link
       href="/publish"
       data-testid="docket"
-      title={open ? `${sum} since the last edition` : 'Nothing waits to be published'}
+      title={[
+        open ? `${sum} since the last edition` : 'Nothing to publish',
+        ...waiting.map(({ person: who }) => `${who} asks you to publish`),
+      ].join('. ')}
       aria-current={path === '/publish' ? 'page' : undefined}
       className={`cut-small flex items-center gap-2 px-3 py-1.5 sm:px-4 ${open ? 'bg-dusk font-semibold text-on-dusk' : 'bg-well text-ink'}`}
     >
@@ -165,6 +174,9 @@ function ToPublish() {
           </span>
           <span className="sr-only">: {sum}</span>
         </>
+      )}
+      {waiting.length > 0 && (
+        <span className="border border-current px-1 text-xs leading-5">{counted(waiting.length, 'request')}</span>
       )}
     </Link>
   );

@@ -5,7 +5,7 @@ import { useEffect, useRef } from 'react';
 
 /**
  * What an address asks of its place besides (`/plan?booking=…`): done once, and then taken out of the address, so that going back
- * or loading anew does not do it again.
+ * or reloading does not do it again.
  */
 export function useWanted(act: (wanted: URLSearchParams) => void): void {
   const params = useSearchParams();

@@ -38,7 +38,7 @@ export function DrillForm({ booking, onDone }: { booking: Booking; onDone: () =>
       className="mt-2 max-w-lg border border-rule p-3"
     >
       <p className="mb-3 text-sm text-faint">
-        It shows there with DRILL across it, for ten minutes at most. What is prepared stays ready.
+        It shows there with DRILL across it, for ten minutes at most. The takeover itself stays ready.
       </p>
       <WhereField
         plan={draft}
@@ -54,7 +54,7 @@ export function DrillForm({ booking, onDone }: { booking: Booking; onDone: () =>
           {busy ? 'Beginning…' : `Drill on ${counted(count, 'screen')}`}
         </Button>
         <Button variant="quiet" onClick={onDone}>
-          Not now
+          Cancel
         </Button>
       </div>
     </form>

@@ -36,14 +36,14 @@ export function FireDialog({ booking, onClose }: { booking: Booking; onClose: ()
   };
   const lasts =
     prepared?.lasts === undefined
-      ? 'until somebody gives the all-clear'
+      ? 'until you give the all-clear'
       : `for ${durationWords(prepared.lasts)}, or until the all-clear`;
   return (
     <Dialog open onClose={onClose} initialFocus={confirm} className="relative z-50">
       <DialogBackdrop className="fixed inset-0 bg-[rgb(0_0_0/0.5)]" />
       <div className="fixed inset-0 flex items-end justify-center sm:items-center">
         <DialogPanel className="max-h-full w-full max-w-lg overflow-y-auto border-t-8 border-brick bg-paper p-5">
-          <DialogTitle className="text-xl">Fire &quot;{name}&quot;?</DialogTitle>
+          <DialogTitle className="text-xl">Activate &quot;{name}&quot;?</DialogTitle>
           {prepared?.words && <p className="mt-2 border-l-4 border-brick pl-3">{prepared.words}</p>}
           <p className="mt-3">It goes ahead of everything, {lasts}.</p>
           <ul className="mt-1">
@@ -63,10 +63,10 @@ export function FireDialog({ booking, onClose }: { booking: Booking; onClose: ()
               onClick={() => void fire()}
               className="min-h-11 cut-small bg-brick px-6 py-2 text-lg font-semibold text-paper hover:opacity-90 max-sm:w-full"
             >
-              {busy ? 'Firing…' : `Fire on ${counted(reach?.screens ?? 0, 'screen')}`}
+              {busy ? 'Activating…' : `Activate on ${counted(reach?.screens ?? 0, 'screen')}`}
             </button>
             <Button className="max-sm:min-h-11 max-sm:w-full" onClick={onClose}>
-              Not now
+              Cancel
             </Button>
           </div>
         </DialogPanel>

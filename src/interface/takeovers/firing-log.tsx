@@ -12,7 +12,7 @@ export function FiringLog({ firings }: { firings: readonly Firing[] }) {
   return (
     <section aria-labelledby="fired" className="mt-10">
       <h2 id="fired" className="text-lg">
-        Fired before
+        Activated before
       </h2>
       <ul className="mt-2">
         {firings.map((firing) => (
@@ -37,7 +37,7 @@ function LogRow({ firing }: { firing: Firing }) {
         {drill && <span className="ml-2 text-sm text-faint">drill</span>}
       </p>
       <p className="text-sm text-faint">
-        fired {dateTime(Date.parse(firedAt), zone)} by {byWhom(firedBy, byKey)}; {ended}
+        activated {dateTime(Date.parse(firedAt), zone)} by {byWhom(firedBy, byKey)}; {ended}
       </p>
       {showed === 0 ? (
         <p className="text-sm">None of {counted(screens, 'screen')} said that it showed it.</p>

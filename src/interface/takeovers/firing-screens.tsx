@@ -41,7 +41,7 @@ export function FiringScreens({
               {from !== null && to !== null && (
                 <span className="font-code text-xs leading-5">
                   {at(from)} to {at(to)}
-                  {!over && ', not heard from since'}
+                  {!over && ', offline since then'}
                 </span>
               )}
             </li>

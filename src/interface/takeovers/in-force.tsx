@@ -6,8 +6,9 @@ import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
 import { useRefetch } from '@/interface/data/queries';
 import { useZone } from '@/interface/data/zone';
+import { zonesOf } from '@/interface/forms/use-phrase-context';
 import { Button } from '@/interface/kit/button';
-import { counted, timeNear } from '@/interface/kit/format';
+import { counted, timeNear, timeOnClocks } from '@/interface/kit/format';
 import { allClearAction } from '@/web/actions';
 import type { Firing } from '@/services/editions';
 import { FiringScreens } from './firing-screens';
@@ -15,7 +16,7 @@ import { byWhom } from './words';
 
 /** A takeover that is in force: since when and by whom, how many screens say that they show it, and the all-clear. */
 export function InForce({ firing }: { firing: Firing }) {
-  const { notify } = useNetwork('notify');
+  const { notify, draft } = useNetwork('notify', 'draft');
   const { now } = useMoment();
   const zone = useZone();
   const refetch = useRefetch('editions');
@@ -26,9 +27,13 @@ export function InForce({ firing }: { firing: Firing }) {
     const result = await answered(allClearAction(booking));
     setBusy(false);
     refetch();
-    notify(result.ok ? `All-clear: "${name}" is off, and stands ready again.` : result.message, !result.ok);
+    notify(result.ok ? `All-clear given. “${name}” is off and ready again.` : result.message, !result.ok);
   };
-  const end = until === null ? 'until the all-clear' : `until ${timeNear(Date.parse(until), now, zone)}`;
+  const where = draft.bookings.find(({ id }) => id === booking)?.where;
+  const end =
+    until === null
+      ? 'until the all-clear'
+      : `until ${timeOnClocks(Date.parse(until), now, zone, zonesOf(draft, where))}`;
   return (
     <section aria-label={`In force: ${name}`} className="mt-4 border-2 border-brick bg-sheet p-4">
       <div className="flex flex-wrap items-start justify-between gap-3">
@@ -38,10 +43,10 @@ export function InForce({ firing }: { firing: Firing }) {
             {name} is in force
           </h2>
           <p className="text-sm text-faint">
-            since {timeNear(Date.parse(firedAt), now, zone)}, {end}; fired by {byWhom(firing.firedBy, firing.byKey)}
+            since {timeNear(Date.parse(firedAt), now, zone)}, {end}; activated by {byWhom(firing.firedBy, firing.byKey)}
           </p>
         </div>
-        <Button variant="main" className="text-lg" disabled={busy} onClick={() => void clear()}>
+        <Button needs="operate" variant="main" className="text-lg" disabled={busy} onClick={() => void clear()}>
           {busy ? 'Clearing…' : 'All-clear'}
         </Button>
       </div>

@@ -72,20 +72,20 @@ test('what firing does is said in numbers', () => {
   const statuses = new Map(
     Object.entries(states).map(([id, state]) => [
       id,
-      { id, state, lastSeen: null, troubles: [], download: null } as ScreenStatus,
+      { id, state, lastSeen: null, wasLast: null, troubles: [], download: null } as ScreenStatus,
     ]),
   );
   const reach = reachOf(plan(), 'all', statuses);
   expect(reach).toEqual({ screens: 4, sites: 2, heard: 2, dark: 1, unpaired: 1 });
   expect(reachSentences(reach, true, 1)).toEqual([
-    '4 screens at 2 sites: 2 are heard from, and show it within seconds.',
-    '1 not heard from: it shows it when it is back, if it is still in force.',
+    '4 screens at 2 sites: 2 are online and show it within seconds.',
+    '1 offline: it shows it when it is back, if it is still in force.',
     '1 without a player.',
   ]);
   expect(reachSentences(reach, false, 1)[1]).toBe(
     '1 screen in lights-out hours stays dark: it does not wake displays.',
   );
   expect(reachSentences(reachOf(plan(), 'screen:a', statuses), false, 0)).toEqual([
-    '1 screen at 1 site: all are heard from, and show it within seconds.',
+    '1 screen at 1 site: all are online and show it within seconds.',
   ]);
 });

@@ -3,13 +3,13 @@ import type { Firing } from '@/services/editions';
 import type { ScreenState, ScreenStatus } from '@/services/screens';
 import { counted } from '@/interface/kit/format';
 
-/** What stands prepared, what is in force, and what firing it would do: pure. */
+/** What is prepared, what is in force, and what firing would do: pure. */
 
 /** Whether it is in force at an instant: neither cleared nor over by itself. */
 export const isInForce = ({ clearedAt, until }: Firing, now: Instant): boolean =>
   clearedAt === null && (until === null || Date.parse(until) > now);
 
-/** Takeovers that can be fired: those on hold, and those that ended by themselves, which nobody has cleared. By their names. */
+/** Takeovers that can be fired: those on hold, and those that ended by themselves without an all-clear. By their names. */
 export function prepared(plan: Plan, firings: readonly Firing[], now: Instant): Booking[] {
   const last = new Map<string, Firing>();
   for (const one of firings) if (!last.has(one.booking)) last.set(one.booking, one);
@@ -26,7 +26,7 @@ export function prepared(plan: Plan, firings: readonly Firing[], now: Instant): 
 export interface Reach {
   readonly screens: number;
   readonly sites: number;
-  /** Heard from: they show it within seconds. */
+  /** Online: they show it within seconds. */
   readonly heard: number;
   /** Dark: they show it when they are back. */
   readonly dark: number;
@@ -55,8 +55,8 @@ export function reachSentences(
   const at = `${counted(screens, 'screen')} at ${counted(sites, 'site')}`;
   return [
     heard === screens
-      ? `${at}: all are heard from, and show it within seconds.`
-      : `${at}: ${heard} ${heard === 1 ? 'is' : 'are'} heard from, and ${heard === 1 ? 'shows' : 'show'} it within seconds.`,
+      ? `${at}: all are online and show it within seconds.`
+      : `${at}: ${heard} ${heard === 1 ? 'is' : 'are'} online and ${heard === 1 ? 'shows' : 'show'} it within seconds.`,
     ...(resting > 0 && !wakes
       ? [
           `${counted(resting, 'screen')} in lights-out hours ${resting === 1 ? 'stays' : 'stay'} dark: it does not wake displays.`,
@@ -64,7 +64,7 @@ export function reachSentences(
       : []),
     ...(dark > 0
       ? [
-          `${dark} not heard from: ${dark === 1 ? 'it shows' : 'they show'} it when ${dark === 1 ? 'it is' : 'they are'} back, if it is still in force.`,
+          `${dark} offline: ${dark === 1 ? 'it shows' : 'they show'} it when ${dark === 1 ? 'it is' : 'they are'} back, if it is still in force.`,
         ]
       : []),
     ...(unpaired > 0 ? [`${unpaired} without a player.`] : []),

@@ -15,13 +15,13 @@ import { isInForce, prepared } from './standing';
 
 const BEGUN: Partial<Booking> = { takeover: true, onHold: true, priority: 5, wake: true };
 
-/** What stands prepared to go ahead of everything, what is in force, and what was fired. */
+/** Takeovers: prepared ones, which go ahead of everything; those in force; and those that were fired. */
 export function TakeoversPlace() {
   const { draft } = useNetwork('draft');
   const { now } = useMoment();
   const known = useTakeovers();
   const [preparing, setPreparing] = useState(false);
-  if (!known) return <p className="px-6 py-5 text-faint">Asking what is in force…</p>;
+  if (!known) return <p className="px-6 py-5 text-faint">Loading…</p>;
   const { firings, firers } = known;
   const on = firings.filter((one) => isInForce(one, now));
   const list = prepared(draft, firings, now);
@@ -29,7 +29,9 @@ export function TakeoversPlace() {
     <div className="mx-auto max-w-4xl px-3 py-5 sm:px-6">
       <header className="flex flex-wrap items-center justify-between gap-3">
         <h1 className="text-2xl">Takeovers</h1>
-        <Button onClick={() => setPreparing(true)}>Prepare one</Button>
+        <Button needs="plan" onClick={() => setPreparing(true)}>
+          Prepare one
+        </Button>
       </header>
       {on.map((one) => (
         <InForce key={one.id} firing={one} />
@@ -39,11 +41,11 @@ export function TakeoversPlace() {
           Prepared
         </h2>
         {list.length === 0 && on.some(({ drill }) => !drill) ? (
-          <p className="mt-2 text-faint">All that was prepared is in force.</p>
+          <p className="mt-2 text-faint">All prepared takeovers are in force.</p>
         ) : list.length === 0 ? (
           <p className="mt-2 max-w-prose text-faint">
-            A takeover goes ahead of everything on its screens. Prepare one for what must not wait: choose what it shows
-            and where, and it stands here, its files on the players already, until somebody fires it.
+            A takeover goes ahead of everything on its screens. Prepare one for urgent messages: choose what it shows
+            and where. Its files are kept on the players, so it shows within seconds when you activate it.
           </p>
         ) : (
           <ul className="mt-2">

@@ -1,3 +1,3 @@
 /** Who did it: a person, or a program with that person's key. */
 export const byWhom = (person: string | null, byKey: boolean): string =>
-  `${person ?? 'somebody'}${byKey ? ', by a key' : ''}`;
+  `${person ?? 'someone'}${byKey ? ', by a key' : ''}`;

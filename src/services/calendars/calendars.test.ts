@@ -35,8 +35,8 @@ test('public holidays of a country, and of a region that has more', () => {
     holidayDates({ country: 'DE', region: 'BY' }, 2026),
   ];
   expect(bavaria.length).toBeGreaterThan(germany.length);
-  expect(() => holidayDates({ country: 'XX' }, 2026)).toThrow('choose another country');
-  expect(() => holidayDates({ country: 'NO', region: 'BY' }, 2026)).toThrow('is no region of NO');
+  expect(() => holidayDates({ country: 'XX' }, 2026)).toThrow('The public holidays of "XX" aren’t known.');
+  expect(() => holidayDates({ country: 'NO', region: 'BY' }, 2026)).toThrow('isn’t a region of NO');
 });
 
 test('a calendar of public holidays is part of the plan, and keeps itself current as a change of nobody', async () => {

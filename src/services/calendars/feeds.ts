@@ -1,5 +1,5 @@
 import { Op } from 'sequelize';
-import { z } from 'zod';
+import * as z from 'zod';
 import {
   currentPlan,
   dateOfLocalTime,
@@ -15,9 +15,9 @@ import {
 import { writeCalendar } from '@/core/formats/icalendar';
 import { EditionRow, FeedRow, rows } from '@/database';
 import { notFound } from '../errors';
-import { newToken, readInput, tokenHash, type Actor } from '../people';
+import { demand, newToken, readInput, tokenHash, type Actor } from '../people';
 
-/** A feed as the list shows it. Its address is told once: only the hash of its secret is stored. */
+/** A feed as the list shows it. Its address is returned once only: the hash of its secret is stored. */
 export interface Feed {
   readonly id: string;
   readonly name: string;
@@ -40,8 +40,9 @@ export async function feeds(actor: Actor): Promise<Feed[]> {
   }));
 }
 
-/** Opens a feed of all bookings that reach the selector's screens. Returns its secret, which is told this once. Throws 422. */
+/** Opens a feed of all bookings that reach the selector's screens. Returns its secret, which is returned this once only. Throws 422. */
 export async function openFeed(actor: Actor, input: unknown): Promise<{ token: string }> {
+  demand(actor, 'plan');
   const { name, where } = readInput(feedSchema, input);
   const { token, hash } = newToken();
   await FeedRow.create({
@@ -57,6 +58,7 @@ export async function openFeed(actor: Actor, input: unknown): Promise<{ token: s
 
 /** Closes a feed: from then on its address is not known. Throws 404 for one that the actor's network does not have. */
 export async function closeFeed(actor: Actor, id: string): Promise<void> {
+  demand(actor, 'plan');
   if (!z.uuid().safeParse(id).success) throw notFound('feed');
   const removed = await FeedRow.destroy({ where: { networkId: actor.networkId, id } });
   if (removed === 0) throw notFound('feed');

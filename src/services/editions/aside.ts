@@ -16,10 +16,7 @@ export async function newestInTurn(
   await beginDue(actor.networkId, new Date(), within);
   const newest = await newestEdition(actor.networkId, within);
   if (!newest)
-    throw new Refusal(
-      409,
-      'Nothing was published yet: publish the first edition, then something can be put on at once.',
-    );
+    throw new Refusal(409, 'Nothing has been published yet. Publish the first edition, then put something on.');
   return { newest, whole: isDraftAt(newest, await lastChange(actor.networkId, within)) };
 }
 
@@ -52,7 +49,7 @@ export async function writeAside(
   if (shown && !isShown(plan, shown))
     throw new Refusal(
       422,
-      `"${shown.name}" shows nothing on these screens: sounds are heard beside pictures only, and items may be for other screens.`,
+      `"${shown.name}" shows nothing on these screens. Sounds need a picture beside them, and its items may be for other screens.`,
     );
   const compiled = orThrow(await compile(plan, await baseOf(newest, within)));
   const whole = draft.whole && samePlan(plan, sharing(plan, draft.plan));

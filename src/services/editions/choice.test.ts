@@ -126,7 +126,7 @@ test('what is no change that waits is no choice; nor is what nobody has seen', a
   for (const text of ['screen hall', 'screen gone', 'booking theirs'])
     await expect(publish(actor, text)).rejects.toMatchObject({
       status: 409,
-      message: expect.stringContaining('Nothing of this choice'),
+      message: expect.stringContaining('These changes are all published already'),
     });
   const seen = await lastChange(actor.networkId);
   await edit(actor, [{ kind: 'booking', id: 'ours', set: { priority: 5 } }]);
@@ -134,7 +134,7 @@ test('what is no change that waits is no choice; nor is what nobody has seen', a
   for (const act of [() => publishEdition(actor, seen, { chosen }), () => takeBack(actor, seen, chosen)])
     await expect(act()).rejects.toMatchObject({
       status: 409,
-      message: expect.stringContaining('review it again'),
+      message: expect.stringContaining('Review the changes again'),
     });
 });
 
@@ -186,7 +186,7 @@ test('what was changed is taken back as it was published: one act, that can be u
   expect((await draftPlan(actor)).plan.screens.find(({ id }) => id === 'deck')?.name).toBe('Deck');
   await expect(back(actor, 'screen deck')).rejects.toMatchObject({
     status: 409,
-    message: expect.stringContaining('as it was published'),
+    message: expect.stringContaining('These changes are all published already'),
   });
 });
 
@@ -202,7 +202,7 @@ test('a file that was replaced is taken back, as long as its earlier version is 
   await rows('DELETE FROM media_versions WHERE network_id = $1', [actor.networkId]);
   await expect(back(actor, 'media flag')).rejects.toMatchObject({
     status: 409,
-    message: expect.stringContaining('"Flag" was is not kept any more'),
+    message: expect.stringContaining('earlier version of “Flag” is no longer kept'),
   });
 });
 
@@ -222,6 +222,6 @@ test('before the first edition nothing can be taken back', async () => {
   await newPlan(actor);
   await expect(back(actor, 'screen hall')).rejects.toMatchObject({
     status: 409,
-    message: expect.stringContaining('Nothing was published yet'),
+    message: expect.stringContaining('Nothing has been published yet'),
   });
 });

@@ -1,11 +1,11 @@
 import type { Transaction } from 'sequelize';
-import { z } from 'zod';
+import * as z from 'zod';
 import { rows, transaction } from '@/database';
 import { notFound } from '../errors';
-import { readInput, type Actor } from '../people';
+import { demand, readInput, type Actor } from '../people';
 import { countArrivals } from './arrivals';
 
-/** How long a network keeps what one can go back to: editions, and versions of files that were replaced. */
+/** How many days a network keeps old editions and replaced versions of files, so that people can return to them. */
 export interface Kept {
   /** So many of the newest editions, whatever their age. */
   readonly editions: number;
@@ -16,7 +16,7 @@ export interface Kept {
 const keptSchema = z.object({
   editions: z
     .int('Write a whole number of editions.')
-    .min(1, 'At least the newest edition is kept: the players run it.')
+    .min(1, 'Keep at least 1 edition: the players run the newest.')
     .max(10_000, 'At most 10 000 editions are kept.'),
   days: z.int('Write a whole number of days.').min(1, 'At least a day.').max(4000, 'At most 4000 days.'),
 });
@@ -31,6 +31,7 @@ export async function kept({ networkId }: Actor): Promise<Kept> {
 
 /** Sets it; what is older goes with the next clean-up. Throws 422 with a sentence for what can't be. */
 export async function keep(actor: Actor, input: Partial<Kept>): Promise<Kept> {
+  demand(actor, 'settings');
   const { editions, days } = readInput(keptSchema.partial(), input);
   await rows(
     'UPDATE networks SET kept_editions = coalesce($2, kept_editions), kept_days = coalesce($3, kept_days) WHERE id = $1',
@@ -39,7 +40,7 @@ export async function keep(actor: Actor, input: Partial<Kept>): Promise<Kept> {
   return kept(actor);
 }
 
-/** Editions that were made by hand are kept so many days: nobody publishes them again, and a busy network makes dozens a day. */
+/** Editions made by hand are kept for this many days only. Nobody publishes them again, and a busy network makes dozens a day. */
 const ASIDE_DAYS = 14;
 
 /**
@@ -71,14 +72,14 @@ async function clearTraces(now: Date, within: Transaction): Promise<void> {
 }
 
 /**
- * Removes editions that nobody goes back to any more, and the programs that no edition holds: their files can then be cleaned up
+ * Removes editions that are too old to return to, and the programs that no edition uses. Their files can then be cleaned up
  * too. What a screen plays by its network's newest edition is never touched. Returns how many of each were removed.
  */
 export async function clearEditions(now: Date): Promise<{ editions: number; programs: number }> {
   // Before the ones go that they are counted against.
   await countArrivals(now);
   return transaction(async (within) => {
-    // A publication waits until this is done, or this until it is: no program goes that one is about to use.
+    // A publication waits for this, and this waits for a publication, so that no program is removed just before an edition uses it.
     await rows('LOCK TABLE programs IN SHARE ROW EXCLUSIVE MODE', [], within);
     const editions = await rows(
       `WITH gone AS (

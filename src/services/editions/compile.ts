@@ -56,7 +56,7 @@ export async function compile(
       if (step.done) return step.value;
     } while (performance.now() < end);
     if (performance.now() > late)
-      throw new Refusal(503, `This plan takes longer than ${deadlineMs / 1000} seconds to work out: make it smaller.`);
+      throw new Refusal(503, `This plan takes longer than ${deadlineMs / 1000} seconds to compute. Make it smaller.`);
     await setImmediate();
   }
 }

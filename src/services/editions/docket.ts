@@ -22,7 +22,7 @@ import {
 } from '@/core';
 import { rowsOfMany, transaction } from '@/database';
 import type { Actor } from '../people';
-import { draftPlan, type Draft } from '../plan';
+import { draftPlan, type Draft, type PlanChange } from '../plan';
 import { compile } from './compile';
 import { filesOf, programsBy } from './programs';
 import {
@@ -37,13 +37,7 @@ import {
 import { plannedWithin, topEdition, type PlannedPlan } from './planned-plans';
 
 /** What became of one object since the last edition. */
-export interface DocketEntry {
-  readonly kind: Kind;
-  readonly id: string;
-  readonly name: string;
-  readonly what: 'added' | 'changed' | 'removed';
-  /** What became of it, a phrase for each field: `priority 4, was 3`. */
-  readonly sentences: readonly string[];
+export interface DocketEntry extends PlanChange {
   readonly people: readonly string[];
   readonly at: string;
 }
@@ -53,7 +47,7 @@ export interface Docket {
   readonly edition: { readonly number: number; readonly publishedAt: string } | null;
   /** When the last planned edition goes out, on top of which these changes stand; null where none is planned. */
   readonly after: string | null;
-  /** Whether they stand on an edition that is tried on some screens first. */
+  /** Whether the changes come on top of an edition that is being piloted. */
   readonly pilot: boolean;
   /** The last change that is counted here: publishing names it. */
   readonly change: number;
@@ -61,7 +55,7 @@ export interface Docket {
   /** Ids of the screens that would receive another program. */
   readonly screens: readonly string[];
   readonly fetches: Fetches;
-  /** What stands in the way of publishing. */
+  /** Why the draft can't be published; empty when it can. */
   readonly problems: readonly Problem[];
 }
 
@@ -71,7 +65,7 @@ export interface Fetches {
   readonly most: number;
   /** Of all screens together. */
   readonly all: number;
-  /** By how much it is, the most first: the screens that fetch anything. */
+  /** The screens with the most to download come first. */
   readonly each: readonly { readonly bytes: number; readonly screens: readonly string[] }[];
 }
 
@@ -79,7 +73,7 @@ export interface Fetches {
 export interface DocketChoice {
   /** The change that it was counted at. */
   readonly change: number;
-  /** What goes along although nobody chose it. */
+  /** Objects that are published too, because a chosen one needs them. */
   readonly along: readonly Along[];
   readonly screens: readonly string[];
   readonly fetches: Fetches;
@@ -121,7 +115,7 @@ async function makeDocket(
   };
 }
 
-/** The screens that would receive another program by what was compiled than by an edition, or what stands in its way. */
+/** The screens whose program would change from an edition's to the compiled one; or the problems that prevent publishing. */
 async function touchedBy(
   edition: Frozen | null,
   compiled: Result<CompiledEdition>,
@@ -149,7 +143,7 @@ async function fetchesOf(moves: readonly Move[], made: ReadonlyMap<string, MadeP
     ({ to }) => to,
   );
   const had = await filesOf([...alike.keys()].filter((hash) => hash !== undefined));
-  // A program that goes back to an earlier one is not among the new ones: it stands in the database.
+  // A program that was used before is already in the database, so it is not among the new ones.
   const missing = [...new Set(moves.flatMap(({ to }) => (to !== undefined && !made.has(to) ? [to] : [])))];
   const programs = new Map([...made, ...(await programsBy(missing))]);
   const files = new Map<string, ReadonlyMap<string, number>>();

@@ -110,7 +110,7 @@ test('nobody publishes what they have not seen, and nothing is published twice',
   await book(actor, 'hall');
   await expect(publishEdition(actor, seen)).rejects.toMatchObject({
     status: 409,
-    message: expect.stringContaining('review it again'),
+    message: expect.stringContaining('Review the changes again'),
   });
   await publish(actor);
   await expect(publish(actor)).rejects.toMatchObject({

@@ -1,6 +1,6 @@
 import { LRUCache } from 'lru-cache';
 import { Op, type CreationAttributes, type Transaction } from 'sequelize';
-import { z } from 'zod';
+import * as z from 'zod';
 import {
   FORMAT,
   Refusal,
@@ -22,13 +22,14 @@ import {
 } from '@/core';
 import { EditionRow, publish, rows, snapshot } from '@/database';
 import { notFound } from '../errors';
-import { readInput, type Actor } from '../people';
-import { clearedFirings, draftWithin, inForceNow, inTurnMakingWay, lastChange, takeTurn } from '../plan';
+import { demand, readInput, type Actor } from '../people';
+import { clearedFirings, draftWithin, inForceNow, inTurnMakingWay, lastChange, refuseToSend, takeTurn } from '../plan';
 import { counted } from './arrivals';
 import { compile } from './compile';
 import { deliverEdition, deliveredAsBefore } from './deliver';
 import { beginDue, carryInto, plannedWithin } from './planned-plans';
 import { writePrograms } from './programs';
+import { answerRequests } from './requests';
 
 /** One publication, as the list shows it. */
 export interface Edition {
@@ -97,7 +98,7 @@ export interface WholeEdition extends Frozen {
   readonly publishedAt: Date;
 }
 
-/** Whether an edition is the draft as it stands at a change. */
+/** Whether an edition equals the draft as it was at a change. */
 export const isDraftAt = ({ lastChange, again, whole }: Frozen, change: number) =>
   whole && again === null && lastChange === change;
 
@@ -145,8 +146,8 @@ export async function publishedPlan(actor: Actor): Promise<{ plan: Plan; number:
 }
 
 /**
- * The newest edition for a page whose draft stands at `change`: the plan is null where it is the draft as it was at that change,
- * as after every publication that nobody's edit came after; it has the files alone that it uses. Null before the first edition.
+ * The newest edition for a page whose draft is at `change`. The plan is null where it equals that draft, as right after a
+ * publication. Otherwise the plan has only the files that it uses. Null before the first edition.
  */
 export async function editionFor(
   actor: Actor,
@@ -157,7 +158,7 @@ export async function editionFor(
   return { number: newest.number, plan: isDraftAt(newest, change) ? null : withUsedMedia(newest.plan) };
 }
 
-/** An edition's plan with the files alone that it uses. Throws 404 for one that there is not, or that is not kept any more. */
+/** An edition's plan with only the files that it uses. Throws 404 if there is no such edition, or it was cleared away. */
 export async function editionPlan({ networkId }: Actor, number: number): Promise<{ number: number; plan: Plan }> {
   const row = await EditionRow.findOne({ where: { networkId, number }, attributes: ['plan', 'format'] });
   if (!row) throw notFound('edition');
@@ -168,7 +169,7 @@ export async function editionPlan({ networkId }: Actor, number: number): Promise
 export interface OutThen {
   /** Null before the first edition, and where it was cleared away since. */
   readonly edition: { readonly number: number; readonly plan: Plan } | null;
-  /** Whether an edition was out that is not kept any more. */
+  /** Whether an edition was published then that has been cleared away since. */
   readonly cleared: boolean;
   /** Null from the beginning on, and to this day. */
   readonly from: string | null;
@@ -187,7 +188,7 @@ export async function editionAt({ networkId }: Actor, at: Date): Promise<OutThen
     attributes: ['number', 'publishedAt'],
     order: [['number', 'ASC']],
   });
-  // One that was made by hand and is not kept any more may have been out after it.
+  // An edition made by hand may have followed it and been cleared away since.
   const [gone] = await rows<{ number: number; from: Date }>(
     `SELECT number, published_at AS from FROM cleared_editions WHERE network_id = $1 AND published_at <= $2
      ORDER BY published_at DESC LIMIT 1`,
@@ -209,10 +210,10 @@ export async function editionAt({ networkId }: Actor, at: Date): Promise<OutThen
   };
 }
 
-/** The draft of a change on top of an edition, compiled: who publishes has just had it counted. Few, since they are large. */
+/** Compiled drafts, by change and base edition: people publish right after the docket was counted. Few are kept, since they are large. */
 const compiledDrafts = new LRUCache<string, CompiledEdition>({ max: 2 });
 
-/** Compiles the draft as it stands at a change on top of an edition, once for the docket and the publication. Throws as `compile` does. */
+/** Compiles the draft at a change on top of an edition, once for both the docket and the publication. Throws as `compile` does. */
 export async function compileDraft(
   networkId: string,
   { plan, change }: { readonly plan: Plan; readonly change: number },
@@ -250,7 +251,7 @@ export interface Publishing {
   readonly note?: string | undefined;
 }
 
-const noteSchema = z.string().trim().max(500, 'A note has at most 500 characters: say it in fewer.');
+const noteSchema = z.string().trim().max(500, 'A note has at most 500 characters. Shorten it.');
 
 /** What a publication says of itself; null for nothing. Throws 422 where it is too long. */
 export const readNote = (note: string | undefined): string | null =>
@@ -258,7 +259,7 @@ export const readNote = (note: string | undefined): string | null =>
 
 /**
  * Publishes the draft as the next edition, in one transaction: all of it, or nothing. `basedOn` is the last change that the
- * person has seen in the docket; where somebody changed the plan since, throws 409 instead of publishing what nobody reviewed;
+ * person has seen in the docket. If the plan was changed since, this throws 409, so that nothing is published without review;
  * 422 names what is missing. With a choice it is the newest edition with these objects as the draft has them, and what they need.
  */
 export async function publishEdition(
@@ -266,6 +267,7 @@ export async function publishEdition(
   basedOn: number,
   { chosen, note }: Publishing = {},
 ): Promise<{ number: number }> {
+  demand(actor, 'publish');
   const words = readNote(note);
   return inTurnMakingWay(actor.networkId, async (within) => {
     await takeTurn(actor.networkId, within);
@@ -283,7 +285,8 @@ export async function publishEdition(
     const carried = (one: Plan) => (keys ? chosenPlan(one, draft, keys).plan : one);
     // The change may only take something back out of a planned edition.
     if (plan === base && planned.every((one) => carried(one.plan) === one.plan))
-      throw new Refusal(409, 'Nothing of this choice waits to be published: choose some of the changes that do.');
+      throw new Refusal(409, 'These changes are all published already. Choose some that aren’t.');
+    await refuseToSend(actor, { before: base, after: plan }, within);
     const whole = samePlan(plan, sharing(plan, draft));
     const compiled = orThrow(
       plan === draft
@@ -292,8 +295,11 @@ export async function publishEdition(
     );
     const upTo = whole ? change : (newest?.lastChange ?? 0);
     const written = await write(actor, { plan, compiled, lastChange: upTo, whole, note: words, again: null }, within);
+    const last = planned.at(-1);
+    const sent = last ? carried(last.plan) : plan;
+    await answerRequests(actor, { edition: written.id, plan: sent, draft }, within);
     if (keys) await carryInto(planned, carried, { plan: draft, change }, within);
-    return written;
+    return { number: written.number };
   });
 }
 
@@ -302,18 +308,18 @@ export const nothingWaits = (newest: WholeEdition | null, planned: number): Refu
   new Refusal(
     409,
     planned > 0
-      ? 'Nothing was changed since the edition that is planned: publish that one now, or wait for its time.'
-      : `Nothing was changed since edition ${newest?.number ?? 0}: there is nothing to publish.`,
+      ? 'Nothing has changed since the planned edition. Publish that one now, or wait for its time.'
+      : `Nothing has changed since edition ${newest?.number ?? 0}, so there’s nothing to publish.`,
   );
 
 const differingKeys = (from: Plan, to: Plan): ObjectKey[] =>
   patchesBetween(from, sharing(from, to)).map(({ kind, id = '' }) => ({ kind, id }));
 
-/** The last change, where it is the one that a person has seen. Throws 409 where somebody changed the plan since. */
+/** The last change, if it is the one that the person has seen. Throws 409 if the plan was changed since. */
 export async function seenChange(actor: Actor, basedOn: number, within: Transaction): Promise<number> {
   const change = await lastChange(actor.networkId, within);
   if (change !== basedOn)
-    throw new Refusal(409, 'The plan changed since you opened the docket: review it again, then publish.');
+    throw new Refusal(409, 'The plan has changed since you opened this page. Review the changes again, then publish.');
   return change;
 }
 
@@ -331,23 +337,30 @@ export async function publishAgain(
   number: number,
   { seen, now = Date.now() }: { readonly seen?: number | undefined; readonly now?: number } = {},
 ): Promise<{ number: number }> {
+  demand(actor, 'publish');
   return inTurnMakingWay(actor.networkId, async (within) => {
     await takeTurn(actor.networkId, within);
     await beginDue(actor.networkId, new Date(now), within);
     if ((await plannedWithin(actor.networkId, within)).some(({ row }) => row.pilot))
       throw new Refusal(
         409,
-        'Some screens try an edition, and would keep it: take it back there first, or publish it on all, then go back.',
+        'A pilot is running, and its screens would keep their edition. Cancel the pilot or publish it everywhere first.',
       );
     const newest = await newestEdition(actor.networkId, within);
     if (seen !== undefined && newest?.number !== seen)
       throw new Refusal(
         409,
-        `Edition ${newest?.number ?? 0} was published while you were looking: check again what changes, then publish.`,
+        `Edition ${newest?.number ?? 0} was published in the meantime. Check the changes again, then publish.`,
       );
     const { plan, lastChange: upTo } = await againWithin(actor, number, newest, now, within);
+    if (newest) await refuseToSend(actor, { before: newest.plan, after: plan }, within);
     const compiled = orThrow(await compile(plan, await baseOf(newest, within)));
-    return write(actor, { plan, compiled, lastChange: upTo, whole: true, again: number }, within);
+    const { number: made } = await write(
+      actor,
+      { plan, compiled, lastChange: upTo, whole: true, again: number },
+      within,
+    );
+    return { number: made };
   });
 }
 
@@ -411,13 +424,13 @@ export async function write(
   actor: Actor,
   { plan, compiled, ...edition }: NewEdition,
   within: Transaction,
-): Promise<{ number: number }> {
+): Promise<{ id: string; number: number }> {
   const { networkId, personId } = actor;
   const before = await newestEdition(networkId, within);
   const number = (before?.number ?? 0) + 1;
-  await freeze({ networkId, personId, number, plan, ...edition }, compiled, before, within);
+  const id = await freeze({ networkId, personId, number, plan, ...edition }, compiled, before, within);
   await publish({ kind: 'edition', network: networkId }, within);
-  return { number };
+  return { id, number };
 }
 
 /** Writes an edition's row, its programs, and what its screens get of them. `before` is what they have until then. */

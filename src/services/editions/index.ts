@@ -22,6 +22,7 @@ export {
   type Takeovers,
 } from './takeovers';
 export { takeBack } from './take-back';
+export { askToPublish, clearRequests, requests, sendBack, withdrawRequest, type PublishRequest } from './requests';
 export {
   editionAt,
   editionPlan,

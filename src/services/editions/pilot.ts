@@ -10,7 +10,7 @@ import { freezeNext, giveNumber, type Next } from './waiting';
 
 /**
  * Pilots: an edition that some screens receive first. The others keep what they have, new ones too, until a person says so, or all pilots
- * have been lit with it for some minutes without an error. What goes wrong on a pilot stops it: then only a person goes on, or back.
+ * have been lit with it for some minutes without an error. An error on a pilot screen stops it. A person then decides whether to continue.
  */
 
 export interface Piloting {
@@ -35,7 +35,7 @@ export async function pilotEdition(
 ): Promise<{ id: string; screens: number }> {
   return freezeNext(actor, basedOn, how, now, async (next, within) => {
     if (next.waiting.length > 0)
-      throw new Refusal(409, 'An edition waits already: publish it or call it off first, then try the next one.');
+      throw new Refusal(409, 'Another edition is waiting already. Publish or cancel it first, then start a pilot.');
     const screens = await pilotsOf(next, where, within);
     const begun = new Date(now).toISOString();
     const time = at === null ? null : readTime(at, minutes, next.plan, now);
@@ -49,13 +49,10 @@ export async function pilotEdition(
 
 /** When the other screens get it. Throws 422 if too little time is left to try it, or if the minutes are missing. */
 function readTime(at: Instant, minutes: number | null, plan: Plan, now: Instant): string {
-  if (minutes === null) throw new Refusal(422, 'Say for how many minutes its screens have to be lit before this time.');
+  if (minutes === null) throw new Refusal(422, 'Say how many minutes its screens must be lit before this time.');
   const { last } = readReach(at, plan, now);
   if (last < now + minutes * MINUTE)
-    throw new Refusal(
-      422,
-      `There are not ${minutes} minutes to try it until then: say a later time, or fewer minutes.`,
-    );
+    throw new Refusal(422, `That is less than ${minutes} minutes from now. Choose a later time, or fewer minutes.`);
   return new Date(last).toISOString();
 }
 
@@ -65,21 +62,21 @@ async function pilotsOf(
   within: Transaction,
 ): Promise<readonly string[]> {
   const meant = screensMatching(plan, orThrow(parseSelector(where))).map(({ id }) => id);
-  if (meant.length === 0) throw new Refusal(422, 'No screen is meant by this: say on which screens it is tried.');
+  if (meant.length === 0) throw new Refusal(422, 'No screen matches this. Choose the screens for the pilot.');
   const before = await programsOf(newest.id, within);
   const changed = [...compiled.screens].flatMap(([screen, hash]) => (before.get(screen) === hash ? [] : [screen]));
   const pilots = new Set(meant);
   const tried = changed.filter((screen) => pilots.has(screen));
   if (tried.length === 0)
-    throw new Refusal(422, 'It changes nothing on these screens: choose some that look different by it.');
+    throw new Refusal(422, 'It changes nothing on these screens. Choose some that will look different.');
   if (tried.length === changed.length)
-    throw new Refusal(422, 'These are all the screens that it changes: publish it, or choose fewer of them.');
+    throw new Refusal(422, 'These are all the screens that it changes. Publish it, or choose fewer screens.');
   const paired = await rows(
     `SELECT 1 FROM players p JOIN plan_objects s ON s.id = p.screen_id WHERE p.network_id = $1 AND s.slug = ANY($2) LIMIT 1`,
     [actor.networkId, tried],
     within,
   );
-  if (paired.length === 0) throw new Refusal(422, 'None of these screens has a player: choose some that can show it.');
+  if (paired.length === 0) throw new Refusal(422, 'None of these screens has a player. Choose some that can show it.');
   return meant;
 }
 

@@ -5,7 +5,7 @@ import { compile } from './compile';
 import { carryReach } from './reach';
 import { baseOf, freeze, frozen, newestEdition, type Frozen } from './editions';
 
-/** Editions that wait, as what is published meanwhile has to do with them. In a network's turn. */
+/** Planned editions, and how a publication before them changes what they hold. Call these in the network's turn. */
 
 /** One that waits. */
 export interface PlannedPlan extends Frozen {
@@ -31,8 +31,8 @@ export async function topEdition(networkId: string, within?: Transaction): Promi
 }
 
 /**
- * Makes other plans of what is planned: what goes out before it is in it too. An edition never changes, so each is written anew, with its
- * instant, its author and its note. `draft` is the draft as it stands at a change.
+ * Makes new plans for the planned editions, so that they include an edition that goes out before them. An edition never changes, so each one
+ * is written again with its time, author and note. `draft` is the draft at a change.
  */
 export async function carryInto(
   planned: readonly PlannedPlan[],
@@ -57,6 +57,7 @@ export async function carryInto(
       within,
     );
     await carryReach({ id: one.id, siteTime }, { id, plan }, within);
+    await rows('UPDATE requests SET edition_id = $2 WHERE edition_id = $1', [one.id, id], within);
     await EditionRow.destroy({ where: { id: one.id }, transaction: within });
   }
 }

@@ -125,10 +125,12 @@ test('two wait in order, keep it when they are moved, and go out one after the o
   await dress(actor, 'hall', 500);
   const first = await plan(actor, TOMORROW);
   await dress(actor, 'hall', 600);
-  expect(await refused(plan(actor, TOMORROW))).toMatch(/^It stands on an edition that goes out at .* UTC: say a later/);
+  expect(await refused(plan(actor, TOMORROW))).toMatch(
+    /^It builds on an edition planned for .* UTC\. Choose a later time\.$/,
+  );
   const second = await plan(actor, TOMORROW + HOUR);
-  expect(await refused(movePlanned(actor, first.id, TOMORROW + HOUR, NOW))).toMatch(/say an earlier moment, or move/);
-  expect(await refused(movePlanned(actor, second.id, TOMORROW, NOW))).toMatch(/say a later moment/);
+  expect(await refused(movePlanned(actor, first.id, TOMORROW + HOUR, NOW))).toMatch(/Choose an earlier time, or move/);
+  expect(await refused(movePlanned(actor, second.id, TOMORROW, NOW))).toMatch(/Choose a later time/);
   await movePlanned(actor, first.id, TOMORROW + MINUTE, NOW);
   expect((await plannedEditions(actor)).map(({ at }) => Date.parse(at ?? '') - TOMORROW)).toEqual([MINUTE, HOUR]);
   expect(await refused(publishPlanned(actor, second.id, NOW))).toMatch(/^Another edition is planned before/);
@@ -155,7 +157,7 @@ test('called off, its changes wait again; those of one in between go out with th
   expect((await plannedEditions(actor)).map(({ screens }) => screens)).toEqual([['deck', 'hall']]);
   await callOffPlanned(actor, second.id, NOW);
   expect(await waiting(actor)).toEqual(['screen deck', 'screen hall']);
-  expect(await refused(callOffPlanned(actor, second.id, NOW))).toMatch(/There is no such edition/);
+  expect(await refused(callOffPlanned(actor, second.id, NOW))).toMatch(/^Your network has no such planned edition/);
   expect(await publishDue(new Date(TOMORROW + 2 * HOUR))).toBe(0);
 });
 
@@ -224,7 +226,7 @@ test('what is put on stays on over the instant, and what was ended stays ended',
   expect(showing('hall', NOW + 40 * MINUTE)).toBe(first.id);
   expect(showing('deck', NOW + 40 * MINUTE)).not.toBe(second.id);
   expect(await waiting(actor)).toEqual([]);
-  expect(await refused(publishEdition(actor, await lastChange(actor.networkId)))).toMatch(/Nothing was changed/);
+  expect(await refused(publishEdition(actor, await lastChange(actor.networkId)))).toMatch(/^Nothing has changed since/);
 });
 
 test('changes on top are taken back to what is planned, and undone', async () => {
@@ -249,7 +251,7 @@ test('an earlier edition that is published again leaves what is planned at its t
   // What it changes is looked at first; who looked at another newest edition is told.
   const seen = await planAgain(actor, 1);
   expect(seen.screens.find(({ id }) => id === 'hall')?.width).toBe(1920);
-  expect(await refused(publishAgain(actor, 1, { seen: 1 }))).toMatch(/^Edition 2 was published while you were looking/);
+  expect(await refused(publishAgain(actor, 1, { seen: 1 }))).toMatch(/Edition 2 was published in the meantime./);
   await publishAgain(actor, 1, { seen: 2 });
   expect(await widthOut(actor, 'hall')).toBe(1920);
   expect((await plannedEditions(actor))[0]).toMatchObject({ wentBack: { number: 3, to: 1 } });
@@ -259,21 +261,21 @@ test('an earlier edition that is published again leaves what is planned at its t
 
 test('what can not be planned is told, and nothing is written', async () => {
   const actor = await network();
-  expect(await refused(plan(actor))).toMatch(/^Nothing was changed since edition 1/);
+  expect(await refused(plan(actor))).toMatch(/^Nothing has changed since edition 1/);
   await dress(actor, 'hall', 500);
-  expect(await refused(plan(actor, NOW + 4000))).toMatch(/^This moment is over, or too near/);
-  expect(await refused(plan(actor, Number.NaN))).toMatch(/^This moment is over/);
+  expect(await refused(plan(actor, NOW + 4000))).toMatch(/^This time is over, or too close/);
+  expect(await refused(plan(actor, Number.NaN))).toMatch(/^This time is over/);
   expect(await refused(plan(actor, NOW + 401 * 24 * HOUR))).toMatch(/at most 400 days/);
-  expect(await refused(planEdition(actor, 0, TOMORROW, {}, NOW))).toMatch(/^The plan changed since/);
+  expect(await refused(planEdition(actor, 0, TOMORROW, {}, NOW))).toMatch(/^The plan has changed since/);
   expect(await refused(plan(actor, TOMORROW, { note: 'x'.repeat(501) }))).toMatch(/500 characters/);
   expect(await refused(plan(actor, TOMORROW, { chosen: [{ kind: 'screen', id: 'deck' }] }))).toMatch(
-    /^Nothing of this/,
+    /^These changes are all published already/,
   );
   expect(await plannedEditions(actor)).toEqual([]);
   expect(await waiting(actor)).toEqual(['screen hall']);
   const empty = await newNetwork();
   await newPlan(empty);
-  expect(await refused(plan(empty))).toMatch(/^Nothing was published yet/);
+  expect(await refused(plan(empty))).toMatch(/^Nothing has been published yet/);
 });
 
 test('another network sees, moves and calls off none of it', async () => {
@@ -287,7 +289,7 @@ test('another network sees, moves and calls off none of it', async () => {
     publishPlanned(other, id, NOW),
     movePlanned(other, id, TOMORROW + HOUR, NOW),
   ])
-    expect(await refused(work)).toMatch(/There is no such/);
+    expect(await refused(work)).toMatch(/^Your network has no such planned edition/);
   expect(await plannedEditions(actor)).toHaveLength(1);
 });
 

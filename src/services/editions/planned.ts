@@ -6,7 +6,7 @@ import { inTurn, takeTurn } from '../plan';
 import type { Publishing } from './editions';
 import { beginDue } from './planned-plans';
 import { beginnings, readReach, writeReach, type GoesOut } from './reach';
-import { freezeNext, withWaiting } from './waiting';
+import { freezeNext, refuseSooner, withWaiting } from './waiting';
 
 /**
  * Editions that go out by themselves: at an instant, or when the clock at each site shows a time. Players fetch one ahead and switch by
@@ -24,7 +24,7 @@ export interface PlannedFor {
 
 /**
  * Plans the draft as the next edition, or a choice of what waits: frozen now, out at its time, after all that is planned already.
- * `basedOn` as in publishing. Throws 409 where somebody changed the plan since, 422 for a time that can't be.
+ * `basedOn` as in publishing. Throws 409 if the plan was changed since, 422 for a time that can't be.
  */
 export async function planEdition(
   actor: Actor,
@@ -35,12 +35,9 @@ export async function planEdition(
 ): Promise<{ id: string } & PlannedFor> {
   return freezeNext(actor, basedOn, how, now, async ({ plan, waiting }) => {
     if (waiting.length >= MOST)
-      throw new Refusal(409, `${MOST} editions wait already: publish or call off one of them first.`);
+      throw new Refusal(409, `${MOST} editions are waiting already. Publish or cancel one of them first.`);
     if (waiting.some(({ row }) => row.pilot))
-      throw new Refusal(
-        409,
-        'An edition is being tried on some screens: publish it on all, or take it back there, then plan what comes next.',
-      );
+      throw new Refusal(409, 'A pilot is running. Publish it everywhere or cancel it, then plan the next edition.');
     const { last, screens, siteTime } = readReach(goesOut, plan, now, { after: waiting.at(-1)?.row.plannedFor });
     const plannedFor = new Date(last);
     const told: PlannedFor = { at: plannedFor.toISOString(), siteTime };
@@ -51,11 +48,11 @@ export async function planEdition(
 /** Moves one to another time; those that are planned keep their order. Throws 409 for one that goes by no time. */
 export async function movePlanned(actor: Actor, id: string, goesOut: GoesOut, now = Date.now()): Promise<PlannedFor> {
   return withWaiting(actor, id, now, async (one, list, within) => {
-    if (one.row.pilot)
-      throw new Refusal(409, 'It is being tried on some screens: publish it on all, or take it back there.');
+    if (one.row.pilot) throw new Refusal(409, 'It is being piloted. Publish it everywhere, or cancel the pilot.');
+    await refuseSooner(actor, one, within);
     const begun = await beginnings([one.id], within);
     if ((begun.get(one.id)?.getTime() ?? Infinity) <= now)
-      throw new Refusal(409, 'It is out at some sites already: publish it everywhere now, or call it off.');
+      throw new Refusal(409, 'It is out at some sites already. Publish it everywhere now, or cancel it.');
     const place = list.indexOf(one);
     const next = list[place + 1];
     const before = next && (await beginnings([next.id], within)).get(next.id);

@@ -243,7 +243,7 @@ test('before the first edition there is nothing to put it beside', async () => {
   await newPlan(actor);
   await expect(putOn(actor, { ...drill, content: { playlist: 'house' } }, NOW)).rejects.toMatchObject({
     status: 409,
-    message: expect.stringContaining('publish the first edition'),
+    message: expect.stringContaining('Publish the first edition'),
   });
 });
 

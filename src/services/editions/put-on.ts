@@ -1,6 +1,7 @@
 import {
   Refusal,
   chosenPlan,
+  clocksOf,
   isSpan,
   knownContent,
   nameAmong,
@@ -18,8 +19,8 @@ import {
   type Plan,
 } from '@/core';
 import { notFound } from '../errors';
-import type { Actor } from '../people';
-import { draftWithin, editWithin, inUrgentTurn } from '../plan';
+import { demand, type Actor } from '../people';
+import { draftWithin, editWithin, inUrgentTurn, refuseToFire } from '../plan';
 import { newestInTurn, writeAside } from './aside';
 
 /** What is put on at once. */
@@ -51,13 +52,14 @@ export async function putOn(
   { content, where, until, zone }: PuttingOn,
   now = Date.now(),
 ): Promise<IsPutOn> {
+  demand(actor, 'operate');
   if (!isSpan(now, until))
-    throw new Refusal(422, 'What is put on ends within a day, and not before now: say until when, or book it in Plan.');
+    throw new Refusal(422, 'Choose an end within the next 24 hours. For anything longer, make a booking in Plan.');
   return inUrgentTurn(actor.networkId, async (within) => {
     const { newest, whole } = await newestInTurn(actor, within);
     const screens = screensMatching(newest.plan, orThrow(parseSelector(where))).map(({ id }) => id);
     if (screens.length === 0)
-      throw new Refusal(422, 'None of these screens is in an edition yet: publish them first, then put something on.');
+      throw new Refusal(422, 'None of these screens is in an edition yet. Publish them first, then put something on.');
     const { plan: draft } = await draftWithin(actor.networkId, within);
     const { kind, id: contentId } = knownContent(content);
     const named = objectIn(draft, kind, contentId);
@@ -66,6 +68,7 @@ export async function putOn(
       ...{ content, where, created: new Date(now).toISOString(), ...puttingOn(now, until, zone) },
       name: nameAmong(new Set(draft.bookings.map((one) => one.name)), `${named.name}, put on`),
     };
+    await refuseToFire(actor, { id: '', ...made }, { plan: draft, glass: newest.plan }, within);
     const { ids, patches } = await editWithin(actor, [{ kind: 'booking', add: made }], within);
     const [id = ''] = ids;
     const booking = { kind: 'booking', id } as const;
@@ -81,13 +84,14 @@ export async function putOn(
  * and 409 where it is over already.
  */
 export async function endPutOn(actor: Actor, id: string, now = Date.now()): Promise<IsPutOn> {
+  demand(actor, 'operate');
   return inUrgentTurn(actor.networkId, async (within) => {
     const { newest, whole } = await newestInTurn(actor, within);
     const booking = objectIn(newest.plan, 'booking', id);
     const on = booking && putOnOf(booking);
     if (!booking || !on) throw notFound('booking that was put on');
-    if (on.to <= now) throw new Refusal(409, `"${booking.name}" is over already: it ended by itself.`);
-    const { when } = puttingOn(on.from, Math.max(now, on.from + 1000), booking.when.clock ?? 'UTC');
+    if (on.to <= now) throw new Refusal(409, `"${booking.name}" has ended by itself already.`);
+    const { when } = puttingOn(on.from, Math.max(now, on.from + 1000), clocksOf(booking.when)[0] ?? 'UTC');
     const { plan: draft } = await draftWithin(actor.networkId, within);
     const { patches } = objectIn(draft, 'booking', id)
       ? await editWithin(actor, [{ kind: 'booking', id, set: { when } }], within)

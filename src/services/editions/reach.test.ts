@@ -102,12 +102,14 @@ test('what is planned around one has to be before its first site, or after its l
   const first = await planEdition(actor, await change(actor), SIX);
   await darkFrom(actor, '02:00');
   const next = async (at: number | { siteTime: string }) => planEdition(actor, await change(actor), at);
-  expect(await refused(next(IN_OSLO + HOUR / 2))).toMatch(/^It stands on an edition that goes out at .* say a later/);
-  expect(await refused(next({ siteTime: `${YEAR}-02-01T06:30:00` }))).toMatch(/^It stands on an edition/);
+  expect(await refused(next(IN_OSLO + HOUR / 2))).toMatch(/It builds on an edition planned for 2027-02-01 06:00 UTC./);
+  expect(await refused(next({ siteTime: `${YEAR}-02-01T06:30:00` }))).toMatch(
+    /It builds on an edition planned for 2027-02-01 06:00 UTC./,
+  );
   expect(await refused(next({ siteTime: '2026-02-30T06:00:00' }))).toMatch(/^A time at each site is/);
   const second = await next(IN_ICELAND + HOUR);
   expect(await refused(movePlanned(actor, first.id, { siteTime: `${YEAR}-02-01T07:00:00` }))).toMatch(
-    /^The edition after it goes out/,
+    /^The next edition goes out/,
   );
   expect(await movePlanned(actor, second.id, { siteTime: `${YEAR}-02-01T07:30:00` })).toEqual({
     at: new Date(IN_ICELAND + 1.5 * HOUR).toISOString(),
@@ -165,7 +167,9 @@ test('a pilot is on its screens alone, until a person gives it to the others', a
   expect(await watchPilots(Date.now() + 1000)).toBe(0);
   const [waits] = await plannedEditions(actor);
   expect(waits).toMatchObject({ at: null, pilot: { where: 'hall', litSince: expect.any(String) as string } });
-  expect(await refused(publishAgain(actor, 1))).toMatch(/^Some screens try an edition, and would keep it/);
+  expect(await refused(publishAgain(actor, 1))).toMatch(
+    /A pilot is running, and its screens would keep their edition./,
+  );
   // What is published meanwhile goes to all; the pilot keeps what it tries, with that in it.
   await darkFrom(actor, '02:00', ['deck']);
   await publishEdition(actor, await change(actor));
@@ -212,9 +216,11 @@ test('with a time, all hear of it once its screens were lit for long enough, and
   const now = Date.now();
   const at = Math.round((now + HOUR) / 1000) * 1000;
   const tried = async (pilot: Piloting) => pilotEdition(actor, await change(actor), pilot, {}, now);
-  expect(await refused(tried({ where: 'hall', minutes: null, at }))).toMatch(/^Say for how many minutes/);
-  expect(await refused(tried({ where: 'hall', minutes: 90, at }))).toMatch(/^There are not 90 minutes to try it/);
-  expect(await refused(tried({ where: 'hall', minutes: 5, at: now - HOUR }))).toMatch(/^This moment is over/);
+  expect(await refused(tried({ where: 'hall', minutes: null, at }))).toMatch(
+    /Say how many minutes its screens must be lit before this time./,
+  );
+  expect(await refused(tried({ where: 'hall', minutes: 90, at }))).toMatch(/That is less than 90 minutes from now./);
+  expect(await refused(tried({ where: 'hall', minutes: 5, at: now - HOUR }))).toMatch(/^This time is over/);
   await tried({ where: 'hall', minutes: 5, at });
   await target(hall, (program) => program !== before.hall);
   await beat(hall);
@@ -309,18 +315,18 @@ test('where it can not be tried it is said, and nothing is given to any screen',
   const actor = await network();
   await darkFrom(actor, '01:00', ['hall', 'deck']);
   const pilot = async (where: string) => refused(pilotEdition(actor, await change(actor), { where, minutes: null }));
-  expect(await pilot('nowhere')).toMatch(/^No screen is meant by this/);
+  expect(await pilot('nowhere')).toMatch(/No screen matches this./);
   expect(await pilot('hut')).toMatch(/^It changes nothing on these screens/);
   expect(await pilot('hall or deck')).toMatch(/^These are all the screens that it changes/);
   expect(await pilot('hall')).toMatch(/^None of these screens has a player/);
   await pairedPlayer(actor, 'hall');
   await planEdition(actor, await change(actor), SIX);
   await darkFrom(actor, '02:00');
-  expect(await pilot('hall')).toMatch(/^An edition waits already/);
+  expect(await pilot('hall')).toMatch(/Another edition is waiting already./);
   const [planned] = await plannedEditions(actor);
   await callOffPlanned(actor, planned?.id ?? '');
   expect(await pilot('hall')).toBeNull();
   await darkFrom(actor, '03:00');
-  expect(await refused(planEdition(actor, await change(actor), SIX))).toMatch(/^An edition is being tried/);
+  expect(await refused(planEdition(actor, await change(actor), SIX))).toMatch(/^A pilot is running/);
   expect(await refused(movePlanned(actor, (await plannedEditions(actor))[0]?.id ?? '', SIX))).toMatch(/^It is being/);
 });

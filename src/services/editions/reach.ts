@@ -36,17 +36,17 @@ export function readReach(goesOut: GoesOut, plan: Plan, now: Instant, { after, b
     throw new Refusal(
       422,
       reach.first < reach.last
-        ? 'At one of the sites this moment is over, or too near for players to hear of it: say a later one.'
-        : 'This moment is over, or too near for players to hear of it: say a later one, or publish now.',
+        ? 'At one of the sites this time is over, or too close for players to hear of it. Choose a later time.'
+        : 'This time is over, or too close for players to hear of it. Choose a later time, or publish now.',
     );
   if (reach.last > now + AHEAD_MS)
-    throw new Refusal(422, 'An edition is planned at most 400 days ahead: say an earlier moment.');
+    throw new Refusal(422, 'You can plan at most 400 days ahead. Choose an earlier time.');
   if (after && reach.first <= after.getTime())
-    throw new Refusal(422, `It stands on an edition that goes out at ${utc(after)}: say a later moment.`);
+    throw new Refusal(422, `It builds on an edition planned for ${utc(after)}. Choose a later time.`);
   if (before && reach.last >= before.getTime())
     throw new Refusal(
       422,
-      `The edition after it goes out at ${utc(before)}: say an earlier moment, or move that one first.`,
+      `The next edition goes out at ${utc(before)}. Choose an earlier time, or move that one first.`,
     );
   return reach;
 }
@@ -58,10 +58,11 @@ function reachOf(goesOut: GoesOut, plan: Plan): Reach {
   }
   const time = readSiteTime(goesOut.siteTime);
   if (time === null)
-    throw new Refusal(422, 'A time at each site is a date and a time, as 2026-12-01T06:00:00: write it so.');
+    throw new Refusal(422, 'A time at each site is a date and a time. Write it like 2026-12-01T06:00:00.');
   const screens = siteInstants(plan, time);
   const instants = [...screens.values()];
-  if (instants.length === 0) throw new Refusal(422, 'There is no screen that it could go out to: say an instant.');
+  if (instants.length === 0)
+    throw new Refusal(422, 'No screen would receive it at a site’s own time. Choose one time for all.');
   return { first: min(instants) ?? 0, last: max(instants) ?? 0, screens, siteTime: goesOut.siteTime };
 }
 
@@ -88,7 +89,7 @@ export async function writeReach(
   );
 }
 
-/** An edition that was written anew reaches screens as the one that it stands for: those at sites by their clocks, pilots as they did. */
+/** Lets an edition that was written again reach the same screens as the one it replaces: at the sites' own times, and on the same pilots. */
 export async function carryReach(
   from: { readonly id: string; readonly siteTime: string | null },
   to: { readonly id: string; readonly plan: Plan },

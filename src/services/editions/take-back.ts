@@ -1,15 +1,15 @@
 import { Refusal, chosenPlan, patchesBetween, type Media, type ObjectKey } from '@/core';
 import { uuidv7 } from '@/database';
 import { filesOfVersions } from '../library';
-import type { Actor } from '../people';
+import { demand, type Actor } from '../people';
 import { draftWithin, editWithin, inTurn, takeTurn, type Edit, type EditResult } from '../plan';
 import { seenChange } from './editions';
 import { topEdition } from './planned-plans';
 
 /**
  * Makes some objects of the draft as the last edition has them that is out or planned, with what that needs, as one act that can be undone. `basedOn` is the last
- * change that the person has seen in the docket. Throws 409 where somebody changed the plan since, before the first edition, where nothing
- * of it waits, and where a file's earlier version is not kept any more.
+ * change that the person has seen in the docket. Throws 409 if the plan was changed since, if there is no edition yet, if nothing
+ * of it is unpublished, and if a file's earlier version has been cleared away.
  */
 export async function takeBack(
   actor: Actor,
@@ -17,16 +17,20 @@ export async function takeBack(
   chosen: readonly ObjectKey[],
   origin?: string,
 ): Promise<EditResult> {
+  demand(actor, 'plan');
   return inTurn(actor.networkId, async (within) => {
     await takeTurn(actor.networkId, within);
     await seenChange(actor, basedOn, within);
     const newest = await topEdition(actor.networkId, within);
     if (!newest)
-      throw new Refusal(409, 'Nothing was published yet that this could be taken back to: change it in its place.');
+      throw new Refusal(
+        409,
+        'Nothing has been published yet, so there is no earlier state to return to. Undo or edit it instead.',
+      );
     const { plan: draft } = await draftWithin(actor.networkId, within);
     const { plan } = chosenPlan(draft, newest.plan, chosen);
     const patches = patchesBetween(draft, plan);
-    if (patches.length === 0) throw new Refusal(409, 'Nothing of this choice waits: it is as it was published.');
+    if (patches.length === 0) throw new Refusal(409, 'These changes are all published already.');
     const replaced = patches.flatMap((patch) => {
       if (patch.kind !== 'media' || !('set' in patch)) return [];
       const { sha256 } = patch.set;
@@ -37,7 +41,7 @@ export async function takeBack(
     if (gone)
       throw new Refusal(
         409,
-        `The file that "${nameOf(newest.plan.media, gone.id)}" was is not kept any more: choose the others, and publish this one as it is.`,
+        `The earlier version of “${nameOf(newest.plan.media, gone.id)}” is no longer kept. Leave it out of your choice, or publish the new version.`,
       );
     const edits = patches.map((patch): Edit => ({ ...patch, files: files.get(patch.id ?? '') }));
     return editWithin(actor, edits, within, { id: uuidv7(), origin });

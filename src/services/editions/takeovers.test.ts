@@ -1,8 +1,8 @@
-import { HOUR, MINUTE, forecast, planFile, programsOf } from '@/core';
+import { HOUR, MINUTE, forecast, planFile, programsOf, type Role } from '@/core';
 import { randomUUID } from 'node:crypto';
 import { rows } from '@/database';
 import { processUpload } from '../library';
-import { addPerson, trail, type Actor } from '../people';
+import { addPerson, removePerson, setRole, trail, type Actor } from '../people';
 import { draftPlan, edit, importPlan, lastChange } from '../plan';
 import { flushHeartbeats, heartbeat, type Player } from '../screens';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';
@@ -16,11 +16,14 @@ import {
   fireTakeover,
   firingScreens,
   firings,
+  movePlanned,
   planEdition,
   publishAgain,
   publishDue,
   publishEdition,
+  publishPlanned,
   publishedPlan,
+  putOn,
   setFirers,
   takeovers,
 } from '.';
@@ -135,7 +138,7 @@ test('what is in force is changed by no edit, and a plan file that knows nothing
   const actor = await network({});
   const before = (await draftPlan(actor)).plan;
   await fireTakeover(actor, 'gale', {}, NOW);
-  const told = '“Gale” is in force: give the all-clear first, then change it.';
+  const told = '“Gale” is in force. Give the all-clear first, then change it.';
   expect(await refused(edit(actor, [{ kind: 'booking', id: 'gale', set: { where: 'deck' } }]))).toBe(told);
   expect(await refused(edit(actor, [{ kind: 'booking', id: 'gale', remove: true }]))).toBe(told);
   for (const bookings of [before.bookings, []]) {
@@ -218,7 +221,7 @@ test('under one idempotency key it is fired once, by two who come at once too', 
     },
   ]);
   expect(await refused(fireTakeover(actor, 'fog', by, NOW))).toBe(
-    'This idempotency key fired "Gale": take another for another takeover.',
+    'This idempotency key has activated “Gale”. Use another key for another takeover.',
   );
 });
 
@@ -241,7 +244,7 @@ test('a drill is seen on the screens that one says, marked, for minutes; what is
   expect((await publishedPlan(actor))?.plan.bookings.map(({ id }) => id)).toEqual(['gale']);
   expect(await showing(actor, 'hall', NOW + 3 * MINUTE)).toBe('gale');
   expect(await waiting(actor)).toEqual([]);
-  expect(await refused(drillTakeover(actor, 'gale', 'deck', {}, NOW))).toMatch(/^"Gale" is no prepared takeover/);
+  expect(await refused(drillTakeover(actor, 'gale', 'deck', {}, NOW))).toMatch(/“Gale” isn’t a prepared takeover./);
   await allClear(actor, 'gale', {}, NOW + 3 * MINUTE);
   expect(await refused(drillTakeover(actor, 'gale', 'nowhere', {}, NOW))).toMatch(/^None of these screens/);
   expect(await refused(drillTakeover(actor, 'gale', 'deck and', {}, NOW))).not.toBeNull();
@@ -258,32 +261,30 @@ test('what is no prepared takeover is told, and another network has none of it',
     },
     { kind: 'booking', id: 'gale', set: { where: 'nowhere' } },
   ]);
-  expect(await refused(fireTakeover(actor, 'plain', {}, NOW))).toMatch(/^"Plain" is no prepared takeover/);
+  expect(await refused(fireTakeover(actor, 'plain', {}, NOW))).toMatch(/“Plain” isn’t a prepared takeover./);
   expect(await refused(fireTakeover(actor, 'gale', {}, NOW))).toMatch(/^None of the screens of "Gale"/);
-  expect(await refused(fireTakeover(actor, 'none', {}, NOW))).toMatch(/^There is no such takeover/);
-  expect(await refused(allClear(actor, 'gale', {}, NOW))).toMatch(/^There is no such takeover that was fired/);
+  expect(await refused(fireTakeover(actor, 'none', {}, NOW))).toMatch(/Your network has no such takeover./);
+  expect(await refused(allClear(actor, 'gale', {}, NOW))).toMatch(/Your network has no such activated takeover./);
   await fireTakeover(other, 'gale', {}, NOW);
   expect(await firings(actor)).toEqual([]);
-  expect(await refused(allClear(actor, 'gale', {}, NOW))).toMatch(/^There is no such/);
+  expect(await refused(allClear(actor, 'gale', {}, NOW))).toMatch(/^Your network has no such/);
   const [theirs] = await firings(other);
-  expect(await refused(firingScreens(actor, theirs?.id ?? ''))).toMatch(/^There is no such/);
+  expect(await refused(firingScreens(actor, theirs?.id ?? ''))).toMatch(/^Your network has no such/);
   const empty = await newNetwork();
   await newPlan(empty);
-  expect(await refused(fireTakeover(empty, 'gale', {}, NOW))).toMatch(/^Nothing was published yet/);
+  expect(await refused(fireTakeover(empty, 'gale', {}, NOW))).toMatch(/^Nothing has been published yet/);
 });
 
 const idOf = ({ personId }: Actor) => personId ?? '';
+const colleague = ({ networkId }: Actor, role: Role) =>
+  addPerson(networkId, { name: 'Otto', email: `${randomUUID()}@example.org`, password: 'a long password' }, { role });
 
 test('who alone may fire is said, and holds for firing, drills, the all-clear and who says it', async () => {
   const actor = await network();
-  const otto = await addPerson(actor.networkId, {
-    name: 'Otto',
-    email: `${randomUUID()}@example.org`,
-    password: 'a long password',
-  });
+  const otto = await colleague(actor, 'publisher');
   await setFirers(actor, 'gale', [idOf(actor)]);
   expect((await takeovers(otto)).firers).toEqual({ gale: [idOf(actor)] });
-  const told = `This is for ${actor.name} alone: ask them.`;
+  const told = `Only ${actor.name} may do this with “Gale”. Ask them.`;
   for (const work of [
     fireTakeover(otto, 'gale', {}, NOW),
     drillTakeover(otto, 'gale', 'deck', {}, NOW),
@@ -298,9 +299,117 @@ test('who alone may fire is said, and holds for firing, drills, the all-clear an
   await setFirers(otto, 'gale', []);
   expect((await takeovers(otto)).firers).toEqual({});
   const other = await network();
-  expect(await refused(setFirers(actor, 'gale', [idOf(other)]))).toMatch(/^Somebody of these is not here/);
-  expect(await refused(setFirers(other, 'none', []))).toMatch(/^There is no such takeover/);
+  expect(await refused(setFirers(actor, 'gale', [idOf(other)]))).toMatch(/^One of these people is no longer here/);
+  const una = await colleague(actor, 'planner');
+  expect(await refused(setFirers(actor, 'gale', [idOf(una)]))).toMatch(/^Otto can’t activate takeovers as planner/);
+  expect(await refused(setFirers(other, 'none', []))).toMatch(/Your network has no such takeover./);
   expect((await takeovers(actor)).prepared).toEqual([{ id: 'gale', name: 'Gale' }]);
+});
+
+describe('a takeover that others alone may fire', () => {
+  const guarded = async () => {
+    const actor = await network();
+    await setFirers(actor, 'gale', [idOf(actor)]);
+    return { actor, otto: await colleague(actor, 'publisher') };
+  };
+  const content = { media: 'gale' };
+  const add = (id: string, more: object) =>
+    ({ kind: 'booking', id, add: { name: id, where: 'hall', created: '2026-01-01T00:00:00Z', ...more } }) as const;
+
+  test.each<[string, (actor: Actor) => Promise<unknown>]>([
+    ['taking it off hold', (otto) => edit(otto, [{ kind: 'booking', id: 'gale', set: { onHold: null } }])],
+    ['giving it other screens', (otto) => edit(otto, [{ kind: 'booking', id: 'gale', set: { where: 'all' } }])],
+    ['making it no takeover', (otto) => edit(otto, [{ kind: 'booking', id: 'gale', set: { takeover: null } }])],
+    ['taking it away', (otto) => edit(otto, [{ kind: 'booking', id: 'gale', remove: true }])],
+    ['a copy of it', (otto) => edit(otto, [add('copy', { content, takeover: true })])],
+    ['a copy on hold', (otto) => edit(otto, [add('copy', { content, takeover: true, onHold: true })])],
+    [
+      'a booking that becomes one',
+      async (otto) => {
+        await edit(otto, [add('plain', { content })]);
+        await edit(otto, [{ kind: 'booking', id: 'plain', set: { takeover: true } }]);
+      },
+    ],
+    [
+      'a plan file',
+      async (otto) => {
+        const { bookings, ...plan } = planFile((await draftPlan(otto)).plan) as { bookings: object[] };
+        await importPlan(otto, { ...plan, bookings: bookings.map((one) => ({ ...one, onHold: false })) });
+      },
+    ],
+    [
+      'putting it on now',
+      (otto) => putOn(otto, { content, where: 'hall', until: Date.now() + 60_000, zone: 'Europe/Oslo' }),
+    ],
+    [
+      'firing a copy of its playlist',
+      async (otto) => {
+        await edit(otto, [
+          { kind: 'playlist', id: 'twin', add: { name: 'Twin', items: [{ id: 'a', media: 'gale' }] } },
+          add('copy', { content: { playlist: 'twin' }, takeover: true, onHold: true }),
+        ]);
+        await fireTakeover(otto, 'copy');
+      },
+    ],
+    [
+      'publishing a copy of its playlist',
+      async (otto) => {
+        await edit(otto, [
+          { kind: 'playlist', id: 'twin', add: { name: 'Twin', items: [{ id: 'a', media: 'gale' }] } },
+          add('copy', { content: { playlist: 'twin' }, takeover: true }),
+        ]);
+        await publishEdition(otto, await lastChange(otto.networkId));
+      },
+    ],
+    [
+      'planning a copy of its playlist',
+      async (otto) => {
+        await edit(otto, [
+          { kind: 'playlist', id: 'twin', add: { name: 'Twin', items: [{ id: 'a', collect: 'kind:image' }] } },
+          add('copy', { content: { playlist: 'twin' }, takeover: true }),
+        ]);
+        await planEdition(otto, await lastChange(otto.networkId), Date.now() + 3_600_000);
+      },
+    ],
+  ])('is not shown or changed by %s', async (_, walkRound) => {
+    const { actor, otto } = await guarded();
+    expect(await refused(walkRound(otto))).toMatch(new RegExp(`[Oo]nly ${actor.name} may`));
+    expect(await showing(actor, 'hall', Date.now())).not.toBe('takeover');
+    expect(await booking(actor)).toMatchObject({ onHold: true, takeover: true, where: 'hall' });
+    expect((await firings(actor)).length).toBe(0);
+  });
+
+  test('goes out by whoever may fire it, and not by others: published, brought forward, or gone back to', async () => {
+    const { actor, otto } = await guarded();
+    const at = () => lastChange(actor.networkId);
+    await edit(actor, [{ kind: 'booking', id: 'gale', set: { onHold: null } }, add('plain', { content })]);
+    expect(await refused(publishEdition(otto, await at()))).toMatch(/^“Gale” would go out with this/);
+    const planned = await planEdition(actor, await at(), Date.now() + 3_600_000);
+    expect(await refused(publishPlanned(otto, planned.id))).toMatch(/^“Gale” would go out/);
+    expect(await refused(movePlanned(otto, planned.id, Date.now() + 120_000))).toMatch(/^“Gale” would go out/);
+    await publishPlanned(actor, planned.id);
+    // What others publish later keeps it as it is.
+    await edit(otto, [{ kind: 'booking', id: 'plain', set: { where: 'deck' } }]);
+    await publishEdition(otto, await at());
+    await edit(actor, [{ kind: 'booking', id: 'gale', set: { onHold: true } }]);
+    await publishEdition(otto, await at());
+    expect(await refused(publishAgain(otto, 3))).toMatch(/^“Gale” would go out/);
+    await publishAgain(actor, 3);
+  });
+
+  test('is the owners’ where those who may are gone, or have a role that fires nothing', async () => {
+    const { actor, otto } = await guarded();
+    const una = await colleague(actor, 'operator');
+    await setFirers(actor, 'gale', [idOf(una)]);
+    expect(await refused(fireTakeover(otto, 'gale', {}, NOW))).toMatch(/^Only Otto may/);
+    await setRole(actor, idOf(una), 'viewer');
+    expect((await takeovers(actor)).firers).toEqual({ gale: [idOf(actor)] });
+    await removePerson(actor, idOf(una));
+    expect(await refused(fireTakeover(otto, 'gale', {}, NOW))).toBe(
+      `Only ${actor.name} may do this with “Gale”. Ask them.`,
+    );
+    await fireTakeover(actor, 'gale', {}, NOW);
+  });
 });
 
 test('which screens showed it, from when to when, is what their players say', async () => {

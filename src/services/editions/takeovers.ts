@@ -1,5 +1,6 @@
 import type { Transaction } from 'sequelize';
 import {
+  ROLE,
   Refusal,
   chosenPlan,
   drillOf,
@@ -18,18 +19,29 @@ import {
   withPatches,
   type Booking,
   type Plan,
+  type Role,
   type When,
 } from '@/core';
 import { publish, rows, uuidv7 } from '@/database';
 import { notFound } from '../errors';
-import { record, type Actor } from '../people';
-import { draftWithin, editWithin, inTurn, inUrgentTurn, loadPlan, takeTurn, type Edit } from '../plan';
+import { demand, record, type Actor } from '../people';
+import {
+  draftWithin,
+  editWithin,
+  guardsOf,
+  inTurn,
+  inUrgentTurn,
+  loadPlan,
+  refuseToFire,
+  takeTurn,
+  type Edit,
+} from '../plan';
 import { newestInTurn, writeAside } from './aside';
 import type { WholeEdition } from './editions';
 
 /**
- * Takeovers that are prepared on hold, fired by one act, and cleared by another. Both are written to the draft and to an edition of their
- * own beside it, as what is put on at once is: no unfinished draft rides along.
+ * Takeovers that are prepared on hold, activated by one act, and cleared by another. Both are written to the draft and to an edition of their
+ * own beside it, as what is put on now is. Unpublished changes stay out of it.
  */
 
 /** A takeover that was fired, and what became of it. */
@@ -61,7 +73,7 @@ export interface Shown {
   readonly screen: string;
   /** Null where it has not said so. */
   readonly from: string | null;
-  /** When it was over; while it is not, when its player was heard last. */
+  /** When it ended; for one still in force, when its player was last online. */
   readonly to: string | null;
   readonly over: boolean;
 }
@@ -92,7 +104,7 @@ export async function firingScreens({ networkId }: Actor, id: string): Promise<S
      WHERE f.network_id = $1 AND f.id = $2 ORDER BY x.screen`,
     [networkId, id],
   );
-  if (found.length === 0) throw notFound('takeover that was fired');
+  if (found.length === 0) throw notFound('activated takeover');
   return found.flatMap(({ screen, from, to, over }) =>
     screen === null
       ? []
@@ -111,19 +123,15 @@ export async function firings({ networkId }: Actor): Promise<Firing[]> {
 
 /** What a page knows of takeovers besides the plan. */
 export interface Takeovers {
-  /** What stands prepared in the draft: a program fires it by its id. */
+  /** The takeovers that are prepared in the draft: a program fires one by its id. */
   readonly prepared: readonly Pick<Booking, 'id' | 'name'>[];
   readonly firings: readonly Firing[];
-  /** Who alone may fire which takeover, by the booking's id: ids of people. Of others everybody may. */
+  /** Who alone may fire which takeover, by the booking's id: ids of people. Of others everybody may whose role may. */
   readonly firers: Readonly<Record<string, readonly string[]>>;
 }
 
 export async function takeovers(actor: Actor): Promise<Takeovers> {
-  const found = await rows<{ booking: string; people: string[] }>(
-    `SELECT t.booking, array_agg(p.id ORDER BY p.name, p.id) AS people FROM takeover_people t JOIN people p ON p.id = t.person_id
-     WHERE t.network_id = $1 AND p.removed_at IS NULL GROUP BY t.booking`,
-    [actor.networkId],
-  );
+  const guards = await guardsOf(actor.networkId);
   const prepared = await rows<{ id: string; name: string }>(
     `SELECT slug AS id, name FROM plan_objects WHERE network_id = $1 AND kind = 'booking'
        AND document->'takeover' = 'true' AND document->'onHold' = 'true' ORDER BY name`,
@@ -132,44 +140,40 @@ export async function takeovers(actor: Actor): Promise<Takeovers> {
   return {
     prepared,
     firings: await firings(actor),
-    firers: Object.fromEntries(found.map(({ booking, people }) => [booking, people])),
+    firers: Object.fromEntries([...guards].map(([booking, people]) => [booking, people.map(({ id }) => id)])),
   };
 }
 
-/** Throws 403 where others alone may fire it. */
-async function mayFire({ networkId, personId }: Actor, booking: string, within: Transaction): Promise<void> {
-  const may = await rows<{ id: string; name: string }>(
-    `SELECT p.id, p.name FROM takeover_people t JOIN people p ON p.id = t.person_id
-     WHERE t.network_id = $1 AND t.booking = $2 AND p.removed_at IS NULL ORDER BY p.name`,
-    [networkId, booking],
-    within,
-  );
-  if (may.length === 0 || may.some(({ id }) => id === personId)) return;
-  const names = may.map(({ name }) => name).join(', ');
-  throw new Refusal(403, `This is for ${names} alone: ask ${may.length === 1 ? 'them' : 'one of them'}.`);
-}
-
 /**
- * Says who alone may fire, try and clear a takeover, by their ids; nobody: everybody may. Throws 403 for somebody who may not, 404 for no
- * takeover, 422 for people whom the network does not have.
+ * Sets who may fire, drill and clear a takeover, by their ids; an empty list lets everybody whose role allows it. Only a person who may fire it now, or an owner, may set this.
+ * Throws 403 for anybody else, 404 for no takeover, 422 for people whom the network does not have, or whose role fires nothing.
  */
 export async function setFirers(actor: Actor, id: string, people: readonly string[]): Promise<void> {
+  if (!actor.may.includes('people')) demand(actor, 'operate');
   const { networkId } = actor;
   await inTurn(networkId, async (within) => {
     await takeTurn(networkId, within);
-    const booking = objectIn(await loadPlan(networkId, within), 'booking', id);
+    const draft = await loadPlan(networkId, within);
+    const booking = objectIn(draft, 'booking', id);
     if (!booking?.takeover) throw notFound('takeover');
-    await mayFire(actor, id, within);
+    if (!actor.may.includes('people')) await refuseToFire(actor, booking, { plan: draft }, within);
     await rows('DELETE FROM takeover_people WHERE network_id = $1 AND booking = $2', [networkId, id], within);
     const wanted = [...new Set(people)];
-    const set = await rows(
-      `INSERT INTO takeover_people (network_id, booking, person_id)
-       SELECT $1, $2, id FROM people WHERE network_id = $1 AND removed_at IS NULL AND id = ANY($3::uuid[]) RETURNING person_id`,
+    const set = await rows<{ name: string; role: Role }>(
+      `WITH chosen AS (SELECT id, name, role FROM people WHERE network_id = $1 AND removed_at IS NULL AND id = ANY($3::uuid[])),
+         written AS (INSERT INTO takeover_people (network_id, booking, person_id) SELECT $1, $2, id FROM chosen)
+       SELECT name, role FROM chosen ORDER BY name`,
       [networkId, id, wanted],
       within,
     );
     if (set.length !== wanted.length)
-      throw new Refusal(422, 'Somebody of these is not here any more: load the page anew, then choose again.');
+      throw new Refusal(422, 'One of these people is no longer here. Reload the page, then choose again.');
+    const unfit = set.find(({ role }) => !ROLE[role].may.includes('operate'));
+    if (unfit)
+      throw new Refusal(
+        422,
+        `${unfit.name} can’t activate takeovers as ${ROLE[unfit.role].name.toLowerCase()}. Choose another person, or change their role first.`,
+      );
     await record({ ...actor, act: 'firers-set', about: booking.name }, within);
     await publish({ kind: 'edition', network: networkId }, within);
   });
@@ -202,9 +206,9 @@ export interface ByWhom {
 }
 
 /**
- * Fires a takeover that stands on hold: at once, on the screens that it names, for as long as was prepared. Under the same idempotency key
+ * Fires a prepared takeover: at once, on the screens that it names, for as long as was prepared. Under the same idempotency key
  * it is fired once, and answered the same. Throws 404 for none, 409 where it is in force already or nothing was published yet, 422 for a
- * booking that is no prepared takeover, where none of its screens is in an edition, and for a key that fired something else.
+ * booking that isn't a prepared takeover, if none of its screens is in an edition, and for a key that fired something else.
  */
 export async function fireTakeover(
   actor: Actor,
@@ -212,33 +216,37 @@ export async function fireTakeover(
   { byKey = false, idempotencyKey }: ByWhom = {},
   now = Date.now(),
 ): Promise<Firing> {
+  demand(actor, 'operate');
   const { networkId } = actor;
   return inUrgentTurn(networkId, async (within) => {
     const { newest, whole } = await newestInTurn(actor, within);
     const again = idempotencyKey === undefined ? null : await firedBy(networkId, idempotencyKey, within);
     if (again && again.booking !== id)
-      throw new Refusal(422, `This idempotency key fired "${again.name}": take another for another takeover.`);
+      throw new Refusal(
+        422,
+        `This idempotency key has activated “${again.name}”. Use another key for another takeover.`,
+      );
     if (again) return again;
     const { plan: draft } = await draftWithin(networkId, within);
     const booking = objectIn(draft, 'booking', id);
     if (!booking) throw notFound('takeover');
-    await mayFire(actor, id, within);
+    await refuseToFire(actor, booking, { plan: draft, glass: newest.plan }, within);
     const last = await lastFiring(networkId, id, within);
     if (last && isOn(last, now) && isOnGlass(newest.plan, last))
       throw new Refusal(
         409,
-        `"${booking.name}" is in force already: give the all-clear first, then it can be fired again.`,
+        `"${booking.name}" is in force already. Give the all-clear first, then activate it again.`,
       );
-    // What ended by itself stands as it was fired until somebody clears it, or fires it again.
+    // One that ended by itself counts as fired until it is cleared, or fired again.
     const ended = last !== null && last.clearedAt === null && !booking.onHold && booking.takeover === true;
     if (!isPrepared(booking) && !ended)
       throw new Refusal(
         422,
-        `"${booking.name}" is no prepared takeover: make it a takeover on hold, then it can be fired.`,
+        `“${booking.name}” isn’t a prepared takeover. In its booking, tick “Takeover” and “On hold”, then activate it.`,
       );
     const screens = screensMatching(newest.plan, selectorOf(booking.where)).map((screen) => screen.id);
     if (screens.length === 0)
-      throw new Refusal(422, `None of the screens of "${booking.name}" is in an edition yet: publish them first.`);
+      throw new Refusal(422, `None of the screens of "${booking.name}" is in an edition yet. Publish them first.`);
     const before = ended ? await timeBefore(last.id, within) : booking.when;
     const { when, until } = inForce(booking, now);
     const edit: Edit = { kind: 'booking', id, set: { when, onHold: null } };
@@ -258,20 +266,21 @@ export async function drillTakeover(
   { byKey = false }: ByWhom = {},
   now = Date.now(),
 ): Promise<Firing> {
+  demand(actor, 'operate');
   return inUrgentTurn(actor.networkId, async (within) => {
     const { newest, whole } = await newestInTurn(actor, within);
     const { plan: draft } = await draftWithin(actor.networkId, within);
     const prepared = objectIn(draft, 'booking', id);
     if (!prepared) throw notFound('takeover');
-    await mayFire(actor, id, within);
+    await refuseToFire(actor, prepared, { plan: draft, glass: newest.plan }, within);
     if (!isPrepared(prepared))
       throw new Refusal(
         422,
-        `"${prepared.name}" is no prepared takeover: make it a takeover on hold, then it can be tried.`,
+        `“${prepared.name}” isn’t a prepared takeover. In its booking, tick “Takeover” and “On hold”, then drill it.`,
       );
     const screens = screensMatching(newest.plan, orThrow(parseSelector(where))).map((screen) => screen.id);
     if (screens.length === 0)
-      throw new Refusal(422, 'None of these screens is in an edition yet: publish them first, or choose others.');
+      throw new Refusal(422, 'None of these screens is in an edition yet. Publish them first, or choose others.');
     const drill = drillOf(prepared, where);
     const { when, until } = inForce({ ...prepared, ...drill }, now);
     const name = nameAmong(new Set(draft.bookings.map((one) => one.name)), `${prepared.name}, drill`);
@@ -343,7 +352,7 @@ async function putInForce(
 
 async function firingBy(id: string, within: Transaction): Promise<Firing> {
   const [row] = await rows<FiringRow>(`${FIRING} WHERE f.id = $1`, [id], within);
-  if (!row) throw notFound('takeover that was fired');
+  if (!row) throw notFound('activated takeover');
   return firingOf(row);
 }
 
@@ -362,7 +371,7 @@ async function timeBefore(firing: string, within: Transaction): Promise<When> {
 }
 
 /**
- * The all-clear: the screens go on as they are planned, and the takeover stands on hold again, as it was prepared. Given twice it is
+ * The all-clear: the screens return to their schedule, and the takeover is on hold again, as it was prepared. Given twice it is
  * answered the same. Throws 404 for what was not fired.
  */
 export async function allClear(
@@ -371,14 +380,16 @@ export async function allClear(
   { byKey = false }: ByWhom = {},
   now = Date.now(),
 ): Promise<Firing> {
+  demand(actor, 'operate');
   const { networkId, personId } = actor;
   return inUrgentTurn(networkId, async (within) => {
     const { newest, whole } = await newestInTurn(actor, within);
     const last = await lastFiring(networkId, id, within);
-    if (!last) throw notFound('takeover that was fired');
-    await mayFire(actor, id, within);
+    if (!last) throw notFound('activated takeover');
     const { plan: draft } = await draftWithin(networkId, within);
-    // What was cleared once may stand on the glass again: by an edition of an earlier version of this program.
+    const fired = objectIn(draft, 'booking', id) ?? objectIn(newest.plan, 'booking', id);
+    if (fired) await refuseToFire(actor, fired, { plan: draft, glass: newest.plan }, within);
+    // A takeover that was cleared before may be on screens again, through an edition with an earlier version of this program.
     if (last.clearedAt !== null && ![newest.plan, draft].some((plan) => isOnGlass(plan, last))) return last;
     const when = await timeBefore(last.id, within);
     const there = objectIn(draft, 'booking', id);

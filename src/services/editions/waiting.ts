@@ -13,8 +13,8 @@ import {
 } from '@/core';
 import { EditionRow, publish, rows, type PilotColumn } from '@/database';
 import { notFound } from '../errors';
-import type { Actor } from '../people';
-import { draftWithin, inTurn, inTurnMakingWay, takeTurn } from '../plan';
+import { demand, type Actor } from '../people';
+import { draftWithin, inTurn, inTurnMakingWay, refuseToSend, takeTurn } from '../plan';
 import { compile } from './compile';
 import {
   baseOf,
@@ -32,6 +32,7 @@ import {
 } from './editions';
 import { beginDue, plannedWithin, type PlannedPlan } from './planned-plans';
 import { writeReach } from './reach';
+import { answerRequests, askAgain } from './requests';
 
 /**
  * Editions that wait: planned for a time (`planned.ts`), or tried on some screens first (`pilot.ts`). One is frozen as it is made: what is
@@ -93,7 +94,7 @@ export async function plannedEditions({ networkId }: Actor): Promise<Planned[]> 
 /** The plan of one that waits, with the files alone that it uses. Throws 404 where it is out, or was called off. */
 export async function plannedPlan({ networkId }: Actor, id: string): Promise<Plan> {
   const row = await EditionRow.findOne({ where: { networkId, id, number: null } });
-  if (!row) throw notFound('edition that waits for its time');
+  if (!row) throw notFound('planned edition');
   return withUsedMedia((await frozen(row)).plan);
 }
 
@@ -146,8 +147,8 @@ export interface Next {
 }
 
 /**
- * Freezes the draft as the next edition that waits, or a choice of what is not published: `when` says what stands in its row of its time.
- * In turn; `basedOn` as in publishing. Throws 409 where somebody changed the plan since, and where nothing is changed.
+ * Freezes the draft, or some of its changes, as the last planned edition. `when` holds the columns that say when it goes out.
+ * In turn; `basedOn` as in publishing. Throws 409 if the plan was changed since, and if nothing is changed.
  */
 export async function freezeNext<T>(
   actor: Actor,
@@ -156,6 +157,7 @@ export async function freezeNext<T>(
   now: number,
   when: (next: Next, within: Transaction) => Promise<Waiting<T>>,
 ): Promise<{ id: string } & T> {
+  demand(actor, 'publish');
   const { networkId } = actor;
   const words = readNote(note);
   return inTurnMakingWay(networkId, async (within) => {
@@ -166,13 +168,13 @@ export async function freezeNext<T>(
     const newest = await newestEdition(networkId, within);
     const waiting = await plannedWithin(networkId, within);
     if (!newest)
-      throw new Refusal(409, 'Nothing was published yet: publish the first edition now, then plan the next ones.');
+      throw new Refusal(409, 'Nothing has been published yet. Publish the first edition now, then plan the next ones.');
     const top = waiting.at(-1) ?? newest;
     if (isDraftAt(top, change)) throw nothingWaits(newest, waiting.length);
     const base = publishedBase(top, draft);
     const plan = chosen ? chosenPlan(base, draft, chosen).plan : draft;
-    if (plan === base)
-      throw new Refusal(409, 'Nothing of this choice waits to be published: choose some of the changes that do.');
+    if (plan === base) throw new Refusal(409, 'These changes are all published already. Choose some that aren’t.');
+    await refuseToSend(actor, { before: base, after: plan }, within);
     const whole = samePlan(plan, sharing(plan, draft));
     const compiled = orThrow(await compile(plan, await baseOf(top, within)));
     const lastChange = whole ? change : top.lastChange;
@@ -186,12 +188,13 @@ export async function freezeNext<T>(
       within,
     );
     await writeReach(id, reach, within);
+    await answerRequests(actor, { edition: id, plan, draft }, within);
     await publish({ kind: 'edition', network: networkId }, within);
     return { id, ...told };
   });
 }
 
-/** What stands in the row of one that waits, from when on it is for screens of their own, and what is told of it. */
+/** The columns that say when a planned edition goes out, which screens have times of their own, and what people see of it. */
 export interface Waiting<T> {
   readonly columns: Partial<Pick<EditionRow, 'plannedFor' | 'siteTime' | 'pilot'>>;
   readonly reach: ReadonlyMap<string, Instant> | null;
@@ -199,27 +202,30 @@ export interface Waiting<T> {
 }
 
 /** Does something with one that waits, in turn. Throws 404 where it is out, or was called off. */
-export function withWaiting<T>(
-  { networkId }: Actor,
+export async function withWaiting<T>(
+  actor: Actor,
   id: string,
   now: number,
   work: (one: PlannedPlan, list: readonly PlannedPlan[], within: Transaction) => Promise<T>,
 ): Promise<T> {
+  demand(actor, 'publish');
+  const { networkId } = actor;
   return inTurn(networkId, async (within) => {
     await takeTurn(networkId, within);
     await beginDue(networkId, new Date(now), within);
     const list = await plannedWithin(networkId, within);
     const one = list.find((row) => row.id === id);
-    if (!one) throw notFound('edition that waits for its time');
+    if (!one) throw notFound('planned edition');
     const done = await work(one, list, within);
     await publish({ kind: 'edition', network: networkId }, within);
     return done;
   });
 }
 
-/** Calls one off: what it holds waits again, or goes out with the one that stands on it. Screens that have it go back. */
+/** Cancels a planned edition. Its changes are unpublished again, or go out with the next planned one. Screens that have it return to the one before. */
 export async function callOffPlanned(actor: Actor, id: string, now = Date.now()): Promise<void> {
   await withWaiting(actor, id, now, async (_one, _list, within) => {
+    await askAgain(actor.networkId, id, within);
     await EditionRow.destroy({ where: { id }, transaction: within });
   });
 }
@@ -228,9 +234,16 @@ export async function callOffPlanned(actor: Actor, id: string, now = Date.now())
 export async function publishPlanned(actor: Actor, id: string, now = Date.now()): Promise<{ number: number }> {
   return withWaiting(actor, id, now, async (one, [first], within) => {
     if (first?.id !== one.id)
-      throw new Refusal(409, 'Another edition is planned before this one: publish that one first, or call it off.');
+      throw new Refusal(409, 'Another edition is planned before this one. Publish or cancel that one first.');
+    await refuseSooner(actor, one, within);
     return { number: await giveNumber(actor.networkId, id, now, within) };
   });
+}
+
+/** Throws 403 where one holds a takeover that only others may fire: whoever planned it may, but not everybody may bring it forward. */
+export async function refuseSooner(actor: Actor, { plan }: PlannedPlan, within: Transaction): Promise<void> {
+  const newest = await newestEdition(actor.networkId, within);
+  if (newest) await refuseToSend(actor, { before: newest.plan, after: plan }, within);
 }
 
 /** Makes one that waits the newest edition, for all screens. In turn. */

@@ -102,10 +102,12 @@ async function glass(web: Web, { networkId }: Actor): Promise<Record<string, str
 /** What should be: the picture of the draft, of each edition by its number, and of those that wait; and what is on by hand. */
 interface Model {
   draft: string;
-  /** The planner's own edits, the last one last: what each made of what. An import is none that can be undone. */
+  /** The planner's own edits and imports, the last one last: what each made of what. */
   readonly acts: { readonly from: string; readonly to: string }[];
   readonly editions: Map<number, string>;
   planned: string[];
+  /** How many editions were planned so far, cancelled ones too. */
+  plans: number;
   /** What is tried in the hall, and whether it has passed and waits for its time. */
   pilot: { picture: string; passed: boolean } | null;
   putOn: string | null;
@@ -153,6 +155,9 @@ function firstIsOut(model: Model): void {
 }
 async function edited(web: Web, { planner }: Cast, model: Model, media: string): Promise<void> {
   await web.edit(planner, [{ kind: 'booking', id: 'base', set: { content: { media } } }]);
+  drafted(model, media);
+}
+function drafted(model: Model, media: string): void {
   if (media !== model.draft) model.acts.push({ from: model.draft, to: media });
   model.draft = media;
 }
@@ -185,7 +190,7 @@ const WAYS: Record<string, Way> = {
     const { plan } = await web.draftPlan(planner);
     const bookings = plan.bookings.map((one) => (one.id === 'base' ? { ...one, content: { media } } : one));
     await web.importPlan(planner, planFile({ ...plan, bookings }));
-    model.draft = media;
+    drafted(model, media);
   },
   async undo(web, { planner }, model) {
     const last = model.acts.pop();
@@ -199,7 +204,8 @@ const WAYS: Record<string, Way> = {
     const { actor } = cast;
     if (pick % 2 === 0) await differing(web, cast, model);
     const differs = top(model) !== model.draft;
-    const at = Date.now() + (model.planned.length + 1) * HOUR;
+    // Each is an hour later than the last: two within a second would have the same time.
+    const at = Date.now() + ++model.plans * HOUR;
     const refused = await refusedWith([409], web.planEdition(actor, await web.lastChange(actor.networkId), at));
     if (differs) expect(refused).toBe(model.pilot !== null);
     if (!refused) model.planned.push(model.draft);
@@ -324,7 +330,7 @@ test('whatever is done in whatever order, by whichever process, each screen show
     fc.asyncProperty(fc.array(step, { minLength: 12, maxLength: 30 }), async (steps) => {
       const cast = await network(webs[0] as Web);
       const model: Model = {
-        ...{ draft: 'one', acts: [], editions: new Map([[1, 'one']]), planned: [], pilot: null, putOn: null },
+        ...{ draft: 'one', acts: [], editions: new Map([[1, 'one']]), planned: [], plans: 0, pilot: null, putOn: null },
         ...{ inForce: false, drill: null, away: null },
       };
       for (const { way, web, pick } of steps) {

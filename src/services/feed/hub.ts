@@ -7,18 +7,22 @@ import { changesSince, lastChange, type FeedChanges } from '../plan';
 import { StatusBoard, type ScreenStatus } from '../screens';
 import { think, type DocketSums } from '../thinking';
 
-/** What a page is told. */
+/** The events that a page receives. */
 export type FeedEvent =
   /** The number of the last change, when a page begins to listen, or the line was lost: what it has missed, it asks for. */
   | { readonly kind: 'at'; readonly change: number }
   | ({ readonly kind: 'changes' } & FeedChanges)
-  /** More happened than can be told: the page loads anew. */
+  /** Too much has happened to send: the page reloads. */
   | { readonly kind: 'reload' }
   | { readonly kind: 'edition' }
   /** Who belongs to the network, or how they come in, is to be asked for. */
   | { readonly kind: 'people' }
+  /** A person got another role: their pages reload. */
+  | { readonly kind: 'role'; readonly person: string }
+  /** Requests to publish are to be asked for. */
+  | { readonly kind: 'requests' }
   | ({ readonly kind: 'docket' } & DocketSums)
-  /** Screens whose state differs from what was told before, and those that are gone. */
+  /** Screens whose status changed since it was last sent, and screens that are gone. */
   | { readonly kind: 'statuses'; readonly statuses: readonly ScreenStatus[]; readonly gone: readonly string[] }
   /** An upload's progress; null where the list is to be asked for. */
   | { readonly kind: 'upload'; readonly upload: Upload | null };
@@ -28,7 +32,7 @@ type Listener = (event: FeedEvent) => void;
 const STATES_EVERY_MS = 1000;
 const DARKNESS_EVERY_MS = 5000;
 const DOCKET_AFTER_MS = 200;
-/** How long a hub stays when nobody listens: a page that was just loaded will, and one that reconnects does not begin anew. */
+/** How long a hub stays without listeners: a page that was just loaded will listen soon, and one that reconnects finds it ready. */
 const LINGER_MS = 60_000;
 
 /** One network's feed in this process, while anybody listens to it. */
@@ -43,14 +47,14 @@ class Hub {
   private origins: Extract<BusMessage, { kind: 'changes' }>[] = [];
   /** What is asked of the database takes turns, so that events keep their order. */
   private turn: Promise<unknown> = Promise.resolve();
-  /** Counts of the docket take turns among themselves: they may take long, and nobody's edit waits for them. */
+  /** The docket is counted once at a time. A count may take long, and edits don't wait for it. */
   private counts: Promise<unknown> = Promise.resolve();
   private waiting: { readonly beats: NodeJS.Timeout | null; readonly docket: NodeJS.Timeout | null } = {
     beats: null,
     docket: null,
   };
 
-  /** From when on all that was told is known here. */
+  /** This hub knows every event since this instant. */
   readonly since = Date.now();
   private ending: NodeJS.Timeout | null = null;
 
@@ -70,7 +74,7 @@ class Hub {
     await this.board.load();
   }
 
-  /** The statuses as they were told last; with an instant, those that were told anew since. */
+  /** The statuses as last sent; with an instant, only those sent since. */
   async statuses(since?: number): Promise<ScreenStatus[]> {
     await this.turn;
     return this.board.all(since);
@@ -120,6 +124,10 @@ class Hub {
         return this.queue(async () => this.tellStates(await this.board.load()));
       case 'people':
         return this.tell({ kind: 'people' });
+      case 'role':
+        return this.tell({ kind: 'role', person: message.person });
+      case 'requests':
+        return this.tell({ kind: 'requests' });
       case 'uploads':
         return this.tell({ kind: 'upload', upload: message.upload ?? null });
       case 'resync':
@@ -127,6 +135,7 @@ class Hub {
           await this.start();
           this.tell({ kind: 'at', change: this.change });
           this.tell({ kind: 'edition' });
+          this.tell({ kind: 'requests' });
           this.tell({ kind: 'upload', upload: null });
         });
     }
@@ -188,7 +197,7 @@ class Hub {
   }
 
   private async count(): Promise<void> {
-    const actor: Actor = { networkId: this.networkId, personId: null, name: '' };
+    const actor: Actor = { networkId: this.networkId, personId: null, name: '', may: [] };
     this.counted = await think('docketSums', actor);
     this.tell({ kind: 'docket', ...this.counted });
   }
@@ -224,12 +233,12 @@ export function followNetwork({ networkId }: Actor, listener: Listener): () => v
   return () => hub.remove(listener);
 }
 
-/** Every screen's status as the feed has it: what is told from then on leads on from there. */
+/** Every screen's status as the feed has it: later events build on these. */
 export const knownStatuses = ({ networkId }: Actor): Promise<ScreenStatus[]> => hubOf(networkId).statuses();
 
 /** What a page has missed. */
 export interface Missed {
-  /** Null: it is too much, load anew. */
+  /** Null: too much has happened, so the page should reload. */
   readonly changes: FeedChanges | null;
   readonly statuses: readonly ScreenStatus[];
   /** The number of the newest edition; 0 where there is none. */
@@ -238,7 +247,7 @@ export interface Missed {
   readonly docket: DocketSums | null;
 }
 
-/** What a page has missed that stands at a change and has the statuses of an instant. */
+/** What a page has missed that knows a change and the statuses of an instant. */
 export async function missedSince(
   { networkId }: Actor,
   { change, at }: { readonly change: number; readonly at: number },

@@ -1,9 +1,9 @@
 import equal from 'fast-deep-equal';
 import type { Transaction } from 'sequelize';
-import { z } from 'zod';
+import * as z from 'zod';
 import { currentDocument, patchOf, tagsSchema, whenSchema, type Media, type When } from '@/core';
 import { publish, rows, uuidv7, type UploadRow } from '@/database';
-import { readInput, type Actor } from '../people';
+import { demand, readInput, type Actor } from '../people';
 import { editWithin, inTurn, loadObjects, takeTurn } from '../plan';
 
 /** Files that are sent together: what is said of all of them holds for those that are in already and for those that are still to come. */
@@ -21,6 +21,7 @@ type Said = z.output<typeof batchSchema>;
  * not one is begun yet. What a file has from elsewhere stays. Throws 422 for tags or times that can't be.
  */
 export async function describeBatch(actor: Actor, batch: string, input: BatchInput): Promise<void> {
+  demand(actor, 'library');
   const said = readInput(batchSchema, input);
   const { networkId } = actor;
   await inTurn(networkId, async (within) => {

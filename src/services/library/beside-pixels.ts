@@ -1,6 +1,6 @@
 /**
  * What a picture file holds beside its pixels: a camera's notes, a program's comments, bytes after the picture's end. Each format is walked
- * from its beginning to its end, and only parts that are needed to draw the pixels are let through: so what nobody has thought of counts as
+ * from its beginning to its end, and only the parts needed to draw the pixels are kept. So a part that we don't know counts as
  * more than pixels too. Nothing here draws or decodes.
  */
 
@@ -96,7 +96,7 @@ function isPlainWebp(bytes: Buffer): boolean {
 
 const AVIF_BOXES = new Set(['ftyp', 'meta', 'mdat']);
 
-/** ISO/IEC 14496-12, 4.2: boxes of a size and a name. What is inside "meta" the decoder tells. */
+/** ISO/IEC 14496-12, 4.2: boxes of a size and a name. The decoder reads the contents of "meta". */
 function isPlainAvif(bytes: Buffer): boolean {
   let at = 0;
   while (at < bytes.length) {

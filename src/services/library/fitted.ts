@@ -51,7 +51,7 @@ export async function wantRenditions(
   await enqueueAll(jobs, within, ahead ? AHEAD : 0);
 }
 
-/** Before what nobody shows yet. */
+/** Before pictures that are in no program yet. */
 const AHEAD = 10;
 
 export interface FitJob {
@@ -60,7 +60,7 @@ export interface FitJob {
   readonly height: number;
 }
 
-/** Makes a rendition; may be run again after a crash at any point. What it is made of may be gone meanwhile: then nothing happens. */
+/** Makes a rendition. Safe to run again after a crash at any point. If the media file is gone by then, nothing happens. */
 export async function makeRendition({ asset, width, height }: FitJob): Promise<void> {
   const known = await rows(
     'SELECT 1 FROM renditions WHERE asset_sha256 = $1 AND width = $2 AND height = $3 AND sha256 IS NULL AND error IS NULL',

@@ -50,7 +50,7 @@ const MOST_SECONDS = 12 * 3600;
 const MADE = 'made';
 
 const broken = (thing: string) =>
-  new Refusal(422, `This ${thing} is damaged or incomplete: export it again, then upload it.`);
+  new Refusal(422, `This ${thing} is damaged or incomplete. Export it again, then upload it.`);
 
 /** Reads what a picture, film or sound is from its bytes, and whether it is whole: for workers, since it may take long. Throws 415 or 422 with a sentence. */
 export async function inspect(path: string): Promise<Inspection> {
@@ -67,12 +67,12 @@ export async function inspect(path: string): Promise<Inspection> {
 /** Of a picture as browsers show it; a moving one is looked at as a film. */
 export async function inspectPicture(path: string, { type }: Pick<Kind, 'type'>): Promise<Inspection> {
   try {
-    const { width, height, orientation, format, frames, hasNotes } = await draw('look', path);
+    const { width, height, orientation, format, frames, roundMs, hasNotes } = await draw('look', path);
     if (!width || !height) throw broken('picture');
     if (width * height > MOST_PIXELS)
       throw new Refusal(
         422,
-        `This picture has ${width} × ${height} pixels, more than any screen needs: scale it to at most 100 megapixels.`,
+        `This picture has ${width} × ${height} pixels, more than any screen needs. Scale it to at most 100 megapixels.`,
       );
     if (frames > 1 && type === 'image/gif') return await inspectFilm(path, type);
     await draw('decode', path);
@@ -83,7 +83,8 @@ export async function inspectPicture(path: string, { type }: Pick<Kind, 'type'>)
       type,
       width: sideways ? height : width,
       height: sideways ? width : height,
-      durationMs: null,
+      // One round of a moving picture. Less than a tenth of a second can't be meant.
+      durationMs: roundMs !== null && roundMs >= SHORTEST_ROUND_MS ? roundMs : null,
       codec: format,
       audio: false,
       make: orientation > 1 || more ? 'plain' : 'nothing',
@@ -93,7 +94,9 @@ export async function inspectPicture(path: string, { type }: Pick<Kind, 'type'>)
   }
 }
 
-/** Larger pictures are made anew without a look at what stands beside their pixels. In bytes. */
+const SHORTEST_ROUND_MS = 100;
+
+/** Larger pictures are always encoded again, without reading the metadata beside their pixels. In bytes. */
 const MOST_WALKED = 128 * 2 ** 20;
 
 const isMoreThanPixels = async (path: string, type: string) =>
@@ -129,7 +132,7 @@ async function inspectFilm(path: string, type: string): Promise<Inspection> {
   // GIFs tell no length: what they are made into does.
   if (!width || !height || (type !== 'image/gif' && !(seconds >= 0.1))) throw broken('film');
   if (seconds > MOST_SECONDS)
-    throw new Refusal(422, `This film lasts ${Math.round(seconds / 3600)} hours: cut it to at most 12.`);
+    throw new Refusal(422, `This video lasts ${Math.round(seconds / 3600)} hours. Cut it to at most 12.`);
   await readThrough(path, type);
   const rotation = picture.side_data_list?.find((entry) => entry.rotation !== undefined)?.rotation ?? 0;
   const sideways = Math.abs(rotation) % 180 === 90;
@@ -150,10 +153,10 @@ async function inspectSound(path: string, type: string, { streams = [], format }
   const sound = streams.find((one) => one.codec_type === 'audio');
   if (!sound) throw broken('file');
   const { codec_name: codec = 'unknown' } = sound;
-  // What some containers tell of their length is a guess: what is made of them is measured.
+  // Some containers only guess their duration, so it is measured on the finished file.
   const seconds = Number(format?.duration ?? sound.duration);
   if (seconds > MOST_SECONDS)
-    throw new Refusal(422, `This sound lasts ${Math.round(seconds / 3600)} hours: cut it to at most 12.`);
+    throw new Refusal(422, `This sound lasts ${Math.round(seconds / 3600)} hours. Cut it to at most 12.`);
   return {
     kind: 'sound',
     type,
@@ -163,7 +166,7 @@ async function inspectSound(path: string, type: string, { streams = [], format }
   };
 }
 
-/** Makes an M4A of a sound that every browser plays, without what is written or drawn beside it. Throws 422 where it can not be decoded. */
+/** Makes an M4A that every browser plays from a sound, without metadata or cover pictures. Throws 422 if it can't be decoded. */
 export async function makeSound(
   path: string,
   { type, durationMs, make }: SoundInspection,
@@ -193,7 +196,7 @@ async function readThrough(path: string, type: string): Promise<void> {
   if (stderr.trim() !== '' && (type === 'video/mp4' || type === 'video/webm')) throw broken('film');
 }
 
-/** Players get what any browser plays: its streams as they are, else in another container, else made anew. */
+/** Players get what every browser plays: the streams as they are, or in another container, or encoded again. */
 function whatToMake(type: string, streams: readonly Stream[], picture: Stream): Inspection['make'] {
   const codec = picture.codec_name ?? '';
   const sounds = streams.filter((one) => one.codec_type === 'audio').map((one) => one.codec_name ?? '');
@@ -251,7 +254,7 @@ const copied = (codec: string | null): string[] => [
 
 /**
  * Makes a video of a film that every browser plays from its beginning, without what a camera or program wrote beside it. `target` is where.
- * Throws 422 where it can not be decoded.
+ * Throws 422 if it can't be decoded.
  */
 export async function makeFilm(
   path: string,
@@ -295,5 +298,5 @@ export async function makeSmallerFilm(
     { reads: path, makes: { name: MADE, to: target } },
     () => {},
   );
-  if (!good) throw new Error(`A film could not be made ${size.width} × ${size.height}.`);
+  if (!good) throw new Error(`A video could not be made ${size.width} × ${size.height}.`);
 }

@@ -76,6 +76,7 @@ describe('films', () => {
       [...MOVING, ...SOUND, '-c:v', 'libx265', '-x265-params', 'log-level=none', '-c:a', 'flac'],
     ],
     ['an AVI', 'a.avi', [...MOVING, ...SOUND, '-c:v', 'mpeg4', '-c:a', 'mp3']],
+    ['a WMV', 'a.wmv', [...MOVING, ...SOUND, '-c:v', 'wmv2', '-c:a', 'wmav2']],
     ['an MPEG', 'a.mpg', [...MOVING, ...SOUND, '-r', '25', '-c:v', 'mpeg2video', '-c:a', 'mp2']],
     ['a transport stream', 'a.ts', [...MOVING, '-c:v', 'libx264', '-pix_fmt', 'yuv420p']],
     ['a moving GIF', 'a.gif', [...MOVING]],
@@ -136,7 +137,7 @@ describe('films', () => {
     const bytes = ffmpeg('hole.avi', ...MOVING, '-c:v', 'libx264', '-pix_fmt', 'yuv420p');
     bytes.fill(0x55, bytes.length >> 2, bytes.length >> 1);
     expect(await add(actor, 'Hole.avi', bytes)).toBe(
-      'This film is damaged or incomplete: export it again, then upload it.',
+      'This film is damaged or incomplete. Export it again, then upload it.',
     );
     expect((await draftPlan(actor)).plan.media).toEqual([]);
   });
@@ -200,7 +201,7 @@ describe('sounds', () => {
     const bytes = ffmpeg('whole.flac', ...SOUND);
     bytes.fill(0x55, bytes.length >> 2, bytes.length >> 1);
     expect(await add(actor, 'Broken.flac', bytes)).toBe(
-      'This sound is damaged or incomplete: export it again, then upload it.',
+      'This sound is damaged or incomplete. Export it again, then upload it.',
     );
     expect((await draftPlan(actor)).plan.media).toEqual([]);
   });
@@ -293,6 +294,40 @@ describe('photographs', () => {
     expect(media).toMatchObject({ kind: 'image', type: 'image/jpeg', width: 60, height: 40 });
     const [r = 0, g = 0, b = 0] = await pixel(media?.sha256, 0.5, 0.5);
     expect([Math.abs(r - 255) < 9, Math.abs(g - 128) < 9, b < 9]).toEqual([true, true, true]);
+  });
+
+  it.each([
+    ['TIFF', 'a.tif', () => turned.tiff({ compression: 'lzw' }).toBuffer()],
+    ['BMP', 'a.bmp', async () => ffmpeg('a.bmp', '-f', 'lavfi', '-i', 'color=0xff8000:s=40x60', '-frames:v', '1')],
+  ])('%s is made a JPEG, upright, in sRGB', async (_, name, bytes) => {
+    const actor = await newNetwork();
+    const [media] = (await add(actor, name, await bytes())) as { sha256?: string }[];
+    expect(media).toMatchObject({ kind: 'image', type: 'image/jpeg', width: 40, height: 60 });
+    const [r = 0, g = 0, b = 0] = await pixel(media?.sha256, 0.5, 0.5);
+    expect([Math.abs(r - 255) < 9, Math.abs(g - 128) < 9, b < 9]).toEqual([true, true, true]);
+  });
+  /** Sideways, and told so (EXIF 2.3, orientation 6). */
+  const turned = sharp({ create: { width: 60, height: 40, channels: 3, background: '#ff8000' } }).withMetadata({
+    orientation: 6,
+  });
+
+  it('a BMP that stops short is refused', async () => {
+    const actor = await newNetwork();
+    const whole = ffmpeg('b.bmp', '-f', 'lavfi', '-i', 'testsrc2=s=64x64', '-frames:v', '1');
+    expect(await add(actor, 'Half.bmp', whole.subarray(0, whole.length >> 1))).toBe(
+      'This picture is damaged or incomplete. Export it again, then upload it.',
+    );
+  });
+
+  it('a WebP that moves lasts as long as its pictures together, and moves on smaller screens too', async () => {
+    const actor = await newNetwork();
+    const gif = ffmpeg('moving.gif', '-f', 'lavfi', '-i', 'testsrc2=s=400x200:r=5:d=2');
+    const bytes = await sharp(gif, { animated: true }).webp({ quality: 60 }).toBuffer();
+    const [media] = (await add(actor, 'Moving.webp', bytes)) as { sha256?: string }[];
+    expect(media).toMatchObject({ kind: 'image', type: 'image/webp', width: 400, height: 200, durationMs: 2000 });
+    const small = join(folder, 'small.webp');
+    await draw('scaled', storedPath(media?.sha256 ?? ''), small, 200, 100);
+    expect(await sharp(small, { animated: true }).metadata()).toMatchObject({ pages: 10, width: 200, pageHeight: 100 });
   });
 
   it('a colour profile is turned to sRGB, and where it was taken is not told to players', async () => {
@@ -472,11 +507,11 @@ describe('documents of pages', () => {
   });
 
   it.each([
-    ['with too many pages', pdf(201), 'This document has 201 pages: at most 200 are taken, split it.'],
+    ['with too many pages', pdf(201), 'This document has 201 pages. At most 200 are accepted, so split it.'],
     [
       'cut in half',
       pdf(3).subarray(0, 300),
-      'This document is damaged or incomplete: export it again, then upload it.',
+      'This document is damaged or incomplete. Export it again, then upload it.',
     ],
   ])('%s are refused with a sentence, and nothing is half made', async (_, bytes, sentence) => {
     const actor = await newNetwork();
@@ -498,7 +533,7 @@ describe('documents of pages', () => {
       mkdirSync('data/test', { recursive: true });
       const bin = mkdtempSync(resolve('data/test', 'programs-'));
       made.push(bin);
-      for (const name of ['prlimit', 'unshare', 'mount', 'sh', 'cp', 'mkdir', 'pdfinfo', 'pdftoppm'])
+      for (const name of ['nice', 'prlimit', 'unshare', 'mount', 'sh', 'cp', 'mkdir', 'pdfinfo', 'pdftoppm'])
         symlinkSync(
           execFileSync('which', [name], { encoding: 'utf8', env: { ...process.env, PATH: path } }).trim(),
           join(bin, name),
@@ -521,7 +556,7 @@ describe('documents of pages', () => {
     it('are refused with a sentence where that is not installed', async () => {
       programs();
       expect(await add(await newNetwork(), 'Talk.odp', odp())).toBe(
-        'Presentations need LibreOffice on the server, and it is not there: save this one as PDF, then upload that.',
+        'This server can’t open presentations, because LibreOffice isn’t installed. Save it as PDF, then upload that.',
       );
     });
 

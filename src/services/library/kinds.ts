@@ -37,11 +37,14 @@ const NATURES: Readonly<Record<string, Nature>> = {
   'image/heif': 'foreign-picture',
   'image/heic-sequence': 'foreign-picture',
   'image/heif-sequence': 'foreign-picture',
+  'image/tiff': 'foreign-picture',
+  'image/bmp': 'foreign-picture',
   'video/mp4': 'film',
   'video/webm': 'film',
   'video/x-msvideo': 'film',
   'video/mpeg': 'film',
   'video/mp2t': 'film',
+  'video/x-ms-asf': 'film',
   'audio/mpeg': 'sound',
   'audio/aac': 'sound',
   'audio/wav': 'sound',
@@ -63,6 +66,8 @@ const SAME: Readonly<Record<string, string>> = {
   'video/vnd.avi': 'video/x-msvideo',
   'video/MP1S': 'video/mpeg',
   'video/MP2P': 'video/mpeg',
+  'application/vnd.ms-asf': 'video/x-ms-asf',
+  'audio/x-ms-asf': 'video/x-ms-asf',
   'image/vnd.mozilla.apng': 'image/apng',
   'audio/x-m4a': 'audio/mp4',
   'audio/vnd.wave': 'audio/wav',
@@ -76,7 +81,7 @@ const SAME: Readonly<Record<string, string>> = {
 const unsupported = (found: string) =>
   new Refusal(
     415,
-    `${found} can't be played: use PNG, JPEG, WebP, AVIF, GIF, HEIC or SVG pictures, MP4, MOV, MKV, WebM, AVI or MPEG films, MP3, AAC, WAV, Ogg or FLAC sounds, or PDF.`,
+    `${found} can't be played. Use PNG, JPEG, WebP, AVIF, GIF, HEIC, TIFF, BMP or SVG pictures, MP4, MOV, MKV, WebM, AVI, WMV or MPEG videos, MP3, AAC, WAV, Ogg or FLAC sounds, or PDF.`,
   );
 
 /** Throws 415 with a sentence for what can't be played. */

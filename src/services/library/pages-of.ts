@@ -10,19 +10,19 @@ const MOST_PAGES = 200;
 const LONGER_SIDE = 3840;
 const OFFICE_WITHIN_MS = 180_000;
 
-const broken = () => new Refusal(422, 'This document is damaged or incomplete: export it again, then upload it.');
+const broken = () => new Refusal(422, 'This document is damaged or incomplete. Export it again, then upload it.');
 
 /** How many pages a PDF has. Throws 422 with a sentence for one that is locked, broken, or has too many. */
 export async function countPages(path: string): Promise<number> {
   const { stdout } = await runTool('pdfinfo', [SENT], { reads: path }).catch((error: { stderr?: string }) => {
     throw /password/i.test(error.stderr ?? '')
-      ? new Refusal(422, 'This PDF is locked: save it without a password, then upload it again.')
+      ? new Refusal(422, 'This PDF is locked. Save it without a password, then upload it again.')
       : broken();
   });
   const pages = Number(/^Pages:\s+(\d+)$/m.exec(stdout)?.[1]);
   if (!(pages >= 1)) throw broken();
   if (pages > MOST_PAGES)
-    throw new Refusal(422, `This document has ${pages} pages: at most ${MOST_PAGES} are taken, split it.`);
+    throw new Refusal(422, `This document has ${pages} pages. At most ${MOST_PAGES} are accepted, so split it.`);
   return pages;
 }
 
@@ -48,7 +48,7 @@ export async function drawPage(path: string, page: number): Promise<string> {
   }
 }
 
-/** What stands on one page, counted from 1; empty where that can't be read. */
+/** The text of one page, counted from 1; empty if it can't be read. */
 export async function pageText(path: string, page: number): Promise<string> {
   const only = ['-f', String(page), '-l', String(page)];
   return runTool('pdftotext', [...only, '-enc', 'UTF-8', SENT, '-'], { reads: path }).then(
@@ -71,7 +71,7 @@ export async function officeToPdf(path: string): Promise<string> {
     throw error.code === 127 || /No such file|not found/i.test(error.stderr ?? '')
       ? new Refusal(
           415,
-          'Presentations need LibreOffice on the server, and it is not there: save this one as PDF, then upload that.',
+          'This server can’t open presentations, because LibreOffice isn’t installed. Save it as PDF, then upload that.',
         )
       : broken();
   });

@@ -37,6 +37,10 @@ const all = {
   among: null,
   small: [] as string[],
 };
+/** The date so many days from today, as a plan writes it. */
+function day(ahead: number): string {
+  return new Date(Date.now() + ahead * 86_400_000).toISOString().slice(0, 10);
+}
 const ids = ({ files }: { readonly files: readonly { readonly id: string }[] }) => files.map((one) => one.id).join(' ');
 
 test('files come by pages, the newest first, with how many there are and where it goes on', async () => {
@@ -48,6 +52,17 @@ test('files come by pages, the newest first, with how many there are and where i
   const odd = await findInLibrary(actor, { ...all, search: 'odd', count: 2 });
   expect([ids(odd), odd.total, odd.next]).toEqual(['f5 f3', 3, 2]);
   expect(await findInLibrary(actor, { ...all, from: 50 })).toEqual({ files: [], total: 7, next: null });
+});
+
+test.each([
+  ['several sets of hours end with the last of them', { any: [{ to: day(-3) }, { to: day(2) }] }, true],
+  ['one set without an end', { any: [{ to: day(2) }, { from: day(0) }] }, false],
+  ['hours that end days after they begin', { to: day(-2), windows: [['18:00', '06:00', 4]] }, true],
+  ['over by now', { any: [{ to: day(-3) }, { to: day(-2) }] }, false],
+])('files that end within a week: %s', async (_, when, isEnding) => {
+  const actor = await library();
+  await edit(actor, [{ kind: 'media', id: 'f0', set: { when } }]);
+  expect(ids(await findInLibrary(actor, { ...all, ending: true }))).toBe(isEnding ? 'f0' : '');
 });
 
 test('unused files are those that nothing names or collects; another network has its own', async () => {

@@ -3,7 +3,7 @@ import { rows } from '@/database';
 import type { Actor } from '../people';
 import { Binds, NEWEST_FIRST, endingSql, ranksSql, searchSql, unusedSql, type Filters } from './search';
 
-/** A part of the files that one means, in order. */
+/** A part of the files that match, in order. */
 export interface MediaPage {
   readonly files: readonly Media[];
   /** How many there are in all. */
@@ -31,7 +31,7 @@ async function rulesIn(networkId: string): Promise<string[]> {
   return found.map(({ rule }) => rule);
 }
 
-/** The network's files that are meant: those of the size that is asked for, then what is called so, the newest first. */
+/** The network's files that match: by kind and size first, then by name, the newest first. */
 export async function findInLibrary(
   { networkId }: Actor,
   { search, from, count, ...filters }: MediaSearch,
@@ -60,7 +60,7 @@ export async function findInLibrary(
   return { files, total, next: from + count < total ? from + count : null };
 }
 
-/** How many of the files that are meant are of each kind, and what else they may be narrowed to. */
+/** How many of the matching files are of each kind, and what else the list can be narrowed to. */
 export interface Facets extends Readonly<Record<MediaKind, number>> {
   readonly audible: number;
   readonly unused: number;
@@ -82,7 +82,7 @@ export async function libraryFacets(
 ): Promise<Facets> {
   const rules = await rulesIn(networkId);
   const read = readMediaSearch(search);
-  // One kind in place of the other is to be chosen: how many each has is told whichever it is now.
+  // People may switch between kinds, so the count of each kind ignores which one is chosen now.
   const among = (binds: Binds, narrowed: Partial<Filters> = {}) =>
     searchSql(networkId, read, { ...filters, kind: null, ...narrowed }, rules, today(), binds);
   const own = (binds: Binds) => (filters.kind ? `m.kind = ${binds.add(filters.kind)}` : 'true');

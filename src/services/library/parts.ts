@@ -9,7 +9,7 @@ import { absent, privateFolder, sendingFolder } from './store';
 
 export const partPath = (id: string): string => join(sendingFolder(), id);
 
-/** Bytes that are here; null where there is no such file. */
+/** How many bytes have arrived; null if there is no file yet. */
 export async function partSize(id: string): Promise<number | null> {
   return stat(partPath(id)).then(({ size }) => size, absent(null));
 }
@@ -19,7 +19,7 @@ export async function makePart(id: string): Promise<void> {
   await writeFile(partPath(id), '', { mode: 0o600 });
 }
 
-/** Writes what comes at place `offset`, in bytes. What has arrived when the stream breaks off stays. Returns the new size. */
+/** Writes bytes from place `offset` on. Bytes that arrived before the stream broke off are kept. Returns the new size. */
 export async function writePart(id: string, offset: number, body: Readable): Promise<number> {
   let end = offset;
   let broken: unknown;

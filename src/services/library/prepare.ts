@@ -4,7 +4,7 @@ import { decodeFilm, inspect, inspectPicture, makeFilm, makeSound, type Inspecti
 import { kindOfFile, type Kind } from './kinds';
 import { countPages, drawPage, officeToPdf, pageText } from './pages-of';
 import { incomingPath } from './store';
-import { SENT, Undrawable, draw, runTool } from './studio';
+import { SENT, Undrawable, draw, inputOf, runFfmpeg, runTool } from './studio';
 
 /** One picture, film or sound as players get it, before it is in the store. */
 export interface Prepared {
@@ -28,7 +28,7 @@ export async function* prepare(path: string, progress: (share: number) => void):
     case 'sound':
       return yield await preparePlayed(path, progress);
     case 'foreign-picture':
-      return yield await made((target) => fromHeif(path, target));
+      return yield await made((target) => fromForeign(path, kind.type, target));
     case 'drawing':
       return yield await made((target) => draw('drawn', path, target));
     case 'pages':
@@ -57,7 +57,7 @@ async function preparePlayed(path: string, progress: (share: number) => void): P
     case 'remux':
     case 'encode':
       return made(async (target) => {
-        // What is only put into a container anew is not decoded by that: it is afterwards, which proves it sound.
+        // Copying into another container doesn't decode anything. So the result is decoded once, to prove that it plays.
         const isCopy = found.make !== 'encode';
         const making = isCopy ? (share: number) => progress(share / 2) : progress;
         if (found.kind === 'sound') await makeSound(path, found, target, making);
@@ -78,22 +78,43 @@ async function made(work: (target: string) => Promise<void>): Promise<Prepared> 
     await work(target);
     const found = await inspect(target);
     if (found.kind === 'sound' && found.durationMs < 100)
-      throw new Refusal(422, 'This sound is shorter than a tenth of a second: there is nothing to hear.');
+      throw new Refusal(422, 'This sound is shorter than a tenth of a second, too short to hear.');
     return { found, path: target };
   } catch (error) {
     await rm(target, { force: true });
     if (error instanceof Undrawable)
-      throw new Refusal(422, 'This picture is damaged, or too large to be drawn: export it again, then upload it.');
+      throw new Refusal(422, 'This picture is damaged, or too large to be drawn. Export it again, then upload it.');
     throw error;
   }
 }
+
+/** A picture that browsers do not show, as one that they do: TIFF as it is read, HEIC and BMP by what reads them. */
+async function fromForeign(path: string, type: string, target: string): Promise<void> {
+  if (type === 'image/tiff') await draw('photo', path, target);
+  else if (type === 'image/bmp') await fromBmp(path, target);
+  else await fromHeif(path, target);
+}
+
+async function fromBmp(path: string, target: string): Promise<void> {
+  const png = await incomingPath('.png');
+  try {
+    const given = { reads: path, makes: { name: 'made.png', to: png } };
+    const args = ['-v', 'error', '-xerror', ...inputOf('image/bmp'), '-frames:v', '1', '-y', 'made.png'];
+    if (!(await runFfmpeg(args, given, () => {}))) throw damaged();
+    await draw('photo', png, target);
+  } finally {
+    await rm(png, { force: true });
+  }
+}
+
+const damaged = () => new Refusal(422, 'This picture is damaged or incomplete. Export it again, then upload it.');
 
 /** HEIC by Debian's decoder, which turns it upright: what EXIF says of its orientation counts no more (ISO/IEC 23008-12). */
 async function fromHeif(path: string, target: string): Promise<void> {
   const png = await incomingPath('.png');
   try {
     await runTool('heif-convert', [SENT, 'made.png'], { reads: path, makes: { name: 'made.png', to: png } }).catch(() =>
-      Promise.reject(new Refusal(422, 'This picture is damaged or incomplete: export it again, then upload it.')),
+      Promise.reject(damaged()),
     );
     await draw('photo', png, target);
   } finally {

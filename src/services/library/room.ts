@@ -1,6 +1,6 @@
 import { statfs } from 'node:fs/promises';
 import type { Transaction } from 'sequelize';
-import { z } from 'zod';
+import * as z from 'zod';
 import { config } from '@/config';
 import { Refusal } from '@/core';
 import { rows } from '@/database';
@@ -100,16 +100,19 @@ export async function checkRoom(actor: Actor, bytes: number, within?: Transactio
   if (bytes > room.mostOfFile)
     throw new Refusal(
       413,
-      `This file is larger than ${Math.floor(room.mostOfFile / 2 ** 20)} MB: make it smaller, then upload it again.`,
+      `This file is larger than ${Math.floor(room.mostOfFile / 2 ** 20)} MB. Make it smaller, then upload it again.`,
     );
   if (room.files >= room.mostFiles)
-    throw new Refusal(413, `The library is full with ${room.mostFiles} files: remove some, then upload this again.`);
+    throw new Refusal(413, `The library is full with ${room.mostFiles} files. Delete some, then upload this again.`);
   if (room.bytes + bytes > room.mostBytes)
     throw new Refusal(
       413,
-      `The library has room for ${size(room.mostBytes - room.bytes)} more, and this file has ${size(bytes)}: remove some, then upload it again.`,
+      `The library has room for ${size(room.mostBytes - room.bytes)} more, and this file has ${size(bytes)}. Delete some files, then upload it again.`,
     );
   const { bavail, bsize } = await statfs(config().dataFolder);
   if (bavail * bsize < bytes + KEPT_FREE)
-    throw new Refusal(507, "The server's disk is nearly full: nothing was kept. Tell who runs the server.");
+    throw new Refusal(
+      507,
+      'The server’s disk is nearly full, so this wasn’t saved. Ask the people who run the server to free some space.',
+    );
 }

@@ -1,6 +1,6 @@
 import { evaluate, parseSelector, selectorOf, type MediaKind, type MediaSearchText, type WantedSize } from '@/core';
 
-/** What one types to find files, as conditions of PostgreSQL over `media_index m`. */
+/** Turns a search for files into conditions of PostgreSQL over `media_index m`. */
 
 /** Two shapes are alike where their sides differ by less than one in a hundred. */
 const ALIKE = 0.01;

@@ -23,7 +23,7 @@ test('a name is one search’s, in any case; another network has its own', async
   await saveSearch(actor, { name: 'Walls', query: 'find=wall' });
   await expect(saveSearch(actor, { name: 'WALLS', query: 'find=x' })).rejects.toMatchObject({
     status: 409,
-    message: 'There is a search "WALLS" already: choose another name.',
+    message: 'There is already a search “WALLS”. Choose another name.',
   });
   await expect(saveSearch(other, { name: 'Walls', query: 'find=x' })).resolves.toMatchObject({ name: 'Walls' });
   const both = await Promise.allSettled(

@@ -205,6 +205,38 @@ describe('a file that comes in parts', () => {
     expect(parts()).toEqual([]);
   });
 
+  it('of the same bytes as one that came with it is told by that one, and is no second file', async () => {
+    const actor = await newNetwork();
+    const bytes = await picture(52, 53);
+    const first = await send(actor, 'One.jpg', bytes, [], BATCH);
+    const second = await send(actor, 'Two.jpg', bytes, [], BATCH);
+    expect(await completeUpload(actor, first)).toHaveProperty('upload');
+    expect(await completeUpload(actor, second)).toEqual({ known: 'One' });
+    await processUpload(first);
+    await processUpload(second);
+    expect((await draftPlan(actor)).plan.media.map(({ name }) => name)).toEqual(['One']);
+    expect(parts()).toEqual([]);
+  });
+
+  it('keeps its ending where another is called so already, and then gets a number', async () => {
+    const actor = await newNetwork();
+    await sendWhole(actor, 'Jingle.jpg', await picture(54, 55));
+    await sendWhole(actor, 'jingle.png', await picture(56, 57));
+    // Two that come at the same time.
+    const [third, fourth] = [await picture(58, 59), await picture(60, 61)];
+    const ids = [await send(actor, 'jingle.png', third), await send(actor, 'JINGLE.PNG', fourth)];
+    for (const id of ids) {
+      await completeUpload(actor, id);
+      await processUpload(id);
+    }
+    const names = (await draftPlan(actor)).plan.media.map(({ name }) => name);
+    expect(names.sort()).toEqual(['JINGLE.PNG (3)', 'Jingle', 'jingle.png', 'jingle.png (2)']);
+    // An accent is no other name.
+    await sendWhole(actor, 'Fähre.png', await picture(62, 63));
+    await sendWhole(actor, 'fähre.jpg', await picture(64, 65));
+    expect((await draftPlan(actor)).plan.media.map(({ name }) => name)).toContain('fähre.jpg');
+  });
+
   it('that can not be shown is refused when it is whole, and nothing is left of it', async () => {
     const actor = await newNetwork();
     const id = await send(actor, 'List.png', Buffer.from('#EXTM3U\n/etc/passwd\n'));
@@ -266,12 +298,12 @@ describe('the room of a library', () => {
     await limit(actor, 'most_bytes = 2000000');
     await expect(beginUpload(actor, { name: 'a.mp4', bytes: 3_000_000, batch: null })).rejects.toMatchObject({
       status: 413,
-      message: 'The library has room for 2 MB more, and this file has 3 MB: remove some, then upload it again.',
+      message: 'The library has room for 2 MB more, and this file has 3 MB. Delete some files, then upload it again.',
     });
     await limit(actor, 'most_files = 0');
     await expect(beginUpload(actor, { name: 'a.mp4', bytes: 1, batch: null })).rejects.toMatchObject({
       status: 413,
-      message: 'The library is full with 0 files: remove some, then upload this again.',
+      message: 'The library is full with 0 files. Delete some, then upload this again.',
     });
     expect(await UploadRow.count({ where: { networkId: actor.networkId } })).toBe(0);
   });

@@ -3,11 +3,11 @@ import { Readable } from 'node:stream';
 import { Refusal } from '@/core';
 import { UploadRow, rows, transaction, uuidv7 } from '@/database';
 import { notFound } from '../errors';
-import type { Actor } from '../people';
+import { demand, type Actor } from '../people';
 import { tellKnown } from './batches';
 import { kindOfFile } from './kinds';
 import { forgetPart, makePart, partPath, partSize, partsBefore, writePart } from './parts';
-import { fileTitle, takeIn, type Received } from './receive';
+import { fileTitle, freeTitle, takeIn, type Received } from './receive';
 import { checkRoom } from './room';
 import { mediaRow, uploadOf } from './rows';
 import { takeCopy } from './store';
@@ -26,7 +26,7 @@ export interface Sending {
 
 /** Unfinished files are kept so long after their last byte: a weekend, and a day. */
 const KEPT_MS = 3 * 86_400_000;
-/** So long what no upload knows may stand: somebody may be about to take it in. */
+/** How long a file without an upload may stay: a request may be about to take it in. */
 const STRAY_MS = 10 * 60_000;
 const REMEMBERED_MS = 7 * 86_400_000;
 
@@ -44,13 +44,15 @@ interface Coming {
  * does not fit, 422 for a name or a size that can't be.
  */
 export async function beginUpload(actor: Actor, { name, bytes, batch, replaces = null }: Coming): Promise<string> {
-  const title = fileTitle(name);
-  if (bytes === 0) throw new Refusal(422, 'This file is empty: choose another.');
+  demand(actor, 'library');
+  const own = fileTitle(name);
+  if (bytes === 0) throw new Refusal(422, 'This file is empty. Choose another.');
   return transaction(async (within) => {
     // One after the other: each is counted before the next asks how much room is left.
     await rows('SELECT pg_advisory_xact_lock(hashtextextended($1, 7133))', [actor.networkId], within);
     await checkRoom(actor, bytes, within);
     const replaced = replaces === null ? null : await mediaRow(actor, replaces, within);
+    const title = replaced === null ? await freeTitle(actor.networkId, name, within) : own;
     const { id } = await UploadRow.create(
       {
         ...{ id: uuidv7(), networkId: actor.networkId, personId: actor.personId },
@@ -75,7 +77,8 @@ export async function receiveUpload(
   try {
     await makePart(id);
     const came = await writePart(id, 0, bounded(body, bytes));
-    if (came !== bytes) throw new Refusal(400, `${bytes} bytes were announced and ${came} came: send the file again.`);
+    if (came !== bytes)
+      throw new Refusal(400, `${bytes} bytes were announced and ${came} arrived. Send the file again.`);
     return await completeUpload(actor, id);
   } catch (error) {
     await cancelUpload(actor, id);
@@ -90,7 +93,8 @@ const bounded = (body: Readable, bytes: number): Readable =>
       let came = 0;
       for await (const chunk of body as AsyncIterable<Uint8Array>) {
         came += chunk.byteLength;
-        if (came > bytes) throw new Refusal(400, `More than the announced ${bytes} bytes came: send the file again.`);
+        if (came > bytes)
+          throw new Refusal(400, `More than the announced ${bytes} bytes arrived. Send the file again.`);
         yield chunk;
       }
     })(),
@@ -101,6 +105,7 @@ const rowOf = ({ networkId }: Actor, id: string) => UploadRow.findOne({ where: {
 
 /** How far a file is; all of it once it is taken in. Null for one that the actor's network does not have, or that failed. */
 export async function findSending(actor: Actor, id: string): Promise<Sending | null> {
+  demand(actor, 'library');
   const row = await rowOf(actor, id);
   if (!row?.bytes || row.state === 'failed') return null;
   const here = row.state === 'sending' ? await partSize(id) : row.bytes;
@@ -112,6 +117,7 @@ export async function findSending(actor: Actor, id: string): Promise<Sending | n
  * that is not here whole, 415 with a sentence for what can't be played: nothing of that is left then.
  */
 export async function completeUpload(actor: Actor, id: string): Promise<Received> {
+  demand(actor, 'library');
   const row = await rowOf(actor, id);
   if (!row) throw notFound('upload');
   const { bytes } = row;
@@ -134,7 +140,7 @@ export async function completeUpload(actor: Actor, id: string): Promise<Received
   }
 }
 
-const notWhole = () => new Refusal(409, 'This file is not here whole: go on sending it.');
+const notWhole = () => new Refusal(409, 'This file isn’t complete yet. Continue sending it.');
 
 async function received(row: UploadRow): Promise<Received> {
   const [known] = row.mediaId
@@ -144,11 +150,13 @@ async function received(row: UploadRow): Promise<Received> {
 }
 
 /** Lets go of a file on its way, and of what is here of it. Nothing happens where it is taken in already. */
-export async function cancelUpload({ networkId }: Actor, id: string): Promise<void> {
+export async function cancelUpload(actor: Actor, id: string): Promise<void> {
+  demand(actor, 'library');
+  const { networkId } = actor;
   if ((await UploadRow.destroy({ where: { id, networkId, state: 'sending' } })) > 0) await forgetPart(id);
 }
 
-/** Forgets, as of `now`, uploads of a week ago that came to their end, and lets go of files that nobody has gone on with. Returns how many those are. */
+/** Forgets uploads that ended a week before `now`, and drops unfinished ones that have stopped. Returns how many unfinished ones. */
 export async function clearUploads(now: Date): Promise<number> {
   await rows("DELETE FROM uploads WHERE state IN ('ready', 'failed') AND created_at < $1", [
     new Date(now.getTime() - REMEMBERED_MS),

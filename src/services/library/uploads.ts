@@ -2,7 +2,7 @@ import type { Transaction } from 'sequelize';
 import { UploadRow, publish, rows, transaction, uuidv7 } from '@/database';
 import { notFound } from '../errors';
 import { Refusal } from '@/core';
-import type { Actor } from '../people';
+import { demand, type Actor } from '../people';
 import { editWithin, freePlaylistName, inTurn, takeTurn, type MediaFiles } from '../plan';
 import { batchSaid, tellFile } from './batches';
 import { holdFiles, removeUnused } from './store';
@@ -37,6 +37,7 @@ export async function oneUpload({ networkId }: Actor, id: string): Promise<Uploa
 
 /** Takes a failed upload off the list. */
 export async function dismissUpload(actor: Actor, id: string): Promise<void> {
+  demand(actor, 'library');
   const removed = await UploadRow.destroy({ where: { id, networkId: actor.networkId, state: 'failed' } });
   if (removed === 0) throw notFound('failed upload');
   await publish({ kind: 'uploads', network: actor.networkId });
@@ -159,7 +160,7 @@ async function replaceMedia(actor: Actor, row: string, made: readonly Made[], wi
   if (!one || made.length > 1)
     throw new Refusal(
       422,
-      `This document has ${made.length} pages, and one file takes one page: export that page alone.`,
+      `This document has ${made.length} pages, and only one can replace a file. Export that page alone.`,
     );
   await recordFiles(made, within);
   await editWithin(actor, [await replacing(row, measuresOf(one), filesOf(one), within)], within, { id: uuidv7() });
@@ -227,7 +228,8 @@ async function finish(upload: UploadRow, made: readonly Made[]): Promise<void> {
     // The library has these files already, and sent again they repair what is damaged of them.
     if (twin) await recordFiles(made, within);
     const repaired = twin && made.length === 1 && !(await isSoundMedia(twin.id, within)) ? twin.id : null;
-    const actor = { networkId, personId, name: '' };
+    // Whoever sent it was allowed to when it came.
+    const actor: Actor = { networkId, personId, name: '', may: ['library'] };
     const replaced = replaces ?? repaired;
     const [first, ...others] = replaced
       ? await replaceMedia(actor, replaced, made, within)
@@ -254,6 +256,7 @@ async function finish(upload: UploadRow, made: readonly Made[]): Promise<void> {
 
 /** Puts a file of this machine into the library at once, without a job: for demo data. The file is moved into the store. */
 export async function addFile(actor: Actor, path: string, naming: Naming): Promise<void> {
+  demand(actor, 'library');
   const { type } = await kindOfFile(path);
   const { sha256, bytes } = await adopt(path);
   const made: Made[] = [];

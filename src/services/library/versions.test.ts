@@ -88,11 +88,11 @@ test('what can not take the place of a file says why, and changes nothing', asyn
     {
       state: 'failed',
       replaces: 'crossing',
-      error: 'In the playlist "House": "Crossing" ends at 2 s: let the clip end there or before.',
+      error: 'In the playlist "House": “Crossing” ends at 2 s. End the clip there or before.',
     },
   ]);
   await send(actor, 'Still.jpg', await picture(50, 50), 'crossing');
-  expect((await uploads(actor))[0]?.error).toContain('a clip is cut from a film');
+  expect((await uploads(actor))[0]?.error).toContain('only a video has clips');
   expect(await media(actor, 'crossing')).toEqual(before);
   expect(await versions(actor, 'crossing')).toEqual([]);
   // Without the cut both can.

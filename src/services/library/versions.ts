@@ -2,7 +2,7 @@ import type { Transaction } from 'sequelize';
 import { Refusal, currentDocument, type Media } from '@/core';
 import { rows, uuidv7 } from '@/database';
 import { notFound } from '../errors';
-import type { Actor } from '../people';
+import { demand, type Actor } from '../people';
 import { editWithin, inTurn, takeTurn, type Edit, type EditResult, type MediaFiles } from '../plan';
 import { mediaRow } from './rows';
 
@@ -14,7 +14,7 @@ export interface Version {
   /** As it was. */
   readonly file: Media;
   readonly replacedAt: string;
-  /** Who replaced it; null where nobody knows any more. */
+  /** Who replaced it; null if that person is no longer known. */
   readonly by: string | null;
 }
 
@@ -34,6 +34,7 @@ export async function versionsOf(actor: Actor, id: string): Promise<Version[]> {
 
 /** Makes an earlier version of a file the one that shows again; what it is now is kept as one. Throws 404 for none, 422 where it can't be. */
 export async function bringBack(actor: Actor, id: string, version: string): Promise<EditResult> {
+  demand(actor, 'library');
   return inTurn(actor.networkId, async (within) => {
     await takeTurn(actor.networkId, within);
     const row = await mediaRow(actor, id, within);
@@ -71,7 +72,7 @@ export async function filesOfVersions(
 /** What is measured of a file. */
 const MEASURED = ['kind', 'audio', 'width', 'height', 'bytes', 'durationMs', 'sha256', 'type'] as const;
 
-/** The edit that gives a media file another file. Throws 422 where a sound would stand for a picture, or the other way round. */
+/** The edit that gives a media file another file. Throws 422 if a sound would replace a picture, or the other way round. */
 export async function replacing(
   row: string,
   measures: Pick<Media, 'kind'> & Partial<Media>,
@@ -89,10 +90,10 @@ export async function replacing(
     throw new Refusal(
       422,
       now.kind === 'sound'
-        ? `"${now.name}" is a sound, and this is none: it can't take its place. Upload it as a new file.`
-        : `This is a sound, and "${now.name}" is seen: it can't take its place. Upload it as a new file.`,
+        ? `"${now.name}" is a sound, and this isn’t, so it can’t replace it. Upload it as a new file.`
+        : `This is a sound, and “${now.name}” isn’t, so it can’t replace it. Upload it as a new file.`,
     );
-  // The seconds that somebody gave a picture stay its own; a film's are measured.
+  // A duration that a person chose for a picture stays. A video's is measured.
   const stays = now.kind === 'image' && measures.kind === 'image';
   const set = Object.fromEntries(
     MEASURED.filter((field) => !(field === 'durationMs' && stays)).map((field) => [field, measures[field] ?? null]),

@@ -13,6 +13,9 @@ export const ACTS = [
   'key-made',
   'key-ended',
   'firers-set',
+  'role-set',
+  'asked-to-publish',
+  'sent-back',
   'removed',
 ] as const;
 export type Act = (typeof ACTS)[number];

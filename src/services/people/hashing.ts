@@ -3,11 +3,11 @@ import pLimit from 'p-limit';
 import { Refusal } from '@/core';
 
 /**
- * Passwords are hashed slowly on purpose. Whoever tries many slows down nobody but those who look like them: each of these lanes hashes one
- * at a time, and none waits for another. Past a queue that would last some seconds, nobody waits.
+ * Passwords are hashed slowly on purpose. A person who tries many should slow down only requests that look like theirs. So each of these lanes hashes one
+ * at a time, and no lane waits for another. When the queue is longer than some seconds, requests are refused at once.
  */
 export type Lane =
-  /** Somebody who was signed in from there before, or is now. */
+  /** A person who has signed in from there before, or is signed in now. */
   | 'known'
   /** A first try from an address. */
   | 'new'
@@ -21,7 +21,7 @@ const LANES = { known: pLimit(1), new: pLimit(1), doubtful: pLimit(1) };
 function inTurn<T>(lane: Lane, work: () => Promise<T>): Promise<T> {
   const limit = LANES[lane];
   if (limit.pendingCount >= MOST_WAITING)
-    throw new Refusal(503, 'Too many people are signing in right now: try again in a few seconds.');
+    throw new Refusal(503, 'Too many people are signing in right now. Try again in a few seconds.');
   return limit(work);
 }
 

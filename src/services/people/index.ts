@@ -9,6 +9,7 @@ export {
   offerReset,
   people,
   removePerson,
+  setRole,
   signOutPerson,
   withdraw,
   type GivenLink,
@@ -16,10 +17,12 @@ export {
   type Person,
 } from './members';
 export {
+  actorIn,
   actorOf,
   endSession,
   endSessions,
   inNameOf,
+  roleOf,
   sessions,
   signOut,
   watchSession,
@@ -28,8 +31,8 @@ export {
   type Origin,
   type Session,
 } from './sessions';
-export { actorOfKey, endKey, keys, makeKey, type PersonalKey } from './keys';
-export type { Right } from './schemas';
+export { demand } from './demand';
+export { actorOfKey, endKey, keys, makeKey, othersKeys, type OthersKey, type PersonalKey } from './keys';
 export { clearAttempts, giveBackAttempt, limitAttempts, placeOf } from './limits';
 export { newToken, tokenHash } from './tokens';
 export { clearTrail, record, trail, type TrailLine } from './trail';

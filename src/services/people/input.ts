@@ -1,11 +1,11 @@
-import type { z } from 'zod';
+import type * as z from 'zod';
 import { Refusal, pointer, problemsOf, unsoundPlace } from '@/core';
 
 /** Reads input by a schema; throws a 422 with every problem. What no database keeps is refused wherever it stands. */
 export function readInput<T>(schema: z.ZodType<T>, input: unknown): T {
   const unsound = unsoundPlace(input);
   if (unsound) {
-    const message = 'This text holds a character that can not be kept: write it again.';
+    const message = 'This text contains a character that can’t be stored. Please type it again.';
     throw new Refusal(422, message, [{ path: pointer(unsound), message }]);
   }
   const result = schema.safeParse(input);

@@ -1,4 +1,4 @@
-import { Refusal } from '@/core';
+import { Refusal, type Role } from '@/core';
 import { InvitationRow, PersonRow, rows, transaction } from '@/database';
 import { hashPassword, verifyPassword } from './hashing';
 import { readInput } from './input';
@@ -8,29 +8,31 @@ import { endSessions, openSession, type Actor, type OpenSession, type Origin } f
 import { tokenHash } from './tokens';
 import { record } from './trail';
 
-/** What a link is for, as whoever holds it is told. */
+/** What a link is for, as shown to the person who opens it. */
 export interface Offer {
   readonly network: string;
   readonly name: string;
   readonly email: string;
   readonly reset: boolean;
+  /** What the person will be; null where the link sets a password. */
+  readonly role: Role | null;
 }
 
 const TRIES = { most: 30, seconds: 300 };
 const WRONG_PASSWORDS = { most: 10, seconds: 300 };
 
-const noLink = () => new Refusal(404, 'This link was used, withdrawn, or is too old: ask for another.');
+const noLink = () => new Refusal(404, 'This link was used, withdrawn, or is too old. Ask for another.');
 
-/** What a link is for. Throws 404 where it does not work any more. */
+/** What a link is for. Throws 404 if it no longer works. */
 export async function offerOf(token: string, from: Origin): Promise<Offer> {
   const [found] = await rows<Offer>(
-    `SELECT n.name AS network, i.name, i.email, i.person_id IS NOT NULL AS reset FROM invitations i
+    `SELECT n.name AS network, i.name, i.email, i.person_id IS NOT NULL AS reset, i.role FROM invitations i
      JOIN plan_objects n ON n.network_id = i.network_id AND n.kind = 'network'
      WHERE i.token_hash = $1 AND i.expires_at > now()`,
     [tokenHash(token)],
   );
   if (!found) {
-    // Only misses count: whoever holds a link is no guesser.
+    // Only wrong links count: a person who has a link isn't guessing.
     await limitAttempts(`join:${placeOf(from.address)}`, TRIES.most, TRIES.seconds);
     throw noLink();
   }
@@ -39,7 +41,7 @@ export async function offerOf(token: string, from: Origin): Promise<Offer> {
 
 /**
  * Uses a link, once: makes the person, or sets the person's password and ends what was open under the old one. Signs in. Throws 404
- * where the link does not work any more, 409 where the address is a person's of this server already, 422 by the fields.
+ * if the link no longer works, 409 if the address already belongs to a person on this server, 422 by the fields.
  */
 export async function join(token: string, input: unknown, from: Origin): Promise<OpenSession> {
   await offerOf(token, from);
@@ -66,9 +68,10 @@ export async function join(token: string, input: unknown, from: Origin): Promise
     if ((await PersonRow.count({ where: { email }, transaction: within })) > 0)
       throw new Refusal(
         409,
-        `${email} belongs to somebody on this server already: ask to be invited by another address.`,
+        `${email} already belongs to someone on this server. Ask for an invitation to another address.`,
       );
-    const made = await PersonRow.create({ networkId, email, name, passwordHash }, { transaction: within });
+    const role = link.role ?? 'viewer';
+    const made = await PersonRow.create({ networkId, email, name, passwordHash, role }, { transaction: within });
     await record({ networkId, personId: made.id, act: 'joined', address }, within);
     return openSession(made.id, from, within);
   });
@@ -84,18 +87,18 @@ export async function changePassword(actor: Actor, input: unknown, token: string
   await limitAttempts(key, WRONG_PASSWORDS.most, WRONG_PASSWORDS.seconds);
   const person = await PersonRow.findByPk(actor.personId ?? '', { rejectOnEmpty: true });
   if (!(await verifyPassword(person.passwordHash ?? '', current)))
-    throw new Refusal(403, 'This is not your present password: write it again.', [
-      { path: '/current', message: 'This is not your present password.' },
+    throw new Refusal(403, 'This isn’t your present password. Type it again.', [
+      { path: '/current', message: 'This isn’t your present password.' },
     ]);
   const passwordHash = await hashPassword(password);
   await forgetAttempts(key);
   await transaction(async (within) => {
-    // Changed by another window meanwhile: what was typed as the present password is no longer it.
+    // It was changed in another window first: the present password that was typed is no longer valid.
     const [changed] = await PersonRow.update(
       { passwordHash, samplePassword: false },
       { where: { id: person.id, passwordHash: person.passwordHash }, transaction: within },
     );
-    if (changed === 0) throw new Refusal(409, 'Your password was changed meanwhile: sign in again.');
+    if (changed === 0) throw new Refusal(409, 'Your password was changed in another window. Sign in again.');
     await endSessions(person.id, within, token);
     await record({ ...actor, act: 'password-changed' }, within);
   });

@@ -34,7 +34,7 @@ export async function limitAttempts(key: string, most: number, seconds: number):
      RETURNING count, ceil(extract(epoch FROM resets_at - now()))::int AS wait`,
     [key, seconds],
   );
-  if (row && row.count > most) throw new Refusal(429, `Too many attempts: wait ${row.wait} seconds, then try again.`);
+  if (row && row.count > most) throw new Refusal(429, `Too many attempts. Wait ${row.wait} seconds, then try again.`);
   return row?.count ?? 1;
 }
 

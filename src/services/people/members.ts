@@ -1,11 +1,12 @@
 import type { Transaction } from 'sequelize';
-import { Refusal } from '@/core';
+import { REFUSED, ROLE, Refusal, rightsOf, type Role } from '@/core';
 import { InvitationRow, NetworkRow, PersonRow, publish, rows, transaction } from '@/database';
 import { notFound } from '../errors';
 import { createNetwork } from '../plan/networks';
 import { slugFor } from '../plan/slug';
+import { demand } from './demand';
 import { readInput } from './input';
-import { foundingSchema, inviteSchema } from './schemas';
+import { foundingSchema, inviteSchema, roleSchema } from './schemas';
 import { endSessions, type Actor } from './sessions';
 import { newToken } from './tokens';
 import { record } from './trail';
@@ -15,6 +16,7 @@ export interface Person {
   readonly id: string;
   readonly name: string;
   readonly email: string;
+  readonly role: Role;
   readonly you: boolean;
   readonly joinedAt: string;
   /** When they were last here, to some minutes; null where no session of theirs stands. */
@@ -29,13 +31,15 @@ export interface Invitation {
   readonly id: string;
   readonly name: string;
   readonly email: string;
-  /** Whether it sets the password of a person anew, rather than making one. */
+  /** Whether it resets a person's password, rather than adding a person. */
   readonly reset: boolean;
+  /** What the person will be; null where it sets a password. */
+  readonly role: Role | null;
   readonly by: string | null;
   readonly expiresAt: string;
 }
 
-/** What is told once: the link's secret, and until when it works. */
+/** The link's secret, which is returned once only, and until when it works. */
 export interface GivenLink {
   readonly token: string;
   readonly expiresAt: string;
@@ -48,7 +52,7 @@ const MOST_OPEN = 100;
 /** The people of the actor's network, by name. */
 export async function people({ networkId, personId }: Actor): Promise<Person[]> {
   const found = await rows<Omit<Person, 'joinedAt' | 'seenAt'> & { joinedAt: Date; seenAt: Date | null }>(
-    `SELECT p.id, p.name, p.email, p.id IS NOT DISTINCT FROM $2 AS you, p.created_at AS "joinedAt", max(s.seen_at) AS "seenAt",
+    `SELECT p.id, p.name, p.email, p.role, p.id IS NOT DISTINCT FROM $2 AS you, p.created_at AS "joinedAt", max(s.seen_at) AS "seenAt",
        count(s.id)::int AS sessions, (SELECT count(*)::int FROM feeds f WHERE f.person_id = p.id) AS feeds
      FROM people p LEFT JOIN sessions s ON s.person_id = p.id AND s.expires_at > now()
      WHERE p.network_id = $1 AND p.removed_at IS NULL GROUP BY p.id ORDER BY lower(p.name), p.id`,
@@ -61,10 +65,11 @@ export async function people({ networkId, personId }: Actor): Promise<Person[]> 
   }));
 }
 
-/** The links of the actor's network that still work, the newest first. */
-export async function invitations({ networkId }: Actor): Promise<Invitation[]> {
+/** The links of the actor's network that still work, the newest first. For owners only. */
+export async function invitations({ networkId, may }: Actor): Promise<Invitation[]> {
+  if (!may.includes('people')) return [];
   const found = await rows<Omit<Invitation, 'expiresAt'> & { expiresAt: Date }>(
-    `SELECT i.id, i.name, i.email, i.person_id IS NOT NULL AS reset, p.name AS by, i.expires_at AS "expiresAt"
+    `SELECT i.id, i.name, i.email, i.role, i.person_id IS NOT NULL AS reset, p.name AS by, i.expires_at AS "expiresAt"
      FROM invitations i LEFT JOIN people p ON p.id = i.by_id
      WHERE i.network_id = $1 AND i.expires_at > now() ORDER BY i.created_at DESC`,
     [networkId],
@@ -73,15 +78,16 @@ export async function invitations({ networkId }: Actor): Promise<Invitation[]> {
 }
 
 /**
- * Invites somebody: whoever opens the link becomes a person of the network. A second invitation to one address takes the first's place.
- * Throws 409 where the address is a person's of this network, and 422 by the fields.
+ * Invites a person, by an owner: the person who opens the link joins the network with that role. A second invitation to one address
+ * takes the first's place. Throws 409 where the address is a person's of this network, and 422 by the fields.
  */
 export async function invite(actor: Actor, input: unknown): Promise<GivenLink> {
-  const { name, email } = readInput(inviteSchema, input);
+  demand(actor, 'people');
+  const { name, email, role } = readInput(inviteSchema, input);
   const { networkId } = actor;
   const there = await PersonRow.findOne({ where: { networkId, email } });
-  if (there) throw new Refusal(409, `${there.name} is here already, by this address.`);
-  return give(actor, { personId: null, name, email, hours: INVITED_HOURS });
+  if (there) throw new Refusal(409, `${there.name} already has this address here.`);
+  return give(actor, { personId: null, role, name, email, hours: INVITED_HOURS });
 }
 
 /** Makes another network on this server, and a link for its first person. Throws 422 by the fields. */
@@ -99,7 +105,10 @@ export async function foundNetwork(
     );
     const actor = { ...by, networkId: await createNetwork({ name: network, slug }, within) };
     await record({ ...actor, act: 'network-made', about: network }, within);
-    return { slug, link: await give(actor, { personId: null, name, email, hours: INVITED_HOURS }, within) };
+    return {
+      slug,
+      link: await give(actor, { personId: null, role: 'owner', name, email, hours: INVITED_HOURS }, within),
+    };
   });
 }
 
@@ -111,38 +120,43 @@ export async function networks(): Promise<{ readonly slug: string; readonly name
   );
 }
 
-/** Makes a link by which another person sets their password anew. Throws 404, and 409 for oneself. */
+/** Makes a link with which another person resets their password, by an owner. Throws 404, and 409 for oneself. */
 export async function offerReset(actor: Actor, id: string): Promise<GivenLink> {
-  if (id === actor.personId) throw new Refusal(409, 'You know your password: change it yourself.');
+  demand(actor, 'people');
+  if (id === actor.personId) throw new Refusal(409, 'Change your own password under “Your password”.');
   const { name, email } = await memberOf(actor, id);
-  return give(actor, { personId: id, name, email, hours: RESET_HOURS });
+  return give(actor, { personId: id, role: null, name, email, hours: RESET_HOURS });
 }
 
 interface ToGive {
   readonly personId: string | null;
+  readonly role: Role | null;
   readonly name: string;
   readonly email: string;
   readonly hours: number;
 }
 
-async function give(actor: Actor, { personId, name, email, hours }: ToGive, within?: Transaction): Promise<GivenLink> {
-  if (!within) return transaction((own) => give(actor, { personId, name, email, hours }, own));
+async function give(actor: Actor, toGive: ToGive, within?: Transaction): Promise<GivenLink> {
+  if (!within) return transaction((own) => give(actor, toGive, own));
+  const { personId, role, name, email, hours } = toGive;
   const { networkId } = actor;
+  await lockOwners(actor, within);
   const { token, hash } = newToken();
   const expiresAt = new Date(Date.now() + hours * 3_600_000);
   await rows('DELETE FROM invitations WHERE network_id = $1 AND email = $2', [networkId, email], within);
   if ((await InvitationRow.count({ where: { networkId }, transaction: within })) >= MOST_OPEN)
-    throw new Refusal(409, `${MOST_OPEN} links wait to be used: withdraw some first.`);
+    throw new Refusal(409, `${MOST_OPEN} links are waiting to be used. Withdraw some first.`);
   await InvitationRow.create(
-    { networkId, personId, name, email, tokenHash: hash, byId: actor.personId, expiresAt },
+    { networkId, personId, role, name, email, tokenHash: hash, byId: actor.personId, expiresAt },
     { transaction: within },
   );
   await record({ ...actor, act: personId ? 'reset-offered' : 'invited', about: `${name} (${email})` }, within);
   return { token, expiresAt: expiresAt.toISOString() };
 }
 
-/** Takes a link back: it does not work any more. Throws 404. */
+/** Withdraws a link, by an owner, so that it no longer works. Throws 404. */
 export async function withdraw(actor: Actor, id: string): Promise<void> {
+  demand(actor, 'people');
   await transaction(async (within) => {
     const [gone] = await rows<{ name: string; email: string }>(
       'DELETE FROM invitations WHERE network_id = $1 AND id = $2 RETURNING name, email',
@@ -154,8 +168,9 @@ export async function withdraw(actor: Actor, id: string): Promise<void> {
   });
 }
 
-/** Ends all sessions of another person, as after a lost computer. Throws 404. */
+/** Ends all sessions of another person, by an owner, as after a lost computer. Throws 404. */
 export async function signOutPerson(actor: Actor, id: string): Promise<void> {
+  demand(actor, 'people');
   const { name } = await memberOf(actor, id);
   await transaction(async (within) => {
     await endSessions(id, within);
@@ -164,19 +179,79 @@ export async function signOutPerson(actor: Actor, id: string): Promise<void> {
 }
 
 /**
- * Removes a person: their sessions, the links that they gave out and the calendar feeds whose addresses they know end at once; what
+ * Gives a person another role, by an owner. What the new role does not allow ends at once: rights of their keys, files that they are sending,
+ * and links that they gave out as an owner. Throws 404, 409 for the last owner, and 422 for an unknown role.
+ */
+export async function setRole(actor: Actor, id: string, input: unknown): Promise<void> {
+  demand(actor, 'people');
+  const role = readInput(roleSchema, input);
+  const { networkId } = actor;
+  await transaction(async (within) => {
+    const owners = await lockOwners(actor, within);
+    const { name, role: before } = await memberOf(actor, id, within);
+    if (before === role) return;
+    if (owners.length === 1 && owners[0] === id)
+      throw new Refusal(409, `${name} is the only owner. Make another person an owner first.`);
+    await PersonRow.update({ role }, { where: { id }, transaction: within });
+    if (before === 'owner') await rows('DELETE FROM invitations WHERE by_id = $1', [id], within);
+    await narrowKeys(id, role, within);
+    if (!ROLE[role].may.includes('library')) await endSending(id, within);
+    await publish({ kind: 'session', network: networkId, person: id }, within);
+    await publish({ kind: 'role', network: networkId, person: id }, within);
+    await record({ ...actor, act: 'role-set', about: `${name}: ${ROLE[role].name.toLowerCase()}` }, within);
+  });
+}
+
+/** Takes from a person's keys what the person may no longer do; a key that is good for nothing more ends. */
+async function narrowKeys(person: string, role: Role, within: Transaction): Promise<void> {
+  const allowed = rightsOf(role);
+  await rows('DELETE FROM personal_keys WHERE person_id = $1 AND NOT rights && $2::text[]', [person, allowed], within);
+  await rows(
+    'UPDATE personal_keys SET rights = ARRAY(SELECT r FROM unnest(rights) AS r WHERE r = ANY($2::text[])) WHERE person_id = $1',
+    [person, allowed],
+    within,
+  );
+}
+
+/** Ends what a person is sending right now: the processes that take it in hear of it by their session. */
+const endSending = (person: string, within: Transaction) =>
+  rows("DELETE FROM uploads WHERE person_id = $1 AND state = 'sending'", [person], within);
+
+/**
+ * Keeps the network's owners as they are until the transaction ends, and returns their ids. Throws 403 where the actor is an owner no more: two
+ * who take each other's role away do it one after the other.
+ */
+async function lockOwners({ networkId, personId }: Actor, within: Transaction): Promise<string[]> {
+  const found = await rows<{ id: string }>(
+    "SELECT id FROM people WHERE network_id = $1 AND role = 'owner' AND removed_at IS NULL ORDER BY id FOR UPDATE",
+    [networkId],
+    within,
+  );
+  const owners = found.map(({ id }) => id);
+  if (personId !== null && !owners.includes(personId)) throw new Refusal(403, REFUSED.people);
+  return owners;
+}
+
+/**
+ * Removes a person, by an owner: their sessions, the links that they gave out and the calendar feeds whose addresses they know end at once; what
  * they did keeps their name. Throws 404, and 409 for oneself.
  */
 export async function removePerson(actor: Actor, id: string): Promise<void> {
-  if (id === actor.personId) throw new Refusal(409, 'Nobody removes themselves: ask another person of the network.');
-  const { name, email } = await memberOf(actor, id);
+  demand(actor, 'people');
+  if (id === actor.personId) throw new Refusal(409, 'You can’t remove yourself. Ask another owner of the network.');
   await transaction(async (within) => {
+    const owners = await lockOwners(actor, within);
+    const { name, email } = await memberOf(actor, id, within);
+    // Removing yourself is possible by the command line only.
+    if (owners.length === 1 && owners[0] === id)
+      throw new Refusal(409, `${name} is the only owner. Make another person an owner first.`);
     await endSessions(id, within);
     await rows('DELETE FROM invitations WHERE by_id = $1 OR person_id = $1', [id], within);
     await rows('DELETE FROM feeds WHERE person_id = $1', [id], within);
     await rows('DELETE FROM personal_keys WHERE person_id = $1', [id], within);
-    // What they are sending right now ends with the word to all processes.
-    await rows("DELETE FROM uploads WHERE person_id = $1 AND state = 'sending'", [id], within);
+    await endSending(id, within);
+    await rows('DELETE FROM requests WHERE person_id = $1 AND answered_at IS NULL', [id], within);
+    await publish({ kind: 'requests', network: actor.networkId }, within);
     await publish({ kind: 'session', network: actor.networkId, person: id }, within);
     const removed = await rows(
       `UPDATE people SET removed_at = now(), email = NULL, password_hash = NULL, sample_password = false
@@ -189,8 +264,13 @@ export async function removePerson(actor: Actor, id: string): Promise<void> {
   });
 }
 
-async function memberOf({ networkId }: Actor, id: string): Promise<{ readonly name: string; readonly email: string }> {
-  const person = await PersonRow.findOne({ where: { networkId, id } });
+async function memberOf(
+  { networkId }: Actor,
+  id: string,
+  within?: Transaction,
+): Promise<{ readonly name: string; readonly email: string; readonly role: Role }> {
+  const person = await PersonRow.findOne({ where: { networkId, id }, transaction: within });
   if (!person?.email) throw notFound('person');
-  return { name: person.name, email: person.email };
+  const { name, email, role } = person;
+  return { name, email, role };
 }

@@ -97,7 +97,7 @@ test('a wrong password and an unknown address are told alike, and too many tries
   for (let i = 0; i < 9; i++) await wrong(first.email);
   await expect(signIn({ email: first.email, password: first.password }, from('10.0.0.9'))).rejects.toMatchObject({
     status: 429,
-    message: expect.stringMatching(/wait \d+ seconds/),
+    message: expect.stringMatching(/Wait \d+ seconds/),
   });
   // Who guesses at a name does not shut its owner out.
   await signIn({ email: first.email, password: first.password }, from('10.0.0.10'));

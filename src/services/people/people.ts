@@ -1,4 +1,4 @@
-import { Refusal } from '@/core';
+import { Refusal, type Role } from '@/core';
 import { config } from '@/config';
 import { PersonRow, rows, transaction } from '@/database';
 import { createNetwork } from '../plan/networks';
@@ -7,16 +7,16 @@ import { hashPassword, verifyPassword, type Lane } from './hashing';
 import { readInput } from './input';
 import { forgetAttempts, giveBackAttempt, limitAttempts, placeOf } from './limits';
 import { firstPersonSchema, signInSchema } from './schemas';
-import { openSession, type Actor, type OpenSession, type Origin } from './sessions';
+import { actorIn, openSession, type Actor, type OpenSession, type Origin } from './sessions';
 import { record } from './trail';
 
 const SIGN_IN = { most: 10, seconds: 300 };
 
-/** A stored hash of nobody's password: an unknown address costs the same time as a known one. */
-let nobody: string | undefined;
-const nobodysHash = async () => (nobody ??= await hashPassword('nobody has this password'));
+/** A stored hash that no password matches: an unknown address takes as long as a known one. */
+let unmatched: string | undefined;
+const noMatch = async () => (unmatched ??= await hashPassword('no person has this password'));
 
-/** In which lane a password is tried: nobody who was here before waits behind those who guess. */
+/** In which lane a password is tried, so that people who were here before don't wait behind guessers. */
 async function laneOf(personId: string | undefined, from: Origin, tries: number): Promise<Lane> {
   const opened = personId
     ? await rows("SELECT 1 FROM audit_trail WHERE person_id = $1 AND act = 'signed-in' AND address = $2 LIMIT 1", [
@@ -33,18 +33,18 @@ export async function signIn(input: unknown, from: Origin): Promise<OpenSession>
   const { email, password } = readInput(signInSchema, input);
   const place = `sign-in:${placeOf(from.address)}`;
   const tries = await limitAttempts(place, SIGN_IN.most * 3, SIGN_IN.seconds);
-  // By account and address together: nobody shuts another out by their name.
+  // Counted by account and address together, so that no person can lock out another.
   const account = `${place} ${email}`;
   await limitAttempts(account, SIGN_IN.most, SIGN_IN.seconds);
   const person = await PersonRow.findOne({ where: { email } });
-  const known = person?.passwordHash ?? (await nobodysHash());
+  const known = person?.passwordHash ?? (await noMatch());
   if (!(await verifyPassword(known, password, await laneOf(person?.id, from, tries))) || !person)
-    throw new Refusal(401, 'E-mail and password do not match: check both and try again.');
+    throw new Refusal(401, 'E-mail and password don’t match. Check both and try again.');
   await Promise.all([forgetAttempts(account), giveBackAttempt(place)]);
   if (person.samplePassword && !config().demo)
     throw new Refusal(
       403,
-      `This password is the sample network's, which everybody can read: on this server run "lanternpost person reset ${email}", and set your own by the link.`,
+      `This is the sample network's password, which everybody can read. On this server run "lanternpost person reset ${email}", and set your own with the link.`,
     );
   return transaction(async (within) => {
     const opened = await openSession(person.id, from, within);
@@ -54,9 +54,9 @@ export async function signIn(input: unknown, from: Origin): Promise<OpenSession>
   });
 }
 
-const taken = () => new Refusal(409, 'There is a first person already: sign in instead.');
+const taken = () => new Refusal(409, 'There is a first person already. Sign in instead.');
 
-/** Whether nobody can sign in yet: only then the page for the first person works. */
+/** Whether nobody has an account yet. Only then the page for the first person works. */
 export async function isUnclaimed(): Promise<boolean> {
   return (await PersonRow.count()) === 0;
 }
@@ -72,7 +72,7 @@ export async function claim(input: unknown, from: Origin): Promise<OpenSession> 
     if ((await PersonRow.count({ transaction: within })) > 0) throw taken();
     const networkId = await createNetwork({ name: network, slug: slugFor(network, []) }, within);
     const { id: personId } = await PersonRow.create(
-      { networkId, email: person.email, name: person.name, passwordHash },
+      { networkId, email: person.email, name: person.name, passwordHash, role: 'owner' },
       { transaction: within },
     );
     await record({ networkId, personId, act: 'network-made', about: network, address: from.address }, within);
@@ -80,13 +80,17 @@ export async function claim(input: unknown, from: Origin): Promise<OpenSession> 
   });
 }
 
-/** Adds a person with a password to a network: for the sample network, benches and tests. */
-export async function addPerson(networkId: string, input: unknown, samplePassword = false): Promise<Actor> {
+/** Adds a person with a password to a network, an owner if nothing else is said: for the sample network, benches and tests. */
+export async function addPerson(
+  networkId: string,
+  input: unknown,
+  { role = 'owner', samplePassword = false }: { readonly role?: Role; readonly samplePassword?: boolean } = {},
+): Promise<Actor> {
   const person = readInput(firstPersonSchema.omit({ network: true }), input);
   const passwordHash = await hashPassword(person.password);
   const { email, name } = person;
-  const row = await PersonRow.create({ networkId, email, name, passwordHash, samplePassword });
-  return { personId: row.id, name: row.name, networkId };
+  const row = await PersonRow.create({ networkId, email, name, passwordHash, role, samplePassword });
+  return actorIn({ personId: row.id, name: row.name, networkId, role });
 }
 
 const SIMULATED: Origin = { address: 'this machine', agent: 'simulated players' };

@@ -1,5 +1,5 @@
-import { z } from 'zod';
-import { nameSchema } from '@/core';
+import * as z from 'zod';
+import { RIGHTS, ROLES, nameSchema } from '@/core';
 
 /** What people type to come in. The forms in the browser check by these too. */
 
@@ -22,30 +22,25 @@ export const firstPersonSchema = z.object({
   password: passwordSchema,
 });
 
-export const inviteSchema = z.object({ name: nameSchema, email: emailSchema });
+export const roleSchema = z.enum(ROLES, `Choose a role: ${ROLES.join(', ')}.`);
+export const inviteSchema = z.object({ name: nameSchema, email: emailSchema, role: roleSchema });
 
 /** Another network, and its first person. */
-export const foundingSchema = inviteSchema.extend({ network: nameSchema });
+export const foundingSchema = inviteSchema.omit({ role: true }).extend({ network: nameSchema });
 
-/** What somebody who holds a link sends with it. */
+/** What a person sends when they accept a link. */
 export const joinSchema = z.object({ name: nameSchema, password: passwordSchema });
-
-/**
- * What a key may be good for: `library` sends files there, and reads what is in it; `publish` reads and replaces the plan, and
- * publishes; `takeovers` fires those that are prepared, and clears them. */
-export const RIGHTS = ['library', 'publish', 'takeovers'] as const;
-export type Right = (typeof RIGHTS)[number];
 
 export const keySchema = z.object({
   name: nameSchema,
-  rights: z.array(z.enum(RIGHTS, 'There is no such right.')).min(1, 'A key has one right at least.'),
+  rights: z.array(z.enum(RIGHTS, 'There’s no such right.')).min(1, 'Tick at least one right.'),
 });
 
 export const passwordChangeSchema = z
   .object({ current: enteredSchema, password: passwordSchema })
   .refine(({ current, password }) => current !== password, {
     path: ['password'],
-    message: 'This is your password already: choose another.',
+    message: 'This is your password already. Choose another.',
   });
 
 export type SignIn = z.input<typeof signInSchema>;

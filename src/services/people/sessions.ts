@@ -1,4 +1,5 @@
 import type { Transaction } from 'sequelize';
+import { ROLE, type Permission, type Role } from '@/core';
 import { config } from '@/config';
 import { SessionRow, onBehalfOf, publish, rows, subscribe, transaction } from '@/database';
 import { notFound } from '../errors';
@@ -10,9 +11,25 @@ export interface Actor {
   readonly personId: string | null;
   readonly name: string;
   readonly networkId: string;
+  /** What they may do: every call that changes something asks for one of these (`demand`). */
+  readonly may: readonly Permission[];
+  /** A program works with their key. */
+  readonly byKey?: true;
 }
 
-/** Where somebody comes from: the address, and what the browser or program calls itself. */
+/** A person with their role. */
+export const actorIn = ({ role, ...person }: Omit<Actor, 'may'> & { readonly role: Role }): Actor => ({
+  ...person,
+  may: ROLE[role].may,
+});
+
+/** The role of a person; that of a viewer where the person is not known. */
+export async function roleOf({ personId }: Pick<Actor, 'personId'>): Promise<Role> {
+  const [found] = await rows<{ role: Role }>('SELECT role FROM people WHERE id = $1', [personId]);
+  return found?.role ?? 'viewer';
+}
+
+/** Where a session comes from: the address, and what the browser or program calls itself. */
 export interface Origin {
   readonly address: string;
   readonly agent: string | null;
@@ -29,7 +46,7 @@ export interface Session {
   readonly agent: string | null;
 }
 
-/** Does somebody's work: what it asks of the database waits for their network's share of connections. */
+/** Does work for a person. Its database queries wait for their network's share of connections. */
 export const inNameOf = <T>({ networkId }: Actor, work: () => Promise<T>): Promise<T> => onBehalfOf(networkId, work);
 
 const DAYS_SIGNED_IN = 14;
@@ -116,15 +133,15 @@ async function tellEnded(network: string, person: string | null, within: Transac
  */
 export async function actorOf(token: string | undefined): Promise<Actor | null> {
   if (!token) return null;
-  const [found] = await rows<{ personId: string; name: string; networkId: string }>(
+  const [found] = await rows<{ personId: string; name: string; networkId: string; role: Role }>(
     `WITH seen AS (
        UPDATE sessions SET seen_at = now() WHERE token_hash = $1 AND seen_at < now() - interval '5 minutes'
      )
-     SELECT p.id AS "personId", p.name, p.network_id AS "networkId" FROM sessions s JOIN people p ON p.id = s.person_id
+     SELECT p.id AS "personId", p.name, p.network_id AS "networkId", p.role FROM sessions s JOIN people p ON p.id = s.person_id
      WHERE s.token_hash = $1 AND s.expires_at > now() AND ($2 OR NOT p.sample_password)`,
     [tokenHash(token), config().demo],
   );
-  return found ?? null;
+  return found ? actorIn(found) : null;
 }
 
 /** Calls `onEnd`, once, when a person's session ends, wherever and however. Returns how to stop watching. */

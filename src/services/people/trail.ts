@@ -36,8 +36,9 @@ export async function record({ networkId, personId, act, about, address }: Done,
   await publish({ kind: 'people', network: networkId }, within);
 }
 
-/** The last lines of the actor's network, the newest first. */
-export async function trail({ networkId }: Actor): Promise<TrailLine[]> {
+/** The last lines of the actor's network, the newest first. For owners only. */
+export async function trail({ networkId, may }: Actor): Promise<TrailLine[]> {
+  if (!may.includes('people')) return [];
   const found = await rows<Omit<TrailLine, 'at'> & { at: Date }>(
     `SELECT t.id::int, t.at, p.name AS by, t.act, t.about, t.address FROM audit_trail t
      LEFT JOIN people p ON p.id = t.person_id WHERE t.network_id = $1 ORDER BY t.id DESC LIMIT ${LINES}`,

@@ -3,13 +3,13 @@ import { currentDocument, patchOf, withoutWas, type Kind, type LoosePatch, type 
 import { rows } from '@/database';
 import { namedMedia } from './named-media';
 
-/** A change of the plan as it is told to those who follow it: what it made of an object, and who made it. */
+/** A change of the plan as pages receive it: the object before and after, and who changed it. */
 export interface FeedChange {
   readonly number: number;
   readonly patch: LoosePatch;
   /** Null for the program itself, or a person who is gone. */
   readonly by: string | null;
-  /** What the page that asked for it calls it; absent where that is not known any more. */
+  /** The name that the page gave this edit; absent once it is no longer known. */
   readonly origin?: string | undefined;
 }
 
@@ -22,7 +22,7 @@ export interface FeedChanges {
   readonly media: readonly Media[];
 }
 
-/** More than so many at once, and a page is better loaded anew. */
+/** If a page has missed more changes than this, reloading is quicker. */
 const MOST = 500;
 
 /** The network's changes behind `since`; null where they are too many to be told one by one. */

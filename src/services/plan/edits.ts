@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import { UniqueConstraintError, type Transaction } from 'sequelize';
 import {
   FORMAT,
@@ -29,8 +30,9 @@ import {
 } from '@/core';
 import { ChangeRow, publish, rows, rowsOfMany, uuidv7 } from '@/database';
 import { notFound } from '../errors';
-import type { Actor } from '../people';
+import { demand, type Actor } from '../people';
 import { attachFiles, filesOfMedia, replacedIn, type MediaFiles } from './media-files';
+import { refuseGuarded } from './guards';
 import { refuseInForce } from './in-force';
 import { loadObjects, takenIds, targetsOf, writeObjects, type Write } from './objects';
 import { namedMedia } from './named-media';
@@ -54,11 +56,11 @@ export interface EditResult {
   readonly ids: readonly string[];
   /** Files that were changed or came into use, as they are now: a page may not have them. */
   readonly media: readonly Media[];
-  /** The act that they are: others may go on with it. */
+  /** The act that these edits belong to. Later edits can be added to it. */
   readonly act?: string;
 }
 
-/** What a person does in one go, and what undo takes back whole. */
+/** A set of edits that belong together: undo takes all of them back at once. */
 export interface Act {
   readonly id: string;
   /** The act that this one takes back. */
@@ -68,17 +70,19 @@ export interface Act {
 }
 
 /**
- * Makes a person's edits in one transaction: all of them with their rows in the audit trail, or none. They are one act, or go on with one
- * of that person's that was begun: what is too much for one request comes in several. Throws 422 for an act that is not theirs.
+ * Makes a person's edits in one transaction: all of them with their rows in the audit trail, or none. They are one act, or are added to an
+ * earlier act of that person: edits too large for one request come in several. Throws 403 for a person who may not change the plan, or what of
+ * it is for others, and 422 for an act that is not theirs.
  */
-export function edit(
+export async function edit(
   actor: Actor,
   edits: readonly Edit[],
   { origin, goesOn }: { readonly origin?: string | undefined; readonly goesOn?: string | undefined } = {},
 ): Promise<EditResult> {
+  demand(actor, 'plan');
   return inTurn(actor.networkId, async (within) => {
     if (goesOn !== undefined && !(await isOwnAct(actor, goesOn, within)))
-      throw new Refusal(422, 'What this goes on with is not known: load the page anew.');
+      throw new Refusal(422, 'The edit that this belongs to is no longer known. Reload the page, then try again.');
     const act = goesOn ?? uuidv7();
     const result = await editWithin(actor, edits, within, { id: act, origin });
     return result.changes.length > 0 ? { ...result, act } : result;
@@ -110,6 +114,8 @@ export async function editWithin(
     const change = await lastChange(networkId, within);
     return { change, previous: change, changes: [], ids, patches: [], media: [] };
   }
+  if (writes.some(isSetting)) demand(actor, 'settings');
+  await refuseGuarded(actor, writes, within);
   if (act) await refuseInForce(networkId, writes, within);
   await refuseDangling(networkId, writes, within);
   const removed = writes.filter((one) => one.kind === 'media' && !one.after);
@@ -130,6 +136,14 @@ export async function editWithin(
   return { change, previous, changes: numbers, ids, patches: writes.map(patchDone), media };
 }
 
+/** Whether a write changes what holds for the whole network. Its backdrop is part of the plan, as that of a site or a screen is. */
+function isSetting({ kind, before, after }: Write): boolean {
+  if (kind !== 'network') return false;
+  const { backdrop: _old, ...settings } = (before ?? {}) as Record<string, unknown>;
+  const { backdrop: _new, ...changed } = (after ?? {}) as Record<string, unknown>;
+  return !isDeepStrictEqual(settings, changed);
+}
+
 /** What was done, for those who only follow. */
 function patchDone({ kind, id, before, after }: Write): LoosePatch {
   return withoutWas(patchOf(kind, id, before, after) ?? { kind, id, set: {} });
@@ -137,7 +151,7 @@ function patchDone({ kind, id, before, after }: Write): LoosePatch {
 
 /** Writes the trail's rows, in order; returns their numbers, and that of the change before them. */
 async function recordChanges(
-  { networkId, personId }: Actor,
+  { networkId, personId, byKey }: Actor,
   writes: readonly Write[],
   act: Act | undefined,
   files: ReadonlyMap<string, MediaFiles>,
@@ -149,11 +163,11 @@ async function recordChanges(
   }));
   const found = await rows<{ id: string; previous: string }>(
     `WITH previous AS MATERIALIZED (SELECT coalesce(max(id), 0) AS id FROM changes WHERE network_id = $1)
-     INSERT INTO changes (network_id, person_id, act, takes_back, format, kind, object, before, after, columns)
-     SELECT $1, $2, $3, $4, $5, m.kind, m.object, nullif(m.before, 'null'), nullif(m.after, 'null'), nullif(m.columns, 'null')
+     INSERT INTO changes (network_id, person_id, act, takes_back, format, by_key, kind, object, before, after, columns)
+     SELECT $1, $2, $3, $4, $5, $7, m.kind, m.object, nullif(m.before, 'null'), nullif(m.after, 'null'), nullif(m.columns, 'null')
      FROM jsonb_to_recordset($6::jsonb) AS m(place int, kind text, object text, before jsonb, after jsonb, columns jsonb) ORDER BY m.place
      RETURNING id, (SELECT id FROM previous) AS previous`,
-    [networkId, personId, act?.id, act?.takesBack, FORMAT, JSON.stringify(made)],
+    [networkId, personId, act?.id, act?.takesBack, FORMAT, JSON.stringify(made), byKey === true],
     within,
   );
   return {
@@ -203,11 +217,11 @@ async function merged(
     const before = loaded.get(key) ?? null;
     const now = known ? known.after : before;
     if ('add' in one && now)
-      throw new Refusal(409, `There is a ${kindOf(kind).noun} with the id "${id}" already: choose another.`, [
-        { path: '/id', message: 'This id is taken: choose another.' },
+      throw new Refusal(409, `There is already a ${kindOf(kind).noun} with the id “${id}”. Choose another.`, [
+        { path: '/id', message: 'This id is taken. Choose another.' },
       ]);
     if (!('add' in one) && !now) throw notFound(kindOf(kind).noun);
-    if ('remove' in one && kind === 'network') throw new Refusal(422, 'The network itself can not be removed here.');
+    if ('remove' in one && kind === 'network') throw new Refusal(422, 'The network itself can’t be deleted here.');
     const result = merge(one, id, now);
     conflicts.push(...result.conflicts.map((conflict) => ({ key: { kind, id }, now, conflict })));
     writes.set(key, {
@@ -230,7 +244,7 @@ function checked(kind: Kind, document: object, before: object | null, measured: 
   const field = old && !measured && kindOf(kind).measured?.find((name) => old[name] !== next[name]);
   if (field)
     throw new Refusal(422, `"${field}" is measured from the file and can't be changed.`, [
-      { path: `/${field}`, message: 'This is measured from the file: leave it as it is.' },
+      { path: `/${field}`, message: 'This is measured from the file and can’t be changed.' },
     ]);
   return read.value;
 }
@@ -256,17 +270,17 @@ async function refuseConflicts(
     const words = fieldSaid(key.kind, conflict.field, conflict.theirs, names);
     return {
       path: pointer(conflict.entry === undefined ? [conflict.field] : [conflict.entry, conflict.field]),
-      message: conflictSentence(key.kind, conflict, now, names, who ?? 'Somebody'),
+      message: conflictSentence(key.kind, conflict, now, names, who ?? 'Someone'),
       theirs: { value: conflict.theirs, words, by: who },
     };
   });
   const [{ key, now } = { key: { kind: 'network' as const, id: NETWORK_ID }, now: null }] = conflicts;
-  const who = by.get(keyText(key)) ?? 'Somebody';
+  const who = by.get(keyText(key)) ?? 'Someone';
   throw new Refusal(
     409,
     conflicts.length === 1 && now
       ? (problems[0]?.message ?? '')
-      : `${who} changed this ${kindOf(key.kind).noun} meanwhile, in the same places as you: look at both.`,
+      : `${who} changed this ${kindOf(key.kind).noun} while you were editing it, in the same fields. Look at both.`,
     problems,
   );
 }
@@ -292,8 +306,8 @@ async function written(networkId: string, writes: readonly Write[], within: Tran
   } catch (error) {
     if (!(error instanceof UniqueConstraintError)) throw error;
     const noun = writes.length === 1 && writes[0] ? kindOf(writes[0].kind).noun : 'thing';
-    throw new Refusal(409, `There is a ${noun} of this name already: choose another name.`, [
-      { path: '/name', message: 'This name is taken: choose another.' },
+    throw new Refusal(409, `There is already a ${noun} with this name. Choose another name.`, [
+      { path: '/name', message: 'This name is taken. Choose another.' },
     ]);
   }
 }
@@ -362,7 +376,7 @@ async function refuseUsed(
   );
   throw new Refusal(
     409,
-    `This ${kindOf(first.toKind).noun} is still used by ${[...new Set(named)].join(', ')}: take it out there first.`,
+    `This ${kindOf(first.toKind).noun} is still used by ${[...new Set(named)].join(', ')}. Remove it there first.`,
   );
 }
 
@@ -437,7 +451,7 @@ async function nestingProblemsOf(networkId: string, writes: readonly Write[], wi
       problems.push(
         edited.has(id)
           ? { path: pointer(path), message }
-          : { path: '', message: `It stands in the ${kindOf(kind).noun} "${names.get(id) ?? id}". ${message}` },
+          : { path: '', message: `This is in the ${kindOf(kind).noun} "${names.get(id) ?? id}". ${message}` },
       );
   }
   return problems;

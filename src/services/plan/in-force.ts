@@ -59,5 +59,5 @@ export async function refuseInForce(networkId: string, writes: readonly Write[],
   const changed = writes.flatMap(({ kind, id, before }) => (kind === 'booking' && before ? [id] : []));
   if (changed.length === 0) return;
   const [first] = await inForceNow(networkId, Date.now(), within, changed);
-  if (first) throw new Refusal(409, `“${first.name}” is in force: give the all-clear first, then change it.`);
+  if (first) throw new Refusal(409, `“${first.name}” is in force. Give the all-clear first, then change it.`);
 }

@@ -3,7 +3,7 @@ export { edit, editWithin, lastChange, type Edit, type EditResult } from './edit
 export type { MediaFiles } from './media-files';
 export { createNetwork } from './networks';
 export { loadObjects, loadPlan } from './objects';
-export { draftPlan, draftWithin, importPlan, type Draft } from './plan';
+export { draftPlan, draftWithin, importPlan, lookAtPlan, type Draft, type PlanChange, type PlanLook } from './plan';
 export {
   addPlaylistFile,
   freePlaylistName,
@@ -11,7 +11,8 @@ export {
   type PlaylistFormat,
   type PlaylistRead,
 } from './playlist-files';
+export { guardsOf, refuseToFire, refuseToSend } from './guards';
 export { slugFor } from './slug';
 export { clearedFirings, inForceNow, type NamedFired } from './in-force';
 export { inTurn, inTurnMakingWay, inUrgentTurn, takeTurn } from './turns';
-export { UNDO_MS, nextActs, undo, type UndoResult, type Way } from './undo';
+export { UNDO_MS, nextActs, nextToTakeBack, undo, type UndoResult, type Way } from './undo';

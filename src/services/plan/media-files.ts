@@ -45,8 +45,8 @@ export const replacedIn = (writes: readonly Write[]) =>
 
 /**
  * Puts the files beside media that are new or replaced: those that the library made, else those that the network has (or had, as far as an
- * undo reaches) of the same bytes. What is replaced is kept as a version that one can go back to. Throws 422 where a document names bytes that never came into this network's library: whose
- * they are is not told.
+ * undo reaches) of the same bytes. A replaced file is kept as a version that people can return to. Throws 422 if a document names bytes that never came
+ * into this network's library, without saying whose they are.
  */
 export async function attachFiles(
   { networkId, personId }: Pick<Actor, 'networkId' | 'personId'>,
@@ -66,8 +66,8 @@ export async function attachFiles(
   const files = added.map(({ id, sha256 }) => ({ id, sha256, ...(given.get(id) ?? known.get(sha256)) }));
   const unknown = files.find((one) => one.originalSha256 === undefined);
   if (unknown)
-    throw new Refusal(422, 'These bytes are not in your library: upload the file, or leave its SHA-256 out.', [
-      { path: '/sha256', message: `The file of "${unknown.id}" is not in your library: upload it.` },
+    throw new Refusal(422, 'This file isn’t in your library. Upload it, or leave its SHA-256 out.', [
+      { path: '/sha256', message: `The file of "${unknown.id}" isn’t in your library. Upload it.` },
     ]);
   if (replaced.size > 0) await keepVersions(networkId, personId, [...replaced], within);
   await rowsOfMany(

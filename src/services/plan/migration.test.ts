@@ -3,6 +3,7 @@ import { planFile, readPlan, orThrow, type Plan } from '@/core';
 import { database, migrate, rows } from '@/database';
 import { editions, publishedPlan } from '../editions';
 import { libraryFile } from '../library';
+import { actorIn, people } from '../people';
 import { screenStatuses } from '../screens';
 import { useDatabase } from '../tests/database';
 import { docket } from '../editions';
@@ -127,9 +128,14 @@ test('a network of the tables before comes over whole: plan, files, players, edi
     '0025-store-and-its-files',
     '0026-a-busy-year',
     '0027-counted-editions',
+    '0028-roles',
+    '0029-acts-of-keys',
+    '0030-last-day-of-several-hours',
   ]);
 
-  const actor = { networkId: NETWORK ?? '', personId: PERSON ?? '', name: 'Ida' };
+  const actor = actorIn({ networkId: NETWORK ?? '', personId: PERSON ?? '', name: 'Ida', role: 'owner' });
+  // Whoever came first could do everything, and still can.
+  expect(await people(actor)).toMatchObject([{ name: 'Ida', role: 'owner' }]);
   const { plan } = await draftPlan(actor);
   expect(orThrow(readPlan(planFile(plan)))).toEqual(orThrow(readPlan(BEFORE.plan)));
   expect(await libraryFile(actor, hash('b'))).toMatchObject({ type: 'image/png' });

@@ -18,7 +18,7 @@ import { notFound } from '../errors';
 
 /** Plan objects in the database: documents as the registry describes them, one row each, whatever their kind. */
 
-/** A network's whole plan, as the database holds it now. Entries stand in order of their ids, by code unit. */
+/** A network's whole plan, as the database has it now. Entries are in order of their ids, by code unit. */
 export async function loadPlan(networkId: string, within?: Transaction): Promise<Plan> {
   const found = await rows<{ kind: string; document: { id: string }; format: number }>(
     `SELECT kind, document, format FROM plan_objects WHERE network_id = $1 ORDER BY slug`,

@@ -8,7 +8,7 @@ import { FILMS, PICTURES, SOUNDS } from '@/demo/media';
 import { demoPlan } from '@/demo/plan';
 import { addPerson, type Actor } from '../people';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';
-import { draftPlan, edit, importPlan, lastChange, takeTurn } from '.';
+import { draftPlan, edit, importPlan, lastChange, lookAtPlan, takeTurn, undo } from '.';
 import { runs } from '@/core/tests/runs';
 
 useDatabase();
@@ -132,7 +132,7 @@ test('what is still used is not removed, and says by what', async () => {
   await edit(actor, [{ kind: 'booking', add: booking }]);
   await expect(edit(actor, [{ kind: 'playlist', id: 'house', remove: true }])).rejects.toMatchObject({
     status: 409,
-    message: 'This playlist is still used by booking "Morning": take it out there first.',
+    message: 'This playlist is still used by booking "Morning". Remove it there first.',
   });
 });
 
@@ -155,14 +155,14 @@ test('what playlists come to with all that is nested is limited, also where the 
     edit(actor, [{ kind: 'playlist', id: 'p0', set: { name: 'P0', items: collect(20) } }]),
   ).rejects.toMatchObject({
     status: 422,
-    message: expect.stringMatching(/^It stands in the playlist "P8"\. With what is nested .* 5000 entries/),
+    message: expect.stringMatching(/^This is in the playlist "P8"\. With nested playlists .* 5000 entries/),
   });
   await expect(
     edit(actor, [
       { kind: 'playlist', id: 'p9', add: { name: 'P9', items: twice('p8') } },
       { kind: 'playlist', id: 'p10', add: { name: 'P10', items: [{ playlist: 'p9' }] } },
     ]),
-  ).rejects.toMatchObject({ status: 422, message: expect.stringContaining('at most 10 deep') });
+  ).rejects.toMatchObject({ status: 422, message: expect.stringContaining('10 levels deep at most') });
   expect(await lastChange(actor.networkId)).toBe(before);
   await edit(actor, [{ kind: 'playlist', id: 'p0', set: { name: 'P0', items: collect(19) } }]);
 });
@@ -205,7 +205,7 @@ describe('two people at once', () => {
     const late = edit(ida, [{ kind: 'screen', id: 'hall', set: { name: 'Small hall' }, was: { name: 'Hall' } }]);
     await expect(late).rejects.toMatchObject({
       status: 409,
-      message: 'Otto Brekke changed "name" to "Great hall" meanwhile; yours is "Small hall".',
+      message: 'Otto Brekke changed “name” to "Great hall" while you were editing. Yours is "Small hall".',
       problems: [{ path: '/name', theirs: { value: 'Great hall', words: '"Great hall"', by: 'Otto Brekke' } }],
     });
     expect((await hall(ida))?.name).toBe('Great hall');
@@ -223,7 +223,10 @@ describe('two people at once', () => {
     await edit(otto, [{ kind: 'screen', id: 'hall', set: { tags: null }, was: { tags: ['hall'] } }]);
     await expect(
       edit(ida, [{ kind: 'screen', id: 'hall', set: { tags: ['hall', 'quay'] }, was: { tags: ['hall'] } }]),
-    ).rejects.toMatchObject({ status: 409, message: expect.stringContaining('changed "tags" to none meanwhile') });
+    ).rejects.toMatchObject({
+      status: 409,
+      message: expect.stringContaining('changed “tags” to none while you were editing'),
+    });
   });
 
   test('who removes what another has changed meanwhile is told', async () => {
@@ -256,7 +259,7 @@ describe('two people at once', () => {
     await expect(edit(otto, otherwise)).rejects.toMatchObject({
       status: 409,
       problems: [{ path: `/${third.id ?? ''}/durationMs`, theirs: { value: 20_000, words: expect.any(String) } }],
-      message: expect.stringContaining('changed "all quay" meanwhile: duration is 20 s; yours is 5 s'),
+      message: expect.stringContaining('changed “all quay” while you were editing: duration is 20 s. Yours is 5 s'),
     });
   });
 });
@@ -349,7 +352,7 @@ test('a document that names bytes of another network, or of none, is refused ali
   for (const sha256 of [asset, nobodys])
     await expect(edit(ours, [{ kind: 'media', add: add(sha256) }])).rejects.toMatchObject({
       status: 422,
-      message: 'These bytes are not in your library: upload the file, or leave its SHA-256 out.',
+      message: 'This file isn’t in your library. Upload it, or leave its SHA-256 out.',
     });
   // The network that has them may name them again, as a plan file does that is read back.
   await edit(theirs, [{ kind: 'media', id: 'again', add: add(asset) }]);
@@ -424,6 +427,35 @@ test('reading a plan file makes the network equal to it: what is not in it goes'
   const smaller = { ...plan, bookings: [], playlists: [], screens: plan.screens.filter((one) => one.id === 'deck') };
   await importPlan(actor, smaller);
   expect((await draftPlan(actor)).plan).toEqual(smaller);
+});
+
+test('what a plan file would do is told before it is done; a plan that was changed since refuses it; it is taken back as one act', async () => {
+  const actor = await newNetwork();
+  await newPlan(actor);
+  const { plan, change } = await draftPlan(actor);
+  const screens = plan.screens.flatMap((one) =>
+    one.id === 'deck' ? [] : [{ ...one, name: 'Great hall', width: 1280 }],
+  );
+  const document = { ...planFile(plan), screens, bookings: [{ ...booking, id: 'morning' }] };
+  expect(await lookAtPlan(actor, document)).toEqual({
+    ...{ change, count: 3 },
+    changes: [
+      { kind: 'screen', id: 'deck', name: 'Deck', what: 'removed', sentences: [] },
+      {
+        ...{ kind: 'screen', id: 'hall', name: 'Great hall', what: 'changed' },
+        sentences: ['name "Great hall", was "Hall"', 'width 1280 px, was 1920 px'],
+      },
+      { kind: 'booking', id: 'morning', name: 'Morning', what: 'added', sentences: [] },
+    ],
+  });
+  expect((await draftPlan(actor)).plan).toEqual(plan);
+  await edit(actor, [{ kind: 'playlist', id: 'house', set: { name: 'Our house' } }]);
+  await expect(importPlan(actor, document, change)).rejects.toMatchObject({ status: 409 });
+  const { change: seen } = await lookAtPlan(actor, document);
+  await importPlan(actor, document, seen);
+  expect((await draftPlan(actor)).plan.screens).toEqual(screens);
+  await undo(actor, 'undo');
+  expect((await draftPlan(actor)).plan.screens).toEqual(plan.screens);
 });
 
 test('a plan file with mistakes changes nothing', async () => {

@@ -46,7 +46,7 @@ test('what the library does not have is told; where it has nothing of it, nothin
   });
   await expect(addPlaylistFile(other, 'Quay list.m3u', text)).rejects.toMatchObject({
     status: 422,
-    message: 'None of the 3 files that this playlist names is in your library: upload them, then read it again.',
+    message: 'None of the 3 files in this playlist is in your library. Upload them, then read it again.',
   });
   expect((await draftPlan(other)).plan.playlists).toEqual([]);
   await expect(playlistFile(other, 'house', 'm3u8')).rejects.toMatchObject({ status: 404 });

@@ -3,7 +3,7 @@ import { MOST_OF_NAME, Refusal, isSeen, lineOf, orThrow } from '@/core';
 import { matchEntries, readM3u8, readXspf, writeM3u8, writeXspf, type Entry } from '@/core/formats/playlists';
 import { rows, uuidv7 } from '@/database';
 import { notFound } from '../errors';
-import type { Actor } from '../people';
+import { demand, type Actor } from '../people';
 import { editWithin } from './edits';
 import { draftPlan } from './plan';
 import { inTurn, takeTurn } from './turns';
@@ -43,6 +43,7 @@ export interface PlaylistRead {
  * Throws 422 with a sentence for what is none, or names nothing that is there.
  */
 export async function addPlaylistFile(actor: Actor, fileName: string, text: string): Promise<PlaylistRead> {
+  demand(actor, 'plan');
   const isXml = /^\uFEFF?\s*</.test(text);
   const { title, entries } = orThrow(isXml ? readXspf(text) : readM3u8(text));
   const called = lineOf((title ?? fileName.replace(/\.[^.]*$/, '')).trim(), MOST_OF_NAME);
@@ -54,7 +55,7 @@ export async function addPlaylistFile(actor: Actor, fileName: string, text: stri
   if (items.length === 0)
     throw new Refusal(
       422,
-      `None of the ${entries.length} files that this playlist names is in your library: upload them, then read it again.`,
+      `None of the ${entries.length} files in this playlist is in your library. Upload them, then read it again.`,
     );
   return inTurn(actor.networkId, async (within) => {
     await takeTurn(actor.networkId, within);
@@ -64,7 +65,7 @@ export async function addPlaylistFile(actor: Actor, fileName: string, text: stri
   });
 }
 
-/** A playlist's name that nobody has: with a number behind it where it is taken. */
+/** A name that no playlist has yet: if the wanted one is taken, with a number added. */
 export async function freePlaylistName(networkId: string, name: string, within: Transaction): Promise<string> {
   const found = await rows<{ name: string }>(
     "SELECT lower(name) AS name FROM plan_objects WHERE network_id = $1 AND kind = 'playlist'",

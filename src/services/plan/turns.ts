@@ -21,7 +21,7 @@ async function inLine<T>(name: string, work: (within: Transaction) => Promise<T>
   if (line.pendingCount >= MOST_WAITING)
     throw new Refusal(
       503,
-      'Many changes of this network wait already: try again in some seconds. Nothing was changed.',
+      'Many changes of this network are waiting already. Nothing was changed. Try again in some seconds.',
     );
   try {
     return await line(() => transaction(work));

@@ -1,7 +1,7 @@
 import { MediaFilesRow, rows, transaction } from '@/database';
 import { addPerson } from '../people';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';
-import { draftPlan, edit, editWithin, nextActs, undo } from '.';
+import { draftPlan, edit, editWithin, nextActs, nextToTakeBack, undo } from '.';
 
 useDatabase();
 
@@ -50,6 +50,34 @@ test('undo walks back through changes of the same thing, redo walks forward, eac
     ['redo', '"B"', 'C'],
     ['redo', null, 'C'],
   ]);
+});
+
+test('it is said beforehand what would be taken back; what is no longer fresh is named first, and taken back when one is sure', async () => {
+  const actor = await newNetwork();
+  await newPlan(actor);
+  await rename(actor, 'Old');
+  expect(await nextToTakeBack(actor)).toEqual({ undo: '"Old"', redo: null });
+  await rows(`UPDATE changes SET at = at - interval '20 minutes' WHERE network_id = $1`, [actor.networkId]);
+  const { asks, about, changes } = await undo(actor, 'undo');
+  expect([about, changes, asks?.ageMs, await nameOf(actor)]).toEqual([
+    '"Old"',
+    [],
+    expect.closeTo(20 * 60_000, -5),
+    'Old',
+  ]);
+  expect((await undo(actor, 'undo', 'another')).asks).toEqual({ act: asks?.act, ageMs: expect.any(Number) });
+  expect([(await undo(actor, 'undo', asks?.act)).asks, await nameOf(actor)]).toEqual([undefined, 'Deck']);
+  expect(await nextToTakeBack(actor)).toMatchObject({ redo: '"Deck"' });
+});
+
+test('what a program did with one’s key is not taken back by hand: the last act of one’s own is', async () => {
+  const actor = await newNetwork();
+  await newPlan(actor);
+  await rename(actor, 'Mine');
+  await edit({ ...actor, byKey: true }, [{ kind: 'screen', id: 'deck', set: { ...screen('Mine'), tags: ['key'] } }]);
+  expect(await undo(actor, 'undo')).toMatchObject({ about: '"Mine"' });
+  const { plan } = await draftPlan(actor);
+  expect(plan.screens.find(({ id }) => id === 'deck')).toMatchObject({ name: 'Deck', tags: ['key'] });
 });
 
 test('an act that comes in several requests is one step; nobody goes on with what is not theirs', async () => {
@@ -109,7 +137,7 @@ test('each person takes back what is theirs, and never over what another has sai
   await rename(other, 'Theirs');
   await expect(undo(actor, 'undo')).rejects.toMatchObject({
     status: 409,
-    message: expect.stringContaining('screen "Theirs" was changed again since'),
+    message: expect.stringContaining('screen "Theirs" has been changed by someone since'),
   });
   expect(await nameOf(actor)).toBe('Theirs');
   // The act that stood in the way is given up: the next undo goes further back.

@@ -1,6 +1,7 @@
 import { Refusal, currentDocument, kindOf, patchOf, type Kind } from '@/core';
-import { ChangeRow, rows, uuidv7 } from '@/database';
-import type { Actor } from '../people';
+import type { Transaction } from 'sequelize';
+import { ChangeRow, rows, transaction, uuidv7 } from '@/database';
+import { demand, type Actor } from '../people';
 import { editWithin, type Act, type Edit, type EditResult } from './edits';
 import type { MediaFiles } from './media-files';
 import { inTurn, takeTurn } from './turns';
@@ -13,13 +14,18 @@ const ACTS_KEPT = 500;
 
 export type Way = 'undo' | 'redo';
 
+/** An act that is no longer fresh is taken back when it is asked for again: who comes back to a window may mean another. */
+const FRESH_MS = 15 * 60_000;
+
 export interface UndoResult extends EditResult {
   /** What it was about, as in `"Morning sailings" and 2 more`; null where there was nothing to take back. */
   readonly about: string | null;
+  /** Nothing was taken back yet: the act that would be, and how long ago it was. Absent where it was done. */
+  readonly asks?: { readonly act: string; readonly ageMs: number } | undefined;
 }
 
 /**
- * What undo and redo would take back next, from a person's acts in order: an undo takes the last act that stands, a redo the
+ * What undo and redo would take back next, from what a person did by hand, in order: an undo takes the last act that stands, a redo the
  * last undo, and an act of any other kind ends what could be made again. The same rule in every window and after every reload,
  * because nothing is remembered but the acts.
  */
@@ -41,21 +47,21 @@ export function nextActs(acts: readonly Act[]): { readonly undo: string | null; 
 
 /**
  * Takes back the person's last act, or makes again what they took back last, as new changes: of each object the fields that the act
- * changed, so that what others made of its other fields stays. Refused with 409 where somebody changed the same since; such an
- * act is then given up, so that the next undo goes further back.
+ * changed, so that other people's changes of its other fields stay. Refused with 409 if another person changed the same field since; such an
+ * act is then given up, so that the next undo goes further back. An act older than a quarter of an hour is only named, unless it is `sure`.
  */
-export async function undo(actor: Actor, way: Way): Promise<UndoResult> {
+export async function undo(actor: Actor, way: Way, sure?: string): Promise<UndoResult> {
+  demand(actor, 'plan');
   let tried: string | null = null;
   try {
     return await inTurn(actor.networkId, async (within) => {
       await takeTurn(actor.networkId, within);
       tried = nextActs(await actsOf(actor, within))[way];
-      if (tried === null) return { change: 0, previous: 0, changes: [], ids: [], patches: [], media: [], about: null };
-      const made = await ChangeRow.findAll({
-        where: { networkId: actor.networkId, act: tried },
-        order: [['id', 'DESC']],
-        transaction: within,
-      });
+      if (tried === null) return { ...NOTHING, about: null };
+      const made = await changesOf(actor, tried, within);
+      const ageMs = Date.now() - Math.max(...made.map(({ at }) => at.getTime()));
+      if (way === 'undo' && ageMs > FRESH_MS && sure !== tried)
+        return { ...NOTHING, about: aboutChanges(made), asks: { act: tried, ageMs } };
       const edits = made.flatMap((row): Edit[] => {
         const patch = patchOf(row.kind, row.object, current(row, row.after), current(row, row.before));
         const files = (row.columns ?? undefined) as MediaFiles | undefined;
@@ -72,10 +78,26 @@ export async function undo(actor: Actor, way: Way): Promise<UndoResult> {
   }
 }
 
-async function actsOf({ networkId, personId }: Actor, within: Parameters<typeof takeTurn>[1]): Promise<Act[]> {
+/** What undo and redo would do now, in words as `undo` has them; null for nothing. */
+export async function nextToTakeBack(actor: Actor): Promise<Readonly<Record<Way, string | null>>> {
+  return transaction(async (within) => {
+    const next = nextActs(await actsOf(actor, within));
+    const about = async (act: string | null) =>
+      act === null ? null : aboutChanges(await changesOf(actor, act, within));
+    return { undo: await about(next.undo), redo: await about(next.redo) };
+  });
+}
+
+/** The changes of an act, the last one first. */
+const changesOf = ({ networkId }: Actor, act: string, transaction: Transaction) =>
+  ChangeRow.findAll({ where: { networkId, act }, order: [['id', 'DESC']], transaction });
+
+const NOTHING: EditResult = { change: 0, previous: 0, changes: [], ids: [], patches: [], media: [] };
+
+async function actsOf({ networkId, personId }: Actor, within: Transaction): Promise<Act[]> {
   const found = await rows<{ id: string; takesBack: string | null }>(
     `SELECT act AS id, takes_back AS "takesBack" FROM changes
-     WHERE network_id = $1 AND person_id = $2 AND act IS NOT NULL AND at > now() - $3 * interval '1 millisecond'
+     WHERE network_id = $1 AND person_id = $2 AND act IS NOT NULL AND NOT by_key AND at > now() - $3 * interval '1 millisecond'
      GROUP BY act, takes_back ORDER BY max(id) DESC LIMIT $4`,
     [networkId, personId, UNDO_MS, ACTS_KEPT],
     within,
@@ -86,7 +108,7 @@ async function actsOf({ networkId, personId }: Actor, within: Parameters<typeof 
 const current = ({ kind, format }: ChangeRow, document: object | null) =>
   document && currentDocument(kind, document, format);
 
-/** Somebody's later words are never overwritten by an undo: what stood in the way, by its name. */
+/** An undo never overwrites another person's later change. This says which object is in the way, by its name. */
 async function toldAgain({ networkId }: Actor, act: string, error: Refusal): Promise<Refusal> {
   if (error.status !== 409 && error.status !== 404) return error;
   const [row] = await rows<{ kind: Kind; name: string }>(
@@ -99,7 +121,7 @@ async function toldAgain({ networkId }: Actor, act: string, error: Refusal): Pro
   return row
     ? new Refusal(
         409,
-        `The ${kindOf(row.kind).noun} "${row.name}" was changed again since: your earlier change of it stays. Undo once more for the one before.`,
+        `The ${kindOf(row.kind).noun} "${row.name}" has been changed by someone since, so your change of it can’t be undone. Undo again to go further back.`,
         error.problems,
       )
     : error;

@@ -1,7 +1,7 @@
 import { subscribe } from '@/database';
 import { noteReached, type Playing } from '../editions';
 
-/** Tells editions which players play something else than before; of what is told already nobody is asked again. */
+/** Notes on editions which players have started to play something else. Arrivals that are already noted aren't asked for again. */
 export class ArrivalNotes {
   /** What each player was heard to play last, by its network. */
   private readonly played = new Map<string, Map<string, string>>();

@@ -2,7 +2,7 @@ import type { Transaction } from 'sequelize';
 import { ObjectRow, PairingRow, PlayerRow, publish, rows, transaction } from '@/database';
 import { notFound } from '../errors';
 import { Refusal } from '@/core';
-import { giveBackAttempt, limitAttempts, placeOf, newToken, tokenHash, type Actor } from '../people';
+import { demand, giveBackAttempt, limitAttempts, placeOf, newToken, tokenHash, type Actor } from '../people';
 import { newUserCode, readCode, showCode } from './codes';
 
 /** Device authorization after RFC 8628, for players. */
@@ -71,6 +71,7 @@ export async function collectToken(deviceCode: string): Promise<{ token: string 
  * Pairs the player that shows `code` with a screen, in place of an earlier player. Said twice it is as said once. Throws 404, 422 or 429.
  */
 export async function pairScreen(actor: Actor, screenId: string, code: string, address: string): Promise<void> {
+  demand(actor, 'operate');
   const screen = await ObjectRow.findOne({ where: { networkId: actor.networkId, kind: 'screen', slug: screenId } });
   if (!screen) throw notFound('screen');
   // Counted before the code is looked at: who has guessed too often does not learn whether the next guess is right.
@@ -92,7 +93,7 @@ export async function pairScreen(actor: Actor, screenId: string, code: string, a
   if (!paired)
     throw new Refusal(
       422,
-      'No player shows this code now: read it again from the screen. A code is good for 15 minutes.',
+      'No player shows this code now. Read it again from the screen. A code works for 15 minutes.',
       [{ path: '/code', message: 'No player shows this code now.' }],
     );
   for (const key of counted) await giveBackAttempt(key);
@@ -100,6 +101,7 @@ export async function pairScreen(actor: Actor, screenId: string, code: string, a
 
 /** Takes a screen's player away: its token ends at once. Throws 404 where there is none. */
 export async function unpairScreen(actor: Actor, screenId: string): Promise<void> {
+  demand(actor, 'operate');
   await transaction(async (within) => {
     const screen = await ObjectRow.findOne({
       where: { networkId: actor.networkId, kind: 'screen', slug: screenId },

@@ -79,7 +79,7 @@ test.each([
     'one does not take it up',
     { ...trial, given: new Date(NOW - TAKES_UP_WITHIN_MS - 1).toISOString() },
     [screen(), behind],
-    { kind: 'stop', why: 'Hall has not taken it up within 15 minutes.' },
+    { kind: 'stop', why: 'Hall didn’t update within 15 minutes.' },
   ],
   [
     'the minutes are over, and its time is to come',
@@ -116,7 +116,7 @@ test.each([
     'no screen has a player any more',
     trial,
     [screen({ player: null })],
-    { kind: 'stop', why: 'No screen on which it is tried has a player any more.' },
+    { kind: 'stop', why: 'None of its screens has a player now.' },
   ],
 ])('where %s', (_, tried, screens, verdict) => {
   expect(verdictOf(tried, screens, true, NOW)).toEqual(verdict);

@@ -4,7 +4,7 @@ import { stateOf, type Heard } from './status';
 
 /** What becomes of an edition that is tried on some screens first, by what their players told last: pure. */
 
-/** So long a pilot has to take it up, from when it got it. */
+/** How long a pilot screen has to show the edition, from when it was offered. */
 export const TAKES_UP_WITHIN_MS = 15 * MINUTE;
 
 /** A screen on which it is tried. */
@@ -32,8 +32,8 @@ export interface Trial {
 }
 
 /**
- * Screens without a player are not looked at; a screen that rests by its lights-out hours is as good as lit. That one is dark, or late, is
- * held against it only where the network has been heard for a while (`heard`): a server that stood still has heard nobody. A pilot that
+ * Screens without a player are left out; a screen resting by its lights-out hours counts as lit. A screen that is dark or late counts
+ * against the pilot only after the network has been online for a while (`heard`): a server that was down has heard from no screen. A pilot that
  * passed is watched until its time: an error, or a screen that goes dark, still stops it.
  */
 export function verdictOf(
@@ -44,18 +44,18 @@ export function verdictOf(
 ): Verdict {
   const since = Date.parse(begun);
   const tried = screens.filter(({ player }) => player !== null);
-  if (tried.length === 0) return { kind: 'stop', why: 'No screen on which it is tried has a player any more.' };
+  if (tried.length === 0) return { kind: 'stop', why: 'None of its screens has a player now.' };
   const states = tried.map((one) => stateOf({ ...one, paired: true, now }));
   for (const [i, { name, report, reachedAt }] of tried.entries()) {
     const error = report?.errors.find(({ at }) => at >= since);
     if (error) return { kind: 'stop', why: `${name}: ${error.message}` };
     if (heard && reachedAt && states[i] === 'dark') return { kind: 'stop', why: `${name} went dark with it.` };
     if (heard && !reachedAt && now - Date.parse(given) > TAKES_UP_WITHIN_MS)
-      return { kind: 'stop', why: `${name} has not taken it up within ${TAKES_UP_WITHIN_MS / MINUTE} minutes.` };
+      return { kind: 'stop', why: `${name} didn’t update within ${TAKES_UP_WITHIN_MS / MINUTE} minutes.` };
   }
   if (passed) return { kind: 'wait', litSince };
   const allLit = states.every((state) => state === 'lit' || state === 'resting');
-  // A clock that was put back begins anew: nobody has seen them lit for so long.
+  // The server's clock was put back, so the time they have been lit is counted from now.
   const from = !allLit ? null : litSince === null || Date.parse(litSince) > now ? now : Date.parse(litSince);
   const over = from === null || minutes === null ? null : from + minutes * MINUTE;
   if (at !== null && (over ?? Infinity) > Date.parse(at) && heard && now >= Date.parse(at))

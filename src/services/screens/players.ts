@@ -74,7 +74,7 @@ type Programs = ReadonlyMap<string, string>;
 interface NetworkTargets {
   readonly edition: number | null;
   readonly programs: Programs;
-  /** What waits, the earliest first: from when on it is for a screen, or for those that it does not name; `Infinity` where nobody knows yet. */
+  /** Waiting editions, the earliest first: when each starts on a screen, or on all screens it does not name. `Infinity` while undecided. */
   readonly waiting: readonly {
     readonly at: number;
     readonly screens: ReadonlyMap<string, { readonly at: number; readonly program: string }>;
@@ -183,7 +183,7 @@ export async function playerFile(player: Player, sha256: string): Promise<Stored
   );
   if (!row) return null;
   const file = { sha256, ...row, bytes: Number(row.bytes) };
-  // Somebody may repair it at any moment.
+  // A person may repair it at any moment.
   if (!file.damaged) grantedFiles.set(key, file);
   return file;
 }
@@ -205,12 +205,12 @@ export function heartbeat(player: Player, report: Report): void {
 
 /**
  * Writes what heartbeats are waiting, all together. Where PostgreSQL does not take one of them, halves are written on their own, down to
- * the one: it is thrown away and told in the log, and harms nobody else. The next are on their way.
+ * the single one that fails. That one is dropped and logged, so that the others are saved. New ones keep coming.
  */
 export async function flushHeartbeats(): Promise<void> {
   const beats = [...waiting].map(([id, beat]) => ({ id, ...beat }));
   waiting.clear();
-  // Before what they tell is told on: who hears of it asks for what has arrived.
+  // Written before the feed announces them: listeners then ask for arrivals.
   await arrivals.note(
     beats.flatMap(({ id, network, report: { program }, seen }) =>
       program === null ? [] : [{ player: id, network, program, seen }],
@@ -222,7 +222,7 @@ export async function flushHeartbeats(): Promise<void> {
 
 const arrivals = new ArrivalNotes();
 
-/** Players that showed no takeover when they were heard last, as far as this process knows. */
+/** Players that showed no takeover in their last report, as far as this process knows. */
 const quiet = new Set<string>();
 
 /** Which takeovers players show, as they tell it: those that show one, and those that may have until now. */

@@ -13,7 +13,7 @@ export async function screenStatuses({ networkId }: Actor, now = Date.now()): Pr
   return found.map((heard) => statusOf(heard, published.get(heard.id) ?? null, now));
 }
 
-/** What differs from what was told before. */
+/** The statuses that changed since the last ones were sent. */
 export interface StatusDelta {
   readonly statuses: readonly ScreenStatus[];
   readonly gone: readonly string[];
@@ -40,12 +40,12 @@ export class StatusBoard {
 
   constructor(private readonly networkId: string) {}
 
-  /** As they were told last: all of them, or those that were told anew since an instant. */
+  /** The statuses as last sent: all of them, or those sent since an instant. */
   all(since = 0): ScreenStatus[] {
     return [...this.told.values()].flatMap(({ status, at }) => (at >= since ? [status] : []));
   }
 
-  /** Everything anew: after pairings, publications, and where screens were added or removed. */
+  /** Works out all statuses again: after pairings, publications, and when screens were added or removed. */
   async load(now = Date.now()): Promise<StatusDelta> {
     this.published = await deliveredPrograms(this.networkId);
     const found = await rows<Heard>(HEARD, [this.networkId]);
@@ -69,7 +69,7 @@ export class StatusBoard {
     return { statuses: this.differing(found, now), gone: [] };
   }
 
-  /** What time alone has changed: screens that were not heard from, troubles that are over. */
+  /** Changes through time alone: screens that went offline, troubles that are over. */
   age(now = Date.now()): StatusDelta {
     return { statuses: this.differing(this.heard.values(), now), gone: [] };
   }

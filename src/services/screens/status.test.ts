@@ -52,23 +52,29 @@ test.each([
 
 test('45 s without a word are not dark yet; the next moment is, and says since when', () => {
   expect(status({ lastSeen: seen(45) })).toEqual({
-    ...{ id: 'hall', state: 'lit', lastSeen: null, troubles: [], download: null },
+    ...{ id: 'hall', state: 'lit', lastSeen: null, wasLast: null, troubles: [], download: null },
   });
   const late = new Date(now - 45_001);
   expect(status({ lastSeen: late })).toMatchObject({ state: 'dark', lastSeen: late.toISOString() });
+  // How it was when it was heard last, whatever the time is now.
+  const was = (more: object) => status({ lastSeen: late, ...more }).wasLast;
+  expect(was({ report: report({ program: target }) })).toBe('lit');
+  expect(was({ report: report({ program: 'b'.repeat(64) }) })).toBe('behind');
+  expect(was({ report: report({ program: target, missing: { files: 1, bytes: 5, neededBy: now - 10 } }) })).toBe('lit');
+  expect(was({ report: null })).toBeNull();
   expect(status({ lastSeen: null })).toMatchObject({ state: 'dark', lastSeen: null });
 });
 
 test('without a player a screen is unpaired, and has no troubles', () => {
   expect(status({ player: null, lastSeen: null, report: null }, null)).toEqual({
-    ...{ id: 'hall', state: 'unpaired', lastSeen: null, troubles: [], download: null },
+    ...{ id: 'hall', state: 'unpaired', lastSeen: null, wasLast: null, troubles: [], download: null },
   });
 });
 
 test('a screen that the newest edition has nothing for is behind, and says what to do', () => {
   expect(status({}, null)).toMatchObject({
     state: 'behind',
-    troubles: ['Not in the newest edition yet: publish the docket.'],
+    troubles: ['Not in the newest edition yet. Publish your changes.'],
   });
   expect(status({ report: null })).toMatchObject({ state: 'behind', troubles: [], download: null });
 });

@@ -8,8 +8,10 @@ export type ScreenState = 'lit' | 'behind' | 'dark' | 'resting' | 'unpaired';
 export interface ScreenStatus {
   readonly id: string;
   readonly state: ScreenState;
-  /** Since when a dark screen was not heard from; null for never, and while it is heard. */
+  /** When a dark screen was last online; null for never, and while it is online. */
   readonly lastSeen: string | null;
+  /** What a dark screen last reported; null while it is online, or if it never reported. */
+  readonly wasLast: Exclude<ScreenState, 'dark' | 'unpaired'> | null;
   /** Plain sentences for what is wrong. */
   readonly troubles: readonly string[];
   readonly download: Report['download'];
@@ -37,9 +39,16 @@ export function statusOf(heard: Heard, target: string | null, now: number): Scre
     id,
     state,
     lastSeen: state === 'dark' ? (lastSeen?.toISOString() ?? null) : null,
+    wasLast: state === 'dark' ? wasLast(heard, target) : null,
     troubles: state === 'unpaired' ? [] : troublesOf(heard, target, now),
     download: state === 'behind' ? (report?.download ?? null) : null,
   };
+}
+
+function wasLast({ lastSeen, report }: Heard, target: string | null): ScreenStatus['wasLast'] {
+  if (!lastSeen || !report) return null;
+  const state = stateOf({ paired: true, lastSeen, report, target, now: lastSeen.getTime() });
+  return state === 'dark' || state === 'unpaired' ? null : state;
 }
 
 /** A screen's state (design of the player, "States that an operator sees"). */
@@ -64,8 +73,8 @@ const isOverdue = ({ missing }: Report, now: number) => missing?.neededBy != nul
 function troublesOf({ report, doubledAt }: Heard, target: string | null, now: number): string[] {
   const troubles: string[] = [];
   if (doubledAt && now - doubledAt.getTime() < DOUBLED_FOR_MS)
-    troubles.push('Two players show this screen with one token: unpair it, then pair one of them.');
-  if (target === null) troubles.push('Not in the newest edition yet: publish the docket.');
+    troubles.push('Two players show this screen with one token. Unpair it, then pair one of them.');
+  if (target === null) troubles.push('Not in the newest edition yet. Publish your changes.');
   if (!report) return troubles;
   const { clockOffsetMs, download, errors, storage } = report;
   if (Math.abs(clockOffsetMs) > CLOCK_TOLERANCE_MS)

@@ -8,22 +8,31 @@ import { closeUploadLocks } from '../library';
 import { addPerson, type Actor } from '../people';
 import { createNetwork, edit } from '../plan';
 
+/** The name of the database that all test databases of this run are copies of: migrated once, with an empty queue. */
+const TEMPLATE = process.env.LANTERNPOST_TEST_TEMPLATE ?? 'test_template';
+
+const urlOf = (name: string) => `${process.env.LANTERNPOST_TEST_SERVER ?? ''}${name}`;
+
 /** A database and a data folder of this test file's own, on the server that the test run started. */
 export function useDatabase(): void {
   const name = `test_${randomUUID().replaceAll('-', '')}`;
   const data = mkdtempSync(join(tmpdir(), 'lanternpost-test-'));
-  const admin = async (sql: string) => {
-    const client = new pg.Client({ connectionString: `${process.env.LANTERNPOST_TEST_SERVER ?? ''}lanternpost` });
+  const admin = async (work: (client: pg.Client) => Promise<unknown>) => {
+    const client = new pg.Client({ connectionString: urlOf('lanternpost') });
     await client.connect();
-    await client.query(sql);
+    await work(client);
     await client.end();
   };
   beforeAll(async () => {
-    await admin(`CREATE DATABASE ${name}`);
-    process.env.DATABASE_URL = `${process.env.LANTERNPOST_TEST_SERVER ?? ''}${name}`;
     process.env.LANTERNPOST_DATA = data;
-    await migrate(database());
-    await (await openQueue()).stop({ graceful: false, wait: true });
+    await admin(async (client) => {
+      // Test files run side by side: the first one makes the template, the others wait for it.
+      await client.query('SELECT pg_advisory_lock(1)');
+      await makeTemplate(client);
+      await client.query(`CREATE DATABASE ${name} TEMPLATE ${TEMPLATE}`);
+    });
+    process.env.DATABASE_URL = urlOf(name);
+    database();
   }, 60_000);
   afterAll(async () => {
     await closeUploadLocks();
@@ -31,12 +40,28 @@ export function useDatabase(): void {
     await closeBus();
     await closeDatabase();
     // No WITH (FORCE): it is refused to us while autovacuum is at work there, for which a plain DROP waits.
-    await admin(
-      `SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = '${name}' AND usename = current_user`,
-    );
-    await admin(`DROP DATABASE ${name}`);
+    await admin(async (client) => {
+      await client.query(
+        `SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = '${name}' AND usename = current_user`,
+      );
+      await client.query(`DROP DATABASE ${name}`);
+    });
     rmSync(data, { recursive: true, force: true });
   });
+}
+
+/** Makes the template, if this run has none yet. It gets its name once it is complete and no connection to it is left. */
+async function makeTemplate(client: pg.Client): Promise<void> {
+  const { rowCount } = await client.query('SELECT 1 FROM pg_database WHERE datname = $1', [TEMPLATE]);
+  if (rowCount !== 0) return;
+  const unfinished = `${TEMPLATE}_${randomUUID().slice(0, 8)}`;
+  await client.query(`CREATE DATABASE ${unfinished}`);
+  process.env.DATABASE_URL = urlOf(unfinished);
+  await migrate(database());
+  await (await openQueue()).stop({ graceful: false, wait: true });
+  await closeQueue();
+  await closeDatabase();
+  await client.query(`ALTER DATABASE ${unfinished} RENAME TO ${TEMPLATE}`);
 }
 
 let count = 0;

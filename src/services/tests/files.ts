@@ -43,7 +43,7 @@ export function film(seconds = 2, size = '320x180'): Buffer {
   return readFileSync(path);
 }
 
-/** A PDF of so many pages, each with its own grey, as ISO 32000-1 has it; with what else is to stand in its catalogue, and what its pages say. */
+/** A PDF of so many pages, each with its own grey, by ISO 32000-1; with more entries for its catalogue, and the text of its pages. */
 export function pdf(pages: number, catalogue = '', says: (page: number) => string = () => ''): Buffer {
   const objects = [
     `<< /Type /Catalog /Pages 2 0 R ${catalogue} >>`,

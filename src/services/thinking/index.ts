@@ -40,5 +40,5 @@ function refusedBy(error: unknown): Result<unknown> {
   if (told !== error) logOnce(error, 'task failed');
   return told
     ? refused(told.problems, told.message, told.status)
-    : refused([], 'Something went wrong here: nothing was changed. Try again in a moment.', 500);
+    : refused([], 'Something went wrong on the server. Nothing was changed. Try again in a moment.', 500);
 }

@@ -22,7 +22,7 @@ import {
   type PuttingOn,
 } from '../editions';
 import type { Actor } from '../people';
-import { draftPlan, importPlan, type EditResult } from '../plan';
+import { draftPlan, importPlan, lookAtPlan, type EditResult, type PlanLook } from '../plan';
 import { findTowns, type Town } from '../towns';
 
 /** What takes long in a large network: compiling and forecasting. Plain values go in and come out, since a process of its own does it. */
@@ -39,7 +39,7 @@ async function docketSums(actor: Actor): Promise<DocketSums> {
   return { change, entries: entries.length, screens: screens.length };
 }
 
-/** Larger networks are left to the browser's own worker, which forecasts what is in sight. */
+/** For larger networks, the browser's own worker forecasts only the visible part. */
 const GLANCED_AT = { screens: 300, bookings: 2000 };
 
 /** What the screens show at an instant, by the newest edition, or by the draft before the first. Empty in a large network. */
@@ -60,9 +60,15 @@ async function smallFiles(actor: Actor): Promise<readonly string[]> {
   return ids;
 }
 
+const documentIn = (body: Uint8Array) => orThrow(readBoundedJson(Buffer.from(body).toString('utf8')));
+
 /** Reads a plan file in UTF-8, and makes the draft equal to it. */
-async function importPlanFile(actor: Actor, body: Uint8Array): Promise<Pick<EditResult, 'change' | 'changes'>> {
-  const { change, changes } = await importPlan(actor, orThrow(readBoundedJson(Buffer.from(body).toString('utf8'))));
+async function importPlanFile(
+  actor: Actor,
+  body: Uint8Array,
+  seen?: number,
+): Promise<Pick<EditResult, 'change' | 'changes'>> {
+  const { change, changes } = await importPlan(actor, documentIn(body), seen);
   return { change, changes };
 }
 
@@ -76,6 +82,7 @@ export const TASKS = {
   fireTakeover: (actor: Actor, id: string, by?: ByWhom) => fireTakeover(actor, id, by),
   glancesAt,
   importPlanFile,
+  lookAtPlanFile: (actor: Actor, body: Uint8Array): Promise<PlanLook> => lookAtPlan(actor, documentIn(body)),
   pilotEdition: (actor: Actor, basedOn: number, pilot: Piloting, how?: Publishing) =>
     pilotEdition(actor, basedOn, pilot, how),
   planEdition: (actor: Actor, basedOn: number, goesOut: GoesOut, how?: Publishing) =>

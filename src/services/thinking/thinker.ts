@@ -26,12 +26,12 @@ interface Waiting {
 }
 
 const lost = (message: string): Result<never> => ({ ok: false, status: 503, message, problems: [] });
-const BROKEN_OFF = lost('This was broken off: look whether it was done, then try again.');
-const TOO_LONG = lost('Working this out took too long: try again, or make the plan smaller.');
+const BROKEN_OFF = lost('This was interrupted. See whether it was done, then try again.');
+const TOO_LONG = lost('This took too long to compute. Try again, or make the plan smaller.');
 
 /**
- * A process beside this one, which has what takes long: whoever waits for something else does not wait for it, nor lacks its memory. One
- * that ends, or stands still past the deadline, is started anew; who waited for it is told.
+ * A second process for work that takes long, so that other requests neither wait for it nor lack its memory. If it
+ * ends, or passes its deadline, it is started again, and the requests that waited for it fail with a message.
  */
 export class Thinker {
   private child: ChildProcess | null = null;
@@ -46,7 +46,7 @@ export class Thinker {
     this.open();
   }
 
-  /** A result and nothing thrown: who asks may have a copy of its own of what is thrown. */
+  /** A result, never an exception: each caller may get a copy of its own of the error. */
   ask<N extends TaskName>(name: N, args: TaskArguments<N>): Promise<Result<TaskAnswer<N>>> {
     const id = ++this.count;
     const child = this.child ?? this.open();
@@ -88,7 +88,7 @@ export class Thinker {
     if (this.child !== child) return;
     this.child = null;
     const tasks = [...this.waiting.values()].map((one) => one.name);
-    if (!this.closed) logger.error({ why, tasks }, 'the process that compiles is started anew');
+    if (!this.closed) logger.error({ why, tasks }, 'the process that compiles is being restarted');
     child.kill('SIGKILL');
     for (const { timer, resolve } of this.waiting.values()) {
       clearTimeout(timer);

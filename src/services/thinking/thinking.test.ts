@@ -21,7 +21,7 @@ function beside(body: string): ChildProcess {
   return fork(path, [], { serialization: 'advanced', execArgv: ['--max-old-space-size=40'], silent: true });
 }
 const ECHO = 'process.send({ id: asked.id, result: { ok: true, value: asked.name + asked.args.length } })';
-const actor = { networkId: 'n', personId: null, name: '' };
+const actor = { networkId: 'n', personId: null, name: '', may: [] };
 
 test('without a process beside a task is done here', async () => {
   const ida = await newNetwork();
@@ -55,7 +55,7 @@ test('the other end answers with values, and with refusals by their sentences', 
   expect((await answered(2)).result).toMatchObject({
     ok: false,
     status: 409,
-    message: expect.stringMatching(/review/),
+    message: expect.stringMatching(/The plan has changed since you opened this page./),
   });
   // What the database does not take is told as what it is, and not as a fault.
   expect((await answered(3)).result).toMatchObject({ ok: false, status: 422 });
@@ -72,10 +72,10 @@ test('a process beside answers each who asked', async () => {
 
 const ENOUGH = 60_000;
 test.each([
-  ['ends', 'process.exit(1)', /broken off/, ENOUGH],
-  ['fails', "throw new Error('no more')", /broken off/, ENOUGH],
+  ['ends', 'process.exit(1)', /This was interrupted./, ENOUGH],
+  ['fails', "throw new Error('no more')", /This was interrupted./, ENOUGH],
   // It looks for memory for seconds before it gives up.
-  ['takes all memory', 'const all = []; for (;;) all.push({ one: [all.length] })', /broken off/, ENOUGH],
+  ['takes all memory', 'const all = []; for (;;) all.push({ one: [all.length] })', /This was interrupted./, ENOUGH],
   ['stands still', 'for (;;);', /too long/, 4000],
 ])('one that %s: who waits is told, and the next is answered by a new one', async (_, body, message, limit) => {
   let started = 0;
@@ -99,6 +99,6 @@ test('a plan that takes longer than its deadline is given up with a sentence', a
   orThrow(await compile(plan));
   await expect(compile(plan, undefined, 0, -1)).rejects.toMatchObject({
     status: 503,
-    message: expect.stringMatching(/make it smaller/),
+    message: expect.stringMatching(/Make it smaller/),
   });
 });

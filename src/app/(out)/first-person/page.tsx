@@ -11,9 +11,7 @@ export default async function FirstPersonPage() {
   return (
     <>
       <h1 className="text-3xl">A new network</h1>
-      <p className="mt-2 mb-6 text-faint">
-        Nobody is here yet: you are the first person, and this page works only once.
-      </p>
+      <p className="mt-2 mb-6 text-faint">You are the first person here. This page works only once.</p>
       <FirstPersonForm />
     </>
   );

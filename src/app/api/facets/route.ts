@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { mediaFilters } from '@/web/inputs';
 import { answerAs, json, readQuery } from '@/web/routes';
 import { libraryFacets } from '@/services/library';
@@ -8,7 +8,7 @@ export const dynamic = 'force-dynamic';
 
 const querySchema = z.object(mediaFilters);
 
-/** What the library's files that are meant may be narrowed to, with how many each would be. */
+/** How the matching library files can be narrowed further, with how many files each choice leaves. */
 export async function GET(request: Request): Promise<Response> {
   return answerAs(request, async (actor) => {
     const { small: narrowed, ...asked } = readQuery(request, querySchema);

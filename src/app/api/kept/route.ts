@@ -3,7 +3,7 @@ import { kept } from '@/services/editions';
 
 export const dynamic = 'force-dynamic';
 
-/** How long the network keeps what one can go back to. */
+/** How long the network keeps old editions and replaced files. */
 export async function GET(request: Request): Promise<Response> {
   return answerAs(request, async (actor) => json(await kept(actor)));
 }

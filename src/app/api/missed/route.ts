@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { answerAs, json, readQuery } from '@/web/routes';
 import { missedSince } from '@/services/feed';
 
@@ -6,7 +6,7 @@ export const dynamic = 'force-dynamic';
 
 const querySchema = z.object({ change: z.coerce.number().int().min(0), at: z.coerce.number().min(0) });
 
-/** What a page has missed that stands at a change and knows the screens as of an instant of the server's clock. */
+/** What a page has missed that knows a change, and the screens as of an instant of the server's clock. */
 export async function GET(request: Request): Promise<Response> {
   return answerAs(request, async (actor) => {
     const at = Date.now();

@@ -1,4 +1,4 @@
-import { planFile } from '@/core';
+import { Refusal, planFile } from '@/core';
 import { draftPlan } from '@/services/plan';
 import { think } from '@/services/thinking';
 import { answerAs, json, readBody } from '@/web/routes';
@@ -13,13 +13,26 @@ export async function GET(request: Request): Promise<Response> {
   return answerAs(request, async (actor) => json(planFile((await draftPlan(actor)).plan)), 'publish');
 }
 
-/** Makes the draft equal to a plan file: what differs is added, changed and removed, all of it or nothing. */
+/** What a plan file would make of the draft: nothing is changed. */
+export async function POST(request: Request): Promise<Response> {
+  // Read in the second process: a strange file must not slow other requests down.
+  return answerAs(
+    request,
+    async (actor) => json(await think('lookAtPlanFile', actor, await readBody(request, MOST_BYTES))),
+    'publish',
+  );
+}
+
+/** Makes the draft equal to a plan file: what differs is added, changed and removed, all of it or nothing. `seen` is the change that it was looked at with. */
 export async function PUT(request: Request): Promise<Response> {
   return answerAs(
     request,
     async (actor) => {
-      // Read beside: what is in a file of strangers costs nobody else's requests.
-      const { change, changes } = await think('importPlanFile', actor, await readBody(request, MOST_BYTES));
+      const seen = new URL(request.url).searchParams.get('seen');
+      if (seen !== null && !/^\d{1,15}$/.test(seen))
+        throw new Refusal(422, '"seen" is the number of a change, as looking at the file answered it.');
+      const body = await readBody(request, MOST_BYTES);
+      const { change, changes } = await think('importPlanFile', actor, body, seen === null ? undefined : Number(seen));
       return json({ change, changes: changes.length });
     },
     'publish',

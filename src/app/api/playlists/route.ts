@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { addPlaylistFile } from '@/services/plan';
 import { answerAs, json, readBody, readQuery } from '@/web/routes';
 

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { answerAs, json, readQuery } from '@/web/routes';
 import { editionFor } from '@/services/editions';
 

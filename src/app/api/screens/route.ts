@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { idSchema, screenSchema } from '@/core';
 import { answerAs, readJson } from '@/web/routes';
 import { readInput } from '@/services/people';

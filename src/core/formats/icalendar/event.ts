@@ -1,6 +1,6 @@
-import type { Content, When } from '../../plan/schema';
+import type { Content } from '../../plan/schema';
 import type { Weave } from '../../plan/weave';
-import type { LocalDate, LocalTime } from '../../when';
+import type { LocalDate, LocalTime, SetOfHours, When } from '../../when';
 
 /** What a line of the file has that can't be taken over, and what was done about it. */
 export interface LineProblem {
@@ -32,12 +32,12 @@ export interface RawEvent extends Omit<CalendarEvent, 'when'> {
   readonly uid: string;
   readonly sibling: string | null;
   readonly cancelled: boolean;
-  /** The date of the instance that it stands for, on the event's clock. */
+  /** The date of the instance that it replaces, on the event's clock. */
   readonly instance: LocalDate | null;
   readonly clock: string | null;
   readonly start: LocalTime;
   readonly end: LocalTime;
-  readonly when: When;
+  readonly when: SetOfHours;
   /** Added instances at another time of day, or of another length. */
   readonly others: readonly { readonly start: LocalTime; readonly end: LocalTime }[];
 }

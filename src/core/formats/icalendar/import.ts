@@ -2,7 +2,7 @@ import { nameAmong } from '../../booking';
 import { knownContent } from '../../plan/known';
 import { objectIn, type Patch } from '../../plan/patch';
 import type { Content, Plan } from '../../plan/schema';
-import { addDays, datesOf, formatDate, parseDate, type LocalDate } from '../../when';
+import { addDays, datesOf, formatDate, parseDate, setsOf, type LocalDate } from '../../when';
 import { whenOf } from './becomes';
 import type { CalendarEvent } from './event';
 
@@ -50,14 +50,19 @@ export function bookingsOf(plan: Plan, events: readonly CalendarEvent[], choices
 
 const NO_CALENDARS = { calendar: () => new Set<LocalDate>() };
 
-/** The dates of events, ascending, for a calendar; what repeats without end is written out to `until` (inclusive). */
+/** The dates that events touch, ascending, for a calendar; what repeats without end is written out to `until` (inclusive). */
 export function datesOfEvents(events: readonly CalendarEvent[], until: LocalDate): string[] {
-  const dates = events.flatMap(({ when }) => {
-    const from = when.from === undefined ? addDays(until, -366) : (parseDate(when.from) as LocalDate);
-    const also = (when.also ?? []).map((text) => parseDate(text) as LocalDate);
-    const first = Math.min(from, ...also) as LocalDate;
-    const last = when.to === undefined ? until : (Math.max(parseDate(when.to) as LocalDate, ...also) as LocalDate);
-    return datesOf(when, NO_CALENDARS, first, last);
-  });
+  const dates = events.flatMap(({ when }) =>
+    setsOf(when).flatMap((set) => {
+      const from = set.from === undefined ? addDays(until, -366) : (parseDate(set.from) as LocalDate);
+      const also = (set.also ?? []).map((text) => parseDate(text) as LocalDate);
+      const first = Math.min(from, ...also) as LocalDate;
+      const last = set.to === undefined ? until : (Math.max(parseDate(set.to) as LocalDate, ...also) as LocalDate);
+      const more = Math.max(0, ...(set.windows ?? []).map(([, , days = 0]) => days));
+      return datesOf(set, NO_CALENDARS, first, last).flatMap((date) =>
+        Array.from({ length: more + 1 }, (_, i) => addDays(date, i)),
+      );
+    }),
+  );
   return [...new Set(dates)].sort((a, b) => a - b).map(formatDate);
 }

@@ -2,7 +2,7 @@ import { emptyPlan, readPlan, type Patch } from '../../plan';
 import { orThrow } from '../../refusal';
 import { bookingsOf, readCalendar, writeCalendar } from '.';
 import { timezoneLines } from './timezone';
-import { dateOf, toLocalTime, zoneTable } from '../../when';
+import { clocksOf, dateOf, setsOf, toLocalTime, zoneTable } from '../../when';
 
 const file = (...lines: string[]) => ['BEGIN:VCALENDAR', ...lines, 'END:VCALENDAR'].join('\r\n');
 let uid = 0;
@@ -60,12 +60,21 @@ test('an event of a thousand years is one booking where it is of whole days, and
   ]);
 });
 
-test('an event over midnights by hours is a booking for each of its days', () => {
-  const { events } = readCalendar(file(...event('DTSTART:20261205T080000', 'DTEND:20261208T000000')));
-  expect(events.map(({ when }) => when)).toEqual([
+test('an event over midnights by hours is one window of up to eight days; a longer one is a booking for each day', () => {
+  const whens = (end: string) =>
+    readCalendar(file(...event('DTSTART:20261205T080000', `DTEND:${end}`))).events.map(({ when }) => when);
+  expect(whens('20261208T000000')).toEqual([
+    { from: '2026-12-05', to: '2026-12-05', windows: [['08:00', '24:00', 2]] },
+  ]);
+  expect(whens('20261213T000000')).toEqual([
+    { from: '2026-12-05', to: '2026-12-05', windows: [['08:00', '24:00', 7]] },
+  ]);
+  const longer = whens('20261213T000001');
+  expect([longer.length, longer[0], longer[1], longer[8]]).toEqual([
+    9,
     { from: '2026-12-05', to: '2026-12-05', windows: [['08:00', '24:00']] },
     { from: '2026-12-06', to: '2026-12-06' },
-    { from: '2026-12-07', to: '2026-12-07' },
+    { from: '2026-12-13', to: '2026-12-13', windows: [['00:00', '00:00:01']] },
   ]);
 });
 
@@ -81,8 +90,9 @@ test('thousands of events of one name get numbers', () => {
 
 test('UNTIL lets an instance in that begins by then, in any place of the rule', () => {
   const until = (rule: string, start = '20261201T080000') =>
-    readCalendar(file(...event(`DTSTART;TZID=Europe/Oslo:${start}`, 'DURATION:PT1H', `RRULE:${rule}`))).events[0]?.when
-      .repeat;
+    readCalendar(file(...event(`DTSTART;TZID=Europe/Oslo:${start}`, 'DURATION:PT1H', `RRULE:${rule}`))).events.flatMap(
+      ({ when }) => setsOf(when).map(({ repeat }) => repeat),
+    )[0];
   expect(until('UNTIL=20261205T070000Z;FREQ=DAILY')).toBe('FREQ=DAILY;UNTIL=20261205');
   expect(until('FREQ=DAILY;UNTIL=20261205T065959Z;INTERVAL=2')).toBe('FREQ=DAILY;INTERVAL=2;UNTIL=20261204');
   expect(until('FREQ=DAILY;UNTIL=20261205')).toBe('FREQ=DAILY;UNTIL=20261205');
@@ -95,7 +105,7 @@ describe('siblings, as our own files write them', () => {
         ...['BEGIN:VEVENT', 'UID:a', 'SUMMARY:Drill', ...HOUR_LONG, ...first, 'END:VEVENT'],
         ...['BEGIN:VEVENT', 'UID:b', 'RELATED-TO;RELTYPE=SIBLING:a', ...second, 'END:VEVENT'],
       ),
-    ).events.map(({ summary, when }) => [summary, when.windows]);
+    ).events.map(({ summary, when }) => [summary, ...setsOf(when).map(({ windows }) => windows)]);
 
   test('two windows of one booking', () => {
     expect(twins(['SUMMARY:Drill', 'DTSTART:20261205T100000', 'DURATION:PT1H'])).toEqual([
@@ -121,12 +131,9 @@ describe('siblings, as our own files write them', () => {
     [
       'other dates',
       ['SUMMARY:Drill', 'DTSTART:20261206T100000', 'DURATION:PT1H'],
-      [
-        ['Drill', [['08:00', '09:00']]],
-        ['Drill', [['10:00', '11:00']]],
-      ],
+      [['Drill', [['08:00', '09:00']], [['10:00', '11:00']]]],
     ],
-  ])('%s: two bookings', (_, second, expected) => {
+  ])('%s: a booking, or a set of hours, of its own', (_, second, expected) => {
     expect(twins(second)).toEqual(expected);
   });
 });
@@ -162,7 +169,7 @@ describe('a zone by a name of its own, with its clocks written out', () => {
   test('becomes a zone whose clocks read the same, winter and summer', () => {
     const { events, problems } = read('+0200', '+0300');
     expect(problems).toEqual([]);
-    const clock = zoneTable(events[0]?.when.clock ?? '');
+    const clock = zoneTable(clocksOf(events[0]?.when ?? {})[0] ?? '');
     const helsinki = zoneTable('Europe/Helsinki');
     for (let month = 0; month < 60; month++) {
       const noon = Date.UTC(2024, month, 1, 12);

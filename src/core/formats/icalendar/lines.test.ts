@@ -78,7 +78,7 @@ describe('components of a calendar', () => {
     });
     expect(blocks('BEGIN:VCALENDAR', 'X:1', 'BEGIN:VEVENT', 'X:2')).toEqual({
       line: 3,
-      message: 'The VEVENT that begins here has no end: the file is cut short.',
+      message: 'The VEVENT that begins here has no end. The file is incomplete.',
     });
   });
 });

@@ -72,7 +72,7 @@ export interface Block {
 /** The components that stand directly in a VCALENDAR, each with its own lines, BEGIN and END included; or what is wrong with the file as a whole. */
 export function componentsOf(lines: readonly ContentLine[]): Block[] | { line: number; message: string } {
   const begin = lines.findIndex(({ text }) => /^BEGIN:VCALENDAR\s*$/i.test(text));
-  if (begin < 0) return { line: 1, message: 'This is no calendar file: it has no BEGIN:VCALENDAR.' };
+  if (begin < 0) return { line: 1, message: 'This isn’t a calendar file: it has no BEGIN:VCALENDAR.' };
   const blocks: Block[] = [];
   let open: { name: string; lines: ContentLine[]; depth: number } | null = null;
   for (const one of lines.slice(begin + 1)) {
@@ -92,7 +92,7 @@ export function componentsOf(lines: readonly ContentLine[]): Block[] | { line: n
   if (open)
     return {
       line: open.lines[0]?.line ?? 1,
-      message: `The ${open.name} that begins here has no end: the file is cut short.`,
+      message: `The ${open.name} that begins here has no end. The file is incomplete.`,
     };
   return blocks;
 }

@@ -1,7 +1,7 @@
 import ICAL from 'ical.js';
 import { DAY } from '../../instant';
 import { MOST_OF_NAME } from '../../plan/fields';
-import type { Content, When } from '../../plan/schema';
+import type { Content } from '../../plan/schema';
 import { readWeave } from '../../plan/weave';
 import { Refusal } from '../../refusal';
 import { isTag, parseSelector } from '../../selector';
@@ -20,6 +20,7 @@ import {
   zoneTable,
   type LocalDate,
   type LocalTime,
+  type SetOfHours,
 } from '../../when';
 import type { CalendarEvent, LineProblem, RawEvent } from './event';
 import { componentsOf, namesFalseTime, unescapeText, unfold, type Block } from './lines';
@@ -49,7 +50,7 @@ export function readCalendar(file: string, progress: (share: number) => void = (
   if (first)
     problems.push({
       line: firstLine(first),
-      message: `The file has more than ${MOST_EVENTS} events: those from here on are left out.`,
+      message: `The file has more than ${MOST_EVENTS} events. The rest is left out.`,
     });
   const left = new Set(spare);
   const blocks = found.filter((block) => !left.has(block));
@@ -68,7 +69,7 @@ export function readCalendar(file: string, progress: (share: number) => void = (
       return [];
     }
   });
-  if (written.length === 0) problems.push({ line: 1, message: 'The file has no events: nothing to read.' });
+  if (written.length === 0) problems.push({ line: 1, message: 'The file has no events.' });
   const events = joinSiblings(withInstances(read, problems));
   return { events: events.flatMap((one) => spread(one, problems)), problems: problems.sort((a, b) => a.line - b.line) };
 }
@@ -77,13 +78,13 @@ export function readCalendar(file: string, progress: (share: number) => void = (
 const unreadable = (line: number, message: string) => new Refusal(422, message, [{ path: `/${line}`, message }]);
 
 const sentenceOf = (error: unknown) =>
-  `This event can't be read (${error instanceof Error ? error.message : String(error)}): it is left out.`;
+  `This event can't be read (${error instanceof Error ? error.message : String(error)}), so it is left out.`;
 
 const firstLine = (block: Block) => block.lines[0]?.line ?? 1;
 
 function readEvent(block: Block, zones: Zones): RawEvent {
   const unreal = block.lines.find((one) => namesFalseTime(one.text));
-  if (unreal) throw unreadable(unreal.line, 'This time does not exist: the event is left out.');
+  if (unreal) throw unreadable(unreal.line, 'This time doesn’t exist, so the event is left out.');
   const text = block.lines.map((one) => one.text).join('\r\n');
   const event = new ICAL.Component(ICAL.parse(text) as unknown[]);
   const lineOf = (name: string) =>
@@ -94,12 +95,15 @@ function readEvent(block: Block, zones: Zones): RawEvent {
     return found === null || found === undefined ? null : String(found);
   };
   const begins = event.getFirstProperty('dtstart');
-  if (!begins) throw unreadable(firstLine(block), 'This event has no DTSTART: it is left out.');
+  if (!begins) throw unreadable(firstLine(block), 'This event has no DTSTART, so it is left out.');
   const clock = zones.clockOf(begins, lineOf('DTSTART'));
   const start = wallOf(begins.getFirstValue() as ICAL.Time, lineOf('DTSTART'));
   const end = endOf(event, start, clock, zones, lineOf);
   if (end <= start)
-    throw unreadable(lineOf('DTEND'), 'This event has no length: give it an end (DTEND or DURATION). It is left out.');
+    throw unreadable(
+      lineOf('DTEND'),
+      'This event has no duration, so it is left out. Give it an end (DTEND or DURATION).',
+    );
   const onClock = (property: ICAL.Property, one: ICAL.Time, line = lineOf(property.name.toUpperCase())) => {
     const own = zones.clockOf(property, line, one);
     const wall = wallOf(one, line);
@@ -115,7 +119,7 @@ function readEvent(block: Block, zones: Zones): RawEvent {
     if (count > MOST_DATES)
       throw unreadable(
         lineOf(name.toUpperCase()),
-        `This event has more than ${MOST_DATES} single dates (${name.toUpperCase()}): make it a calendar of dates. It is left out.`,
+        `This event has more than ${MOST_DATES} single dates (${name.toUpperCase()}), so it is left out. Make it a calendar of dates.`,
       );
   }
   for (const property of event.getAllProperties('rdate')) {
@@ -138,7 +142,7 @@ function readEvent(block: Block, zones: Zones): RawEvent {
   if (instance?.getParameter('range'))
     throw unreadable(
       lineOf('RECURRENCE-ID'),
-      'A change of this and all later instances can not be read: it is left out.',
+      'A change of this and all later instances can’t be read, so it is left out.',
     );
   /** The value of a property that the reader does not know is as it is written. */
   const own = (name: string) => unescapeText(plain(`x-lanternpost-${name}`) ?? '') || null;
@@ -185,14 +189,14 @@ function dated(
   also: readonly LocalDate[],
   except: readonly LocalDate[],
   lineOf: (name: string) => number,
-): When {
+): SetOfHours {
   const first = dateOfLocalTime(start);
   const rules = event.getAllProperties('rrule');
-  if (rules.length > 1) throw unreadable(lineOf('RRULE'), 'An event with two rules can not be read: it is left out.');
+  if (rules.length > 1) throw unreadable(lineOf('RRULE'), 'An event with two rules can’t be read, so it is left out.');
   if (event.getFirstProperty('exrule'))
     throw unreadable(
       lineOf('EXRULE'),
-      'EXRULE is no part of the standard any more: write its dates as EXDATE. The event is left out.',
+      'EXRULE is no longer part of the standard, so the event is left out. Write its dates as EXDATE.',
     );
   const lists = (dates: readonly LocalDate[], key: 'also' | 'except') =>
     dates.length > 0 ? { [key]: [...new Set(dates)].sort((a, b) => a - b).map(formatDate) } : {};
@@ -238,7 +242,7 @@ function untilOf(until: ICAL.Time | null, start: LocalTime, clock: string | null
 function wallOf(time: ICAL.Time, line: number): LocalTime {
   const { year, month, day, hour, minute, second } = time;
   const wall = Date.UTC(year, month - 1, day, hour, minute, second);
-  if (Number.isNaN(wall)) throw unreadable(line, 'This time does not exist: the event is left out.');
+  if (Number.isNaN(wall)) throw unreadable(line, 'This time doesn’t exist, so the event is left out.');
   return wall as LocalTime;
 }
 
@@ -279,7 +283,10 @@ class Zones {
     if (!this.known.has(name)) this.known.set(name, this.find(name));
     const zone = this.known.get(name);
     if (!zone)
-      throw unreadable(line, `The time zone "${name}" is unknown and not defined in the file: the event is left out.`);
+      throw unreadable(
+        line,
+        `The time zone "${name}" is unknown and not defined in the file, so the event is left out.`,
+      );
     return zone;
   }
 

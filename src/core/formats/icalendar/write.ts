@@ -8,18 +8,23 @@ import {
   addDays,
   calendarDates,
   datesOf,
+  followsHours,
+  followsSun,
   parseDate,
   parseRule,
   ruleDates,
+  setsOf,
   startOfDate,
   toInstant,
   localOccurrences,
+  sunAt,
   writeRule,
   zoneTable,
   type LocalDate,
   type LocalTime,
-  type Rule,
   type LocalOccurrence,
+  type Rule,
+  type SetOfHours,
 } from '../../when';
 import { escapeText, fold } from './lines';
 import { icalendarPriority } from './priority';
@@ -33,17 +38,17 @@ export interface CalendarOptions {
   /** When it is written: DTSTAMP. */
   readonly stamp: Instant;
   /**
-   * Site-clock bookings are written on this site's clock, and follow its opening hours. Without it they are floating
-   * (section 3.3.5, form 1): the same hour in every zone, as they are; windows on opening hours are then left out.
+   * Site-clock bookings are written on this site's clock, and follow its opening hours and its sun. Without it they are floating
+   * (section 3.3.5, form 1): the same hour in every zone, as they are; windows on opening hours or the sun are then left out.
    */
-  readonly site?: Pick<Site, 'timeZone' | 'hours'> | undefined;
+  readonly site?: Pick<Site, 'timeZone' | 'hours' | 'location'> | undefined;
 }
 
 const WRITTEN_OUT_DAYS = 366;
 
 /**
  * Bookings as an iCalendar file (RFC 5545): an event for each window, that repeats as the booking does. What the standard has no
- * word for stands in X-LANTERNPOST- properties; docs/plan-format.md lists them.
+ * word for is in X-LANTERNPOST- properties; docs/plan-format.md lists them.
  */
 export function writeCalendar(plan: Plan, bookings: readonly Booking[], options: CalendarOptions): string {
   const writer = new EventWriter(plan, options);
@@ -64,7 +69,7 @@ export function writeCalendar(plan: Plan, bookings: readonly Booking[], options:
     .join('\r\n');
 }
 
-/** The fields of a `When` that an event's recurrence can say; with any other its dates are written one by one. */
+/** The fields of a set of hours that an event's recurrence can say; with any other its dates are written one by one. */
 const SAID = new Set(['clock', 'from', 'to', 'repeat', 'also', 'except', 'only', 'not', 'windows']);
 
 /** The dates on which an event recurs, as the standard writes them. `first` is an instance. */
@@ -73,6 +78,12 @@ interface Recurrence {
   readonly rule: Rule | null;
   readonly added: readonly LocalDate[];
   readonly taken: readonly LocalDate[];
+}
+
+/** A window as its first date has it, and the dates on which it comes again. */
+interface Written {
+  readonly occurrence: LocalOccurrence;
+  readonly recurrence: Recurrence;
 }
 
 class EventWriter {
@@ -87,30 +98,30 @@ class EventWriter {
   }
 
   events(booking: Booking): string[] {
-    const { when } = booking;
-    const windows = when.windows ?? [['00:00', '24:00']];
-    const fixed = windows.every((window) => window.every((edge) => !/^(opens|closes)/.test(edge)));
-    const said = Object.keys(when).every((field) => SAID.has(field));
-    const groups = fixed && said ? this.recurring(booking) : this.writtenOut(booking);
-    return groups.flatMap(({ occurrence, recurrence }, i) => this.event(booking, occurrence, recurrence, i));
+    const groups = setsOf(booking.when).flatMap((set) => {
+      const isSaid = Object.keys(set).every((field) => SAID.has(field));
+      const found = isSaid && !followsHours(set) && !followsSun(set) ? this.recurring(set) : this.writtenOut(set);
+      return found.map((one) => ({ ...one, set }));
+    });
+    return groups.flatMap(({ set, occurrence, recurrence }, i) => this.event(booking, set, occurrence, recurrence, i));
   }
 
   /** An event a window; all of them recur alike. */
-  private recurring(booking: Booking): { occurrence: LocalOccurrence; recurrence: Recurrence }[] {
-    const recurrence = this.recurrence(booking);
+  private recurring(set: SetOfHours): Written[] {
+    const recurrence = this.recurrence(set);
     if (!recurrence) return [];
     // Calendars and exceptions may take the first date away: the window is read from the plain times.
-    const { windows } = booking.when;
-    const plain = { ...(windows ? { windows } : {}) };
+    const plain = set.windows ? { windows: set.windows } : {};
     const day = localOccurrences(plain, this.place(), recurrence.first, recurrence.first);
     return day.filter((one) => one.date === recurrence.first).map((occurrence) => ({ occurrence, recurrence }));
   }
 
-  /** Windows that follow opening hours, and dates that no recurrence says: an event for each pair of times, with its dates of a year. */
-  private writtenOut(booking: Booking): { occurrence: LocalOccurrence; recurrence: Recurrence }[] {
+  /** Windows that follow opening hours or the sun, and dates that no recurrence says: an event for each pair of times, with its dates of a year. */
+  private writtenOut(set: SetOfHours): Written[] {
     const { from, site } = this.options;
     const until = addDays(from, WRITTEN_OUT_DAYS);
-    const found = localOccurrences(booking.when, { ...this.place(), hours: site?.hours }, from, until);
+    const sun = site?.location && sunAt(site.location, zoneTable(site.timeZone));
+    const found = localOccurrences(set, { ...this.place(), hours: site?.hours, sun }, from, until);
     const groups = new Map<string, LocalOccurrence[]>();
     for (const one of found) {
       if (one.date < from || one.date >= until) continue;
@@ -129,10 +140,12 @@ class EventWriter {
     );
   }
 
-  private recurrence({ when }: Booking): Recurrence | null {
+  private recurrence(when: SetOfHours): Recurrence | null {
     const { from } = this.options;
     const parse = (text: string) => parseDate(text) as LocalDate;
-    const begin = when.from === undefined ? from : parse(when.from);
+    // What began before and is still on is written too.
+    const longest = Math.max(0, ...(when.windows ?? []).map(([, , days = 0]) => days));
+    const begin = when.from === undefined ? addDays(from, -longest) : parse(when.from);
     const to = when.to === undefined ? null : parse(when.to);
     const also = (when.also ?? []).map(parse);
     const rule = this.boundedRule(when.repeat, begin, to);
@@ -179,9 +192,14 @@ class EventWriter {
     return { calendar: (id: string) => this.sets.get(id) ?? new Set<LocalDate>() };
   }
 
-  private event(booking: Booking, occurrence: LocalOccurrence, recurrence: Recurrence, n: number): string[] {
-    const { when } = booking;
-    const pinned = when.clock !== undefined && when.clock !== 'site' ? when.clock : null;
+  private event(
+    booking: Booking,
+    { clock }: SetOfHours,
+    occurrence: LocalOccurrence,
+    recurrence: Recurrence,
+    n: number,
+  ): string[] {
+    const pinned = clock !== undefined && clock !== 'site' ? clock : null;
     const zone = pinned ?? this.options.site?.timeZone ?? null;
     const { first, rule, added, taken } = recurrence;
     const [begin, end] = [
@@ -206,7 +224,7 @@ class EventWriter {
       `DTSTART${parameter}:${time(first, begin)}`,
       `DTEND${parameter}:${time(first, end)}`,
       ...(rule ? [`RRULE:${ruleText(rule, wholeDay, zone, begin)}`] : []),
-      // Some readers forget DTSTART where there are dates alone: it is told twice, which counts once (section 3.8.5.2).
+      // Some readers ignore DTSTART if there are dates alone. So it is written twice, which counts once (section 3.8.5.2).
       ...list('RDATE', rule || added.length === 0 ? added : [first, ...added]),
       ...list('EXDATE', taken),
       ...(n > 0 ? [`RELATED-TO;RELTYPE=SIBLING:${booking.id}-0@lanternpost`] : []),
@@ -243,7 +261,7 @@ function ruleText(rule: Rule, wholeDay: boolean, zone: string | null, begin: num
   return `${writeRule(rest)};UNTIL=${end}`;
 }
 
-/** The tags that a selector asks for, wherever they stand in it. */
+/** The tags that a selector asks for, at any depth. */
 function categories(selector: Selector): string[] {
   const tags = evaluate<string[]>(selector, {
     all: () => [],

@@ -29,8 +29,7 @@ export function readM3u8(text: string): Result<Listed> {
     .entries()) {
     const line = raw.trim();
     if (line === '') continue;
-    if (/^#EXT-X-/i.test(line))
-      return misread('This is the list of a stream (HLS), not of files: take a playlist of files.');
+    if (/^#EXT-X-/i.test(line)) return misread('This lists the parts of a stream (HLS). Choose a playlist of files.');
     const [, name] = /^#PLAYLIST:\s*(.+)$/i.exec(line) ?? [];
     if (name !== undefined) title = name;
     const [, seconds, said] = /^#EXTINF:\s*(-?\d+(?:\.\d+)?)[^,]*,?(.*)$/i.exec(line) ?? [];

@@ -148,22 +148,22 @@ test('of several files of one name the newest is meant; an id goes ahead of a na
 });
 
 test.each([
-  ['#EXTM3U\n#EXT-X-VERSION:3\nseg.ts', 'This is the list of a stream (HLS), not of files: take a playlist of files.'],
-  ['#EXTM3U\n', 'There is no file in this playlist: it has no entries.'],
-  ['a.png\n'.repeat(5_001), 'This playlist has 5001 entries: at most 5000 are taken, split it.'],
+  ['#EXTM3U\n#EXT-X-VERSION:3\nseg.ts', 'This lists the parts of a stream (HLS). Choose a playlist of files.'],
+  ['#EXTM3U\n', 'This playlist has no entries.'],
+  ['a.png\n'.repeat(5_001), 'This playlist has 5001 entries. At most 5000 are read, so split it.'],
 ])('an M3U that is none is refused with a sentence (%#)', (text, message) => {
   expect(readM3u8(text)).toMatchObject({ ok: false, message });
 });
 
 test.each([
-  ['<playlist><trackList></playlist>', 'This is no XSPF: line 1 is broken. Export the playlist again, then read it.'],
-  ['<html><body/></html>', 'This is no XSPF: it has no list of tracks.'],
-  ['<playlist><trackList/></playlist>', 'There is no file in this playlist: it has no entries.'],
+  ['<playlist><trackList></playlist>', 'This isn’t XSPF: line 1 is broken. Export the playlist again, then read it.'],
+  ['<html><body/></html>', 'This isn’t XSPF: it has no list of tracks.'],
+  ['<playlist><trackList/></playlist>', 'This playlist has no entries.'],
   [
     '<!DOCTYPE p [<!ENTITY a "aaaa"><!ENTITY b "&a;&a;">]><playlist><trackList><track><title>&b;</title></track></trackList></playlist>',
-    'This playlist carries definitions of its own (DOCTYPE): save it without.',
+    'This playlist has definitions of its own (DOCTYPE). Save it without them.',
   ],
-  [`<playlist>${' '.repeat(8_000_001)}</playlist>`, 'This playlist is larger than 8 MB: split it.'],
+  [`<playlist>${' '.repeat(8_000_001)}</playlist>`, 'This playlist is larger than 8 MB. Split it.'],
 ])('an XSPF that is none, or means harm, is refused with a sentence (%#)', (text, message) => {
   expect(readXspf(text)).toMatchObject({ ok: false, message });
 });

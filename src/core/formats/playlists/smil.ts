@@ -11,7 +11,7 @@ import { fileName } from './tracks';
 
 /**
  * A screen's day as SMIL 3.0 (W3C, https://www.w3.org/TR/2008/REC-SMIL3-20081201/, the Language profile): what the forecast gives, each
- * unbroken run as a `seq` that begins at an instant of the wall clock, each play with its length. How things map is told in
+ * unbroken run as a `seq` that begins at an instant of the wall clock, each play with its length. The mapping is in
  * docs/plan-format.md.
  */
 

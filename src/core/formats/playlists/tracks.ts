@@ -14,7 +14,7 @@ export interface Track {
   readonly clip?: Clip | undefined;
 }
 
-/** More than so many are no playlist that anybody reads. */
+/** A file with more entries than this isn't a playlist. */
 export const MOST_TRACKS = 50_000;
 
 /**
@@ -67,7 +67,7 @@ export const fragment = (clip: Clip | undefined): string => (clip ? `#t=${clip[0
 
 /** An entry of a playlist file: what it names, and how long. */
 export interface Entry {
-  /** As it stands there: a file name, a path, an address. Nothing of it is ever fetched. */
+  /** As the file has it: a file name, a path, an address. It is never fetched. */
   readonly location: string;
   readonly title: string | null;
   readonly durationMs: number | null;
@@ -151,8 +151,8 @@ function itemOf(file: Media, { location, durationMs }: Entry): Item {
 
 /** Refuses a file of more entries than a playlist has. */
 export function bounded(listed: Listed, most: number): Result<Listed> {
-  if (listed.entries.length === 0) return misread('There is no file in this playlist: it has no entries.');
+  if (listed.entries.length === 0) return misread('This playlist has no entries.');
   return listed.entries.length > most
-    ? misread(`This playlist has ${listed.entries.length} entries: at most ${most} are taken, split it.`)
+    ? misread(`This playlist has ${listed.entries.length} entries. At most ${most} are read, so split it.`)
     : done(listed);
 }

@@ -33,19 +33,19 @@ const MOST_TEXT = 8_000_000;
 
 /** Reads XSPF; what stands outside it is never fetched, and entities are not unfolded. Refused with a sentence for anything else. */
 export function readXspf(text: string): Result<Listed> {
-  if (text.length > MOST_TEXT) return misread('This playlist is larger than 8 MB: split it.');
+  if (text.length > MOST_TEXT) return misread('This playlist is larger than 8 MB. Split it.');
   if (/<!(?:DOCTYPE|ENTITY)/i.test(text))
-    return misread('This playlist carries definitions of its own (DOCTYPE): save it without.');
+    return misread('This playlist has definitions of its own (DOCTYPE). Save it without them.');
   const valid = XMLValidator.validate(text);
   if (valid !== true)
-    return misread(`This is no XSPF: line ${valid.err.line} is broken. Export the playlist again, then read it.`);
+    return misread(`This isn’t XSPF: line ${valid.err.line} is broken. Export the playlist again, then read it.`);
   const parser = new XMLParser({
     ...{ ignoreAttributes: true, removeNSPrefix: true, parseTagValue: false, trimValues: true },
     isArray: (name: string) => ['track', 'location', 'identifier'].includes(name),
   });
   const read = parser.parse(text) as { readonly playlist?: Loose };
   const list = asObject(asObject(read).playlist);
-  if (!Object.hasOwn(list, 'trackList')) return misread('This is no XSPF: it has no list of tracks.');
+  if (!Object.hasOwn(list, 'trackList')) return misread('This isn’t XSPF: it has no list of tracks.');
   const tracks = asObject(list.trackList).track;
   const entries = (Array.isArray(tracks) ? tracks : []).flatMap((one, i): Entry[] => {
     const track = asObject(one);

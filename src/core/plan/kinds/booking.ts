@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { whenSchema } from '../../when/schema';
 import { contentSchema } from '../content';
 import { DAY, MINUTE } from '../../instant';
@@ -18,20 +18,23 @@ const weaveSchema = z.union(
     z.strictObject({ share }),
     z.strictObject({
       every: z
-        .int('A weave comes every so many whole milliseconds.')
-        .min(10_000, 'A weave comes every 10 seconds at most.'),
+        .int('A weave’s “every” is a whole number of milliseconds.')
+        .min(10_000, 'A weave’s “every” is at least 10 seconds.'),
     }),
   ],
   'A weave has a "share" from 0.001 to 0.9, or comes "every" so many milliseconds, 10 000 at least.',
 );
 
-/** What a takeover that is on hold says to who fires it, and how long it then is in force. */
+/** For a takeover on hold: what the person who fires it is shown, and how long it then is in force. */
 const preparedSchema = z.strictObject({
   words: lineSchema('Words', 300).optional(),
   lasts: z
-    .int('A takeover lasts so many whole milliseconds.')
+    .int('A takeover’s duration is a whole number of milliseconds.')
     .min(MINUTE, 'A takeover lasts a minute at least.')
-    .max(DAY - MINUTE, 'A takeover ends by itself within a day: leave it out for one that lasts until the all-clear.')
+    .max(
+      DAY - MINUTE,
+      'A takeover with a duration ends within a day. Leave it out for one that lasts until the all-clear.',
+    )
     .optional(),
 });
 
@@ -58,7 +61,7 @@ export const bookingSchema = z
   })
   .refine(({ weave, takeover }) => !(weave && takeover), {
     path: ['weave'],
-    message: 'A takeover is not woven in: it goes ahead of all. Take one of the two away.',
+    message: 'A takeover shows alone, so it can’t share the loop. Turn one of the two off.',
   });
 
 export type Booking = z.infer<typeof bookingSchema>;

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { parseDate } from '../../when/dates';
 import { dateSchema } from '../../when/schema';
 import { idSchema, nameSchema } from '../fields';
@@ -6,10 +6,10 @@ import { defineKind } from '../kind';
 import { text } from '../say';
 
 const holidaysSchema = z.strictObject({
-  country: z.string().regex(/^[A-Z]{2}$/, 'A country is written by two capital letters (ISO 3166-1), as NO.'),
+  country: z.string().regex(/^[A-Z]{2}$/, 'Write a country as two capital letters (ISO 3166-1), like NO.'),
   region: z
     .string()
-    .regex(/^[A-Z0-9-]{1,10}$/, 'A region is written as in ISO 3166-2, without the country.')
+    .regex(/^[A-Z0-9-]{1,10}$/, 'Write a region as in ISO 3166-2, without the country.')
     .optional(),
 });
 
@@ -40,7 +40,7 @@ export const calendarSchema = z.strictObject({
     .max(4000, 'A calendar has at most 4000 dates and spans.')
     .refine(
       (dates) => daysOf(dates) <= MOST_DAYS,
-      `A calendar covers at most ${MOST_DAYS} days: for longer, give the booking itself a span.`,
+      `A calendar covers at most ${MOST_DAYS} days. For longer, give the booking itself first and last dates.`,
     ),
   /** Whose public holidays the dates follow; the dates themselves are what counts. */
   holidays: holidaysSchema.optional(),

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { whenSchema } from '../../when/schema';
 import { durationSchema, idSchema, instantSchema, nameSchema, pixelsSchema, tagsSchema } from '../fields';
 import { defineKind } from '../kind';
@@ -16,7 +16,7 @@ const fields = z.strictObject({
   kind: z.enum(['image', 'video', 'sound'], 'The kinds of media are image, video and sound.'),
   width: pixelsSchema.optional(),
   height: pixelsSchema.optional(),
-  /** What stays in sight where a picture is cut to fill a screen: how far from its left, and from its top, 0 to 1. */
+  /** The point that stays visible when the picture is cropped to fill a screen: from its left, and from its top, 0 to 1. */
   focus: z.tuple([part, part]).optional(),
   /** A film that has sound. */
   audio: z.boolean().optional(),
@@ -45,7 +45,7 @@ export const mediaSchema = fields.superRefine(({ kind, width, height, durationMs
     return;
   }
   for (const [field, value] of Object.entries({ width, height, focus }))
-    if (value !== undefined) wrong(field, `A sound has no ${field}: remove it.`);
+    if (value !== undefined) wrong(field, `A sound has no ${field}. Remove it.`);
   if (durationMs === undefined) wrong('durationMs', 'A sound has a duration.');
 });
 
@@ -75,8 +75,8 @@ export const media = defineKind({
     height: pixels('height'),
     bytes: plain('bytes'),
     added: plain('added'),
-    // Nobody reads hashes: what is told is that it is not the same any more.
-    sha256: { label: 'file', say: (hash: string) => `version ${hash.slice(0, 6)}` },
+    // A hash means nothing to people, so a change only says that the file was replaced.
+    sha256: { label: 'file', say: (hash: string) => `version ${hash.slice(0, 6)}`, became: () => 'file replaced' },
     type: plain('type'),
   },
   // Cameras name files alike.

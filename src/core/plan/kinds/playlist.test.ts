@@ -17,11 +17,11 @@ test('an item names one thing', () => {
 
 test('what is of another kind of item is told where it stands', () => {
   expect(issuesOf({ media: 'flag', order: 'name', limit: 2 })).toEqual([
-    { path: 'items/0/order', message: '"order" belongs to a collecting rule: remove it.' },
-    { path: 'items/0/limit', message: '"limit" belongs to a collecting rule: remove it.' },
+    { path: 'items/0/order', message: '"order" belongs to a collecting rule. Remove it.' },
+    { path: 'items/0/limit', message: '"limit" belongs to a collecting rule. Remove it.' },
   ]);
   expect(issuesOf({ media: 'flag' }, { playlist: 'offers', durationMs: 5000 })).toEqual([
-    { path: 'items/1/durationMs', message: 'A playlist has the durations of its items: remove this one.' },
+    { path: 'items/1/durationMs', message: 'A playlist’s duration comes from its items. Remove this one.' },
   ]);
 });
 
@@ -30,7 +30,7 @@ test('two items have two ids; those without are no concern', () => {
     [],
   );
   expect(issuesOf({ id: 'a', media: 'flag' }, { id: 'b', media: 'map' }, { id: 'a', media: 'tide' })).toEqual([
-    { path: 'items/2/id', message: '"a" is taken by another item: ids are unique.' },
+    { path: 'items/2/id', message: 'Another item already has the id “a”. Each item needs its own id.' },
   ]);
 });
 
@@ -55,9 +55,9 @@ test('how an item looks and sounds is bounded, and told where it stands', () => 
 test('a nested playlist has no look of its own: its items have', () => {
   const look = { transition: { kind: 'fade', ms: 600 }, fit: 'fill', volume: 0.5 };
   expect(issuesOf({ playlist: 'offers', ...look }).map(({ path, message }) => `${path}: ${message}`)).toEqual([
-    "items/0/transition: A nested playlist's items have a transition each: remove this one.",
-    "items/0/fit: A nested playlist's items have a fit each: remove this one.",
-    "items/0/volume: A nested playlist's items have a volume each: remove this one.",
+    'items/0/transition: Each item of a nested playlist has its own transition. Remove this one.',
+    'items/0/fit: Each item of a nested playlist has its own fit. Remove this one.',
+    'items/0/volume: Each item of a nested playlist has its own volume. Remove this one.',
   ]);
   expect(issuesOf({ collect: 'offer', ...look })).toEqual([]);
 });

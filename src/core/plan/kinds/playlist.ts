@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { whenSchema, type When } from '../../when/schema';
 import { never } from '../../refusal';
 import { durationSchema, idSchema, nameSchema, selectorSchema } from '../fields';
@@ -11,9 +11,9 @@ import { duration, durationWords, plain, selector, text, when, yesNo } from '../
 const clipSchema = z
   .tuple([
     z.int('A clip begins at whole milliseconds.').min(0, 'A clip begins at 0 or later.'),
-    z.int('A clip ends at whole milliseconds.').min(1, 'A clip ends after its beginning.'),
+    z.int('A clip ends at whole milliseconds.').min(1, 'A clip must end after it begins.'),
   ])
-  .refine(([begin, end]) => begin < end, 'A clip ends after its beginning.');
+  .refine(([begin, end]) => begin < end, 'A clip must end after it begins.');
 
 const volumeSchema = z
   .number('A volume is a number from 0 to 1.')
@@ -31,7 +31,7 @@ const transitionSchema = z.strictObject({
     .max(LONGEST_TRANSITION_MS, 'A transition lasts at most 5 seconds.'),
 });
 
-/** How a picture of another shape stands on a screen: whole within it, filling it, pulled to its shape, or pixel for pixel. */
+/** How a picture of another shape is placed on a screen: whole within it, filling it, stretched to its shape, or pixel for pixel. */
 export const FITS = ['whole', 'fill', 'stretch', 'exact'] as const;
 
 /** What only shows: the forecast does not depend on it (domain section 9). A nested playlist's items have their own. */
@@ -64,28 +64,28 @@ const itemSchema = z
           context.addIssue({
             code: 'custom',
             path: [field],
-            message: `"${field}" belongs to a collecting rule: remove it.`,
+            message: `"${field}" belongs to a collecting rule. Remove it.`,
           });
     if (item.clip !== undefined && item.media === undefined)
-      context.addIssue({ code: 'custom', path: ['clip'], message: 'A clip is of one film: remove it.' });
+      context.addIssue({ code: 'custom', path: ['clip'], message: 'Only a single video has a clip. Remove it.' });
     if (item.clip !== undefined && item.durationMs !== undefined)
       context.addIssue({
         code: 'custom',
         path: ['durationMs'],
-        message: 'A clip lasts from its in to its out point: remove the duration.',
+        message: 'A clip has its own duration. Remove this one.',
       });
     if (item.playlist !== undefined && item.durationMs !== undefined)
       context.addIssue({
         code: 'custom',
         path: ['durationMs'],
-        message: 'A playlist has the durations of its items: remove this one.',
+        message: 'A playlist’s duration comes from its items. Remove this one.',
       });
     for (const field of LOOK)
       if (item.playlist !== undefined && item[field] !== undefined)
         context.addIssue({
           code: 'custom',
           path: [field],
-          message: `A nested playlist's items have a ${field} each: remove this one.`,
+          message: `Each item of a nested playlist has its own ${field}. Remove this one.`,
         });
   })
   .transform((item) => item as Item);
@@ -115,7 +115,7 @@ export type Item = ItemConditions &
     | (ItemLook & {
         readonly media: string;
         readonly durationMs?: number | undefined;
-        /** Where it begins and ends in its film, in milliseconds; a duration does not stand beside it. */
+        /** Where it begins and ends in its video, in milliseconds; excludes a duration. */
         readonly clip?: readonly [number, number] | undefined;
         readonly playlist?: undefined;
         readonly collect?: undefined;
@@ -152,7 +152,7 @@ export const playlistSchema = z.strictObject({
   music: z.strictObject({ playlist: reference('playlist'), volume: volumeSchema }).optional(),
   items: z
     .array(itemSchema)
-    .max(MOST_ENTRIES, `A playlist has at most ${MOST_ENTRIES} items: collect by a tag.`)
+    .max(MOST_ENTRIES, `A playlist has at most ${MOST_ENTRIES} items. Collect files by a tag instead.`)
     .superRefine((items, context) => {
       const seen = new Set<string>();
       items.forEach(({ id }, i) => {
@@ -160,7 +160,7 @@ export const playlistSchema = z.strictObject({
           context.addIssue({
             code: 'custom',
             path: [i, 'id'],
-            message: `"${id}" is taken by another item: ids are unique.`,
+            message: `Another item already has the id “${id}”. Each item needs its own id.`,
           });
         if (id !== undefined) seen.add(id);
       });
@@ -171,7 +171,7 @@ export type Playlist = z.infer<typeof playlistSchema>;
 
 const percent = (part: number) => `${Math.round(part * 100)} %`;
 
-/** A transition as one says it: "fade 0.6 s". */
+/** A transition in words: "fade 0.6 s". */
 export const transitionWords = ({ kind, ms }: Transition): string =>
   kind === 'cut' || ms === 0 ? 'cut' : `${kind} ${durationWords(ms)}`;
 

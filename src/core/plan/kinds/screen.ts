@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { whenSchema } from '../../when/schema';
 import { contentSchema } from '../content';
 import { idSchema, nameSchema, pixelsSchema, tagsSchema } from '../fields';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { hoursSchema, zoneSchema } from '../../when/schema';
 import { contentSchema } from '../content';
 import { idSchema, nameSchema, tagsSchema } from '../fields';

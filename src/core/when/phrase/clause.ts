@@ -14,9 +14,9 @@ export const clause =
 /** The time of day that it is now, as an edge. */
 export const nowEdge = (reader: Reader): string => clockOf(reader.context.time ?? 0);
 
-/** A booking has the same hours on all its days. */
+/** Other days after hours: whether these are theirs too is not known. */
 export function otherHours(reader: Reader): true {
-  reader.error = 'Other hours on other days are a booking of their own: say one of them here.';
+  reader.error = 'Write the hours for each of these days, e.g. “weekdays 07:00–10:00 and weekends 10:00–16:00”.';
   return true;
 }
 
@@ -35,7 +35,7 @@ export function addDate(reader: Reader, draft: Draft, date: LocalDate): true {
 
 export function setRange(reader: Reader, draft: Draft, from: LocalDate, to: LocalDate): true {
   if (draft.from !== undefined && draft.to !== undefined && (draft.from !== from || draft.to !== to))
-    reader.error = 'Say one range of dates here: others are a booking of their own.';
+    reader.error = 'Write one range of dates here. Make another booking for the others.';
   if (to < from) reader.error = 'The last day comes before the first.';
   draft.from = from;
   draft.to = to;
@@ -46,4 +46,4 @@ const DAY_NAMES = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Satu
 
 /** That a date is not of the weekday that was said of it. */
 export const otherWeekday = (date: LocalDate): string =>
-  `${formatDate(date)} is a ${DAY_NAMES[weekdayIndex(date)] ?? ''}: write the weekday or the date that is meant.`;
+  `${formatDate(date)} is a ${DAY_NAMES[weekdayIndex(date)] ?? ''}. Write only the weekday or only the date.`;

@@ -1,6 +1,6 @@
 import { isZone } from '../zone';
 import { clause, type Clause } from './clause';
-import { dates, namedRange, stretch } from './dates';
+import { dates, hoursBeforeMonth, namedRange, stretch } from './dates';
 import { calendars, exceptions } from './exceptions';
 import { now, opening, parts, windows } from './hours';
 import { byRule, rules } from './rules';
@@ -26,7 +26,7 @@ const tooOften = clause((reader) => {
     )
   )
     return null;
-  reader.error = 'A booking is on air in one piece: what comes again every few minutes is an item of a playlist.';
+  reader.error = 'A booking can’t repeat every few minutes. Give it a share of the loop, or add it to a playlist.';
   return true;
 });
 
@@ -44,7 +44,7 @@ const clock = clause((reader, draft) => {
   );
   const zone = known ?? (isZone(written) ? written : null);
   if (zone === null) {
-    reader.error = `"${match?.[0].trim() ?? written}" names no time zone: write the zone's city, as Oslo time.`;
+    reader.error = `"${match?.[0].trim() ?? written}" isn’t a time zone. Write a city, e.g. “Oslo time”.`;
     return true;
   }
   draft.clock = zone;
@@ -54,6 +54,7 @@ const clock = clause((reader, draft) => {
 /** In this order: what could be read in two ways is read by the first. */
 export const CLAUSES: readonly Clause[] = [
   always,
+  hoursBeforeMonth,
   stretch,
   namedRange,
   byRule,

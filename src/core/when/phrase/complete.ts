@@ -1,7 +1,7 @@
-import { readWhen } from './read';
+import { NO_END, readWhen } from './read';
 import type { PhraseContext } from './reader';
 
-/** What phrases go on with, as one types: in the order in which they are offered. */
+/** How a phrase can continue while it is being typed, in the order in which the suggestions are shown. */
 const PIECES: readonly string[] = [
   ...[
     'weekdays 09:00–17:00',
@@ -24,6 +24,7 @@ const PIECES: readonly string[] = [
   ...[
     'from opening until noon',
     'an hour before closing until closing',
+    'sunset to midnight',
     'now until 20:00',
     'for 10 minutes',
     'for two weeks',
@@ -31,6 +32,19 @@ const PIECES: readonly string[] = [
   ...['until Christmas Day', 'until the end of the month', 'from tomorrow', 'except 24 Dec', 'not on Sundays'],
 ];
 const MOST = 8;
+
+/** With what a phrase ends that says when something begins, and not until when. */
+const ENDS = ['for an hour', 'until noon', 'until closing', 'until 24:00'];
+
+/**
+ * Phrases that say an end too, for one that only says a beginning: "next Monday 7am for an hour", "… until closing". Each is read as
+ * one thing; none for a phrase that is understood, or lacks something else.
+ */
+export function endingsOf(text: string, context: PhraseContext): string[] {
+  const read = readWhen(text, context);
+  if (read.ok || !read.message.startsWith(NO_END)) return [];
+  return ENDS.map((end) => `${text.trim()} ${end}`).filter((whole) => readWhen(whole, context).ok);
+}
 
 /**
  * Phrases that go on from what is written: its last piece made whole, or another piece after it. All of them can be read; those of the

@@ -1,4 +1,5 @@
-import { addDays, civil, dateOf, daysInMonth, formatDate, weekdayIndex, type LocalDate } from '../dates';
+import { WEEKDAYS, addDays, civil, dateOf, daysInMonth, formatDate, weekdayIndex, type LocalDate } from '../dates';
+import { MOST_DAYS } from '../windows';
 import { dayWords } from '../words';
 import { addDate, clause, nowEdge, otherWeekday, setRange } from './clause';
 import { edgeOf } from './edges';
@@ -12,6 +13,32 @@ const DAY_OF_MONTH = '(?:the\\s+)?(\\d{1,2})(?:st|nd|rd|th)?\\.?';
 const SECOND_DAY = `(?=(?:the\\s+)?\\d{1,2}(?:st|nd|rd|th)?\\.?\\s*(?:of\\s+)?${MONTH})`;
 /** The first of two days of a month: of "24 to 26 Dec" what stands before "26 Dec". */
 const FIRST_DAY = `(?:(?:from\\s+|on\\s+)?${DAY_OF_MONTH}${TO}|between\\s+${DAY_OF_MONTH}(?:${TO}|\\s+and\\s+))${SECOND_DAY}`;
+
+/** Four numbers around a month: two are its days, two are hours. */
+export const AROUND = `(?:(?:from|between)\\s+)?(\\d{1,2})(?:${TO}|\\s+and\\s+)(\\d{1,2})\\s+${MONTH}\\.?\\s+(\\d{1,2})${TO}(\\d{1,2})(?![\\d:.]|\\s*(?:am|pm|h)\\b)`;
+
+/** "10–16 December 1–20", where the first two are the hours. Both can be meant: hours of a working day and a month's first days are likelier. */
+export const hoursBeforeMonth = clause((reader, draft) => {
+  const found = reader.look(AROUND);
+  if (!found) return null;
+  const [a, b, c, d] = [found[1], found[2], found[4], found[5]].map(Number) as [number, number, number, number];
+  const month = monthNumber(found[3] ?? '');
+  const { today } = reader.context;
+  const { year } = civil(today);
+  const range = [year, year + 1]
+    .filter((y) => c >= 1 && d <= daysInMonth(y, month))
+    .map((y) => [dateOf(y, month, c), dateOf(y, month, d)] as const)
+    .find(([, last]) => last >= today);
+  if (b > 24 || a >= b || c >= d || !range) return null;
+  const areLikely = a >= 6 && c < 6;
+  // "between 1 and 20 December 10–12" is clear: days are between, and hours follow.
+  if (!areLikely && /^between/i.test(found[0])) return null;
+  if ((reader.ways.of('hours before the month', 2) === 0) !== areLikely) return null;
+  reader.take(AROUND);
+  const [start, end] = [a, b].map((hour) => `${String(hour).padStart(2, '0')}:00`) as [string, string];
+  draft.windows.push([start, end]);
+  return setRange(reader, draft, ...range);
+});
 
 /** Whether "from 1 to 20 December" comes: days of a month, no hours. */
 export const seesDays = (reader: Reader): boolean => reader.sees(FIRST_DAY);
@@ -29,8 +56,7 @@ export function shortRange(reader: Reader): readonly [LocalDate, LocalDate] | nu
   });
 }
 
-const TOO_LONG =
-  'A booking has the same hours on each of its days, and less than a day of them: write "1 to 5 Dec 10:00–18:00" for hours of each day, or book the first day, those between and the last one apart.';
+const NO_HOURS = 'Write the hours of both ends, e.g. "Friday 18:00 to Sunday 22:00".';
 const PART = '(?:morning|afternoon|evening|night)s?\\b';
 
 /** A moment: a date or the next such weekday, and a time of its day. */
@@ -41,8 +67,8 @@ interface Point {
 }
 
 /**
- * From one moment to another: "Friday 22:00 to Saturday 02:00", "2026-12-01T10:00/2026-12-01T12:00", "until Friday 17:00". What is longer
- * than a day has no hours that are the same on each of its days: told, not guessed.
+ * From one moment to another: "Friday 22:00 to Saturday 02:00", "2026-12-01T10:00/2026-12-01T12:00", "until Friday 17:00",
+ * "Friday 18:00 to Monday 06:00".
  */
 export const stretch = clause((reader, draft) => {
   // "from Friday evening to Sunday night"
@@ -51,7 +77,7 @@ export const stretch = clause((reader, draft) => {
       `(?:from\\s+)?(?:[\\w.]+\\s+){1,3}?${PART}${TO}(?!${PART}|\\d{1,2}(?:st|nd|rd|th)?\\b(?!\\.?\\s*(?:of\\s+)?${MONTH}))(?:[\\w.]+\\s+){1,3}?(?:${PART}|\\d)`,
     )
   ) {
-    reader.error = TOO_LONG;
+    reader.error = NO_HOURS;
     return true;
   }
   const { today } = reader.context;
@@ -75,22 +101,32 @@ export const stretch = clause((reader, draft) => {
   }
   const last = point(reader, true, first.date);
   // "24 Dec 9 to 17" goes on: these are the hours of a day.
-  if (!last || reader.sees(`${TO}\\d`)) return null;
+  if (!last || (reader.sees(`${TO}\\d`) && !reader.sees('\\s+(?:until|till)\\b'))) return null;
   // "until 31 Dec 24:00" is all of that day.
   if (first === own && last.edge === '24:00' && last.date > today) {
     draft.to = last.date;
     return true;
   }
-  const days = last.date - first.date;
   const weekly = first.weekday && last.weekday;
+  const far = last.date - first.date;
+  // "Friday 18:00 to Friday 06:00" is most of a week.
+  const days = weekly && far === 0 && last.edge <= first.edge ? WEEKDAYS.length : far;
   const within = days === 0 ? first.edge < last.edge : days === 1 && last.edge <= first.edge;
-  if (!within) {
-    reader.error = TOO_LONG;
+  if (days < 0 || (days === 0 && !within)) {
+    reader.error = 'The end comes before the beginning.';
     return true;
   }
-  draft.windows.push([first.edge, last.edge]);
+  if (days > MOST_DAYS) {
+    draft.long = { first: first.date, start: first.edge, last: last.date, end: last.edge };
+    return setRange(reader, draft, first.date, last.date);
+  }
+  draft.windows.push(within ? [first.edge, last.edge] : [first.edge, last.edge, days]);
   if (weekly && reader.ways.of('this one', 2) === 0) {
-    draft.days.add(weekdayIndex(first.date));
+    const begin = weekdayIndex(first.date);
+    // "every weekend from Friday 18:00 to Monday 06:00" begins on Fridays.
+    const covered = Array.from({ length: days + 1 }, (_, i) => (begin + i) % WEEKDAYS.length);
+    if ([...draft.days].every((day) => covered.includes(day))) draft.days.clear();
+    draft.days.add(begin);
     return true;
   }
   return setRange(reader, draft, first.date, first.date);
@@ -129,7 +165,7 @@ function current(reader: Reader, begun: number, first: LocalDate, last: LocalDat
   // "20 Dec to 1 Dec" is more likely turned round than meant.
   if (!isSaid && last - first >= NEARLY_A_YEAR_DAYS && civil(last).year > civil(first).year) {
     const [from, to] = [first, last].map((date) => dayWords(date));
-    reader.error = `${from} to ${to} is nearly a year: write both years if you mean that, or swap the two dates.`;
+    reader.error = `${from} to ${to} is nearly a year. Write both years if you mean that, or swap the two dates.`;
   }
   return isNow && !isSaid ? [before, end] : [first, last];
 }

@@ -1,4 +1,5 @@
 import type { LocalDate } from '../dates';
+import type { WrittenWindow } from '../windows';
 import type { Unit } from './reader';
 
 /** Collects what the clauses say; a phrase becomes a `When` only as a whole. */
@@ -29,7 +30,7 @@ export interface Draft {
   readonly except: string[];
   readonly only: string[];
   readonly not: string[];
-  readonly windows: [string, string][];
+  readonly windows: WrittenWindow[];
   clock?: string;
   /** How many days it lasts, from its first. */
   length?: { readonly count: number; readonly unit: 'day' | Unit };
@@ -47,6 +48,8 @@ export interface Draft {
   bare?: readonly [boolean, boolean];
   /** "until 20:00", with nothing before it. */
   ends?: string;
+  /** From a time of one date to a time of another, longer than a window can be. */
+  long?: { readonly first: LocalDate; readonly start: string; readonly last: LocalDate; readonly end: string };
   /** It begins now. */
   now: boolean;
 }

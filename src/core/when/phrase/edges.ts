@@ -1,4 +1,4 @@
-import { parseClock, parseEdge } from '../windows';
+import { NAMED_EDGE, parseClock, parseEdge } from '../windows';
 import { minutesOf, numberOf } from './vocabulary';
 
 const two = (n: number) => String(n).padStart(2, '0');
@@ -10,6 +10,8 @@ export function clockOf(ms: number): string {
   return `${two(h)}:${two(m)}${s > 0 ? `:${two(s)}` : ''}`;
 }
 
+const NAMES: Readonly<Record<string, string>> = { open: 'opens', clos: 'closes', sunup: 'sunrise', sundown: 'sunset' };
+
 /** Time of day as a window's edge; null where it is none. */
 export function edgeOf(written: string, end: boolean): string | null {
   const text = written.toLowerCase().trim().replace(/\s+/g, ' ');
@@ -19,15 +21,15 @@ export function edgeOf(written: string, end: boolean): string | null {
   return namedEdge(text, end) ?? clockEdge(text, end);
 }
 
-/** "an hour before closing", "closes-00:30", "opening". */
+/** "an hour before closing", "closes-00:30", "opening", "sunset". */
 function namedEdge(text: string, end: boolean): string | null {
   const found =
-    /^(?:(.+?)\s+(before|after)\s+(?:the\s+)?)?(open|clos)(?:s|ing(?:\s+time)?|es|e)?(?:\s*([+-]|plus|minus)\s*(.+))?$/.exec(
+    /^(?:(.+?)\s+(before|after)\s+(?:the\s+)?)?(open|clos|sunrise|sunup|sunset|sundown)(?:s|ing(?:\s+time)?|es|e)?(?:\s*([+-]|plus|minus)\s*(.+))?$/.exec(
       text,
     );
   if (!found) return null;
-  const [, length, side, stem, sign, offset = ''] = found;
-  const name = stem === 'open' ? 'opens' : 'closes';
+  const [, length, side, stem = '', sign, offset = ''] = found;
+  const name = NAMES[stem] ?? stem;
   let edge: string = name;
   if (length !== undefined) edge = `${name}${side === 'before' ? '-' : '+'}${clockOf(minutesOf(length) * 60_000)}`;
   else if (sign !== undefined) {
@@ -114,12 +116,12 @@ export function inPart(
   return [first, isLate ? second : end];
 }
 
-/** An edge so many minutes later: a time of day goes round midnight, what is told from opening or closing moves away from it. */
+/** An edge so many minutes later: a time of day wraps at midnight, an edge relative to opening, closing or the sun moves away from it. */
 export function laterEdge(edge: string, minutes: number): string {
   const ms = Math.round(minutes * 60_000);
   const clock = parseClock(edge);
   if (clock !== null) return clockOf((clock + ms) % 86_400_000);
-  const [, name = edge, sign, offset = '00:00'] = /^(opens|closes)(?:([+-])(.+))?$/.exec(edge) ?? [];
+  const [, name = edge, sign, offset = '00:00'] = NAMED_EDGE.exec(edge) ?? [];
   const moved = (parseClock(offset) ?? 0) * (sign === '-' ? -1 : 1) + ms;
   return moved === 0 ? name : `${name}${moved < 0 ? '-' : '+'}${clockOf(Math.abs(moved))}`;
 }

@@ -4,6 +4,14 @@ import { orThrow } from '../../refusal';
 
 /** Hours, parts of the day and lengths, said at a time of the 26 November 2026. */
 
+const weekly = (days: string, window: [string, string]): When => ({
+  from: '2026-11-26',
+  repeat: `FREQ=WEEKLY;BYDAY=${days}`,
+  windows: [window],
+});
+const weekends = (window: [string, string]) => weekly('SA,SU', window);
+const sundays = (window: [string, string]) => weekly('SU', window);
+
 function at(time: string) {
   const [hours = 0, minutes = 0] = time.split(':').map(Number);
   return { ...SAID_CONTEXT, time: (hours * 60 + minutes) * 60_000 };
@@ -85,6 +93,27 @@ test.each<[time: string, said: string, meant: When]>([
       ],
     },
   ],
+  ['11:50', 'sunset to midnight', { from: '2026-11-26', windows: [['sunset', '24:00']] }],
+  ['11:50', 'weekends from sundown until sunrise', weekends(['sunset', 'sunrise'])],
+  [
+    '11:50',
+    'daily half an hour before sunset until closing',
+    { from: '2026-11-26', windows: [['sunset-00:30', 'closes']] },
+  ],
+  ['11:50', 'an hour before sunset', { from: '2026-11-26', windows: [['sunset-01:00', 'sunset']] }],
+  ['11:50', 'daily from sunset', { from: '2026-11-26', windows: [['sunset', '24:00']] }],
+  ['11:50', 'before sunrise', { from: '2026-11-26', windows: [['00:00', 'sunrise']] }],
+  ['11:50', 'Sundays after sunset', sundays(['sunset', '24:00'])],
+  ['11:50', 'sun sunset to 22', sundays(['sunset', '22:00'])],
+  ['11:50', 'sunset for 2 hours', { from: '2026-11-26', windows: [['sunset', 'sunset+02:00']] }],
+  ['11:50', '7am until 30 min after sunrise', { from: '2026-11-26', windows: [['07:00', 'sunrise+00:30']] }],
+  ['11:50', 'the first hour after sunset', { from: '2026-11-26', windows: [['sunset', 'sunset+01:00']] }],
+  ['11:50', 'last two hours before sunrise', { from: '2026-11-26', windows: [['sunrise-02:00', 'sunrise']] }],
+  ['11:50', 'the first hour after closing', { from: '2026-11-26', windows: [['closes', 'closes+01:00']] }],
+  ['11:50', 'the last hour of daylight', { from: '2026-11-26', windows: [['sunset-01:00', 'sunset']] }],
+  ['11:50', 'sunset-23:00', { from: '2026-11-26', windows: [['sunset', '23:00']] }],
+  ['11:50', 'sunrise to 2am', { from: '2026-11-26', windows: [['sunrise', '02:00', 1]] }],
+  ['11:50', 'during daylight', { from: '2026-11-26', windows: [['sunrise', 'sunset']] }],
   ['11:50', 'while we are open', { from: '2026-11-26', windows: [['opens', 'closes']] }],
   ['11:50', 'in half an hour for 10 minutes', { from: '2026-11-26', to: '2026-11-26', windows: [['12:20', '12:30']] }],
   ['23:50', 'in half an hour for 10 minutes', { from: '2026-11-27', to: '2026-11-27', windows: [['00:20', '00:30']] }],
@@ -326,40 +355,45 @@ test.each<[time: string, said: string, others: string[]]>([
 });
 
 test.each<[time: string, said: string, sentence: string]>([
+  ['11:50', '8 tonight', 'Add an end time, e.g. “20:00 to 21:00”, or a duration, e.g. “20:00 for 20 minutes”.'],
   [
     '11:50',
-    '8 tonight',
-    '20:00 begins something: say until when, as "20:00 to 21:00", or for how long, as "20:00 for 20 minutes".',
+    'at 8, 12 and 99 for 10 minutes',
+    '“99” isn’t a time of day. Write it like 05:30, or write opening, closing, sunrise or sunset.',
   ],
-  ['11:50', 'at 8, 12 and 99 for 10 minutes', '99 is no time of day: write HH:MM, or opening and closing.'],
   [
     '11:50',
     '0900 to 5',
-    '"0900 to 5" is not understood: write it as "weekdays 05:30–10:00, 1 Dec to 28 Feb, not on storm-days".',
+    '“0900 to 5” isn’t understood. Write it like “weekdays 05:30–10:00, 1 Dec to 28 Feb, not on storm-days”.',
   ],
   ['11:50', 'for 24 hours', 'Write a length of less than a day, as for 10 minutes.'],
   ['11:50', 'for 0 minutes', 'Write a length of less than a day, as for 10 minutes.'],
   [
     '11:50',
     'closing plus 30 min',
-    '30 min after closing begins something: say until when, as "30 min after closing to 24:00", or for how long, as "30 min after closing for 20 minutes".',
+    'Add an end time, e.g. “30 min after closing to 24:00”, or a duration, e.g. “30 min after closing for 20 minutes”.',
   ],
-  ['11:50', 'at 12 tonight', 'Midnight begins the next day: write that date, and 00:00.'],
+  ['11:50', 'at 12 tonight', 'Midnight begins the next day. Write that date, and 00:00.'],
   ['11:50', '7:15 to 5 to 9', 'Write a time before the hour with its minutes, as "5 minutes to 9" or "8:55".'],
-  ['11:50', 'daily end of day', 'end of day is no time of day: write HH:MM, or opening and closing.'],
+  [
+    '11:50',
+    'daily end of day',
+    '“end of day” isn’t a time of day. Write it like 05:30, or write opening, closing, sunrise or sunset.',
+  ],
   [
     '11:50',
     'mornings of the week',
-    '"of the week" is not understood: write it as "weekdays 05:30–10:00, 1 Dec to 28 Feb, not on storm-days".',
+    '“of the week” isn’t understood. Write it like “weekdays 05:30–10:00, 1 Dec to 28 Feb, not on storm-days”.',
   ],
   [
     '11:50',
     'the morning of Friday',
-    '"of Friday" is not understood: write it as "weekdays 05:30–10:00, 1 Dec to 28 Feb, not on storm-days".',
+    '“of Friday” isn’t understood. Write it like “weekdays 05:30–10:00, 1 Dec to 28 Feb, not on storm-days”.',
   ],
-  ['11:50', 'at 12 tonight', 'Midnight begins the next day: write that date, and 00:00.'],
-  ['11:50', 'tonight at 12 for 20 minutes', 'Midnight begins the next day: write that date, and 00:00.'],
-  ['11:50', '12 tonight for 20 minutes', 'Midnight begins the next day: write that date, and 00:00.'],
+  ['11:50', 'at 12 tonight', 'Midnight begins the next day. Write that date, and 00:00.'],
+  ['11:50', 'tonight at 12 for 20 minutes', 'Midnight begins the next day. Write that date, and 00:00.'],
+  ['11:50', 'dusk till dawn', 'Dusk and dawn have no set time. Write “sunset” or “sunrise”, or “30 min after sunset”.'],
+  ['11:50', '12 tonight for 20 minutes', 'Midnight begins the next day. Write that date, and 00:00.'],
 ])('at %s, "%s" is refused: %s', (time, said, sentence) => {
   expect(readWhen(said, at(time))).toMatchObject({ ok: false, message: sentence });
 });

@@ -1,11 +1,24 @@
 import { addDays, type LocalDate } from '../dates';
-import { parseClock } from '../windows';
+import { MOST_DAYS, parseClock, type WrittenWindow } from '../windows';
 import { addDate, clause, setRange, type Clause } from './clause';
 import type { Draft } from './draft';
 import { seesDays } from './dates';
 import { clockOf, edgeOf, inPart, isBare, laterEdge, withHalf } from './edges';
 import { ALSO, type Reader } from './reader';
-import { COMPACT, EDGE, HOUR, LENGTH, MONTH, OVERNIGHT, PARTS, TO, TONIGHT, minutesOf } from './vocabulary';
+import {
+  COMPACT,
+  EDGE,
+  HOUR,
+  LENGTH,
+  MONTH,
+  NUMBER,
+  OVERNIGHT,
+  PARTS,
+  TO,
+  TONIGHT,
+  minutesOf,
+  numberOf,
+} from './vocabulary';
 
 /** "now", "from now on", "now until 20:30", "for 10 minutes", "in half an hour". */
 export const now = clause((reader, draft) => {
@@ -81,7 +94,7 @@ function addPartOf(reader: Reader, draft: Draft, date: LocalDate): void {
 function hoursUnlessSaid(reader: Reader, draft: Draft, part: string, [start, end]: readonly [string, string]): true {
   const last = draft.windows.at(-1);
   if (last && draft.bare) {
-    const moved = inPart(part, last, draft.bare);
+    const moved = inPart(part, [last[0], last[1]], draft.bare);
     draft.windows[draft.windows.length - 1] = moved;
     // "from 8 tonight": what began goes with its window.
     if (draft.begins === last[0]) draft.begins = moved[0];
@@ -120,29 +133,47 @@ export const opening = clause((reader, draft) => {
     )
   )
     draft.windows.push(['opens', 'closes']);
+  else if (reader.take('(?:(?:in|during|by|at)\\s+)?(?:the\\s+)?(?:daylight|hours\\s+of\\s+daylight)(?:\\s+hours)?\\b'))
+    draft.windows.push(['sunrise', 'sunset']);
   else return edgeHours(reader, draft);
   return true;
 });
 
-/** "the first hour after opening", "the last two hours". */
+/** "the first hour after opening", "the last two hours", "the first hour after sunset". */
 function edgeHours(reader: Reader, draft: Draft): true | null {
   const found = reader.take(
-    `(?:the\\s+|in\\s+the\\s+)?(first|last)\\s+(${LENGTH}|hour|half[- ]hour)(?:\\s+(?:after|before|of)\\s+(?:the\\s+)?(?:opening|closing)(?:\\s+(?:time|hours))?)?\\b`,
+    `(?:the\\s+|in\\s+the\\s+)?(first|last)\\s+(${LENGTH}|hour|half[- ]hour)(?:\\s+(?:after|before|of)\\s+(?:the\\s+)?(opening|closing|sunrise|sunset|daylight)(?:\\s+(?:time|hours))?)?\\b`,
   );
   if (!found) return null;
-  const [, side = '', length = ''] = found;
+  const [, side = '', length = '', named] = found;
   const minutes = /^hour$/i.test(length) ? 60 : minutesOf(length);
-  draft.windows.push(
-    side.toLowerCase() === 'first' ? ['opens', laterEdge('opens', minutes)] : [laterEdge('closes', -minutes), 'closes'],
-  );
+  const isFirst = side.toLowerCase() === 'first';
+  // "the last hour of opening" is before closing, and that of daylight before sunset.
+  const whole = /daylight/i.test(named ?? '') ? ['sunrise', 'sunset'] : ['opens', 'closes'];
+  const edge = (/ of /i.test(found[0]) ? null : edgeOf(named ?? '', false)) ?? whole[isFirst ? 0 : 1] ?? '';
+  draft.windows.push(isFirst ? [edge, laterEdge(edge, minutes)] : [laterEdge(edge, -minutes), edge]);
   return true;
 }
 
 /** Times of day, from one edge to another, or up to or from one. */
 export const windows: Clause = (reader, draft) =>
-  reader.attempt(() =>
-    seesDays(reader) ? null : (compact(reader, draft) ?? between(reader, draft) ?? oneSided(reader, draft)),
-  ) ?? false;
+  reader.attempt(() => {
+    if (seesDays(reader)) return null;
+    const before = draft.windows.length;
+    const found = compact(reader, draft) ?? between(reader, draft);
+    if (found) daysLater(reader, draft, before);
+    return found ?? oneSided(reader, draft);
+  }) ?? false;
+
+/** "18:00–06:00 3 days later", "18:00–20:00 the next day": on which date a window ends. */
+function daysLater(reader: Reader, draft: Draft, at: number): void {
+  const found = reader.take(`\\s+(?:(?:the\\s+)?next\\s+day|(${NUMBER})\\s+days?\\s+(?:later|after))\\b`);
+  const window = draft.windows[at];
+  if (!found || !window) return;
+  const days = found[1] === undefined ? 1 : numberOf(found[1]);
+  if (days < 1 || days > MOST_DAYS) reader.error = `A window ends at most ${MOST_DAYS} days later.`;
+  draft.windows[at] = [window[0], window[1], days];
+}
 
 /** "0630-0800", and "0630 to 8 a.m.", where the other side is surely a time. */
 function compact(reader: Reader, draft: Draft): true | null {
@@ -167,7 +198,7 @@ function between(reader: Reader, draft: Draft): true | null {
     if (!start || !end || reader.sees('-\\d{4}')) return null;
     const [first, last] = [edgeOf(start[0], false), edgeOf(end[0], true)];
     const plain = [start[0], end[0]].every(
-      (one) => /^(?:\d+|[a-z]+)$/i.test(one.trim()) && !/noon|midday|midnight|open|clos/i.test(one),
+      (one) => /^(?:\d+|[a-z]+)$/i.test(one.trim()) && !/noon|midday|midnight|open|clos|^sun/i.test(one.trim()),
     );
     if (plain && last === null) return null;
     // "1 to 5 and 10 to 15 December" are dates.
@@ -190,8 +221,17 @@ function between(reader: Reader, draft: Draft): true | null {
       return addWindow(reader, draft, laterEdge(first, 12 * 60), laterEdge(last, 12 * 60));
     if (overNight && draft.part === undefined && !saysPart(reader) && reader.ways.of('over night', 2) === 0)
       return addWindow(reader, draft, start[0], laterEdge(last, 12 * 60));
-    return addWindow(reader, draft, withHalf(start[0], end[0]), end[0]);
+    addWindow(reader, draft, withHalf(start[0], end[0]), end[0]);
+    if (!to?.[0].includes('–')) endOnNextDate(draft.windows);
+    return true;
   });
+}
+
+/** By itself a window with the sun in it ends on the next date from late to early alone: "sunrise to 2am", "sunset to sunset" say so. */
+function endOnNextDate(windows: WrittenWindow[]): void {
+  const [start = '', end = ''] = windows.at(-1) ?? [];
+  if ((start.startsWith('sunrise') && end < '04:00') || (/^sun/.test(start) && start === end))
+    windows.splice(-1, 1, [start, end, 1]);
 }
 
 /** Whether a part of the day follows: "10 to 2 tonight". */
@@ -221,7 +261,7 @@ function oneSided(reader: Reader, draft: Draft): true | null {
     if (begins === '12:00' && (draft.partHours?.[0] ?? begins) > begins) return midnightError(reader);
     const last = draft.windows.at(-1);
     if (draft.begins !== undefined && last?.[0] === draft.begins && last[1] === '24:00') {
-      reader.error = `Two beginnings, ${draft.begins} and ${begins}: say until when the first of them is.`;
+      reader.error = `There are two starts, ${draft.begins} and ${begins}. Write when the first one ends.`;
       return true;
     }
     // "weekdays at 7:30 and 16:30 for half an hour"
@@ -285,13 +325,13 @@ export function setEnd(reader: Reader, draft: Draft, written: string): true {
 }
 
 function timeError(reader: Reader, written: string): true {
-  reader.error = `${written.trim()} is no time of day: write HH:MM, or opening and closing.`;
+  reader.error = `“${written.trim()}” isn’t a time of day. Write it like 05:30, or write opening, closing, sunrise or sunset.`;
   return true;
 }
 
 /** "12 tonight" is of another date than what else is tonight. */
 function midnightError(reader: Reader): true {
-  reader.error = 'Midnight begins the next day: write that date, and 00:00.';
+  reader.error = 'Midnight begins the next day. Write that date, and 00:00.';
   return true;
 }
 

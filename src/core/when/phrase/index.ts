@@ -1,4 +1,5 @@
-export { completionsOf } from './complete';
+export { completionsOf, endingsOf } from './complete';
+export { NO_CALENDAR } from './exceptions';
 export { readWhen, readingsOf } from './read';
 export { Reader, type PhraseContext } from './reader';
 export { clockOf, edgeOf, isBare } from './edges';

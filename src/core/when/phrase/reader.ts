@@ -30,6 +30,18 @@ export class Ways {
   }
 }
 
+const known = new Map<string, RegExp>();
+const MOST_KNOWN = 5000;
+
+/** Patterns are few and asked for at each place of a phrase: made once, they take most of the time. */
+function compiled(pattern: string): RegExp {
+  let regex = known.get(pattern);
+  // Calendars' names are among them: whoever makes thousands does not fill the memory.
+  if (known.size > MOST_KNOWN) known.clear();
+  if (!regex) known.set(pattern, (regex = new RegExp(pattern, 'iyu')));
+  return regex;
+}
+
 /** Reads a phrase from its beginning to its end, piece by piece. */
 export class Reader {
   at = 0;
@@ -54,7 +66,7 @@ export class Reader {
     return this.text.slice(0, this.at);
   }
 
-  /** The word that stands here. */
+  /** The word at the present position. */
   word(): string {
     return /^[\p{L}\p{Nd}'’:.-]+/u.exec(this.text.slice(this.at))?.[0] ?? this.text.slice(this.at, this.at + 1);
   }
@@ -63,9 +75,9 @@ export class Reader {
     this.take(pattern.source);
   }
 
-  /** Takes a pattern that stands here, whatever its case. */
+  /** Reads a pattern at the present position, whatever its case. */
   take(pattern: string): RegExpExecArray | null {
-    const regex = new RegExp(pattern, 'iyu');
+    const regex = compiled(pattern);
     regex.lastIndex = this.at;
     const match = regex.exec(this.text);
     if (!match) return null;
@@ -73,10 +85,15 @@ export class Reader {
     return match;
   }
 
-  /** Whether a pattern stands here. */
+  /** Whether a pattern is at the present position. */
   sees(pattern: string): boolean {
+    return this.look(pattern) !== null;
+  }
+
+  /** The pattern at the present position, without moving on. */
+  look(pattern: string): RegExpExecArray | null {
     const before = this.at;
-    const found = this.take(pattern) !== null;
+    const found = this.take(pattern);
     this.at = before;
     return found;
   }
@@ -180,7 +197,7 @@ export class Reader {
   }
 
   private checked(date: LocalDate | null, written: string): LocalDate | null {
-    if (date === null) this.error = `There is no ${written.trim()}: write a date that exists.`;
+    if (date === null) this.error = `${written.trim()} doesn’t exist. Write another date.`;
     return date ?? (0 as LocalDate);
   }
 
@@ -279,7 +296,7 @@ export class Reader {
     return found;
   }
 
-  /** A calendar by its id or its name, or by what stands before a comma of its name: the longest that stands here. */
+  /** A calendar by its id or its name, or by the part of its name before a comma: the longest that fits here. */
   calendar(): string | null {
     const { calendars } = this.context;
     const short = (name: string) => name.split(',')[0] ?? name;

@@ -317,55 +317,58 @@ test.each<[said: string, others: string[]]>([
 
 test.each<[said: string, sentence: string]>([
   [
-    'every year from 1 May to 29 June',
-    'Each year, dates lie in one month, or are whole months: book the parts apart, or say the year.',
+    'every year from 1 May to 29 August',
+    'A time that comes each year is whole months, or at most 100 days: make two bookings of it.',
   ],
-  ['every year on Good Friday', 'It is on another date each year: say the date, or name a calendar that has it.'],
+  ['every year on Good Friday', 'Its date changes each year. Write the date, or use a calendar that has it.'],
   [
     'every 0 weeks',
-    '"every 0 weeks" is not understood: write it as "weekdays 05:30–10:00, 1 Dec to 28 Feb, not on storm-days".',
+    '“every 0 weeks” isn’t understood. Write it like “weekdays 05:30–10:00, 1 Dec to 28 Feb, not on storm-days”.',
   ],
-  ['9-17 Atlantis time', '"Atlantis time" names no time zone: write the zone\'s city, as Oslo time.'],
-  ['Monday 1 March', '2026-03-01 is a Sunday: write the weekday or the date that is meant.'],
-  ['first and last day of each quarter', 'The first and the last month of a quarter are two: book them apart.'],
-  ['first and last Friday of each quarter', 'The first and the last month of a quarter are two: book them apart.'],
+  ['9-17 Atlantis time', '"Atlantis time" isn’t a time zone. Write a city, e.g. “Oslo time”.'],
+  ['Monday 1 March', '2026-03-01 is a Sunday. Write only the weekday or only the date.'],
+  ['first and last day of each quarter', 'Make two bookings for the first and the last month of a quarter.'],
+  ['first and last Friday of each quarter', 'Make two bookings for the first and the last month of a quarter.'],
   [
     'every second last day',
-    '"every second last day" is not understood: write it as "weekdays 05:30–10:00, 1 Dec to 28 Feb, not on storm-days".',
+    '“every second last day” isn’t understood. Write it like “weekdays 05:30–10:00, 1 Dec to 28 Feb, not on storm-days”.',
   ],
   [
     'every second weekend of the month',
     'Whose weekend is it where a month begins or ends within one? Write "second Saturday and Sunday of the month".',
   ],
-  ['every quarter', 'A booking is on air in one piece: what comes again every few minutes is an item of a playlist.'],
+  ['every quarter', 'A booking can’t repeat every few minutes. Give it a share of the loop, or add it to a playlist.'],
   [
     'every year',
-    '"every year" is not understood: write it as "weekdays 05:30–10:00, 1 Dec to 28 Feb, not on storm-days".',
+    '“every year” isn’t understood. Write it like “weekdays 05:30–10:00, 1 Dec to 28 Feb, not on storm-days”.',
   ],
-  ['every third day on Mondays', 'Days of the week and days by another rule are two bookings: say one of them here.'],
+  [
+    'every third day on Mondays',
+    'Weekdays can’t be combined with another rule in one booking. Keep one of them here and make a second booking for the other.',
+  ],
   [
     'every 3 days, first Monday of the month',
     'Said twice: how often it comes. Keep one, the other is a booking of its own.',
   ],
   [
     'first Monday of the month and Tuesdays',
-    'Days of the week and days by another rule are two bookings: say one of them here.',
+    'Weekdays can’t be combined with another rule in one booking. Keep one of them here and make a second booking for the other.',
   ],
   ['every 17 May in June', 'Said twice: in which months it comes. Name all of them in one list.'],
   ['every 17 May and every 1 June', 'Said twice: how often it comes. Keep one, the other is a booking of its own.'],
   [
     'weekly on the first Monday of the month',
-    'Days of the week and days by another rule are two bookings: say one of them here.',
+    'Weekdays can’t be combined with another rule in one booking. Keep one of them here and make a second booking for the other.',
   ],
   [
     'even weeks, every other Monday',
-    'Days of the week and days by another rule are two bookings: say one of them here.',
+    'Weekdays can’t be combined with another rule in one booking. Keep one of them here and make a second booking for the other.',
   ],
   ['even weeks, odd weeks', 'Said twice: in which weeks it comes. Keep one, the other is a booking of its own.'],
   ['for 10 minutes for 20 minutes', 'Said twice: how long it lasts. Keep one, the other is a booking of its own.'],
   ['5 times 3 times', 'Said twice: how many times it comes. Keep one, the other is a booking of its own.'],
   ['for two weeks for 3 days', 'Said twice: for how many days it is. Keep one, the other is a booking of its own.'],
-  ['for two weeks until 5 May', 'Say the last day, or for how long: not both.'],
+  ['for two weeks until 5 May', 'Write the last day or a duration, not both.'],
   ['until 5 May until 6 May', 'Said twice: its last day. Keep one, the other is a booking of its own.'],
   ['from 1 March from 5 March', 'Said twice: its first day. Keep one, the other is a booking of its own.'],
   [
@@ -375,7 +378,7 @@ test.each<[said: string, sentence: string]>([
   ['until 20:00 until 21:00', 'Said twice: until when it is. Keep one, the other is a booking of its own.'],
   [
     '10:00-11:00, 5 Dec 12:00-13:00, 7 Dec',
-    'Other hours on other days are a booking of their own: say one of them here.',
+    'Write the hours for each of these days, e.g. “weekdays 07:00–10:00 and weekends 10:00–16:00”.',
   ],
 ])('"%s" is refused: %s', (said, sentence) => {
   expect(readWhen(said, CONTEXT)).toMatchObject({ ok: false, message: sentence });

@@ -1,4 +1,5 @@
 import { WEEKDAYS, civil, daysInMonth, type LocalDate } from '../dates';
+import { ADVENT_SUNDAYS, MOST_YEARLY_DAYS, yearDays } from '../year-days';
 import { clause } from './clause';
 import { shortRange } from './dates';
 import { MOVING } from './feasts';
@@ -11,6 +12,7 @@ import { monthList } from './weekdays';
 export const rules = clause(
   (reader, draft) =>
     times(reader, draft) ??
+    advent(reader, draft) ??
     everySoManyDays(reader, draft) ??
     yearly(reader, draft) ??
     monthly(reader, draft) ??
@@ -61,7 +63,7 @@ function yearly(reader: Reader, draft: Draft): true | null {
       return true;
     }
     if (reader.sees(MOVING)) {
-      reader.error = 'It is on another date each year: say the date, or name a calendar that has it.';
+      reader.error = 'Its date changes each year. Write the date, or use a calendar that has it.';
       return true;
     }
     const found = datesOfYear(reader);
@@ -86,7 +88,9 @@ function datesOfYear(reader: Reader): DatesOfYear | null {
   return last === null ? { dates } : { first, last };
 }
 
-const NOT_EACH_YEAR = 'Each year, dates lie in one month, or are whole months: book the parts apart, or say the year.';
+const NOT_EACH_YEAR =
+  'Dates of each year must be in one month. Make another booking for the others, or write the year.';
+const TOO_LONG_A_TIME = `A time that comes each year is whole months, or at most ${MOST_YEARLY_DAYS} days: make two bookings of it.`;
 
 /** Days of one month, or whole months: a rule can't say other dates of each year. */
 function eachYear(reader: Reader, draft: Draft, found: DatesOfYear): true {
@@ -105,7 +109,22 @@ function eachYear(reader: Reader, draft: Draft, found: DatesOfYear): true {
     const count = (to.year - from.year) * 12 + to.month - from.month + 1;
     draft.months = Array.from({ length: Math.min(count, 12) }, (_, i) => ((from.month - 1 + i) % 12) + 1);
     draft.daily = true;
-  } else reader.error = NOT_EACH_YEAR;
+  } else {
+    const days = to.month === 2 && to.day === 29 ? null : yearDays(from, to);
+    if (days === null) reader.error = 'Most years have no 29 Feb. End it on 28 Feb or 1 Mar.';
+    else if (days.length > MOST_YEARLY_DAYS) reader.error = TOO_LONG_A_TIME;
+    else draft.rule = `FREQ=YEARLY;BYYEARDAY=${days.join()}`;
+  }
+  return true;
+}
+
+/** "Advent Sundays": the four before Christmas Day, which are those from 27 November to 24 December (common practice, no source). */
+function advent(reader: Reader, draft: Draft): true | null {
+  const found = reader.take(
+    '(?:on\\s+)?(?:(?:the|all|every|each)\\s+)?(?:four\\s+)?(?:advent\\s+sundays?|sundays?\\s+(?:in|of|during)\\s+advent)\\b',
+  );
+  if (!found) return null;
+  draft.rule = ADVENT_SUNDAYS;
   return true;
 }
 
@@ -133,7 +152,7 @@ function monthly(reader: Reader, draft: Draft): true | null {
       if (/quarter/i.test(of ?? '')) {
         const isLast = places.every((n) => n < 0);
         if (!isLast && places.some((n) => n < 0))
-          reader.error = 'The first and the last month of a quarter are two: book them apart.';
+          reader.error = 'Make two bookings for the first and the last month of a quarter.';
         draft.months = isLast ? [3, 6, 9, 12] : [1, 4, 7, 10];
       }
       return of !== undefined || !needed;

@@ -71,34 +71,16 @@ test.each<[string, string[]]>([
 });
 
 test.each<[string, string]>([
-  ['wekdays 9-17', '"wekdays" is not understood: did you mean "weekdays"?'],
-  ['daily exept Monday', '"exept" is not understood: did you mean "except"?'],
-  ['20 Dec to 1 Dec', '20 Dec to 1 Dec is nearly a year: write both years if you mean that, or swap the two dates.'],
-  ['9am', '09:00 begins something: say until when, as "09:00 to 10:00", or for how long, as "09:00 for 20 minutes".'],
-  ['Saturdays 8-12, Sundays 10-12', 'Other hours on other days are a booking of their own: say one of them here.'],
-  ['1 Dec 9-12 and 2 Dec 14-16', 'Other hours on other days are a booking of their own: say one of them here.'],
-  ['Fri 3 Dec', '2026-12-03 is a Thursday: write the weekday or the date that is meant.'],
-  ['every Easter Monday', 'It is on another date each year: say the date, or name a calendar that has it.'],
-  ['week 54', '2026 has weeks 1 to 53: write one of them.'],
-  [
-    'every year from 20 Nov to 6 Jan',
-    'Each year, dates lie in one month, or are whole months: book the parts apart, or say the year.',
-  ],
-  ...['Friday 18:00 to Sunday 20:00', 'until Saturday 17:00', 'from 9am on 1 Dec until 5pm on 3 Dec'].map(
-    (text): [string, string] => [
-      text,
-      'A booking has the same hours on each of its days, and less than a day of them: write "1 to 5 Dec 10:00–18:00" for hours of each day, or book the first day, those between and the last one apart.',
-    ],
-  ),
-  [
-    'closing',
-    'closing begins something: say until when, as "closing to 24:00", or for how long, as "closing for 20 minutes".',
-  ],
-  [
-    'at opening',
-    'opening begins something: say until when, as "opening to closing", or for how long, as "opening for 20 minutes".',
-  ],
-  ['daily at 8 and 12', '08:00 and 12:00 begin something: say for how long, as "for 20 minutes".'],
+  ['wekdays 9-17', '“wekdays” isn’t understood. Did you mean “weekdays”?'],
+  ['daily exept Monday', '“exept” isn’t understood. Did you mean “except”?'],
+  ['20 Dec to 1 Dec', '20 Dec to 1 Dec is nearly a year. Write both years if you mean that, or swap the two dates.'],
+  ['9am', 'Add an end time, e.g. “09:00 to 10:00”, or a duration, e.g. “09:00 for 20 minutes”.'],
+  ['Fri 3 Dec', '2026-12-03 is a Thursday. Write only the weekday or only the date.'],
+  ['every Easter Monday', 'Its date changes each year. Write the date, or use a calendar that has it.'],
+  ['week 54', '2026 has weeks 1 to 53. Write one of them.'],
+  ['closing', 'Add an end time, e.g. “closing to 24:00”, or a duration, e.g. “closing for 20 minutes”.'],
+  ['at opening', 'Add an end time, e.g. “opening to closing”, or a duration, e.g. “opening for 20 minutes”.'],
+  ['daily at 8 and 12', '08:00 and 12:00 need an end. Add a duration, e.g. “for 20 minutes”.'],
   ['odd Mondays', 'Which of them? Write "Monday in odd weeks", or "first and third Monday of the month".'],
   ['even Fri 9-10', 'Which of them? Write "Fri in even weeks", or "second and fourth Fri of the month".'],
   [
@@ -111,31 +93,31 @@ test.each<[string, string]>([
   ],
   ...['except the first Monday of the month', 'daily, not every other Friday'].map((text): [string, string] => [
     text,
-    'What comes by a rule of its own can\'t be left out in words: name its dates, or put them into a calendar and say "not on" it.',
+    'A repeating day can’t be left out in words. Write its dates, or put them into a calendar and write “not on” with its name.',
   ]),
-  ['Mon 1 Dec to 24 Dec', '2026-12-01 is a Tuesday: write the weekday or the date that is meant.'],
-  ['1 Dec to Sunday 7 Dec', '2026-12-07 is a Monday: write the weekday or the date that is meant.'],
-  ['5 Dec in January', 'Say one range of dates here: others are a booking of their own.'],
+  ['Mon 1 Dec to 24 Dec', '2026-12-01 is a Tuesday. Write only the weekday or only the date.'],
+  ['1 Dec to Sunday 7 Dec', '2026-12-07 is a Monday. Write only the weekday or only the date.'],
+  ['5 Dec in January', 'Write one range of dates here. Make another booking for the others.'],
   ...['last Monday', 'Christmas holidays'].map((text): [string, string] => [
     text,
-    `"${text}" is not understood: write it as "weekdays 05:30–10:00, 1 Dec to 28 Feb, not on storm-days".`,
+    `“${text}” isn’t understood. Write it like “weekdays 05:30–10:00, 1 Dec to 28 Feb, not on storm-days”.`,
   ]),
   ['first 0 days of the month', 'Write 1 to 28 days, or one to four weeks.'],
   ['first 5 weeks of January', 'Write 1 to 28 days, or one to four weeks.'],
   [
     'every year on 24 Dec and 6 Jan',
-    'Each year, dates lie in one month, or are whole months: book the parts apart, or say the year.',
+    'Dates of each year must be in one month. Make another booking for the others, or write the year.',
   ],
   [
     '1 to 5 and 10 to 15 December',
-    '"1 to 5 and 10 to 15 December" is not understood: write it as "weekdays 05:30–10:00, 1 Dec to 28 Feb, not on storm-days".',
+    '“1 to 5 and 10 to 15 December” isn’t understood. Write it like “weekdays 05:30–10:00, 1 Dec to 28 Feb, not on storm-days”.',
   ],
-  ['every hour', 'A booking is on air in one piece: what comes again every few minutes is an item of a playlist.'],
-  ['weekdays except weekdays', 'No weekday is left: take one of the exceptions out.'],
-  ['for 0 days', 'Write for how many days or weeks: at least 1.'],
+  ['every hour', 'A booking can’t repeat every few minutes. Give it a share of the loop, or add it to a playlist.'],
+  ['weekdays except weekdays', 'No weekday is left. Remove one of the exceptions.'],
+  ['for 0 days', 'Write at least 1 day or week.'],
   [
     'weekdays 9-17, blue moon',
-    '"blue moon" is not understood: write it as "weekdays 05:30–10:00, 1 Dec to 28 Feb, not on storm-days".',
+    '“blue moon” isn’t understood. Write it like “weekdays 05:30–10:00, 1 Dec to 28 Feb, not on storm-days”.',
   ],
 ])('"%s" is refused: %s', (text, message) => {
   expect(readWhen(text, context)).toMatchObject({ ok: false, message });
@@ -153,12 +135,17 @@ test('holidays are those of the only calendar that is called so', () => {
     calendars: known.map((i) => calendars[i] ?? { id: '', name: '' }),
   });
   expect(readWhen('on holidays', of(0))).toMatchObject({ value: { only: ['school'] } });
+  expect(readWhen('school holidays', of(0, 1))).toMatchObject({ value: { only: ['school'] } });
+  expect(readWhen('term time', of(0, 1))).toMatchObject({ value: { not: ['school'] } });
+  expect(readWhen('term time', of(1))).toMatchObject({
+    message: expect.stringContaining('There isn’t a calendar of school holidays or of terms yet.'),
+  });
   expect(readWhen('on bank holidays', of(0, 1))).toMatchObject({ value: { only: ['norway'] } });
   expect(readWhen('on bank holidays', of(0))).toMatchObject({
-    message: 'No calendar of holidays is known: add one to the calendars, or name one of them.',
+    message: expect.stringContaining('There isn’t a calendar of bank holidays yet.'),
   });
   expect(readWhen('on bank holidays', of(1, 2))).toMatchObject({
-    message: 'There are several calendars of holidays: name one of Public holidays, Norway; Public holidays, Finland.',
+    message: 'Which calendar is meant? Name one of Public holidays, Norway; Public holidays, Finland.',
   });
 });
 

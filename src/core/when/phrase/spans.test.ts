@@ -290,51 +290,41 @@ test.each<[today: string, said: string, others: string[]]>([
 
 test.each<[today: string, said: string, sentence: string]>([
   ['2026-02-17', 'first 29 days of March', 'Write 1 to 28 days, or one to four weeks.'],
-  ['2026-02-17', '29 February 2027', 'There is no 29 February 2027: write a date that exists.'],
+  ['2026-02-17', '29 February 2027', '29 February 2027 doesn’t exist. Write another date.'],
   [
     '2026-11-26',
     'daily, but on storm days only until noon',
-    '"but on storm days only until noon" is not understood: write it as "weekdays 05:30–10:00, 1 Dec to 28 Feb, not on storm-days".',
+    '“but on storm days only until noon” isn’t understood. Write it like “weekdays 05:30–10:00, 1 Dec to 28 Feb, not on storm-days”.',
   ],
   [
     '2026-11-26',
     'daily but on Mondays',
-    '"but on Mondays" is not understood: write it as "weekdays 05:30–10:00, 1 Dec to 28 Feb, not on storm-days".',
-  ],
-  [
-    '2026-11-26',
-    'weekends and public holidays',
-    'Days of the week and the days of a calendar are two bookings: say one of them here.',
-  ],
-  [
-    '2026-11-26',
-    'weekends, public holidays',
-    'Days of the week and the days of a calendar are two bookings: say one of them here.',
+    '“but on Mondays” isn’t understood. Write it like “weekdays 05:30–10:00, 1 Dec to 28 Feb, not on storm-days”.',
   ],
   [
     '2026-11-26',
     'from Friday evening to Sunday night',
-    'A booking has the same hours on each of its days, and less than a day of them: write "1 to 5 Dec 10:00–18:00" for hours of each day, or book the first day, those between and the last one apart.',
+    'Write the hours of both ends, e.g. "Friday 18:00 to Sunday 22:00".',
   ],
   [
     '2026-11-26',
     'Friday evening to Sunday 20:00',
-    'A booking has the same hours on each of its days, and less than a day of them: write "1 to 5 Dec 10:00–18:00" for hours of each day, or book the first day, those between and the last one apart.',
+    'Write the hours of both ends, e.g. "Friday 18:00 to Sunday 22:00".',
   ],
   [
     '2026-11-26',
     'from 5 Dec evening to 7 Dec morning',
-    'A booking has the same hours on each of its days, and less than a day of them: write "1 to 5 Dec 10:00–18:00" for hours of each day, or book the first day, those between and the last one apart.',
+    'Write the hours of both ends, e.g. "Friday 18:00 to Sunday 22:00".',
   ],
   [
     '2026-11-26',
     'from morning to evening',
-    '"from morning to evening" is not understood: write it as "weekdays 05:30–10:00, 1 Dec to 28 Feb, not on storm-days".',
+    '“from morning to evening” isn’t understood. Write it like “weekdays 05:30–10:00, 1 Dec to 28 Feb, not on storm-days”.',
   ],
   [
     '2026-11-26',
     'for 30 minutes after opening',
-    '30 min after opening begins something: say until when, as "30 min after opening to closing", or for how long, as "30 min after opening for 20 minutes".',
+    'Add an end time, e.g. “30 min after opening to closing”, or a duration, e.g. “30 min after opening for 20 minutes”.',
   ],
 ])('on %s, "%s" is refused: %s', (today, said, sentence) => {
   expect(readWhen(said, on(today))).toMatchObject({ ok: false, message: sentence });

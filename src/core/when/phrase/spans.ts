@@ -43,7 +43,7 @@ export const spans = clause((reader, draft) => {
       : null);
   if (length) {
     const count = numberOf(length[1] ?? '1');
-    if (count < 1) reader.error = 'Write for how many days or weeks: at least 1.';
+    if (count < 1) reader.error = 'Write at least 1 day or week.';
     draft.length = { count, unit: length[2]?.toLowerCase() === 'day' ? 'day' : unitOf(length[2]) };
     return true;
   }
@@ -125,7 +125,7 @@ function weekSpan(reader: Reader, draft: Draft): true | null {
     const year = numbered[3] ? Number(numbered[3]) : addDays(monday(own), 6) < today ? own + 1 : own;
     const count = ((mondayOfWeekOne(year + 1) as number) - mondayOfWeekOne(year)) / 7;
     if (first < 1 || first > count || last < 1 || last > 53) {
-      reader.error = `${year} has weeks 1 to ${count}: write one of them.`;
+      reader.error = `${year} has weeks 1 to ${count}. Write one of them.`;
       return true;
     }
     const from = monday(year);

@@ -92,9 +92,11 @@ export function minutesOf(text: string): number {
   return amount('hours?|hrs?|h') * 60 + amount('minutes?|mins?|min|m') + amount('seconds?|secs?|s') / 60;
 }
 
-const NAMED_EDGE = '(?:opens|opening(?:\\s+time)?|open|closes|closing(?:\\s+time)?|close)\\b';
+const NAMED_EDGE =
+  '(?:opens|opening(?:\\s+time)?|open|closes|closing(?:\\s+time)?|close|sunrise|sunup|sunset|sundown)\\b';
 const RELATIVE = `${LENGTH}\\s+(?:before|after)\\s+(?:the\\s+)?${NAMED_EDGE}`;
-const OFFSET = `${NAMED_EDGE}(?:\\s*[+-]\\s*\\d{1,2}:\\d{2}(?::\\d{2})?|\\s*(?:[+-]|plus|minus)\\s*${LENGTH})?`;
+/** Up to 12 hours: "sunset-23:00" is from sunset to 23:00. */
+const OFFSET = `${NAMED_EDGE}(?:\\s*[+-]\\s*(?:0?\\d|1[01]):\\d{2}(?::\\d{2})?|\\s*(?:[+-]|plus|minus)\\s*${LENGTH})?`;
 /** An hour in digits or spelt. */
 export const HOUR_NUMBER = `(?:1?\\d|${NUMBER_WORDS.join('|')})`;
 /** Hours that are spelt; what counts something is none. */
@@ -124,7 +126,7 @@ export const PARTS: Readonly<Record<string, readonly [string, string]>> = {
 export const TONIGHT = ['18:00', '24:00'] as const;
 export const OVERNIGHT = ['22:00', '06:00'] as const;
 
-/** Words that phrases are made of, for telling what a misspelt one may mean. */
+/** The words that phrases are made of, to guess what a misspelt word may mean. */
 export const KNOWN_WORDS: readonly string[] = [
   ...[
     'always',
@@ -165,6 +167,8 @@ export const KNOWN_WORDS: readonly string[] = [
     'midnight',
     'opening',
     'closing',
+    'sunrise',
+    'sunset',
   ],
   ...[
     'except',

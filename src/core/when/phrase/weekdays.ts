@@ -1,4 +1,6 @@
-import { clause, otherHours } from './clause';
+import { civil, dateOf } from '../dates';
+import { clause, otherHours, setRange } from './clause';
+import type { Draft } from './draft';
 import type { Reader } from './reader';
 import { DAY, MONTH, NTH_WORD, NUMBER, TO, monthNumber, nthNumber, numberOf, weekdayNumber } from './vocabulary';
 
@@ -29,7 +31,12 @@ export function weekdayList(reader: Reader): number[] {
 /** What stands before weekdays and says no more than that they are meant: "on", "each", and "from" before a range of them. */
 function takeEach(reader: Reader): void {
   if (reader.take('(?:weekly|every\\s+week|each\\s+week|once\\s+a\\s+week),?\\s+(?:on\\s+)?')) return;
-  if (reader.take(`(?:(?:on|every|each)\\s+(?:all\\s+)?(?:the\\s+)?|all\\s+(?=${DAY}))`)) return;
+  if (
+    reader.take(
+      `(?:(?:on|every|each)\\s+(?:all\\s+)?(?:the\\s+)?|all\\s+(?=${DAY})|at\\s+(?:the\\s+)?(?=week-?ends?\\b))`,
+    )
+  )
+    return;
   if (reader.sees(`from\\s+${DAY}${TO}${DAY}`) && reader.ways.of('each week', 2) === 0) reader.take('from\\s+');
 }
 
@@ -101,10 +108,37 @@ export const weeks = clause((reader, draft) => {
   return true;
 });
 
+/** "in December 10–18": with days of the week before it these are hours of each such day, else the days of that month. */
+function monthAndHours(reader: Reader, draft: Draft): true | null {
+  const begun = reader.at;
+  const found = reader.take(`in\\s+${MONTH}\\s+(\\d{1,2})${TO}(\\d{1,2})(?![\\d:.]|\\s*(?:am|pm|h)\\b)`);
+  if (!found) return null;
+  const month = monthNumber(found[1] ?? '');
+  const [first, last] = [Number(found[2]), Number(found[3])];
+  if (first >= last || last > 31) return null;
+  const mayBeHours = last <= 24;
+  const follows = new RegExp(`(?:${DAY}|week-?ends?|weekdays?)\\s*,?\\s*$`, 'i').test(reader.read().slice(0, begun));
+  if (mayBeHours && (reader.ways.of('hours in a month', 2) === 0) === follows) {
+    draft.months = [...draft.months, month];
+    if (!follows) draft.daily = true;
+    const [start, end] = [first, last].map((hour) => `${String(hour).padStart(2, '0')}:00`) as [string, string];
+    draft.windows.push([start, end]);
+    return true;
+  }
+  const { today } = reader.context;
+  const { year } = civil(today);
+  const range = [year, year + 1].map((y) => [dateOf(y, month, first), dateOf(y, month, last)] as const);
+  const [from, to] = range.find(([, end]) => end >= today) ?? range[1] ?? [today, today];
+  return setRange(reader, draft, from, to);
+}
+
 export const inMonths = clause((reader, draft) => {
+  const both = reader.attempt(() => monthAndHours(reader, draft));
+  if (both) return both;
   const said = reader.take('in\\s+') !== null;
   const months = monthList(reader);
   if (months.length <= (said ? 0 : 1)) return null;
+  if (draft.months.length > 0 && draft.windows.length > 0) return otherHours(reader);
   draft.months = [...draft.months, ...months];
   return true;
 });

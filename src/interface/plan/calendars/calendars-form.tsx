@@ -93,12 +93,13 @@ function CalendarForm({ calendar }: { calendar: Calendar }) {
         </>
       )}
       <Button
+        needs="plan"
         variant="grave"
         onClick={() =>
-          void edit([removed('calendar', calendar)], `Calendar "${calendar.name}" was removed. Ctrl Z brings it back.`)
+          void edit([removed('calendar', calendar)], `Calendar "${calendar.name}" was deleted. Ctrl Z brings it back.`)
         }
       >
-        Remove this calendar
+        Delete this calendar
       </Button>
     </div>
   );
@@ -119,7 +120,7 @@ function HolidayList({ calendar, holidays }: { calendar: Calendar; holidays: Non
   }, [country, region]);
   return (
     <>
-      <p className="text-sm text-faint">They follow the public holidays, and are kept current.</p>
+      <p className="text-sm text-faint">They follow the public holidays, and stay up to date by themselves.</p>
       <ul className="max-h-60 overflow-y-auto text-sm" aria-label={`Dates of ${calendar.name}`}>
         {[...calendarDates(calendar.dates)]
           .sort((a, b) => a - b)
@@ -192,7 +193,7 @@ function NewCalendar({ onMake }: { onMake: (name: string, dates: Calendar['dates
           </p>
         </>
       )}
-      <Button disabled={name.trim() === '' || dates.length === 0} onClick={() => void make()}>
+      <Button needs="plan" disabled={name.trim() === '' || dates.length === 0} onClick={() => void make()}>
         Make calendar
       </Button>
     </section>

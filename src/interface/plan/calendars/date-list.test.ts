@@ -13,10 +13,10 @@ test('dates are written a line each, runs by their first and last, and read back
 });
 
 test.each([
-  ['soon', '"soon" is no date'],
-  ['2026-02-30', '"2026-02-30" is no date'],
+  ['soon', '“soon” isn’t a date.'],
+  ['2026-02-30', '“2026-02-30” isn’t a date.'],
   ['2026-12-26 to 2026-12-24', 'the last date comes before the first'],
-  ['2026-12-24 to', 'is no date'],
+  ['2026-12-24 to', '“2026-12-24 to” isn’t a date.'],
 ])('"%s" is told', (text, error) => {
   expect(readDates(text)).toMatchObject({ ok: false, message: expect.stringContaining(error) as string });
 });
@@ -30,7 +30,7 @@ test.each<[string, unknown]>([
   expect(orThrow(readDates(text))).toEqual(dates);
 });
 
-test.each(['24 Dec 10-12', 'Mondays', 'from 24 Dec'])('"%s" is no date alone', (text) => {
+test.each(['24 Dec 10-12', 'Mondays', 'from 24 Dec'])('"%s" “2026-12-24 to” isn’t a date. alone', (text) => {
   expect(readDates(text).ok).toBe(false);
 });
 

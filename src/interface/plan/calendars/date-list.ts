@@ -19,14 +19,14 @@ export function datesText(dates: Calendar['dates']): string {
 /** The dates that a part says in words: "24 Dec", "24-26 Dec", "Christmas Day". Null where it says anything else. */
 function inWords(part: string, context: PhraseContext): readonly [string, string] | null {
   const read = readWhen(part, context);
-  if (!read.ok) return null;
+  if (!read.ok || read.value.any) return null;
   const { from, to, ...others } = read.value;
   return from !== undefined && to !== undefined && Object.keys(others).length === 0 ? [from, to] : null;
 }
 
 /**
- * Reads such text; lines may also be separated by commas, and dates be said as bookings' are, against `context`. Tells the first part
- * that is no date.
+ * Reads such text; lines may also be separated by commas, and dates be written as bookings' are, against `context`. Reports the first part
+ * that isn't a date.
  */
 export function readDates(text: string, context: PhraseContext): Result<Calendar['dates']> {
   const dates: Calendar['dates'] = [];
@@ -36,7 +36,7 @@ export function readDates(text: string, context: PhraseContext): Result<Calendar
     const [from, to] = [parseDate(first), last === undefined ? null : parseDate(last)];
     if (from === null || more !== undefined || (last !== undefined && to === null)) {
       const said = inWords(part, context);
-      if (!said) return misread(`"${part}" is no date: write 24 Dec 2026, or 24 Dec to 26 Dec.`);
+      if (!said) return misread(`“${part}” isn’t a date. Write it like 24 Dec 2026, or 24 Dec to 26 Dec.`);
       dates.push(said[0] === said[1] ? said[0] : [said[0], said[1]]);
       continue;
     }

@@ -32,7 +32,7 @@ export function FeedsForm() {
   };
   const close = async (id: string) => {
     const result = await answered(closeFeedAction(id));
-    notify(result.ok ? 'The feed is closed: its address answers no more.' : result.message, !result.ok);
+    notify(result.ok ? 'The feed is closed. Its address no longer works.' : result.message, !result.ok);
     refetch();
   };
   return (
@@ -50,7 +50,12 @@ export function FeedsForm() {
                   {feed.fetchedAt ? `last fetched ${dateTime(Date.parse(feed.fetchedAt), zone)}` : 'not fetched yet'}
                 </span>
               </span>
-              <Button variant="grave" aria-label={`Close the feed ${feed.name}`} onClick={() => void close(feed.id)}>
+              <Button
+                needs="plan"
+                variant="grave"
+                aria-label={`Close the feed ${feed.name}`}
+                onClick={() => void close(feed.id)}
+              >
                 Close
               </Button>
             </li>
@@ -59,7 +64,8 @@ export function FeedsForm() {
       )}
       {address && (
         <SecretAddress label="Address of the feed" address={address} onTold={notify}>
-          This is its address. Whoever has it can read the feed, so it is shown only now: copy it to where it is needed.
+          This is its address. Anyone who has it can read the feed, so it is shown only now. Copy it to where you need
+          it.
         </SecretAddress>
       )}
       <section className="space-y-3 border-t border-rule pt-4" aria-label="A new feed">
@@ -73,7 +79,12 @@ export function FeedsForm() {
           />
         </Field>
         <WhereField plan={draft} value={where} onChange={(text) => set({ where: text })} />
-        <Button variant="main" disabled={name.trim() === '' || !parseSelector(where).ok} onClick={() => void open()}>
+        <Button
+          needs="plan"
+          variant="main"
+          disabled={name.trim() === '' || !parseSelector(where).ok}
+          onClick={() => void open()}
+        >
           Open the feed
         </Button>
       </section>

@@ -18,7 +18,7 @@ export function FileText({
   const id = useId();
   const take = async (file: File | undefined) => {
     if (!file) return;
-    if (file.size > MOST_BYTES) return onProblem('This file has more than 2 MB: export a shorter span.');
+    if (file.size > MOST_BYTES) return onProblem('This file is larger than 2 MB. Export a shorter span.');
     onChange(await file.text());
   };
   return (

@@ -36,7 +36,7 @@ export function Holidays() {
     const holidays = { country, ...(region === '' ? {} : { region }) };
     const result = await edit(
       [{ kind: 'calendar', add: { name, dates: found.value.map(({ date }) => date), holidays } }],
-      `"${name}" is added, and keeps itself current.`,
+      `"${name}" is added. Its dates stay up to date by themselves.`,
     );
     if (result.ok) clear();
   };
@@ -68,7 +68,7 @@ export function Holidays() {
           </Field>
         )}
       </div>
-      <Button disabled={country === ''} onClick={() => void add()}>
+      <Button needs="plan" disabled={country === ''} onClick={() => void add()}>
         Add public holidays
       </Button>
       <p className="text-sm text-faint">Dates from date-holidays by Tommy Bajer and contributors, CC BY 3.0.</p>

@@ -2,7 +2,7 @@
 
 import { rollup } from 'd3-array';
 import { useMemo, useRef, useState } from 'react';
-import { describeWhen, parseSelector, type Content } from '@/core';
+import { clocksOf, describeWhen, parseSelector, type Content } from '@/core';
 import type * as icalendar from '@/core/formats/icalendar';
 import type { CalendarEvent } from '@/core/formats/icalendar';
 import { editInBatches } from '@/interface/data/batches';
@@ -74,7 +74,7 @@ export function ImportForm({ onDone }: { onDone: () => void }) {
       stop.current.signal,
     );
     setMade(null);
-    const said = `${counted(count, 'booking')} added. Ctrl Z takes them back.`;
+    const said = `${counted(count, 'booking')} added. Ctrl Z undoes them.`;
     if (why === null && count === edits.length) {
       notify(said);
       clear();
@@ -136,7 +136,7 @@ export function ImportForm({ onDone }: { onDone: () => void }) {
             )}
           </ul>
           {needsWhat && (
-            <Field label="What they show" hint="Calendar files do not say it; events of our own files do.">
+            <Field label="What they show" hint="Most calendar files don’t say what to show, so choose it here.">
               <ContentPicker
                 plan={draft}
                 none="Choose a playlist or a file"
@@ -150,8 +150,8 @@ export function ImportForm({ onDone }: { onDone: () => void }) {
             <legend className="text-sm font-semibold">Whose clock</legend>
             {(
               [
-                [false, `As the file says: ${clocksOf(events)}`],
-                [true, 'Each site’s own, whatever the file says: the same hours everywhere'],
+                [false, `As the file says: ${clocksIn(events)}`],
+                [true, 'Each site’s own clock: the same hours everywhere'],
               ] as const
             ).map(([own, words]) => (
               <label key={String(own)} className="flex items-center gap-2">
@@ -167,7 +167,7 @@ export function ImportForm({ onDone }: { onDone: () => void }) {
             ))}
           </fieldset>
           {made === null ? (
-            <Button variant="main" disabled={!ready} onClick={() => void save()}>
+            <Button needs="plan" variant="main" disabled={!ready} onClick={() => void save()}>
               Add {counted(chosen.length, 'booking')}
             </Button>
           ) : (
@@ -181,7 +181,7 @@ export function ImportForm({ onDone }: { onDone: () => void }) {
   );
 }
 
-/** How many zones an event's first time is told for. */
+/** For how many zones an event's first time is shown. */
 const ZONES_TOLD = 3;
 
 /** What an event comes to on the clocks of the network's sites. */
@@ -198,7 +198,7 @@ function Becomes({
 }) {
   const when = useMemo(() => reader.whenOf(event.when, siteClock), [reader, event, siteClock]);
   // On the sites' own clocks it reads the same everywhere.
-  const own = when.clock === undefined;
+  const own = clocksOf(when).length === 0;
   const times = useMemo(
     () => reader.firstTimes(when, zones.slice(0, own ? 1 : ZONES_TOLD)),
     [reader, when, zones, own],
@@ -218,11 +218,11 @@ function Becomes({
 }
 
 /** The clocks that events are written in, the commonest first: "5 events in UTC, 1 without a zone". */
-function clocksOf(events: readonly CalendarEvent[]): string {
+function clocksIn(events: readonly CalendarEvent[]): string {
   const count = rollup(
     events,
     (list) => list.length,
-    ({ when }) => when.clock ?? '',
+    ({ when }) => clocksOf(when)[0] ?? '',
   );
   return [...count]
     .sort((a, b) => b[1] - a[1])

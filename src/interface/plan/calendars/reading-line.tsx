@@ -9,7 +9,7 @@ export function ReadingLine({ reading, onCancel }: { reading: Reading; onCancel:
   if (reading.state === 'failed')
     return (
       <p role="alert" className="text-brick">
-        This file can not be read here: export a shorter span, or check that it is a calendar file.
+        This file can’t be read. Check that it is a calendar file, or export a shorter span.
       </p>
     );
   if (reading.state !== 'reading') return null;

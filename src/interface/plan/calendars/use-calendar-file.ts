@@ -15,7 +15,7 @@ export type Reading =
   | { readonly state: 'read'; readonly file: icalendar.CalendarFile; readonly reader: CalendarReader }
   | { readonly state: 'failed' };
 
-/** What becomes of a calendar file's text, as one types or chooses it. Another text, or none, breaks off the reading of the last. */
+/** What a calendar file's text would bring, as it is typed or chosen. Another text, or none, stops the reading of the last. */
 export function useCalendarFile(text: string): Reading {
   const { view } = useNetwork('view');
   const [reading, setReading] = useState<Reading>({ state: 'none' });

@@ -18,7 +18,7 @@ function bar(id: string, on: LocalDate, start = 22, end = 26): Bar {
     ...{ id, name: id, content: { media: 'm' }, where: 'all', created: '2026-01-01T00:00:00Z', when: {} },
   });
   const at = (hours: number) => (startOfDate(on) + hours * HOUR) as LocalTime;
-  const localOccasion = { booking: id, date: on, window: 0, start: at(start), end: at(end) };
+  const localOccasion = { booking: id, date: on, set: 0, window: 0, start: at(start), end: at(end) };
   return { key: `${id} ${on} 0`, booking, localOccasion, layer: 3, lane: 0, next: null };
 }
 

@@ -32,7 +32,7 @@ export function useGesture(plan: Plan, site: Pick<Site, 'timeZone'>, onDraw: (dr
   const { held, newest, hold } = useHeld<Held>();
   const [choice, setChoice] = useState<Choice | null>(null);
   const [looking, lookAt] = useState<Scope | null>(null);
-  const stamp = useMemo(() => new Date().toISOString(), [plan]); // eslint-disable-line react-hooks/exhaustive-deps -- made anew with each plan
+  const stamp = useMemo(() => new Date().toISOString(), [plan]); // eslint-disable-line react-hooks/exhaustive-deps -- a new one for each plan
 
   const changeOf = useCallback(
     ({ bar, start, end, layer }: Held & { bar: Bar }): Rescheduling => ({
@@ -59,17 +59,14 @@ export function useGesture(plan: Plan, site: Pick<Site, 'timeZone'>, onDraw: (dr
     (bar: Bar, change: Rescheduling, scope: Scope) => {
       const edits = reschedule(plan, bar.booking, bar.localOccasion, change, scope, new Date().toISOString());
       if (!edits.ok) return notify(edits.message, true);
-      void save(
-        edits.value,
-        `"${bar.booking.name}" is ${change.remove ? 'taken off' : 'changed'}. Ctrl Z takes it back.`,
-      );
+      void save(edits.value, `"${bar.booking.name}" is ${change.remove ? 'removed' : 'changed'}. Ctrl Z undoes it.`);
     },
     [plan, notify, save],
   );
 
   const offer = useCallback(
     (bar: Bar, change: Rescheduling, at?: Held) => {
-      const scopes = scopesOf(plan, bar.booking, bar.localOccasion.date);
+      const scopes = scopesOf(plan, bar.booking, bar.localOccasion);
       if (scopes.length === 1 && scopes[0]) settle(bar, change, scopes[0]);
       else {
         setChoice({ bar, change, scopes, ...(at ? { held: at } : {}) });
@@ -89,7 +86,7 @@ export function useGesture(plan: Plan, site: Pick<Site, 'timeZone'>, onDraw: (dr
     if (held.copy)
       return void save(
         [copyOccasion(plan, bar.booking, bar.localOccasion, change, new Date().toISOString())],
-        `"${bar.booking.name}" is copied. Ctrl Z takes it back.`,
+        `"${bar.booking.name}" is copied. Ctrl Z undoes it.`,
       );
     const still =
       held.start === bar.localOccasion.start &&

@@ -26,7 +26,7 @@ export const Day = memo(function Day({
   day: LocalDate;
   /** What touches this day. */
   bars: readonly Bar[];
-  /** The bookings that are told by name. */
+  /** The bookings that are listed by name. */
   special: ReadonlySet<string>;
   inMonth: boolean;
   isToday: boolean;

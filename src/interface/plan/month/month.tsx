@@ -79,7 +79,7 @@ export const MonthView = memo(function MonthView({
     [bars, first, last, inHand],
   );
   const handDay = hand?.bar ? dateOfLocalTime(hand.start) : null;
-  /** What is in hand stands under a name of its own where it is carried to: it is made by the change that is looked at. */
+  /** A booking that is being moved has a name of its own at its target: it is created by the change that is previewed. */
   const carried = useMemo(() => {
     const there = handDay === null ? [] : (barsOn.get(handDay) ?? []);
     return (there.find(({ booking }) => !known.has(booking.id)) ?? there.find(({ booking }) => booking.id === inHand))
@@ -134,10 +134,10 @@ export const MonthView = memo(function MonthView({
         findings={aboutPicked}
         asked={null}
         onOpen={onOpen}
-        onFix={(one: Fix) => void gesture.make(one.edits, `${one.label}: done. Ctrl Z takes it back.`)}
+        onFix={(one: Fix) => void gesture.make(one.edits, `${one.label}: done. Ctrl Z undoes it.`)}
         hint={
           carry.drawn
-            ? `A new booking: ${[...new Set(drawnSpan(carry.drawn))].map(dateWords).join(' – ')}. Arrows go on, Enter writes it, Esc leaves it.`
+            ? `A new booking: ${[...new Set(drawnSpan(carry.drawn))].map(dateWords).join(' – ')}. Arrows extend it, Enter creates it, Esc cancels.`
             : HINT
         }
         heldKeys={HELD_KEYS}
@@ -147,7 +147,7 @@ export const MonthView = memo(function MonthView({
 });
 
 const HINT =
-  'Carry a name to another day; Alt copies. Pull over days to book them. By keys: arrows walk, Space takes hold of a name or begins days, Enter opens.';
+  'Drag a name to another day; with Alt it copies. Drag across days to book them. With keys: arrows move, Space picks up a name or starts a range, Enter opens.';
 
 const HELD_KEYS = [
   ['← →', 'day'],

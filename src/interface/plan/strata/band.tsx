@@ -10,7 +10,7 @@ import type { TimeScale } from './scale';
 import { BAR_HEIGHT, LANES_FROM, LANE_HEIGHT } from './sizes';
 import type { Held } from '../gestures/held';
 
-/** A priority as a height and a number; in sight as long as any of its layer is, with how many of its lanes are not. */
+/** A priority as a height and a number; visible as long as any of its layer is, with how many of its lanes are not. */
 export function LayerName({ layer, height, out }: { layer: Layer; height: number; out: number }) {
   return (
     <div className="flex items-end border-b border-rule text-sm" style={{ height }}>
@@ -30,7 +30,7 @@ export function LayerName({ layer, height, out }: { layer: Layer; height: number
   );
 }
 
-/** The bars of a layer. Drawn anew only when they look otherwise, not while one is carried over them. */
+/** The bars of a layer. Drawn again only when they look different, not while a bar is dragged over them. */
 export const LayerBars = memo(function LayerBars({
   bars,
   fromLane,

@@ -11,7 +11,7 @@ import { BAR_HEIGHT, LANE_HEIGHT } from './sizes';
 
 /** Where ends are pulled is measured from the outside of a bar's border. */
 const BORDER = 1;
-/** Bars stand in the middle of their lane. */
+/** Bars are in the middle of their lane. */
 const BOTTOM = (LANE_HEIGHT - BAR_HEIGHT) / 2;
 
 const LABEL_ROOM = 24;
@@ -19,11 +19,11 @@ const MARK_ROOM = 12;
 /** From so much room beside its name on, a bar shows what it brings as a strip of pictures. */
 const STRIP_FROM = 28;
 const WIDEST_NAME = 220;
-/** Less room than this beside a bar is no room for its name. */
+/** With less room than this beside a bar, its name isn't shown there. */
 const NAMED_FROM = 48;
 const NAME = 'text-[13px] leading-[22px]';
 
-/** A booking's occasion: its ends can be pulled, its name stands in it or beside it. The field around it hears its keys. */
+/** A booking's occasion: its ends can be pulled, its name is in it or beside it. The field around it handles its keys. */
 export const BarButton = memo(function BarButton({
   bar,
   scale,
@@ -59,7 +59,7 @@ export const BarButton = memo(function BarButton({
   const strip = picture !== undefined && width >= named + STRIP_FROM && !booking.onHold && !hidden;
   const grip = gripOf(width);
   const room = (bar.next === null ? scale.width : Math.min(scale.width, scale.x(bar.next as LocalTime))) - right - 6;
-  // What has no room in its bar stands beside it; where there is none either, as much of it as has room in the bar.
+  // A name too long for its bar is beside it; without room there either, the bar shows as much of it as fits.
   const words = inside ? called : room <= NAMED_FROM ? fitted(called, width - LABEL_ROOM - besides) : '';
   return (
     <>
@@ -133,7 +133,7 @@ const Mark = () => (
   </span>
 );
 
-/** Where an end is pulled. Outside a bar it is there only while one points at the bar: what stands beside it is taken as ever. */
+/** Where an end is pulled. Outside a bar it exists only while the pointer is on the bar, so that names beside it can be pressed as usual. */
 function End({ part, grip }: { part: 'start' | 'end'; grip: Grip }) {
   const width = grip.inside + grip.outside;
   return (

@@ -110,7 +110,7 @@ function ScopeChoice({ choice, gesture }: { choice: Choice; gesture: Gesture }) 
         </Button>
       ))}
       <Button variant="quiet" onClick={gesture.letGo}>
-        Leave it <Key>Esc</Key>
+        Cancel <Key>Esc</Key>
       </Button>
     </div>
   );
@@ -187,6 +187,7 @@ function Picked({
           Open <Key>Enter</Key>
         </Button>
         <Button
+          needs="plan"
           variant="quiet"
           onClick={() =>
             gesture.hold({ bar, start: localOccasion.start, end: localOccasion.end, layer: bar.layer, copy: false })
@@ -194,7 +195,7 @@ function Picked({
         >
           Hold <Key>Space</Key>
         </Button>
-        <Button variant="quiet" onClick={() => gesture.remove(bar)}>
+        <Button needs="plan" variant="quiet" onClick={() => gesture.remove(bar)}>
           Take off <Key>Del</Key>
         </Button>
       </div>

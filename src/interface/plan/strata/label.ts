@@ -8,8 +8,8 @@ export const nameWidth = (name: string) =>
   [...name].reduce((sum, letter) => sum + (isSquare(letter) ? SQUARE : LETTER), 0);
 
 /**
- * As much of a name as has room in `width` pixels. Cut by letters, not by the browser: thousands of boxes that each clip their
- * text hold up every frame while one drags.
+ * As much of a name as fits in `width` pixels. Cut by letters, not by the browser: thousands of boxes that each clip their
+ * text would slow down every frame of a drag.
  */
 export function fitted(name: string, width: number): string {
   if (nameWidth(name) <= width) return name;

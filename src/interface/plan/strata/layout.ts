@@ -10,7 +10,7 @@ export const layerOf = ({ takeover, priority }: Booking): Layer => (takeover ? '
 
 export const layerName = (layer: Layer) => (layer === 'takeover' ? 'takeover' : `priority ${layer}`);
 
-export const sightingKey = ({ booking, date, window }: LocalOccasion) => `${booking} ${date} ${window}`;
+export const sightingKey = ({ booking, date, set, window }: LocalOccasion) => `${booking} ${date} ${set} ${window}`;
 
 /** One occasion as a bar. */
 export interface Bar {
@@ -56,7 +56,7 @@ export function layout(bookings: readonly Booking[], localOccasions: readonly Lo
   });
 }
 
-/** How many lanes stand above a layer. */
+/** How many lanes are above a layer. */
 export const lanesAbove = (layers: readonly LayerOfBars[], at: number) =>
   layers.slice(0, at).reduce((sum, { lanes }) => sum + lanes, 0);
 

@@ -9,7 +9,7 @@ import type { OutcomeAnswer } from '@/interface/forecast/messages';
 import { fitted } from './label';
 import type { TimeScale } from './scale';
 
-/** Pixels from which on a time is told by name. */
+/** Spans at least this wide, in pixels, show their name. */
 const SHORTEST_NAMED = 40;
 
 const LOOKS: Record<OutcomeSpan['source'], string> = {
@@ -23,7 +23,7 @@ const LOOKS: Record<OutcomeSpan['source'], string> = {
 /** What the looks of times mean that have no room for their names. */
 export function Legend() {
   return (
-    <ul aria-label="What the looks mean" className="flex flex-wrap gap-x-4 text-xs text-faint">
+    <ul aria-label="Legend" className="flex flex-wrap gap-x-4 text-xs text-faint">
       {(
         [
           ['takeover', 'takeover'],
@@ -77,7 +77,7 @@ export const OutcomeRows = memo(function OutcomeRows({
       : source === 'nothing'
         ? 'nothing'
         : source === 'backdrop'
-          ? `${id ?? ''} backdrop`
+          ? `Backdrop (${id ?? ''})`
           : (index.bookings.get(id ?? '')?.name ?? 'the new booking');
   return (
     <>
@@ -121,7 +121,7 @@ export const OutcomeRows = memo(function OutcomeRows({
                         else walk(event);
                       }}
                       onClick={(event) => {
-                        // By keys there is no place that was pressed: the beginning is meant.
+                        // The keyboard presses no place, so the beginning is taken.
                         const box = event.currentTarget.parentElement?.getBoundingClientRect();
                         const pressed = scale.time(event.clientX - (box?.left ?? 0));
                         onWhy(row, event.detail === 0 ? (Math.max(span.from, scale.time(0)) as LocalTime) : pressed);

@@ -1,6 +1,6 @@
 import { LANES_FROM, LANE_HEIGHT } from './sizes';
 
-/** A layer as it stands in what is scrolled, in pixels from its top. */
+/** A layer's place in the scrolled content, in pixels from its top. */
 export interface Placed {
   readonly top: number;
   readonly height: number;
@@ -17,7 +17,7 @@ export function placed(layers: readonly { readonly height: number; readonly lane
   });
 }
 
-/** How many lanes of a layer are mostly out of sight, where `from` to `to` is in sight; nothing is out where nothing is measured yet. */
+/** How many lanes of a layer are mostly hidden when `from` to `to` is visible; none before anything is measured. */
 export function lanesOut({ top, height, lanes }: Placed, from: number, to: number): number {
   if (to <= from) return 0;
   const foot = top + height - LANES_FROM;

@@ -26,6 +26,7 @@ const booking = (id: string, rest: object = {}): Booking =>
 const localOccasion = (id: string, start: number, end: number): LocalOccasion => ({
   booking: id,
   date: first,
+  set: 0,
   window: 0,
   start: wall(start),
   end: wall(end),

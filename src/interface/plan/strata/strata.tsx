@@ -97,7 +97,7 @@ export const Strata = memo(function Strata({
   const width = useWidth(field, 1060);
   const scale = useMemo(() => timeScale(first, days, width), [first, days, width]);
   const last = addDays(first, days - 1);
-  // Thousands of bars are drawn bit by bit: what one does meanwhile comes first.
+  // Thousands of bars are drawn bit by bit, so that anything people do in between comes first.
   const seen = useDeferredValue(useSightings(site, first, last));
   const layers = useMemo(() => layout(bookings, seen ?? []), [bookings, seen]);
   const shownLanes = useGrowing(lanesAbove(layers, layers.length), `${first} ${days}`);
@@ -125,7 +125,7 @@ export const Strata = memo(function Strata({
   const outcome = useOutcome(first, last, preview, where, allGroups ? undefined : GROUPS_AT_FIRST);
   const about = useMemo(() => aboutBookings(findings), [findings]);
   const marks = useMemo(() => troubleMarks([...bars.values()], findings), [bars, findings]);
-  const fix = (one: Fix) => void gesture.make(one.edits, `${one.label}: done. Ctrl Z takes it back.`);
+  const fix = (one: Fix) => void gesture.make(one.edits, `${one.label}: done. Ctrl Z undoes it.`);
 
   useKeptFocus(field, layers, hand?.bar ? hand : (choice ?? picked));
 
@@ -190,8 +190,8 @@ export const Strata = memo(function Strata({
   const scroll = useRef<HTMLDivElement>(null);
   const { from: above, to: below } = useInSight(scroll, RULER_HEIGHT);
   const out = places.map((one) => lanesOut(one, above, below));
-  // The layer that holds most is not cut off, where one begins to look.
-  // Until one scrolls oneself: what stands below takes its room only when it is there.
+  // At the start, the layer that is scrolled to is not cut off.
+  // Until the person scrolls: parts below take their room only once they are there.
   const begun = useRef(0);
   useEffect(() => {
     const element = scroll.current;
@@ -211,7 +211,7 @@ export const Strata = memo(function Strata({
   const taken = choice?.bar.key ?? (held && !held.copy ? held.bar?.key : undefined) ?? null;
   return (
     <div className="flex min-h-0 flex-1 flex-col">
-      <div ref={scroll} className="min-h-40 flex-1 overflow-y-auto px-3 [scrollbar-gutter:stable] sm:px-6">
+      <div ref={scroll} className="min-h-40 flex-1 scroll-pt-16 overflow-y-auto px-3 [scrollbar-gutter:stable] sm:px-6">
         <div className="sticky top-0 z-20 flex border-b border-rule bg-paper">
           <div className="shrink-0 self-center pr-3" style={{ width: gutter }}>
             <Select
@@ -274,7 +274,7 @@ export const Strata = memo(function Strata({
       </div>
       <section
         aria-label="What shows"
-        className="max-h-[30%] shrink-0 overflow-y-auto border-t-2 border-dusk px-3 pb-1 [scrollbar-gutter:stable] sm:px-6"
+        className="max-h-[30%] shrink-0 scroll-pt-10 overflow-y-auto border-t-2 border-dusk px-3 pb-1 [scrollbar-gutter:stable] sm:px-6"
       >
         <div className="sticky top-0 z-10 flex items-baseline gap-5 bg-paper py-1">
           <h2 className="text-sm">What shows{preview ? ', with this change' : ''}</h2>
@@ -310,7 +310,7 @@ export const Strata = memo(function Strata({
         asked={asked}
         onOpen={onOpen}
         onFix={fix}
-        hint="Draw in a layer to book. Carry a bar to another time, day or layer, pull an end to stretch it; Alt copies, Shift goes by the minute. By keys: arrows walk, Space takes hold."
+        hint="Draw in a layer to book. Drag a bar to another time, day or layer, or drag its end; with Alt it copies, with Shift it moves by minutes. With keys: arrows move, Space picks up."
         heldKeys={HELD_KEYS}
       />
     </div>
@@ -328,7 +328,7 @@ const HELD_KEYS = [
   ['Esc', 'back'],
 ] as const;
 
-/** The findings about each booking; one about two stands at both. */
+/** The findings about each booking; one about two bookings is listed for both. */
 function aboutBookings(findings: readonly Finding[]): ReadonlyMap<string, readonly Finding[]> {
   const pairs = findings.flatMap((finding) => finding.about.map((id) => ({ id, finding })));
   return rollup(

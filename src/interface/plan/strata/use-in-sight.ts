@@ -5,7 +5,7 @@ import { useEffect, useState, type RefObject } from 'react';
 /** Told in such steps, in pixels: what follows from it is drawn again no more often. */
 const STEP = 13;
 
-/** Which part of what is scrolled is in sight, below a head of `head` pixels that stays; nothing until it is measured. */
+/** Which part of the scrolled content is visible, below a head of `head` pixels that stays; nothing until it is measured. */
 export function useInSight(scroll: RefObject<HTMLElement | null>, head: number): { from: number; to: number } {
   const [sight, setSight] = useState({ from: 0, to: 0 });
   useEffect(() => {

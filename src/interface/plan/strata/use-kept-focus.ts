@@ -10,8 +10,8 @@ import { nearestBar, type Worked } from './worked';
 type On = Bar | Held | Choice | null;
 
 /**
- * Keeps the focus where one works, though the bar that had it is made anew, carried elsewhere or taken off: it goes to the bar that
- * took its place, else to the nearest. Only where the focus is nowhere, and nobody pressed elsewhere.
+ * Keeps the focus near, when the bar that had it is drawn again, moved or removed: it goes to the bar that
+ * took its place, or else to the nearest. Only if the focus was lost, and not after a press elsewhere.
  */
 export function useKeptFocus(field: RefObject<HTMLElement | null>, layers: readonly LayerOfBars[], on: On): void {
   const worked = useRef<Worked | null>(null);

@@ -8,7 +8,7 @@ export interface Worked {
   readonly start: LocalTime;
 }
 
-/** The bar that stands for it now: its own before others, its layer's before others', the nearest in time. Undefined where there are none. */
+/** The bar that represents it now: its own before others, its layer's before others', the nearest in time. Undefined if there are none. */
 export function nearestBar(layers: readonly LayerOfBars[], { name, layer, start }: Worked): Bar | undefined {
   const rank = (bar: Bar) => Number(bar.layer !== layer) * 2 + Number(!bar.booking.name.startsWith(name));
   const far = (bar: Bar) => Math.abs(bar.localOccasion.start - start);

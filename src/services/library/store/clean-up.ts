@@ -32,7 +32,7 @@ const UNUSED = [
   `NOT EXISTS (SELECT 1 FROM (${UNDOABLE}) AS u(sha256) WHERE u.sha256 = f.sha256)`,
 ].join(' AND ');
 
-/** Holds files by their hashes until the transaction ends: who stores one and who removes it take turns. Give several in order. */
+/** Locks files by their hashes until the transaction ends, so that storing and removing a file take turns. Give several in order. */
 export async function holdFiles(hashes: readonly string[], within: Transaction): Promise<void> {
   for (const sha256 of hashes) await rows('SELECT pg_advisory_xact_lock(hashtextextended($1, 7131))', [sha256], within);
 }
@@ -57,7 +57,7 @@ export async function removeUnused(sha256: string): Promise<void> {
   await removeIfUnused(sha256, new Date(now + GRACE_MS), new Date(now - UNDO_MS));
 }
 
-/** A clean-up removes at most this share of all files, or this many if that is more, unless it is told to remove all. */
+/** A clean-up removes at most this share of all files, or this many if that is more, unless a person allows all. */
 const SHARE = 0.05;
 const FEW = 50;
 
@@ -69,7 +69,7 @@ export interface CleanedUp {
 }
 
 /**
- * Removes files that no media, program or upload refers to any more and no undo can bring back, and what broken-off uploads left. They go
+ * Removes files that no media, program or upload uses and no undo can bring back, and the remains of broken-off uploads. They go
  * to the trash. Nothing is removed while the media folder and the database do not belong together. `now` decides what is old enough; `all`
  * removes more than a small share at once.
  */

@@ -22,7 +22,7 @@ export async function noteDamaged(sha256: string, now = new Date()): Promise<boo
     'UPDATE files SET damaged_at = $2 WHERE sha256 = $1 AND damaged_at IS NULL RETURNING sha256',
     [sha256, now],
   );
-  if (news.length > 0) logger.error({ sha256 }, 'a stored file is damaged or lost: upload it again to repair it');
+  if (news.length > 0) logger.error({ sha256 }, 'a stored file is damaged or lost; upload it again to repair it');
   return false;
 }
 

@@ -112,7 +112,7 @@ export async function copyOut(sha256: string, to: string): Promise<boolean> {
   return false;
 }
 
-/** Moves a file that nobody else has open into the store, under its hash. One that is there already is replaced: its bytes may be damaged. */
+/** Moves a file that no other process has open into the store, under its hash. Replaces one that is there, whose bytes may be damaged. */
 export async function keep(path: string, sha256: string): Promise<void> {
   const target = storedPath(sha256);
   await privateFolder(dirname(target));
@@ -125,7 +125,7 @@ export async function keep(path: string, sha256: string): Promise<void> {
   await rename(path, target);
 }
 
-/** Hashes a file that stands outside the store and that nobody else has open, and moves it in. */
+/** Hashes a file outside the store that no other process has open, and moves it in. */
 export async function adopt(path: string): Promise<Hashed> {
   const hashed = await hashOf(path);
   await keep(path, hashed.sha256);

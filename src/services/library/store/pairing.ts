@@ -1,14 +1,14 @@
 import { readFile, rename, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Transaction } from 'sequelize';
-import { z } from 'zod';
+import * as z from 'zod';
 import { rows, transaction } from '@/database';
 import { absent, mediaFolder, privateFolder, storedNames } from './files';
 
 /**
  * Which media folder belongs to which database. Both hold the same identity, and a mark that is counted up together with every clean-up.
  * So it is noticed when a server is started with another database beside a full media folder, and when only one of the two was restored
- * from a backup. Then nothing is removed until somebody who runs the server has said what is right.
+ * from a backup. Then nothing is removed until the people who run the server have said which is right.
  */
 
 const stateSchema = z.object({ id: z.uuid(), mark: z.int().min(0) });

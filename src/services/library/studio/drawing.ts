@@ -9,6 +9,8 @@ export interface Looked {
   readonly orientation: number;
   /** More than one for what moves. */
   readonly frames: number;
+  /** How long all pictures of what moves last, in milliseconds; null for what does not. */
+  readonly roundMs: number | null;
   /** Whether it carries more than its pixels: a camera's notes, a colour profile. */
   readonly hasNotes: boolean;
 }

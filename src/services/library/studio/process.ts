@@ -27,7 +27,7 @@ const MEMORY_BYTES = 6 * 2 ** 30;
 type Arguments<N extends keyof Drawing> = Parameters<Drawing[N]>;
 type Answer<N extends keyof Drawing> = ReturnType<Drawing[N]>;
 
-/** One process that draws, for one picture at a time. One that ends, or stands still, is started anew: that picture alone fails. */
+/** One process that draws, one picture at a time. If it ends or hangs, it is started again, and only that picture fails. */
 class Hand {
   private child: ChildProcess | null = null;
   private count = 0;
@@ -46,7 +46,7 @@ class Hand {
       const gone = () => {
         if (this.child === child) this.child = null;
         child.kill('SIGKILL');
-        logger.warn({ name }, 'the process that draws is started anew');
+        logger.warn({ name }, 'the drawing process is being restarted');
         end(() => reject(new Undrawable(`${name} took all that it may`)));
       };
       const hear = ({ id: of, value, error }: Answered) => {

@@ -59,6 +59,9 @@ const enclosing = () =>
     [...entering('/var', '/nowhere'), 'true'],
   ));
 
+/** The priority of programs that prepare files, from 0 (as others) to 19 (last): publishing goes before them (`bin/think.ts`). */
+const PRIORITY = 15;
+
 /** What is run, and with what words. */
 function confined(
   program: string,
@@ -70,8 +73,9 @@ function confined(
   const apart = room === null ? [] : enclosing();
   const way = room !== null && apart.length > 0 ? [...apart, ...entering(room, config().dataFolder)] : withoutNetwork();
   return [
-    'prlimit',
+    'nice',
     [
+      ...['-n', String(PRIORITY), 'prlimit'],
       ...[`--as=${memoryBytes}`, `--cpu=${cpuSeconds}`, `--fsize=${fileBytes}`, '--core=0', '--'],
       ...[...way, program, ...args],
     ],
@@ -109,7 +113,7 @@ export async function inRoom<T>({ reads, makes }: Given, work: (room: string) =>
 const run = promisify(execFile);
 const WITHIN_MS = 60_000;
 
-/** Runs a program to its end with a file of somebody's, within a minute unless said otherwise. Throws where it fails. */
+/** Runs a program on a file that was sent to us, for at most a minute unless given otherwise. Throws if it fails. */
 export function runTool(
   program: string,
   args: readonly string[],
@@ -123,7 +127,7 @@ export function runTool(
   });
 }
 
-/** Starts a program that goes on, in a folder of its own where one is named. */
+/** Starts a program that keeps running, in a folder of its own if one is given. */
 export function startTool(
   program: string,
   args: readonly string[],

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { readInput } from '@/services/people';
 import { think } from '@/services/thinking';
 import { chosenSchema } from '@/web/inputs';

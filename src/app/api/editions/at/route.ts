@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { instantSchema } from '@/core';
 import { answerAs, json, readQuery } from '@/web/routes';
 import { editionAt } from '@/services/editions';

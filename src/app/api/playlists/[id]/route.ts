@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { playlistFile } from '@/services/plan';
 import { answerAs, readQuery, textFile } from '@/web/routes';
 

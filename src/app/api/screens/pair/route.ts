@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { answerAs, readJson } from '@/web/routes';
 import { requestAddress } from '@/web/session';
 import { Refusal } from '@/core';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { formatDate, parseDate } from '@/core';
 import { screenDay } from '@/services/editions';
 import { answerAs, readQuery, textFile } from '@/web/routes';

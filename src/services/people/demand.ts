@@ -1,0 +1,7 @@
+import { REFUSED, Refusal, type Permission } from '@/core';
+import type { Actor } from './sessions';
+
+/** Throws 403 if the actor may not do this. Every service call that changes something begins with it. */
+export function demand({ may }: Pick<Actor, 'may'>, permission: Permission): void {
+  if (!may.includes(permission)) throw new Refusal(403, REFUSED[permission]);
+}
