@@ -22,7 +22,7 @@ test('an edition is planned in words, shows on no screen before, and a wrong tim
   await expect(page.getByText('“whenever” isn’t a time')).toBeVisible();
   await expect(page.getByRole('button', { name: /^Publish edition/ })).toBeDisabled();
   await when.fill('tomorrow');
-  await expect(page.getByText('Say the time too')).toBeVisible();
+  await expect(page.getByText('Add a time')).toBeVisible();
   await when.fill('tomorrow 06:00');
   await page.getByLabel('Note').fill('For the fair');
   await page.getByRole('button', { name: /^Plan it for \w{3} \d+ \w{3}, 06:00 to 1 screen$/ }).click();

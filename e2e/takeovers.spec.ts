@@ -178,7 +178,7 @@ test('only chosen people may activate it; others see whom to ask', async ({ brow
   await signIn(other, { email: 'otto@ternholm.example', password: 'lamps-at-dawn' });
   await other.goto(server('/takeovers'));
   const theirs = other.getByRole('listitem').filter({ hasText: 'Only Ida Lunde may activate this.' });
-  for (const name of ['Fire Fog on the pier…', 'Drill…', 'Who may…'])
+  for (const name of ['Activate Fog on the pier…', 'Drill…', 'Who may…'])
     await expect(theirs.getByRole('button', { name })).toBeDisabled();
   await expect(theirs.getByRole('link', { name: 'Change it' })).toHaveCount(0);
   await expect(stage()).toHaveAttribute('data-media', 'line-flag');
