@@ -14,7 +14,7 @@ test.beforeAll(async ({ browser }) => {
   page = await browser.newPage();
   await signIn(page);
   const ottos = await (await browser.newContext()).newPage();
-  await signIn(ottos, OTTO);
+  await signIn(ottos, '/', OTTO);
   const { edit } = await import('@/services/plan');
   const { editions } = await import('@/services/editions');
   const { rows } = await import('@/database');

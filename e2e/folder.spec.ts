@@ -9,8 +9,7 @@ test('a folder of files of all kinds at once: each is added or refused with a se
   test.setTimeout(1_200_000);
   const { path, count, names, refused } = await mixedFolder();
   expect(count).toBe(FILES);
-  await signIn(page);
-  await goTo(page, 'Library');
+  await signIn(page, '/library');
   const before = new Set((await draft()).media.map(({ id }) => id));
   await page.getByTestId('folder').setInputFiles(path);
   const tray = page.getByTestId('uploads');

@@ -80,7 +80,7 @@ test('drop a picture and a film into the library; a broken one gets a sentence',
   await files.setInputFiles(truncatedFilm());
   const tray = page.getByTestId('uploads');
   await expect(tray.getByRole('alert')).toHaveText(
-    'This film is damaged or incomplete. Export it again, then upload it.',
+    'This video is damaged or incomplete. Export it again, then upload it.',
   );
   await tray.getByRole('button', { name: 'Dismiss Cut short' }).click();
   await tray.getByRole('button', { name: 'Clear the list' }).click();

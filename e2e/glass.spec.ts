@@ -2,7 +2,7 @@ import type { BrowserContext, Page } from '@playwright/test';
 import { forecast, screenProgram, type Item } from '@/core';
 import { film, loudFilm } from './support/files';
 import { draft, ternholm } from './support/plan';
-import { goTo, server, signIn } from './support/session';
+import { server, signIn } from './support/session';
 import { expect, test } from './support/test';
 
 /**
@@ -72,8 +72,7 @@ test('two players of different shapes are paired, and a playlist with all transi
   page,
 }) => {
   const actor = await ternholm();
-  await signIn(page);
-  await goTo(page, 'Library');
+  await signIn(page, '/library');
   await page.locator('[data-testid="files"]').setInputFiles([film(), loudFilm()]);
   await expect(page.locator('[data-media="horn"]')).toContainText('0:04', { timeout: 60_000 });
   await expect(page.locator('[data-media="buoy"]')).toContainText('0:04', { timeout: 60_000 });

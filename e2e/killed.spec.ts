@@ -37,8 +37,7 @@ test('the web server in an upload: nothing is half stored, and the file can be s
 const WAITING = "SELECT 1 FROM pg_locks WHERE NOT granted AND relation = 'programs'::regclass";
 
 test('what compiles, in a publication: nothing of the edition is there, and it can be published', async ({ page }) => {
-  await signIn(page);
-  await goTo(page, 'Plan');
+  await signIn(page, '/plan');
   await page.getByRole('button', { name: 'list', exact: true }).click();
   await page.locator('[data-booking="kiosk-card"]').click();
   const sheet = page.getByRole('dialog');

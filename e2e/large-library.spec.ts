@@ -39,7 +39,7 @@ test('files are loaded during scrolling, the newest first; files that others, or
   page,
 }) => {
   const { actor, edit } = await library;
-  await signIn(page, UNA);
+  await signIn(page, '/', UNA);
   await goTo(page, 'Library');
   const cards = page.locator('[data-media]');
   await expect(page.getByText(`${FILES} files`, { exact: true })).toBeVisible();
@@ -98,7 +98,7 @@ test('what is chosen can be taken out again: the focus stays in the form, and le
        WHERE n.slug = 'kelpie' AND o.kind = 'screen' AND o.slug = 'pier'`,
       )
     )[0]?.backdrop;
-  await signIn(page, UNA);
+  await signIn(page, '/', UNA);
   await goTo(page, 'Screens');
   await page.locator('[data-screen-row="pier"]').click();
   const field = page.getByRole('dialog').getByRole('combobox', { name: 'Backdrop' });
@@ -126,7 +126,7 @@ test('a picture of the right size for a screen is found among many by its size, 
       },
     })),
   ]);
-  await signIn(page, UNA);
+  await signIn(page, '/', UNA);
   await goTo(page, 'Library');
   await page.keyboard.press('/');
   await page.keyboard.type('192x384');
@@ -146,8 +146,7 @@ test('a picture of the right size for a screen is found among many by its size, 
 });
 
 test('the times of a file are typed in words, and mistakes get a message', async ({ page }) => {
-  await signIn(page, UNA);
-  await page.goto(server('/library/wall'));
+  await signIn(page, '/library/wall', UNA);
   const field = page.getByLabel('Available');
   await field.fill('until the ice');
   await field.press('Tab');

@@ -181,8 +181,7 @@ test('a search is kept by a name, found again by everybody, and taken away', asy
     'true',
   );
   const other = await browser.newPage();
-  await signIn(other, { email: 'otto@ternholm.example', password: 'lamps-at-dawn' });
-  await other.goto(server('/library'));
+  await signIn(other, '/library', { email: 'otto@ternholm.example', password: 'lamps-at-dawn' });
   await other.getByRole('button', { name: 'Films of the sea', exact: true }).click();
   await expect(other).toHaveURL(/\/library\?kind=video&find=sea$/);
   await expect(other.getByLabel('Find media')).toHaveValue('sea');

@@ -17,8 +17,7 @@ test.describe('a booking that is half written', () => {
   let page: Page;
   test.beforeAll(async ({ browser }) => {
     page = await browser.newPage();
-    await signIn(page);
-    await goTo(page, 'Plan');
+    await signIn(page, '/plan');
   });
 
   test('is offered again after Esc, word for word', async () => {
@@ -47,8 +46,7 @@ test.describe('a booking that is half written', () => {
     await page.reload();
     await page.context().clearCookies();
     await page.reload();
-    await signIn(page);
-    await goTo(page, 'Plan');
+    await signIn(page, '/plan');
     await newBooking(page);
     await offer(page).getByRole('button', { name: 'Continue editing' }).click();
     await sheet(page).getByLabel('Where', { exact: true }).fill('quay');
@@ -82,8 +80,7 @@ test.describe('a booking that is half written', () => {
 test('a press counts where it began, though a sentence comes above it before the button is let go', async ({
   page,
 }) => {
-  await signIn(page);
-  await goTo(page, 'Plan');
+  await signIn(page, '/plan');
   await newBooking(page);
   const five = sheet(page).getByText('5', { exact: true });
   const before = await five.boundingBox();
@@ -150,8 +147,7 @@ test('an invalid change of a booking is offered when it is opened again', async 
 test('choices that are made and not carried out are offered again: days to copy to, a country of holidays', async ({
   page,
 }) => {
-  await signIn(page);
-  await goTo(page, 'Plan');
+  await signIn(page, '/plan');
   const more = async (what: string) => {
     await page.getByRole('button', { name: 'More', exact: true }).click();
     await page.getByRole('menuitem', { name: what }).click();

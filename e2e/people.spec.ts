@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { IDA, server, signIn } from './support/session';
+import { IDA, server, signIn, signInByForm } from './support/session';
 import { expect, test } from './support/test';
 
 test.describe.configure({ mode: 'serial' });
@@ -15,7 +15,7 @@ const person = (page: Page, name: string) =>
   page.getByRole('list', { name: 'People' }).getByRole('listitem').filter({ hasText: name });
 
 test('who is invited comes in by a link that works once, and is seen by who invited', async ({ page, browser }) => {
-  await signIn(page);
+  await signInByForm(page);
   await openPeople(page);
   await page.getByLabel('New person’s name').fill('Una');
   await page.getByLabel('Their e-mail').fill('nowhere');
@@ -54,7 +54,7 @@ test('a planner asks, is sent back with a word, asks again, and is published; an
 }) => {
   const context = await browser.newContext();
   const una = await context.newPage();
-  await signIn(una, UNA);
+  await signIn(una, '/', UNA);
   await signIn(page);
   await una.goto(server('/network'));
   await expect(una.getByLabel('Name of the network')).toBeDisabled();
@@ -105,16 +105,15 @@ test('a planner asks, is sent back with a word, asks again, and is published; an
 test('a password that is changed signs out the other windows, and this one goes on', async ({ page, browser }) => {
   const context = await browser.newContext();
   const other = await context.newPage();
-  await signIn(other, UNA);
-  await signIn(page, UNA);
-  await page.goto(server('/people'));
+  await signIn(other, '/', UNA);
+  await signIn(page, '/people', UNA);
   await expect(page.getByRole('region', { name: 'Where you are signed in' }).getByRole('listitem')).toHaveCount(4);
   const form = page.getByRole('region', { name: 'Your password' });
-  await form.getByLabel('Present password').fill('not this one');
+  await form.getByLabel('Current password').fill('not this one');
   await form.getByLabel('New password').fill('nets in at nine');
   await form.getByRole('button', { name: 'Change it' }).click();
   await expect(form.getByRole('alert')).toContainText('This isn’t your present password');
-  await form.getByLabel('Present password').fill(UNA.password);
+  await form.getByLabel('Current password').fill(UNA.password);
   await form.getByRole('button', { name: 'Change it' }).click();
   await expect(page.getByRole('status').filter({ hasText: 'Your password is changed' })).toBeVisible();
   UNA.password = 'nets in at nine';
@@ -127,7 +126,7 @@ test('a password that is changed signs out the other windows, and this one goes 
 test('a removed person is out at once; what was done is listed', async ({ page, browser }) => {
   const context = await browser.newContext();
   const una = await context.newPage();
-  await signIn(una, UNA);
+  await signIn(una, '/', UNA);
   await signIn(page);
   await openPeople(page);
   await person(page, 'Una Berg').getByRole('button', { name: 'Remove Una Berg…' }).press('Enter');

@@ -81,8 +81,7 @@ test('another person takes it back: the pilot shows what it showed, and the chan
   await tryIt('5');
   await expect(stage()).toHaveAttribute('data-media', 'route-map');
   const other = await browser.newPage();
-  await signIn(other, { email: 'otto@ternholm.example', password: 'lamps-at-dawn' });
-  await other.goto(server('/publish'));
+  await signIn(other, '/publish', { email: 'otto@ternholm.example', password: 'lamps-at-dawn' });
   const theirs = other.getByRole('region', { name: 'Planned' });
   await expect(theirs).toContainText('All of these are lit. The other screen gets it in 5 minutes, if they stay so.');
   await theirs.getByRole('button', { name: 'Cancel the pilot' }).click();

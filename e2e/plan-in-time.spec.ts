@@ -79,8 +79,7 @@ test('task: book a playlist for weekday mornings on every hall screen in the nor
 test('a phrase with two readings shows both, also after the field is left; the other one is chosen by a press', async ({
   page,
 }) => {
-  await signIn(page);
-  await goTo(page, 'Plan');
+  await signIn(page, '/plan');
   await page.getByRole('button', { name: 'New booking' }).click();
   const sheet = page.getByRole('dialog');
   const when = sheet.getByLabel('When', { exact: true });
@@ -164,8 +163,7 @@ test('task: find every clash of next month', async ({ page }) => {
 test('bars by keys: walk, take hold, carry, stretch, change the layer, put down; take back and make again', async ({
   page,
 }) => {
-  await signIn(page);
-  await goTo(page, 'Plan');
+  await signIn(page, '/plan');
   const thursday = addDays(monday(), 3);
   const drill = bar(page, 'crew-drill-thursday', thursday);
   await drill.focus();
@@ -282,8 +280,7 @@ test('a short bar: its middle carries it, and its ends are pulled, a very short 
 });
 
 test('Alt copies a bar to another day; a clash is ended by its advice, with one key', async ({ page }) => {
-  await signIn(page);
-  await goTo(page, 'Plan');
+  await signIn(page, '/plan');
   const thursday = addDays(monday(), 3);
   const step = (await placeOf(page, '4', addDays(thursday, 1), 0)).x - (await placeOf(page, '4', thursday, 0)).x;
   const from = await box(bar(page, 'crew-drill-thursday', thursday));
@@ -310,8 +307,7 @@ test('Alt copies a bar to another day; a clash is ended by its advice, with one 
 });
 
 test('a booking is duplicated: the copy begins as a new one, and nothing is booked until it is', async ({ page }) => {
-  await signIn(page);
-  await page.goto(server('/plan?booking=crew-drill-thursday'));
+  await signIn(page, '/plan?booking=crew-drill-thursday');
   const sheet = page.getByRole('dialog');
   await sheet.getByRole('button', { name: 'Duplicate…' }).click();
   await expect(sheet.getByLabel('Name')).toHaveValue('Drill reminder (2)');
@@ -332,8 +328,7 @@ test('a booking is duplicated: the copy begins as a new one, and nothing is book
 test('in the month a name is carried to another day, by pointer and by keys, and days are drawn for a new booking', async ({
   page,
 }) => {
-  await signIn(page);
-  await goTo(page, 'Plan');
+  await signIn(page, '/plan');
   await page.getByRole('button', { name: 'month', exact: true }).click();
   const thursday = addDays(monday(), 3);
   const day = (date: LocalDate) => page.locator(`[data-day="${date}"]`);
@@ -388,8 +383,7 @@ test('in the month a name is carried to another day, by pointer and by keys, and
 });
 
 test('a day is copied on to others, and a week is printed', async ({ page }) => {
-  await signIn(page);
-  await goTo(page, 'Plan');
+  await signIn(page, '/plan');
   await page.getByRole('button', { name: 'More', exact: true }).click();
   await page.getByRole('menuitem', { name: 'Copy days to other days' }).click();
   const sheet = page.getByRole('dialog');
@@ -420,7 +414,7 @@ test('two people at one booking: each sees the other, and neither loses words', 
   await signIn(page);
   const other = await browser.newContext();
   const otto = await other.newPage();
-  await signIn(otto, { email: 'otto@ternholm.example', password: 'lamps-at-dawn' });
+  await signIn(otto, '/', { email: 'otto@ternholm.example', password: 'lamps-at-dawn' });
   const openSheet = async (who: Page) => {
     await goTo(who, 'Plan');
     await who.getByRole('button', { name: 'list', exact: true }).click();
@@ -453,8 +447,7 @@ test('two people at one booking: each sees the other, and neither loses words', 
 });
 
 test('a calendar file becomes bookings after a look at it; a feed is read until it is closed', async ({ page }) => {
-  await signIn(page);
-  await goTo(page, 'Plan');
+  await signIn(page, '/plan');
   await page.getByRole('button', { name: 'More', exact: true }).click();
   await page.getByRole('menuitem', { name: 'Bookings from a calendar file' }).click();
   const sheet = page.getByRole('dialog');
@@ -523,8 +516,7 @@ test('a calendar file becomes bookings after a look at it; a feed is read until 
 test('a large calendar file is read beside the page, and can be broken off; its bookings are one act', async ({
   page,
 }) => {
-  await signIn(page);
-  await goTo(page, 'Plan');
+  await signIn(page, '/plan');
   const before = (await draft()).bookings;
   await page.getByRole('button', { name: 'More', exact: true }).click();
   await page.getByRole('menuitem', { name: 'Bookings from a calendar file' }).click();
@@ -562,8 +554,7 @@ test('a large calendar file is read beside the page, and can be broken off; its 
 });
 
 test('two keys in turn go ahead of what the second means alone, wherever the focus stands', async ({ page }) => {
-  await signIn(page);
-  await goTo(page, 'Plan');
+  await signIn(page, '/plan');
   await page.locator('[data-booking-bar]').first().focus();
   await page.keyboard.press('g');
   await page.keyboard.press('n');
@@ -592,8 +583,7 @@ test('two keys in turn go ahead of what the second means alone, wherever the foc
 });
 
 test('public holidays become a calendar that bookings can name', async ({ page }) => {
-  await signIn(page);
-  await goTo(page, 'Plan');
+  await signIn(page, '/plan');
   await page.getByRole('button', { name: 'More', exact: true }).click();
   await page.getByRole('menuitem', { name: 'Calendars of dates' }).click();
   const sheet = page.getByRole('dialog');
@@ -607,8 +597,7 @@ test('public holidays become a calendar that bookings can name', async ({ page }
 });
 
 test('the month and the year lead to a day; the moment moves along', async ({ page }) => {
-  await signIn(page);
-  await goTo(page, 'Plan');
+  await signIn(page, '/plan');
   await page.getByRole('button', { name: 'year', exact: true }).click();
   await page.getByRole('button', { name: 'Dec', exact: true }).click();
   await expect(page.getByTestId('plan-span')).toContainText('Dec');

@@ -49,8 +49,7 @@ test('it can be viewed as it will be, and the rail marks it', async () => {
 
 test('another person sees and moves it; later changes come on top of it', async ({ browser }) => {
   const other = await browser.newPage();
-  await signIn(other, { email: 'otto@ternholm.example', password: 'lamps-at-dawn' });
-  await other.goto(server('/publish'));
+  await signIn(other, '/publish', { email: 'otto@ternholm.example', password: 'lamps-at-dawn' });
   const theirs = other.getByRole('region', { name: 'Planned' });
   await expect(theirs).toContainText('planned by Ida Lunde');
   await theirs.getByRole('button', { name: 'Move…' }).click();
@@ -94,6 +93,7 @@ test('called off, it waits again; published early, it is out at once', async () 
   const editions = page.getByRole('complementary', { name: 'Editions' });
   await expect(editions).toContainText('planned for later');
   await expect(editions.getByRole('listitem').nth(1)).toContainText(/1 screen changed, all were updated within \d/);
+  await expect(list()).toHaveCount(0);
 });
 
 test('it begins on the instant on a player that has no line by then', async () => {

@@ -33,8 +33,7 @@ test('in four acts from Now it is on the glass, and nothing else with it', async
 
 test('it is seen by others and after a reload, and ended beside it', async ({ browser }) => {
   const other = await browser.newPage();
-  await signIn(other, { email: 'otto@ternholm.example', password: 'lamps-at-dawn' });
-  await other.goto(server('/'));
+  await signIn(other, '/', { email: 'otto@ternholm.example', password: 'lamps-at-dawn' });
   const theirs = other.getByRole('list', { name: 'Put on now' });
   await expect(theirs).toContainText('Route map, put on1 screen, until');
   await page.reload();

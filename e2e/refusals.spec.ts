@@ -7,7 +7,7 @@ import type { APIRequestContext } from '@playwright/test';
 import { emptyFile, hugePicture, lyingPng, pageWithScript, truncatedFilm } from './support/files';
 import { startLanternpost } from './support/instance';
 import { bindDatabase } from './support/plan';
-import { IDA, server, signIn } from './support/session';
+import { IDA, pick, server, signIn } from './support/session';
 import { expect, test } from './support/test';
 
 /** What is wrong gets the right status and one sentence, is logged once, and leaves nothing behind. */
@@ -54,7 +54,7 @@ test.describe('uploads', () => {
 
   // What only a closer look shows is found by the worker: the library's list tells it, until it is taken off.
   const failed: [string, () => Promise<string> | string, string][] = [
-    ['a truncated film', truncatedFilm, 'This film is damaged or incomplete. Export it again, then upload it.'],
+    ['a truncated film', truncatedFilm, 'This video is damaged or incomplete. Export it again, then upload it.'],
     ['a PNG with a lying header', lyingPng, 'This picture is damaged or incomplete. Export it again, then upload it.'],
     [
       '20 000 × 20 000 pixels',
@@ -189,8 +189,7 @@ test('forms say what is missing, at the field', async ({ page }) => {
   await page.getByRole('button', { name: 'Sign in' }).click();
   await expect(page.getByText('E-mail and password don’t match. Check both and try again.')).toBeVisible();
 
-  await signIn(page);
-  await page.goto(server('/plan'));
+  await signIn(page, '/plan');
   await page.getByRole('button', { name: 'New booking' }).click();
   const sheet = page.getByRole('dialog');
   await sheet.getByLabel('Where').fill('quay and');
@@ -209,6 +208,14 @@ test('forms say what is missing, at the field', async ({ page }) => {
     'Write when it starts, e.g. 05:30, 5:30 pm, noon',
   ])
     await expect(sheet.getByText(sentence).first()).toBeVisible();
+  // What only the server knows is said at its field too, and the focus goes there.
+  await sheet.getByLabel('Name').fill('Morning sailings');
+  await pick(sheet.getByLabel('What'), 'playlist:crew', 'Crew notices');
+  await sheet.getByLabel('Where').fill('quay');
+  await sheet.getByLabel('Window 1 starts').fill('05:30');
+  await sheet.getByRole('button', { name: 'Book it' }).click();
+  await expect(sheet.getByText('This name is taken. Choose another.')).toBeInViewport();
+  await expect(sheet.getByLabel('Name')).toBeFocused();
   await page.keyboard.press('Escape');
   await page.goto(server('/playlists/nowhere'));
   await expect(page.getByRole('heading', { name: 'No such playlist' })).toBeVisible();
@@ -229,7 +236,7 @@ test('another network sees none of it, by any route', async ({ browser }) => {
   await closeDatabase();
 
   const page = await browser.newPage();
-  await signIn(page, stranger);
+  await signIn(page, '/', stranger);
   await expect(page.getByRole('heading', { name: 'No screens yet' })).toBeVisible();
   for (const path of ['/api/statuses', '/api/lines', '/api/uploads'])
     expect(await (await page.request.get(server(path))).json()).toEqual([]);

@@ -84,8 +84,7 @@ test('on a fresh machine everything is there again, and screens go back to the e
 
   await expect(player.locator('#stage')).toHaveAttribute('data-media', 'line-flag', { timeout: 120_000 });
   await page.context().clearCookies();
-  await signIn(page, RAGNA);
-  await page.goto(server('/library'));
+  await signIn(page, '/library', RAGNA);
   await expect(page.getByRole('alert', { name: 'Damaged files' })).toHaveCount(0);
   const pictures = page.locator('main ul img');
   await expect(pictures.first()).toBeVisible();

@@ -7,8 +7,7 @@ import { expect, test } from './support/test';
 
 /** Every kind of secret is made, used, used wrongly, and sent where it does not belong: no log holds one of them. */
 test('no log holds a secret: passwords, sessions, links, feeds, players', async ({ page, request }) => {
-  await signIn(page);
-  await page.goto(server('/people'));
+  await signIn(page, '/people');
   await page.getByLabel('New person’s name').fill('Una');
   await page.getByLabel('Their e-mail').fill('una@ternholm.example');
   await page.getByLabel('Role', { exact: true }).selectOption('Planner with publishing');

@@ -51,8 +51,7 @@ function parts(page: Page): { path: string; offset: number }[] {
 let page: Page;
 test.beforeAll(async ({ browser }) => {
   page = await browser.newPage();
-  await signIn(page);
-  await goTo(page, 'Library');
+  await signIn(page, '/library');
 });
 
 test('many at once: tags and times for all, the refused one told, and put into a new playlist', async () => {

@@ -24,18 +24,24 @@ const over = (page: Page) =>
       .map((one) => `${one.tagName} ${one.textContent.slice(0, 40)}`);
   });
 
-for (const [width, height, theme] of [
-  [320, 640, 'light'],
-  [390, 844, 'dark'],
-  [640, 400, 'light'],
-  [1024, 640, 'dark'],
-] as const)
-  test(`${width} pixels wide: all is in reach, and large enough to press`, async ({ browser }) => {
+/** A page is opened in the first window of a row, and then made larger. */
+const WINDOWS = {
+  phones: [
+    [320, 640],
+    [390, 844],
+  ],
+  'small windows': [
+    [640, 400],
+    [1024, 640],
+  ],
+} as const;
+
+for (const [kind, sizes] of Object.entries(WINDOWS))
+  test(`${kind}: all is in reach, and large enough to press`, async ({ page }) => {
     test.setTimeout(300_000);
-    const context = await browser.newContext({ viewport: { width, height }, colorScheme: theme });
-    const page = await context.newPage();
     await signIn(page);
     for (const [place, path] of LOOKED_AT) {
+      await page.setViewportSize({ width: sizes[0][0], height: sizes[0][1] });
       await page.goto(server(path));
       // Under a sheet it is hidden from everybody: so it isn't asked for by its role.
       await expect(page.locator('h1')).toBeAttached();
@@ -44,12 +50,15 @@ for (const [width, height, theme] of [
       await expect(page.locator('[aria-busy="true"]')).toHaveCount(0);
       // What comes last into a booking's sheet is looked at too.
       if (place === 'a booking') await expect(page.getByTestId('next-days')).toContainText('in these days');
-      // As soon as the page has measured its room.
-      await expect.poll(async () => [place, ...(await over(page))]).toEqual([place]);
-      expect([place, await page.evaluate(() => document.documentElement.scrollWidth)]).toEqual([place, width]);
-      expect([place, ...(await violations(page, ['target-size']))]).toEqual([place]);
+      for (const [width, height] of sizes) {
+        const at = `${place}, ${width} wide`;
+        await page.setViewportSize({ width, height });
+        // As soon as the page has measured its room.
+        await expect.poll(async () => [at, ...(await over(page))]).toEqual([at]);
+        expect([at, await page.evaluate(() => document.documentElement.scrollWidth)]).toEqual([at, width]);
+        expect([at, ...(await violations(page, ['target-size']))]).toEqual([at]);
+      }
     }
-    await context.close();
   });
 
 test.describe('on a phone', () => {
@@ -97,8 +106,7 @@ test.describe('on a phone', () => {
 });
 
 test('hours on the ruler stand apart, however much room a panel leaves', async ({ page }) => {
-  await signIn(page);
-  await page.goto(server('/plan'));
+  await signIn(page, '/plan');
   await page.getByRole('button', { name: 'day', exact: true }).click();
   await page.getByRole('button', { name: /^Findings/ }).click();
   await expect(page.getByRole('complementary', { name: 'Findings' })).toBeVisible();

@@ -62,8 +62,7 @@ test('others see it wherever they are, and give the all-clear; the log says who,
   browser,
 }) => {
   const other = await browser.newPage();
-  await signIn(other, { email: 'otto@ternholm.example', password: 'lamps-at-dawn' });
-  await other.goto(server('/library'));
+  await signIn(other, '/library', { email: 'otto@ternholm.example', password: 'lamps-at-dawn' });
   await other.getByRole('link', { name: 'Fog on the pier in force' }).click();
   await other.getByRole('button', { name: 'All-clear' }).click();
   await expect(stage()).toHaveAttribute('data-media', 'line-flag');
@@ -175,8 +174,7 @@ test('only chosen people may activate it; others see whom to ask', async ({ brow
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('Only these people may activate it.')).toBeVisible();
   const other = await browser.newPage();
-  await signIn(other, { email: 'otto@ternholm.example', password: 'lamps-at-dawn' });
-  await other.goto(server('/takeovers'));
+  await signIn(other, '/takeovers', { email: 'otto@ternholm.example', password: 'lamps-at-dawn' });
   const theirs = other.getByRole('listitem').filter({ hasText: 'Only Ida Lunde may activate this.' });
   for (const name of ['Activate Fog on the pier…', 'Drill…', 'Who may…'])
     await expect(theirs.getByRole('button', { name })).toBeDisabled();

@@ -49,7 +49,7 @@ async function seedMedia(actor: Actor, tell: (step: string) => void): Promise<vo
     const total = PICTURES.length + FILMS.length + SOUNDS.length;
     const count = () => {
       done++;
-      if (done % 5 === 0 || done === total) tell(`Pictures, films and sounds: ${done} of ${total}`);
+      if (done % 5 === 0 || done === total) tell(`Pictures, videos and sounds: ${done} of ${total}`);
     };
     for (const [n, { id, name, tags, picture }] of PICTURES.entries()) {
       const photographic = picture.format === 'wide' || picture.format === 'tall';

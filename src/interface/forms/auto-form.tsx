@@ -105,7 +105,10 @@ export function AutoForm<Values extends FieldValues, Output>({
         else draft.saved(written);
         clean(written);
         setSaved(true);
-      } else for (const problem of result.problems) setError(fieldOf(problem) as never, { message: problem.message });
+      } else
+        // The field may be out of sight by now: who pressed a button is brought to the first that was refused.
+        for (const [i, problem] of result.problems.entries())
+          setError(fieldOf(problem) as never, { message: problem.message }, { shouldFocus: i === 0 && !!create });
     })().finally(() => {
       busy.current = false;
       if (wanted.current) submit();

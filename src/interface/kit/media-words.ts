@@ -1,7 +1,7 @@
 import type { Fit, MediaKind } from '@/core';
 
 /** What people call one file of a kind. */
-export const MEDIA_WORDS: Record<MediaKind, string> = { image: 'picture', video: 'film', sound: 'sound' };
+export const MEDIA_WORDS: Record<MediaKind, string> = { image: 'picture', video: 'video', sound: 'sound' };
 
 /** How a picture of another shape is placed on a screen. */
 export const FIT_WORDS: Record<Fit, string> = {

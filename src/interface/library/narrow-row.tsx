@@ -4,7 +4,7 @@ import { useFacets, type LibraryFilters } from '@/interface/data/queries';
 
 const KINDS = [
   ['image', 'Pictures'],
-  ['video', 'Films'],
+  ['video', 'Videos'],
   ['sound', 'Sounds'],
 ] as const;
 const STATES = [

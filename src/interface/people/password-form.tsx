@@ -36,7 +36,7 @@ export function PasswordForm({ act }: { act: Act }) {
           return result;
         }}
       >
-        <Field label="Present password" error={errors.current?.message}>
+        <Field label="Current password" error={errors.current?.message}>
           <Input type="password" autoComplete="current-password" invalid={!!errors.current} {...register('current')} />
         </Field>
         <Field label="New password" hint="At least 10 characters" error={errors.password?.message}>

@@ -123,14 +123,14 @@ async function inspectFilm(path: string, type: string): Promise<Inspection> {
     'ffprobe',
     [...['-v', 'error', '-show_format', '-show_streams', '-of', 'json'], ...inputOf(type)],
     { reads: path },
-  ).catch(() => Promise.reject(broken('film')));
+  ).catch(() => Promise.reject(broken('video')));
   const probe = JSON.parse(stdout) as Probe;
   const picture = probe.streams?.find((one) => one.codec_type === 'video' && one.disposition?.attached_pic !== 1);
   if (!picture) return inspectSound(path, type, probe);
   const { codec_name: codec = 'unknown', width, height } = picture;
   const seconds = Number(probe.format?.duration ?? picture.duration);
   // GIFs tell no length: what they are made into does.
-  if (!width || !height || (type !== 'image/gif' && !(seconds >= 0.1))) throw broken('film');
+  if (!width || !height || (type !== 'image/gif' && !(seconds >= 0.1))) throw broken('video');
   if (seconds > MOST_SECONDS)
     throw new Refusal(422, `This video lasts ${Math.round(seconds / 3600)} hours. Cut it to at most 12.`);
   await readThrough(path, type);
@@ -192,8 +192,8 @@ async function readThrough(path: string, type: string): Promise<void> {
     'ffmpeg',
     [...['-v', 'error', ...inputOf(type)], ...['-map', '0:v:0', '-c', 'copy', '-f', 'null', '-']],
     { reads: path },
-  ).catch(() => Promise.reject(broken('film')));
-  if (stderr.trim() !== '' && (type === 'video/mp4' || type === 'video/webm')) throw broken('film');
+  ).catch(() => Promise.reject(broken('video')));
+  if (stderr.trim() !== '' && (type === 'video/mp4' || type === 'video/webm')) throw broken('video');
 }
 
 /** Players get what every browser plays: the streams as they are, or in another container, or encoded again. */
@@ -231,7 +231,7 @@ export async function decodeFilm(
     { reads: path },
     shareOf(durationMs, progress),
   );
-  if (!good) throw broken(kind === 'sound' ? 'sound' : 'film');
+  if (!good) throw broken(kind === 'sound' ? 'sound' : 'video');
 }
 
 /** Hears ffmpeg's progress as a share of a length in milliseconds. */
@@ -272,7 +272,7 @@ export async function makeFilm(
     { reads: path, makes: { name: MADE, to: target } },
     shareOf(durationMs, progress),
   );
-  if (!good) throw broken('film');
+  if (!good) throw broken('video');
 }
 
 /** Bits a second that a film of a size is given at most: what looks the same is not sent. */

@@ -137,7 +137,7 @@ describe('films', () => {
     const bytes = ffmpeg('hole.avi', ...MOVING, '-c:v', 'libx264', '-pix_fmt', 'yuv420p');
     bytes.fill(0x55, bytes.length >> 2, bytes.length >> 1);
     expect(await add(actor, 'Hole.avi', bytes)).toBe(
-      'This film is damaged or incomplete. Export it again, then upload it.',
+      'This video is damaged or incomplete. Export it again, then upload it.',
     );
     expect((await draftPlan(actor)).plan.media).toEqual([]);
   });

@@ -154,9 +154,9 @@ describe('a file that proves to be broken fails its upload with a sentence, and 
       async () => (await picture(800, 800)).subarray(0, 3000),
       'picture is damaged',
     ],
-    ['a film that stops short', 'Cut.mp4', () => film(3).subarray(0, 40_000), 'film is damaged or incomplete'],
+    ['a film that stops short', 'Cut.mp4', () => film(3).subarray(0, 40_000), 'video is damaged or incomplete'],
     ['20 000 × 20 000 pixels', 'Huge.png', huge, 'at most 100 megapixels'],
-    ['a film that is a manifest', 'Manifest.mp4', manifest, 'film is damaged or incomplete'],
+    ['a film that is a manifest', 'Manifest.mp4', manifest, 'video is damaged or incomplete'],
   ])(
     '%s',
     async (_what, name, bytes, sentence) => {

@@ -41,7 +41,7 @@ export const mediaSchema = fields.superRefine(({ kind, width, height, durationMs
   const wrong = (path: string, message: string) => context.addIssue({ code: 'custom', path: [path], message });
   if (kind !== 'sound') {
     for (const [field, size] of Object.entries({ width, height }))
-      if (size === undefined) wrong(field, `A picture or film has a ${field}.`);
+      if (size === undefined) wrong(field, `A picture or video has a ${field}.`);
     return;
   }
   for (const [field, value] of Object.entries({ width, height, focus }))
