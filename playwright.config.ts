@@ -1,23 +1,31 @@
 import { readdirSync } from 'node:fs';
 import { defineConfig } from '@playwright/test';
 
-const LONGEST_FIRST = ['folder', 'plan-in-time', 'from-box-to-lit', 'access'];
-const SPECS = readdirSync('e2e')
-  .flatMap((file) => /^(.+)\.spec\.ts$/.exec(file)?.[1] ?? [])
-  .sort((a, b) => rank(a) - rank(b));
+/** Specs that change nothing that another of them looks at: they share an instance. */
+const TOGETHER: Record<string, readonly string[]> = {
+  looks: ['access', 'keys', 'refusals', 'secrets', 'small-windows'],
+};
+const LONGEST_FIRST = ['plan-in-time', 'folder', 'looks', 'nothing-lost', 'from-box-to-lit'];
+
+const shared = new Set(Object.values(TOGETHER).flat());
+const alone = readdirSync('e2e').flatMap((file) => /^(.+)\.spec\.ts$/.exec(file)?.[1] ?? []);
+const projects = [
+  ...Object.entries(TOGETHER),
+  ...alone.filter((name) => !shared.has(name)).map((name) => [name, [name]] as const),
+].sort(([a], [b]) => rank(a) - rank(b));
 
 function rank(name: string): number {
   const at = LONGEST_FIRST.indexOf(name);
   return at < 0 ? LONGEST_FIRST.length : at;
 }
 
-/** The real interface in Debian's Chromium, against the production build: each spec on an instance of its own (e2e/support/test.ts). */
+/** The real interface in Debian's Chromium, against the production build: each project on an instance of its own (e2e/support/test.ts). */
 export default defineConfig({
   testDir: 'e2e',
   outputDir: 'test-results',
   workers: 2,
-  // A project a spec: workers, and so instances, are never shared between them. The longest begin first.
-  projects: SPECS.map((name) => ({ name, testMatch: `${name}.spec.ts` })),
+  // Workers, and so instances, are never shared between projects. The longest begin first.
+  projects: projects.map(([name, specs]) => ({ name, testMatch: specs.map((spec) => `${spec}.spec.ts`) })),
   fullyParallel: false,
   // As long as a slow machine under load may take: what is right does not wait for it.
   timeout: 240_000,

@@ -101,7 +101,7 @@ test('a pilot that tells an error stops it, and says why', async () => {
     "SELECT p.id, p.report FROM players p JOIN plan_objects s ON s.id = p.screen_id WHERE s.slug = 'pier-end'",
   );
   const { networkId } = await ternholm();
-  const screen = { id: 'pier-end', name: 'Pier end', width: 960, height: 540 };
+  const screen = { id: 'pier-end', name: 'Pier end', width: 1920, height: 1080 };
   const errors = [{ at: Date.now(), message: 'The picture came damaged' }];
   // A person on another page gets the message too.
   await page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: 'Now' }).click();

@@ -17,7 +17,7 @@ export interface MixedFolder {
 }
 
 /** How many files are in it. */
-export const FILES = 100;
+export const FILES = 60;
 
 const PICTURES = ['jpg', 'png', 'webp', 'avif', 'gif', 'tif'] as const;
 const SIZES = [
@@ -56,7 +56,7 @@ export async function mixedFolder(): Promise<MixedFolder> {
     })
       .toFormat(format === 'jpg' ? 'jpeg' : format === 'tif' ? 'tiff' : format)
       .toBuffer();
-  for (let i = 0; i < 36; i++) {
+  for (let i = 0; i < 18; i++) {
     const format = PICTURES[i % PICTURES.length] ?? 'png';
     const [width, height] = SIZES[(i * 5) % SIZES.length] ?? [10, 10];
     const called = `Poster ${String(i).padStart(3, '0')}`;
@@ -64,7 +64,7 @@ export async function mixedFolder(): Promise<MixedFolder> {
   }
   for (const [i, name] of NAMES.entries())
     taken(`names/${name}.png`, await picture(300 + i, 'png', 20 + i, 20), name.trim());
-  for (let i = 0; i < 5; i++)
+  for (let i = 0; i < 2; i++)
     taken(
       `drawings/Sign ${i}.svg`,
       `<svg xmlns="http://www.w3.org/2000/svg" width="200" height="${100 + i}"><rect width="200" height="99" fill="#1C7C8C"/></svg>`,
@@ -87,7 +87,7 @@ export async function mixedFolder(): Promise<MixedFolder> {
     ['mpg', ['-r', '25', '-c:v', 'mpeg2video']],
     ['gif', []],
   ];
-  for (const [ending, codecs] of [...films, ...films]) {
+  for (const [ending, codecs] of films) {
     const called = `Film ${count}`;
     film(`films/${called}.${ending}`, ...codecs);
     names.push(called);
@@ -108,7 +108,7 @@ export async function mixedFolder(): Promise<MixedFolder> {
     count++;
     names.push(called);
   }
-  for (let i = 0; i < 5; i++)
+  for (let i = 0; i < 2; i++)
     taken(
       `documents/Plan ${i}.pdf`,
       pdf(2, '', (page) => `Plan ${i}, page ${page}`),

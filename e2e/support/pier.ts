@@ -29,7 +29,7 @@ export function atThePier(
   test.afterAll(() => Promise.all([pier?.page.close(), pier?.player.close()]));
 }
 
-/** Publishes the screen, and pairs a player with it. */
+/** Publishes the screen, and pairs a player with it. It is of a size that the sample network has: nothing has to be made smaller for it first. */
 async function pierPlayer(browser: Browser, address: string): Promise<Page> {
   const actor = await ternholm();
   const { edit, lastChange } = await import('@/services/plan');
@@ -39,7 +39,7 @@ async function pierPlayer(browser: Browser, address: string): Promise<Page> {
     {
       ...{ kind: 'screen' as const, id: 'pier-end' },
       add: {
-        ...{ name: 'Pier end', site: 'sillarvik', width: 960, height: 540, tags: ['pier-end'] },
+        ...{ name: 'Pier end', site: 'sillarvik', width: 1920, height: 1080, tags: ['pier-end'] },
         backdrop: { media: 'line-flag' },
       },
     },

@@ -7,11 +7,13 @@ import {
   missingOf,
   nextBegin,
   nextStep,
+  sourceIn,
   stepKey,
   type HeldFile,
   type HeldState,
   type Program,
   wantedAt,
+  withoutStandIns,
 } from './reconcile';
 
 const NOW = 1_000_000_000_000;
@@ -142,7 +144,7 @@ test('how far the files are that the next program waits for: those of its first 
 describe('what is planned', () => {
   const AT = NOW + 3_600_000;
   const planned = (hash: string | null, at = AT) => ({ at, program: hash });
-  const wish = (...coming: ReturnType<typeof planned>[]): Target => ({ ...target('a'), coming });
+  const wish = (...coming: NonNullable<Target['coming']>): Target => ({ ...target('a'), coming });
   const now = playing(program('a', need('one', NOW), need('later', AT + 10)));
   const b = { at: AT, program: program('b', need('two', AT + 5), need('spring', AT + FIRST_DAY)) };
 
@@ -201,6 +203,31 @@ describe('what is planned', () => {
     expect(nextBegin(two, held(), AT)).toBe(AT + 1000);
     expect(nextBegin(two, held(), AT + 1000)).toBe(Infinity);
     expect(nextBegin(null, held({ coming: [b] }), NOW)).toBe(AT);
+  });
+
+  test('of one edition with other files the one that is here whole begins, and goes when the other is here', () => {
+    const of = (hash: string, ...needs: Need[]) => ({
+      at: AT,
+      program: { ...program(hash, ...needs), source: 'night' },
+    });
+    const [large, small] = [of('b', need('two', AT)), of('c', need('half', AT))];
+    const state = (...names: string[]) => held({ program: now, coming: [large, small], files: files(...names) });
+    const told = wish({ at: AT, program: 'c', source: 'night' });
+    for (const target of [told, null]) {
+      expect(wantedAt(target, state('two'), AT)).toBe('b');
+      expect(wantedAt(target, state('two', 'half'), AT)).toBe('c');
+      expect(wantedAt(target, state(), AT)).toBe('c');
+    }
+    expect(withoutStandIns(state('two'))).toEqual([large, small]);
+    expect(withoutStandIns(state('two', 'half'))).toEqual([small]);
+    // The server says that it is due before the player's clock does: what was here is by now what is made ready.
+    const due = { ...target('c'), source: 'night' };
+    expect(wantedAt(due, held({ program: now, next: large.program, files: files('two') }), AT - 100)).toBe('b');
+    // It plays: the other is what is wanted from now on, and a clock put right by a little takes nothing back.
+    const plays = held({ program: playing(large.program), files: files('two') });
+    expect(wantedAt(told, plays, AT - 80)).toBe('c');
+    expect(sourceIn(told, 'c')).toBe('night');
+    expect(sourceIn(told, 'a')).toBeUndefined();
   });
 
   test('moved or called off while its text is fetched, that is another step', () => {

@@ -14,6 +14,8 @@ export interface Program {
   readonly needs: readonly Need[];
   /** As it came, until it is kept. */
   readonly text?: string | undefined;
+  /** The edition that it is of: all programs of one edition show this screen the same, from other files. Undefined where that isn't known. */
+  readonly source?: string | undefined;
 }
 
 /** How much of a file is here. */
@@ -34,7 +36,10 @@ export interface HeldState {
   readonly program: (Program & { readonly edition: number | null }) | null;
   /** What is being made ready, where that is another. */
   readonly next: Program | null;
-  /** What is planned and here already, the earliest first. */
+  /**
+   * What is planned and here already, the earliest first. Where a planned edition comes with other files, what is here whole stands in
+   * for it, and is listed before it, until they are here too.
+   */
   readonly coming: readonly Coming[];
   readonly files: ReadonlyMap<string, HeldFile>;
   /** Whether storage was too small for the last piece. */
@@ -45,7 +50,7 @@ export type Step =
   /** Fetch the program's text. */
   | { readonly kind: 'program'; readonly hash: string }
   /** Fetch the text of one that is planned, and keep it. */
-  | { readonly kind: 'ahead'; readonly hash: string; readonly at: Instant }
+  | { readonly kind: 'ahead'; readonly hash: string; readonly at: Instant; readonly source?: string | undefined }
   /** Fetch a file, from where it broke off. */
   | { readonly kind: 'file'; readonly asset: Asset }
   /** All that the next program needs in its first day is here: it plays from now on. */
@@ -77,20 +82,52 @@ export function stepKey(step: Step): string {
  */
 const SETTLED_MS = 5 * SECOND;
 
+/** A program by its hash, and the edition that it is of. */
+interface Wish {
+  readonly program: string | null;
+  readonly source?: string | undefined;
+}
+
+const isOf = (program: Program | null, source: string | undefined): boolean =>
+  source !== undefined && program?.source === source;
+
 /**
  * The program that is to play by an instant: what is planned takes over at its time, without word from the server too. Null where nothing
- * is known of it.
+ * is known of it. What stands in for it begins, where that is here and the program itself is not.
  */
 export function wantedAt(target: Target | null, held: HeldState, now: Instant): string | null {
   const planned = target
     ? (target.coming ?? [])
-    : held.coming.map(({ at, program }) => ({ at, program: program.hash }));
+    : held.coming.map(({ at, program }) => ({ at, program: program.hash, source: program.source }));
   const due = planned.filter(
-    ({ at, program }) => at <= now || (program === held.program?.hash && at <= now + SETTLED_MS),
+    ({ at, program, source }) =>
+      at <= now || ((program === held.program?.hash || isOf(held.program, source)) && at <= now + SETTLED_MS),
   );
-  const last = due.at(-1);
-  return last ? last.program : (target?.program ?? null);
+  const wish = due.at(-1) ?? target;
+  return wish && (standIn(wish, held, now)?.hash ?? wish.program);
 }
+
+/** What is here whole of the edition that is wished for, where neither its wished program is, nor anything of it plays yet. */
+function standIn(wish: Wish, held: HeldState, now: Instant): Program | null {
+  if (wish.program === null || wish.program === held.program?.hash || isOf(held.program, wish.source)) return null;
+  const whole = [
+    ...(held.next && !missingIn(firstDay(held.next, now), held.files) ? [held.next] : []),
+    ...held.coming.filter((one) => isReady(one, held)).map((one) => one.program),
+  ];
+  if (whole.some(({ hash }) => hash === wish.program)) return null;
+  return whole.find((one) => isOf(one, wish.source)) ?? null;
+}
+
+/** What is planned, without what stood in for programs that are here by now. */
+export function withoutStandIns({ coming, files }: HeldState): readonly Coming[] {
+  return coming.filter(
+    ({ program }, i) => !coming.some((one, j) => j > i && isOf(one.program, program.source) && isReady(one, { files })),
+  );
+}
+
+/** The edition that a program of a target is of. */
+export const sourceIn = (target: Target | null, hash: string): string | undefined =>
+  [...(target?.coming ?? []), ...(target ? [target] : [])].find(({ program }) => program === hash)?.source;
 
 /** When something planned begins next, after an instant; Infinity for never. */
 export function nextBegin(target: Target | null, held: HeldState, now: Instant): Instant {
@@ -104,7 +141,7 @@ const missingIn = (needs: readonly Need[], files: HeldState['files']) =>
 const firstDay = ({ needs }: Program, from: Instant) => needs.filter(({ by }) => by < from + FIRST_DAY);
 
 /** Whether all of a planned program's first day is here. */
-export const isReady = ({ at, program }: Coming, { files }: HeldState): boolean =>
+export const isReady = ({ at, program }: Coming, { files }: Pick<HeldState, 'files'>): boolean =>
   !missingIn(firstDay(program, at), files);
 
 /** The next step towards the target, or null where all is reached. */
@@ -129,8 +166,8 @@ export function nextStep(target: Target | null, held: HeldState, now: Instant): 
   if (target && wanted === program.hash && target.edition !== program.edition)
     return { kind: 'edition', edition: target.edition };
   const known = new Set([program, ...held.coming.map((one) => one.program)].map(({ hash }) => hash));
-  for (const { at, program: hash } of target?.coming ?? [])
-    if (hash !== null && !known.has(hash)) return { kind: 'ahead', hash, at };
+  for (const { at, program: hash, source } of target?.coming ?? [])
+    if (hash !== null && !known.has(hash)) return { kind: 'ahead', hash, at, source };
   // What is planned takes its turn with what plays: by when each is to be seen.
   const needs = [program, ...held.coming.map((one) => one.program)].flatMap((one) => one.needs);
   const later = missingIn(

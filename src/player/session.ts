@@ -10,8 +10,10 @@ import {
   missingOf,
   nextBegin,
   nextStep,
+  sourceIn,
   stepKey,
   wantedAt,
+  withoutStandIns,
   type Coming,
   type HeldFile,
   type HeldState,
@@ -121,10 +123,16 @@ export class PlayerSession {
     this.client.clockOffsetMs = kept.clockOffsetMs;
     this.held = { ...this.held, files: new Map(await this.store.files()) };
     if (kept.screen) this.events.screen(kept.screen);
-    if (kept.program) this.hold(this.read(kept.program.hash, kept.program.text), kept.program.edition);
+    if (kept.program) {
+      const { hash, text, edition, source } = kept.program;
+      this.hold({ ...this.read(hash, text), source }, edition);
+    }
     this.held = {
       ...this.held,
-      coming: kept.coming.map(({ at, hash, text }) => ({ at, program: { ...this.read(hash, text, at), text } })),
+      coming: kept.coming.map(({ at, hash, text, source }) => ({
+        at,
+        program: { ...this.read(hash, text, at), text, source },
+      })),
     };
     let { token } = kept;
     while (!this.ended.signal.aborted) {
@@ -313,9 +321,14 @@ export class PlayerSession {
     const { next, coming, program } = this.held;
     const wanted = wantedAt(target, this.held, this.serverNow());
     const held = (hash: string | null) => coming.find((one) => one.program.hash === hash);
-    const planned = (target.coming ?? []).flatMap(({ at, program: hash }): Coming[] => {
-      const one = held(hash);
-      return one ? [one.at === at ? one : { at, program: this.needing(one.program, at) }] : [];
+    const planned = (target.coming ?? []).flatMap(({ at, program: hash, source }): Coming[] => {
+      const then = (one: Coming) => (one.at === at ? one : { at, program: this.needing(one.program, at) });
+      const own = held(hash);
+      // The same edition comes with other files: what is here whole stays until they are.
+      const whole = coming.findLast(
+        (one) => source !== undefined && one.program.source === source && isReady(one, this.held),
+      );
+      return [...(whole && whole !== own ? [then(whole)] : []), ...(own ? [then(own)] : [])];
     });
     const begun = wanted === program?.hash ? undefined : held(wanted)?.program;
     this.held = {
@@ -329,8 +342,16 @@ export class PlayerSession {
 
   private async keepComing(): Promise<void> {
     await this.store.save({
-      coming: this.held.coming.map(({ at, program: { hash, text = '' } }) => ({ at, hash, text })),
+      coming: this.held.coming.map(({ at, program: { hash, text = '', source } }) => ({ at, hash, text, source })),
     });
+  }
+
+  /** What stood in for a planned program goes as soon as that is here. */
+  private dropStandIns(): void {
+    const coming = withoutStandIns(this.held);
+    if (coming.length === this.held.coming.length) return;
+    this.held = { ...this.held, coming };
+    void this.keepComing().catch((error) => this.noteFailure(error));
   }
 
   /** Wakes what reconciles on the instant at which something planned begins. */
@@ -372,6 +393,7 @@ export class PlayerSession {
     let failures = 0;
     while (!signal.aborted) {
       this.refreshNeeds();
+      this.dropStandIns();
       this.tellComing();
       this.pause = new AbortController();
       const pause = AbortSignal.any([signal, this.pause.signal]);
@@ -414,7 +436,8 @@ export class PlayerSession {
         const text = await this.client.program(step.hash, signal);
         if (sha256Hex(text) !== step.hash)
           throw new Error('The program arrived damaged, so it is being downloaded again.');
-        if (!signal.aborted) this.held = { ...this.held, next: { ...this.read(step.hash, text), text } };
+        const source = sourceIn(this.target, step.hash);
+        if (!signal.aborted) this.held = { ...this.held, next: { ...this.read(step.hash, text), text, source } };
         return;
       }
       case 'ahead': {
@@ -422,7 +445,7 @@ export class PlayerSession {
         if (sha256Hex(text) !== step.hash)
           throw new Error('The planned program arrived damaged, so it is being downloaded again.');
         if (signal.aborted) return;
-        const one = { at: step.at, program: { ...this.read(step.hash, text, step.at), text } };
+        const one = { at: step.at, program: { ...this.read(step.hash, text, step.at), text, source: step.source } };
         this.held = { ...this.held, coming: [...this.held.coming, one].sort((a, b) => a.at - b.at) };
         await this.keepComing();
         if (isReady(one, this.held)) this.reportSoon();
@@ -435,7 +458,7 @@ export class PlayerSession {
         const { text = '', ...program } = step.program;
         const { coming } = this.held;
         const at = coming.find((one) => one.program.hash === program.hash)?.at;
-        const kept = { program: { hash: program.hash, edition: step.edition, text } };
+        const kept = { program: { hash: program.hash, edition: step.edition, text, source: program.source } };
         // What was planned is kept already: it begins on the instant, and is written down then.
         if (at === undefined) await this.store.save(kept);
         this.held = { ...this.held, coming: coming.filter((one) => at === undefined || one.at > at) };

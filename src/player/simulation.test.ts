@@ -135,7 +135,7 @@ class SimulatedServer {
   program: Program | null = null;
   edition: number | null = null;
   /** What begins at an instant, the earliest first. */
-  coming: readonly { readonly at: number; readonly program: Program }[] = [];
+  coming: readonly { readonly at: number; readonly program: Program; readonly source: string }[] = [];
   /** No line at all. */
   cut = false;
   /** What was reported, with what the player had when it said so, and when that was by its corrected clock. */
@@ -159,9 +159,15 @@ class SimulatedServer {
   }
 
   /** Plans a program for an instant, moves one there, or calls all off. */
-  plan(program: Program | null, at: number): void {
+  plan(program: Program | null, at: number, source = program?.hash ?? ''): void {
     const others = this.coming.filter((one) => one.program !== program);
-    this.coming = program ? [...others, { at, program }].sort((a, b) => a.at - b.at) : [];
+    this.coming = program ? [...others, { at, program, source }].sort((a, b) => a.at - b.at) : [];
+    this.tell();
+  }
+
+  /** A planned edition comes with other files. */
+  refit(from: Program | null, to: Program | null): void {
+    this.coming = this.coming.map((one) => (to && one.program === from ? { ...one, program: to } : one));
     this.tell();
   }
 
@@ -172,7 +178,7 @@ class SimulatedServer {
       this.coming = this.coming.slice(1);
     }
     return {
-      coming: this.coming.map(({ at, program }) => ({ at, program: program.hash })),
+      coming: this.coming.map(({ at, program, source }) => ({ at, program: program.hash, source })),
       screen: { id: 'hall', name: 'Hall', width: 10, height: 10 },
       edition: this.edition,
       program: this.program?.hash ?? null,
@@ -537,6 +543,48 @@ describe('what is planned', () => {
     await world.until(START + 45 * MINUTE);
     expect(started).toHaveLength(3);
     again.stop();
+  });
+
+  /** It is told with the line's last words: nothing more can be fetched, until the line is back. */
+  const cutAfterWord = async ({ world, server }: Awaited<ReturnType<typeof playing>>) => {
+    server.cut = true;
+    await world.until(world.time + MINUTE);
+    server.breakStreams();
+  };
+
+  test('which comes with other files begins on the instant by those that are here, where the others are not', async () => {
+    const all = await playing();
+    const { world, store, server, started, session, start } = all;
+    server.plan(GALE, START + 20 * MINUTE);
+    await world.until(START + 5 * MINUTE);
+    server.refit(GALE, OFFERS);
+    await cutAfterWord(all);
+    session.stop();
+    await settled();
+    const again = start();
+    await world.until(START + 25 * MINUTE);
+    expect(started.slice(1)).toEqual([
+      [0, 6 * MINUTE],
+      [2, 20 * MINUTE],
+    ]);
+    server.cut = false;
+    await world.until(START + 40 * MINUTE);
+    expect(started.slice(3).map(([program]) => program)).toEqual([3]);
+    expect((await store.load()).program?.hash).toBe(OFFERS?.hash);
+    again.stop();
+  });
+
+  test('which another edition takes the place of does not begin, though the other is not here', async () => {
+    const all = await playing();
+    const { world, server, started, session } = all;
+    server.plan(GALE, START + 20 * MINUTE);
+    await world.until(START + 5 * MINUTE);
+    server.coming = [];
+    server.plan(OFFERS, START + 20 * MINUTE);
+    await cutAfterWord(all);
+    await world.until(START + 25 * MINUTE);
+    expect(started).toHaveLength(1);
+    session.stop();
   });
 
   test('moved it begins then, called off never', async () => {

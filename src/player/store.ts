@@ -7,6 +7,7 @@ export interface HeldProgram {
   readonly hash: string;
   readonly edition: number | null;
   readonly text: string;
+  readonly source?: string | undefined;
 }
 
 /** A program that begins at an instant. */
@@ -14,6 +15,7 @@ export interface HeldComing {
   readonly at: number;
   readonly hash: string;
   readonly text: string;
+  readonly source?: string | undefined;
 }
 
 /** What is kept over restarts besides files. */

@@ -29,12 +29,17 @@ export function isTarget(value: unknown): value is Target {
     (edition === null || Number.isInteger(edition)) &&
     (program === null || isHash(program)) &&
     typeof serverTime === 'number' &&
+    isSource(value.source) &&
     (value.coming === undefined || (Array.isArray(value.coming) && value.coming.every(isPlanned)))
   );
 }
 
 const isPlanned = (value: unknown): boolean =>
-  isObject(value) && Number.isInteger(value.at) && (value.program === null || isHash(value.program));
+  isObject(value) &&
+  Number.isInteger(value.at) &&
+  (value.program === null || isHash(value.program)) &&
+  isSource(value.source);
+const isSource = (value: unknown): boolean => value === undefined || typeof value === 'string';
 const isHash = (value: unknown): boolean => typeof value === 'string' && /^[0-9a-f]{64}$/.test(value);
 
 const HOLDS: { readonly [K in MessageKind]: (data: unknown) => data is Messages[K] } = {

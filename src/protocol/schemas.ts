@@ -33,6 +33,11 @@ export const tokenErrorSchema = z
   .object({ error: z.enum(['authorization_pending', 'expired_token']), error_description: z.string() })
   .openapi('TokenError', { description: 'RFC 8628 section 3.5' });
 
+const sourceSchema = z.string().openapi({
+  description:
+    'The edition that the program is of. Programs of one edition show the same, from other files: one that is here whole may begin in place of another that is not.',
+});
+
 export const targetSchema = z
   .object({
     screen: z.object({ id: z.string(), name: z.string(), width: z.int(), height: z.int() }),
@@ -40,11 +45,13 @@ export const targetSchema = z
     program: sha256
       .nullable()
       .openapi({ description: 'What this player is to play; null where the edition has nothing for it' }),
+    source: sourceSchema.optional(),
     coming: z
       .array(
         z.object({
           at: z.int().openapi({ description: "From then on, by the server's clock, in milliseconds since 1970" }),
           program: sha256.nullable(),
+          source: sourceSchema.optional(),
         }),
       )
       .optional()

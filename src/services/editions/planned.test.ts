@@ -298,15 +298,16 @@ test('a player is told what comes and when, and may fetch it; due, it plays that
   const player = await pairedPlayer(actor, 'hall');
   const deck = await pairedPlayer(actor, 'deck');
   await dress(actor, 'hall', 500);
-  await plan(actor, NOW + HOUR);
+  const { id } = await plan(actor, NOW + HOUR);
   const before = await until(
     () => targetOf(player),
     ({ coming }) => coming?.length === 1,
   );
   expect(before).toMatchObject({
     edition: 1,
-    coming: [{ at: NOW + HOUR, program: expect.stringMatching(/^[0-9a-f]{64}$/) }],
+    coming: [{ at: NOW + HOUR, program: expect.stringMatching(/^[0-9a-f]{64}$/), source: id }],
   });
+  expect(before.source).not.toBe(id);
   expect((await targetOf(deck)).coming).toEqual([]);
   const [coming] = before.coming ?? [];
   heartbeat(player, {
@@ -325,7 +326,7 @@ test('a player is told what comes and when, and may fetch it; due, it plays that
       () => targetOf(player),
       (target) => target.coming?.length === 0,
     ),
-  ).toMatchObject({ edition: 1, program: coming?.program });
+  ).toMatchObject({ edition: 1, program: coming?.program, source: id });
   heartbeat(player, {
     ...{ state: 'playing', edition: 1, program: coming?.program ?? null, playing: null, download: null },
     ...{ clockOffsetMs: 0, storage: null, errors: [], software: 'test' },

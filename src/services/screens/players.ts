@@ -73,9 +73,12 @@ type Programs = ReadonlyMap<string, string>;
 
 interface NetworkTargets {
   readonly edition: number | null;
+  /** The newest edition's id. */
+  readonly source: string | undefined;
   readonly programs: Programs;
   /** Waiting editions, the earliest first: when each starts on a screen, or on all screens it does not name. `Infinity` while undecided. */
   readonly waiting: readonly {
+    readonly source: string | undefined;
     readonly at: number;
     readonly screens: ReadonlyMap<string, { readonly at: number; readonly program: string }>;
   }[];
@@ -109,13 +112,14 @@ async function loadTargets(networkId: string): Promise<NetworkTargets> {
   );
   return {
     edition: out[0]?.number ?? null,
+    source: out[0]?.id,
     programs: new Map(out.flatMap(({ screen, hash }) => (screen && hash ? [[screen, hash] as const] : []))),
     waiting: [...waiting.values()].map((list) => {
       const at = list[0]?.at?.getTime() ?? Infinity;
       const screens = list.flatMap(({ screen, hash: program, own }) =>
         screen && program ? [[screen, { at: own?.getTime() ?? at, program }] as const] : [],
       );
-      return { at, screens: new Map(screens) };
+      return { source: list[0]?.id, at, screens: new Map(screens) };
     }),
   };
 }
@@ -130,17 +134,21 @@ export async function targetOf(player: Player): Promise<Target> {
     targets.set(networkId, found);
     found.read.catch(() => targets.delete(networkId));
   }
-  const { edition, programs, waiting } = await found.read;
+  const { edition, programs, waiting, source } = await found.read;
   const now = Date.now();
-  const steps = waiting.map((one) => one.screens.get(screen.id) ?? { at: one.at, program: null });
+  const steps = waiting.map((one) => ({
+    ...(one.screens.get(screen.id) ?? { at: one.at, program: null }),
+    source: one.source,
+  }));
   // What is due plays from its instant on, whether its number is written down yet or not.
   const due = steps.findLast((one) => one.at <= now);
   const program = due ? due.program : (programs.get(screen.id) ?? null);
-  const coming: { at: number; program: string | null }[] = [];
+  const coming: NonNullable<Target['coming']> = [];
   let before = program;
-  for (const { at: from, program: next } of steps)
-    if (from > now && from < Infinity && next !== before) coming.push({ at: from, program: (before = next) });
-  return { screen, edition, program, coming, serverTime: now };
+  for (const { at: from, program: next, source: of } of steps)
+    if (from > now && from < Infinity && next !== before)
+      coming.push({ at: from, program: (before = next), source: of });
+  return { screen, edition, program, source: due ? due.source : source, coming, serverTime: now };
 }
 
 /** A program that an edition gives to the player's own screen, as canonical text; null for any other. */
