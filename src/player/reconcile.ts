@@ -37,7 +37,7 @@ export interface HeldState {
   /** What is being made ready, where that is another. */
   readonly next: Program | null;
   /**
-   * What is planned and here already, the earliest first. Where a planned edition comes with other files, what is here whole stands in
+   * What is planned and here already, the earliest first. Where a planned edition comes with other files, what is here whole is used
    * for it, and is listed before it, until they are here too.
    */
   readonly coming: readonly Coming[];
@@ -93,7 +93,7 @@ const isOf = (program: Program | null, source: string | undefined): boolean =>
 
 /**
  * The program that is to play by an instant: what is planned takes over at its time, without word from the server too. Null where nothing
- * is known of it. What stands in for it begins, where that is here and the program itself is not.
+ * is known of it. Where the program itself is not here, another of the same edition that is here begins.
  */
 export function wantedAt(target: Target | null, held: HeldState, now: Instant): string | null {
   const planned = target
