@@ -176,7 +176,7 @@ test('a time at each site is planned in words, marked for each clock, and moved'
   const [planned] = await plannedEditions(await ternholm());
   const [first] = planned?.steps ?? [];
   expect(Date.parse(planned?.at ?? '') - Date.parse(first?.at ?? '')).toBe(2 * HOUR);
-  await list().getByRole('button', { name: 'View it' }).click();
+  await list().getByRole('button', { name: 'View on Now' }).click();
   await expect(page.getByTitle(/: a planned edition goes out/)).toHaveCount(3);
   await expect(page.getByRole('slider', { name: 'Moment' }).getByText('planned')).toHaveCount(1);
   await expect(page.getByLabel('Looking at').locator('option:checked')).toHaveText(/^planned, .*, 06:00 at each site$/);
@@ -185,7 +185,7 @@ test('a time at each site is planned in words, marked for each clock, and moved'
   await list().getByLabel('To').fill('tomorrow 08:00');
   await list().getByRole('button', { name: 'Move it' }).click();
   await expect(list()).toContainText('08:00');
-  await list().getByRole('button', { name: 'Cancel it' }).click();
+  await list().getByRole('button', { name: 'Cancel this edition' }).click();
   await expect(list()).toHaveCount(0);
 });
 

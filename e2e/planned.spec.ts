@@ -35,7 +35,7 @@ test('an edition is planned in words, shows on no screen before, and a wrong tim
 });
 
 test('it can be viewed as it will be, and the rail marks it', async () => {
-  await list().getByRole('button', { name: 'View it' }).click();
+  await list().getByRole('button', { name: 'View on Now' }).click();
   await expect(page.getByTestId('by')).toHaveText(/^from the edition planned for .*, 06:00$/);
   const tile = page.locator('[data-screen="pier-end"]');
   await expect(tile).toHaveAccessibleName('Pier end: Sea weather');
@@ -77,7 +77,7 @@ test('published now, a change goes ahead of what is planned', async () => {
 });
 
 test('called off, it waits again; published early, it is out at once', async () => {
-  await list().getByRole('button', { name: 'Cancel it' }).click();
+  await list().getByRole('button', { name: 'Cancel this edition' }).click();
   await expect(page.getByText('Cancelled. Its changes are unpublished again.')).toBeVisible();
   await expect(list()).toHaveCount(0);
   expect(await planned()).toEqual([]);

@@ -119,7 +119,7 @@ function PlannedRow({
               router.push('/');
             }}
           >
-            View it
+            View on Now
           </Button>
           <Button needs="publish" variant="quiet" disabled={busy} onClick={() => setMoving(true)}>
             Move…
@@ -141,7 +141,7 @@ function PlannedRow({
               )
             }
           >
-            Cancel it
+            Cancel this edition
           </Button>
         </p>
       )}
