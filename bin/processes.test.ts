@@ -165,7 +165,7 @@ test('a file that turns out broken in the worker fails with a sentence', async (
     const row = await UploadRow.findByPk(received.upload.id);
     return row?.state === 'failed' && row;
   });
-  expect(failed.error).toBe('This film is damaged or incomplete. Export it again, then upload it.');
+  expect(failed.error).toBe('This video is damaged or incomplete. Export it again, then upload it.');
   expect(await MediaFilesRow.count({ where: { networkId: actor.networkId } })).toBe(0);
 });
 
