@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process';
-import { createWriteStream } from 'node:fs';
+import { createWriteStream, existsSync } from 'node:fs';
 import { mkdir, readFile, rm } from 'node:fs/promises';
 import { join, resolve } from 'node:path';
 import pg from 'pg';
@@ -86,8 +86,9 @@ export async function removeData(data: string): Promise<void> {
   await rm(data, { recursive: true, force: true });
 }
 
-/** Makes the sample network once, and leaves it at rest. */
+/** Makes the sample network once, and leaves it at rest. `scripts/test-again.mjs` keeps it for the next run. */
 export default async function makeTemplate(): Promise<void> {
+  if (process.env.LANTERNPOST_KEEP_TEMPLATE && existsSync(dataFolder(INSTANCE_TEMPLATE))) return;
   const { stop, data } = await startLanternpost(INSTANCE_TEMPLATE, FIRST_PORT - 10, true);
   await restOfWorker(data);
   await stop();
