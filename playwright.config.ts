@@ -30,7 +30,7 @@ export default defineConfig({
   fullyParallel: false,
   // As long as a slow machine under load may take: what is right does not wait for it.
   timeout: 240_000,
-  expect: { timeout: 60_000 },
+  expect: { timeout: 120_000 },
   globalSetup: './e2e/support/instance.ts',
   reporter: process.env.LANTERNPOST_REPORT
     ? [['list'], ['json', { outputFile: process.env.LANTERNPOST_REPORT }]]
