@@ -46,8 +46,7 @@ async function brokenOff(button: string | RegExp, table: string, kill: () => voi
   // Where PostgreSQL itself is killed, this is broken off with all the rest.
   await held.rollback().catch(() => undefined);
   await closeDatabase();
-  if (kill === killPostgres)
-    await expect.poll(() => postmasterFile()[0] ?? postgres, { timeout: 60_000 }).not.toBe(postgres);
+  if (kill === killPostgres) await expect.poll(() => postmasterFile()[0] ?? postgres).not.toBe(postgres);
   await answersAgain(page);
 }
 
@@ -60,7 +59,7 @@ test('the web server, as one publishes: no edition is there, it is said, and it 
   await expect(stage()).toHaveAttribute('data-media', 'line-flag');
   await page.reload();
   await page.getByRole('button', { name: /^Publish edition/ }).click();
-  await expect(stage()).toHaveAttribute('data-media', 'weather-outlook', { timeout: 60_000 });
+  await expect(stage()).toHaveAttribute('data-media', 'weather-outlook');
   expect((await newest())?.number).toBe(before + 1);
 });
 
@@ -90,10 +89,10 @@ test('PostgreSQL and the gateway, before the instant: the screen switches on it,
   await closeDatabase();
   killPostgres();
   process.kill(gatewayPid(), 'SIGKILL');
-  await expect(stage()).toHaveAttribute('data-media', 'route-map', { timeout: 60_000 });
+  await expect(stage()).toHaveAttribute('data-media', 'route-map');
   expect(Math.abs((await shownAt(player, 'route-map')) - at)).toBeLessThan(500);
   await answersAgain(page);
-  await expect.poll(async () => (await newest())?.number, { timeout: 60_000 }).toBe(before + 1);
+  await expect.poll(async () => (await newest())?.number).toBe(before + 1);
   expect(await planned()).toEqual([]);
 });
 
@@ -114,7 +113,7 @@ test('the web server, as a pilot begins, and PostgreSQL, as it ends: whole or no
   expect(await planned()).toEqual([]);
   await choosePier();
   await page.getByRole('button', { name: 'Try it on 1 screen first' }).click();
-  await expect(stage()).toHaveAttribute('data-media', 'weather-outlook', { timeout: 60_000 });
+  await expect(stage()).toHaveAttribute('data-media', 'weather-outlook');
   // The worker has written that it is lit: only the press has anything to write.
   await expect.poll(async () => (await planned())[0]?.pilot?.litSince).toMatch(/^20/);
   await brokenOff('Publish it on the other 1 screen', 'editions', killPostgres);
@@ -150,7 +149,7 @@ test('the web server, as one fires: nothing is in force; the gateway right after
   await page.getByRole('button', { name: 'Activate on 1 screen' }).click();
   await expect(inForce()).toBeVisible();
   process.kill(gatewayPid(), 'SIGKILL');
-  await expect(stage()).toHaveAttribute('data-media', 'line-flag', { timeout: 60_000 });
+  await expect(stage()).toHaveAttribute('data-media', 'line-flag');
 });
 
 test('PostgreSQL, at the all-clear: it is still in force, it is said, and it can be given', async () => {
@@ -160,5 +159,5 @@ test('PostgreSQL, at the all-clear: it is still in force, it is said, and it can
   await expect(stage()).toHaveAttribute('data-media', 'line-flag');
   await inForce().getByRole('button', { name: 'All-clear' }).click();
   await expect(inForce()).toHaveCount(0);
-  await expect(stage()).toHaveAttribute('data-media', 'weather-outlook', { timeout: 60_000 });
+  await expect(stage()).toHaveAttribute('data-media', 'weather-outlook');
 });

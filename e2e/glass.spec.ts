@@ -74,8 +74,8 @@ test('two players of different shapes are paired, and a playlist with all transi
   const actor = await ternholm();
   await signIn(page, '/library');
   await page.locator('[data-testid="files"]').setInputFiles([film(), loudFilm()]);
-  await expect(page.locator('[data-media="horn"]')).toContainText('0:04', { timeout: 60_000 });
-  await expect(page.locator('[data-media="buoy"]')).toContainText('0:04', { timeout: 60_000 });
+  await expect(page.locator('[data-media="horn"]')).toContainText('0:04');
+  await expect(page.locator('[data-media="buoy"]')).toContainText('0:04');
   const { edit, lastChange } = await import('@/services/plan');
   const { publishEdition } = await import('@/services/editions');
   const { pairScreen } = await import('@/services/screens');
@@ -107,8 +107,7 @@ test('two players of different shapes are paired, and a playlist with all transi
     await pairScreen(actor, name, await player.locator('#code').innerText(), '127.0.0.1');
   }
   await publishEdition(actor, await lastChange(actor.networkId));
-  for (const player of players.values())
-    await expect(player.locator('#stage')).toHaveAttribute('data-media', /./, { timeout: 60_000 });
+  for (const player of players.values()) await expect(player.locator('#stage')).toHaveAttribute('data-media', /./);
 });
 
 test('each frame shows what is due, none is blank, both are in step, and sound is where it is asked for', async () => {

@@ -93,23 +93,21 @@ test('a folder is watched: what is in it and what comes into it goes into the li
   cpSync(three, join(folder, 'Three.png'));
   const file = async (name: string) => (await draft()).media.find((one) => one.name === name);
   const first = watching(folder);
-  await expect.poll(() => tagged('watched'), { timeout: 60_000 }).toEqual(['Three']);
+  await expect.poll(() => tagged('watched')).toEqual(['Three']);
   cpSync(four, join(folder, 'Four.png'));
-  await expect.poll(() => tagged('watched'), { timeout: 60_000 }).toEqual(['Four', 'Three']);
+  await expect.poll(() => tagged('watched')).toEqual(['Four', 'Three']);
   await expect.poll(() => first.told.join('')).toContain('Four.png: in the library as "Four"');
   // A file that changes is a new version of what it was: whatever uses it follows.
   const before = await file('Four');
   cpSync(five, join(folder, 'Four.png'));
-  await expect.poll(async () => (await file('Four'))?.sha256, { timeout: 60_000 }).not.toBe(before?.sha256);
+  await expect.poll(async () => (await file('Four'))?.sha256).not.toBe(before?.sha256);
   expect((await file('Four'))?.id).toBe(before?.id);
   expect(await tagged('watched')).toEqual(['Four', 'Three']);
   expect(await first.stop()).toBe(0);
   // Begun again it knows what it has sent.
   const second = watching(folder);
   cpSync(five, join(folder, 'Four again.png'));
-  await expect
-    .poll(() => second.told.join(''), { timeout: 60_000 })
-    .toContain('Four again.png: the library has it already');
+  await expect.poll(() => second.told.join('')).toContain('Four again.png: the library has it already');
   expect(second.told.join('')).not.toContain('Three');
   await second.stop();
 });

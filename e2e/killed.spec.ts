@@ -84,7 +84,7 @@ test('PostgreSQL: it comes back, and everybody goes on', async ({ page }) => {
   await signIn(page);
   const [killed] = postmasterFile();
   process.kill(Number(killed), 'SIGKILL');
-  await expect.poll(() => postmasterFile()[0] ?? killed, { timeout: 60_000 }).not.toBe(killed);
+  await expect.poll(() => postmasterFile()[0] ?? killed).not.toBe(killed);
   await expect
     .poll(
       () =>
@@ -121,12 +121,12 @@ test('PostgreSQL, its port taken by another program: everything follows it to a 
         ),
     )
     .toBe(true);
-  await expect.poll(() => postmasterFile()[3] ?? port, { timeout: 60_000 }).not.toBe(port);
+  await expect.poll(() => postmasterFile()[3] ?? port).not.toBe(port);
   await answersAgain(page);
   await networkIsLit(page);
   await goTo(page, 'Library');
   await page.locator('[data-testid="files"]').setInputFiles(await sidewaysPhoto());
-  await expect(page.locator('[data-media="pier-at-dawn"]')).toContainText('1080×1920', { timeout: 60_000 });
+  await expect(page.locator('[data-media="pier-at-dawn"]')).toContainText('1080×1920');
   taken.close();
 });
 

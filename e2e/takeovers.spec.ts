@@ -165,7 +165,7 @@ test('a player that is back later shows it if it is still in force, and not if i
   await inForce('Fog on the pier').getByRole('button', { name: 'All-clear' }).click();
   await expect(inForce('Fog on the pier')).toHaveCount(0);
   await player.context().setOffline(false);
-  await expect(stage()).toHaveAttribute('data-media', 'line-flag', { timeout: 60_000 });
+  await expect(stage()).toHaveAttribute('data-media', 'line-flag');
 });
 
 test('only chosen people may activate it; others see whom to ask', async ({ browser }) => {

@@ -49,7 +49,7 @@ async function pierPlayer(browser: Browser, address: string): Promise<Page> {
   await player.goto(address);
   await expect(player.locator('#code')).toHaveText(/-/);
   await pairScreen(actor, 'pier-end', await player.locator('#code').innerText(), '127.0.0.1');
-  await expect(player.locator('#stage')).toHaveAttribute('data-media', 'line-flag', { timeout: 60_000 });
+  await expect(player.locator('#stage')).toHaveAttribute('data-media', 'line-flag');
   return player;
 }
 
