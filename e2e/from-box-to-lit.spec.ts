@@ -33,7 +33,7 @@ test('sign in, and see the network as streets', async () => {
   // The simulated players report: most are lit or resting, and the pictures are what the forecast gives.
   await expect
     .poll(() => page.locator('[data-screen][data-state="lit"], [data-screen][data-state="resting"]').count(), {
-      timeout: 60_000,
+      timeout: 120_000,
     })
     .toBeGreaterThan(30);
   await expect(page.getByText('Clock 4 min slow')).toBeVisible();

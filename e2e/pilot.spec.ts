@@ -156,7 +156,7 @@ test('its time is over as the worker is killed: the others get it once, when one
     [new Date(Date.now() - 2 * MINUTE).toISOString()],
   );
   await expect(page.getByText(/^Edition \d+ is out on all screens, after its pilot on 1 screen\.$/)).toBeVisible({
-    timeout: 60_000,
+    timeout: 120_000,
   });
   await expect.poll(async () => (await newest())?.number).toBe(before + 1);
   await expect(list()).toHaveCount(0);

@@ -69,7 +69,7 @@ test.describe('uploads', () => {
       await page.goto(server('/library'));
       const tray = page.getByTestId('uploads');
       const row = tray.getByRole('listitem').filter({ hasText: sentence });
-      await expect(row).toBeVisible({ timeout: 60_000 });
+      await expect(row).toBeVisible();
       await row.getByRole('button').click();
       await expect(row).toHaveCount(0);
     });
