@@ -63,7 +63,7 @@ export function Progress({ index, edition }: { index: Index; edition: Edition | 
         <ArrivalCurve arrivals={arrivals} out={Date.parse(edition.publishedAt)} />
       )}
       {heard.length > 1 && (
-        <Button className="mt-3" disabled={busy} onClick={() => hurry(heard)}>
+        <Button needs="operate" className="mt-3" disabled={busy} onClick={() => hurry(heard)}>
           Try again on all {heard.length} that are online
         </Button>
       )}
@@ -127,7 +127,7 @@ function Behind({
         ))}
       </span>
       {state === 'behind' && (
-        <Button disabled={!onHurry} onClick={() => onHurry?.()} aria-label={`Try again: ${name}`}>
+        <Button needs="operate" disabled={!onHurry} onClick={() => onHurry?.()} aria-label={`Try again: ${name}`}>
           Try again
         </Button>
       )}
