@@ -1,7 +1,7 @@
 import { readdirSync } from 'node:fs';
 import { defineConfig } from '@playwright/test';
 
-/** Specs that change nothing that another of them looks at: they share an instance. */
+/** These specs share an instance, because none of them changes what another one looks at. */
 const TOGETHER: Record<string, readonly string[]> = {
   looks: ['access', 'small-windows'],
   doors: ['keys', 'refusals', 'secrets'],
@@ -9,10 +9,10 @@ const TOGETHER: Record<string, readonly string[]> = {
 const LONGEST_FIRST = ['plan-in-time', 'folder', 'looks', 'nothing-lost', 'doors', 'from-box-to-lit'];
 
 const shared = new Set(Object.values(TOGETHER).flat());
-const alone = readdirSync('e2e').flatMap((file) => /^(.+)\.spec\.ts$/.exec(file)?.[1] ?? []);
+const all = readdirSync('e2e').flatMap((file) => /^(.+)\.spec\.ts$/.exec(file)?.[1] ?? []);
 const projects = [
   ...Object.entries(TOGETHER),
-  ...alone.filter((name) => !shared.has(name)).map((name) => [name, [name]] as const),
+  ...all.filter((name) => !shared.has(name)).map((name) => [name, [name]] as const),
 ].sort(([a], [b]) => rank(a) - rank(b));
 
 function rank(name: string): number {

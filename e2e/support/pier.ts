@@ -29,7 +29,7 @@ export function atThePier(
   test.afterAll(() => Promise.all([pier?.page.close(), pier?.player.close()]));
 }
 
-/** Publishes the screen, and pairs a player with it. It is of a size that the sample network has: nothing has to be made smaller for it first. */
+/** Publishes the screen, and pairs a player with it. Its size is one that the sample network has, so no smaller files have to be made for it. */
 async function pierPlayer(browser: Browser, address: string): Promise<Page> {
   const actor = await ternholm();
   const { edit, lastChange } = await import('@/services/plan');

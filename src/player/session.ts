@@ -322,7 +322,10 @@ export class PlayerSession {
     const wanted = wantedAt(target, this.held, this.serverNow());
     const held = (hash: string | null) => coming.find((one) => one.program.hash === hash);
     const planned = (target.coming ?? []).flatMap(({ at, program: hash, source }): Coming[] => {
-      const then = (one: Coming) => (one.at === at ? one : { at, program: this.needing(one.program, at) });
+      const then = (one: Coming) =>
+        one.at === at && one.program.source === source
+          ? one
+          : { at, program: { ...this.needing(one.program, at), source } };
       const own = held(hash);
       // The same edition comes with other files: what is here whole stays until they are.
       const whole = coming.findLast(
@@ -572,4 +575,4 @@ export class PlayerSession {
 /** Whether our own server says that it doesn't exist. */
 const isGone = (error: unknown) => error instanceof ProtocolError && error.status === 404 && error.ours;
 
-const timesOf = (coming: readonly Coming[]) => coming.map(({ at, program }) => [at, program.hash]);
+const timesOf = (coming: readonly Coming[]) => coming.map(({ at, program }) => [at, program.hash, program.source]);

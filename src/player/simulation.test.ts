@@ -556,6 +556,9 @@ describe('what is planned', () => {
     const all = await playing();
     const { world, store, server, started, session, start } = all;
     server.plan(GALE, START + 20 * MINUTE);
+    await world.until(START + 4 * MINUTE);
+    // Something else was published before it: it is written again, and so another edition gives the same.
+    server.plan(GALE, START + 20 * MINUTE, 'written again');
     await world.until(START + 5 * MINUTE);
     server.refit(GALE, OFFERS);
     await cutAfterWord(all);

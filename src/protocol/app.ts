@@ -217,7 +217,9 @@ export function createPlayerApp<P>(
 
   app.openapi(routes.target, async (context) => {
     const target = await backend.targetOf(context.var.player);
-    const coming = (target.coming ?? []).map(({ at, program }) => `-${at}-${program ?? 'none'}`).join('');
+    const coming = (target.coming ?? [])
+      .map(({ at, program, source }) => `-${at}-${program ?? 'none'}-${source ?? ''}`)
+      .join('');
     const etag = `"${target.edition ?? 0}-${target.program ?? 'none'}${coming}"`;
     if (context.req.header('if-none-match') === etag)
       return new Response(null, { status: 304, headers: { etag } }) as never;

@@ -106,7 +106,7 @@ export function AutoForm<Values extends FieldValues, Output>({
         clean(written);
         setSaved(true);
       } else
-        // The field may be out of sight by now: who pressed a button is brought to the first that was refused.
+        // The field may be out of sight. Take the person who pressed the button to the first one that was refused.
         for (const [i, problem] of result.problems.entries())
           setError(fieldOf(problem) as never, { message: problem.message }, { shouldFocus: i === 0 && !!create });
     })().finally(() => {
