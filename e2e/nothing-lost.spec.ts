@@ -267,7 +267,7 @@ test.describe('on a slow line', () => {
     ['/screens', 'Find screens', 'Add site'],
     ['/', 'Show only screens that match', 'Ida'],
     ['/plan', 'Find bookings', 'New booking'],
-    ['/people', 'New person’s name', 'Create link'],
+    ['/people', 'New person’s name', 'Create invitation link'],
     ['/playlists/crew', 'Collect all files that match', 'Collect'],
   ];
   const heldScripts = async (page: Page) => {

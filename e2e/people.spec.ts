@@ -19,10 +19,10 @@ test('who is invited comes in by a link that works once, and is seen by who invi
   await openPeople(page);
   await page.getByLabel('New person’s name').fill('Una');
   await page.getByLabel('Their e-mail').fill('nowhere');
-  await page.getByRole('button', { name: 'Create link' }).click();
+  await page.getByRole('button', { name: 'Create invitation link' }).click();
   await expect(page.getByRole('alert').filter({ hasText: 'Write an e-mail address' })).toBeVisible();
   await page.getByLabel('Their e-mail').fill(UNA.email);
-  await page.getByRole('button', { name: 'Create link' }).click();
+  await page.getByRole('button', { name: 'Create invitation link' }).click();
   const link = await page.getByLabel('Link for Una', { exact: true }).inputValue();
   expect(link).toMatch(/\/join#[\w-]{43}$/);
   await expect(person(page, 'Una')).toContainText('(invited as planner)');

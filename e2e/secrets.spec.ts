@@ -11,7 +11,7 @@ test('no log holds a secret: passwords, sessions, links, feeds, players', async 
   await page.getByLabel('New person’s name').fill('Una');
   await page.getByLabel('Their e-mail').fill('una@ternholm.example');
   await page.getByLabel('Role', { exact: true }).selectOption('Planner with publishing');
-  await page.getByRole('button', { name: 'Create link' }).click();
+  await page.getByRole('button', { name: 'Create invitation link' }).click();
   const link = await page.getByLabel('Link for Una', { exact: true }).inputValue();
   const token = secret(link.split('#')[1] ?? '');
   await page.goto('about:blank');

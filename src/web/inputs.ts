@@ -67,6 +67,7 @@ export const putOnSchema = z.object({
   where: selectorSchema,
   until: z.int('Write until when, e.g. “1 hour” or “until 18:00”.').min(0).max(Number.MAX_SAFE_INTEGER),
   zone: zoneSchema,
+  wake: z.boolean().optional(),
 });
 
 /** An edition's number, as a part of an address. */

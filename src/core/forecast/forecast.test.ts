@@ -174,7 +174,7 @@ test('why says what shows, until when, and what waits under it', () => {
     "Gale notice, because it is a takeover until 11:30; under it Morning sailings, priority 3, waits (a takeover goes ahead of it), and the network's backdrop waits (a takeover goes ahead of it).",
   );
   expect(why(small, 'hall', at('2026-12-06T02:00:00Z')).sentence).toBe(
-    "Nothing, because it is lights-out until 05:00; under it the network's backdrop waits (the display is off).",
+    "Nothing, because it is lights-out until 05:00; under it the network's backdrop waits (these are lights-out hours).",
   );
   expect(why(small, 'hall', at('2026-12-06T12:00:00Z')).reasons[0]).toMatchObject({
     source: 'backdrop',

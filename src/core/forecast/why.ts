@@ -123,7 +123,7 @@ const BECAUSE: Record<Rule, string> = {
   'later created': 'it was made earlier',
   'greater id': 'its id comes first',
   level: 'a nearer backdrop goes ahead',
-  'lights-out': 'the display is off',
+  'lights-out': 'these are lights-out hours',
   woven: 'another item is playing in its loop',
   turn: 'it is woven in, and its next turn comes later',
   'nothing to show': 'it has nothing to show here now',

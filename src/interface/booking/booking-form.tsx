@@ -10,7 +10,7 @@ import { useAnswer, ask } from '@/interface/forecast/client';
 import { AutoForm } from '@/interface/forms/auto-form';
 import { Button } from '@/interface/kit/button';
 import { ContentPicker } from '@/interface/forms/content-picker';
-import { Field, Input } from '@/interface/kit/field';
+import { Field, Input, Tick } from '@/interface/kit/field';
 import { OnAir } from '@/interface/forecast/on-air';
 import { WhereField } from '@/interface/forms/where-field';
 import { usePhraseContext } from '@/interface/forms/use-phrase-context';
@@ -257,16 +257,5 @@ function WhichWins({ form: { register, watch, trigger, formState } }: { form: Bo
         <Input invalid={!!weave} placeholder="10 %, or every 5 min" {...register('weave')} />
       </Field>
     </fieldset>
-  );
-}
-
-function Tick({
-  label,
-  ...rest
-}: { label: string } & React.InputHTMLAttributes<HTMLInputElement> & { ref?: React.Ref<HTMLInputElement> }) {
-  return (
-    <label className="flex items-center gap-2">
-      <input type="checkbox" className="size-4 accent-dusk" {...rest} /> {label}
-    </label>
   );
 }

@@ -83,3 +83,16 @@ export function Select({
 }: SelectHTMLAttributes<HTMLSelectElement> & { ref?: Ref<HTMLSelectElement> }) {
   return <HeadlessSelect ref={ref} className={`${BOX} ${className}`} {...rest} />;
 }
+
+/** A box to tick, with its words beside it. */
+export function Tick({
+  label,
+  className = '',
+  ...rest
+}: { label: ReactNode } & InputHTMLAttributes<HTMLInputElement> & { ref?: Ref<HTMLInputElement> }) {
+  return (
+    <label className={`flex items-center gap-2 ${className}`}>
+      <input type="checkbox" className="size-4 shrink-0 accent-dusk" {...rest} /> {label}
+    </label>
+  );
+}

@@ -17,7 +17,7 @@ export function Sheet({
   children: ReactNode;
 }) {
   return (
-    <Dialog open={open} onClose={onClose} className="relative z-40">
+    <Dialog open={open} onClose={onClose} data-sheet className="relative z-40">
       <DialogBackdrop className="fixed inset-0 bg-[rgb(0_0_0/0.35)]" />
       <div className="fixed inset-y-0 right-0 flex w-full max-w-xl">
         <DialogPanel className="flex w-full flex-col scroll-pt-16 scroll-pb-20 overflow-y-auto border-l border-rule bg-paper">

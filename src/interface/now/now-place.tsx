@@ -122,25 +122,6 @@ export function NowPlace() {
                 onChange={(event) => setWhere(event.target.value)}
               />
             </div>
-            <div className="flex flex-wrap items-center gap-x-1" role="group" aria-label="States">
-              <span className="mr-2 text-faint">{counted(found.length, 'screen')}</span>
-              {isNow ? (
-                STATES.filter((each) => counts.has(each) || each === state).map((each) => (
-                  <button
-                    key={each}
-                    type="button"
-                    aria-pressed={state === each}
-                    title={`${STATE_WORDS[each]}: ${STATE_HINTS[each]}. ${state === each ? 'Show all again' : 'Show only these'}`}
-                    onClick={() => setState(state === each ? null : each)}
-                    className={`flex items-center gap-1.5 border px-2 py-0.5 ${state === each ? 'border-dusk bg-well' : 'border-transparent hover:border-rule'}`}
-                  >
-                    <Lantern state={each} /> {counts.get(each) ?? 0} {STATE_WORDS[each]}
-                  </button>
-                ))
-              ) : (
-                <span data-testid="by">{byWords(looked, zone)}</span>
-              )}
-            </div>
             <fieldset className="ml-auto flex border border-rule" aria-label="Size of tiles">
               {(Object.keys(SIZES) as SizeName[]).map((each) => (
                 <button
@@ -164,6 +145,26 @@ export function NowPlace() {
                 Takeovers
               </Link>
             )}
+            {/* A line of its own: a state that begins or ends moves nothing beside it. */}
+            <div className="flex w-full flex-wrap items-center gap-x-1" role="group" aria-label="States">
+              <span className="mr-2 text-faint">{counted(found.length, 'screen')}</span>
+              {isNow ? (
+                STATES.filter((each) => counts.has(each) || each === state).map((each) => (
+                  <button
+                    key={each}
+                    type="button"
+                    aria-pressed={state === each}
+                    title={`${STATE_WORDS[each]}: ${STATE_HINTS[each]}. ${state === each ? 'Show all again' : 'Show only these'}`}
+                    onClick={() => setState(state === each ? null : each)}
+                    className={`flex items-center gap-1.5 border px-2 py-0.5 ${state === each ? 'border-dusk bg-well' : 'border-transparent hover:border-rule'}`}
+                  >
+                    <Lantern state={each} /> {counts.get(each) ?? 0} {STATE_WORDS[each]}
+                  </button>
+                ))
+              ) : (
+                <span data-testid="by">{byWords(looked, zone)}</span>
+              )}
+            </div>
             {isNow && <OnNow className="w-full space-y-1" />}
             <IsTried />
             <WhichIsSeen />

@@ -10,7 +10,7 @@ import { useZone } from '@/interface/data/zone';
 import { ContentPicker } from '@/interface/forms/content-picker';
 import { Button } from '@/interface/kit/button';
 import { contentName, contentOf } from '@/interface/kit/content';
-import { Field, Input, Select } from '@/interface/kit/field';
+import { Field, Input, Select, Tick } from '@/interface/kit/field';
 import { counted, timeOnClocks, zoneName } from '@/interface/kit/format';
 import { putOnAction } from '@/web/actions';
 import { whereOf } from './where-of';
@@ -19,7 +19,7 @@ const HOUR = '1 hour';
 
 /** Puts a file or a playlist on the chosen screens at once, until a time in words. */
 export function PutOnForm({ screens, onClose }: { screens: readonly Screen[]; onClose: () => void }) {
-  const { draft, notify } = useNetwork('draft', 'notify');
+  const { draft, statuses, notify } = useNetwork('draft', 'statuses', 'notify');
   const { now } = useMoment();
   const own = useZone();
   const where = whereOf(screens, draft.screens);
@@ -30,6 +30,8 @@ export function PutOnForm({ screens, onClose }: { screens: readonly Screen[]; on
     (clock !== null && zones.includes(clock) ? clock : (zones.find((one) => one === own) ?? zones[0])) ?? own;
   const [what, setWhat] = useState('');
   const [said, setSaid] = useState(HOUR);
+  const resting = screens.filter(({ id }) => statuses.get(id)?.state === 'resting').length;
+  const [wake, setWake] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const form = useRef<HTMLFormElement>(null);
@@ -43,11 +45,11 @@ export function PutOnForm({ screens, onClose }: { screens: readonly Screen[]; on
     if (!content) return setProblem('Choose a file or a playlist first.');
     if (!until.ok) return;
     setBusy(true);
-    const result = await answered(putOnAction({ content, where, until: until.value, zone }));
+    const result = await answered(putOnAction({ content, where, until: until.value, zone, wake: wake && resting > 0 }));
     setBusy(false);
     if (!result.ok) return setProblem(result.message);
     notify(
-      `${contentName(content, draft)} is on ${counted(result.value.screens.length, 'screen')} until ${timeOnClocks(until.value, now, own, zones)}.`,
+      `${contentName(content, draft)} is on ${counted(result.value.screens.length, 'screen')} until ${timeOnClocks(until.value, now, own, zones)}.${resting > 0 && !wake ? ` ${restingWords(screens.length, resting, false)}` : ''}`,
     );
     onClose();
   };
@@ -92,6 +94,16 @@ export function PutOnForm({ screens, onClose }: { screens: readonly Screen[]; on
           </Select>
         </Field>
       )}
+      {resting > 0 && (
+        <div className="mt-3 text-sm">
+          <Tick
+            label={resting === 1 ? 'Switch this display on' : 'Switch these displays on'}
+            checked={wake}
+            onChange={({ target }) => setWake(target.checked)}
+          />
+          <p className="mt-1 text-faint">{restingWords(screens.length, resting, wake)}</p>
+        </div>
+      )}
       {problem !== null && (
         <p role="alert" className="mt-2 text-sm text-brick">
           {problem}
@@ -107,4 +119,13 @@ export function PutOnForm({ screens, onClose }: { screens: readonly Screen[]; on
       </div>
     </form>
   );
+}
+
+/** What becomes of displays that are in their lights-out hours. */
+function restingWords(all: number, resting: number, wake: boolean): string {
+  const which =
+    resting < all ? `${counted(resting, 'screen')} of ${all}` : all === 1 ? 'This screen' : `All ${all} screens`;
+  return resting === 1
+    ? `${which} is in lights-out hours and ${wake ? 'is switched on for this' : 'stays dark'}.`
+    : `${which} are in lights-out hours and ${wake ? 'are switched on for this' : 'stay dark'}.`;
 }

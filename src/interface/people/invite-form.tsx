@@ -44,7 +44,7 @@ export function InviteForm({ give }: { give: Give }) {
       </Field>
       <Field
         label="Their e-mail"
-        hint="This is how they will log in. We don’t send an e-mail."
+        hint="This is how they will sign in. We don’t send an e-mail."
         error={errors.email?.message}
       >
         <Input type="email" autoComplete="off" invalid={!!errors.email} {...register('email')} />
@@ -53,7 +53,7 @@ export function InviteForm({ give }: { give: Give }) {
         <RoleSelect value={role} onChange={(next) => setValue('role', next)} />
       </Field>
       <Button variant="main" type="submit" disabled={isSubmitting} className="sm:mt-6">
-        Create link
+        Create invitation link
       </Button>
     </form>
   );

@@ -10,7 +10,7 @@ const BAD_TIMES = 2;
 
 /**
  * What happened, or what is wrong, in a sentence. It is in the bar's free middle (on phones over the ruler), where nothing is
- * pressed, and goes when there was time to read it, or when it is pressed.
+ * pressed; beside or below an open sheet, whose title would be under it. It goes when there was time to read it, or when it is pressed.
  */
 export function NoticeLine() {
   const { notice, dismiss } = useNetwork('notice', 'dismiss');
@@ -23,7 +23,7 @@ export function NoticeLine() {
   return (
     <div
       aria-live="polite"
-      className="z-50 flex min-w-0 flex-1 items-center justify-center max-sm:pointer-events-none max-sm:fixed max-sm:inset-x-2 max-sm:bottom-12"
+      className="z-50 flex min-w-0 flex-1 items-center justify-center max-sm:pointer-events-none max-sm:fixed max-sm:inset-x-2 max-sm:bottom-12 [html:has([data-sheet])_&]:fixed [html:has([data-sheet])_&]:inset-x-2 [html:has([data-sheet])_&]:bottom-20 lg:[html:has([data-sheet])_&]:right-[38rem]"
     >
       {notice && (
         <button

@@ -64,6 +64,17 @@ test('what is on stays on whatever edition is published again, and what was ende
   expect(await showing(actor, 'hall', NOW + 5 * MINUTE)).not.toBe(id);
 });
 
+test('a display in lights-out hours stays dark, unless it is to be switched on', async () => {
+  const actor = await network();
+  await edit(actor, [{ kind: 'screen', id: 'hall', set: { lightsOut: [{}] } }]);
+  await publishEdition(actor, await lastChange(actor.networkId));
+  await putOn(actor, drill, NOW);
+  expect(await showing(actor, 'hall', NOW + MINUTE)).toBeNull();
+  const { id } = await putOn(actor, { ...drill, wake: true }, NOW + MINUTE);
+  expect(await showing(actor, 'hall', NOW + 2 * MINUTE)).toBe(id);
+  expect(await showing(actor, 'hall', NOW + HOUR)).toBeNull();
+});
+
 test('editions that were made by hand are kept for two weeks; of those that are gone it stays known that one was out', async () => {
   const actor = await network();
   const day = (n: number) => new Date(Date.now() - n * DAY);

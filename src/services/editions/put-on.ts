@@ -32,6 +32,8 @@ export interface PuttingOn {
   readonly until: number;
   /** On which zone's clock it is written down. */
   readonly zone: string;
+  /** Whether displays in lights-out hours are switched on for it. Otherwise they stay dark. */
+  readonly wake?: boolean | undefined;
 }
 
 export interface IsPutOn {
@@ -49,7 +51,7 @@ export interface IsPutOn {
  */
 export async function putOn(
   actor: Actor,
-  { content, where, until, zone }: PuttingOn,
+  { content, where, until, zone, wake = false }: PuttingOn,
   now = Date.now(),
 ): Promise<IsPutOn> {
   demand(actor, 'operate');
@@ -66,6 +68,7 @@ export async function putOn(
     if (!named) throw notFound(kind === 'media' ? 'media file' : 'playlist');
     const made = {
       ...{ content, where, created: new Date(now).toISOString(), ...puttingOn(now, until, zone) },
+      ...(wake ? { wake } : {}),
       name: nameAmong(new Set(draft.bookings.map((one) => one.name)), `${named.name}, put on`),
     };
     await refuseToFire(actor, { id: '', ...made }, { plan: draft, glass: newest.plan }, within);
