@@ -13,7 +13,7 @@ export function databaseWords(error: unknown): string | null {
       return `No PostgreSQL server answers at ${where() ?? String(address ?? 'DATABASE_URL')}. Start it, or correct DATABASE_URL. ${EXAMPLE}`;
     case 'ENOTFOUND':
     case 'EAI_AGAIN':
-      return `DATABASE_URL names a server that can't be found: ${where() ?? ''}. ${EXAMPLE}`;
+      return `DATABASE_URL names a server that can’t be found: ${where() ?? ''}. ${EXAMPLE}`;
     case '28P01':
     case '28000':
       return `PostgreSQL at ${where() ?? 'DATABASE_URL'} refuses the user or the password in DATABASE_URL. ${EXAMPLE}`;

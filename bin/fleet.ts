@@ -108,7 +108,7 @@ class Operator {
       const told = (await response.json().catch(() => null)) as { title?: string } | null;
       throw new Error(
         told?.title ??
-          `${server} answered ${response.status} instead of a sign-in. Set --server to the interface's address, not the gateway's.`,
+          `${server} answered ${response.status} instead of a sign-in. Set --server to the interface’s address, not the gateway’s.`,
       );
     }
     return new Operator(

@@ -33,19 +33,19 @@ const COMMANDS: Record<string, { readonly summary: string; load(): Promise<{ com
   },
   diff: { summary: 'How two plan files differ in what shows, screen by screen', load: () => import('./diff') },
   export: {
-    summary: "Write a network's plan as a plan file",
+    summary: 'Write a network’s plan as a plan file',
     load: async () => ({ command: (await import('./plan-commands')).exportCommand }),
   },
   import: {
-    summary: "Make a network's draft equal to a plan file",
+    summary: 'Make a network’s draft equal to a plan file',
     load: async () => ({ command: (await import('./plan-commands')).importCommand }),
   },
   person: {
-    summary: "A network's people: list them, invite, reset a password, remove",
+    summary: 'A network’s people: list them, invite, reset a password, remove',
     load: async () => ({ command: (await import('./people-commands')).personCommand }),
   },
   network: {
-    summary: "The networks of this server: list them, add one, limit a library's size",
+    summary: 'The networks of this server: list them, add one, limit a library’s size',
     load: async () => ({ command: (await import('./people-commands')).networkCommand }),
   },
   ics: { summary: 'Bookings of a plan file as iCalendar, and back', load: () => import('./ics') },
@@ -60,7 +60,7 @@ const COMMANDS: Record<string, { readonly summary: string; load(): Promise<{ com
   },
   preflight: {
     summary:
-      "What a plan file, or a server's draft, would change on the screens, and its new problems, by a personal key",
+      'What a plan file, or a server’s draft, would change on the screens, and its new problems, by a personal key',
     load: () => import('./preflight'),
   },
   publish: {
@@ -74,7 +74,7 @@ const COMMANDS: Record<string, { readonly summary: string; load(): Promise<{ com
   smil: { summary: 'What a screen of a plan file shows on a day, as SMIL 3.0', load: () => import('./smil') },
   schema: { summary: 'Write the JSON Schema of plan files (docs/plan.schema.json)', load: () => import('./schema') },
   openapi: {
-    summary: "Write the player protocol's OpenAPI 3.1 description (docs/openapi.json)",
+    summary: 'Write the player protocol’s OpenAPI 3.1 description (docs/openapi.json)',
     load: () => import('./openapi'),
   },
 };

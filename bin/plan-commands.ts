@@ -22,7 +22,7 @@ export const exportCommand: Command = {
 };
 
 const importUsage = `import --plan FILE|- [--network ID]
-       Makes the network's draft equal to the plan file, as changes that the docket counts; what is not in the file is removed.`;
+       Makes the network’s draft equal to the plan file, as changes that the docket counts; what is not in the file is removed.`;
 
 export const importCommand: Command = {
   usage: importUsage,

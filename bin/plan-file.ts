@@ -42,7 +42,7 @@ export function oneNamed<T extends { readonly id: string; readonly name: string 
   if (first)
     throw cannot(
       `/${option}`,
-      `Several ${noun}s are called "${first.name}". Name one by its id: ${named.map(({ id }) => id).join(', ')}.`,
+      `Several ${noun}s are called “${first.name}”. Name one by its id: ${named.map(({ id }) => id).join(', ')}.`,
     );
   const nearest = nearestOf(
     text,

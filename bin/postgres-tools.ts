@@ -29,7 +29,7 @@ export async function postgresTool(
   } catch (error) {
     const { code, stderr = '' } = error as { code?: unknown; stderr?: string };
     if (code === 'ENOENT')
-      throw new Error(`${program} is missing: install PostgreSQL's client programs (Debian: postgresql-client).`);
+      throw new Error(`${program} is missing: install PostgreSQL’s client programs (Debian: postgresql-client).`);
     throw new Error(`${program} failed: ${stderr.trim() || String(error)}`);
   }
 }

@@ -22,8 +22,8 @@ const usage = `preflight --server URL [--plan FILE] [--days 7]
        worse against the newest edition, in the days to come. One JSON object: edition (the newest; null before the first), screens
        (how many look different), groups (those that change alike, with from, to, before and after), findings (what is new:
        kind, severity, sentence, screens), misfits (pictures that are new to screens of another size or shape: media, fit, file, size,
-       standing, screens), known (how many were there before), problems (what can't be published). Exits 1 where something
-       can't be published or a new finding is an error. The key stands in LANTERNPOST_KEY (or --key).`;
+       standing, screens), known (how many were there before), problems (what can’t be published). Exits 1 where something
+       can’t be published or a new finding is an error. The key stands in LANTERNPOST_KEY (or --key).`;
 
 /** Longer is a year's plan, and takes its time. */
 const MOST_DAYS = 92;

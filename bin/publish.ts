@@ -10,7 +10,7 @@ const usage = `publish --server URL [--plan FILE] [--note TEXT] [--at WHEN] [--d
        made), screens (how many got another program). With an instant (2026-12-01T05:30:00Z) it is planned for then, with a time without a
        zone (2026-12-01T06:00) for when clocks at each site show that: planned is the instant (of the last site), and edition null. Exits 1, and changes nothing, where it brings errors that the newest edition does
        not have (see preflight; seven days ahead), unless these may go out all the same. Exits 2, and publishes nothing, where somebody changes
-       the plan meanwhile, or it can't be published. The key stands in LANTERNPOST_KEY (or --key).`;
+       the plan meanwhile, or it can’t be published. The key stands in LANTERNPOST_KEY (or --key).`;
 
 interface Waiting {
   readonly change: number;

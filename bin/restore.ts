@@ -12,7 +12,7 @@ import { optionsAndNames, type Command } from './options';
 import { postgresTool } from './postgres-tools';
 
 const usage = `restore FOLDER
-       Puts a backup into an empty data folder (LANTERNPOST_DATA, or data) and its database: the folder's own, or the empty one at
+       Puts a backup into an empty data folder (LANTERNPOST_DATA, or data) and its database: the folder’s own, or the empty one at
        DATABASE_URL. Stop Lanternpost first. Exits 1 if the backup lacks a file.`;
 
 /** A file that is in the data folder until the restore has ended: `start` refuses a folder whose restore broke off. */
@@ -27,7 +27,7 @@ export const command: Command = {
     const { positionals } = optionsAndNames(args, {}, usage);
     const [name] = positionals;
     if (name === undefined || positionals.length > 1) {
-      console.error(`Name the backup's folder.\nUsage: lanternpost ${usage}`);
+      console.error(`Name the backup’s folder.\nUsage: lanternpost ${usage}`);
       return 2;
     }
     const backup = resolve(name);
@@ -42,7 +42,7 @@ export const command: Command = {
     for (const folder of FILLED)
       if ((await readdir(join(data, folder)).catch(() => [])).length > 0)
         throw new Error(
-          `${data} already has a folder "${folder}". Move it away, or name another folder in LANTERNPOST_DATA.`,
+          `${data} already has a folder “${folder}”. Move it away, or name another folder in LANTERNPOST_DATA.`,
         );
     await writeFile(join(data, RESTORING), '');
     const cluster = process.env.DATABASE_URL ? null : await startCluster(join(data, 'postgres'));

@@ -126,7 +126,7 @@ async function removeDemo(data: string): Promise<void> {
   if (known?.found) {
     const others = await rows<{ slug: string }>('SELECT slug FROM networks WHERE slug <> $1', [DEMO_NETWORK]);
     if (others[0])
-      throw new Error(`This database holds the network "${others[0].slug}": only the sample network can be reset.`);
+      throw new Error(`This database holds the network “${others[0].slug}”: only the sample network can be reset.`);
   }
   await rows('DROP SCHEMA IF EXISTS pgboss CASCADE');
   await rows('DROP SCHEMA public CASCADE');

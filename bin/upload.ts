@@ -23,9 +23,9 @@ export const tagsIn = (text: string | undefined): string[] =>
 export const line = ({ file, became, said }: Sent): string => {
   switch (became) {
     case 'in':
-      return `${file}: in the library as "${said}"`;
+      return `${file}: in the library as “${said}”`;
     case 'known':
-      return `${file}: the library has it already, as "${said}"`;
+      return `${file}: the library has it already, as “${said}”`;
     case 'refused':
       return `${file}: ${said}`;
   }

@@ -102,7 +102,7 @@ test('“where” finds names as you type, and shows no ids', async () => {
   await pick(sheet().getByLabel('What'), 'playlist:crew', 'Crew notices');
   await where.fill('"Skerow Pier"');
   await where.press('Enter');
-  await expect(sheet().getByText('No site and no screen is called "Skerow Pier".')).toBeVisible();
+  await expect(sheet().getByText('No site and no screen is called “Skerow Pier”.')).toBeVisible();
   await where.fill('"Skerrow Pier" and hall');
   await sheet().getByLabel('When', { exact: true }).fill('tomorrow 10-12');
   await sheet().getByRole('button', { name: 'Book it' }).click();
@@ -114,7 +114,7 @@ test('“where” finds names as you type, and shows no ids', async () => {
 
 test('Enter means the first that is seen, also where the list stood there before one typed', async () => {
   await page.goto(server('/network'));
-  const field = page.getByRole('combobox', { name: "The network's backdrop" });
+  const field = page.getByRole('combobox', { name: 'The network’s backdrop' });
   const listed = (id: string) => page.locator(`[data-choice="media:${id}"]`);
   await field.focus();
   // The newest goes first: of these two the one that is not meant.
@@ -283,7 +283,7 @@ test('the plan is downloaded as a file, and read back after a look at its change
   await give(JSON.stringify({ ...plan, network: { ...plan.network, name: 'Ternholm Lines' } }));
   await expect(page.getByTestId('plan-look')).toContainText('“mine.json” makes 1 change: the network changed.');
   await expect(page.getByRole('list', { name: 'What the file changes' })).toContainText(
-    'name "Ternholm Lines", was "Ternholm Line"',
+    'name “Ternholm Lines”, was “Ternholm Line”',
   );
   expect((await draft()).network.name).toBe('Ternholm Line');
   await page.getByRole('button', { name: 'Make 1 change' }).click();

@@ -63,7 +63,7 @@ test('what a chosen change needs goes along, and says so', async () => {
   await page.getByRole('group', { name: 'Changes to publish' }).getByRole('button', { name: 'None' }).click();
   await expect(page.getByRole('button', { name: /^Publish/ })).toBeDisabled();
   await box('Half done', 'booking').check();
-  await expect(page.getByText('included, because booking "Half done" needs it')).toBeVisible();
+  await expect(page.getByText('included, because booking “Half done” needs it')).toBeVisible();
   await expect(box('Half done', 'playlist')).toBeChecked();
   await expect(page.getByRole('button', { name: /^Publish 2 of 3 changes as edition/ })).toBeEnabled();
   await expect(page.getByText('1 change stays here as a draft.')).toBeVisible();
@@ -166,7 +166,7 @@ test('new problems of a change are listed before it is out, apart from older one
   await box('Two of two', 'booking').check();
   const clash = preflight.locator('[data-finding="clash"]').filter({ hasText: 'Two of two' });
   await expect(clash).toContainText('One of two');
-  await clash.getByRole('button', { name: '"Two of two" ahead of "One of two"' }).click();
+  await clash.getByRole('button', { name: '“Two of two” ahead of “One of two”' }).click();
   await expect(clash).toHaveCount(0);
 });
 
@@ -180,7 +180,7 @@ test('errors of a change stop it, until they are fixed or you tick that they may
   await page.getByRole('group', { name: 'Changes to publish' }).getByRole('button', { name: /^All/ }).click();
   const preflight = page.getByRole('region', { name: 'Preflight', exact: true });
   const error = preflight.locator('[data-finding="no screen"]');
-  await expect(error).toContainText('"Nowhere" reaches no screen');
+  await expect(error).toContainText('“Nowhere” reaches no screen');
   const publish = page.getByRole('button', { name: /^Publish edition \d+ to/ });
   await expect(page.getByText('These changes bring 1 error')).toBeVisible();
   await expect(publish).toBeDisabled();
@@ -195,7 +195,7 @@ test('errors of a change stop it, until they are fixed or you tick that they may
   await expect(publish).toBeDisabled();
   await edit(await ternholm(), [{ kind: 'booking', id: 'nowhere-too', remove: true }]);
   await expect(error).toHaveCount(1);
-  await error.getByRole('button', { name: 'Put "Nowhere" on hold' }).click();
+  await error.getByRole('button', { name: 'Put “Nowhere” on hold' }).click();
   await expect(error).toHaveCount(0);
   await expect(publish).toBeEnabled();
 });
@@ -225,7 +225,7 @@ test('a press waits for what preflight finds: an error that is not known yet sto
   await publish.click();
   await expect(page.getByRole('button', { name: 'Checking first…' })).toBeDisabled();
   await page.evaluate(() => (window as unknown as { lookAhead: () => void }).lookAhead());
-  await expect(page.getByText('Nothing went out: "Not anywhere" reaches no screen')).toBeVisible();
+  await expect(page.getByText('Nothing went out: “Not anywhere” reaches no screen')).toBeVisible();
   await expect(publish).toBeDisabled();
   expect(await newest()).toEqual(out);
   await edit(actor, [{ kind: 'booking', id: 'nowhere', set: { onHold: true } }]);

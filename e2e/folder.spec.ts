@@ -42,5 +42,5 @@ test('a folder of files of all kinds at once: each is added or refused with a se
   }
 });
 
-/** Those of which the first bytes, or their absence, tell already that they can't be taken. */
+/** Those of which the first bytes, or their absence, tell already that they can’t be taken. */
 const refusedAtOnce = (refused: readonly string[]) => refused.filter((name) => !name.startsWith('Half a')).length;

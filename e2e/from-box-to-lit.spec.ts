@@ -88,7 +88,7 @@ test('drop a picture and a film into the library; a broken one gets a sentence',
   await expect(page.locator('[data-media="cut-short"]')).toHaveCount(0);
 
   await files.setInputFiles(await sidewaysPhoto());
-  await expect(page.getByText('The library has this file already, as "Pier at dawn".')).toBeVisible();
+  await expect(page.getByText('The library has this file already, as “Pier at dawn”.')).toBeVisible();
 });
 
 test('make a playlist: drag in, order by keys, set seconds, see the loop', async () => {
@@ -219,7 +219,7 @@ test('Now looks at any moment, and says why', async () => {
   await goTo(page, 'Now');
   const tile = page.locator('[data-screen="pier-end"]');
   await tile.click();
-  await expect(page.getByTestId('why')).toContainText("The screen's backdrop, because no booking has anything to show");
+  await expect(page.getByTestId('why')).toContainText('The screen’s backdrop, because no booking has anything to show');
   const moment = page.getByTestId('moment');
   await page.keyboard.press('[');
   // The clock itself may read the same: the moment has left it once the button says so.

@@ -64,8 +64,8 @@ test('the command line sends files with it, tagged, and says which can’t be pl
     'quayside, boats',
   );
   expect(sent.status).toBe(1);
-  expect(sent.stdout).toContain('in the library as "Boat 01"');
-  expect(sent.stdout).toContain('in the library as "Boat 02"');
+  expect(sent.stdout).toContain('in the library as “Boat 01”');
+  expect(sent.stdout).toContain('in the library as “Boat 02”');
   expect(sent.stderr).toMatch(/notes\.txt: .+/);
   expect(sent.stderr).toContain('empty.mp4: This file is empty. Choose another.');
   expect(sent.stderr).toContain(`${dirname(wrong)}: This is a folder. Name the files in it`);
@@ -96,7 +96,7 @@ test('a folder is watched: what is in it and what comes into it goes into the li
   await expect.poll(() => tagged('watched')).toEqual(['Three']);
   cpSync(four, join(folder, 'Four.png'));
   await expect.poll(() => tagged('watched')).toEqual(['Four', 'Three']);
-  await expect.poll(() => first.told.join('')).toContain('Four.png: in the library as "Four"');
+  await expect.poll(() => first.told.join('')).toContain('Four.png: in the library as “Four”');
   // A file that changes is a new version of what it was: whatever uses it follows.
   const before = await file('Four');
   cpSync(five, join(folder, 'Four.png'));

@@ -180,7 +180,7 @@ test('choices that are made and not carried out are offered again: days to copy 
   await expect(holidays.getByLabel('Region')).toHaveValue('HH');
   await holidays.getByRole('button', { name: 'Add public holidays' }).click();
   await expect(
-    page.getByText('"Public holidays, Hansestadt Hamburg" is added. Its dates stay up to date by themselves.'),
+    page.getByText('“Public holidays, Hansestadt Hamburg” is added. Its dates stay up to date by themselves.'),
   ).toBeVisible();
   await page.keyboard.press('Escape');
   await more('Calendars of dates');

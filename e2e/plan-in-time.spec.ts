@@ -210,7 +210,7 @@ test('bars by keys: walk, take hold, carry, stretch, change the layer, put down;
   await expect(page.getByRole('button', { name: 'New booking' })).toBeEnabled();
   await expect(drill).toHaveCount(0);
   await page.keyboard.press('Control+z');
-  await expect(page.getByText('Undone: "Drill reminder".')).toBeVisible();
+  await expect(page.getByText('Undone: “Drill reminder”.')).toBeVisible();
   await expect(drill).toHaveCount(1);
 });
 
@@ -549,7 +549,7 @@ test('a large calendar file is read beside the page, and can be broken off; its 
   await expect(page.getByText('900 bookings added. Ctrl Z undoes them.')).toBeVisible();
   expect(await bookingNamed('Drill 899')).toMatchObject({ where: 'hall' });
   await page.keyboard.press('Control+z');
-  await expect(page.getByText('Undone: "Drill 0" and 899 more.')).toBeVisible();
+  await expect(page.getByText('Undone: “Drill 0” and 899 more.')).toBeVisible();
   expect((await draft()).bookings).toEqual(before);
 });
 

@@ -30,7 +30,7 @@ test.describe('uploads', () => {
       'a web page with a script',
       pageWithScript,
       415,
-      "This kind of file can't be played. Use PNG, JPEG, WebP, AVIF, GIF, HEIC, TIFF, BMP or SVG pictures, MP4, MOV, MKV, WebM, AVI, WMV or MPEG videos, MP3, AAC, WAV, Ogg or FLAC sounds, or PDF.",
+      'This kind of file can’t be played. Use PNG, JPEG, WebP, AVIF, GIF, HEIC, TIFF, BMP or SVG pictures, MP4, MOV, MKV, WebM, AVI, WMV or MPEG videos, MP3, AAC, WAV, Ogg or FLAC sounds, or PDF.',
     ],
     [
       '../ in the name',

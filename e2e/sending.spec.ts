@@ -62,10 +62,10 @@ test('many at once: tags and times for all, the refused one told, and put into a
   await tray(page).getByLabel('Tags').fill('pier, winter');
   await tray(page).getByLabel('Available').fill('until 28 feb 2027');
   await tray(page).getByLabel('Put them into the playlist').fill('Pier in winter');
-  await expect(tray(page).getByRole('alert')).toContainText("can't be played");
+  await expect(tray(page).getByRole('alert')).toContainText('can’t be played');
   await expect(tray(page).getByRole('heading')).toHaveText('20 files added, 1 not accepted');
   await tray(page).getByRole('button', { name: 'Put them in' }).click();
-  await expect(page.getByRole('status').getByText('20 files went into "Pier in winter".')).toBeVisible();
+  await expect(page.getByRole('status').getByText('20 files went into “Pier in winter”.')).toBeVisible();
   const { playlists, media: all } = await draft();
   const items = playlists.find(({ name }) => name === 'Pier in winter')?.items ?? [];
   expect(items).toHaveLength(20);

@@ -45,7 +45,7 @@ test('a file is replaced by a new version on its page, the docket tells it, and 
 test('a file that can’t be the new version says why, and is dismissed', async () => {
   await page.goto(server('/library/bell-buoy'));
   await versions().getByTestId('new-version').setInputFiles(film());
-  await expect(versions().getByRole('alert')).toContainText('"Bell buoy" is a sound');
+  await expect(versions().getByRole('alert')).toContainText('“Bell buoy” is a sound');
   await versions().getByRole('button', { name: 'Dismiss' }).click();
   await expect(versions().getByRole('alert')).toHaveCount(0);
   expect((await file('bell-buoy'))?.kind).toBe('sound');
@@ -78,7 +78,7 @@ test('an archived playlist is apart from the others, and is offered nowhere', as
   await page.getByText('1 archived playlist').click();
   await expect(page.getByRole('list', { name: 'Archived playlists' })).toContainText('Crew notices');
   await page.goto(server('/network'));
-  const backdrop = page.getByLabel("The network's backdrop");
+  const backdrop = page.getByLabel('The network’s backdrop');
   await backdrop.fill('crew no');
   await expect(page.getByRole('option', { name: /Crew notices/ })).toHaveCount(0);
   await page.keyboard.press('Escape');

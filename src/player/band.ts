@@ -101,7 +101,7 @@ export class Band {
     const isWanted = () => wanted === this.wanted;
     this.isLoading = true;
     try {
-      if (asset?.kind !== 'sound') throw new Error(`"${play.media}" is missing in the program.`);
+      if (asset?.kind !== 'sound') throw new Error(`“${play.media}” is missing in the program.`);
       await this.speaker.play(play, asset, () => this.now() - play.start, isWanted);
     } catch (error) {
       this.onFailure(error instanceof Error ? error.message : String(error));

@@ -277,7 +277,7 @@ test('a program that lacks a file says which', async () => {
   const { one: _one, ...assets } = whole.assets;
   conductor.play({ ...whole, assets });
   await pass(0);
-  expect(failures).toEqual(['"one" is missing in the program.']);
+  expect(failures).toEqual(['“one” is missing in the program.']);
 });
 
 test('what is still loading when its turn is over is not shown', async () => {

@@ -189,7 +189,7 @@ export class Conductor {
     const current = () => wanted === this.wanted;
     this.loading = true;
     try {
-      if (!asset || asset.kind === 'sound') throw new Error(`"${play.media}" is missing in the program.`);
+      if (!asset || asset.kind === 'sound') throw new Error(`“${play.media}” is missing in the program.`);
       const look = this.program?.loops[play.loop]?.[play.item];
       const at = () => filmAt(play, this.now());
       await this.stage.show(play.media, asset, at, current, look, () => this.now() - play.start);

@@ -379,7 +379,7 @@ export class PlayerSession {
       await this.store.save(values);
     } catch (error) {
       this.saved = '';
-      this.report(`The player can't keep its state: ${error instanceof Error ? error.message : String(error)}`);
+      this.report(`The player can’t keep its state: ${error instanceof Error ? error.message : String(error)}`);
     }
   }
 

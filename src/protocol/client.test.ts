@@ -2,7 +2,7 @@ import { ProtocolClient, ProtocolError, SILENT_FOR_MS } from './client';
 
 const TARGET = { screen: { id: 'hall', name: 'Hall', width: 1, height: 1 }, edition: null, program: null };
 
-/** A client whose clock, and the server's, are the test's; an answer takes so long there and back. */
+/** A client whose clock, and the server’s, are the test's; an answer takes so long there and back. */
 function measured() {
   const clock = { true: 1_000_000, skew: -5000 };
   const way = { there: 0, back: 0 };

@@ -49,7 +49,7 @@ export const targetSchema = z
     coming: z
       .array(
         z.object({
-          at: z.int().openapi({ description: "From then on, by the server's clock, in milliseconds since 1970" }),
+          at: z.int().openapi({ description: 'From then on, by the server’s clock, in milliseconds since 1970' }),
           program: sha256.nullable(),
           source: sourceSchema.optional(),
         }),
@@ -84,7 +84,7 @@ export const reportSchema = z
         source: lineSchema('A source', 20),
         id: id.nullable(),
         since: instant.optional().openapi({
-          description: "Since when this booking or backdrop has been seen without a break, by the server's clock",
+          description: 'Since when this booking or backdrop has been seen without a break, by the server’s clock',
         }),
       })
       .nullable(),
@@ -94,7 +94,7 @@ export const reportSchema = z
         files: z.int().min(1).max(1e6),
         bytes,
         neededBy: instant.nullable().openapi({
-          description: "When the first of them is to be seen, by the server's clock; null: not within two months",
+          description: 'When the first of them is to be seen, by the server’s clock; null: not within two months',
         }),
       })
       .nullish()

@@ -185,7 +185,7 @@ test('another role takes effect at once, in what is open too; keys lose what the
   expect(link).toHaveLength(43);
   const upload = await beginUpload(una, { name: 'x.png', bytes: 10, batch: null });
   await setRole(network, una.personId ?? '', 'operator');
-  // An owner who expects this can't have left a way back.
+  // An owner who expects this can’t have left a way back.
   expect(await invitations(network)).toEqual([]);
   expect((await keys(una)).map(({ name, rights }) => [name, rights])).toEqual([['Both', ['takeovers']]]);
   await expect(actorOfKey(all.token, 'publish', HERE)).rejects.toMatchObject({ status: 401 });

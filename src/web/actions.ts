@@ -291,7 +291,7 @@ export async function closeFeedAction(id: string): Promise<Result<void>> {
 
 const placeSchema = z.string().max(12);
 
-const townSchema = z.string().max(100, "A town's name has at most 100 characters.");
+const townSchema = z.string().max(100, 'A town’s name has at most 100 characters.');
 
 /** Towns that are called so, with where they are. */
 export async function findTownsAction(typed: string): Promise<Result<readonly Town[]>> {

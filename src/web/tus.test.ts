@@ -170,7 +170,7 @@ test('what is no picture or film is told so with the last part', async () => {
   const answer = await patch(actor, path, 0, text);
   expect(answer.status).toBe(415);
   expect((await answer.json()) as object).toMatchObject({
-    title: expect.stringContaining("can't be played") as string,
+    title: expect.stringContaining('can’t be played') as string,
   });
   expect((await head(actor, path)).status).toBe(404);
 });

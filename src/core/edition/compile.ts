@@ -198,7 +198,7 @@ interface Body {
 function fileOf(file: Media, path: string): Result<Asset> {
   const { sha256, type, bytes } = file;
   if (sha256 === undefined || type === undefined)
-    return refused([{ path, message: `"${file.name}" isn’t processed yet. Wait a moment, or remove it.` }]);
+    return refused([{ path, message: `“${file.name}” isn’t processed yet. Wait a moment, or remove it.` }]);
   const same = { sha256, bytes, type };
   if (!isShown(file)) return done({ kind: 'sound', ...same });
   const { kind, width, height, focus } = file;

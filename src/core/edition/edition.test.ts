@@ -161,8 +161,8 @@ test('a file without bytes is refused where a program needs it', () => {
   expect(compileEdition(orThrow(read))).toMatchObject({
     ok: false,
     problems: [
-      { path: '/media/0', message: expect.stringContaining('"flag" isn’t processed yet.') },
-      { path: '/media/1', message: expect.stringContaining('"rota" isn’t processed yet.') },
+      { path: '/media/0', message: expect.stringContaining('“flag” isn’t processed yet.') },
+      { path: '/media/1', message: expect.stringContaining('“rota” isn’t processed yet.') },
     ],
   });
 });

@@ -2,6 +2,7 @@ import equal from 'fast-deep-equal';
 import { itemFiles } from '../forecast/durations';
 import { knownContent, objectIn, type Booking, type Content, type Plan } from '../plan';
 import { knownItem } from '../plan/known';
+import { never } from '../refusal';
 
 /**
  * Takeovers that only some people may fire. What one of them shows is guarded too: a copy of the booking, of its playlist or of its file shows
@@ -25,10 +26,17 @@ function filesIn(plan: Plan, content: Content): ReadonlySet<string> {
       else for (const file of itemFiles(plan, item)) add(file.id);
     }
   };
-  const known = knownContent(content);
-  if (known.kind === 'media') add(known.id);
-  else walk(known.id);
-  return found;
+  const { kind, id } = knownContent(content);
+  switch (kind) {
+    case 'media':
+      add(id);
+      return found;
+    case 'playlist':
+      walk(id);
+      return found;
+    default:
+      return never(kind);
+  }
 }
 
 /**

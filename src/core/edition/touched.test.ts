@@ -68,11 +68,11 @@ const one = (list: Record<string, unknown>[], id: string) => list.find((entry) =
 
 test.each<[string, (plan: Document) => void, string[]]>([
   ['nothing', () => undefined, []],
-  ["the network's name", (plan) => (plan.network.name = 'M'), ['deck', 'hall', 'kiosk']],
+  ['the network’s name', (plan) => (plan.network.name = 'M'), ['deck', 'hall', 'kiosk']],
   ['what the backdrop of all shows', (plan) => (one(plan.media, 'rest').bytes = 2), ['deck', 'hall', 'kiosk']],
   ['a site', (plan) => (one(plan.sites, 'north').tags = ['cold']), ['deck', 'hall']],
-  ["a site's backdrop", (plan) => (one(plan.media, 'south-flag').bytes = 2), ['kiosk']],
-  ["a screen's backdrop", (plan) => (one(plan.media, 'card').bytes = 2), ['kiosk']],
+  ['a site’s backdrop', (plan) => (one(plan.media, 'south-flag').bytes = 2), ['kiosk']],
+  ['a screen’s backdrop', (plan) => (one(plan.media, 'card').bytes = 2), ['kiosk']],
   ['a screen', (plan) => (one(plan.screens, 'deck').width = 3), ['deck']],
   ['a booking', (plan) => (one(plan.bookings, 'b-hall').priority = 5), ['hall']],
   [

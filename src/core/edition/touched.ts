@@ -1,4 +1,5 @@
-import { knownContent, knownItem } from '../plan/known';
+import { knownContent, type ContentKind } from '../plan/contents';
+import { knownItem } from '../plan/known';
 import type { Content, Item, Plan, When } from '../plan/schema';
 import { never } from '../refusal';
 import { calendarsOf } from '../when/sets-of-hours';
@@ -44,8 +45,7 @@ function changedOf<T extends { readonly id: string }>(before: readonly T[], afte
 /** What changed below bookings and backdrops: calendars, files, playlists, and the playlists that hold them. */
 class Touch {
   private readonly calendars: ReadonlySet<string>;
-  private readonly media: ReadonlySet<string>;
-  private readonly playlists: ReadonlySet<string>;
+  private readonly contents: { readonly [K in ContentKind]: Set<string> };
 
   constructor(before: Plan, after: Plan) {
     this.calendars = new Set(changedOf(before.calendars, after.calendars).map((one) => one.id));
@@ -53,23 +53,23 @@ class Touch {
       ...changedOf(before.media, after.media),
       ...after.media.filter((file) => file.when && this.when(file.when)),
     ];
-    this.media = new Set(files.map((file) => file.id));
+    const media = new Set(files.map((file) => file.id));
     const terms = files.map(mediaTerms);
     const lists = [...before.playlists, ...after.playlists];
-    const touched = new Set(changedOf(before.playlists, after.playlists).map((one) => one.id));
+    const playlist = new Set(changedOf(before.playlists, after.playlists).map((one) => one.id));
+    this.contents = { media, playlist };
     for (const list of lists) {
       const own = list.items.some(
         (item) => (item.when !== undefined && this.when(item.when)) || this.item(item, terms),
       );
-      if (own) touched.add(list.id);
+      if (own) playlist.add(list.id);
     }
-    for (let size = -1; size !== touched.size;) {
-      size = touched.size;
+    for (let size = -1; size !== playlist.size;) {
+      size = playlist.size;
       for (const list of lists)
-        if (touched.has(list.music?.playlist ?? '') || list.items.some((item) => touched.has(item.playlist ?? '')))
-          touched.add(list.id);
+        if (playlist.has(list.music?.playlist ?? '') || list.items.some((item) => playlist.has(item.playlist ?? '')))
+          playlist.add(list.id);
     }
-    this.playlists = touched;
   }
 
   readonly when = (when: When): boolean =>
@@ -77,15 +77,8 @@ class Touch {
 
   content(content: Content | undefined): boolean {
     if (!content) return false;
-    const what = knownContent(content);
-    switch (what.kind) {
-      case 'media':
-        return this.media.has(what.id);
-      case 'playlist':
-        return this.playlists.has(what.id);
-      default:
-        return never(what);
-    }
+    const { kind, id } = knownContent(content);
+    return this.contents[kind].has(id);
   }
 
   /** Whether one of an item's own files changed; those of nested playlists come by their own. */
@@ -93,7 +86,7 @@ class Touch {
     const what = knownItem(item);
     switch (what.kind) {
       case 'media':
-        return this.media.has(what.id);
+        return this.contents.media.has(what.id);
       case 'collect':
         return changed.some((terms) => matches(selectorOf(what.rule), terms));
       case 'playlist':

@@ -1,12 +1,13 @@
 import type { Instant } from '../instant';
+import type { ContentKind } from '../plan/contents';
 import type { Plan } from '../plan/schema';
 import { NetworkForecast, type GroupForecast } from './network';
 import { loopsIn, segmentPlays } from './plays';
-import { placeOf } from './program';
+import { comesFrom, placeOf } from './program';
 
-/** What is asked about: a booking, a playlist (nested ones too), or a file. */
+/** What is asked about: a booking, or a content; of playlists nested ones too. */
 export interface Subject {
-  readonly kind: 'booking' | 'playlist' | 'media';
+  readonly kind: 'booking' | ContentKind;
   readonly id: string;
 }
 
@@ -32,25 +33,21 @@ export function airTime(plan: Plan, subject: Subject, from: Instant, to: Instant
   });
 }
 
-function timeIn({ program, segments }: GroupForecast, subject: Subject): Omit<AirTime, 'screen'> | null {
+function timeIn({ program, segments }: GroupForecast, { kind, id }: Subject): Omit<AirTime, 'screen'> | null {
   const place = placeOf(program);
   /** For each loop, whether each of its items belongs to the subject. */
-  const belongs = program.loops.map((loop) =>
-    loop.map((item) =>
-      subject.kind === 'media' ? item.media === subject.id : item.through?.includes(subject.id) === true,
-    ),
-  );
+  const belongs = program.loops.map((loop) => loop.map((item) => kind !== 'booking' && comesFrom(item, { kind, id })));
   let [ms, plays, first] = [0, 0, Infinity];
   for (const segment of segments) {
-    const whole = subject.kind === 'booking';
+    const whole = kind === 'booking';
     const own = segment.source === 'backdrop' ? null : segment.id;
     const loops = loopsIn(program, place, segment);
     const may = whole
-      ? loops.some(({ weave }) => (weave ? weave.id : own) === subject.id)
+      ? loops.some(({ weave }) => (weave ? weave.id : own) === id)
       : loops.some(({ loop }) => belongs[loop]?.includes(true));
     if (!may) continue;
     for (const play of segmentPlays(program, place, segment)) {
-      if (whole ? (play.weave ?? own) !== subject.id : !belongs[play.loop]?.[play.item]) continue;
+      if (whole ? (play.weave ?? own) !== id : !belongs[play.loop]?.[play.item]) continue;
       ms += play.to - play.from;
       plays++;
       first = Math.min(first, play.from);

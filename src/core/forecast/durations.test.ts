@@ -46,7 +46,7 @@ const read = readPlan({
 const plan = orThrow(read);
 const [inner, outer] = plan.playlists;
 
-test("an item lasts its own time, else its file's, else the network's; a playlist lasts all of its items", () => {
+test("an item lasts its own time, else its file's, else the network’s; a playlist lasts all of its items", () => {
   expect(outer?.items.map((item) => itemLength(plan, item))).toEqual([
     { durationMs: 7000, files: 1 },
     { durationMs: 45_000, files: 2 },

@@ -81,7 +81,7 @@ test('the forecast of a range equals the join of the forecasts of its parts', ()
   );
 });
 
-test("the player's answer, from its program alone, equals the server's at every instant", () => {
+test("the player's answer, from its program alone, equals the server’s at every instant", () => {
   fc.assert(
     fc.property(anyCase, fc.double({ min: 0, max: 1, noNaN: true }), (one, share) => {
       const { plan, screen } = { plan: planOf(one.request.plan), screen: one.request.screen };
@@ -171,10 +171,10 @@ const small = planOf({
 
 test('why says what shows, until when, and what waits under it', () => {
   expect(why(small, 'hall', at('2026-12-05T06:00:00Z')).sentence).toBe(
-    "Gale notice, because it is a takeover until 11:30; under it Morning sailings, priority 3, waits (a takeover goes ahead of it), and the network's backdrop waits (a takeover goes ahead of it).",
+    'Gale notice, because it is a takeover until 11:30; under it Morning sailings, priority 3, waits (a takeover goes ahead of it), and the network’s backdrop waits (a takeover goes ahead of it).',
   );
   expect(why(small, 'hall', at('2026-12-06T02:00:00Z')).sentence).toBe(
-    "Nothing, because it is lights-out until 05:00; under it the network's backdrop waits (these are lights-out hours).",
+    'Nothing, because it is lights-out until 05:00; under it the network’s backdrop waits (these are lights-out hours).',
   );
   expect(why(small, 'hall', at('2026-12-06T12:00:00Z')).reasons[0]).toMatchObject({
     source: 'backdrop',

@@ -1,5 +1,7 @@
 import type { Instant } from '../instant';
 import { isShown, knownItem } from '../plan/known';
+import { objectIn } from '../plan/patch';
+import { never } from '../refusal';
 import type { Item, Plan, Playlist, When } from '../plan/schema';
 import { matches, screenTerms, selectorOf } from '../selector';
 import { instantsOf, intervalAt, type Place } from '../when';
@@ -42,11 +44,18 @@ function whyNone(plan: Plan, item: Item, terms: ReadonlySet<string>): LeftOutRea
   if (item.where !== undefined && !matches(selectorOf(item.where), terms))
     return { kind: 'elsewhere', where: item.where };
   const what = knownItem(item);
-  if (what.kind === 'playlist')
-    return { kind: plan.playlists.find(({ id }) => id === what.id)?.archived ? 'archived' : 'empty' };
-  const file = what.kind === 'media' ? plan.media.find(({ id }) => id === what.id) : undefined;
-  if (file?.archived) return { kind: 'archived' };
-  return { kind: file && !isShown(file) ? 'sound' : 'no file' };
+  switch (what.kind) {
+    case 'playlist':
+      return { kind: objectIn(plan, what.kind, what.id)?.archived ? 'archived' : 'empty' };
+    case 'media': {
+      const file = objectIn(plan, what.kind, what.id);
+      return { kind: file?.archived ? 'archived' : file && !isShown(file) ? 'sound' : 'no file' };
+    }
+    case 'collect':
+      return { kind: 'no file' };
+    default:
+      return never(what);
+  }
 }
 
 /** The first condition that keeps all of an item's turns away at an instant; null where one of them is available. */

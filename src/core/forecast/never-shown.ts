@@ -1,4 +1,7 @@
-import { knownContent, knownItem } from '../plan/known';
+import { CONTENT_KINDS, knownContent, type ContentKind } from '../plan/contents';
+import { knownItem } from '../plan/known';
+import { objectIn } from '../plan/patch';
+import { collectionOf } from '../plan/registry';
 import { screensMatching, selectorOf } from '../selector';
 import { itemLength } from './durations';
 import type { Instant } from '../instant';
@@ -8,7 +11,7 @@ import type { Subject } from './airtime';
 import { Contest, contestsOf, hidersOf } from './contest';
 import type { GroupForecast } from './network';
 import { loopsIn, segmentPlays } from './plays';
-import { placeOf, type Loop, type LoopItem, type ScreenProgram } from './program';
+import { comesFrom, placeOf, type Loop, type LoopItem, type ScreenProgram } from './program';
 import { itemInstants } from './segments';
 
 /** Something of a plan that no screen shows in a range. */
@@ -32,11 +35,11 @@ export function neverShown(plan: Plan, from: Instant, to: Instant): NeverShown[]
       subject: { kind: 'booking', id: booking.id },
       ...whyNot(plan, booking, contests),
     }));
-  const rest = (kind: 'playlist' | 'media') =>
-    plan[kind === 'media' ? 'media' : 'playlists']
+  const rest = (kind: ContentKind) =>
+    plan[collectionOf(kind)]
       .filter(({ id, archived }) => !archived && !shown.has(`${kind} ${id}`))
       .map(({ id }): NeverShown => {
-        const within = (item: LoopItem) => (kind === 'media' ? item.media === id : item.through?.includes(id) === true);
+        const within = (item: LoopItem) => comesFrom(item, { kind, id });
         const holds = (loop: Loop | undefined) => loop?.some(within) ?? false;
         const because = outcomes.some(({ program, segments }) =>
           segments.some((one) =>
@@ -57,10 +60,11 @@ export function neverShown(plan: Plan, from: Instant, to: Instant): NeverShown[]
       });
   const hasTime = (item: LoopItem, program: ScreenProgram) =>
     intersect(itemInstants(item, placeOf(program), from, to), [[from, to]]).length > 0;
-  return [...bookings, ...rest('playlist'), ...rest('media')];
+  // What others are in goes ahead of them.
+  return [...bookings, ...[...CONTENT_KINDS].reverse().flatMap(rest)];
 }
 
-/** Keys `booking ID`, `playlist ID` and `media ID` of all that shows. Loops of which all was seen are not played again. */
+/** Keys `booking ID`, and `KIND ID` of contents, of all that shows. Loops of which all was seen are not played again. */
 function whatShows(outcomes: readonly GroupForecast[]): Set<string> {
   const shown = new Set<string>();
   for (const { program, segments } of outcomes) {
@@ -102,7 +106,7 @@ function usedContents(plan: Plan): Set<string> {
 /** Whether what a booking shows is archived. */
 function isArchived(plan: Plan, { content }: Booking): boolean {
   const { kind, id } = knownContent(content);
-  return (kind === 'media' ? plan.media : plan.playlists).some((one) => one.id === id && one.archived === true);
+  return objectIn(plan, kind, id)?.archived === true;
 }
 
 /** Whether a booking that is for some screens has a playlist without anything in it, or whose rules collect nothing. */

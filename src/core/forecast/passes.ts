@@ -28,7 +28,7 @@ export interface Pass {
  */
 export function passesOf(plan: Plan, playlistId: string): Pass[] {
   const playlist = plan.playlists.find(({ id }) => id === playlistId);
-  if (!playlist) throw new RangeError(`no playlist "${playlistId}"`);
+  if (!playlist) throw new RangeError(`no playlist “${playlistId}”`);
   const alone = bookedAlone(playlist);
   const narrowed = { ...plan, bookings: [alone] };
   const make = programMaker(narrowed);

@@ -101,10 +101,10 @@ test('why tells whose turn it is', () => {
   const plan = planWith({ weave: { every: 60_000 } });
   const first = DAY_OF[0] + 60_000;
   expect(why(plan, 'hall', first).sentence).toBe(
-    "Offers, because it is woven into the loop until 00:01; under it the network's backdrop waits (another item is playing in its loop).",
+    'Offers, because it is woven into the loop until 00:01; under it the network’s backdrop waits (another item is playing in its loop).',
   );
   expect(why(plan, 'hall', first - 1).sentence).toBe(
-    "The network's backdrop, because no booking has anything to show; under it Offers, priority 3, waits (it is woven in, and its next turn comes later).",
+    'The network’s backdrop, because no booking has anything to show; under it Offers, priority 3, waits (it is woven in, and its next turn comes later).',
   );
 });
 

@@ -1,6 +1,7 @@
 import type { Fit, Transition } from '../plan/kinds/playlist';
 import type { Booking, Content, Item, Media, OpeningHours, Plan, Screen, Site, When } from '../plan/schema';
-import { contentKey, isShown, knownContent, knownItem } from '../plan/known';
+import { contentKey, knownContent, type KnownContent } from '../plan/contents';
+import { isShown, knownItem } from '../plan/known';
 import { Refusal, never } from '../refusal';
 import { matches, mediaTerms, namedTerms, screenTerms, selectorOf } from '../selector';
 import { isShuffled, type Order } from './rounds';
@@ -40,6 +41,10 @@ export interface LoopItem {
   /** The place of the item of the outermost playlist that it came by; known as `through` is. */
   readonly place?: number | undefined;
 }
+
+/** Whether an item's turn shows a content: its file, or what it came through. Known as `through` is. */
+export const comesFrom = (item: LoopItem, { kind, id }: Pick<KnownContent, 'kind' | 'id'>): boolean =>
+  kind === 'media' ? item.media === id : item.through?.includes(id) === true;
 
 export type Loop = readonly LoopItem[];
 
@@ -103,7 +108,7 @@ const DEFAULT_DURATION_MS = 10_000;
 const MOST_ITEMS = 50_000;
 
 const tooLong = (name: string) => {
-  const message = `The playlist "${name}" comes to more than ${MOST_ITEMS} files on one screen. Nest less, or give its collecting rules a limit.`;
+  const message = `The playlist “${name}” comes to more than ${MOST_ITEMS} files on one screen. Nest less, or give its collecting rules a limit.`;
   return new Refusal(422, message, [{ path: '', message }]);
 };
 
@@ -343,7 +348,7 @@ export function programMaker(plan: Plan): (screenId: string, selected?: readonly
   return (screenId, selected) => {
     const screen = screens.get(screenId);
     const site = screen && sites.get(screen.site);
-    if (!screen || !site) throw new RangeError(`The plan has no screen "${screenId}".`);
+    if (!screen || !site) throw new RangeError(`The plan has no screen “${screenId}”.`);
     const terms = screenTerms(screen, site.tags);
     if (selected) return inZone(bodyOf(screen, site, terms, selected), site);
     const { backdrop, lightsOut } = screen;

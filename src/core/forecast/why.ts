@@ -37,9 +37,9 @@ export interface Explanation {
 }
 
 const LEVEL_NAMES: Record<string, string> = {
-  screen: "the screen's backdrop",
-  site: "the site's backdrop",
-  network: "the network's backdrop",
+  screen: 'the screen’s backdrop',
+  site: 'the site’s backdrop',
+  network: 'the network’s backdrop',
 };
 
 /** Why a screen shows what it shows at an instant: all that applies, the winner first, each with the rule that placed it. */

@@ -15,9 +15,20 @@ export {
   selectorSchema,
   tagsSchema,
 } from './fields';
-export { contentSchema } from './content';
-export { contentKey, isShown, knownContent, knownItem } from './known';
-export { ALL_KINDS, KINDS, LISTED_KINDS, collectionOf, isKind, kindOf, referencesOf } from './registry';
+export { contentSchema } from './content-schema';
+export {
+  CONTENTS,
+  CONTENT_KINDS,
+  contentKey,
+  contentFrom,
+  isContentKind,
+  knownContent,
+  type ContentKind,
+  type KnownContent,
+} from './contents';
+export { isShown, knownItem } from './known';
+export { KINDS } from './kinds';
+export { ALL_KINDS, LISTED_KINDS, collectionOf, isKind, kindOf, referencesOf } from './registry';
 export { linksOf } from './references';
 export type { AnyDocument, Collection, DocumentOf, Kind, ListedKind } from './registry';
 export {

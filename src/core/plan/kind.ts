@@ -39,6 +39,8 @@ export interface KindDefinition<K extends string, C extends string | null, D ext
 
 /** How the entries of a list are named and their fields spoken. */
 export interface EntryWords {
+  /** Whether an entry's id is a part of what is said, since others name it: then plan files have it too. */
+  readonly named?: boolean;
   /** How an entry is called in a sentence. */
   name(entry: OldDocument, names: Names): string;
   readonly fields: Readonly<Record<string, FieldWords>>;

@@ -1,8 +1,13 @@
-import { contentKey, knownContent, knownItem } from './known';
+import { contentKey, contentFrom, knownContent } from './contents';
+import { knownItem } from './known';
 
 test('a content has its kind beside it', () => {
   expect(knownContent({ media: 'flag', durationMs: 5000 })).toEqual({ kind: 'media', id: 'flag', durationMs: 5000 });
   expect(knownContent({ playlist: 'house' })).toEqual({ kind: 'playlist', id: 'house' });
+  for (const content of [{ media: 'flag', durationMs: 5000 }, { media: 'flag' }, { playlist: 'house' }])
+    expect(contentFrom(knownContent(content))).toEqual(content);
+  // A playlist has a duration of its own.
+  expect(contentFrom({ kind: 'playlist', id: 'house', durationMs: 5000 })).toEqual({ playlist: 'house' });
 });
 
 test('contents have one word each, and other contents other words', () => {

@@ -1,24 +1,8 @@
-import type { Content } from './content';
+import { namedIn, type KnownContent } from './contents';
 import type { Media, ShownMedia } from './kinds/media';
 import type { Item } from './kinds/playlist';
 
-/** Content and items with their kind beside them, for switches that name every kind. No schemas: players use it too. */
-
-export type KnownContent =
-  | { readonly kind: 'media'; readonly id: string; readonly durationMs: number | undefined }
-  | { readonly kind: 'playlist'; readonly id: string };
-
-export function knownContent(content: Content): KnownContent {
-  return content.playlist === undefined
-    ? { kind: 'media', id: content.media, durationMs: content.durationMs }
-    : { kind: 'playlist', id: content.playlist };
-}
-
-/** A content as one word, for finding the same one. */
-export function contentKey(content: Content): string {
-  const known = knownContent(content);
-  return known.kind === 'media' ? `media ${known.id} ${known.durationMs ?? ''}` : `${known.kind} ${known.id}`;
-}
+/** Items with their kind beside them, for switches that name every kind. No schemas: players use it too. */
 
 export type KnownItem =
   | KnownContent
@@ -32,8 +16,7 @@ export type KnownItem =
     };
 
 export function knownItem(item: Item): KnownItem {
-  if (item.media !== undefined) return { kind: 'media', id: item.media, durationMs: item.durationMs };
-  if (item.playlist !== undefined) return { kind: 'playlist', id: item.playlist };
+  if (item.collect === undefined) return namedIn(item) as KnownContent;
   const { collect, order = 'name', limit = Infinity, durationMs } = item;
   return { kind: 'collect', rule: collect, order, limit, durationMs };
 }

@@ -174,7 +174,7 @@ test('an empty plan is one, and the network itself may refer to what is not ther
   expect(dangling).toMatchObject({
     ok: false,
     problems: [
-      { path: '/network/backdrop/media', message: 'There is no media file "gone". Name one that is in the plan.' },
+      { path: '/network/backdrop/media', message: 'There is no media file “gone”. Name one that is in the plan.' },
     ],
   });
 });
@@ -203,8 +203,8 @@ test('what is of a wrong kind, missing or unknown is told in plain words', () =>
     '/sites/0/name: This is missing. Give a text.',
   ]);
   expect(said((plan) => Object.assign(plan.media[0] ?? {}, { mood: 1, 'a/b': 2 }))).toEqual([
-    '/media/0/mood: "mood" is unknown here. Remove it.',
-    '/media/0/a~1b: "a/b" is unknown here. Remove it.',
+    '/media/0/mood: “mood” is unknown here. Remove it.',
+    '/media/0/a~1b: “a/b” is unknown here. Remove it.',
   ]);
 });
 

@@ -23,7 +23,7 @@ export function problemsOf(error: z.ZodError): Problem[] {
     if (room <= 0) break;
     if (issue.code === 'unrecognized_keys')
       for (const key of issue.keys.slice(0, room))
-        problems.push({ path: pointer([...issue.path, key]), message: `"${key}" is unknown here. Remove it.` });
+        problems.push({ path: pointer([...issue.path, key]), message: `“${key}” is unknown here. Remove it.` });
     else
       problems.push({ path: pointer(issue.path), message: saysLittle(issue.message) ? inWords(issue) : issue.message });
   }
@@ -95,7 +95,7 @@ const listOf = (value: unknown): unknown[] => (Array.isArray(value) ? value : []
 
 /** Reports that an object doesn't exist, at the place that names it. */
 export const danglingMessage = (kind: string, id: string) =>
-  `There is no ${isKind(kind) ? kindOf(kind).noun : kind} "${id}". Name one that is in the plan.`;
+  `There is no ${isKind(kind) ? kindOf(kind).noun : kind} “${id}”. Name one that is in the plan.`;
 
 /**
  * The problems that only show between parts of a plan. Reads the document before it is known to be well-formed, so that

@@ -1,6 +1,6 @@
 import { describeWhen } from '../when';
 import { linksOf } from './references';
-import type { KINDS } from './registry';
+import type { KINDS } from './kinds';
 import { ALL_KINDS, isKind, kindOf, referencesOf } from './registry';
 import { changeSentences, conflictSentence, namesIn } from './sentences';
 import { patchOf } from './patch';
@@ -98,7 +98,7 @@ describe('sentences', () => {
       when: { windows: [['05:30', '10:00']], not: ['storm'] },
     };
     expect(changeSentences('booking', booking, next, names)).toEqual([
-      'what "Boat drill" for 1 min 30 s, was "Crew notices"',
+      'what “Boat drill” for 1 min 30 s, was “Crew notices”',
       'when daily 05:30–10:00, not on Storm timetable, was daily 06:00–10:00',
       'priority 4, was 3',
       'on hold',
@@ -112,11 +112,11 @@ describe('sentences', () => {
     const list = (...next: object[]) => ({ id: 'p', name: 'P', items: next });
     const said = (...next: object[]) => changeSentences('playlist', list(...items), list(...next), names);
     expect(said({ ...drill, durationMs: 20_000 }, offers as object, tide as object)).toEqual([
-      '"Boat drill": duration 20 s, was 10 s',
+      '“Boat drill”: duration 20 s, was 10 s',
     ]);
-    expect(said(drill as object, tide as object)).toEqual(['"Offers" removed']);
-    expect(said(offers as object, tide as object, drill as object)).toEqual(['"Boat drill" moved']);
-    expect(said(...items, { collect: 'poster' })).toEqual(['"all poster" added']);
+    expect(said(drill as object, tide as object)).toEqual(['“Offers” removed']);
+    expect(said(offers as object, tide as object, drill as object)).toEqual(['“Boat drill” moved']);
+    expect(said(...items, { collect: 'poster' })).toEqual(['“all poster” added']);
   });
 
   test('of opening hours, a time zone and a site', () => {
@@ -131,7 +131,7 @@ describe('sentences', () => {
   test('of a conflict, with both values', () => {
     const conflict = { field: 'content', theirs: { playlist: 'crew' }, mine: { playlist: 'offers' } };
     expect(conflictSentence('booking', conflict, booking, names, 'Ida Lunde')).toBe(
-      'Ida Lunde changed “what” to "Crew notices" while you were editing. Yours is "Offers".',
+      'Ida Lunde changed “what” to “Crew notices” while you were editing. Yours is “Offers”.',
     );
   });
 

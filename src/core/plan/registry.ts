@@ -1,16 +1,7 @@
 import type * as z from 'zod';
 import type { KindDefinition } from './kind';
-import { booking } from './kinds/booking';
-import { calendar } from './kinds/calendar';
-import { media } from './kinds/media';
-import { network } from './kinds/network';
-import { playlist } from './kinds/playlist';
-import { screen } from './kinds/screen';
-import { site } from './kinds/site';
+import { KINDS } from './kinds';
 import { referencePaths, type ReferencePath } from './references';
-
-/** Every kind of plan object. A kind that is added here, and described in a file of its own, is known everywhere. */
-export const KINDS = { network, calendar, media, playlist, site, screen, booking };
 
 type Kinds = typeof KINDS;
 export type Kind = keyof Kinds;

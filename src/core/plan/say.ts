@@ -1,15 +1,13 @@
 import { quoted, withPlaceTerms } from '../selector';
 import { describeWhen } from '../when/words';
 import type { OpeningHours, When } from '../when/schema';
-import type { Content } from './content';
+import { CONTENTS, knownContent, type Content } from './contents';
 import type { FieldWords, Names } from './kind';
-import { knownContent } from './known';
-import { never } from '../refusal';
 import type { Weave } from './weave';
 
 /** How values that several kinds have are spoken in sentences about changes. */
 
-export const text = (label: string): FieldWords<string> => ({ label, say: (value) => `"${value}"` });
+export const text = (label: string): FieldWords<string> => ({ label, say: (value) => `“${value}”` });
 export const plain = (label: string): FieldWords<string | number> => ({ label, say: (value) => String(value) });
 export const yesNo = (label: string): FieldWords<boolean> => ({
   label,
@@ -46,15 +44,9 @@ export const whenWords = (value: When, names: Names) => describeWhen(value, (id)
 export const content = (label: string): FieldWords<Content> => ({ label, say: contentWords });
 
 export function contentWords(value: Content, names: Names): string {
-  const what = knownContent(value);
-  switch (what.kind) {
-    case 'media':
-      return `"${names('media', what.id)}"${what.durationMs === undefined ? '' : ` for ${durationWords(what.durationMs)}`}`;
-    case 'playlist':
-      return `"${names('playlist', what.id)}"`;
-    default:
-      return never(what);
-  }
+  const { kind, id, durationMs } = knownContent(value);
+  const time = CONTENTS[kind].timed && durationMs !== undefined ? ` for ${durationWords(durationMs)}` : '';
+  return `“${names(kind, id)}”${time}`;
 }
 
 /** Opening hours by weekday; days alike are joined: "MO–FR 05:30–22:00, SA SU closed". */

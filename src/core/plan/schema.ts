@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { networkSchema } from './kinds/network';
-import { KINDS, LISTED_KINDS, collectionOf, type Collection, type DocumentOf, type ListedKind } from './registry';
+import { KINDS } from './kinds';
+import { LISTED_KINDS, collectionOf, type Collection, type DocumentOf, type ListedKind } from './registry';
 import type { Network } from './kinds/network';
 
 /** The plan file, format version 1: docs/plan-format.md. What it is made of are the kinds of `registry.ts`. */
@@ -41,5 +42,5 @@ export type { Screen } from './kinds/screen';
 export type { Media } from './kinds/media';
 export type { Item, Playlist } from './kinds/playlist';
 export type { Booking } from './kinds/booking';
-export type { Content } from './content';
+export type { Content } from './contents';
 export type { OpeningHours, When } from '../when/schema';

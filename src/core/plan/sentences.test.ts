@@ -29,19 +29,19 @@ describe('what a change made of an object, in words', () => {
       'screen',
       screen,
       { ...screen, name: 'Great hall', width: 1280 },
-      ['name "Great hall", was "Hall"', 'width 1280 px, was 1920 px'],
+      ['name “Great hall”, was “Hall”', 'width 1280 px, was 1920 px'],
     ],
-    ['screen', screen, { ...screen, site: 'pier' }, ['site "pier", was "Quay"']],
+    ['screen', screen, { ...screen, site: 'pier' }, ['site “pier”, was “Quay”']],
     ['screen', screen, { ...screen, tags: ['hall', 'north'] }, ['tags hall north']],
     ['screen', { ...screen, tags: [] }, { ...screen, tags: ['a'] }, ['tags a, was none']],
     ['screen', screen, { ...screen, lightsOut: [{ windows: [['23:00', '05:00']] }] }, ['lights-out daily 23:00–05:00']],
     ['screen', screen, { ...screen, lightsOut: [] }, ['lights-out never']],
-    ['booking', booking, { ...booking, content: { playlist: 'house' } }, ['what "House", was "Flag"']],
+    ['booking', booking, { ...booking, content: { playlist: 'house' } }, ['what “House”, was “Flag”']],
     [
       'booking',
       booking,
       { ...booking, content: { media: 'flag', durationMs: 90_000 } },
-      ['what "Flag" for 1 min 30 s, was "Flag"'],
+      ['what “Flag” for 1 min 30 s, was “Flag”'],
     ],
     ['booking', booking, { ...booking, takeover: true, onHold: true }, ['takeover', 'on hold']],
     ['booking', { ...booking, wake: true }, { ...booking, wake: false }, ['no longer wakes displays']],
@@ -85,19 +85,19 @@ describe('what a change made of an object, in words', () => {
       { id: 'e3', collect: 'poster' },
     ];
     const said = (before: object, after: object) => changeSentences('playlist', before, after, names);
-    expect(said(list(flag), list(flag, house, rule))).toEqual(['"House" added', '"all poster" added']);
-    expect(said(list(flag, house), list(house))).toEqual(['"Flag" removed']);
-    expect(said(list(flag, house, rule), list(rule, flag, house))).toEqual(['"all poster" moved']);
+    expect(said(list(flag), list(flag, house, rule))).toEqual(['“House” added', '“all poster” added']);
+    expect(said(list(flag, house), list(house))).toEqual(['“Flag” removed']);
+    expect(said(list(flag, house, rule), list(rule, flag, house))).toEqual(['“all poster” moved']);
     expect(said(list({ ...flag, durationMs: 500 }), list({ ...flag, durationMs: 20_000, where: 'hall' }))).toEqual([
-      '"Flag": duration 20 s, was 0.5 s, where hall',
+      '“Flag”: duration 20 s, was 0.5 s, where hall',
     ]);
     expect(said(list(house), list({ id: 'e2', playlist: 'other' }))).toEqual([
-      '"other": playlist "other", was "House"',
+      '“other”: playlist “other”, was “House”',
     ]);
-    expect(said(list(flag), list({ id: 'e1', media: 'card' }))).toEqual(['"card": file "card", was "Flag"']);
-    expect(said(list(flag, rule), list())).toEqual(['"Flag" removed', '"all poster" removed']);
+    expect(said(list(flag), list({ id: 'e1', media: 'card' }))).toEqual(['“card”: file “card”, was “Flag”']);
+    expect(said(list(flag, rule), list())).toEqual(['“Flag” removed', '“all poster” removed']);
     expect(said(list({ ...rule, limit: 5 }), list({ ...rule, order: 'newest' }))).toEqual([
-      '"all poster": limit none, was 5, order newest',
+      '“all poster”: limit none, was 5, order newest',
     ]);
   });
 });

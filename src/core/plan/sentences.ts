@@ -29,7 +29,7 @@ export const fieldSaid = (kind: Kind, field: string, value: unknown, names: Name
   spoken(fieldWords(kind, field), value, names);
 
 /**
- * What a change made of an object, a phrase for each field: `priority 4, was 3`, `"Boat drill": duration 20 s, was 10 s`. Empty
+ * What a change made of an object, a phrase for each field: `priority 4, was 3`, `“Boat drill”: duration 20 s, was 10 s`. Empty
  * where the object was added or removed, or is as before.
  */
 export function changeSentences(kind: Kind, before: object | null, after: object | null, names: Names): string[] {
@@ -58,9 +58,9 @@ const isNone = (value: unknown) => value === null || value === undefined;
 function entrySentences(words: EntryWords, before: readonly Entry[], after: readonly Entry[], names: Names): string[] {
   const old = new Map(before.map((entry) => [entry.id, entry]));
   const next = new Map(after.map((entry) => [entry.id, entry]));
-  const called = (id: string) => `"${words.name(next.get(id) ?? old.get(id) ?? {}, names)}"`;
+  const called = (id: string) => `“${words.name(next.get(id) ?? old.get(id) ?? {}, names)}”`;
   return entryPatches(before, after).map((patch) => {
-    if ('add' in patch) return `"${words.name(patch.add, names)}" added`;
+    if ('add' in patch) return `“${words.name(patch.add, names)}” added`;
     if ('remove' in patch) return `${called(patch.id)} removed`;
     if (!('set' in patch)) return `${called(patch.id)} moved`;
     const was = old.get(patch.id) ?? {};

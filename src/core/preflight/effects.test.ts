@@ -37,8 +37,8 @@ test('what a fix changes is told apart from what it is for: the notice raised go
   const found = clash(own, 'menu');
   if (!found) throw new Error('no clash');
   expect(found.fixes.map(({ label }) => label)).toEqual([
-    '"notice" ahead of "menu"',
-    '"menu" ahead of "notice"',
+    '“notice” ahead of “menu”',
+    '“menu” ahead of “notice”',
     'Remove “notice” from this screen',
   ]);
   expect(besidesOf(own, found, found.fixes, from, to)).toEqual([

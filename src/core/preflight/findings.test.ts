@@ -100,7 +100,7 @@ test.each<[FindingKind, (document: Document) => void, object]>([
         booking('a', { when: { windows: [['08:00', '09:00']] } }),
         booking('b', { priority: 5, content: { media: 'film' }, when: { windows: [['07:00', '10:00']] } }),
       ),
-    { about: ['a', 'b'], sentence: '"a" never shows, because "b" goes ahead of it all the time.' },
+    { about: ['a', 'b'], sentence: '“a” never shows, because “b” goes ahead of it all the time.' },
   ],
   [
     'unreached item',
@@ -108,7 +108,7 @@ test.each<[FindingKind, (document: Document) => void, object]>([
       bookings.push(booking('a', { content: { playlist: 'long' }, when: { windows: [['08:00', '08:10']] } })),
     {
       about: ['a', 'film'],
-      sentence: '"film" never comes up in "a", because each of its windows ends before its turn.',
+      sentence: '“film” never comes up in “a”, because each of its windows ends before its turn.',
     },
   ],
   [
@@ -127,7 +127,7 @@ test.each<[FindingKind, (document: Document) => void, object]>([
   [
     'expired',
     ({ bookings }) => bookings.push(booking('a', { when: { to: '2026-11-20' } })),
-    { sentence: '"a" is over (until 20 Nov 2026).' },
+    { sentence: '“a” is over (until 20 Nov 2026).' },
   ],
   [
     'not yet begun',
@@ -139,7 +139,7 @@ test.each<[FindingKind, (document: Document) => void, object]>([
     ({ bookings }) => bookings.push(booking('a', { when: { from: '2029-05-01', repeat: 'FREQ=YEARLY;BYMONTH=7' } })),
     {
       sentence: expect.stringContaining(
-        '"a" doesn’t show in these days, but later (by the rule FREQ=YEARLY;BYMONTH=7, from 1 May',
+        '“a” doesn’t show in these days, but later (by the rule FREQ=YEARLY;BYMONTH=7, from 1 May',
       ),
     },
   ],
@@ -156,7 +156,7 @@ test.each<[FindingKind, (document: Document) => void, object]>([
     (document) => document.bookings.push(booking('a', { when: { windows: [['sunset', '24:00']] } })),
     {
       screens: ['hall'],
-      sentence: '"a" follows the sun, and Quay has no place, so these hours are left out there.',
+      sentence: '“a” follows the sun, and Quay has no place, so these hours are left out there.',
     },
   ],
   [
@@ -223,8 +223,8 @@ test('which findings have fixes that one key makes', () => {
     bookings.push(booking('a', { priority: 5 }), booking('b', { priority: 5, created: '2026-01-02T00:00:00Z' })),
   );
   expect(clash[0]?.fixes.map(({ label, edits }) => [label, edits.map((one) => one.id)])).toEqual([
-    ['"a" ahead of "b"', ['b']],
-    ['"b" ahead of "a"', ['a']],
+    ['“a” ahead of “b”', ['b']],
+    ['“b” ahead of “a”', ['a']],
   ]);
 });
 
@@ -239,11 +239,11 @@ test('a change of clocks that shortens, lengthens or removes a window is told wi
     year,
   );
   expect(list.filter((one) => one.kind === 'change of clocks').map((one) => one.sentence)).toEqual([
-    '"b" does not happen on 2026-03-29, when the clocks change.',
-    '"a" lasts 1 h instead of 2 h on 2026-03-29, when the clocks change.',
-    '"a" lasts 3 h instead of 2 h on 2026-10-25, when the clocks change.',
+    '“b” does not happen on 2026-03-29, when the clocks change.',
+    '“a” lasts 1 h instead of 2 h on 2026-03-29, when the clocks change.',
+    '“a” lasts 3 h instead of 2 h on 2026-10-25, when the clocks change.',
     // 02:10 is read as the first of the two, 03:00 stands after the second.
-    '"b" lasts 1 h 50 min instead of 50 min on 2026-10-25, when the clocks change.',
+    '“b” lasts 1 h 50 min instead of 50 min on 2026-10-25, when the clocks change.',
   ]);
 });
 

@@ -89,7 +89,7 @@ type Made = Omit<Finding, 'span'>;
  */
 export function findings(plan: Plan, from: Instant, to: Instant, now = from): Finding[] {
   const bookings = new Map(plan.bookings.map((booking) => [booking.id, booking]));
-  const name = (id: string) => (id === 'lights-out' ? 'lights-out' : `"${bookings.get(id)?.name ?? id}"`);
+  const name = (id: string) => (id === 'lights-out' ? 'lights-out' : `“${bookings.get(id)?.name ?? id}”`);
   const clashes = new Gathering();
   const contests = contestsOf(plan, from, to);
   for (const contest of contests)
@@ -224,7 +224,7 @@ function aboutBooking(
         kind: 'no screen',
         severity: 'error',
         screens: [],
-        sentence: `${name(id)} reaches no screen, because nothing matches "${booking.where}".`,
+        sentence: `${name(id)} reaches no screen, because nothing matches “${booking.where}”.`,
         advice: 'Change where it shows, or give screens these tags.',
         fixes: [putOnHold(booking), remove(booking)],
       },
@@ -433,7 +433,7 @@ function unreached(
           kind: 'unreached item',
           severity: 'warning',
           about: [id, item.media],
-          sentence: `"${files.get(item.media) ?? item.media}" never comes up in ${name(id)}, because each of its windows ends before its turn.`,
+          sentence: `“${files.get(item.media) ?? item.media}” never comes up in ${name(id)}, because each of its windows ends before its turn.`,
           advice: 'Shorten the loop, lengthen the window, or move the item to the front.',
           fixes: toFront(plan, booking, item.media),
         }));
@@ -481,7 +481,7 @@ function twoSounds(plan: Plan, contests: readonly Contest[]): Made[] {
         kind: 'two sounds at once',
         severity: 'warning',
         about: [film],
-        sentence: `"${files.get(film) ?? film}" sounds while the music of "${list.name}" plays, so both are heard at once.`,
+        sentence: `“${files.get(film) ?? film}” sounds while the music of “${list.name}” plays, so both are heard at once.`,
         advice: 'Silence the video, or remove the playlist’s music.',
         fixes: [...silence(list, film, files.get(film) ?? film), withoutMusic(list)],
       }));

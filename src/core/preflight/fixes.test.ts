@@ -34,7 +34,7 @@ test('a booking is removed, or put on hold, by its name', () => {
   const one = booking('a');
   expect(remove(one).label).toBe('Delete “A”');
   expect(bookingsOf(remove(one), one, booking('b')).map(({ id }) => id)).toEqual(['b']);
-  expect(putOnHold(one).label).toBe('Put "A" on hold');
+  expect(putOnHold(one).label).toBe('Put “A” on hold');
   expect(bookingsOf(putOnHold(one), one)).toEqual([{ ...one, onHold: true }]);
 });
 
@@ -48,7 +48,7 @@ test.each([
 ])('priorities %i and %i become %i and %i, so that the first is ahead', (mine, theirs, ahead, behind) => {
   const [winner, loser] = [booking('a', { priority: mine }), booking('b', { priority: theirs })];
   const fix = letWin(winner, loser);
-  expect(fix.label).toBe('"A" ahead of "B"');
+  expect(fix.label).toBe('“A” ahead of “B”');
   expect(bookingsOf(fix, winner, loser).map(({ priority }) => priority)).toEqual([ahead, behind]);
 });
 
@@ -95,7 +95,7 @@ describe('to the front of its playlist', () => {
     const [fix, ...more] = toFront(own, booking('a'), 'three');
     expect(more).toEqual([]);
     const [label, after] = made(fix ?? { label: '', edits: [] }, own);
-    expect(label).toBe('Move it to the front of "LOOP"');
+    expect(label).toBe('Move it to the front of “LOOP”');
     const items = after.playlists.find(({ id }) => id === 'loop')?.items ?? [];
     expect(items.map((item) => item.media ?? item.playlist)).toEqual(['three', 'one', 'two', 'other']);
     expect(after.playlists.find(({ id }) => id === 'other')).toBe(own.playlists.find(({ id }) => id === 'other'));
@@ -107,7 +107,7 @@ describe('to the front of its playlist', () => {
   });
 });
 
-describe("the network's backdrop", () => {
+describe('the network’s backdrop', () => {
   const offered = (...playlists: object[]) =>
     networkBackdrop(plan({ playlists })).map((fix) => [fix.label, made(fix, plan({ playlists }))[1].network.backdrop]);
 
@@ -118,7 +118,7 @@ describe("the network's backdrop", () => {
         list('b', { media: 'ending' }, { media: 'one' }),
         list('c', { media: 'one' }),
       ),
-    ).toEqual([['Make "B" the network\'s backdrop', { playlist: 'b' }]]);
+    ).toEqual([['Make “B” the network’s backdrop', { playlist: 'b' }]]);
   });
 
   test.each<[string, boolean, object[]]>([
@@ -132,7 +132,7 @@ describe("the network's backdrop", () => {
     ['a nested playlist that does not', false, [list('a', { playlist: 'z' }), list('z', { media: 'ending' })]],
     ['no items', false, [list('a')]],
   ])('%s: %s', (_, fits, playlists) => {
-    expect(offered(...playlists).some(([label]) => label === 'Make "A" the network\'s backdrop')).toBe(fits);
+    expect(offered(...playlists).some(([label]) => label === 'Make “A” the network’s backdrop')).toBe(fits);
   });
 
   test('is not offered where there is one, or nothing would always show', () => {

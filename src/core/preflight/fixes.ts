@@ -18,13 +18,13 @@ export const remove = (booking: Booking): Fix => ({
 });
 
 export const putOnHold = (booking: Booking): Fix => ({
-  label: `Put "${booking.name}" on hold`,
+  label: `Put “${booking.name}” on hold`,
   edits: booked(booking, { onHold: true }),
 });
 
 /** Puts one booking ahead of another of its kind: by raising it, or if it is at the top already, by lowering the other. */
 export function letWin(winner: Booking, loser: Booking): Fix {
-  const label = `"${winner.name}" ahead of "${loser.name}"`;
+  const label = `“${winner.name}” ahead of “${loser.name}”`;
   if (loser.priority < 5) return { label, edits: booked(winner, { priority: loser.priority + 1 }) };
   if (winner.priority === 5) return { label, edits: booked(loser, { priority: 4 }) };
   return { label, edits: [...booked(winner, { priority: 5 }), ...booked(loser, { priority: 4 })] };
@@ -76,7 +76,7 @@ export function toFront(plan: Plan, booking: Booking, media: string): Fix[] {
   const items = [item, ...list.items.filter((one) => one !== item)];
   return [
     {
-      label: `Move it to the front of "${list.name}"`,
+      label: `Move it to the front of “${list.name}”`,
       edits: changed('playlist', list, { items }),
     },
   ];
@@ -90,7 +90,7 @@ export function networkBackdrop(plan: Plan): Fix[] {
   const patch = patchOf('network', NETWORK_ID, plan.network, { ...plan.network, backdrop });
   return [
     {
-      label: `Make "${first.name}" the network's backdrop`,
+      label: `Make “${first.name}” the network’s backdrop`,
       edits: patch ? [patch] : [],
     },
   ];
@@ -115,5 +115,5 @@ export const withoutMusic = (list: Playlist): Fix => ({
 export function silence(list: Playlist, film: string, name: string): Fix[] {
   if (!list.items.some((item) => item.media === film && item.volume)) return [];
   const items = list.items.map((item) => (item.media === film ? { ...item, volume: undefined } : item));
-  return [{ label: `Silence "${name}"`, edits: changed('playlist', list, { items }) }];
+  return [{ label: `Silence “${name}”`, edits: changed('playlist', list, { items }) }];
 }

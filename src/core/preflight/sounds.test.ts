@@ -41,9 +41,9 @@ test('music and the sound of a film at once are told, while they show, with what
   expect(one).toMatchObject({
     ...{ severity: 'warning', about: ['horn'], screens: ['hall'] },
     times: [[at('2026-12-01T06:00:00Z'), at('2026-12-01T07:00:00Z')]],
-    sentence: '"Horn" sounds while the music of "Loop" plays, so both are heard at once.',
+    sentence: '“Horn” sounds while the music of “Loop” plays, so both are heard at once.',
   });
-  expect(one?.fixes.map(({ label }) => label)).toEqual(['Silence "Horn"', 'Remove the music of “Loop”']);
+  expect(one?.fixes.map(({ label }) => label)).toEqual(['Silence “Horn”', 'Remove the music of “Loop”']);
   for (const fix of one?.fixes ?? []) expect(found(withPatches(plan, fix.edits))).toEqual([]);
 });
 

@@ -61,14 +61,14 @@ describe('clashes', () => {
         about: ['two', 'one'],
         screens: ['a', 'b'],
         span: [hour(1, '08:00'), hour(1, '10:00')],
-        sentence: '"TWO" and "ONE" have the same priority at the same time. "TWO" shows, because it begins later.',
+        sentence: '“TWO” and “ONE” have the same priority at the same time. “TWO” shows, because it begins later.',
         advice,
-        fixes: ['"ONE" ahead of "TWO"', '"TWO" ahead of "ONE"'],
+        fixes: ['“ONE” ahead of “TWO”', '“TWO” ahead of “ONE”'],
       },
     ]);
     const [alike] = told({ bookings: [one, { ...two, when: on('06:00', '09:00') }] });
     expect(alike?.sentence).toBe(
-      '"TWO" and "ONE" have the same priority at the same time. "TWO" shows, because it was made later.',
+      '“TWO” and “ONE” have the same priority at the same time. “TWO” shows, because it was made later.',
     );
   });
 
@@ -144,9 +144,9 @@ test('what reaches no screen says what it asks for', () => {
       about: ['x'],
       screens: [],
       span: null,
-      sentence: '"X" reaches no screen, because nothing matches "hall and deck".',
+      sentence: '“X” reaches no screen, because nothing matches “hall and deck”.',
       advice: 'Change where it shows, or give screens these tags.',
-      fixes: ['Put "X" on hold', 'Delete “X”'],
+      fixes: ['Put “X” on hold', 'Delete “X”'],
     },
   ]);
 });
@@ -160,7 +160,7 @@ test('screens that the content has nothing for are named, and nothing else is sa
       about: ['x'],
       screens: ['b', 'deck'],
       span: null,
-      sentence: '"X" is booked on screens for which its content has no item.',
+      sentence: '“X” is booked on screens for which its content has no item.',
       advice: 'Add an item that is for these screens, or leave them out of where it shows.',
       fixes: ['Leave these screens out'],
     },
@@ -181,9 +181,9 @@ test('what is wholly in hours in which displays are off is told of those screens
       about: ['x'],
       screens: ['a'],
       span: [hour(1, '23:00'), hour(1, '23:30')],
-      sentence: '"X" is booked only in hours when these displays are off.',
+      sentence: '“X” is booked only in hours when these displays are off.',
       advice: 'Change its hours or the lights-out hours; only a takeover can switch a display on.',
-      fixes: ['Put "X" on hold'],
+      fixes: ['Put “X” on hold'],
     },
   ]);
   expect(kinds(told({ screens, bookings: [{ ...late, takeover: true, wake: true }] }))).toEqual([]);
@@ -212,9 +212,9 @@ describe('what never shows', () => {
         about: ['x', 'y'],
         screens: ['a', 'b'],
         span: [hour(1, '08:00'), hour(1, '10:00')],
-        sentence: '"X" never shows, because "Y" goes ahead of it all the time.',
+        sentence: '“X” never shows, because “Y” goes ahead of it all the time.',
         advice: 'Raise its priority, give it times of its own, or delete it.',
-        fixes: ['"X" ahead of "Y"', 'Put "X" on hold', 'Delete “X”'],
+        fixes: ['“X” ahead of “Y”', 'Put “X” on hold', 'Delete “X”'],
       },
     ]);
   });
@@ -224,14 +224,14 @@ describe('what never shows', () => {
     const [first] = told({ bookings: [own, { ...ahead, when: on('07:00', '09:00') }, most] });
     expect(first?.about).toEqual(['x', 'z']);
     const [second] = told({ bookings: [own, { ...ahead, takeover: true }] });
-    expect(second && whole(second).fixes).toEqual(['Put "X" on hold', 'Delete “X”']);
+    expect(second && whole(second).fixes).toEqual(['Put “X” on hold', 'Delete “X”']);
     const both = told({
       bookings: [
         { ...own, takeover: true },
         { ...ahead, takeover: true },
       ],
     });
-    expect(both.map((one) => whole(one).fixes[0])).toEqual(['"X" ahead of "Y"']);
+    expect(both.map((one) => whole(one).fixes[0])).toEqual(['“X” ahead of “Y”']);
   });
 
   test('is not told where it shows on one of its screens, or at one of its times', () => {
@@ -255,8 +255,8 @@ describe('what never shows', () => {
     const list = told({ screens, bookings: [own, { ...ahead, when: on('09:00', '11:00') }] });
     const [hidden] = list.filter((one) => one.kind === 'hidden');
     expect(hidden?.about).toEqual(['x']);
-    expect(hidden?.sentence).toBe('"X" never shows, because lights-out goes ahead of it all the time.');
-    expect(hidden && whole(hidden).fixes).toEqual(['Put "X" on hold', 'Delete “X”']);
+    expect(hidden?.sentence).toBe('“X” never shows, because lights-out goes ahead of it all the time.');
+    expect(hidden && whole(hidden).fixes).toEqual(['Put “X” on hold', 'Delete “X”']);
   });
 
   test('has nothing to show in its time: of that the gap tells, not this', () => {
@@ -275,7 +275,7 @@ describe('what has no time in the span', () => {
         about: ['x'],
         screens: [],
         span: null,
-        sentence: '"X" is over (until 20 Nov 2026).',
+        sentence: '“X” is over (until 20 Nov 2026).',
         advice: 'Delete it, or give it new dates.',
         fixes: ['Delete “X”'],
       },
@@ -283,7 +283,7 @@ describe('what has no time in the span', () => {
   });
 
   test('has no time at all where it had none in the last year either', () => {
-    expect(lost({ to: '2025-11-20' })[0]?.sentence).toBe('"X" has no time at all (until 20 Nov 2025).');
+    expect(lost({ to: '2025-11-20' })[0]?.sentence).toBe('“X” has no time at all (until 20 Nov 2025).');
     expect(lost({ windows: [] })[0]?.kind).toBe('expired');
   });
 
@@ -294,7 +294,7 @@ describe('what has no time in the span', () => {
       about: ['x'],
       screens: [],
       span: null,
-      sentence: '"X" doesn’t show in these days, but later (from 1 Mar 2027).',
+      sentence: '“X” doesn’t show in these days, but later (from 1 Mar 2027).',
       advice: 'If this is on purpose, do nothing. Otherwise change its dates.',
       fixes: [],
     };
@@ -321,9 +321,9 @@ describe('items that never come up', () => {
         about: ['x', 'film'],
         screens: ['a', 'b'],
         span: null,
-        sentence: '"FILM" never comes up in "X", because each of its windows ends before its turn.',
+        sentence: '“FILM” never comes up in “X”, because each of its windows ends before its turn.',
         advice: 'Shorten the loop, lengthen the window, or move the item to the front.',
-        fixes: ['Move it to the front of "P"'],
+        fixes: ['Move it to the front of “P”'],
       },
     ]);
   });

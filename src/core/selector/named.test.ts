@@ -32,9 +32,9 @@ describe('a selector with names', () => {
   });
 
   it.each([
-    ['hall and "Nowhere"', 'No site and no screen is called "Nowhere".', 9],
+    ['hall and "Nowhere"', 'No site and no screen is called “Nowhere”.', 9],
     ['hall and "Skerrow', 'A name starts with " but has no closing ". Add one.', 9],
-    ['""', 'No site and no screen is called "".', 0],
+    ['""', 'No site and no screen is called “”.', 0],
   ])('%s is told', (text, message, at) => {
     expect(readSelectorNames(text, places)).toMatchObject({ ok: false, message, problems: [{ at }] });
   });

@@ -93,7 +93,7 @@ export function readSelectorNames(text: string, places: Places): Result<string> 
   const read = text.replace(QUOTED, (all, name: string, end: string, at: number) => {
     const terms = meant.get(plain(name));
     if (end === '') wrong ??= misread('A name starts with " but has no closing ". Add one.', at);
-    else if (!terms) wrong ??= misread(`No site and no screen is called "${name.trim()}".`, at);
+    else if (!terms) wrong ??= misread(`No site and no screen is called “${name.trim()}”.`, at);
     else return terms.length === 1 ? (terms[0] ?? '') : `(${terms.join(' or ')})`;
     return all;
   });

@@ -33,8 +33,8 @@ test.each([
   ['', 'Choose where it shows, or type “all”.', 0],
   ['quay and', 'Something is missing at the end.', 8],
   ['(quay', 'A bracket isn’t closed.', 5],
-  ['quay hall', '"hall" doesn’t fit here.', 5],
-  ['or quay', 'There is no tag before "or".', 0],
+  ['quay hall', '“hall” doesn’t fit here.', 5],
+  ['or quay', 'There is no tag before “or”.', 0],
   ['quay & hall', '“&” isn’t allowed here.', 5],
   ['is:wide', 'unknown', 0],
 ])('"%s" is refused with a sentence and a place', (text, sentence, at) => {
@@ -55,10 +55,10 @@ test('each mistake has its own sentence, at the character where reading stopped'
   expect(wrong('(quay or')).toEqual(['Something is missing at the end. Add a tag.', 8]);
   expect(wrong('(quay hall)')).toEqual(['A bracket isn’t closed. Add ).', 6]);
   expect(wrong('(quay')).toEqual(['A bracket isn’t closed. Add ).', 5]);
-  expect(wrong('quay or )')).toEqual(['There is no tag before ")".', 8]);
-  expect(wrong('and quay')).toEqual(['There is no tag before "and".', 0]);
-  expect(wrong('not or')).toEqual(['There is no tag before "or".', 4]);
-  expect(wrong('quay ) hall')).toEqual(['")" doesn’t fit here. Join tags with “and” or “or”.', 5]);
+  expect(wrong('quay or )')).toEqual(['There is no tag before “)”.', 8]);
+  expect(wrong('and quay')).toEqual(['There is no tag before “and”.', 0]);
+  expect(wrong('not or')).toEqual(['There is no tag before “or”.', 4]);
+  expect(wrong('quay ) hall')).toEqual(['“)” doesn’t fit here. Join tags with “and” or “or”.', 5]);
   expect(wrong('is:Wide')).toEqual(['“is:wide” is unknown. Use is:portrait, is:landscape, is:square.', 0]);
   expect(wrong('all')).toBeNull();
 });

@@ -72,12 +72,12 @@ export function parseSelector(text: string): Result<Selector> {
         return misread(
           open.includes('(')
             ? 'A bracket isn’t closed. Add ).'
-            : `"${token}" doesn’t fit here. Join tags with “and” or “or”.`,
+            : `“${token}” doesn’t fit here. Join tags with “and” or “or”.`,
           at,
         );
     } else if (token === 'not' || token === '(') open.push(token);
     else if (token === ')' || token === 'and' || token === 'or')
-      return misread(`There is no tag before "${token}".`, at);
+      return misread(`There is no tag before “${token}”.`, at);
     else if (token.startsWith('is:') && !SHAPES.includes(token))
       return misread(`“${token}” is unknown. Use ${SHAPES.join(', ')}.`, at);
     else {

@@ -317,7 +317,7 @@ test('a rule far in the past costs no more than a new one, and agrees with itsel
 });
 
 test.each([
-  ['', '"" isn’t a part of a rule.'],
+  ['', '“” isn’t a part of a rule.'],
   ['FREQ=HOURLY', 'FREQ must be'],
   ['FREQ=WEEKLY;BYMONTHDAY=3', 'does not go with FREQ=WEEKLY'],
   ['FREQ=WEEKLY;BYDAY=2MO', 'needs FREQ=MONTHLY or YEARLY'],
@@ -341,9 +341,9 @@ test.each([
   ['FREQ=MONTHLY;BYMONTHDAY=0', 'from 1 to 31, or negative'],
   ['FREQ=YEARLY;BYMONTH=-1', 'BYMONTH takes whole numbers from 1 to 12.'],
   ['FREQ=YEARLY;BYMONTH=1,x', 'BYMONTH takes whole numbers from 1 to 12.'],
-  ['FREQ=DAILY;COUNT', '"COUNT" isn’t a part of a rule.'],
-  ['FREQ=DAILY;COUNT=1=2', '"COUNT=1=2" isn’t a part of a rule.'],
-  ['FREQ=DAILY;', '"" isn’t a part of a rule.'],
+  ['FREQ=DAILY;COUNT', '“COUNT” isn’t a part of a rule.'],
+  ['FREQ=DAILY;COUNT=1=2', '“COUNT=1=2” isn’t a part of a rule.'],
+  ['FREQ=DAILY;', '“” isn’t a part of a rule.'],
 ])('%s is refused with a sentence', (text, sentence) => {
   expect(parseRule(text)).toMatchObject({ ok: false, message: expect.stringContaining(sentence) });
 });

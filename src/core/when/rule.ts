@@ -43,7 +43,7 @@ export function parseRule(text: string): Result<Rule> {
     const [name = '', value = '', rest] = piece.split('=');
     const key = name.trim().toUpperCase();
     if (!key || !value || rest !== undefined)
-      return misread(`"${piece}" isn’t a part of a rule. Write NAME=VALUE, with semicolons between.`);
+      return misread(`“${piece}” isn’t a part of a rule. Write NAME=VALUE, with semicolons between.`);
     if (parts.has(key)) return misread(`${key} is in the rule twice. Keep one.`);
     parts.set(key, value.trim().toUpperCase());
   }

@@ -86,7 +86,7 @@ function check({ clock, from, repeat, windows }: Checked, context: z.RefinementC
         context.addIssue({
           code: 'custom',
           path: ['windows', i, side],
-          message: `"${edge}" uses the site's clock. Remove the named clock, or write a time.`,
+          message: `“${edge}” uses the site’s clock. Remove the named clock, or write a time.`,
         });
     }),
   );
@@ -119,7 +119,7 @@ export const whenSchema = z
       context.addIssue({
         code: 'custom',
         path: [field],
-        message: `"any" can’t have other fields beside it. Move "${field}" into each of its sets of hours.`,
+        message: `"any" can’t have other fields beside it. Move “${field}” into each of its sets of hours.`,
       });
   }) as unknown as z.ZodType<When, When>;
 

@@ -54,6 +54,6 @@ test('without windows a day is whole; what is no window throws', () => {
   expect(windowsOf({ windows: [['opens', '24:00']] })).toEqual([
     { start: { from: 'opens', offset: 0 }, end: { from: 'midnight', offset: DAY }, days: null, passesMidnight: true },
   ]);
-  expect(() => windowsOf({ windows: [['24:00', '06:00']] })).toThrow('"24:00" to "06:00" is not a window');
+  expect(() => windowsOf({ windows: [['24:00', '06:00']] })).toThrow('“24:00” to “06:00” is not a window');
   expect(() => windowsOf({ windows: [['06:00', 'noon']] })).toThrow(RangeError);
 });

@@ -90,7 +90,7 @@ export function windowsOf({ windows }: SetOfHours): readonly Window[] {
   if (!windows) return WHOLE_DAY;
   return windows.map(([start, end, days = null]) => {
     const [first, last] = [parseEdge(start, false), parseEdge(end, true)];
-    if (!first || !last) throw new RangeError(`"${start}" to "${end}" is not a window`);
+    if (!first || !last) throw new RangeError(`“${start}” to “${end}” is not a window`);
     return { start: first, end: last, days, passesMidnight: days === null && passesMidnight(first, last) };
   });
 }

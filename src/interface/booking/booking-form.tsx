@@ -183,7 +183,7 @@ export function BookingForm({
             needs="plan"
             variant="grave"
             onClick={() =>
-              void edit([removed('booking', booking)], `"${booking.name}" was deleted. Ctrl Z brings it back.`).then(
+              void edit([removed('booking', booking)], `“${booking.name}” was deleted. Ctrl Z brings it back.`).then(
                 (result) => result.ok && onDone(),
               )
             }

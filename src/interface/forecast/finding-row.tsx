@@ -97,7 +97,7 @@ export function FindingRow({
         ))}
         {bookings.map((id) => (
           <button key={id} type="button" onClick={() => onOpen(id)} className="px-1 text-tide hover:underline">
-            Open {bookings.length > 1 ? `"${index.bookings.get(id)?.name ?? id}"` : 'it'}
+            Open {bookings.length > 1 ? `“${index.bookings.get(id)?.name ?? id}”` : 'it'}
           </button>
         ))}
       </p>

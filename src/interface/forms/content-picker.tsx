@@ -6,7 +6,7 @@ import { useDeferredValue, useEffect, useMemo, useRef, useState, type ReactNode 
 import { knownContent, loopLength, searchable, type Media, type Plan, type Playlist } from '@/core';
 import { thumbnailOf, useFromNetwork, useNetwork } from '@/interface/data/provider';
 import { useLibrary } from '@/interface/data/queries';
-import { contentOf, firstMedia } from '@/interface/kit/content';
+import { contentObject, contentOf, firstMedia } from '@/interface/kit/content';
 import { BOX } from '@/interface/kit/field';
 import { duration } from '@/interface/kit/format';
 import { MEDIA_WORDS } from '@/interface/kit/media-words';
@@ -52,10 +52,7 @@ export function ContentPicker({
   const eager = useRef(false);
   const input = useRef<HTMLInputElement>(null);
   const chosen = contentOf(value);
-  const what = chosen && knownContent(chosen);
-  const name = what
-    ? ((what.kind === 'media' ? plan.media : plan.playlists).find(({ id }) => id === what.id)?.name ?? what.id)
-    : '';
+  const name = chosen ? (contentObject(plan, chosen)?.name ?? knownContent(chosen).id) : '';
   const written = typed?.trim() ?? '';
   const search = useDeferredValue(written);
   const choose = (next: string) => {

@@ -17,7 +17,7 @@ export function Archive(props: { kind: 'media'; object: Media } | { kind: 'playl
       : changed('playlist', props.object, { archived: next });
   const uses = usesOf(draft, props).length;
   return archived ? (
-    <Button needs="plan" onClick={() => void edit(set(undefined), `"${name}" is back.`)}>
+    <Button needs="plan" onClick={() => void edit(set(undefined), `“${name}” is back.`)}>
       Restore from the archive
     </Button>
   ) : (
@@ -28,8 +28,8 @@ export function Archive(props: { kind: 'media'; object: Media } | { kind: 'playl
         void edit(
           set(true),
           uses > 0
-            ? `"${name}" is archived, and no longer shows in ${counted(uses, 'place')}. Ctrl Z brings it back.`
-            : `"${name}" is archived. Ctrl Z brings it back.`,
+            ? `“${name}” is archived, and no longer shows in ${counted(uses, 'place')}. Ctrl Z brings it back.`
+            : `“${name}” is archived. Ctrl Z brings it back.`,
         )
       }
     >

@@ -1,4 +1,16 @@
-import { itemFiles, knownContent, knownItem, never, type Content, type Item, type Plan } from '@/core';
+import {
+  CONTENTS,
+  contentFrom,
+  isContentKind,
+  itemFiles,
+  knownContent,
+  knownItem,
+  never,
+  objectIn,
+  type Content,
+  type Item,
+  type Plan,
+} from '@/core';
 
 /** A content as a form's value: `playlist:house`, `media:line-flag`, or empty for none. */
 export function contentValue(content: Content | undefined): string {
@@ -7,18 +19,11 @@ export function contentValue(content: Content | undefined): string {
   return `${kind}:${id}`;
 }
 
-/** The content of such a value; `durationMs` is for a file alone. */
+/** The content of such a value, undefined where it names none; `durationMs` is for what has none of its own. */
 export function contentOf(value: string, durationMs?: number): Content | undefined {
-  const [kind, id] = value.split(':');
-  if (!id) return undefined;
-  switch (kind) {
-    case 'media':
-      return { media: id, ...(durationMs === undefined ? {} : { durationMs }) };
-    case 'playlist':
-      return { playlist: id };
-    default:
-      throw new RangeError(`"${value}" names neither a media file nor a playlist.`);
-  }
+  const [kind = '', id] = value.split(':');
+  if (!id || !isContentKind(kind)) return undefined;
+  return contentFrom({ kind, id, durationMs });
 }
 
 /** The file whose picture represents a content: itself, or the first of a playlist, nested ones too; undefined if there is none. */
@@ -57,18 +62,15 @@ export function firstFile(plan: Plan, item: Item): string | undefined {
   }
 }
 
-/** What a booking shows, by name. */
-export function contentName(
-  content: Content,
-  plan: { playlists: readonly { id: string; name: string }[]; media: readonly { id: string; name: string }[] },
-): string {
-  const what = knownContent(content);
-  switch (what.kind) {
-    case 'playlist':
-      return `playlist ${plan.playlists.find((one) => one.id === what.id)?.name ?? what.id}`;
-    case 'media':
-      return plan.media.find((one) => one.id === what.id)?.name ?? what.id;
-    default:
-      return never(what);
-  }
+/** The object of a plan that a content names. */
+export function contentObject(plan: Plan, content: Content): { readonly name: string } | null {
+  const { kind, id } = knownContent(content);
+  return objectIn(plan, kind, id);
+}
+
+/** What a booking shows, by name; what is no single file with what it is before it. */
+export function contentName(content: Content, plan: Plan): string {
+  const { kind, id } = knownContent(content);
+  const name = contentObject(plan, content)?.name ?? id;
+  return kind === 'media' ? name : `${CONTENTS[kind].called} ${name}`;
 }

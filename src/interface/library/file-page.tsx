@@ -118,7 +118,7 @@ function FilePage({ file }: { file: Media }) {
                 </p>
               )}
             </div>
-            <Sheet title={`Put "${file.name}" on screens`} open={onScreens} onClose={() => setOnScreens(false)}>
+            <Sheet title={`Put “${file.name}” on screens`} open={onScreens} onClose={() => setOnScreens(false)}>
               <PutOnScreens files={[file]} onDone={() => setOnScreens(false)} />
             </Sheet>
           </Part>
@@ -136,7 +136,7 @@ function FilePage({ file }: { file: Media }) {
               needs="plan"
               variant="grave"
               onClick={() =>
-                void edit([removed('media', file)], `"${file.name}" was deleted. Ctrl Z brings it back.`).then(
+                void edit([removed('media', file)], `“${file.name}” was deleted. Ctrl Z brings it back.`).then(
                   (result) => result.ok && router.push('/library'),
                 )
               }

@@ -32,7 +32,7 @@ export function PutIn({
       return refused([{ path: '', message: 'None of these files was added to the library.' }]);
     hold(files.value);
     const playlist = draft.playlists.find((one) => !one.archived && one.name.toLowerCase() === wanted.toLowerCase());
-    const said = `${counted(files.value.length, 'file')} went into "${playlist?.name ?? wanted}".`;
+    const said = `${counted(files.value.length, 'file')} went into “${playlist?.name ?? wanted}”.`;
     return playlist
       ? edit(changed('playlist', playlist, { items: [...playlist.items, ...itemsOf(files.value)] }), said)
       : edit([{ kind: 'playlist', add: { name: wanted, items: itemsOf(files.value) } }], said);

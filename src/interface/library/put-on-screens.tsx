@@ -56,7 +56,7 @@ export function PutOnScreens({ files, onDone }: { files: readonly Media[]; onDon
     ];
     return edit(
       patches,
-      `${counted(files.length, 'file')} went into ${lists.map(({ name }) => `"${name}"`).join(', ')}. Publish it to the screens.`,
+      `${counted(files.length, 'file')} went into ${lists.map(({ name }) => `“${name}”`).join(', ')}. Publish it to the screens.`,
     );
   };
   return (

@@ -25,7 +25,7 @@ export function Versions({ file, versions }: { file: Media; versions: readonly V
     const result = await answered(bringBackAction(file.id, version.id));
     setBusy(false);
     notify(
-      result.ok ? `"${file.name}" is back to its earlier version. Ctrl Z undoes that.` : result.message,
+      result.ok ? `“${file.name}” is back to its earlier version. Ctrl Z undoes that.` : result.message,
       !result.ok,
     );
   };

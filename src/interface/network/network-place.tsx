@@ -76,7 +76,7 @@ export function NetworkPlace() {
             <ContentPicker
               plan={draft}
               none="nothing, a plain card"
-              aria-label="The network's backdrop"
+              aria-label="The network’s backdrop"
               value={contentValue(network.backdrop)}
               onChange={(value) => void set({ backdrop: contentOf(value) })}
             />

@@ -43,7 +43,7 @@ export function OthersKeys({ keys, zone, act }: { keys: readonly OthersKey[]; zo
             <Button
               variant="grave"
               aria-label={`Delete the key ${name} of ${person}`}
-              onClick={() => void act(endKeyAction(id), `The key "${name}" of ${person} is deleted.`)}
+              onClick={() => void act(endKeyAction(id), `The key “${name}” of ${person} is deleted.`)}
             >
               Delete
             </Button>
@@ -79,7 +79,7 @@ export function OwnKeys({
     event.preventDefault();
     if (name.trim() === '') return setWrong('Write what the key is for, such as the folder or the program.');
     if (rights.length === 0) return setWrong('Tick at least one right.');
-    const result = await act(makeKeyAction({ name, rights: [...rights] }), `The key "${name.trim()}" was made.`);
+    const result = await act(makeKeyAction({ name, rights: [...rights] }), `The key “${name.trim()}” was made.`);
     if (!result.ok) return setWrong(result.message);
     setMade({ name: name.trim(), token: result.value.token });
     setName('');
@@ -115,7 +115,7 @@ export function OwnKeys({
               <Button
                 variant="grave"
                 aria-label={`Delete the key ${called}`}
-                onClick={() => void act(endKeyAction(id), `The key "${called}" is deleted.`)}
+                onClick={() => void act(endKeyAction(id), `The key “${called}” is deleted.`)}
               >
                 Delete
               </Button>

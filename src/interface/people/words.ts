@@ -36,11 +36,11 @@ export function trailSentence({ by, act, about }: TrailLine): string {
     case 'sessions-ended':
       return about ? `${who} signed ${whom} out everywhere` : `${who} signed out another window`;
     case 'key-made':
-      return `${who} made the key "${whom}"`;
+      return `${who} made the key “${whom}”`;
     case 'firers-set':
-      return `${who} set who may activate "${whom}"`;
+      return `${who} set who may activate “${whom}”`;
     case 'key-ended':
-      return `${who} deleted the key "${whom}"`;
+      return `${who} deleted the key “${whom}”`;
     case 'role-set':
       return `${who} changed a role: ${whom}`;
     case 'asked-to-publish':

@@ -51,7 +51,7 @@ export const BookingList = memo(function BookingList({
             <ContentPicker
               plan={draft}
               none="nothing, a plain card"
-              aria-label="The network's backdrop"
+              aria-label="The network’s backdrop"
               value={contentValue(network.backdrop)}
               onChange={(value) => {
                 const backdrop = contentOf(value);

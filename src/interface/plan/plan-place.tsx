@@ -8,7 +8,6 @@ import {
   dateOfLocalTime,
   formatDate,
   windowBetween,
-  knownContent,
   startOfDate,
   toInstant,
   toLocalTime,
@@ -32,7 +31,7 @@ import { Input } from '@/interface/kit/field';
 import { selectScreens } from '@/interface/kit/select-screens';
 import { useWidth } from '@/interface/kit/use-width';
 import { useKey } from '@/interface/shell/keys';
-import { contentOf } from '@/interface/kit/content';
+import { contentObject, contentOf } from '@/interface/kit/content';
 import { useWanted } from '@/interface/shell/use-wanted';
 import { BookingList } from './booking-list';
 import { FindingsPanel } from './findings-panel';
@@ -58,8 +57,7 @@ const NOWHERE: Site = { id: 'nowhere', name: 'No site yet', timeZone: 'UTC' };
 
 /** A booking of a content, called as that is where no other is. */
 function begunWith(draft: Plan, content: Content): Partial<Booking> {
-  const { kind, id } = knownContent(content);
-  const name = (kind === 'media' ? draft.media : draft.playlists).find((one) => one.id === id)?.name;
+  const name = contentObject(draft, content)?.name;
   const isFree = name !== undefined && !draft.bookings.some((one) => one.name.toLowerCase() === name.toLowerCase());
   return isFree ? { content, name } : { content };
 }
@@ -79,7 +77,7 @@ export function PlanPlace() {
     const aside = wanted.get('open');
     const book = wanted.get('book');
     const booking = wanted.get('booking');
-    const what = /^(?:media|playlist):./.test(wanted.get('what') ?? '') && contentOf(wanted.get('what') ?? '');
+    const what = contentOf(wanted.get('what') ?? '');
     if (booking !== null) setOpen({ kind: 'booking', id: booking });
     else if (what) setOpen({ kind: 'new', begun: begunWith(draft, what) });
     else if (book !== null) setOpen({ kind: 'new', begun: { where: book } });

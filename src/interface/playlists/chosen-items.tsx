@@ -37,7 +37,7 @@ export function ChosenItems({
   const moveTo = (value: string) => {
     const target = draft.playlists.find(({ id }) => id === contentOf(value)?.playlist);
     if (!target) return;
-    void edit(itemsTo(playlist, target, chosen), `${names} moved from "${playlist.name}" to "${target.name}".`).then(
+    void edit(itemsTo(playlist, target, chosen), `${names} moved from “${playlist.name}” to “${target.name}”.`).then(
       (result) => result.ok && onDone(),
     );
   };

@@ -138,7 +138,7 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
       const ids = new Set([...together(active.id)].flatMap((at) => rows[at]?.key ?? []));
       void edit(
         itemsTo(playlist, other, ids),
-        `${counted(ids.size, 'item')} moved from "${playlist.name}" to "${other.name}".`,
+        `${counted(ids.size, 'item')} moved from “${playlist.name}” to “${other.name}”.`,
       );
     } else if (over && files.length > 0) {
       const at = landing({ active, collisions });
@@ -170,7 +170,7 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
     const { id: _, ...document } = playlist;
     const own = items.map((item) => ({ ...item, id: newEntryId(Math.random) }));
     const name = freeName(playlist.name, draft.playlists);
-    void edit([{ kind: 'playlist', add: { ...document, name, items: own } }], `"${name}" was made.`).then(
+    void edit([{ kind: 'playlist', add: { ...document, name, items: own } }], `“${name}” was made.`).then(
       (result) => result.ok && router.push(`/playlists/${result.value.ids[0]}`),
     );
   };
@@ -333,7 +333,7 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
               onClick={() =>
                 void edit(
                   [removed('playlist', playlist)],
-                  `"${playlist.name}" was deleted. Ctrl Z brings it back.`,
+                  `“${playlist.name}” was deleted. Ctrl Z brings it back.`,
                 ).then((result) => result.ok && router.push('/playlists'))
               }
             >

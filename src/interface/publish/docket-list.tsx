@@ -102,7 +102,7 @@ function Entry({ entry, entries, choice }: { entry: DocketEntry; entries: readon
         )}
         {along && (
           <p className="text-sm">
-            included, because {by ? `${KINDS[by.kind].noun} "${by.name}"` : 'what you chose'} needs it
+            included, because {by ? `${KINDS[by.kind].noun} “${by.name}”` : 'what you chose'} needs it
           </p>
         )}
       </div>

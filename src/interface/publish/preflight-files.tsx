@@ -86,8 +86,8 @@ export function Unplayables({ before, after, screens }: Changed) {
   );
   if (!found || found.length === 0) return null;
   return (
-    <section aria-label="What can't be played" className="mt-2">
-      <h3 className="text-base">{counted(found.length, 'file')} that some screens can&apos;t play</h3>
+    <section aria-label="What can’t be played" className="mt-2">
+      <h3 className="text-base">{counted(found.length, 'file')} that some screens can’t play</h3>
       <ul>
         {found.map(({ media, screens: where }) => (
           <li key={media} className="border-l-2 border-dusk py-1 pl-3 text-sm">

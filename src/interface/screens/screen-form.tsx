@@ -132,7 +132,7 @@ export function ScreenForm({
             control={form.control}
             name="backdrop"
             render={({ field: { value, onChange, onBlur } }) => (
-              <ContentPicker plan={draft} none="The site's, or the network's" {...{ value, onChange, onBlur }} />
+              <ContentPicker plan={draft} none="The site’s, or the network’s" {...{ value, onChange, onBlur }} />
             )}
           />
         </Field>

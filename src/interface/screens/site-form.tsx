@@ -140,7 +140,7 @@ export function SiteForm({ site, onDone }: { site: Site | null; onDone: (id: str
             control={form.control}
             name="backdrop"
             render={({ field: { value, onChange, onBlur } }) => (
-              <ContentPicker plan={draft} none="The network's" {...{ value, onChange, onBlur }} />
+              <ContentPicker plan={draft} none="The network’s" {...{ value, onChange, onBlur }} />
             )}
           />
         </Field>

@@ -212,7 +212,7 @@ export class Sender {
         },
         done: (known) => {
           this.forget(key);
-          const said = known === null ? null : `The library has this file already, as "${known}".`;
+          const said = known === null ? null : `The library has this file already, as “${known}”.`;
           this.update(key, { standing: 'in', sent: parcel.file.size, said });
           this.pump();
         },

@@ -31,7 +31,7 @@ export function FireDialog({ booking, onClose }: { booking: Booking; onClose: ()
     setBusy(false);
     if (!result.ok) return setProblem(result.message);
     refetch();
-    notify(`"${name}" is in force on ${counted(result.value.screens, 'screen')}.`);
+    notify(`“${name}” is in force on ${counted(result.value.screens, 'screen')}.`);
     onClose();
   };
   const lasts =
@@ -43,7 +43,7 @@ export function FireDialog({ booking, onClose }: { booking: Booking; onClose: ()
       <DialogBackdrop className="fixed inset-0 bg-[rgb(0_0_0/0.5)]" />
       <div className="fixed inset-0 flex items-end justify-center sm:items-center">
         <DialogPanel className="max-h-full w-full max-w-lg overflow-y-auto border-t-8 border-brick bg-paper p-5">
-          <DialogTitle className="text-xl">Activate &quot;{name}&quot;?</DialogTitle>
+          <DialogTitle className="text-xl">Activate “{name}”?</DialogTitle>
           {prepared?.words && <p className="mt-2 border-l-4 border-brick pl-3">{prepared.words}</p>}
           <p className="mt-3">It goes ahead of everything, {lasts}.</p>
           <ul className="mt-1">

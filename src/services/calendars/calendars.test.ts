@@ -35,7 +35,7 @@ test('public holidays of a country, and of a region that has more', () => {
     holidayDates({ country: 'DE', region: 'BY' }, 2026),
   ];
   expect(bavaria.length).toBeGreaterThan(germany.length);
-  expect(() => holidayDates({ country: 'XX' }, 2026)).toThrow('The public holidays of "XX" aren’t known.');
+  expect(() => holidayDates({ country: 'XX' }, 2026)).toThrow('The public holidays of “XX” aren’t known.');
   expect(() => holidayDates({ country: 'NO', region: 'BY' }, 2026)).toThrow('isn’t a region of NO');
 });
 

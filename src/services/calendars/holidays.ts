@@ -38,9 +38,9 @@ export interface Holiday {
 /** All public holidays around a year, ascending; two of one date are one. Throws 422 for a country or region that is unknown. */
 export function holidaysOf({ country, region }: NonNullable<Calendar['holidays']>, year: number): Holiday[] {
   if (!holidayCountries().some(({ code }) => code === country))
-    throw new Refusal(422, `The public holidays of "${country}" aren’t known. Choose another country.`);
+    throw new Refusal(422, `The public holidays of “${country}” aren’t known. Choose another country.`);
   if (region !== undefined && !holidayRegions(country).some(({ code }) => code === region))
-    throw new Refusal(422, `"${region}" isn’t a region of ${country} with holidays of its own. Choose another.`);
+    throw new Refusal(422, `“${region}” isn’t a region of ${country} with holidays of its own. Choose another.`);
   const source = region === undefined ? new Holidays(country) : new Holidays(country, region);
   source.setLanguages('en');
   const names = new Map<LocalDate, string[]>();

@@ -49,7 +49,7 @@ export async function writeAside(
   if (shown && !isShown(plan, shown))
     throw new Refusal(
       422,
-      `"${shown.name}" shows nothing on these screens. Sounds need a picture beside them, and its items may be for other screens.`,
+      `“${shown.name}” shows nothing on these screens. Sounds need a picture beside them, and its items may be for other screens.`,
     );
   const compiled = orThrow(await compile(plan, await baseOf(newest, within)));
   const whole = draft.whole && samePlan(plan, sharing(plan, draft.plan));

@@ -82,7 +82,7 @@ test('the docket counts objects, not keystrokes, and only screens that would rec
     },
   ]);
   expect(await docket(actor)).toMatchObject({
-    entries: [{ what: 'changed', kind: 'screen', sentences: ['name "Sun deck", was "Deck"'] }, { kind: 'booking' }],
+    entries: [{ what: 'changed', kind: 'screen', sentences: ['name “Sun deck”, was “Deck”'] }, { kind: 'booking' }],
     screens: ['hall'],
   });
   await edit(actor, [{ kind: 'booking', id: 'b', remove: true }]);

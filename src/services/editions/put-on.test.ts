@@ -278,8 +278,8 @@ test('what shows nothing on these screens is told, and is not put on', async () 
     { kind: 'playlist', id: 'others', add: { name: 'For others', items: [{ media: 'drill', where: 'deck' }] } },
   ]);
   const put = (playlist: string, where = 'hall') => putOn(actor, { ...drill, content: { playlist }, where }, NOW);
-  await expect(put('empty')).rejects.toThrow('"Empty" shows nothing on these screens');
-  await expect(put('others')).rejects.toThrow('"For others" shows nothing on these screens');
+  await expect(put('empty')).rejects.toThrow('“Empty” shows nothing on these screens');
+  await expect(put('others')).rejects.toThrow('“For others” shows nothing on these screens');
   expect((await draftPlan(actor)).plan.bookings).toEqual([]);
   expect(await editions(actor)).toHaveLength(1);
   // On one of them is enough.

@@ -3,6 +3,7 @@ import {
   chosenPlan,
   clocksOf,
   isSpan,
+  kindOf,
   knownContent,
   nameAmong,
   objectIn,
@@ -65,7 +66,7 @@ export async function putOn(
     const { plan: draft } = await draftWithin(actor.networkId, within);
     const { kind, id: contentId } = knownContent(content);
     const named = objectIn(draft, kind, contentId);
-    if (!named) throw notFound(kind === 'media' ? 'media file' : 'playlist');
+    if (!named) throw notFound(kindOf(kind).noun);
     const made = {
       ...{ content, where, created: new Date(now).toISOString(), ...puttingOn(now, until, zone) },
       ...(wake ? { wake } : {}),
@@ -93,7 +94,7 @@ export async function endPutOn(actor: Actor, id: string, now = Date.now()): Prom
     const booking = objectIn(newest.plan, 'booking', id);
     const on = booking && putOnOf(booking);
     if (!booking || !on) throw notFound('booking that was put on');
-    if (on.to <= now) throw new Refusal(409, `"${booking.name}" has ended by itself already.`);
+    if (on.to <= now) throw new Refusal(409, `“${booking.name}” has ended by itself already.`);
     const { when } = puttingOn(on.from, Math.max(now, on.from + 1000), clocksOf(booking.when)[0] ?? 'UTC');
     const { plan: draft } = await draftWithin(actor.networkId, within);
     const { patches } = objectIn(draft, 'booking', id)

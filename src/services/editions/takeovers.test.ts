@@ -106,7 +106,7 @@ describe('whatever edition is published again', () => {
       await fireTakeover(actor, 'gale', {}, NOW);
       await publishAgain(actor, 1, { now: NOW + MINUTE });
       expect(await showing(actor, 'hall', NOW + 2 * MINUTE)).toBe('gale');
-      expect(await refused(fireTakeover(actor, 'gale', {}, NOW + 2 * MINUTE))).toMatch(/^"Gale" is in force already/);
+      expect(await refused(fireTakeover(actor, 'gale', {}, NOW + 2 * MINUTE))).toMatch(/^“Gale” is in force already/);
       await allClear(actor, 'gale', {}, NOW + 3 * MINUTE);
       expect(await showing(actor, 'hall', NOW + 4 * MINUTE)).not.toBe('gale');
       expect(await booking(actor)).toMatchObject({ onHold: true, when: DAILY });
@@ -157,7 +157,7 @@ test('one that lasts until the all-clear does', async () => {
   const actor = await network({});
   expect(await fireTakeover(actor, 'gale', {}, NOW)).toMatchObject({ until: null });
   expect(await showing(actor, 'hall', NOW + 100 * 24 * HOUR)).toBe('gale');
-  expect(await refused(fireTakeover(actor, 'gale', {}, NOW + HOUR))).toMatch(/^"Gale" is in force already/);
+  expect(await refused(fireTakeover(actor, 'gale', {}, NOW + HOUR))).toMatch(/^“Gale” is in force already/);
   await allClear(actor, 'gale', {}, NOW + HOUR);
   expect(await showing(actor, 'hall', NOW + HOUR)).not.toBe('gale');
 });
@@ -262,7 +262,7 @@ test('what is no prepared takeover is told, and another network has none of it',
     { kind: 'booking', id: 'gale', set: { where: 'nowhere' } },
   ]);
   expect(await refused(fireTakeover(actor, 'plain', {}, NOW))).toMatch(/“Plain” isn’t a prepared takeover./);
-  expect(await refused(fireTakeover(actor, 'gale', {}, NOW))).toMatch(/^None of the screens of "Gale"/);
+  expect(await refused(fireTakeover(actor, 'gale', {}, NOW))).toMatch(/^None of the screens of “Gale”/);
   expect(await refused(fireTakeover(actor, 'none', {}, NOW))).toMatch(/Your network has no such takeover./);
   expect(await refused(allClear(actor, 'gale', {}, NOW))).toMatch(/Your network has no such activated takeover./);
   await fireTakeover(other, 'gale', {}, NOW);

@@ -235,7 +235,7 @@ export async function fireTakeover(
     if (last && isOn(last, now) && isOnGlass(newest.plan, last))
       throw new Refusal(
         409,
-        `"${booking.name}" is in force already. Give the all-clear first, then activate it again.`,
+        `“${booking.name}” is in force already. Give the all-clear first, then activate it again.`,
       );
     // One that ended by itself counts as fired until it is cleared, or fired again.
     const ended = last !== null && last.clearedAt === null && !booking.onHold && booking.takeover === true;
@@ -246,7 +246,7 @@ export async function fireTakeover(
       );
     const screens = screensMatching(newest.plan, selectorOf(booking.where)).map((screen) => screen.id);
     if (screens.length === 0)
-      throw new Refusal(422, `None of the screens of "${booking.name}" is in an edition yet. Publish them first.`);
+      throw new Refusal(422, `None of the screens of “${booking.name}” is in an edition yet. Publish them first.`);
     const before = ended ? await timeBefore(last.id, within) : booking.when;
     const { when, until } = inForce(booking, now);
     const edit: Edit = { kind: 'booking', id, set: { when, onHold: null } };

@@ -36,7 +36,7 @@ const ffmpeg = (name: string, ...args: string[]) => {
 const MOVING = ['-f', 'lavfi', '-i', 'testsrc2=s=160x90:r=10:d=2'];
 const SOUND = ['-f', 'lavfi', '-i', 'sine=d=2'];
 
-/** What became of a file: its upload's error, or the network's media files. */
+/** What became of a file: its upload's error, or the network’s media files. */
 async function add(actor: Actor, name: string, bytes: Buffer) {
   const received = await send(actor, name, bytes);
   if (!('upload' in received)) throw new Error('known');

@@ -81,7 +81,7 @@ const SAME: Readonly<Record<string, string>> = {
 const unsupported = (found: string) =>
   new Refusal(
     415,
-    `${found} can't be played. Use PNG, JPEG, WebP, AVIF, GIF, HEIC, TIFF, BMP or SVG pictures, MP4, MOV, MKV, WebM, AVI, WMV or MPEG videos, MP3, AAC, WAV, Ogg or FLAC sounds, or PDF.`,
+    `${found} can’t be played. Use PNG, JPEG, WebP, AVIF, GIF, HEIC, TIFF, BMP or SVG pictures, MP4, MOV, MKV, WebM, AVI, WMV or MPEG videos, MP3, AAC, WAV, Ogg or FLAC sounds, or PDF.`,
   );
 
 /** Throws 415 with a sentence for what can't be played. */

@@ -231,7 +231,7 @@ test('a file that is sent again while the clean-up takes its old copy stays', as
 describe('a file that can not be used gets one sentence and leaves nothing', () => {
   test.each<[string, string, () => Promise<Buffer> | Buffer, number, string]>([
     ['no bytes', 'Empty.png', () => Buffer.alloc(0), 422, 'This file is empty'],
-    ['text', 'Notes.png', () => Buffer.from('just words, no picture'), 415, "can't be played"],
+    ['text', 'Notes.png', () => Buffer.from('just words, no picture'), 415, 'can’t be played'],
     ['a path for a name', '../../etc/passwd.png', () => picture(), 422, 'contains a path'],
   ])(
     '%s',

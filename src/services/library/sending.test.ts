@@ -123,7 +123,7 @@ describe('a file that several requests write to', () => {
     await stopped;
     await uploadLocks().letGo(id);
     await expect(completeUpload(other, id)).rejects.toMatchObject({ status: 404 });
-    // With a database that is not the folder's own nothing of it is touched.
+    // With a database that is not the folder’s own nothing of it is touched.
     await rows('UPDATE store SET paired = false');
     await clearUploads(new Date(Date.now() + 3_600_000));
     expect(parts()).toEqual([id]);
@@ -399,7 +399,7 @@ describe('what is said of files that are sent together', () => {
     expect(await batchPreparing(actor, BATCH)).toBe(0);
   });
 
-  it("is refused whole where it can not be, and is no other network's affair", async () => {
+  it('is refused whole where it can not be, and is no other network’s affair', async () => {
     const [actor, other] = [await newNetwork(), await newNetwork()];
     await sendWhole(actor, 'In.jpg', await picture(17, 12), BATCH);
     await expect(describeBatch(actor, BATCH, { tags: ['not a tag, surely('] })).rejects.toMatchObject({ status: 422 });

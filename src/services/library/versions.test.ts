@@ -88,7 +88,7 @@ test('what can not take the place of a file says why, and changes nothing', asyn
     {
       state: 'failed',
       replaces: 'crossing',
-      error: 'In the playlist "House": “Crossing” ends at 2 s. End the clip there or before.',
+      error: 'In the playlist “House”: “Crossing” ends at 2 s. End the clip there or before.',
     },
   ]);
   await send(actor, 'Still.jpg', await picture(50, 50), 'crossing');

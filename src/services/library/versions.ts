@@ -90,7 +90,7 @@ export async function replacing(
     throw new Refusal(
       422,
       now.kind === 'sound'
-        ? `"${now.name}" is a sound, and this isn’t, so it can’t replace it. Upload it as a new file.`
+        ? `“${now.name}” is a sound, and this isn’t, so it can’t replace it. Upload it as a new file.`
         : `This is a sound, and “${now.name}” isn’t, so it can’t replace it. Upload it as a new file.`,
     );
   // A duration that a person chose for a picture stays. A video's is measured.

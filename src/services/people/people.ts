@@ -44,7 +44,7 @@ export async function signIn(input: unknown, from: Origin): Promise<OpenSession>
   if (person.samplePassword && !config().demo)
     throw new Refusal(
       403,
-      `This is the sample network's password, which everybody can read. On this server run "lanternpost person reset ${email}", and set your own with the link.`,
+      `This is the sample network’s password, which everybody can read. On this server run "lanternpost person reset ${email}", and set your own with the link.`,
     );
   return transaction(async (within) => {
     const opened = await openSession(person.id, from, within);

@@ -243,7 +243,7 @@ function checked(kind: Kind, document: object, before: object | null, measured: 
   const [old, next] = [before, read.value] as [Record<string, unknown> | null, Record<string, unknown>];
   const field = old && !measured && kindOf(kind).measured?.find((name) => old[name] !== next[name]);
   if (field)
-    throw new Refusal(422, `"${field}" is measured from the file and can't be changed.`, [
+    throw new Refusal(422, `“${field}” is measured from the file and can’t be changed.`, [
       { path: `/${field}`, message: 'This is measured from the file and can’t be changed.' },
     ]);
   return read.value;
@@ -372,7 +372,7 @@ async function refuseUsed(
   const [first] = still;
   if (!first) return;
   const named = still.map(({ kind, name }) =>
-    kind === 'network' ? "the network's backdrop" : `${kindOf(kind).noun} "${name}"`,
+    kind === 'network' ? 'the network’s backdrop' : `${kindOf(kind).noun} “${name}”`,
   );
   throw new Refusal(
     409,
@@ -398,7 +398,7 @@ async function clipsOf(networkId: string, writes: readonly Write[], within: Tran
     clipProblems(after, fileOf).map(({ path, message }) =>
       writes.some((one) => one.kind === 'playlist' && one.id === id)
         ? { path: pointer(path), message }
-        : { path: '', message: `In the playlist "${(after as Playlist).name}": ${message}` },
+        : { path: '', message: `In the playlist “${(after as Playlist).name}”: ${message}` },
     ),
   );
 }
@@ -451,7 +451,7 @@ async function nestingProblemsOf(networkId: string, writes: readonly Write[], wi
       problems.push(
         edited.has(id)
           ? { path: pointer(path), message }
-          : { path: '', message: `This is in the ${kindOf(kind).noun} "${names.get(id) ?? id}". ${message}` },
+          : { path: '', message: `This is in the ${kindOf(kind).noun} “${names.get(id) ?? id}”. ${message}` },
       );
   }
   return problems;

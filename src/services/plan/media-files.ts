@@ -67,7 +67,7 @@ export async function attachFiles(
   const unknown = files.find((one) => one.originalSha256 === undefined);
   if (unknown)
     throw new Refusal(422, 'This file isn’t in your library. Upload it, or leave its SHA-256 out.', [
-      { path: '/sha256', message: `The file of "${unknown.id}" isn’t in your library. Upload it.` },
+      { path: '/sha256', message: `The file of “${unknown.id}” isn’t in your library. Upload it.` },
     ]);
   if (replaced.size > 0) await keepVersions(networkId, personId, [...replaced], within);
   await rowsOfMany(

@@ -143,10 +143,10 @@ test('a network of the tables before comes over whole: plan, files, players, edi
   expect((await publishedPlan(actor))?.plan.playlists).toEqual(plan.playlists);
   expect(await editions(actor)).toHaveLength(1);
   expect((await docket(actor)).entries).toEqual([]);
-  // Links were read off what was moved: what is used can't be removed.
+  // Links were read off what was moved: what is used can’t be removed.
   await expect(edit(actor, [{ kind: 'calendar', id: 'storm-days', remove: true }])).rejects.toMatchObject({
     status: 409,
-    message: expect.stringContaining('booking "Gale notice", playlist "House loop"'),
+    message: expect.stringContaining('booking “Gale notice”, playlist “House loop”'),
   });
   await expect(edit(actor, [{ kind: 'playlist', id: 'offers', remove: true }])).rejects.toMatchObject({ status: 409 });
   await expect(edit(actor, [{ kind: 'site', id: 'sillarvik', remove: true }])).rejects.toMatchObject({ status: 409 });

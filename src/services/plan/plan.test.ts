@@ -132,7 +132,7 @@ test('what is still used is not removed, and says by what', async () => {
   await edit(actor, [{ kind: 'booking', add: booking }]);
   await expect(edit(actor, [{ kind: 'playlist', id: 'house', remove: true }])).rejects.toMatchObject({
     status: 409,
-    message: 'This playlist is still used by booking "Morning". Remove it there first.',
+    message: 'This playlist is still used by booking “Morning”. Remove it there first.',
   });
 });
 
@@ -155,7 +155,7 @@ test('what playlists come to with all that is nested is limited, also where the 
     edit(actor, [{ kind: 'playlist', id: 'p0', set: { name: 'P0', items: collect(20) } }]),
   ).rejects.toMatchObject({
     status: 422,
-    message: expect.stringMatching(/^This is in the playlist "P8"\. With nested playlists .* 5000 entries/),
+    message: expect.stringMatching(/^This is in the playlist “P8”\. With nested playlists .* 5000 entries/),
   });
   await expect(
     edit(actor, [
@@ -205,8 +205,8 @@ describe('two people at once', () => {
     const late = edit(ida, [{ kind: 'screen', id: 'hall', set: { name: 'Small hall' }, was: { name: 'Hall' } }]);
     await expect(late).rejects.toMatchObject({
       status: 409,
-      message: 'Otto Brekke changed “name” to "Great hall" while you were editing. Yours is "Small hall".',
-      problems: [{ path: '/name', theirs: { value: 'Great hall', words: '"Great hall"', by: 'Otto Brekke' } }],
+      message: 'Otto Brekke changed “name” to “Great hall” while you were editing. Yours is “Small hall”.',
+      problems: [{ path: '/name', theirs: { value: 'Great hall', words: '“Great hall”', by: 'Otto Brekke' } }],
     });
     expect((await hall(ida))?.name).toBe('Great hall');
   });
@@ -443,7 +443,7 @@ test('what a plan file would do is told before it is done; a plan that was chang
       { kind: 'screen', id: 'deck', name: 'Deck', what: 'removed', sentences: [] },
       {
         ...{ kind: 'screen', id: 'hall', name: 'Great hall', what: 'changed' },
-        sentences: ['name "Great hall", was "Hall"', 'width 1280 px, was 1920 px'],
+        sentences: ['name “Great hall”, was “Hall”', 'width 1280 px, was 1920 px'],
       },
       { kind: 'booking', id: 'morning', name: 'Morning', what: 'added', sentences: [] },
     ],

@@ -40,14 +40,14 @@ test('undo walks back through changes of the same thing, redo walks forward, eac
     seen.push([way, about, await nameOf(actor)]);
   }
   expect(seen).toEqual([
-    ['undo', '"C"', 'B'],
-    ['undo', '"B"', 'A'],
-    ['redo', '"A"', 'B'],
-    ['undo', '"B"', 'A'],
-    ['undo', '"A"', 'Deck'],
-    ['redo', '"Deck"', 'A'],
-    ['redo', '"A"', 'B'],
-    ['redo', '"B"', 'C'],
+    ['undo', '“C”', 'B'],
+    ['undo', '“B”', 'A'],
+    ['redo', '“A”', 'B'],
+    ['undo', '“B”', 'A'],
+    ['undo', '“A”', 'Deck'],
+    ['redo', '“Deck”', 'A'],
+    ['redo', '“A”', 'B'],
+    ['redo', '“B”', 'C'],
     ['redo', null, 'C'],
   ]);
 });
@@ -56,18 +56,18 @@ test('it is said beforehand what would be taken back; what is no longer fresh is
   const actor = await newNetwork();
   await newPlan(actor);
   await rename(actor, 'Old');
-  expect(await nextToTakeBack(actor)).toEqual({ undo: '"Old"', redo: null });
+  expect(await nextToTakeBack(actor)).toEqual({ undo: '“Old”', redo: null });
   await rows(`UPDATE changes SET at = at - interval '20 minutes' WHERE network_id = $1`, [actor.networkId]);
   const { asks, about, changes } = await undo(actor, 'undo');
   expect([about, changes, asks?.ageMs, await nameOf(actor)]).toEqual([
-    '"Old"',
+    '“Old”',
     [],
     expect.closeTo(20 * 60_000, -5),
     'Old',
   ]);
   expect((await undo(actor, 'undo', 'another')).asks).toEqual({ act: asks?.act, ageMs: expect.any(Number) });
   expect([(await undo(actor, 'undo', asks?.act)).asks, await nameOf(actor)]).toEqual([undefined, 'Deck']);
-  expect(await nextToTakeBack(actor)).toMatchObject({ redo: '"Deck"' });
+  expect(await nextToTakeBack(actor)).toMatchObject({ redo: '“Deck”' });
 });
 
 test('what a program did with one’s key is not taken back by hand: the last act of one’s own is', async () => {
@@ -75,7 +75,7 @@ test('what a program did with one’s key is not taken back by hand: the last ac
   await newPlan(actor);
   await rename(actor, 'Mine');
   await edit({ ...actor, byKey: true }, [{ kind: 'screen', id: 'deck', set: { ...screen('Mine'), tags: ['key'] } }]);
-  expect(await undo(actor, 'undo')).toMatchObject({ about: '"Mine"' });
+  expect(await undo(actor, 'undo')).toMatchObject({ about: '“Mine”' });
   const { plan } = await draftPlan(actor);
   expect(plan.screens.find(({ id }) => id === 'deck')).toMatchObject({ name: 'Deck', tags: ['key'] });
 });
@@ -119,7 +119,7 @@ test('an act of several edits is taken back whole, also one that removes', async
     { kind: 'screen', id: 'deck', remove: true },
     { kind: 'site', id: 'quay', remove: true },
   ]);
-  expect((await undo(actor, 'undo')).about).toBe('"Hall" and 2 more');
+  expect((await undo(actor, 'undo')).about).toBe('“Hall” and 2 more');
   expect((await draftPlan(actor)).plan).toEqual(before);
 });
 
@@ -137,11 +137,11 @@ test('each person takes back what is theirs, and never over what another has sai
   await rename(other, 'Theirs');
   await expect(undo(actor, 'undo')).rejects.toMatchObject({
     status: 409,
-    message: expect.stringContaining('screen "Theirs" has been changed by someone since'),
+    message: expect.stringContaining('screen “Theirs” has been changed by someone since'),
   });
   expect(await nameOf(actor)).toBe('Theirs');
   // The act that stood in the way is given up: the next undo goes further back.
-  expect((await undo(actor, 'undo')).about).toBe('"Mine"');
+  expect((await undo(actor, 'undo')).about).toBe('“Mine”');
   expect((await draftPlan(actor)).plan.playlists.map(({ id }) => id)).toEqual(['house']);
 });
 
@@ -155,7 +155,7 @@ test('an undo takes back its own fields: what another made of other fields of th
   });
   await rename(actor, 'Sun deck');
   await edit(other, [{ kind: 'screen', id: 'deck', set: { width: 720 } }]);
-  expect((await undo(actor, 'undo')).about).toBe('"Sun deck"');
+  expect((await undo(actor, 'undo')).about).toBe('“Sun deck”');
   expect((await draftPlan(actor)).plan.screens.find(({ id }) => id === 'deck')).toMatchObject({
     name: 'Deck',
     width: 720,
@@ -167,7 +167,7 @@ test('two undos at once take two acts back, not one twice', async () => {
   await newPlan(actor);
   for (const name of ['A', 'B']) await rename(actor, name);
   const both = await Promise.all([undo(actor, 'undo'), undo(actor, 'undo')]);
-  expect(both.map(({ about }) => about).sort()).toEqual(['"A"', '"B"']);
+  expect(both.map(({ about }) => about).sort()).toEqual(['“A”', '“B”']);
   expect(await nameOf(actor)).toBe('Deck');
 });
 

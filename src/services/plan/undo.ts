@@ -121,7 +121,7 @@ async function toldAgain({ networkId }: Actor, act: string, error: Refusal): Pro
   return row
     ? new Refusal(
         409,
-        `The ${kindOf(row.kind).noun} "${row.name}" has been changed by someone since, so your change of it can’t be undone. Undo again to go further back.`,
+        `The ${kindOf(row.kind).noun} “${row.name}” has been changed by someone since, so your change of it can’t be undone. Undo again to go further back.`,
         error.problems,
       )
     : error;
@@ -136,5 +136,5 @@ function aboutChanges(made: readonly ChangeRow[]): string {
     const document = (row.after ?? row.before) as { name?: string };
     return document.name ?? row.object;
   });
-  return `"${first ?? ''}"${rest.length > 0 ? ` and ${rest.length} more` : ''}`;
+  return `“${first ?? ''}”${rest.length > 0 ? ` and ${rest.length} more` : ''}`;
 }

@@ -152,7 +152,7 @@ test('heartbeats are gathered and written together; troubles become sentences', 
   expect(hall).toMatchObject({ id: 'hall', state: 'behind', download: { totalBytes: 30e6 } });
   expect(hall?.troubles).toEqual([
     'Not in the newest edition yet. Publish your changes.',
-    "Clock 4 min slow; it plays by the server's.",
+    'Clock 4 min slow; it plays by the server’s.',
     'Storage full: 25 MB short.',
     '2 files (3.2 MB) still to come, not needed yet.',
     '"gale" can not be played here',

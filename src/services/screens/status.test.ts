@@ -88,10 +88,10 @@ test('how far a download is, is told while the screen is behind', () => {
 test.each([
   [30_000, []],
   [-30_000, []],
-  [30_001, ["Clock 30 s slow; it plays by the server's."]],
-  [-119_400, ["Clock 119 s fast; it plays by the server's."]],
-  [120_000, ["Clock 2 min slow; it plays by the server's."]],
-  [-420_000, ["Clock 7 min fast; it plays by the server's."]],
+  [30_001, ['Clock 30 s slow; it plays by the server’s.']],
+  [-119_400, ['Clock 119 s fast; it plays by the server’s.']],
+  [120_000, ['Clock 2 min slow; it plays by the server’s.']],
+  [-420_000, ['Clock 7 min fast; it plays by the server’s.']],
 ])('a clock that is off by %i ms: %j', (clockOffsetMs, expected) => {
   expect(troubles({ clockOffsetMs })).toEqual(expected);
 });
@@ -110,7 +110,7 @@ test('missing files are told with their size, and whether they should show by no
     '1 file (0.1 MB) still to come, not needed yet.',
   ]);
   expect(troubles({ missing: { files: 2, bytes: 3.2e6, neededBy: now } })).toEqual([
-    "2 files (3.2 MB) should show by now and can't: still to come.",
+    '2 files (3.2 MB) should show by now and can’t: still to come.',
   ]);
 });
 

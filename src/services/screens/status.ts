@@ -79,7 +79,7 @@ function troublesOf({ report, doubledAt }: Heard, target: string | null, now: nu
   const { clockOffsetMs, download, errors, storage } = report;
   if (Math.abs(clockOffsetMs) > CLOCK_TOLERANCE_MS)
     troubles.push(
-      `Clock ${spoken(Math.abs(clockOffsetMs))} ${clockOffsetMs > 0 ? 'slow' : 'fast'}; it plays by the server's.`,
+      `Clock ${spoken(Math.abs(clockOffsetMs))} ${clockOffsetMs > 0 ? 'slow' : 'fast'}; it plays by the server’s.`,
     );
   if (storage && download && storage.usedBytes + download.totalBytes - download.doneBytes > storage.limitBytes) {
     const short = storage.usedBytes + download.totalBytes - download.doneBytes - storage.limitBytes;
@@ -93,7 +93,7 @@ function troublesOf({ report, doubledAt }: Heard, target: string | null, now: nu
 
 function missingWords({ files, bytes }: NonNullable<Report['missing']>, overdue: boolean): string {
   const what = `${files === 1 ? '1 file' : `${files} files`} (${(bytes / 1e6).toFixed(1)} MB)`;
-  return overdue ? `${what} should show by now and can't: still to come.` : `${what} still to come, not needed yet.`;
+  return overdue ? `${what} should show by now and can’t: still to come.` : `${what} still to come, not needed yet.`;
 }
 
 function spoken(ms: number): string {

@@ -498,7 +498,7 @@ test.each([
     7,
     'This event has no duration, so it is left out.',
   ],
-  [file(...event('DTSTART;TZID=Mars/Olympus:20261205T080000', 'DURATION:PT1H')), 6, '"Mars/Olympus" is unknown'],
+  [file(...event('DTSTART;TZID=Mars/Olympus:20261205T080000', 'DURATION:PT1H')), 6, '“Mars/Olympus” is unknown'],
   [file(...event('DTSTART:20261205T080000', 'DURATION:PT1H', 'RRULE:FREQ=HOURLY')), 8, 'FREQ must be'],
   [
     file(...event('DTSTART:20261205T080000', 'DURATION:PT1H', 'RRULE:FREQ=DAILY;BYHOUR=8')),

@@ -1,5 +1,5 @@
 import { nameAmong } from '../../booking';
-import { knownContent } from '../../plan/known';
+import { knownContent } from '../../plan/contents';
 import { objectIn, type Patch } from '../../plan/patch';
 import type { Content, Plan } from '../../plan/schema';
 import { addDays, datesOf, formatDate, parseDate, setsOf, type LocalDate } from '../../when';

@@ -180,7 +180,7 @@ describe('a zone by a name of its own, with its clocks written out', () => {
   test('one that no place on Earth has is told, at the line that names it', () => {
     const { events, problems } = read('+0123', '+0223');
     expect(events).toEqual([]);
-    expect(problems).toEqual([{ line: 19, message: expect.stringContaining('"Office" is unknown and not defined') }]);
+    expect(problems).toEqual([{ line: 19, message: expect.stringContaining('“Office” is unknown and not defined') }]);
   });
 });
 

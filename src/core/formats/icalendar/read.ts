@@ -1,5 +1,6 @@
 import ICAL from 'ical.js';
 import { DAY } from '../../instant';
+import { contentFrom, isContentKind } from '../../plan/contents';
 import { MOST_OF_NAME } from '../../plan/fields';
 import type { Content } from '../../plan/schema';
 import { readWeave } from '../../plan/weave';
@@ -78,7 +79,7 @@ export function readCalendar(file: string, progress: (share: number) => void = (
 const unreadable = (line: number, message: string) => new Refusal(422, message, [{ path: `/${line}`, message }]);
 
 const sentenceOf = (error: unknown) =>
-  `This event can't be read (${error instanceof Error ? error.message : String(error)}), so it is left out.`;
+  `This event can’t be read (${error instanceof Error ? error.message : String(error)}), so it is left out.`;
 
 const firstLine = (block: Block) => block.lines[0]?.line ?? 1;
 
@@ -166,7 +167,7 @@ function readEvent(block: Block, zones: Zones): RawEvent {
       .flatMap((one) => one.getValues().map((tag) => String(tag).trim().toLowerCase().replace(/\s+/g, '-')))
       .filter(isTag),
     where: where !== null && parseSelector(where).ok ? where : null,
-    content: contentOf(own('content')),
+    content: contentIn(own('content')),
     takeover: takeover !== undefined,
     wake: takeover === 'WAKE',
     ...(weave?.ok && weave.value ? { weave: weave.value } : {}),
@@ -285,7 +286,7 @@ class Zones {
     if (!zone)
       throw unreadable(
         line,
-        `The time zone "${name}" is unknown and not defined in the file, so the event is left out.`,
+        `The time zone “${name}” is unknown and not defined in the file, so the event is left out.`,
       );
     return zone;
   }
@@ -325,10 +326,9 @@ function zoneLike(definition: ICAL.Timezone): string | null {
   return Intl.supportedValuesOf('timeZone').find(fits) ?? null;
 }
 
-function contentOf(text: string | null): Content | null {
-  const match = /^(playlist|media):([a-z0-9][a-z0-9_-]*)(?:;(\d+))?$/.exec(text ?? '');
-  if (!match) return null;
-  const [, kind, id = '', durationMs] = match;
-  if (kind === 'playlist') return { playlist: id };
-  return { media: id, ...(durationMs ? { durationMs: Number(durationMs) } : {}) };
+function contentIn(text: string | null): Content | null {
+  const match = /^([a-z]+):([a-z0-9][a-z0-9_-]*)(?:;(\d+))?$/.exec(text ?? '');
+  const [, kind = '', id = '', durationMs] = match ?? [];
+  if (!isContentKind(kind)) return null;
+  return contentFrom({ kind, id, durationMs: durationMs ? Number(durationMs) : undefined });
 }

@@ -26,7 +26,7 @@ export function withInstances(read: readonly RawEvent[], problems: LineProblem[]
     if (!one.cancelled) events.push({ ...one, uid: `${one.uid} ${one.instance}` });
   }
   const kept = [...masters.values()].filter((one) => {
-    if (one.cancelled) problems.push({ line: one.line, message: `"${one.summary}" is cancelled, so it is left out.` });
+    if (one.cancelled) problems.push({ line: one.line, message: `“${one.summary}” is cancelled, so it is left out.` });
     return !one.cancelled;
   });
   return [...kept, ...events].sort((a, b) => a.line - b.line);
@@ -37,7 +37,7 @@ const LONGEST = 400 * DAY;
 
 const tooLong = ({ line, summary }: RawEvent): LineProblem => ({
   line,
-  message: `"${summary}" lasts longer than ${LONGEST / DAY} days, by hours or again and again, so it is left out.`,
+  message: `“${summary}” lasts longer than ${LONGEST / DAY} days, by hours or again and again, so it is left out.`,
 });
 
 const isWholeDays = ({ start, end }: Pick<RawEvent, 'start' | 'end'>) =>
@@ -99,7 +99,7 @@ export function spread(
   if (!parts)
     problems.push({
       line: event.line,
-      message: `"${event.summary}" lasts longer than ${MOST_DAYS} days and repeats by months or years, so it is left out.`,
+      message: `“${event.summary}” lasts longer than ${MOST_DAYS} days and repeats by months or years, so it is left out.`,
     });
   return [...(parts ?? []).map((set) => made([{ ...own, ...set }])), ...alone];
 }

@@ -1,5 +1,5 @@
-import { knownContent } from '../../plan/known';
-import { never, orThrow } from '../../refusal';
+import { knownContent } from '../../plan/contents';
+import { orThrow } from '../../refusal';
 import { formatInstant, type Instant } from '../../instant';
 import { weaveWords } from '../../plan/say';
 import type { Booking, Content, Plan, Site } from '../../plan/schema';
@@ -275,13 +275,6 @@ function categories(selector: Selector): string[] {
 
 /** `playlist:house`, or `media:flag` with `;12000` for its milliseconds. */
 export function contentText(content: Content): string {
-  const what = knownContent(content);
-  switch (what.kind) {
-    case 'playlist':
-      return `playlist:${what.id}`;
-    case 'media':
-      return `media:${what.id}${what.durationMs === undefined ? '' : `;${what.durationMs}`}`;
-    default:
-      return never(what);
-  }
+  const { kind, id, durationMs } = knownContent(content);
+  return `${kind}:${id}${durationMs === undefined ? '' : `;${durationMs}`}`;
 }

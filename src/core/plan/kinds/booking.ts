@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { whenSchema } from '../../when/schema';
-import { contentSchema } from '../content';
+import { contentSchema } from '../content-schema';
 import { DAY, MINUTE } from '../../instant';
 import { idSchema, instantSchema, lineSchema, nameSchema, selectorSchema } from '../fields';
 import { defineKind } from '../kind';
@@ -68,7 +68,7 @@ export type Booking = z.infer<typeof bookingSchema>;
 
 const preparedWords = ({ words, lasts }: NonNullable<Booking['prepared']>): string =>
   [
-    ...(words === undefined ? [] : [`"${words}"`]),
+    ...(words === undefined ? [] : [`“${words}”`]),
     lasts === undefined ? 'until the all-clear' : `for ${durationWords(lasts)}`,
   ].join(', ');
 

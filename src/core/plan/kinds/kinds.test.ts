@@ -174,7 +174,7 @@ test.each<[Kind, string, unknown, string]>([
   ['calendar', 'holidays', { country: 'NO' }, 'NO'],
   ['calendar', 'holidays', { country: 'DE', region: 'BY' }, 'DE-BY'],
   ['site', 'location', { latitude: 59.9, longitude: 10.7 }, '59.9, 10.7'],
-  ['screen', 'site', 'quay', '"QUAY"'],
+  ['screen', 'site', 'quay', '“QUAY”'],
   ['screen', 'lightsOut', [], 'never'],
   [
     'screen',
@@ -186,7 +186,7 @@ test.each<[Kind, string, unknown, string]>([
   ['booking', 'onHold', false, 'no'],
   ['booking', 'weave', { share: 0.125 }, '12.5 % of the time'],
   ['booking', 'weave', { every: 300_000 }, 'every 5 min'],
-  ['booking', 'prepared', { words: 'Call the harbour', lasts: 1_800_000 }, '"Call the harbour", for 30 min'],
+  ['booking', 'prepared', { words: 'Call the harbour', lasts: 1_800_000 }, '“Call the harbour”, for 30 min'],
   ['booking', 'prepared', {}, 'until the all-clear'],
 ])('%s: %s %j is said', (kind, field, value, said) =>
   expect(fieldSaid(kind, field, value, (_, id) => id.toUpperCase())).toBe(said),

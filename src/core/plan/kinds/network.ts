@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { contentSchema } from '../content';
+import { contentSchema } from '../content-schema';
 import { durationSchema, nameSchema } from '../fields';
 import { defineKind } from '../kind';
 import { content, duration, text } from '../say';

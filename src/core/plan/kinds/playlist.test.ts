@@ -17,8 +17,8 @@ test('an item names one thing', () => {
 
 test('what is of another kind of item is told where it stands', () => {
   expect(issuesOf({ media: 'flag', order: 'name', limit: 2 })).toEqual([
-    { path: 'items/0/order', message: '"order" belongs to a collecting rule. Remove it.' },
-    { path: 'items/0/limit', message: '"limit" belongs to a collecting rule. Remove it.' },
+    { path: 'items/0/order', message: '“order” belongs to a collecting rule. Remove it.' },
+    { path: 'items/0/limit', message: '“limit” belongs to a collecting rule. Remove it.' },
   ]);
   expect(issuesOf({ media: 'flag' }, { playlist: 'offers', durationMs: 5000 })).toEqual([
     { path: 'items/1/durationMs', message: 'A playlist’s duration comes from its items. Remove this one.' },

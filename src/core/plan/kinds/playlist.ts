@@ -1,9 +1,10 @@
 import * as z from 'zod';
 import { whenSchema, type When } from '../../when/schema';
-import { never } from '../../refusal';
+import { checkTimed, contentFields } from '../content-schema';
+import { CONTENTS, CONTENT_KINDS, type ContentKind, type Naming } from '../contents';
 import { durationSchema, idSchema, nameSchema, selectorSchema } from '../fields';
 import { withEntryIds } from '../entries';
-import { defineKind, type OldDocument } from '../kind';
+import { defineKind, type Names, type OldDocument } from '../kind';
 import { knownItem } from '../known';
 import { reference } from '../references';
 import { duration, durationWords, plain, selector, text, when, yesNo } from '../say';
@@ -37,12 +38,14 @@ export const FITS = ['whole', 'fill', 'stretch', 'exact'] as const;
 /** What only shows: the forecast does not depend on it (domain section 9). A nested playlist's items have their own. */
 const LOOK = ['transition', 'fit', 'volume'] as const;
 
+/** What an item may be: a content, or a rule that collects files. */
+const ITEM_KINDS = [...CONTENT_KINDS, 'collect'] as const;
+
 const itemSchema = z
   .strictObject({
     /** The entry's own id, by which it is patched: the network's own affair, as no plan file carries it (`file.ts`). */
     id: idSchema.optional(),
-    media: reference('media').optional(),
-    playlist: reference('playlist').optional(),
+    ...contentFields(),
     collect: selectorSchema.optional(),
     order: z.enum(['name', 'newest', 'oldest'], 'The order is name, newest or oldest.').optional(),
     limit: z.int().min(1, 'The limit is at least 1.').max(50_000, 'The limit is at most 50 000.').optional(),
@@ -55,16 +58,18 @@ const itemSchema = z
     when: whenSchema.optional(),
   })
   .superRefine((item, context) => {
-    const named = [item.media, item.playlist, item.collect].filter((value) => value !== undefined);
-    if (named.length !== 1)
-      context.addIssue({ code: 'custom', message: 'An item names one of "media", "playlist" and "collect".' });
+    if (ITEM_KINDS.filter((kind) => item[kind] !== undefined).length !== 1)
+      context.addIssue({
+        code: 'custom',
+        message: `An item names one of ${CONTENT_KINDS.map((kind) => `"${kind}"`).join(', ')} and "collect".`,
+      });
     if (item.collect === undefined)
       for (const field of ['order', 'limit'] as const)
         if (item[field] !== undefined)
           context.addIssue({
             code: 'custom',
             path: [field],
-            message: `"${field}" belongs to a collecting rule. Remove it.`,
+            message: `“${field}” belongs to a collecting rule. Remove it.`,
           });
     if (item.clip !== undefined && item.media === undefined)
       context.addIssue({ code: 'custom', path: ['clip'], message: 'Only a single video has a clip. Remove it.' });
@@ -74,19 +79,15 @@ const itemSchema = z
         path: ['durationMs'],
         message: 'A clip has its own duration. Remove this one.',
       });
-    if (item.playlist !== undefined && item.durationMs !== undefined)
-      context.addIssue({
-        code: 'custom',
-        path: ['durationMs'],
-        message: 'A playlist’s duration comes from its items. Remove this one.',
-      });
-    for (const field of LOOK)
-      if (item.playlist !== undefined && item[field] !== undefined)
-        context.addIssue({
-          code: 'custom',
-          path: [field],
-          message: `Each item of a nested playlist has its own ${field}. Remove this one.`,
-        });
+    checkTimed(item, context);
+    for (const kind of CONTENT_KINDS)
+      for (const field of LOOK)
+        if (item[kind] !== undefined && item[field] !== undefined && !CONTENTS[kind].looks)
+          context.addIssue({
+            code: 'custom',
+            path: [field],
+            message: `Each item of a nested ${CONTENTS[kind].called} has its own ${field}. Remove this one.`,
+          });
   })
   .transform((item) => item as Item);
 
@@ -109,34 +110,30 @@ export type Fit = (typeof FITS)[number];
 
 type NoLook = { readonly [field in keyof ItemLook]?: undefined };
 
-/** An entry of a playlist: a file, a nested playlist, or a collecting rule over media. */
-export type Item = ItemConditions &
-  (
-    | (ItemLook & {
-        readonly media: string;
-        readonly durationMs?: number | undefined;
-        /** Where it begins and ends in its video, in milliseconds; excludes a duration. */
-        readonly clip?: readonly [number, number] | undefined;
-        readonly playlist?: undefined;
-        readonly collect?: undefined;
-      })
-    | (NoLook & {
-        readonly playlist: string;
-        readonly media?: undefined;
-        readonly collect?: undefined;
-        readonly durationMs?: undefined;
-        readonly clip?: undefined;
-      })
-    | (ItemLook & {
-        readonly collect: string;
-        readonly order?: 'name' | 'newest' | 'oldest' | undefined;
-        readonly limit?: number | undefined;
-        readonly durationMs?: number | undefined;
-        readonly clip?: undefined;
-        readonly media?: undefined;
-        readonly playlist?: undefined;
-      })
-  );
+/** The look of an item that names a content, where that kind has one. */
+type LookOf<K extends ContentKind> = (typeof CONTENTS)[K]['looks'] extends true ? ItemLook : NoLook;
+
+/** Where an item begins and ends in its video, in milliseconds; excludes a duration. Only a file has one. */
+interface ItemClip<C extends readonly [number, number] | never> {
+  readonly clip?: C | undefined;
+}
+
+type NamingItem = {
+  [K in ContentKind]: Naming<K> &
+    LookOf<K> &
+    ItemClip<K extends 'media' ? readonly [number, number] : never> & { readonly collect?: undefined };
+}[ContentKind];
+
+type CollectingItem = { readonly [K in ContentKind]?: undefined } & ItemLook &
+  ItemClip<never> & {
+    readonly collect: string;
+    readonly order?: 'name' | 'newest' | 'oldest' | undefined;
+    readonly limit?: number | undefined;
+    readonly durationMs?: number | undefined;
+  };
+
+/** An entry of a playlist: a content (a file, a nested playlist), or a rule that collects files. */
+export type Item = ItemConditions & (NamingItem | CollectingItem);
 
 /** With all that is nested, no more may come to be either (`nesting.ts`). */
 export const MOST_ENTRIES = 5000;
@@ -187,7 +184,7 @@ export const playlist = defineKind({
     music: {
       label: 'music',
       say: ({ playlist, volume }: { readonly playlist: string; readonly volume: number }, names) =>
-        `"${names('playlist', playlist)}" at ${percent(volume)}`,
+        `“${names('playlist', playlist)}” at ${percent(volume)}`,
     },
     items: { label: 'items', say: (items) => `${items.length}` },
   },
@@ -196,20 +193,15 @@ export const playlist = defineKind({
     items: {
       name: (entry, names) => {
         const item = knownItem(entry as { media: string } & typeof entry);
-        switch (item.kind) {
-          case 'media':
-            return names('media', item.id);
-          case 'playlist':
-            return names('playlist', item.id);
-          case 'collect':
-            return `all ${item.rule}`;
-          default:
-            return never(item);
-        }
+        return item.kind === 'collect' ? `all ${item.rule}` : names(item.kind, item.id);
       },
       fields: {
-        media: { label: 'file', say: (id: string, names) => `"${names('media', id)}"` },
-        playlist: { label: 'playlist', say: (id: string, names) => `"${names('playlist', id)}"` },
+        ...Object.fromEntries(
+          CONTENT_KINDS.map((kind) => [
+            kind,
+            { label: CONTENTS[kind].called, say: (id: string, names: Names) => `“${names(kind, id)}”` },
+          ]),
+        ),
         collect: selector('rule'),
         order: plain('order'),
         limit: plain('limit'),

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { whenSchema } from '../../when/schema';
-import { contentSchema } from '../content';
+import { contentSchema } from '../content-schema';
 import { idSchema, nameSchema, pixelsSchema, tagsSchema } from '../fields';
 import { defineKind } from '../kind';
 import { reference } from '../references';
@@ -27,7 +27,7 @@ export const screen = defineKind({
   schema: screenSchema,
   fields: {
     name: text('name'),
-    site: { label: 'site', say: (id, names) => `"${names('site', id)}"` },
+    site: { label: 'site', say: (id, names) => `“${names('site', id)}”` },
     width: pixels('width'),
     height: pixels('height'),
     tags,

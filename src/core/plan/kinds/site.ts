@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { hoursSchema, zoneSchema } from '../../when/schema';
-import { contentSchema } from '../content';
+import { contentSchema } from '../content-schema';
 import { idSchema, nameSchema, tagsSchema } from '../fields';
 import { defineKind } from '../kind';
 import { content, hoursWords, plain, tags, text } from '../say';

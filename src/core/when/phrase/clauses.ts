@@ -44,7 +44,7 @@ const clock = clause((reader, draft) => {
   );
   const zone = known ?? (isZone(written) ? written : null);
   if (zone === null) {
-    reader.error = `"${match?.[0].trim() ?? written}" isn’t a time zone. Write a city, e.g. “Oslo time”.`;
+    reader.error = `“${match?.[0].trim() ?? written}” isn’t a time zone. Write a city, e.g. “Oslo time”.`;
     return true;
   }
   draft.clock = zone;

@@ -92,9 +92,9 @@ test.each([
   ['10 Dec to 5 Dec 2026', 'The last day comes before the first.', 20],
   ['by the rule FREQ=HOURLY', 'FREQ must be DAILY', 0],
   ['by the rule ;;;', '“by the rule ;;;” isn’t understood.', 0],
-  ['by the rule ;;;x', '"" isn’t a part of a rule.', 0],
-  ['weekdays    Mars time', '"Mars time" isn’t a time zone.', 21],
-  ['weekdays Mars time', '"Mars time" isn’t a time zone.', 18],
+  ['by the rule ;;;x', '“” isn’t a part of a rule.', 0],
+  ['weekdays    Mars time', '“Mars time” isn’t a time zone.', 21],
+  ['weekdays Mars time', '“Mars time” isn’t a time zone.', 18],
   [`weekdays${','.repeat(60_000)}`, 'A time has at most 60000 characters.', 0],
 ])('"%.40s" says what is wrong', (text, error, at) => {
   expect(read(text)).toMatchObject({

@@ -104,7 +104,7 @@ const ONE_OF = {
   length: 'for how many days it is',
   lasts: 'how long it lasts',
   ends: 'until when it is',
-  clock: "whose clock's time it is",
+  clock: 'whose clock’s time it is',
   from: 'its first day',
   to: 'its last day',
 } as const satisfies Partial<Record<keyof Draft, string>>;
@@ -192,7 +192,7 @@ function overDays(
   const { from: _from, to: _to, ...rest } = set;
   if (set.repeat !== undefined || draft.windows.length > 0)
     return misread(
-      "This lasts more than a week, and can't have other days or hours as well. Make another booking for those.",
+      'This lasts more than a week, and can’t have other days or hours as well. Make another booking for those.',
     );
   const on = (from: LocalDate, to: LocalDate, windows: WrittenWindow[]): SetOfHours => ({
     ...rest,

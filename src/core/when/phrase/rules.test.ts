@@ -184,7 +184,7 @@ test.each<[said: string, meant: When]>([
   ['when the storm timetable is in force', { from: '2026-02-17', only: ['storm-days'] }],
   ['outside the storm timetable', { from: '2026-02-17', not: ['storm-days'] }],
   ['by the rule FREQ=DAILY;INTERVAL=2', { from: '2026-02-17', repeat: 'FREQ=DAILY;INTERVAL=2' }],
-  ["site's own time 9-17", { from: '2026-02-17', windows: [['09:00', '17:00']] }],
+  ['site’s own time 9-17', { from: '2026-02-17', windows: [['09:00', '17:00']] }],
   ['9-17 local time', { from: '2026-02-17', windows: [['09:00', '17:00']] }],
   ['9-17 UTC', { clock: 'UTC', from: '2026-02-17', windows: [['09:00', '17:00']] }],
   ['9-17 America/New_York time', { clock: 'America/New_York', from: '2026-02-17', windows: [['09:00', '17:00']] }],
@@ -325,7 +325,7 @@ test.each<[said: string, sentence: string]>([
     'every 0 weeks',
     '“every 0 weeks” isn’t understood. Write it like “weekdays 05:30–10:00, 1 Dec to 28 Feb, not on storm-days”.',
   ],
-  ['9-17 Atlantis time', '"Atlantis time" isn’t a time zone. Write a city, e.g. “Oslo time”.'],
+  ['9-17 Atlantis time', '“Atlantis time” isn’t a time zone. Write a city, e.g. “Oslo time”.'],
   ['Monday 1 March', '2026-03-01 is a Sunday. Write only the weekday or only the date.'],
   ['first and last day of each quarter', 'Make two bookings for the first and the last month of a quarter.'],
   ['first and last Friday of each quarter', 'Make two bookings for the first and the last month of a quarter.'],
@@ -373,7 +373,7 @@ test.each<[said: string, sentence: string]>([
   ['from 1 March from 5 March', 'Said twice: its first day. Keep one, the other is a booking of its own.'],
   [
     'Oslo time New York time 9-10',
-    "Said twice: whose clock's time it is. Keep one, the other is a booking of its own.",
+    'Said twice: whose clock’s time it is. Keep one, the other is a booking of its own.',
   ],
   ['until 20:00 until 21:00', 'Said twice: until when it is. Keep one, the other is a booking of its own.'],
   [

@@ -62,7 +62,7 @@ export function CalendarsForm() {
         ))}
       </ul>
       <NewCalendar
-        onMake={(name, dates) => edit([{ kind: 'calendar', add: { name, dates } }], `Calendar "${name}" is made.`)}
+        onMake={(name, dates) => edit([{ kind: 'calendar', add: { name, dates } }], `Calendar “${name}” is made.`)}
       />
       <Holidays />
     </div>
@@ -96,7 +96,7 @@ function CalendarForm({ calendar }: { calendar: Calendar }) {
         needs="plan"
         variant="grave"
         onClick={() =>
-          void edit([removed('calendar', calendar)], `Calendar "${calendar.name}" was deleted. Ctrl Z brings it back.`)
+          void edit([removed('calendar', calendar)], `Calendar “${calendar.name}” was deleted. Ctrl Z brings it back.`)
         }
       >
         Delete this calendar

@@ -40,7 +40,7 @@ export function readDates(text: string, context: PhraseContext): Result<Calendar
       dates.push(said[0] === said[1] ? said[0] : [said[0], said[1]]);
       continue;
     }
-    if (to !== null && to < from) return misread(`In "${part}" the last date comes before the first.`);
+    if (to !== null && to < from) return misread(`In “${part}” the last date comes before the first.`);
     dates.push(to === null || to === from ? first : [first, last ?? first]);
   }
   return done(dates);

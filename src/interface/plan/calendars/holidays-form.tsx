@@ -36,7 +36,7 @@ export function Holidays() {
     const holidays = { country, ...(region === '' ? {} : { region }) };
     const result = await edit(
       [{ kind: 'calendar', add: { name, dates: found.value.map(({ date }) => date), holidays } }],
-      `"${name}" is added. Its dates stay up to date by themselves.`,
+      `“${name}” is added. Its dates stay up to date by themselves.`,
     );
     if (result.ok) clear();
   };

@@ -59,7 +59,7 @@ export function useGesture(plan: Plan, site: Pick<Site, 'timeZone'>, onDraw: (dr
     (bar: Bar, change: Rescheduling, scope: Scope) => {
       const edits = reschedule(plan, bar.booking, bar.localOccasion, change, scope, new Date().toISOString());
       if (!edits.ok) return notify(edits.message, true);
-      void save(edits.value, `"${bar.booking.name}" is ${change.remove ? 'removed' : 'changed'}. Ctrl Z undoes it.`);
+      void save(edits.value, `“${bar.booking.name}” is ${change.remove ? 'removed' : 'changed'}. Ctrl Z undoes it.`);
     },
     [plan, notify, save],
   );
@@ -86,7 +86,7 @@ export function useGesture(plan: Plan, site: Pick<Site, 'timeZone'>, onDraw: (dr
     if (held.copy)
       return void save(
         [copyOccasion(plan, bar.booking, bar.localOccasion, change, new Date().toISOString())],
-        `"${bar.booking.name}" is copied. Ctrl Z undoes it.`,
+        `“${bar.booking.name}” is copied. Ctrl Z undoes it.`,
       );
     const still =
       held.start === bar.localOccasion.start &&

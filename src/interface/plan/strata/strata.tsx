@@ -215,8 +215,8 @@ export const Strata = memo(function Strata({
         <div className="sticky top-0 z-20 flex border-b border-rule bg-paper">
           <div className="shrink-0 self-center pr-3" style={{ width: gutter }}>
             <Select
-              aria-label="Each site's own clock; opening hours and pinned times as at"
-              title={`Times are each site's own clock. Opening hours and pinned times are drawn as at this site (${zoneName(site.timeZone)}).`}
+              aria-label="Each site’s own clock; opening hours and pinned times as at"
+              title={`Times are each site’s own clock. Opening hours and pinned times are drawn as at this site (${zoneName(site.timeZone)}).`}
               className="!px-1 !py-1 text-sm"
               value={site.id}
               onChange={(event) => onSite(event.target.value)}

@@ -68,7 +68,7 @@ describe('a media folder and a database', () => {
       await rows(sql);
       expect(await checkPairing()).toEqual({ kind: 'together' });
     }
-    // Where the folder can't be written, the database is not ahead of it, however often it is tried.
+    // Where the folder can’t be written, the database is not ahead of it, however often it is tried.
     const [before] = await rows('SELECT mark FROM store');
     mkdirSync(data('media/store.json.next'));
     for (let i = 0; i < 3; i++) await expect(checkPairing()).rejects.toThrow();
