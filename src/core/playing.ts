@@ -1,7 +1,8 @@
 /** The part of the core that a player needs: no schemas, so that the player stays small. */
 export { DAY, HOUR, MINUTE, SECOND, type Instant } from './instant';
 export { forecast, forecastAt } from './forecast/forecast';
-export { placeOf, type LoopItem } from './forecast/program';
+export { placeOf } from './forecast/program';
+export { type LoopItem } from './forecast/loop';
 export { loopsIn, musicPlays, type Play } from './forecast/plays';
 export type { Segment } from './forecast/segments';
 export { sha256Hex } from './sha256';

@@ -3,7 +3,8 @@ import type { ContentKind } from '../plan/contents';
 import type { Plan } from '../plan/schema';
 import { NetworkForecast, type GroupForecast } from './network';
 import { loopsIn, segmentPlays } from './plays';
-import { comesFrom, placeOf } from './program';
+import { comesFrom } from './loop';
+import { placeOf } from './program';
 
 /** What is asked about: a booking, or a content; of playlists nested ones too. */
 export interface Subject {

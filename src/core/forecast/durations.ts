@@ -1,7 +1,7 @@
 import type { Item, Media, Plan } from '../plan/schema';
 import { isShown, knownItem } from '../plan/known';
 import { never } from '../refusal';
-import { mediaOrder } from './program';
+import { mediaOrder } from './flatten';
 import { matches, mediaTerms, selectorOf } from '../selector';
 
 /** How long one item of a playlist lasts in a round, in milliseconds, if all of it is available; and how many files it has. */

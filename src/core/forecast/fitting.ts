@@ -3,7 +3,7 @@ import { isShown } from '../plan/known';
 import type { ShownMedia } from '../plan/kinds/media';
 import type { Plan } from '../plan/schema';
 import { never } from '../refusal';
-import { programMaker } from './program';
+import { programMaker } from './narrow';
 import { screenGroups, selectedByName } from './screen-groups';
 
 /** How pictures and films sit on screens of other sizes and shapes. */

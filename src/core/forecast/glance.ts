@@ -4,7 +4,8 @@ import type { Place } from '../when';
 import { forecast } from './forecast';
 import { screenGroups, selectedByName } from './screen-groups';
 import { segmentPlays, type Play } from './plays';
-import { placeOf, programMaker, type ScreenProgram } from './program';
+import { placeOf, type ScreenProgram } from './program';
+import { programMaker } from './narrow';
 import { segments, type Segment, type Source } from './segments';
 
 /** What a screen shows at one instant, and what comes after. */

@@ -1,17 +1,7 @@
 export { forecast, forecastAt, forecastDocument, type Forecast } from './forecast';
-export {
-  placeOf,
-  programMaker,
-  screenProgram,
-  withoutProvenance,
-  namedZones,
-  zonesOf,
-  type BackdropLevel,
-  type Loop,
-  type LoopItem,
-  type ProgramWeave,
-  type ScreenProgram,
-} from './program';
+export { withoutProvenance, type Loop, type LoopItem } from './loop';
+export { placeOf, namedZones, zonesOf, type BackdropLevel, type ProgramWeave, type ScreenProgram } from './program';
+export { programMaker, screenProgram } from './narrow';
 export { loopsIn, musicPlays, segmentPlays, type Play } from './plays';
 export {
   candidates,

@@ -6,7 +6,8 @@ import type { Item, Plan, Playlist, When } from '../plan/schema';
 import { matches, screenTerms, selectorOf } from '../selector';
 import { instantsOf, intervalAt, type Place } from '../when';
 import { bookedAlone, type Pass, type Turn } from './passes';
-import { placeOf, programMaker } from './program';
+import { placeOf } from './program';
+import { programMaker } from './narrow';
 
 /** Why a screen does not show an item: it plays on others, finds no file, is heard alone, holds nothing for it, is archived; or is not available then. */
 export type LeftOutReason =

@@ -4,7 +4,8 @@ import { sameButBookings } from '../plan/share';
 import { matches, selectorOf } from '../selector';
 import { occurrenceMemo, type Place } from '../when';
 import { screenGroups, selectedByName, type ScreenGroup } from './screen-groups';
-import { placeOf, programMaker, type ScreenProgram } from './program';
+import { placeOf, type ScreenProgram } from './program';
+import { programMaker } from './narrow';
 import { segments, type Segment } from './segments';
 
 interface Known {

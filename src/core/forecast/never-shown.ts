@@ -11,7 +11,8 @@ import type { Subject } from './airtime';
 import { Contest, contestsOf, hidersOf } from './contest';
 import type { GroupForecast } from './network';
 import { loopsIn, segmentPlays } from './plays';
-import { comesFrom, placeOf, type Loop, type LoopItem, type ScreenProgram } from './program';
+import { comesFrom, type Loop, type LoopItem } from './loop';
+import { placeOf, type ScreenProgram } from './program';
 import { itemInstants } from './segments';
 
 /** Something of a plan that no screen shows in a range. */

@@ -1,5 +1,6 @@
 import type { Booking, Plan, Playlist } from '../plan/schema';
-import { programMaker, withoutProvenance, type LoopItem } from './program';
+import { programMaker } from './narrow';
+import { withoutProvenance, type LoopItem } from './loop';
 import { screenGroups, selectedByName } from './screen-groups';
 
 /** One file's turn in a pass. */

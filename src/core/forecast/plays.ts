@@ -1,6 +1,7 @@
 import { DAY, type Instant } from '../instant';
 import { instantsOf, intersect, intervalAt, type Intervals, type Place } from '../when';
-import type { Loop, LoopItem, ProgramWeave, ScreenProgram } from './program';
+import type { Loop, LoopItem } from './loop';
+import type { ProgramWeave, ScreenProgram } from './program';
 import { Rounds } from './rounds';
 import { itemInstants, type Segment } from './segments';
 

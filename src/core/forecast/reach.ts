@@ -1,6 +1,6 @@
 import type { Booking, Plan } from '../plan/schema';
 import { screensMatching, selectorOf } from '../selector';
-import { programMaker } from './program';
+import { programMaker } from './narrow';
 
 /** Whom a booking reaches: the screens that its selector matches, and those of them for which its content has no item. */
 export interface Reach {

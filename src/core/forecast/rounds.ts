@@ -1,22 +1,7 @@
 import { sha256Hex, sha256Start } from '../sha256';
 import type { Instant } from '../instant';
 import { intervalAt, type Intervals } from '../when';
-import type { Loop } from './program';
-
-/**
- * How the items of a loop are put in order in each pass (domain section 9): the entries of a playlist, with what they are in the
- * loop, or a playlist that is nested there.
- */
-export interface Order {
-  readonly playlist: string;
-  readonly shuffled: boolean;
-  /** By name: the place of the entry in its playlist, and for what a rule collects its place among that. */
-  readonly entries: readonly (readonly [name: string, what: number | Order])[];
-}
-
-/** Whether anything in it is shuffled. */
-export const isShuffled = (order: Order): boolean =>
-  order.shuffled || order.entries.some(([, what]) => typeof what !== 'number' && isShuffled(what));
+import type { Loop, Order } from './loop';
 
 /** The order of a pass, before the seam with the pass before it is repaired: indices into the loop. */
 function sorted(order: Order, since: Instant, pass: number): number[] {

@@ -1,7 +1,8 @@
 import type { Instant } from '../instant';
 import type { When } from '../plan/schema';
 import { ALWAYS, instantsOf, intersect, occurrences, subtract, union, type Intervals, type Place } from '../when';
-import type { Loop, LoopItem, ScreenProgram } from './program';
+import type { Loop, LoopItem } from './loop';
+import type { ScreenProgram } from './program';
 
 export type Source = 'takeover' | 'booking' | 'backdrop' | 'lights-out' | 'nothing';
 

@@ -1,6 +1,6 @@
 import type { MediaKind } from '../plan/kinds/media';
 import type { Plan } from '../plan/schema';
-import { programMaker } from './program';
+import { programMaker } from './narrow';
 
 /** A file that some screens are given and can't play. */
 export interface Unplayable {

@@ -3,7 +3,8 @@ import type { Plan } from '../plan/schema';
 import { formatLocalTime, instantsOf, intervalAt, toLocalTime } from '../when';
 import { forecastAt } from './forecast';
 import { loopsIn } from './plays';
-import { placeOf, programMaker } from './program';
+import { placeOf } from './program';
+import { programMaker } from './narrow';
 import { candidates, compareCandidates, lightsOutInstants, type Candidate, type Source } from './segments';
 
 /** The rule of section 5 that puts the candidate above behind the one before it. */

@@ -1,5 +1,5 @@
 import { forecast, programMaker } from '../../forecast';
-import type { LoopItem } from '../../forecast/program';
+import type { LoopItem } from '../../forecast/loop';
 import type { Play } from '../../forecast/plays';
 import type { Fit, Transition } from '../../plan/kinds/playlist';
 import { isShown } from '../../plan/known';

@@ -1,0 +1,172 @@
+import { contentKey } from '../plan/contents';
+import type { Booking, Content, Plan, Screen, Site } from '../plan/schema';
+import { matches, namedTerms, screenTerms, selectorOf } from '../selector';
+import { calendarsOf, followsHours, followsSun } from '../when';
+import { Flattener, type Flat } from './flatten';
+import { conditionsOf } from './loop';
+import type { BackdropLevel, ProgramBooking, ProgramWeave, ScreenProgram } from './program';
+
+/** Narrows a checked plan to one of its screens (domain sections 4 and 6). Throws RangeError for an unknown screen, a Refusal for a loop past all measure. */
+export function screenProgram(plan: Plan, screenId: string): ScreenProgram {
+  return programMaker(plan)(screenId);
+}
+
+/**
+ * The same for many screens of one plan: what they share is looked up once, and those that nothing tells apart have one program. `selected`
+ * are the bookings that reach the screen, where known.
+ */
+export function programMaker(plan: Plan): (screenId: string, selected?: readonly Booking[]) => ScreenProgram {
+  const [sites, screens] = [byId(plan.sites), byId(plan.screens)];
+  const narrowing = new Narrowing(plan);
+  /** What screens that nothing tells apart have in common, and their programs: by zone too, and by hours and location where something asks for them. */
+  const bodies = new Map<string, { readonly body: Body; readonly programs: Map<string, ScreenProgram> }>();
+  return (screenId, selected) => {
+    const screen = screens.get(screenId);
+    const site = screen && sites.get(screen.site);
+    if (!screen || !site) throw new RangeError(`The plan has no screen “${screenId}”.`);
+    const terms = screenTerms(screen, site.tags);
+    if (selected) return inZone(narrowing.body(screen, site, terms, selected), site);
+    const { backdrop, lightsOut } = screen;
+    const match = narrowing.matchKeyOf(terms);
+    const key = JSON.stringify([match, backdrop ?? null, site.backdrop ?? null, lightsOut ?? null]);
+    const known = bodies.get(key) ?? { body: narrowing.body(screen, site, terms), programs: new Map() };
+    bodies.set(key, known);
+    const { usesHours, usesSun } = known.body;
+    const place = JSON.stringify([site.timeZone, usesHours && site.hours, usesSun && site.location]);
+    const program = known.programs.get(place) ?? inZone(known.body, site);
+    known.programs.set(place, program);
+    return program;
+  };
+}
+
+const byId = <T extends { readonly id: string }>(list: readonly T[]) => new Map(list.map((entry) => [entry.id, entry]));
+
+/** What a program says whatever clock it goes by, and whether it asks for opening hours and for the sun. */
+interface Body extends Omit<ScreenProgram, 'zone' | 'hours' | 'location' | 'zones'> {
+  readonly usesHours: boolean;
+  readonly usesSun: boolean;
+}
+
+function inZone(
+  { usesHours, usesSun, ...body }: Body,
+  { timeZone, hours, location }: Pick<Site, 'timeZone' | 'hours' | 'location'>,
+): ScreenProgram {
+  return {
+    zone: timeZone,
+    ...(usesHours && hours ? { hours } : {}),
+    ...(usesSun && location ? { location } : {}),
+    ...body,
+  };
+}
+
+/** What is asked of a plan for every screen, looked up once. */
+class Narrowing {
+  private readonly calendars: ReadonlyMap<string, Plan['calendars'][number]>;
+  private readonly prepared: readonly Booking[];
+  private readonly named: ReadonlySet<string>;
+  private readonly flattener: Flattener;
+  /** Loops by what tells screens apart, then by content: screens of one kind share them. */
+  private readonly flats = new Map<string, Map<string, Flat>>();
+
+  constructor(private readonly plan: Plan) {
+    this.calendars = byId(plan.calendars);
+    this.prepared = plan.bookings.filter(({ takeover, onHold }) => takeover && onHold);
+    this.flattener = new Flattener(plan);
+    const where = [
+      ...plan.bookings.map((booking) => booking.where),
+      ...plan.playlists.flatMap((list) => list.items.flatMap((item) => item.where ?? [])),
+    ];
+    const selectors = [...new Set(where)].map(selectorOf);
+    this.named = new Set(
+      ['screen:', 'site:'].flatMap((kind) =>
+        selectors.flatMap((one) => namedTerms(one, kind).map((name) => `${kind}${name}`)),
+      ),
+    );
+  }
+
+  /** What tells screens apart for selectors: what they bear, and their names where those are called. */
+  matchKeyOf(terms: ReadonlySet<string>): string {
+    return [...terms].filter((term) => this.named.has(term) || !/^(screen|site):/.test(term)).join();
+  }
+
+  /** What a screen's program says whatever clock it goes by. */
+  body(screen: Screen, site: Site, terms: ReadonlySet<string>, selected?: readonly Booking[]): Body {
+    const { plan } = this;
+    const numbers = this.numbering(terms);
+    const reaching =
+      selected ?? plan.bookings.filter((booking) => !booking.onHold && matches(selectorOf(booking.where), terms));
+    const bookings = reaching
+      .filter(({ weave }) => !weave)
+      .map((booking) => bookingFor(booking, numbers.of(booking.content)))
+      .filter((booking) => booking.loop >= 0);
+    const weaves = reaching
+      .flatMap(({ weave, id, priority, when, content }): ProgramWeave[] =>
+        weave ? [{ id, priority, when, loop: numbers.of(content), ...weave }] : [],
+      )
+      .filter((weave) => weave.loop >= 0);
+    const levels: [BackdropLevel, Content | undefined][] = [
+      ['screen', screen.backdrop],
+      ['site', site.backdrop],
+      ['network', plan.network.backdrop],
+    ];
+    const backdrops = levels
+      .map(([level, content]) => ({ level, loop: content ? numbers.of(content) : -1 }))
+      .filter((backdrop) => backdrop.loop >= 0);
+    // A prepared takeover is in no forecast, but its files must be on the player when it is fired.
+    if (!selected)
+      for (const { content, where } of this.prepared) if (matches(selectorOf(where), terms)) numbers.of(content);
+    const lightsOut = screen.lightsOut ?? [];
+    const { flats } = numbers;
+    const loops = flats.map(({ loop }) => loop);
+    const heard = flats.flatMap(({ music }) => (music ? [music.loop] : []));
+    const used = [
+      ...[...bookings, ...weaves].map((one) => one.when),
+      ...[...lightsOut, ...[...loops, ...heard].flatMap(conditionsOf)],
+    ];
+    const calendarIds = new Set(used.flatMap(calendarsOf));
+    return {
+      usesHours: used.some(followsHours),
+      usesSun: used.some(followsSun),
+      calendars: Object.fromEntries([...calendarIds].map((id) => [id, this.calendars.get(id)?.dates ?? []])),
+      loops,
+      ...(flats.some(({ order }) => order !== null) ? { orders: flats.map(({ order }) => order) } : {}),
+      ...(heard.length > 0 ? { music: flats.map(({ music }) => music) } : {}),
+      bookings,
+      ...(weaves.length > 0 ? { weaves } : {}),
+      backdrops,
+      lightsOut,
+    };
+  }
+
+  /** Numbers the loops of a screen as they are asked for: -1 where nothing of a content is for it. */
+  private numbering(terms: ReadonlySet<string>): { readonly flats: readonly Flat[]; of(content: Content): number } {
+    const key = this.matchKeyOf(terms);
+    const shared = this.flats.get(key) ?? new Map<string, Flat>();
+    this.flats.set(key, shared);
+    const flats: Flat[] = [];
+    const known = new Map<string, number>();
+    const of = (content: Content): number => {
+      const key = contentKey(content);
+      let number = known.get(key);
+      if (number === undefined) {
+        const flat = shared.get(key) ?? this.flattener.flat(content, terms);
+        shared.set(key, flat);
+        number = flat.loop.length === 0 ? -1 : flats.push(flat) - 1;
+        known.set(key, number);
+      }
+      return number;
+    };
+    return { flats, of };
+  }
+}
+
+const bookingFor = (booking: Booking, loop: number): ProgramBooking => ({
+  id: booking.id,
+  priority: booking.priority,
+  ...(booking.takeover ? { takeover: true } : {}),
+  ...(booking.takeover && booking.wake ? { wake: true } : {}),
+  ...(booking.takeover && booking.drill ? { drill: true } : {}),
+  created: Date.parse(booking.created),
+  when: booking.when,
+  loop,
+});
