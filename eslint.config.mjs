@@ -98,7 +98,7 @@ export default tseslint.config(
   },
   {
     files: ['src/core/**/*.ts'],
-    ignores: ['**/*.test.ts'],
+    ignores: ['**/*.test.ts', 'src/core/tests/**'],
     rules: {
       'no-restricted-imports': [
         'error',

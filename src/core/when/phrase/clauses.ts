@@ -42,7 +42,7 @@ const clock = clause((reader, draft) => {
   const known = (reader.context.zones ?? []).find(
     (zone) => zone.toLowerCase() === name || zone.toLowerCase().endsWith(`/${name}`),
   );
-  const zone = known ?? (isZone(written) ? written : null);
+  const zone = known ?? (isZone(written) ? zoneAsWritten(written) : null);
   if (zone === null) {
     reader.error = `“${match?.[0].trim() ?? written}” isn’t a time zone. Write a city, e.g. “Oslo time”.`;
     return true;
@@ -50,6 +50,12 @@ const clock = clause((reader, draft) => {
   draft.clock = zone;
   return true;
 });
+
+/** A zone's name with its own capitals: `utc` is UTC. */
+function zoneAsWritten(name: string): string {
+  const { timeZone } = new Intl.DateTimeFormat('en', { timeZone: name }).resolvedOptions();
+  return timeZone.toLowerCase() === name.toLowerCase() ? timeZone : name;
+}
 
 /** In this order: what could be read in two ways is read by the first. */
 export const CLAUSES: readonly Clause[] = [

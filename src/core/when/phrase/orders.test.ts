@@ -1,7 +1,6 @@
 import { parseDate, type LocalDate } from '../dates';
 import type { When } from '../schema';
-import { describeWhen } from '../words';
-import { readWhen, readingsOf } from '.';
+import { readWhen } from '.';
 
 /**
  * Days, hours and dates in every order and with commas or without: each phrase is read as it is meant, or refused. None is taken for something else:
@@ -58,22 +57,4 @@ test('in every order a phrase is read as it is meant, or refused', () => {
           }
   expect(wrong).toEqual([]);
   expect(understood / all).toBeGreaterThan(0.85);
-});
-
-test.each([
-  [
-    'weekends 10–16 December 1–20',
-    ['weekends 10:00–16:00, 1 Dec 2026 to 20 Dec 2026', 'weekends 01:00–20:00, 10 Dec 2026 to 16 Dec 2026'],
-  ],
-  ['1–5 Dec 9–17', ['daily 09:00–17:00, 1 Dec 2026 to 5 Dec 2026', 'daily 01:00–05:00, 9 Dec 2026 to 17 Dec 2026']],
-  ['24–26 Dec 9–17', ['daily 09:00–17:00, 24 Dec 2026 to 26 Dec 2026']],
-])('"%s" is read in each way that it can be meant', (text, ways) => {
-  expect(readingsOf(text, { today, time: 0, calendars: [] }).map((when) => describeWhen(when))).toEqual(ways);
-});
-
-test.each([['20 Dec to 1 Dec 10:00–16:00', /is nearly a year/]])('"%s" is asked about', (text, message) => {
-  expect(readWhen(text, { today, time: 0, calendars: [] })).toMatchObject({
-    ok: false,
-    message: expect.stringMatching(message),
-  });
 });
