@@ -5,8 +5,8 @@ import { describeWhen, readWhen, readingsOf, type When } from '..';
 /** What people write is read as they mean it, or refused with what to do; whole, and however it is spaced. */
 
 /** A rule that leaves out no day is not said. */
-const everyDay = ({ repeat, ...rest }: When) =>
-  repeat === 'FREQ=DAILY' ? rest : { ...rest, ...(repeat && { repeat }) };
+const everyDay = (when: When): When =>
+  'repeat' in when && when.repeat === 'FREQ=DAILY' ? { ...when, repeat: undefined } : when;
 
 test.each(phrasesWith('means'))('$on, "$say"', ({ say, means, context }) => {
   expect(orThrow(readWhen(say, context))).toEqual(means);
