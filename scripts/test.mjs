@@ -1,5 +1,6 @@
 // `npm test`: sets up what is missing, runs everything, and ends with the sum. Goes on after a failure, so that one run tells all.
-import { spawnSync } from 'node:child_process';
+// `npm run test:long` (`--long`) tries properties with all their random cases, and frames for five minutes.
+import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, readdirSync, rmSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -10,6 +11,10 @@ process.chdir(join(dirname(fileURLToPath(import.meta.url)), '..'));
 setUp();
 const reports = 'test-results/reports';
 process.env.LANTERNPOST_TEST_CLUSTER = '1';
+if (process.argv.includes('--long')) {
+  process.env.PROPERTY_TIMES ??= '1';
+  process.env.GLASS_SECONDS ??= '300';
+}
 rmSync(reports, { recursive: true, force: true });
 mkdirSync(reports, { recursive: true });
 
@@ -18,41 +23,58 @@ let failed = 0;
 /** Names of the tests that passed: read after each run, since the next one clears the folder. */
 const names = new Set();
 
-function run(title, command, args, environment = {}) {
+async function run(title, command, args, environment = {}) {
   console.log(`\n── ${title}`);
-  const { status } = spawnSync(command, args, {
+  const child = spawn(command, args, {
     stdio: ['ignore', 'inherit', 'inherit'],
     env: { ...process.env, ...environment },
   });
-  return status === 0;
+  return (await new Promise((done) => child.once('close', done))) === 0;
 }
 
-/** A check that is one thing: it passes or fails. */
-function check(title, command, ...args) {
-  if (run(title, command, args)) passed++;
-  else failed++;
+/** What looks at the text alone: one thing each, which passes or fails. */
+const CHECKS = [
+  ['Types', 'tsc', '--noEmit'],
+  ['Lint and import rules', 'eslint', '.'],
+  ['Format', 'prettier', '--check', '--log-level', 'warn', '.'],
+  ['Dependencies', 'knip'],
+];
+
+/** Runs the checks one after the other, beside what waits for databases and processes. What they say comes out at the end. */
+async function runChecks() {
+  const results = [];
+  for (const [title, ...command] of CHECKS) {
+    const child = spawn('npx', command, { stdio: ['ignore', 'pipe', 'pipe'] });
+    let said = '';
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk) => (said += chunk));
+    const status = await new Promise((done) => child.once('close', done));
+    results.push({ title, said, good: status === 0 });
+  }
+  for (const { title, said, good } of results) {
+    console.log(`\n── ${title}: ${good ? 'passed' : 'failed'}\n${said}`);
+    if (good) passed++;
+    else failed++;
+  }
 }
 
 /** A run of many tests: counted from its report. A run that broke without one counts as a failure. */
-function suite(title, command, args, report, count, environment = {}) {
+async function suite(title, command, args, report, count, environment = {}) {
   const path = join(reports, report);
-  const good = run(title, command, args(path), environment);
+  const good = await run(title, command, args(path), environment);
   const [ok, bad] = existsSync(path) ? count(JSON.parse(readFileSync(path, 'utf8'))) : [0, 0];
   for (const name of passedTests(reports)) names.add(name);
   passed += ok;
   failed += bad || (good ? 0 : 1);
 }
 
-check('Types', 'npx', 'tsc', '--noEmit');
-check('Lint and import rules', 'npx', 'eslint', '.');
-check('Format', 'npx', 'prettier', '--check', '--log-level', 'warn', '.');
-check('Dependencies', 'npx', 'knip');
 const jestCount = ({ numPassedTests, numFailedTests, numRuntimeErrorTestSuites }) => [
   numPassedTests,
   numFailedTests + numRuntimeErrorTestSuites,
 ];
 const jestArgs = (path) => ['jest', '--json', `--outputFile=${path}`];
-suite('Core, services and processes (Jest)', 'npx', jestArgs, 'jest.json', jestCount);
+const checks = runChecks();
+await suite('Core, services and processes (Jest)', 'npx', jestArgs, 'jest.json', jestCount);
+await checks;
 const playwrightCount = ({ stats }) => [stats.expected + stats.flaky, stats.unexpected + stats.skipped];
 /** What looks at each frame has the machine for itself. */
 const ALONE = ['glass.spec.ts'];
@@ -68,11 +90,11 @@ const browsers = (title, files) =>
       LANTERNPOST_REPORT: join(reports, 'playwright.json'),
     },
   );
-browsers(
+await browsers(
   'The real interface (Playwright)',
   specs.filter((file) => !ALONE.includes(file)),
 );
-browsers('Frame by frame (Playwright)', ALONE);
+await browsers('Frame by frame (Playwright)', ALONE);
 
 console.log('\n── Faults and bad inputs (docs/faults.md)');
 const untried = untold(faultRows(readFileSync('docs/faults.md', 'utf8')), names);
