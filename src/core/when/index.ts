@@ -15,7 +15,8 @@ export * from './dates';
 export { parseRule, ruleDates, writeRule, type Rule } from './rule';
 export { adoptZones, isZone, toInstant, toLocalTime, trimZone, zoneTable, type ZoneTable } from './zone';
 export { ALWAYS, intersect, intervalAt, subtract, union, type Interval, type Intervals } from './intervals';
-export { MOST_DAYS, openingOf, parseClock, parseEdge, windowBetween, type WrittenWindow } from './windows';
+export { openingOf, windowBetween } from './windows';
+export { MOST_DAYS, parseClock, parseEdge, type WrittenWindow } from './written';
 export {
   datesOf,
   instantsOf,

@@ -2,7 +2,7 @@ import { DAY as A_DAY, MINUTE } from '../instant';
 import { done, misread, type Result } from '../refusal';
 import { addDays, startOfDate, weekdayIndex, type LocalDate, type LocalTime } from './dates';
 import { DAY, EDGE, LENGTH, Reader, edgeOf, minutesOf, weekdayNumber } from './phrase';
-import { parseClock } from './windows';
+import { parseClock } from './written';
 
 /**
  * Reads one time of a local clock in words: "tomorrow 06:10", "Wed 6pm", "5 Dec 14:00:30", "noon". Without a date it is

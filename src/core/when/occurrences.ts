@@ -6,7 +6,8 @@ import { addDays, dateOfLocalTime, parseDate, startOfDate, type LocalDate, type 
 import { ALWAYS, union, type Intervals } from './intervals';
 import { parseRule, ruleDates, type Rule } from './rule';
 import type { SunTimes } from './sun';
-import { isSun, openingOf, windowsOf, type Edge, type Window } from './windows';
+import { isSun, openingOf, windowsOf, type Window } from './windows';
+import { type Edge } from './written';
 import { toInstant, toLocalTime, type ZoneTable } from './zone';
 
 /** One window of a `When` on one date: `[from, to)`, never empty. */

@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { reference } from '../plan/references';
 import { parseDate } from './dates';
 import { parseRule } from './rule';
-import { MOST_DAYS, NAMED_EDGE, parseClock, parseEdge, type WrittenWindow } from './windows';
+import { MOST_DAYS, NAMED_EDGE, parseClock, parseEdge, type WrittenWindow } from './written';
 import { isZone } from './zone';
 
 /** When, as a plan writes it (domain section 3), and a site's opening hours. */

@@ -1,5 +1,5 @@
 import type { SetOfHours, When } from './schema';
-import { NAMED_EDGE, type NamedEdge } from './windows';
+import { NAMED_EDGE, type NamedEdge } from './written';
 
 /** The types that a `When` is made of. Without schemas, because players use this file and must stay small. */
 

@@ -4,7 +4,7 @@ import { dateOfLocalTime, formatDate, startOfDate, type LocalTime } from './date
 import { readMoment, readShift } from './moment';
 import { LENGTH, clockOf, edgeOf, isBare, minutesOf } from './phrase';
 import type { SetOfHours, When } from './schema';
-import { parseClock } from './windows';
+import { parseClock } from './written';
 import { toInstant, toLocalTime, zoneTable, type ZoneTable } from './zone';
 
 /** What is put on lasts less than a day: its clock comes to the same time only once. */

@@ -1,6 +1,7 @@
 import { DAY, HOUR, MINUTE } from '../instant';
 import { dateOf } from './dates';
-import { openingOf, parseClock, parseEdge, windowsOf } from './windows';
+import { openingOf, windowsOf } from './windows';
+import { parseClock, parseEdge } from './written';
 
 test('a clock is written HH:MM or HH:MM:SS', () => {
   expect(['00:00', '23:59:59', '06:30'].map(parseClock)).toEqual([0, DAY - 1000, 6 * HOUR + 30 * MINUTE]);

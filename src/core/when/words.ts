@@ -1,6 +1,6 @@
 import type { SetOfHours, When } from './schema';
 import { setsOf } from './sets-of-hours';
-import type { WrittenWindow } from './windows';
+import type { WrittenWindow } from './written';
 import { WEEKDAYS, addDays, civil, parseDate, type LocalDate } from './dates';
 import { parseRule, type Rule } from './rule';
 import { ADVENT_SUNDAYS, yearRange } from './year-days';

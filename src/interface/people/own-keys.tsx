@@ -9,7 +9,7 @@ import { SecretAddress } from '@/interface/kit/secret-address';
 import { rightsOf, type Right } from '@/core';
 import { useRole } from '@/interface/data/may';
 import type { OthersKey, PersonalKey } from '@/services/people';
-import type { Act } from './people-place';
+import type { Act } from './act';
 
 /** The rights of a key, as you choose them, and in a word. */
 const RIGHTS: readonly { readonly right: Right; readonly label: string; readonly short: string }[] = [

@@ -4,7 +4,7 @@ import { endSessionAction } from '@/web/people-actions';
 import { Button } from '@/interface/kit/button';
 import { dateTime } from '@/interface/kit/format';
 import type { Session } from '@/services/people';
-import type { Act } from './people-place';
+import type { Act } from './act';
 import { agentName } from './words';
 
 /** Where you are signed in: each window can be signed out from here. */

@@ -6,7 +6,7 @@ import { changePasswordAction } from '@/web/people-actions';
 import { Field, Input } from '@/interface/kit/field';
 import { passwordChangeSchema, type PasswordChange } from '@/services/people/schemas';
 import { EntryForm } from './entry-form';
-import type { Act } from './people-place';
+import type { Act } from './act';
 
 const EMPTY = { current: '', password: '' };
 

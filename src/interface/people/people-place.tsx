@@ -10,15 +10,13 @@ import { useZone } from '@/interface/data/zone';
 import { dateTime } from '@/interface/kit/format';
 import { SecretAddress } from '@/interface/kit/secret-address';
 import type { GivenLink } from '@/services/people';
+import type { Act } from './act';
 import { InviteForm } from './invite-form';
 import { OthersKeys, OwnKeys } from './own-keys';
 import { OwnSessions } from './own-sessions';
 import { PasswordForm } from './password-form';
 import { InvitationRow, PersonRow } from './rows';
 import { TrailList } from './trail-list';
-
-/** How the parts of this place do things: the answer is shown, and the lists are loaded again. */
-export type Act = <T>(work: Promise<Result<T>>, said: string) => Promise<Result<T>>;
 
 interface Shown extends GivenLink {
   readonly name: string;

@@ -14,7 +14,7 @@ import { Button } from '@/interface/kit/button';
 import { counted, dateTime } from '@/interface/kit/format';
 import { useMay } from '@/interface/data/may';
 import type { GivenLink, Invitation, Person } from '@/services/people';
-import type { Act } from './people-place';
+import type { Act } from './act';
 import { RoleSelect } from './role-select';
 import { removalSentence } from './words';
 

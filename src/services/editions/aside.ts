@@ -3,7 +3,9 @@ import { Refusal, orThrow, programMaker, samePlan, sharing, type Plan } from '@/
 import type { Actor } from '../people';
 import { lastChange } from '../plan';
 import { compile } from './compile';
-import { baseOf, isDraftAt, newestEdition, write, type WholeEdition } from './editions';
+import { baseOf } from './freeze';
+import { isDraftAt, newestEdition, type WholeEdition } from './frozen';
+import { write } from './publish';
 import { beginDue, carryInto, plannedWithin } from './planned-plans';
 
 /** Editions beside the draft's way: what is put on at once, and takeovers that are fired. */

@@ -1,11 +1,9 @@
 import type { Transaction } from 'sequelize';
 import { canonicalWriter, type MadeProgram, type Plan, type ProgramDocument, type Screen } from '@/core';
-import { publish, rows, rowsOfMany } from '@/database';
+import { rows, rowsOfMany } from '@/database';
 import { fitted, renditionsOf, wantRenditions, type Rendition } from '../library';
-import { inTurnMakingWay, takeTurn } from '../plan';
 import { digester } from './compile';
-import { newestEdition, type Frozen } from './editions';
-import { plannedWithin } from './planned-plans';
+import type { Frozen } from './frozen';
 import { programsBy, writePrograms } from './programs';
 
 /**
@@ -155,16 +153,4 @@ export async function deliveredAsBefore(
       .filter(({ screen, hash }) => alike.has(screen) && screens.get(screen) === hash)
       .map(({ screen, delivered }) => [screen, delivered]),
   );
-}
-
-/** Gives players the renditions that were made since: of a network's newest edition, and of what is planned. */
-export async function deliverAgain(networkId: string): Promise<void> {
-  await inTurnMakingWay(networkId, async (within) => {
-    await takeTurn(networkId, within);
-    const newest = await newestEdition(networkId, within);
-    let differs = false;
-    for (const one of [...(newest ? [newest] : []), ...(await plannedWithin(networkId, within))])
-      differs = (await deliverEdition(one, within)) || differs;
-    if (differs) await publish({ kind: 'edition', network: networkId }, within);
-  });
 }

@@ -25,15 +25,9 @@ import type { Actor } from '../people';
 import { draftPlan, type Draft, type PlanChange } from '../plan';
 import { compile } from './compile';
 import { filesOf, programsBy } from './programs';
-import {
-  baseOf,
-  compileDraft,
-  newestEdition,
-  programsOf,
-  publishedBase,
-  type Frozen,
-  type WholeEdition,
-} from './editions';
+import { baseOf, compileDraft } from './freeze';
+import { newestEdition, programsOf, type Frozen, type WholeEdition } from './frozen';
+import { publishedBase } from './publish';
 import { plannedWithin, topEdition, type PlannedPlan } from './planned-plans';
 
 /** What became of one object since the last edition. */

@@ -27,16 +27,13 @@ export {
   editionAt,
   editionPlan,
   editions,
-  newestNumber,
-  planAgain,
-  publishAgain,
-  publishEdition,
   editionFor,
   publishedPlan,
   deliveredPrograms,
   publishedPrograms,
   type Edition,
-  type Publishing,
   type OutThen,
 } from './editions';
-export { deliverAgain } from './deliver';
+export { newestNumber } from './frozen';
+export { planAgain, publishAgain, publishEdition, type Publishing } from './publish';
+export { deliverAgain } from './deliver-again';

@@ -3,7 +3,8 @@ import { MINUTE, Refusal, orThrow, parseSelector, screensMatching, type Instant,
 import { EditionRow, publish, rows, type PilotColumn } from '@/database';
 import type { Actor } from '../people';
 import { inTurn, takeTurn } from '../plan';
-import { programsOf, type Publishing } from './editions';
+import { programsOf } from './frozen';
+import { type Publishing } from './publish';
 import { beginDue, plannedWithin } from './planned-plans';
 import { readReach } from './reach';
 import { freezeNext, giveNumber, type Next } from './waiting';

@@ -3,7 +3,8 @@ import { orThrow, samePlan, sharing, type Plan } from '@/core';
 import { EditionRow, publish, rows } from '@/database';
 import { compile } from './compile';
 import { carryReach } from './reach';
-import { baseOf, freeze, frozen, newestEdition, type Frozen } from './editions';
+import { baseOf, freeze } from './freeze';
+import { frozen, newestEdition, type Frozen } from './frozen';
 
 /** Planned editions, and how a publication before them changes what they hold. Call these in the network's turn. */
 

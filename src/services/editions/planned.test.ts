@@ -8,7 +8,7 @@ import { pairedPlayer } from '../tests/players';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';
 import { flushHeartbeats, heartbeat, screenStatuses, targetOf } from '../screens';
 import { clearEditions } from './clear';
-import { deliverAgain } from './deliver';
+import { deliverAgain } from './deliver-again';
 import {
   callOffPlanned,
   docket,

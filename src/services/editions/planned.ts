@@ -3,7 +3,7 @@ import { EditionRow, rows } from '@/database';
 import { logger } from '@/log';
 import type { Actor } from '../people';
 import { inTurn, takeTurn } from '../plan';
-import type { Publishing } from './editions';
+import type { Publishing } from './publish';
 import { beginDue } from './planned-plans';
 import { beginnings, readReach, writeReach, type GoesOut } from './reach';
 import { freezeNext, refuseSooner, withWaiting } from './waiting';

@@ -2,7 +2,7 @@ import { Refusal, dateOfLocalTime, toLocalTime, zoneTable, type LocalDate } from
 import { writeSmil } from '@/core/formats/playlists';
 import { notFound } from '../errors';
 import type { Actor } from '../people';
-import { newestEdition } from './editions';
+import { newestEdition } from './frozen';
 
 /** A day of a screen by the newest edition as SMIL 3.0; today, on its site's clock, where none is named. Throws 404 for no screen, or no edition. */
 export async function screenDay({ networkId }: Actor, id: string, date: LocalDate | null): Promise<string> {

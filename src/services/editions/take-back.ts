@@ -3,7 +3,7 @@ import { uuidv7 } from '@/database';
 import { filesOfVersions } from '../library';
 import { demand, type Actor } from '../people';
 import { draftWithin, editWithin, inTurn, takeTurn, type Edit, type EditResult } from '../plan';
-import { seenChange } from './editions';
+import { seenChange } from './publish';
 import { topEdition } from './planned-plans';
 
 /**

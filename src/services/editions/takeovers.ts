@@ -37,7 +37,7 @@ import {
   type Edit,
 } from '../plan';
 import { newestInTurn, writeAside } from './aside';
-import type { WholeEdition } from './editions';
+import type { WholeEdition } from './frozen';
 
 /**
  * Takeovers that are prepared on hold, activated by one act, and cleared by another. Both are written to the draft and to an edition of their

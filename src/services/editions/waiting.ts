@@ -16,20 +16,9 @@ import { notFound } from '../errors';
 import { demand, type Actor } from '../people';
 import { draftWithin, inTurn, inTurnMakingWay, refuseToSend, takeTurn } from '../plan';
 import { compile } from './compile';
-import {
-  baseOf,
-  freeze,
-  frozen,
-  isDraftAt,
-  newestEdition,
-  nothingWaits,
-  programsOf,
-  publishedBase,
-  readNote,
-  seenChange,
-  type Publishing,
-  type WholeEdition,
-} from './editions';
+import { baseOf, freeze } from './freeze';
+import { frozen, isDraftAt, newestEdition, programsOf, type WholeEdition } from './frozen';
+import { nothingWaits, publishedBase, readNote, seenChange, type Publishing } from './publish';
 import { beginDue, plannedWithin, type PlannedPlan } from './planned-plans';
 import { writeReach } from './reach';
 import { answerRequests, askAgain } from './requests';

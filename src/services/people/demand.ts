@@ -1,5 +1,5 @@
 import { REFUSED, Refusal, type Permission } from '@/core';
-import type { Actor } from './sessions';
+import type { Actor } from './actor';
 
 /** Throws 403 if the actor may not do this. Every service call that changes something begins with it. */
 export function demand({ may }: Pick<Actor, 'may'>, permission: Permission): void {

@@ -16,8 +16,8 @@ export {
   type Invitation,
   type Person,
 } from './members';
+export { actorIn, type Actor } from './actor';
 export {
-  actorIn,
   actorOf,
   endSession,
   endSessions,
@@ -26,7 +26,6 @@ export {
   sessions,
   signOut,
   watchSession,
-  type Actor,
   type OpenSession,
   type Origin,
   type Session,

@@ -4,7 +4,8 @@ import { hashPassword, verifyPassword } from './hashing';
 import { readInput } from './input';
 import { forgetAttempts, limitAttempts, placeOf } from './limits';
 import { joinSchema, passwordChangeSchema } from './schemas';
-import { endSessions, openSession, type Actor, type OpenSession, type Origin } from './sessions';
+import type { Actor } from './actor';
+import { endSessions, openSession, type OpenSession, type Origin } from './sessions';
 import { tokenHash } from './tokens';
 import { record } from './trail';
 

@@ -4,7 +4,8 @@ import { notFound } from '../errors';
 import { readInput } from './input';
 import { limitAttempts, placeOf } from './limits';
 import { keySchema } from './schemas';
-import { roleOf, type Actor, type Origin } from './sessions';
+import type { Actor } from './actor';
+import { roleOf, type Origin } from './sessions';
 import { newToken, tokenHash } from './tokens';
 import { record } from './trail';
 

@@ -7,7 +7,8 @@ import { slugFor } from '../plan/slug';
 import { demand } from './demand';
 import { readInput } from './input';
 import { foundingSchema, inviteSchema, roleSchema } from './schemas';
-import { endSessions, type Actor } from './sessions';
+import type { Actor } from './actor';
+import { endSessions } from './sessions';
 import { newToken } from './tokens';
 import { record } from './trail';
 

@@ -7,7 +7,8 @@ import { hashPassword, verifyPassword, type Lane } from './hashing';
 import { readInput } from './input';
 import { forgetAttempts, giveBackAttempt, limitAttempts, placeOf } from './limits';
 import { firstPersonSchema, signInSchema } from './schemas';
-import { actorIn, openSession, type Actor, type OpenSession, type Origin } from './sessions';
+import { actorIn, type Actor } from './actor';
+import { openSession, type OpenSession, type Origin } from './sessions';
 import { record } from './trail';
 
 const SIGN_IN = { most: 10, seconds: 300 };

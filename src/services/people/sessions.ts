@@ -1,27 +1,11 @@
 import type { Transaction } from 'sequelize';
-import { ROLE, type Permission, type Role } from '@/core';
+import type { Role } from '@/core';
 import { config } from '@/config';
 import { SessionRow, onBehalfOf, publish, rows, subscribe, transaction } from '@/database';
 import { notFound } from '../errors';
+import { actorIn, type Actor } from './actor';
 import { newToken, tokenHash } from './tokens';
 import { record } from './trail';
-
-/** Who asks: every service call takes one, and sees that person's network only. */
-export interface Actor {
-  readonly personId: string | null;
-  readonly name: string;
-  readonly networkId: string;
-  /** What they may do: every call that changes something asks for one of these (`demand`). */
-  readonly may: readonly Permission[];
-  /** A program works with their key. */
-  readonly byKey?: true;
-}
-
-/** A person with their role. */
-export const actorIn = ({ role, ...person }: Omit<Actor, 'may'> & { readonly role: Role }): Actor => ({
-  ...person,
-  may: ROLE[role].may,
-});
 
 /** The role of a person; that of a viewer where the person is not known. */
 export async function roleOf({ personId }: Pick<Actor, 'personId'>): Promise<Role> {

@@ -1,7 +1,7 @@
 import type { Transaction } from 'sequelize';
 import { publish, rows } from '@/database';
 import type { Act } from './acts';
-import type { Actor } from './sessions';
+import type { Actor } from './actor';
 
 /** One line of the trail. */
 export interface TrailLine {

@@ -1,11 +1,10 @@
 import * as z from 'zod';
 import { whenSchema, type When } from '../../when/schema';
 import { checkTimed, contentFields } from '../content-schema';
-import { CONTENTS, CONTENT_KINDS, type ContentKind, type Naming } from '../contents';
+import { CONTENTS, CONTENT_KINDS, namedIn, type ContentKind, type Naming } from '../contents';
 import { durationSchema, idSchema, nameSchema, selectorSchema } from '../fields';
 import { withEntryIds } from '../entries';
 import { defineKind, type Names, type OldDocument } from '../kind';
-import { knownItem } from '../known';
 import { reference } from '../references';
 import { duration, durationWords, plain, selector, text, when, yesNo } from '../say';
 
@@ -192,8 +191,8 @@ export const playlist = defineKind({
   entries: {
     items: {
       name: (entry, names) => {
-        const item = knownItem(entry as { media: string } & typeof entry);
-        return item.kind === 'collect' ? `all ${item.rule}` : names(item.kind, item.id);
+        const what = namedIn(entry);
+        return what ? names(what.kind, what.id) : `all ${String(entry.collect)}`;
       },
       fields: {
         ...Object.fromEntries(

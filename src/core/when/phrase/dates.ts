@@ -1,5 +1,5 @@
 import { WEEKDAYS, addDays, civil, dateOf, daysInMonth, formatDate, weekdayIndex, type LocalDate } from '../dates';
-import { MOST_DAYS } from '../windows';
+import { MOST_DAYS } from '../written';
 import { dayWords } from '../words';
 import { addDate, clause, nowEdge, otherWeekday, setRange } from './clause';
 import { edgeOf } from './edges';

@@ -1,5 +1,5 @@
 import type { LocalDate } from '../dates';
-import type { WrittenWindow } from '../windows';
+import type { WrittenWindow } from '../written';
 import type { Unit } from './reader';
 
 /** Collects what the clauses say; a phrase becomes a `When` only as a whole. */

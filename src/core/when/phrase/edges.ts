@@ -1,4 +1,4 @@
-import { NAMED_EDGE, parseClock, parseEdge } from '../windows';
+import { NAMED_EDGE, parseClock, parseEdge } from '../written';
 import { minutesOf, numberOf } from './vocabulary';
 
 const two = (n: number) => String(n).padStart(2, '0');

@@ -1,5 +1,5 @@
 import { addDays, type LocalDate } from '../dates';
-import { MOST_DAYS, parseClock, type WrittenWindow } from '../windows';
+import { MOST_DAYS, parseClock, type WrittenWindow } from '../written';
 import { addDate, clause, setRange, type Clause } from './clause';
 import type { Draft } from './draft';
 import { seesDays } from './dates';

@@ -2,7 +2,7 @@ import { formatDate, parseDate } from '../dates';
 import { datesOf } from '../occurrences';
 import { parseRule } from '../rule';
 import type { SetOfHours } from '../schema';
-import { parseClock } from '../windows';
+import { parseClock } from '../written';
 import { weeklyDays, weeklyRule } from '../words';
 
 /**

@@ -3,7 +3,7 @@ import { WEEKDAYS, addDays, civil, formatDate, weekdayIndex, type LocalDate } fr
 import { parseRule } from '../rule';
 import { MOST_SETS, type SetOfHours, type When } from '../schema';
 import { setsOf, whenOfSets } from '../sets-of-hours';
-import { parseClock, type WrittenWindow } from '../windows';
+import { parseClock, type WrittenWindow } from '../written';
 import { edgeWords, weeksFrom } from '../words';
 import { nowEdge, otherWeekday } from './clause';
 import { CLAUSES } from './clauses';
