@@ -13,7 +13,7 @@ const OFF_MS = 300;
 const AGAIN_MS = 10 * SECOND;
 
 /** A sound's turn, and its volume from 0 to 1. */
-interface Turn extends Play {
+interface SoundTurn extends Play {
   readonly volume: number;
 }
 
@@ -23,7 +23,7 @@ export class Band {
   private timer: ReturnType<typeof setTimeout> | undefined;
   private turn = 0;
   private wanted = 0;
-  private current: Turn | null = null;
+  private current: SoundTurn | null = null;
   private isLoading = false;
   private readonly watching: ReturnType<typeof setInterval>;
 
@@ -72,7 +72,7 @@ export class Band {
     const { segments } = forecast(program, at, at + AHEAD_MS + PREPARE_MS);
     const turns = segments.flatMap((segment) => {
       const volume = program.music?.[segment.loop]?.volume ?? 0;
-      return musicPlays(program, placeOf(program), segment).map((play): Turn => ({ ...play, volume }));
+      return musicPlays(program, placeOf(program), segment).map((play): SoundTurn => ({ ...play, volume }));
     });
     const play = turns.find((one) => one.from <= at && at < one.to);
     const next = turns.find((one) => one.from > at);
@@ -84,7 +84,7 @@ export class Band {
   }
 
   /** Lets what is on be heard; what is heard already goes on. */
-  private put(play: Turn | undefined): void {
+  private put(play: SoundTurn | undefined): void {
     if (!play) return this.rest();
     const { media, start, volume } = this.current ?? {};
     const same = media === play.media && start === play.start && volume === play.volume;
@@ -92,11 +92,11 @@ export class Band {
     if (!same) this.sound(play);
   }
 
-  private sound(turn: Turn): void {
+  private sound(turn: SoundTurn): void {
     void this.hear(turn, ++this.wanted);
   }
 
-  private async hear(play: Turn, wanted: number): Promise<void> {
+  private async hear(play: SoundTurn, wanted: number): Promise<void> {
     const asset = this.program?.assets[play.media];
     const isWanted = () => wanted === this.wanted;
     this.isLoading = true;
@@ -114,7 +114,7 @@ export class Band {
     }
   }
 
-  private prepareAt(play: Turn, at: number, turn: number): void {
+  private prepareAt(play: SoundTurn, at: number, turn: number): void {
     const prepare = () => {
       const asset = this.program?.assets[play.media];
       if (turn === this.turn && asset?.kind === 'sound')

@@ -19,10 +19,10 @@ const tooLong = (name: string) => {
 };
 
 /** What an item says of its files' turns. */
-type Turn = Pick<Item, 'durationMs' | 'clip' | 'transition' | 'fit' | 'volume'>;
+type ItemSettings = Pick<Item, 'durationMs' | 'clip' | 'transition' | 'fit' | 'volume'>;
 
 /** How a file looks in its turn: what is said of it, without what is usual. */
-function lookOf({ transition, fit, volume }: Omit<Turn, 'durationMs' | 'clip'>, durationMs: number) {
+function lookOf({ transition, fit, volume }: Omit<ItemSettings, 'durationMs' | 'clip'>, durationMs: number) {
   const ms = Math.min(transition?.ms ?? 0, Math.floor(durationMs / 2));
   return {
     ...(transition && transition.kind !== 'cut' && ms > 0 ? { transition: { kind: transition.kind, ms } } : {}),
@@ -134,7 +134,7 @@ export class Flattener {
   }
 
   /** A file's turn by what an item says of it. */
-  private turn(file: Media, { durationMs: own, clip, ...look }: Turn, conditions: readonly When[]): LoopItem {
+  private turn(file: Media, { durationMs: own, clip, ...look }: ItemSettings, conditions: readonly When[]): LoopItem {
     const usual = this.plan.network.defaultDurationMs ?? DEFAULT_DURATION_MS;
     const durationMs = (clip && clip[1] - clip[0]) ?? own ?? file.durationMs ?? usual;
     return {

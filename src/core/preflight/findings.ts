@@ -200,7 +200,7 @@ function gaps(plan: Plan, contests: readonly Contest[]): Made[] {
 }
 
 /** The span that is asked for, and what is now. */
-interface Asked {
+interface FindingSpan {
   readonly from: Instant;
   readonly to: Instant;
   readonly now: Instant;
@@ -211,7 +211,7 @@ function aboutBooking(
   booking: Booking,
   bookings: ReadonlyMap<string, Booking>,
   contests: readonly Contest[],
-  asked: Asked,
+  asked: FindingSpan,
   name: (id: string) => string,
 ): Made[] {
   const { id } = booking;
@@ -337,7 +337,12 @@ function unknownToSites(
   ];
 }
 
-function outOfTime(booking: Booking, contest: Contest, { from, to, now }: Asked, name: (id: string) => string): Made[] {
+function outOfTime(
+  booking: Booking,
+  contest: Contest,
+  { from, to, now }: FindingSpan,
+  name: (id: string) => string,
+): Made[] {
   const { place } = contest.group;
   const year = 366 * DAY;
   const written = setsOf(booking.when)
@@ -374,7 +379,7 @@ function outOfTime(booking: Booking, contest: Contest, { from, to, now }: Asked,
 function clocks(
   booking: Booking,
   contests: readonly Contest[],
-  { from, to }: Asked,
+  { from, to }: FindingSpan,
   name: (id: string) => string,
 ): Made[] {
   const gathering = new Gathering();

@@ -3,11 +3,11 @@
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { DAY, HOUR, type Change, type Instant } from '@/core';
 import { ask, useAnswer } from '@/interface/forecast/client';
-import { askEdition, useShownAt, type Shown } from './out-then';
+import { askEdition, useShownAt, type Looked } from './out-then';
 import { useAhead, usePlanned, type Ahead } from './planned';
 import { useNetwork } from './provider';
 import { useServerClock } from './use-server-clock';
-import { joined, lastFor, stepsOf, together, type Step } from './reaching';
+import { joined, lastFor, stepsOf, together, type SwitchStep } from './reaching';
 
 /** The one instant that the whole interface looks at. */
 interface MomentContext {
@@ -16,9 +16,9 @@ interface MomentContext {
   readonly isNow: boolean;
   readonly now: number;
   /** The plan that says what shows at the moment, of screens that no edition has reached which is not out everywhere. */
-  readonly shown: Shown;
+  readonly shown: Looked;
   /** The same of one screen: some may have an edition already that waits for others, at their sites or as pilots. */
-  shownOf(screen: string): Shown;
+  shownOf(screen: string): Looked;
   /** What takes over on a screen after the moment, as far as it is near: in order of time. */
   laterOf(screen: string): readonly Ahead[];
   /** Looks at another instant; null follows the clock again. */
@@ -38,7 +38,7 @@ interface MomentContext {
 const Context = createContext<MomentContext | null>(null);
 const Go = createContext<MomentContext['go']>(() => undefined);
 
-const NOTHING: readonly Step[] = [];
+const NOTHING: readonly SwitchStep[] = [];
 
 export function useMoment(): MomentContext {
   const context = useContext(Context);
@@ -54,11 +54,11 @@ export function MomentProvider({ children }: { children: ReactNode }) {
   const { serverNow } = view;
   const now = useServerClock(serverNow);
   const [chosen, setChosen] = useState<number | null>(null);
-  const [edition, setEdition] = useState<{ readonly number: number; readonly plan: Shown['plan'] } | null>(null);
+  const [edition, setEdition] = useState<{ readonly number: number; readonly plan: Looked['plan'] } | null>(null);
   const [selected, select] = useState<ReadonlySet<string>>(new Set());
   const moment = chosen ?? now;
   const ofThen = useShownAt(looking === 'published' && !edition && chosen !== null && chosen < now ? chosen : null);
-  const asked: Shown = edition && looking === 'published' ? { by: 'chosen', ...edition } : ofThen;
+  const asked: Looked = edition && looking === 'published' ? { by: 'chosen', ...edition } : ofThen;
   // By what it says: it is made anew whenever anything is drawn.
   const says = JSON.stringify({ ...asked, plan: asked.plan.key });
   // eslint-disable-next-line react-hooks/exhaustive-deps -- a plan stands by its key
@@ -79,11 +79,11 @@ export function MomentProvider({ children }: { children: ReactNode }) {
     [later],
   );
   const shownOf = useMemo(() => {
-    const made = new Map<Ahead | undefined, Shown>([[undefined, then]]);
-    return (step: Ahead | undefined): Shown => {
+    const made = new Map<Ahead | undefined, Looked>([[undefined, then]]);
+    return (step: Ahead | undefined): Looked => {
       const known = made.get(step);
       if (known) return known;
-      const shown: Shown = step?.plan
+      const shown: Looked = step?.plan
         ? { by: 'planned', plan: step.plan, at: step.at }
         : { by: 'asking', plan: then.plan, failed: step?.failed ?? false };
       made.set(step, shown);
@@ -195,13 +195,13 @@ export function MomentProvider({ children }: { children: ReactNode }) {
 
 /** From an instant on, what says what shows, and on how many screens it takes over. */
 interface Part {
-  readonly plan: Shown['plan'];
+  readonly plan: Looked['plan'];
   readonly at: Instant;
   readonly touched: number;
 }
 
 /** Whether an earlier step of the same edition was for a screen. */
-const hasAlready = (steps: readonly Step[], step: Step, screen: string): boolean =>
+const hasAlready = (steps: readonly SwitchStep[], step: SwitchStep, screen: string): boolean =>
   steps.slice(0, steps.indexOf(step)).some(({ id, screens }) => id === step.id && screens?.has(screen));
 
 async function changesOf(

@@ -8,7 +8,7 @@ import { asked } from './queries';
 import type { NamedPlan } from './state';
 
 /** What is looked at, and by whose word: the plan of now, what was out at a past moment, or what is planned to be by a later one. */
-export type Shown =
+export type Looked =
   | { readonly by: 'plan'; readonly plan: NamedPlan }
   | { readonly by: 'edition'; readonly plan: NamedPlan; readonly number: number }
   /** What an edition would show, whether it is out at the moment or not. */
@@ -31,7 +31,7 @@ interface Known {
  * What the glass was to show at a past instant goes by the edition that was out then; null looks at the plan of now. While it is asked
  * for, and where nothing was out, there are the sites and screens, with nothing on them.
  */
-export function useShownAt(past: Instant | null): Shown {
+export function useShownAt(past: Instant | null): Looked {
   const { seen, published } = useNetwork('seen', 'published');
   const [known, setKnown] = useState<readonly Known[]>([]);
   const [failedAt, setFailedAt] = useState<Instant | null>(null);

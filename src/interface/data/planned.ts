@@ -4,7 +4,7 @@ import { useQueries, useQuery } from '@tanstack/react-query';
 import type { Instant, Plan } from '@/core';
 import type { Planned } from '@/services/editions';
 import { adoptZonesOf, asked } from './queries';
-import type { Step } from './reaching';
+import type { SwitchStep } from './reaching';
 import type { NamedPlan } from './state';
 
 /** Editions that wait, as a page knows them: the list, and the plans of those that are looked at. */
@@ -32,13 +32,13 @@ async function plannedPlan(id: string): Promise<NamedPlan> {
 export const usePlannedPlan = (id: string) => useQuery({ queryKey: ['planned', id], queryFn: () => plannedPlan(id) });
 
 /** A step of one that waits, with its plan: undefined until it is here. */
-export interface Ahead extends Step {
+export interface Ahead extends SwitchStep {
   readonly plan: NamedPlan | undefined;
   readonly failed: boolean;
 }
 
 /** Those of some steps that come before an instant, with their plans. */
-export function useAhead(steps: readonly Step[], before: Instant): readonly Ahead[] {
+export function useAhead(steps: readonly SwitchStep[], before: Instant): readonly Ahead[] {
   const near = steps.filter(({ at }) => at < before);
   const ids = [...new Set(near.map(({ id }) => id))];
   return useQueries({

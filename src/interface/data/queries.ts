@@ -10,7 +10,7 @@ import type {
   Firing,
   Kept,
   PublishRequest,
-  Shown,
+  ShownOn,
   Takeovers,
 } from '@/services/editions';
 import type { Invitation, OthersKey, Person, PersonalKey, Session, TrailLine } from '@/services/people';
@@ -114,7 +114,7 @@ export const useFiringScreens = (firing: Firing | null) =>
   useQuery({
     // Asked anew where the list tells of another number that show it: its last word may come after this one's last answer.
     queryKey: ['editions', 'takeovers', firing?.id, firing?.showing],
-    queryFn: () => asked<readonly Shown[]>(`/api/firings/${firing?.id ?? ''}`),
+    queryFn: () => asked<readonly ShownOn[]>(`/api/firings/${firing?.id ?? ''}`),
     enabled: firing !== null,
     refetchInterval: firing !== null && isTold(firing, Date.now()) ? 2000 : false,
     placeholderData: (before, query) => (query?.queryKey[2] === firing?.id ? before : undefined),

@@ -5,7 +5,7 @@ import type { Planned } from '@/services/editions';
 /** From when on which screens show an edition that waits, and what that means for the changes of a range: pure. */
 
 /** From an instant on, an edition that waits is on some screens. */
-export interface Step {
+export interface SwitchStep {
   readonly id: string;
   readonly at: Instant;
   /** Null for all screens. */
@@ -13,8 +13,8 @@ export interface Step {
 }
 
 /** What happens to screens by what waits, in order: a time at each site in as many steps as there are instants, a pilot in one. */
-export function stepsOf(planned: readonly Planned[]): Step[] {
-  return planned.flatMap(({ id, at, steps }): Step[] => {
+export function stepsOf(planned: readonly Planned[]): SwitchStep[] {
+  return planned.flatMap(({ id, at, steps }): SwitchStep[] => {
     const own = steps.map((step) => ({ id, at: Date.parse(step.at), screens: new Set(step.screens) }));
     if (at === null) return own;
     // The last is for all: those too that the edition does not name.
@@ -24,18 +24,18 @@ export function stepsOf(planned: readonly Planned[]): Step[] {
 }
 
 /** The last of some steps that is for a screen. */
-export const lastFor = <S extends Step>(steps: readonly S[], screen: string): S | undefined =>
+export const lastFor = <S extends SwitchStep>(steps: readonly S[], screen: string): S | undefined =>
   steps.findLast(({ screens }) => screens === null || screens.has(screen));
 
 /** Screens that the same steps are for. */
-export interface Together<S extends Step> {
+export interface Together<S extends SwitchStep> {
   /** Null where these are all that are asked for. */
   readonly screens: readonly string[] | null;
   readonly steps: readonly S[];
 }
 
 /** Some screens in groups that the same steps are for; one group, and null, where all steps are for all screens. */
-export function together<S extends Step>(steps: readonly S[], screens: readonly string[]): Together<S>[] {
+export function together<S extends SwitchStep>(steps: readonly S[], screens: readonly string[]): Together<S>[] {
   if (steps.every((step) => step.screens === null)) return [{ screens: null, steps }];
   const groups = rollup(
     screens,

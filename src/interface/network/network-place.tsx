@@ -9,6 +9,7 @@ import { contentOf, contentValue } from '@/interface/kit/content';
 import { counted } from '@/interface/kit/format';
 import { KeptFor } from './kept-for';
 import { PlanFile } from './plan-file';
+import { Word } from '@/interface/kit/word';
 
 /** Seconds for which a picture is shown where nothing says otherwise. */
 const USUAL_SECONDS = 10;
@@ -66,7 +67,7 @@ export function NetworkPlace() {
           </Locked>
         </dd>
         <dt className="font-semibold">
-          Backdrop
+          <Word of="backdrop">Backdrop</Word>
           <span className="block text-sm font-normal text-faint">
             where nothing is booked, unless the site or screen has its own
           </span>

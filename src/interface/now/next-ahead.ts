@@ -86,7 +86,7 @@ export class NextAhead {
 const keyOf = ({ key }: NamedPlan, at: Instant, screen: string) => `${key} ${at} ${screen}`;
 
 /** A stretch of a screen's day, and the plan that says so. */
-export interface Coming {
+export interface DayPart {
   readonly segment: Segment;
   readonly plan: Plan;
   readonly at: Instant;
@@ -100,7 +100,7 @@ export async function nextDay(
   seen: NamedPlan,
   later: readonly Ahead[],
   ask: (plan: NamedPlan, from: Instant, to: Instant) => Promise<readonly Segment[]>,
-): Promise<readonly Coming[]> {
+): Promise<readonly DayPart[]> {
   const steps = later.filter(({ at }) => at < from + DAY);
   const missing = steps.findIndex(({ plan }) => !plan);
   const end = steps[missing]?.at ?? from + DAY;

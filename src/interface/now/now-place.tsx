@@ -4,7 +4,7 @@ import Link from 'next/link';
 import { rollup } from 'd3-array';
 import { useCallback, useMemo, useState } from 'react';
 import { useMoment } from '@/interface/data/moment';
-import type { Shown } from '@/interface/data/out-then';
+import type { Looked } from '@/interface/data/out-then';
 import { usePlanned } from '@/interface/data/planned';
 import { useNetwork } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
@@ -240,7 +240,7 @@ function WhichIsSeen() {
 }
 
 /** Where another moment's pictures come from: for times to come, only the forecast can say. */
-function byWords(shown: Shown, zone: string): string {
+function byWords(shown: Looked, zone: string): string {
   switch (shown.by) {
     case 'plan':
       return 'as it is planned now';

@@ -17,7 +17,7 @@ import { darkWords } from './dark-words';
 import { OnNow } from './on-now';
 import { PutOnForm } from './put-on-form';
 import { sourceName } from './street';
-import { nextDay, type Coming } from './next-ahead';
+import { nextDay, type DayPart } from './next-ahead';
 import { useGlances } from './use-glances';
 
 const NONE: readonly string[] = [];
@@ -60,7 +60,7 @@ export function ScreenAside({
     null,
   );
   const later = laterOf(screen.id);
-  const day = useAnswer<readonly Coming[]>(
+  const day = useAnswer<readonly DayPart[]>(
     async () =>
       known
         ? nextDay(moment, seen, later, (plan, from, to) => ask(plan, { kind: 'segments', screen: screen.id, from, to }))

@@ -1,4 +1,4 @@
 import type { Result } from '@/core';
 
 /** How the parts of this place do things: the answer is shown, and the lists are loaded again. */
-export type Act = <T>(work: Promise<Result<T>>, said: string) => Promise<Result<T>>;
+export type RunAndTell = <T>(work: Promise<Result<T>>, said: string) => Promise<Result<T>>;

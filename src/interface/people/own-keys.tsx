@@ -9,7 +9,7 @@ import { SecretAddress } from '@/interface/kit/secret-address';
 import { rightsOf, type Right } from '@/core';
 import { useRole } from '@/interface/data/may';
 import type { OthersKey, PersonalKey } from '@/services/people';
-import type { Act } from './act';
+import type { RunAndTell } from './act';
 
 /** The rights of a key, as you choose them, and in a word. */
 const RIGHTS: readonly { readonly right: Right; readonly label: string; readonly short: string }[] = [
@@ -22,7 +22,7 @@ const rightsWords = (may: readonly Right[]): string =>
   RIGHTS.flatMap(({ right, short }) => (may.includes(right) ? [short] : [])).join(', ');
 
 /** The keys of other people, for owners: each can be ended at once. */
-export function OthersKeys({ keys, zone, act }: { keys: readonly OthersKey[]; zone: string; act: Act }) {
+export function OthersKeys({ keys, zone, act }: { keys: readonly OthersKey[]; zone: string; act: RunAndTell }) {
   if (keys.length === 0) return null;
   return (
     <section aria-labelledby="others-keys">
@@ -63,7 +63,7 @@ export function OwnKeys({
 }: {
   keys: readonly PersonalKey[];
   zone: string;
-  act: Act;
+  act: RunAndTell;
   onTold: (text: string, bad?: boolean) => void;
 }) {
   const role = useRole();

@@ -4,11 +4,11 @@ import { endSessionAction } from '@/web/people-actions';
 import { Button } from '@/interface/kit/button';
 import { dateTime } from '@/interface/kit/format';
 import type { Session } from '@/services/people';
-import type { Act } from './act';
+import type { RunAndTell } from './act';
 import { agentName } from './words';
 
 /** Where you are signed in: each window can be signed out from here. */
-export function OwnSessions({ sessions, zone, act }: { sessions: readonly Session[]; zone: string; act: Act }) {
+export function OwnSessions({ sessions, zone, act }: { sessions: readonly Session[]; zone: string; act: RunAndTell }) {
   return (
     <section aria-labelledby="own-sessions">
       <h2 id="own-sessions" className="text-lg">

@@ -6,12 +6,12 @@ import { changePasswordAction } from '@/web/people-actions';
 import { Field, Input } from '@/interface/kit/field';
 import { passwordChangeSchema, type PasswordChange } from '@/services/people/schemas';
 import { EntryForm } from './entry-form';
-import type { Act } from './act';
+import type { RunAndTell } from './act';
 
 const EMPTY = { current: '', password: '' };
 
 /** Changes one's own password. */
-export function PasswordForm({ act }: { act: Act }) {
+export function PasswordForm({ act }: { act: RunAndTell }) {
   const form = useForm<PasswordChange>({
     resolver: zodResolver(passwordChangeSchema),
     mode: 'onTouched',

@@ -10,7 +10,7 @@ import { useZone } from '@/interface/data/zone';
 import { dateTime } from '@/interface/kit/format';
 import { SecretAddress } from '@/interface/kit/secret-address';
 import type { GivenLink } from '@/services/people';
-import type { Act } from './act';
+import type { RunAndTell } from './act';
 import { InviteForm } from './invite-form';
 import { OthersKeys, OwnKeys } from './own-keys';
 import { OwnSessions } from './own-sessions';
@@ -18,7 +18,7 @@ import { PasswordForm } from './password-form';
 import { InvitationRow, PersonRow } from './rows';
 import { TrailList } from './trail-list';
 
-interface Shown extends GivenLink {
+interface ShownLink extends GivenLink {
   readonly name: string;
   readonly reset: boolean;
 }
@@ -30,8 +30,8 @@ export function PeoplePlace() {
   const role = useRole();
   const refetch = useRefetch('people');
   const zone = useZone();
-  const [link, setLink] = useState<Shown | null>(null);
-  const act: Act = async (work, said) => {
+  const [link, setLink] = useState<ShownLink | null>(null);
+  const act: RunAndTell = async (work, said) => {
     const result = await answered(work);
     notify(result.ok ? said : result.message, !result.ok);
     refetch();

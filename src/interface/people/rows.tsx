@@ -14,7 +14,7 @@ import { Button } from '@/interface/kit/button';
 import { counted, dateTime } from '@/interface/kit/format';
 import { useMay } from '@/interface/data/may';
 import type { GivenLink, Invitation, Person } from '@/services/people';
-import type { Act } from './act';
+import type { RunAndTell } from './act';
 import { RoleSelect } from './role-select';
 import { removalSentence } from './words';
 
@@ -22,7 +22,7 @@ export type Give = (work: Promise<Result<GivenLink>>, name: string, reset: boole
 
 interface RowProps {
   readonly zone: string;
-  readonly act: Act;
+  readonly act: RunAndTell;
   readonly give: Give;
 }
 
@@ -105,7 +105,7 @@ export function PersonRow({
 }
 
 /** A person's role: chosen from what each one means. The last owner stays one. */
-function RoleChoice({ person, isLast, act }: { person: Person; isLast: boolean; act: Act }) {
+function RoleChoice({ person, isLast, act }: { person: Person; isLast: boolean; act: RunAndTell }) {
   const { id, name, role, you } = person;
   const [losing, setLosing] = useState<Role | null>(null);
   const set = (next: Role) => {

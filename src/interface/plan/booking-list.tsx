@@ -9,6 +9,7 @@ import { counted } from '@/interface/kit/format';
 import { selectScreens } from '@/interface/kit/select-screens';
 import { Thumb } from '@/interface/kit/thumb';
 import { LAYERS, layerOf } from './strata/layout';
+import { Word } from '@/interface/kit/word';
 
 /** Bookings as a list by layers: takeovers on top, then the priorities, the backdrop at the bottom. */
 export const BookingList = memo(function BookingList({
@@ -44,7 +45,9 @@ export const BookingList = memo(function BookingList({
         aria-label="Backdrop"
         className="grid items-center gap-y-2 border-y border-rule py-3 md:grid-cols-[7rem_1fr]"
       >
-        <h2 className="text-base">Backdrop</h2>
+        <h2 className="text-base">
+          <Word of="backdrop">Backdrop</Word>
+        </h2>
         <div className="flex flex-wrap items-center gap-3">
           <span className="text-faint">Where nothing is booked, unless the site or screen has its own:</span>
           <span className="w-64">

@@ -31,13 +31,13 @@ const ROOM = { width: 420, height: 220 };
 const TOLD_EVERY_MS = 100;
 
 /** One screen for each size that sees a pass alike, and how many more there are. */
-interface Kind {
+interface PassKind {
   readonly pass: number;
   readonly screen: Screen;
   readonly others: number;
 }
 
-function kindsOf(passes: readonly Pass[], screens: ReadonlyMap<string, Screen>): Kind[] {
+function kindsOf(passes: readonly Pass[], screens: ReadonlyMap<string, Screen>): PassKind[] {
   return passes.flatMap((pass, i) => {
     const sizes = new Map<string, Screen[]>();
     for (const id of pass.screens) {
@@ -75,7 +75,7 @@ export function AsSeenOn({
     kinds.find(({ pass }) => pass === chosen);
   const pass = passes[chosen];
   if (!kind || !pass) return null;
-  const nameOf = ({ screen, others }: Kind) =>
+  const nameOf = ({ screen, others }: PassKind) =>
     `${screen.width} × ${screen.height}: ${screen.name}, ${index.sites.get(screen.site)?.name ?? ''}${others > 0 ? ` and ${others} more` : ''}`;
   const out = isOpen ? leftOut(plan, playlist, pass, kind.screen.id, Math.floor(now / 60_000) * 60_000) : [];
   return (

@@ -67,6 +67,7 @@ import { Palette } from './palette';
 import { Passes } from './passes';
 import { hasSeconds } from './stretch';
 import { itemsTo, useItems } from './use-items';
+import { Word } from '@/interface/kit/word';
 
 const NO_TURNS: readonly Turn[] = [];
 
@@ -212,7 +213,9 @@ export function PlaylistEditor({ playlist }: { playlist: Playlist }) {
             </Locked>
             <p className="ml-auto shrink-0 pb-1 text-right whitespace-nowrap" data-testid="loop">
               <span className="font-code text-lg">{pass ? duration(pass.lengthMs) : lengthWords(draft, items)}</span>{' '}
-              <span className="text-faint">a pass, {counted(items.length, 'item')}</span>
+              <span className="text-faint">
+                a <Word of="pass">pass</Word>, {counted(items.length, 'item')}
+              </span>
             </p>
           </header>
           <WhyNot needs="plan" />

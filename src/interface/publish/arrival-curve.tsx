@@ -6,7 +6,7 @@ import type { Instant } from '@/core';
 import { useMoment } from '@/interface/data/moment';
 import { useWidth } from '@/interface/kit/use-width';
 import type { Arrival } from '@/services/editions';
-import { MARKS, arrivalWords, stepsOf, type Step } from './arrival';
+import { MARKS, arrivalWords, stepsOf, type ArrivalStep } from './arrival';
 
 const HEIGHT = 72;
 const FOOT = 18;
@@ -40,7 +40,7 @@ export function ArrivalCurve({
   );
 }
 
-function Curve({ steps, of, end, words }: { steps: readonly Step[]; of: number; end: number; words: string }) {
+function Curve({ steps, of, end, words }: { steps: readonly ArrivalStep[]; of: number; end: number; words: string }) {
   const box = useRef<HTMLDivElement>(null);
   const width = useWidth(box, 640);
   const to = Math.max(10_000, (steps.at(-1)?.at ?? 0) * 1.2, end);

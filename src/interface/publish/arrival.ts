@@ -11,13 +11,13 @@ export const reachedOf = (statuses: ReadonlyMap<string, ScreenStatus>): Readonly
   new Set([...statuses].flatMap(([id, status]) => (isReached(status) ? [id] : [])));
 
 /** How many screens an edition had reached from `at` on, in milliseconds since it went out. */
-export interface Step {
+export interface ArrivalStep {
   readonly at: number;
   readonly count: number;
 }
 
 /** The steps by which an edition arrived, the first first. */
-export function stepsOf(arrivals: readonly Arrival[], out: Instant): Step[] {
+export function stepsOf(arrivals: readonly Arrival[], out: Instant): ArrivalStep[] {
   const times = arrivals.flatMap(({ at }) => (at === null ? [] : Math.max(0, Date.parse(at) - out)));
   return times.sort((a, b) => a - b).map((at, i) => ({ at, count: i + 1 }));
 }
@@ -32,7 +32,7 @@ export function spanWords(ms: number): string {
 }
 
 /** How far an edition came, in a sentence. */
-export function arrivalWords(steps: readonly Step[], of: number): string {
+export function arrivalWords(steps: readonly ArrivalStep[], of: number): string {
   const last = steps.at(-1);
   if (of === 0) return 'It changed nothing on any screen.';
   if (!last)

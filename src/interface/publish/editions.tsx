@@ -9,6 +9,7 @@ import { Button } from '@/interface/kit/button';
 import { counted, dateTime } from '@/interface/kit/format';
 import type { Edition } from '@/services/editions';
 import { spanWords } from './arrival';
+import { Word } from '@/interface/kit/word';
 
 /** What went out, the newest first: by whom and when, what for; to go back to, or to compare. */
 export function Editions({
@@ -25,7 +26,9 @@ export function Editions({
   const kept = useKept();
   return (
     <aside aria-label="Editions">
-      <h2 className="text-lg">Editions</h2>
+      <h2 className="text-lg">
+        <Word of="edition">Editions</Word>
+      </h2>
       <ol className="mt-2">
         {editions.map((edition, i) => (
           <EditionRow

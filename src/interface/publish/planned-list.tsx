@@ -16,6 +16,7 @@ import { AtField, plannedWords, useAt } from './at-field';
 import { GoingOut } from './going-out';
 import { PilotRow } from './pilot-row';
 import { useAct } from './use-act';
+import { Word } from '@/interface/kit/word';
 
 /** What waits: when or where it goes out, by whom, how far players have it; to look at, to move, to publish early, to call off. */
 export function PlannedList() {
@@ -25,7 +26,15 @@ export function PlannedList() {
   if (planned.length === 0) return null;
   return (
     <section aria-label="Planned" className="mt-10">
-      <h2 className="text-lg">{planned.some(({ pilot }) => pilot) ? 'Pilot and planned' : 'Planned'}</h2>
+      <h2 className="text-lg">
+        {planned.some(({ pilot }) => pilot) ? (
+          <>
+            <Word of="pilot">Pilot</Word> and planned
+          </>
+        ) : (
+          'Planned'
+        )}
+      </h2>
       <ol className="mt-2">
         {planned.map((one, i) =>
           one.pilot || one.at === null ? (

@@ -6,7 +6,7 @@ import { useFiringScreens } from '@/interface/data/queries';
 import { useZone } from '@/interface/data/zone';
 import { clockTime } from '@/interface/kit/format';
 import { Lantern } from '@/interface/kit/lantern';
-import type { Firing, Shown } from '@/services/editions';
+import type { Firing, ShownOn } from '@/services/editions';
 
 /** Some of the screens of a takeover that was fired, asked for once one opens them. */
 export function FiringScreens({
@@ -16,7 +16,7 @@ export function FiringScreens({
   states = false,
 }: {
   firing: Firing;
-  only: (screen: Shown) => boolean;
+  only: (screen: ShownOn) => boolean;
   title: ReactNode;
   /** Whether how each stands now is said beside it. */
   states?: boolean;

@@ -23,7 +23,7 @@ export function prepared(plan: Plan, firings: readonly Firing[], now: Instant): 
 }
 
 /** Whom firing reaches, in numbers. */
-export interface Reach {
+export interface FiringReach {
   readonly screens: number;
   readonly sites: number;
   /** Online: they show it within seconds. */
@@ -33,7 +33,7 @@ export interface Reach {
   readonly unpaired: number;
 }
 
-export function reachOf(plan: Plan, where: string, statuses: ReadonlyMap<string, ScreenStatus>): Reach {
+export function reachOf(plan: Plan, where: string, statuses: ReadonlyMap<string, ScreenStatus>): FiringReach {
   const screens = screensMatching(plan, selectorOf(where));
   const count = (...states: ScreenState[]) =>
     screens.filter(({ id }) => states.includes(statuses.get(id)?.state ?? 'unpaired')).length;
@@ -48,7 +48,7 @@ export function reachOf(plan: Plan, where: string, statuses: ReadonlyMap<string,
 
 /** What will happen, in numbers: on how many screens, and which of them not at once. */
 export function reachSentences(
-  { screens, sites, heard, dark, unpaired }: Reach,
+  { screens, sites, heard, dark, unpaired }: FiringReach,
   wakes: boolean,
   resting: number,
 ): string[] {

@@ -12,6 +12,7 @@ import { InForce } from './in-force';
 import { FiringLog } from './firing-log';
 import { PreparedRow } from './prepared-row';
 import { isInForce, prepared } from './standing';
+import { Word } from '@/interface/kit/word';
 
 const BEGUN: Partial<Booking> = { takeover: true, onHold: true, priority: 5, wake: true };
 
@@ -28,7 +29,9 @@ export function TakeoversPlace() {
   return (
     <div className="mx-auto max-w-4xl px-3 py-5 sm:px-6">
       <header className="flex flex-wrap items-center justify-between gap-3">
-        <h1 className="text-2xl">Takeovers</h1>
+        <h1 className="text-2xl">
+          <Word of="takeover">Takeovers</Word>
+        </h1>
         <Button needs="plan" onClick={() => setPreparing(true)}>
           Prepare one
         </Button>

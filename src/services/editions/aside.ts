@@ -1,5 +1,5 @@
 import type { Transaction } from 'sequelize';
-import { Refusal, orThrow, programMaker, samePlan, sharing, type Plan } from '@/core';
+import { Refusal, orThrow, programMaker, samePlan, sharing, type Instant, type Plan } from '@/core';
 import type { Actor } from '../people';
 import { lastChange } from '../plan';
 import { compile } from './compile';
@@ -13,9 +13,10 @@ import { beginDue, carryInto, plannedWithin } from './planned-plans';
 /** The newest edition, and whether it is the draft as it stands. Called in an urgent turn: neither changes until that ends. */
 export async function newestInTurn(
   actor: Actor,
+  now: Instant,
   within: Transaction,
 ): Promise<{ readonly newest: WholeEdition; readonly whole: boolean }> {
-  await beginDue(actor.networkId, new Date(), within);
+  await beginDue(actor.networkId, new Date(now), within);
   const newest = await newestEdition(actor.networkId, within);
   if (!newest)
     throw new Refusal(409, 'Nothing has been published yet. Publish the first edition, then put something on.');

@@ -7,20 +7,9 @@ export { movePlanned, planEdition, publishDue, type PlannedFor } from './planned
 export { pilotEdition, runningPilots, settlePilot, type Piloting, type RunningPilot, type Verdict } from './pilot';
 export type { GoesOut } from './reach';
 export { callOffPlanned, plannedEditions, plannedPlan, publishPlanned, type Planned } from './waiting';
-export {
-  allClear,
-  drillTakeover,
-  fireTakeover,
-  firingScreens,
-  firings,
-  noteShown,
-  setFirers,
-  takeovers,
-  type ByWhom,
-  type Firing,
-  type Shown,
-  type Takeovers,
-} from './takeovers';
+export { allClear, drillTakeover, fireTakeover, type ByWhom } from './takeovers';
+export { firingScreens, firings, noteShown, type Firing, type ShownOn } from './firings';
+export { setFirers, takeovers, type Takeovers } from './firers';
 export { takeBack } from './take-back';
 export { askToPublish, clearRequests, requests, sendBack, withdrawRequest, type PublishRequest } from './requests';
 export {

@@ -59,7 +59,7 @@ export async function putOn(
   if (!isSpan(now, until))
     throw new Refusal(422, 'Choose an end within the next 24 hours. For anything longer, make a booking in Plan.');
   return inUrgentTurn(actor.networkId, async (within) => {
-    const { newest, whole } = await newestInTurn(actor, within);
+    const { newest, whole } = await newestInTurn(actor, now, within);
     const screens = screensMatching(newest.plan, orThrow(parseSelector(where))).map(({ id }) => id);
     if (screens.length === 0)
       throw new Refusal(422, 'None of these screens is in an edition yet. Publish them first, then put something on.');
@@ -90,7 +90,7 @@ export async function putOn(
 export async function endPutOn(actor: Actor, id: string, now = Date.now()): Promise<IsPutOn> {
   demand(actor, 'operate');
   return inUrgentTurn(actor.networkId, async (within) => {
-    const { newest, whole } = await newestInTurn(actor, within);
+    const { newest, whole } = await newestInTurn(actor, now, within);
     const booking = objectIn(newest.plan, 'booking', id);
     const on = booking && putOnOf(booking);
     if (!booking || !on) throw notFound('booking that was put on');

@@ -9,7 +9,7 @@ import { rows, rowsOfMany } from '@/database';
 export type GoesOut = Instant | { readonly siteTime: string };
 
 /** The instants that come of it. */
-export interface Reach {
+export interface EditionTimes {
   /** When the first screen gets it, and when the last does. */
   readonly first: Instant;
   readonly last: Instant;
@@ -30,7 +30,7 @@ const AHEAD_MS = 400 * DAY;
 const NOTICE_MS = MINUTE / 12;
 
 /** When an edition with a plan would go out, between those around it. Throws 422 with what to do. */
-export function readReach(goesOut: GoesOut, plan: Plan, now: Instant, { after, before }: Between = {}): Reach {
+export function readReach(goesOut: GoesOut, plan: Plan, now: Instant, { after, before }: Between = {}): EditionTimes {
   const reach = reachOf(goesOut, plan);
   if (!(reach.first >= now + NOTICE_MS))
     throw new Refusal(
@@ -51,7 +51,7 @@ export function readReach(goesOut: GoesOut, plan: Plan, now: Instant, { after, b
   return reach;
 }
 
-function reachOf(goesOut: GoesOut, plan: Plan): Reach {
+function reachOf(goesOut: GoesOut, plan: Plan): EditionTimes {
   if (typeof goesOut === 'number') {
     const at = Math.round(goesOut / 1000) * 1000;
     return { first: at, last: at, screens: null, siteTime: null };

@@ -1,7 +1,7 @@
 import { readFile, stat } from 'node:fs/promises';
 import { Refusal } from '@/core';
 import { hasMoreThanPixels } from './beside-pixels';
-import { kindOfFile, type Kind } from './kinds';
+import { kindOfFile, type FileKind } from './kinds';
 import { MOST_PIXELS, Undrawable, draw, inputOf, runFfmpeg, runTool } from './studio';
 
 interface Found {
@@ -65,7 +65,7 @@ export async function inspect(path: string): Promise<Inspection> {
 }
 
 /** Of a picture as browsers show it; a moving one is looked at as a film. */
-export async function inspectPicture(path: string, { type }: Pick<Kind, 'type'>): Promise<Inspection> {
+export async function inspectPicture(path: string, { type }: Pick<FileKind, 'type'>): Promise<Inspection> {
   try {
     const { width, height, orientation, format, frames, roundMs, hasNotes } = await draw('look', path);
     if (!width || !height) throw broken('picture');

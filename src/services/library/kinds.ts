@@ -20,7 +20,7 @@ export type Nature =
   /** What another program makes pages of. */
   | 'office';
 
-export interface Kind {
+export interface FileKind {
   readonly nature: Nature;
   /** Media type of the bytes. */
   readonly type: string;
@@ -85,7 +85,7 @@ const unsupported = (found: string) =>
   );
 
 /** Throws 415 with a sentence for what can't be played. */
-export async function kindOfFile(path: string): Promise<Kind> {
+export async function kindOfFile(path: string): Promise<FileKind> {
   const sniffed = await fileTypeFromFile(path);
   if (!sniffed || sniffed.mime === 'application/xml') {
     if (await isDrawing(path)) return { nature: 'drawing', type: 'image/svg+xml' };

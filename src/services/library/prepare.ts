@@ -1,7 +1,7 @@
 import { rm } from 'node:fs/promises';
 import { Refusal, never } from '@/core';
 import { decodeFilm, inspect, inspectPicture, makeFilm, makeSound, type Inspection } from './inspect';
-import { kindOfFile, type Kind } from './kinds';
+import { kindOfFile, type FileKind } from './kinds';
 import { countPages, drawPage, officeToPdf, pageText } from './pages-of';
 import { incomingPath } from './store';
 import { SENT, Undrawable, draw, inputOf, runFfmpeg, runTool } from './studio';
@@ -131,4 +131,4 @@ async function* pages(path: string, progress: (share: number) => void): AsyncGen
   }
 }
 
-const PAGE: Pick<Kind, 'type'> = { type: 'image/png' };
+const PAGE: Pick<FileKind, 'type'> = { type: 'image/png' };

@@ -5,7 +5,7 @@ import { MOST_OF_NAME, Refusal, isSeen, lineOf } from '@/core';
 import { UploadRow, enqueue, publish, rows, transaction } from '@/database';
 import { notFound } from '../errors';
 import type { Actor } from '../people';
-import type { Kind, Nature } from './kinds';
+import type { FileKind, Nature } from './kinds';
 import { isSoundMedia, knownMedia, recordFile, uploadOf, type Upload } from './rows';
 import { holdFiles, keep } from './store';
 
@@ -16,7 +16,7 @@ export type Received = { readonly upload: Upload } | { readonly known: string };
 const SHORT: readonly Nature[] = ['picture', 'foreign-picture', 'drawing'];
 
 /** A complete file outside the store, which no other process has open. */
-interface Whole extends Kind {
+interface Whole extends FileKind {
   readonly path: string;
   readonly sha256: string;
   readonly bytes: number;

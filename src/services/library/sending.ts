@@ -31,7 +31,7 @@ const STRAY_MS = 10 * 60_000;
 const REMEMBERED_MS = 7 * 86_400_000;
 
 /** A file that is to come. */
-interface Coming {
+interface FileToCome {
   readonly name: string;
   readonly bytes: number;
   readonly batch: string | null;
@@ -43,7 +43,7 @@ interface Coming {
  * Begins a file of `bytes` bytes, as one of a batch. Throws 404 where what it replaces is not there, 413 or 507 with a sentence where it
  * does not fit, 422 for a name or a size that can't be.
  */
-export async function beginUpload(actor: Actor, { name, bytes, batch, replaces = null }: Coming): Promise<string> {
+export async function beginUpload(actor: Actor, { name, bytes, batch, replaces = null }: FileToCome): Promise<string> {
   demand(actor, 'library');
   const own = fileTitle(name);
   if (bytes === 0) throw new Refusal(422, 'This file is empty. Choose another.');
@@ -70,7 +70,7 @@ export async function beginUpload(actor: Actor, { name, bytes, batch, replaces =
  */
 export async function receiveUpload(
   actor: Actor,
-  { name, bytes }: Pick<Coming, 'name' | 'bytes'>,
+  { name, bytes }: Pick<FileToCome, 'name' | 'bytes'>,
   body: Readable,
 ): Promise<Received> {
   const id = await beginUpload(actor, { name, bytes, batch: null });

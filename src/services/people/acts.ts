@@ -18,4 +18,4 @@ export const ACTS = [
   'sent-back',
   'removed',
 ] as const;
-export type Act = (typeof ACTS)[number];
+export type TrailAct = (typeof ACTS)[number];

@@ -1,6 +1,6 @@
 import type { Transaction } from 'sequelize';
 import { publish, rows } from '@/database';
-import type { Act } from './acts';
+import type { TrailAct } from './acts';
 import type { Actor } from './actor';
 
 /** One line of the trail. */
@@ -9,7 +9,7 @@ export interface TrailLine {
   readonly at: string;
   /** Who did it; null for the command line. */
   readonly by: string | null;
-  readonly act: Act;
+  readonly act: TrailAct;
   /** Whom or what it was done to, where that is another than who did it. */
   readonly about: string | null;
   readonly address: string | null;
@@ -21,7 +21,7 @@ const KEPT_DAYS = 400;
 interface Done {
   readonly networkId: string;
   readonly personId: string | null;
-  readonly act: Act;
+  readonly act: TrailAct;
   readonly about?: string;
   readonly address?: string | null;
 }

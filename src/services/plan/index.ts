@@ -1,5 +1,6 @@
 export { changesSince, type FeedChange, type FeedChanges } from './changes';
-export { edit, editWithin, lastChange, type Edit, type EditResult } from './edits';
+export { edit, editWithin, lastChange, type EditResult } from './edits';
+export type { Edit } from './merge';
 export type { MediaFiles } from './media-files';
 export { createNetwork } from './networks';
 export { loadObjects, loadPlan } from './objects';

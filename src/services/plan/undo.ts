@@ -2,7 +2,8 @@ import { Refusal, currentDocument, kindOf, patchOf, type Kind } from '@/core';
 import type { Transaction } from 'sequelize';
 import { ChangeRow, rows, transaction, uuidv7 } from '@/database';
 import { demand, type Actor } from '../people';
-import { editWithin, type Act, type Edit, type EditResult } from './edits';
+import { editWithin, type Act, type EditResult } from './edits';
+import type { Edit } from './merge';
 import type { MediaFiles } from './media-files';
 import { inTurn, takeTurn } from './turns';
 

@@ -3,7 +3,7 @@ import { logOnce } from '@/log';
 import { inNameOf } from '../people';
 import { troubleOf } from '../trouble';
 import { TASKS, type TaskAnswer, type TaskArguments, type TaskName } from './tasks';
-import { thinkerFor, type Answered, type Asked } from './thinker';
+import { thinkerFor, type Answered, type Question } from './thinker';
 
 export type { DocketSums } from './tasks';
 
@@ -21,7 +21,7 @@ async function run<N extends TaskName>(name: N, args: TaskArguments<N>): Promise
 
 /** What asks and is answered: of a process, its line to the one that started it. */
 interface Line {
-  on(event: 'message', hear: (asked: Asked) => void): unknown;
+  on(event: 'message', hear: (asked: Question) => void): unknown;
   send?(answer: Answered): unknown;
 }
 

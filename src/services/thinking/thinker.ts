@@ -5,7 +5,7 @@ import type { TaskAnswer, TaskArguments, TaskName } from './tasks';
 import { URGENT } from './urgent';
 
 /** A question to the process beside, and its answer. */
-export interface Asked {
+export interface Question {
   readonly id: number;
   readonly name: TaskName;
   readonly args: readonly unknown[];
@@ -56,7 +56,7 @@ export class Thinker {
         ...{ name, timer: setTimeout(late, this.deadlineMs) },
         resolve: resolve as Waiting['resolve'],
       });
-      child.send({ id, name, args } satisfies Asked, (error) => error && this.giveUp(child, error.message));
+      child.send({ id, name, args } satisfies Question, (error) => error && this.giveUp(child, error.message));
     });
   }
 

@@ -7,7 +7,7 @@ import { compile } from '../editions/compile';
 import { draftPlan, lastChange } from '../plan';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';
 import { serveTasks, think } from '.';
-import { Thinker, type Answered, type Asked } from './thinker';
+import { Thinker, type Answered, type Question } from './thinker';
 
 useDatabase();
 
@@ -36,7 +36,7 @@ test('without a process beside a task is done here', async () => {
 test('the other end answers with values, and with refusals by their sentences', async () => {
   const ida = await newNetwork();
   await newPlan(ida);
-  let ask: (asked: Asked) => void = () => {};
+  let ask: (asked: Question) => void = () => {};
   const answers: Answered[] = [];
   const answered = (id: number) =>
     new Promise<Answered>((done) => {

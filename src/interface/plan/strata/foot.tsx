@@ -16,7 +16,7 @@ const SCOPE_WORDS: Record<Scope, string> = {
 };
 
 /** Why something shows, as it was asked, and what would end a gap there. */
-export interface Asked {
+export interface AskedWhy {
   readonly title: string;
   readonly explanation: Explanation | null;
   readonly fixes: readonly Fix[];
@@ -36,7 +36,7 @@ export function Foot({
   gesture: Gesture;
   picked: Bar | null;
   findings: readonly Finding[];
-  asked: Asked | null;
+  asked: AskedWhy | null;
   onOpen: (booking: string) => void;
   onFix: (fix: Fix) => void;
   /** What can be done here, while nothing is picked. */

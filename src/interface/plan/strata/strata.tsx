@@ -36,7 +36,7 @@ import { useWidth } from '@/interface/kit/use-width';
 import { useOutcome, useSightings } from '../use-ahead';
 import { spanWords } from '../site-clock-words';
 import { Ghost, LayerBars, LayerName } from './band';
-import { Foot, type Asked } from './foot';
+import { Foot, type AskedWhy } from './foot';
 import { barKey, heldKey, neighbour } from '../gestures/keys';
 import { layerName, lanesAbove, layout, troubleMarks } from './layout';
 import { Moments } from './moments';
@@ -129,7 +129,7 @@ export const Strata = memo(function Strata({
 
   useKeptFocus(field, layers, hand?.bar ? hand : (choice ?? picked));
 
-  const [asked, setAsked] = useState<Asked | null>(null);
+  const [asked, setAsked] = useState<AskedWhy | null>(null);
   const index = useIndex(draft);
   const onWhy = useCallback(
     (row: OutcomeRow, time: LocalTime) => {

@@ -5,7 +5,7 @@ import type { Drawing } from './drawing';
 import { startTool } from './sandbox';
 
 /** What is asked of the process that draws, and what it answers. */
-interface Asked {
+interface DrawingQuestion {
   readonly id: number;
   readonly name: keyof Drawing;
   readonly args: readonly unknown[];
@@ -55,7 +55,7 @@ class Hand {
       };
       const timer = setTimeout(gone, this.withinMs);
       child.on('message', hear).once('exit', gone).once('error', gone);
-      child.send({ id, name, args } satisfies Asked, (error) => error && gone());
+      child.send({ id, name, args } satisfies DrawingQuestion, (error) => error && gone());
     });
   }
 
