@@ -15,7 +15,7 @@ import { newNetwork, newPlan, useDatabase } from '@/services/tests/database';
 import { film, picture, send } from '@/services/tests/files';
 
 useDatabase();
-jest.setTimeout(90_000);
+jest.setTimeout(240_000);
 
 const children: ChildProcess[] = [];
 afterEach(async () => {
@@ -52,7 +52,7 @@ async function gateway(): Promise<string> {
 
 /** Looks again until something holds. */
 async function until<T>(look: () => Promise<T | false | null | undefined>): Promise<T> {
-  for (let tries = 0; tries < 400; tries++) {
+  for (let tries = 0; tries < 1200; tries++) {
     const found = await look();
     if (found) return found;
     await new Promise((done) => setTimeout(done, 100));

@@ -40,11 +40,14 @@ const CHECKS = [
   ['Dependencies', 'knip'],
 ];
 
-/** Runs the checks one after the other, beside what waits for databases and processes. What they say comes out at the end. */
+/**
+ * Runs the checks one after the other, beside what waits for databases and processes: they get what that leaves of the processors, less than
+ * the worker, which gives way itself. What they say comes out at the end.
+ */
 async function runChecks() {
   const results = [];
   for (const [title, ...command] of CHECKS) {
-    const child = spawn('npx', command, { stdio: ['ignore', 'pipe', 'pipe'] });
+    const child = spawn('nice', ['-n', '19', 'npx', ...command], { stdio: ['ignore', 'pipe', 'pipe'] });
     let said = '';
     for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk) => (said += chunk));
     const status = await new Promise((done) => child.once('close', done));

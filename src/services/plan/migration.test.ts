@@ -151,7 +151,7 @@ test('a network of the tables before comes over whole: plan, files, players, edi
   await expect(edit(actor, [{ kind: 'playlist', id: 'offers', remove: true }])).rejects.toMatchObject({ status: 409 });
   await expect(edit(actor, [{ kind: 'site', id: 'sillarvik', remove: true }])).rejects.toMatchObject({ status: 409 });
   // An act of before is taken back, in today's form.
-  expect((await undo(actor, 'undo')).about).toBe('"Departure hall" and 1 more');
+  expect((await undo(actor, 'undo')).about).toBe('“Departure hall” and 1 more');
   const { plan: back } = await draftPlan(actor);
   expect(back.screens[0]?.name).toBe('Hall');
   expect(back.playlists[0]?.items).toHaveLength(2);
