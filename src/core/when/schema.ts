@@ -14,7 +14,7 @@ export const dateSchema = z
   .refine((text) => parseDate(text) !== null, { error: 'Write a date that exists as YYYY-MM-DD.', abort: true })
   .refine((text) => text >= '1900' && text < '3000', 'A date lies between 1900 and 2999.');
 
-export const zoneSchema = z.string().refine(isZone, 'This time zone is unknown: use an IANA name such as Europe/Oslo.');
+export const zoneSchema = z.string().refine(isZone, 'This time zone is unknown. Write it like Europe/Oslo.');
 
 const ruleSchema = z
   .string()
