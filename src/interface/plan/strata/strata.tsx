@@ -5,7 +5,6 @@ import {
   memo,
   useCallback,
   useDeferredValue,
-  useEffect,
   useMemo,
   useRef,
   useState,
@@ -13,39 +12,25 @@ import {
   type KeyboardEvent,
   type MouseEvent,
 } from 'react';
-import {
-  addDays,
-  toInstant,
-  zoneTable,
-  type Booking,
-  type Finding,
-  type LocalDate,
-  type LocalTime,
-  type Fix,
-  type OutcomeRow,
-  type Site,
-} from '@/core';
-import { useGo } from '@/interface/data/moment';
-import { useIndex, useNetwork, useThumbnails } from '@/interface/data/provider';
+import { addDays, type Booking, type Finding, type LocalDate, type Fix, type Site } from '@/core';
+import { useNetwork, useThumbnails } from '@/interface/data/provider';
 import { firstMedia } from '@/interface/kit/content';
-import { ask } from '@/interface/forecast/client';
 import { Select } from '@/interface/kit/field';
-import { counted, zoneName } from '@/interface/kit/format';
+import { zoneName } from '@/interface/kit/format';
 import { useShades } from '@/interface/kit/use-shades';
 import { useWidth } from '@/interface/kit/use-width';
 import { useOutcome, useSightings } from '../use-ahead';
-import { spanWords } from '../site-clock-words';
 import { Ghost, LayerBars, LayerName } from './band';
-import { Foot, type AskedWhy } from './foot';
+import { Foot } from './foot';
+import { WhatShows } from './what-shows';
+import { useSightOfLayers } from './use-sight-of-layers';
+import { useWhy } from './use-why';
 import { barKey, heldKey, neighbour } from '../gestures/keys';
-import { layerName, lanesAbove, layout, troubleMarks } from './layout';
+import { lanesAbove, layout, troubleMarks } from './layout';
 import { Moments } from './moments';
-import { Legend, OutcomeRows } from './outcome';
 import { Lines, Ruler } from './ruler';
 import { timeScale } from './scale';
-import { firstScroll, lanesOut, placed } from './sight';
 import { bandHeight } from './sizes';
-import { useInSight } from './use-in-sight';
 import type { Held } from '../gestures/held';
 import { useGesture } from '../gestures/use-gesture';
 import { useGrowing } from './use-growing';
@@ -54,8 +39,6 @@ import { usePointer } from '../gestures/use-pointer';
 
 /** Beside the bars, in pixels. */
 const [WIDE_GUTTER, NARROW_GUTTER] = [168, 92];
-/** The days and hours stand over what is scrolled. */
-const RULER_HEIGHT = 41;
 const GROUPS_AT_FIRST = 12;
 
 interface StrataProps {
@@ -89,8 +72,7 @@ export const Strata = memo(function Strata({
   onDraw,
   onDay,
 }: StrataProps) {
-  const { draft, drafted } = useNetwork('draft', 'drafted');
-  const go = useGo();
+  const { draft } = useNetwork('draft');
   const thumbnail = useThumbnails();
   const gutter = narrow ? NARROW_GUTTER : WIDE_GUTTER;
   const field = useRef<HTMLDivElement>(null);
@@ -107,6 +89,8 @@ export const Strata = memo(function Strata({
     [bars],
   );
   const [pickedKey, pick] = useState<string | null>(null);
+  const letGo = useCallback(() => pick(null), []);
+  const { asked, onWhy, forget } = useWhy(findings, letGo);
   const picked = bars.get(pickedKey ?? '') ?? null;
   const gesture = useGesture(draft, site, onDraw);
   const pointer = usePointer(
@@ -116,7 +100,7 @@ export const Strata = memo(function Strata({
     edges,
     (bar) => {
       pick(bar?.key ?? null);
-      setAsked(null);
+      forget();
     },
   );
   const { held, choice, preview } = gesture;
@@ -128,30 +112,6 @@ export const Strata = memo(function Strata({
   const fix = (one: Fix) => void gesture.make(one.edits, `${one.label}: done. Ctrl Z undoes it.`);
 
   useKeptFocus(field, layers, hand?.bar ? hand : (choice ?? picked));
-
-  const [asked, setAsked] = useState<AskedWhy | null>(null);
-  const index = useIndex(draft);
-  const onWhy = useCallback(
-    (row: OutcomeRow, time: LocalTime) => {
-      const screen = index.screens.get(row.screens[0] ?? '');
-      const place = index.sites.get(screen?.site ?? '');
-      if (!screen || !place) return;
-      const at = toInstant(zoneTable(place.timeZone), time);
-      const title = `${screen.name}, ${place.name}, ${spanWords(time, time).replace(/–.*/, '')}:`;
-      pick(null);
-      const [gap] = findings.filter(
-        ({ kind, span, screens: of }) =>
-          kind === 'gap' && span && of.includes(screen.id) && at >= span[0] && at < span[1],
-      );
-      const fixes = gap?.fixes ?? [];
-      setAsked({ title, explanation: null, fixes });
-      go(at);
-      void ask(drafted, { kind: 'why', screen: screen.id, at }).then((explanation) =>
-        setAsked({ title, explanation, fixes }),
-      );
-    },
-    [drafted, index, go, findings],
-  );
 
   const onDigit = (digit: number) => {
     const one = asked?.fixes[digit - 1];
@@ -186,20 +146,7 @@ export const Strata = memo(function Strata({
     },
   };
 
-  const places = useMemo(() => placed(layers.map(({ lanes }) => ({ lanes, height: bandHeight(lanes) }))), [layers]);
-  const scroll = useRef<HTMLDivElement>(null);
-  const { from: above, to: below } = useInSight(scroll, RULER_HEIGHT);
-  const out = places.map((one) => lanesOut(one, above, below));
-  // At the start, the layer that is scrolled to is not cut off.
-  // Until the person scrolls: parts below take their room only once they are there.
-  const begun = useRef(0);
-  useEffect(() => {
-    const element = scroll.current;
-    if (!element || seen === null || below === 0 || element.scrollTop !== begun.current) return;
-    element.scrollTop = firstScroll(places, below - above);
-    begun.current = element.scrollTop;
-  }, [seen, places, above, below]);
-  const under = layers.filter((one, i) => one.lanes > 0 && out[i] === one.lanes && (places[i]?.top ?? 0) >= below);
+  const { scroll, out, under } = useSightOfLayers(layers, seen !== null);
 
   const tabbable = picked?.key ?? [...bars.keys()][0];
   const pictures = useMemo(
@@ -272,37 +219,20 @@ export const Strata = memo(function Strata({
           </div>
         </div>
       </div>
-      <section
-        aria-label="What shows"
-        className="max-h-[30%] shrink-0 scroll-pt-10 overflow-y-auto border-t-2 border-dusk px-3 pb-1 [scrollbar-gutter:stable] sm:px-6"
-      >
-        <div className="sticky top-0 z-10 flex items-baseline gap-5 bg-paper py-1">
-          <h2 className="text-sm">What shows{preview ? ', with this change' : ''}</h2>
-          <Legend />
-          {under.length > 0 && (
-            <p className="ml-auto text-xs text-faint">
-              ↑ further down:{' '}
-              {under.map(({ layer, lanes }) => `${layerName(layer)} (${counted(lanes, 'row')})`).join(', ')}
-            </p>
-          )}
-        </div>
-        {outcome ? (
-          <OutcomeRows
-            outcome={outcome}
-            all={allGroups}
-            onAll={showAllGroups}
-            plan={draft}
-            scale={scale}
-            pictures={pictures}
-            shades={shades}
-            gutter={gutter}
-            onWhy={onWhy}
-            onDigit={onDigit}
-          />
-        ) : (
-          <p className="text-faint">Computing…</p>
-        )}
-      </section>
+      <WhatShows
+        outcome={outcome}
+        isPreview={preview !== undefined}
+        under={under}
+        all={allGroups}
+        onAll={showAllGroups}
+        plan={draft}
+        scale={scale}
+        pictures={pictures}
+        shades={shades}
+        gutter={gutter}
+        onWhy={onWhy}
+        onDigit={onDigit}
+      />
       <Foot
         gesture={gesture}
         picked={picked}
