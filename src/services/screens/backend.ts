@@ -1,6 +1,6 @@
 import { onBehalfOf, subscribe } from '@/database';
 import { logOnce } from '@/log';
-import type { PlayerBackend } from '@/protocol/app';
+import type { PlayerBackend } from '@/protocol/player-backend';
 import { openToSend } from '../library';
 import { collectToken, startPairing } from './pairing';
 import { heartbeat, playerFile, playerOf, programText, targetOf, type Player } from './players';

@@ -1,0 +1,31 @@
+import type { OpenAPIHono } from '@hono/zod-openapi';
+import type { OpenFile, StoredFile } from './file-response';
+import type { MessageKind } from './messages';
+import type { Report, Target } from './schemas';
+
+/** What is to be told of on the stream of events. */
+export type Woken = MessageKind;
+
+/** What the protocol needs done. `P` is whatever identifies a player. */
+export interface PlayerBackend<P> {
+  startPairing(address: string): Promise<{ deviceCode: string; userCode: string; expiresIn: number; interval: number }>;
+  collectToken(deviceCode: string): Promise<{ token: string } | 'pending' | 'expired'>;
+  playerOf(token: string): Promise<P | null>;
+  targetOf(player: P): Promise<Target>;
+  /** A program's canonical text, or null where this player may not have it. */
+  programText(player: P, hash: string): Promise<string | null>;
+  /** A file that this player may have, or null. */
+  fileOf(player: P, sha256: string): Promise<StoredFile | null>;
+  openFile: OpenFile;
+  heartbeat(player: P, report: Report): void;
+  /** Calls `wake` whenever the player's target may have changed, it was unpaired, or is asked to hurry. Returns how to stop. */
+  onChange(player: P, wake: (what: Woken) => void): () => void;
+  logError(error: unknown): void;
+}
+
+/** What the token's check leaves for what comes behind it. */
+export interface PlayerEnv<P> {
+  Variables: { player: P; token: string };
+}
+
+export type PlayerApp<P> = OpenAPIHono<PlayerEnv<P>>;

@@ -1,0 +1,50 @@
+import { streamSSE } from 'hono/streaming';
+import { Refusal } from '@/core';
+import { tellPlayer } from './events';
+import { fileResponse } from './file-response';
+import type { PlayerApp, PlayerBackend } from './player-backend';
+import { routes } from './routes';
+
+/** What a paired player asks for and tells: its target, programs, files, reports, and the stream of events. */
+export function addPlaying<P>(app: PlayerApp<P>, backend: PlayerBackend<P>): void {
+  app.openapi(routes.target, async (context) => {
+    const target = await backend.targetOf(context.var.player);
+    const coming = (target.coming ?? [])
+      .map(({ at, program, source }) => `-${at}-${program ?? 'none'}-${source ?? ''}`)
+      .join('');
+    const etag = `"${target.edition ?? 0}-${target.program ?? 'none'}${coming}"`;
+    if (context.req.header('if-none-match') === etag)
+      return new Response(null, { status: 304, headers: { etag } }) as never;
+    return context.json(target, 200, { etag, 'cache-control': 'private, no-cache' });
+  });
+
+  app.openapi(routes.program, async (context) => {
+    const { sha256 } = context.req.valid('param');
+    const text = await backend.programText(context.var.player, sha256);
+    if (text === null) throw new Refusal(404, 'This player has no such program.');
+    return new Response(text, { headers: { 'content-type': 'application/json', ...immutable(sha256) } }) as never;
+  });
+
+  app.openapi(routes.asset, async (context) => {
+    const { sha256 } = context.req.valid('param');
+    const { player } = context.var;
+    const file = await backend.fileOf(player, sha256);
+    if (!file) throw new Refusal(404, 'This player has no such file.');
+    return (await fileResponse(context.req.raw, file, backend.openFile)) as never;
+  });
+
+  app.openapi(routes.heartbeat, async (context) => {
+    const { player } = context.var;
+    backend.heartbeat(player, context.req.valid('json'));
+    return context.json(await backend.targetOf(player), 200, { 'cache-control': 'no-store' });
+  });
+
+  app.openapi(routes.events, (context) => {
+    const { player, token } = context.var;
+    return streamSSE(context, (stream) => tellPlayer(backend, { player, token }, stream)) as never;
+  });
+}
+
+function immutable(sha256: string) {
+  return { etag: `"${sha256}"`, 'cache-control': 'private, max-age=31536000, immutable' };
+}

@@ -1,0 +1,104 @@
+import { createRoute, z } from '@hono/zod-openapi';
+import {
+  pairingSchema,
+  problemSchema,
+  reportSchema,
+  shaParameter,
+  targetSchema,
+  tokenErrorSchema,
+  tokenRequestSchema,
+  tokenSchema,
+} from './schemas';
+
+/** The protocol's requests and answers: from these come the checks, and the OpenAPI description. */
+
+const json = <T extends z.ZodType>(schema: T, description: string) => ({
+  description,
+  content: { 'application/json': { schema } },
+});
+const refusal = (description: string) => ({
+  description,
+  content: { 'application/problem+json': { schema: problemSchema } },
+});
+const security = [{ player: [] }];
+
+export const routes = {
+  pair: createRoute({
+    method: 'post',
+    path: '/pairing',
+    summary: 'Ask for a code to show (RFC 8628 section 3.1)',
+    responses: { 200: json(pairingSchema, 'A code'), 429: refusal('Too many requests from this address') },
+  }),
+  token: createRoute({
+    method: 'post',
+    path: '/pairing/token',
+    summary: 'Collect the token once the code was typed (RFC 8628 section 3.4)',
+    request: { body: { required: true, content: { 'application/json': { schema: tokenRequestSchema } } } },
+    responses: {
+      200: json(tokenSchema, 'The token. Each call until the code is over gives a new one in place of the last'),
+      400: json(tokenErrorSchema, 'Not typed yet, or over'),
+      422: refusal('Malformed'),
+    },
+  }),
+  target: createRoute({
+    method: 'get',
+    path: '/target',
+    security,
+    summary: 'What to play: the newest program. With If-None-Match, 304 while it is the same',
+    responses: {
+      200: json(targetSchema, 'The target'),
+      304: { description: 'The same as before' },
+      401: refusal('Unknown token'),
+    },
+  }),
+  program: createRoute({
+    method: 'get',
+    path: '/programs/{sha256}',
+    security,
+    summary: 'A program by the SHA-256 of its RFC 8785 canonical form, which is what is sent',
+    request: { params: shaParameter },
+    responses: {
+      200: json(z.object({}).openapi('Program', { description: 'docs/player-protocol.md' }), 'The program'),
+      401: refusal('Unknown token'),
+      404: refusal('No such program'),
+      422: refusal('No SHA-256'),
+    },
+  }),
+  asset: createRoute({
+    method: 'get',
+    path: '/assets/{sha256}',
+    security,
+    summary: 'A file by its SHA-256; one byte range at a time (RFC 9110 section 14)',
+    request: { params: shaParameter },
+    responses: {
+      200: { description: 'The file' },
+      206: { description: 'A part of it' },
+      304: { description: 'The same as before' },
+      401: refusal('Unknown token'),
+      404: refusal('No such file'),
+      416: refusal('Outside the file'),
+      422: refusal('No SHA-256'),
+      503: refusal('The stored copy is damaged or lost: keep what you have, and ask again later'),
+    },
+  }),
+  heartbeat: createRoute({
+    method: 'post',
+    path: '/heartbeat',
+    security,
+    summary: 'Report, every 15 s and when something changes',
+    request: { body: { required: true, content: { 'application/json': { schema: reportSchema } } } },
+    responses: {
+      200: json(targetSchema, 'The target, as of now'),
+      401: refusal('Unknown token'),
+      422: refusal('Malformed'),
+    },
+  }),
+  events: createRoute({
+    method: 'get',
+    path: '/events',
+    security,
+    summary:
+      'Server-sent events: target (a Target, at once and at every change), hurry, unpaired. Any may come twice or late',
+    responses: { 200: { description: 'text/event-stream' }, 401: refusal('Unknown token') },
+  }),
+};
