@@ -64,7 +64,7 @@ test('several tiles are chosen by Shift, Ctrl, a drag and keys; the panel names 
   await page.keyboard.press('Escape');
 
   // By keys alone: one stop, arrows, Shift.
-  await page.getByRole('main').getByRole('link', { name: 'Takeovers' }).focus();
+  await page.getByRole('group', { name: 'States' }).getByRole('button').last().focus();
   await page.keyboard.press('Tab');
   // Where the focus was, it comes in again.
   await expect(tiles.nth(1)).toBeFocused();
@@ -318,7 +318,7 @@ test('the first Tab leads past the bar, and help tells the keys of the place', a
   await page.keyboard.press('Enter');
   await page.keyboard.press('Tab');
   await expect(page.getByLabel('Show only screens that match')).toBeFocused();
-  await page.getByRole('main').getByRole('link', { name: 'Takeovers' }).focus();
+  await page.getByRole('group', { name: 'States' }).getByRole('button').last().focus();
   await page.keyboard.press('?');
   await expect(sheet()).toContainText('Choose all tiles that are shown');
   await page.keyboard.press('Escape');

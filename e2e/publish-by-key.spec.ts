@@ -105,7 +105,7 @@ test('errors that it brings stop it, and nothing is changed, unless they may go 
   const plan = file(planFile(withBooking(await draft(), 'nowhere-at-all', 'no-such-tag')));
   const stopped = lanternpost('publish', '--plan', plan);
   expect([stopped.status, stopped.said]).toEqual([1, null]);
-  expect(stopped.stderr).toContain('\\"nowhere-at-all\\" reaches no screen');
+  expect(stopped.stderr).toContain('“nowhere-at-all” reaches no screen');
   expect([await draft(), (await newest())?.number]).toEqual(before);
   expect(lanternpost('publish', '--plan', plan, '--despite-errors')).toMatchObject({ status: 0, said: { changes: 1 } });
   // They are no longer new, and stop nothing.
