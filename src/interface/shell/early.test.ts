@@ -110,6 +110,24 @@ test('what is ticked and chosen shows it, and whoever listens later hears it as 
   expect(before).toEqual([true]);
 });
 
+test('a choice outlives code that takes the page over as the first of its events comes', async () => {
+  page();
+  const order = document.getElementById('order') as HTMLSelectElement;
+  const takeOver = () => {
+    order.value = 'listed';
+    void actEarly();
+  };
+  document.addEventListener('input', takeOver);
+  const chosen: string[] = [];
+  document.addEventListener('change', () => chosen.push(order.value));
+  // As browsers do: both events, one after the other.
+  order.value = 'shuffled';
+  for (const type of ['input', 'change']) order.dispatchEvent(new Event(type, { bubbles: true }));
+  await actEarly();
+  document.removeEventListener('input', takeOver);
+  expect([order.value, chosen]).toEqual(['shuffled', ['shuffled']]);
+});
+
 test('a part of the page that listens before the whole does hears what is pressed once', async () => {
   page();
   hear();

@@ -43,6 +43,10 @@ export const KEEP_EARLY = `(() => {
     if (at.type === 'file') keep(at, event);
     else if (at.type === 'select-one') keep(at, event, () => { at.value = to; });
   };
+  // A browser tells of a choice twice. The first would let the page's code take it over in between, and set back what was chosen.
+  const input = (event) => {
+    if (event.target.type === 'select-one') event.stopImmediatePropagation();
+  };
   const key = (event) => {
     if (opened || event.target.closest('input, textarea, select, [contenteditable]')) return;
     // A slider has keys of its own.
@@ -53,7 +57,7 @@ export const KEEP_EARLY = `(() => {
     // A letter that leads into a field is not written there too.
     if (opened || (!held && event.key.length === 1 && event.key !== ' ')) event.preventDefault();
   };
-  const ways = { click, change, keydown: key };
+  const ways = { click, input, change, keydown: key };
   const hear = (event) => acting || ways[event.type](event);
   for (const type in ways) addEventListener(type, hear, true);
   window.lanternpostEarly = {
