@@ -19,6 +19,16 @@ export const KEEP_EARLY = `(() => {
   const kept = [];
   let opened = false;
   let acting = false;
+  // A browser tells of a choice in a list twice. The first time, the page's code may take over the part that the list is in, and set back what
+  // was chosen. That can be long after the page began to listen, so this stays.
+  let choice = {};
+  addEventListener('input', ({ target }) => {
+    if (target.type === 'select-one') choice = { target, value: target.value };
+  }, true);
+  addEventListener('change', ({ target }) => {
+    if (choice.target === target && target.value !== choice.value) target.value = choice.value;
+    choice = {};
+  }, true);
   const keep = (at, event, ready = () => {}) => {
     event.stopImmediatePropagation();
     kept.push(() => {
@@ -43,10 +53,6 @@ export const KEEP_EARLY = `(() => {
     if (at.type === 'file') keep(at, event);
     else if (at.type === 'select-one') keep(at, event, () => { at.value = to; });
   };
-  // A browser tells of a choice twice. The first would let the page's code take it over in between, and set back what was chosen.
-  const input = (event) => {
-    if (event.target.type === 'select-one') event.stopImmediatePropagation();
-  };
   const key = (event) => {
     if (opened || event.target.closest('input, textarea, select, [contenteditable]')) return;
     // A slider has keys of its own.
@@ -57,7 +63,7 @@ export const KEEP_EARLY = `(() => {
     // A letter that leads into a field is not written there too.
     if (opened || (!held && event.key.length === 1 && event.key !== ' ')) event.preventDefault();
   };
-  const ways = { click, input, change, keydown: key };
+  const ways = { click, change, keydown: key };
   const hear = (event) => acting || ways[event.type](event);
   for (const type in ways) addEventListener(type, hear, true);
   window.lanternpostEarly = {
