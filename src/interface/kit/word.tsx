@@ -4,10 +4,10 @@ import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import type { ReactNode } from 'react';
 import { GLOSSARY, type OwnWord } from './glossary';
 
-/** A word of our own, where it is met first: pressing it says what it means. */
+/** A word of our own, where it is met first: pressing it says what it means. It can stand in a sentence: it is made of spans. */
 export function Word({ of, children }: { of: OwnWord; children: ReactNode }) {
   return (
-    <Popover className="inline">
+    <Popover as="span">
       <PopoverButton
         title={GLOSSARY[of]}
         className="cursor-help underline decoration-faint decoration-dotted decoration-1 underline-offset-4"
