@@ -34,7 +34,7 @@ export function createPlayerApp<P>(backend: PlayerBackend<P>, addressOf: (contex
   return app;
 }
 
-/** What goes wrong is told as a problem (RFC 9457), and what is not expected is logged. */
+/** Answers what goes wrong as a problem (RFC 9457), and logs what is not expected. */
 function answerErrors<P>(app: PlayerApp<P>, backend: PlayerBackend<P>): void {
   app.onError((error) => {
     if (error instanceof Refusal) return problemResponse(error.status, error.message);
@@ -48,7 +48,7 @@ function answerErrors<P>(app: PlayerApp<P>, backend: PlayerBackend<P>): void {
   app.notFound(() => problemResponse(404, 'There’s nothing at this address. See /api/player/v1/openapi.json.'));
 }
 
-/** Lets in whoever has a token, where one is asked for, and no body past its limit. */
+/** Lets in requests with a known token, on routes that need one, and no body past its limit. */
 function guard<P>(app: PlayerApp<P>, backend: PlayerBackend<P>): void {
   app.openAPIRegistry.registerComponent('securitySchemes', 'player', { type: 'http', scheme: 'bearer' });
 

@@ -104,7 +104,7 @@ export class Flattener {
     return { loop, order: isShuffled(order) ? order : null };
   }
 
-  /** The files of an item that is no playlist, each with its name among the entries of its own. */
+  /** The files of an item other than a playlist, each with its name among the entries of its own. */
   private filesOf(
     what: Exclude<KnownItem, { kind: 'playlist' }>,
     place: number,

@@ -1,6 +1,6 @@
 import { DAY } from '../instant';
 
-/** How times stand in a plan: `HH:MM`, and what a site has on a date. */
+/** How times are written in a plan: `HH:MM`, and what a site has on a date. */
 
 /** How many days after its date a window may end. */
 export const MOST_DAYS = 7;

@@ -68,7 +68,7 @@ export function contentObject(plan: Plan, content: Content): { readonly name: st
   return objectIn(plan, kind, id);
 }
 
-/** What a booking shows, by name; what is no single file with what it is before it. */
+/** What a booking shows, by name. Except for a file, its kind comes first: “playlist House”. */
 export function contentName(content: Content, plan: Plan): string {
   const { kind, id } = knownContent(content);
   const name = contentObject(plan, content)?.name ?? id;

@@ -4,7 +4,7 @@ import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import type { ReactNode } from 'react';
 import { GLOSSARY, type OwnWord } from './glossary';
 
-/** A word of our own, where it is met first: pressing it says what it means. It can stand in a sentence: it is made of spans. */
+/** A word of our own, where it is met first: pressing it says what it means. It is made of spans, so a sentence can have it. */
 export function Word({ of, children }: { of: OwnWord; children: ReactNode }) {
   return (
     <Popover as="span">

@@ -19,7 +19,7 @@ export const KEEP_EARLY = `(() => {
   const kept = [];
   let opened = false;
   let acting = false;
-  // A browser tells of a choice in a list twice. The first time, the page's code may take over the part that the list is in, and set back what
+  // A browser reports a choice in a list twice. The first time, the page's code may take over the part that the list is in, and set back what
   // was chosen. That can be long after the page began to listen, so this stays.
   let choice = {};
   addEventListener('input', ({ target }) => {

@@ -7,7 +7,7 @@ import { useInSight } from './use-in-sight';
 /** The days and hours stand over what is scrolled. */
 const RULER_HEIGHT = 41;
 
-/** Which lanes of the layers are in sight, and which layers are further down. At the start, the layer that is scrolled to is not cut off. */
+/** Which lanes of the layers are visible, and which layers are further down. At the start, the layer that is scrolled to is not cut off. */
 export function useSightOfLayers(layers: readonly LayerOfBars[], isDrawn: boolean) {
   const places = useMemo(() => placed(layers.map(({ lanes }) => ({ lanes, height: bandHeight(lanes) }))), [layers]);
   const scroll = useRef<HTMLDivElement>(null);
