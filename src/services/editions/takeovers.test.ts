@@ -92,7 +92,7 @@ test('fired it is in force at once, for as long as was prepared; cleared it stan
   expect(await showing(actor, 'hall', NOW + 6 * MINUTE)).not.toBe('gale');
   expect(await booking(actor)).toMatchObject({ onHold: true, when: DAILY });
   expect(await waiting(actor)).toEqual([]);
-  expect((await editions(actor)).map(({ note }) => note)).toEqual(['All-clear: Gale', 'Fired: Gale', null]);
+  expect((await editions(actor)).map(({ note }) => note)).toEqual(['All-clear: Gale', 'Activated: Gale', null]);
   // Given twice, it is answered the same.
   expect(await allClear(actor, 'gale', {}, NOW + HOUR)).toEqual(cleared);
   expect(await editions(actor)).toHaveLength(3);

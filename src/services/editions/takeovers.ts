@@ -163,7 +163,7 @@ async function putInForce(
   const [id = ''] = ids;
   const after = withPatches(draft, patches);
   const made = (plan: Plan) => chosenPlan(plan, after, [{ kind: 'booking', id }], { withPlaces: false }).plan;
-  const note = drill ? `Drill: ${booking.name}` : `Fired: ${booking.name}`;
+  const note = drill ? `Drill: ${booking.name}` : `Activated: ${booking.name}`;
   const edition = await writeAside(
     actor,
     newest,
