@@ -10,6 +10,9 @@ for (const theme of ['light', 'dark'] as const) {
     test.setTimeout(300_000);
     const context = await browser.newContext({ colorScheme: theme });
     const page = await context.newPage();
+    // A page that its script can't take over as it came from the server is drawn again, and loses what was pressed until then.
+    const errors: string[] = [];
+    page.on('pageerror', ({ message }) => errors.push(`${page.url()}: ${message}`));
     // By night colours are others, and nothing else.
     const rules = theme === 'dark' ? ['color-contrast', 'link-in-text-block'] : undefined;
     await page.goto(server('/sign-in'));
@@ -37,6 +40,7 @@ for (const theme of ['light', 'dark'] as const) {
     await page.goto(server('/screens?screen=ternholm-hall'));
     await expect(page.getByRole('button', { name: 'Close' })).toBeVisible();
     expect(await violations(page, rules)).toEqual([]);
+    expect(errors).toEqual([]);
     await context.close();
   });
 }
