@@ -1,7 +1,6 @@
 'use client';
 
 import {
-  KeyboardSensor,
   useSensor,
   useSensors,
   type Active,
@@ -16,6 +15,7 @@ import type { Item, Media, Playlist } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
 import { counted } from '@/interface/kit/format';
 import { itemName } from './item-name';
+import { KeysAtOnceSensor } from './keys-at-once';
 import { LastMoveSensor } from './last-move';
 import { movedTo } from './order';
 import { playlistUnder, rowsAndPlaylists } from './other-playlists';
@@ -44,7 +44,7 @@ export function useDragging({
   const [line, setLine] = useState<{ readonly row: number; readonly below: boolean } | null>(null);
   const sensors = useSensors(
     useSensor(LastMoveSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+    useSensor(KeysAtOnceSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
   /** Which rows go with the one that is dragged: all that are chosen, where it is one of them. */
   const together = (id: UniqueIdentifier) =>
