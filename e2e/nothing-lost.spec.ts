@@ -1,6 +1,6 @@
 import type { Browser, Page } from '@playwright/test';
 import { booked, draft } from './support/plan';
-import { IDA, goTo, pick, server, signIn } from './support/session';
+import { goTo, IDA, openSession, pick, server, signIn } from './support/session';
 import { expect, test } from './support/test';
 
 /** What is written in a form is saved, or stays and is offered again: whatever becomes of the sheet, the page, the session, the line. */
@@ -280,7 +280,7 @@ test.describe('on a slow line', () => {
     return () => lift();
   };
   test('what is pressed before the script has come is done when it has', async ({ page }) => {
-    await signIn(page);
+    await openSession(page);
     const lift = await heldScripts(page);
     await page.goto(server('/'), { waitUntil: 'commit' });
     await page.locator('[data-screen]').nth(1).click();
@@ -296,7 +296,7 @@ test.describe('on a slow line', () => {
   });
 
   test('what is chosen and ticked before the script has come is', async ({ page }) => {
-    await signIn(page);
+    await openSession(page);
     const lift = await heldScripts(page);
     await page.goto(server('/playlists/crew'), { waitUntil: 'commit' });
     await page.getByLabel('Order').selectOption('shuffled');
@@ -313,7 +313,7 @@ test.describe('on a slow line', () => {
   });
 
   test('a page that was scrolled before its script came stays where it is', async ({ page }) => {
-    await signIn(page);
+    await openSession(page);
     const lift = await heldScripts(page);
     await page.goto(server('/'), { waitUntil: 'commit' });
     // Streets come one after the other: the last one is known when the page is here whole.
@@ -334,7 +334,7 @@ test.describe('on a slow line', () => {
 
   for (const [path, label, beside] of fields)
     test(`what is written at ${path} before the script has come stays`, async ({ page }) => {
-      await signIn(page);
+      await openSession(page);
       const lift = await heldScripts(page);
       await page.goto(server(path), { waitUntil: 'commit' });
       const field = page.getByLabel(label).first();

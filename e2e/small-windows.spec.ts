@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { PLACES, violations } from './support/access';
-import { server, signIn } from './support/session';
+import { openSession, server, signIn } from './support/session';
 import { expect, test } from './support/test';
 
 /** Phones, and 200 % zoom of a usual window (640 × 400): nothing needs scrolling in two directions (WCAG 2.2, 1.4.10 Reflow), nothing is lost. */
@@ -39,7 +39,7 @@ const WINDOWS = {
 for (const [kind, sizes] of Object.entries(WINDOWS))
   test(`${kind}: all is in reach, and large enough to press`, async ({ page }) => {
     test.setTimeout(300_000);
-    await signIn(page);
+    await openSession(page);
     for (const [place, path] of LOOKED_AT) {
       await page.setViewportSize({ width: sizes[0][0], height: sizes[0][1] });
       await page.goto(server(path));
@@ -56,7 +56,8 @@ for (const [kind, sizes] of Object.entries(WINDOWS))
         // As soon as the page has measured its room.
         await expect.poll(async () => [at, ...(await over(page))]).toEqual([at]);
         expect([at, await page.evaluate(() => document.documentElement.scrollWidth)]).toEqual([at, width]);
-        expect([at, ...(await violations(page, ['target-size']))]).toEqual([at]);
+        // What is large enough to press in the smaller window is so in the larger one.
+        if (width === sizes[0][0]) expect([at, ...(await violations(page, ['target-size']))]).toEqual([at]);
       }
     }
   });

@@ -7,6 +7,8 @@ export interface Config {
   readonly dataFolder: string;
   /** Largest upload, in bytes. */
   readonly uploadLimit: number;
+  /** The priority of programs that prepare files, from 0 (as others) to 19 (last): publishing goes before them (`bin/think.ts`). */
+  readonly filePriority: number;
   /** Whether this server runs the sample network for show: only then its people come in by the passwords that everybody can read. */
   readonly demo: boolean;
 }
@@ -19,6 +21,7 @@ export function config(): Config {
     databaseUrl,
     dataFolder: resolve(/* turbopackIgnore: true */ process.env.LANTERNPOST_DATA ?? 'data'),
     uploadLimit: Number(process.env.LANTERNPOST_UPLOAD_LIMIT ?? 4 * 2 ** 30),
+    filePriority: Number(process.env.LANTERNPOST_FILE_PRIORITY ?? 15),
     demo: process.env.LANTERNPOST_DEMO === '1',
   };
 }

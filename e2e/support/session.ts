@@ -5,10 +5,15 @@ export const IDA = { email: 'ida@ternholm.example', password: 'lamps-at-dusk' };
 /** Where the instance answers. */
 export const server = (path = '') => `${process.env.LANTERNPOST_URL ?? ''}${path}`;
 
-/** Signs a person in as a program does, and opens a page. The form itself is walked through in `people.spec.ts`. */
-export async function signIn(page: Page, path = '/', person = IDA): Promise<void> {
+/** Signs a person in as a program does; no page is opened. The form itself is walked through in `people.spec.ts`. */
+export async function openSession(page: Page, person = IDA): Promise<void> {
   const answer = await page.request.post(server('/api/session'), { data: person });
   expect(answer.status()).toBe(200);
+}
+
+/** Signs a person in, and opens a page. */
+export async function signIn(page: Page, path = '/', person = IDA): Promise<void> {
+  await openSession(page, person);
   await page.goto(server(path));
   await expect(page.getByTestId('docket')).toBeVisible();
 }

@@ -59,9 +59,6 @@ const enclosing = () =>
     [...entering('/var', '/nowhere'), 'true'],
   ));
 
-/** The priority of programs that prepare files, from 0 (as others) to 19 (last): publishing goes before them (`bin/think.ts`). */
-const PRIORITY = 15;
-
 /** What is run, and with what words. */
 function confined(
   program: string,
@@ -75,7 +72,7 @@ function confined(
   return [
     'nice',
     [
-      ...['-n', String(PRIORITY), 'prlimit'],
+      ...['-n', String(config().filePriority), 'prlimit'],
       ...[`--as=${memoryBytes}`, `--cpu=${cpuSeconds}`, `--fsize=${fileBytes}`, '--core=0', '--'],
       ...[...way, program, ...args],
     ],
