@@ -125,9 +125,16 @@ test('the theme follows the system until you choose', async ({ browser }) => {
   await signIn(page);
   const root = page.locator('html');
   await expect(root).toHaveAttribute('data-theme', 'dark');
+  await page.emulateMedia({ colorScheme: 'light' });
+  await expect(root).toHaveAttribute('data-theme', 'light');
+  await page.emulateMedia({ colorScheme: 'dark' });
+  await expect(root).toHaveAttribute('data-theme', 'dark');
   await page.keyboard.press('d');
   await expect(root).toHaveAttribute('data-theme', 'light');
   await page.reload();
+  await expect(root).toHaveAttribute('data-theme', 'light');
+  await page.emulateMedia({ colorScheme: 'light' });
+  await page.emulateMedia({ colorScheme: 'dark' });
   await expect(root).toHaveAttribute('data-theme', 'light');
   await page.close();
 });

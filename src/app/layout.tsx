@@ -9,8 +9,15 @@ export const metadata: Metadata = {
 };
 export const viewport: Viewport = { width: 'device-width', initialScale: 1 };
 
-/** Before anything is drawn: the theme that was chosen, else the system's. */
-const THEME = `document.documentElement.dataset.theme ||= matchMedia('(prefers-color-scheme: dark)').matches ? 'dark' : 'light'`;
+/** Before anything is drawn, and when the system changes at dusk: the theme that was chosen, else the system's. */
+const THEME = `{
+  const dark = matchMedia('(prefers-color-scheme: dark)');
+  const follow = () => {
+    if (!document.cookie.includes('lanternpost-theme=')) document.documentElement.dataset.theme = dark.matches ? 'dark' : 'light';
+  };
+  follow();
+  dark.addEventListener('change', follow);
+}`;
 
 export default async function RootLayout({ children }: { children: ReactNode }) {
   const nonce = (await headers()).get('x-nonce') ?? undefined;
