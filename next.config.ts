@@ -12,7 +12,7 @@ const security = [
 const playerPolicy =
   "default-src 'self'; img-src 'self' blob:; media-src 'self' blob:; object-src 'none'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'";
 
-/** By the second one the page's service worker knows what is ours (src/player/kept-page.ts). */
+/** By the second one the page's service worker knows what is ours (src/player/page/kept-page.ts). */
 const player = [
   { key: 'Content-Security-Policy', value: playerPolicy },
   { key: 'Lanternpost-Player', value: '1' },

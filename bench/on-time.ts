@@ -4,7 +4,7 @@ import type { Browser, Page } from '@playwright/test';
 import type { Instance } from '../e2e/support/instance';
 import { ObjectRow, PlayerRow, rows } from '@/database';
 import { FleetStore } from '@/fleet/store';
-import { PlayerSession } from '@/player/session';
+import { PlayerSession } from '@/player/session/session';
 import { ProtocolClient } from '@/protocol/client';
 import { endPutOn, planEdition, publishEdition, putOn } from '@/services/editions';
 import { tokenHash, type Actor } from '@/services/people';

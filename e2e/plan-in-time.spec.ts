@@ -528,7 +528,7 @@ test('a large calendar file is read beside the page, and can be broken off; its 
       .setInputFiles({ name: 'long.ics', mimeType: 'text/calendar', buffer: Buffer.from(text) });
 
   // A zone of its own for each event, which is looked for among all that there are: much work, in even parts.
-  const zones = Array.from({ length: 5000 }, (_, i) => i).flatMap((i) => [
+  const zones = Array.from({ length: 2000 }, (_, i) => i).flatMap((i) => [
     ...['BEGIN:VTIMEZONE', `TZID:Z${i}`, 'BEGIN:STANDARD', 'DTSTART:20200101T000000'],
     ...['TZOFFSETFROM:+0123', 'TZOFFSETTO:+0123', 'END:STANDARD', 'END:VTIMEZONE'],
     ...['BEGIN:VEVENT', `UID:z${i}`, `DTSTART;TZID=Z${i}:20261205T080000`, 'DURATION:PT1H', 'END:VEVENT'],
@@ -539,17 +539,17 @@ test('a large calendar file is read beside the page, and can be broken off; its 
   await sheet.getByRole('button', { name: 'Cancel' }).click();
   await expect(sheet.getByRole('progressbar')).toHaveCount(0);
 
-  const events = Array.from({ length: 900 }, (_, i) => i).flatMap((i) => [
+  const events = Array.from({ length: 300 }, (_, i) => i).flatMap((i) => [
     ...['BEGIN:VEVENT', `UID:${i}`, `SUMMARY:Drill ${i}`, 'DTSTART:20270105T080000', 'DURATION:PT1H'],
     ...['X-LANTERNPOST-WHERE:hall', 'X-LANTERNPOST-CONTENT:media:route-map', 'END:VEVENT'],
   ]);
   await choose(calendar(...events));
   await expect(sheet.getByRole('button', { name: /^Show more \(\d+ left\)$/ })).toBeAttached();
-  await sheet.getByRole('button', { name: 'Add 900 bookings' }).click();
-  await expect(page.getByText('900 bookings added. Ctrl Z undoes them.')).toBeVisible();
-  expect(await bookingNamed('Drill 899')).toMatchObject({ where: 'hall' });
+  await sheet.getByRole('button', { name: 'Add 300 bookings' }).click();
+  await expect(page.getByText('300 bookings added. Ctrl Z undoes them.')).toBeVisible();
+  expect(await bookingNamed('Drill 299')).toMatchObject({ where: 'hall' });
   await page.keyboard.press('Control+z');
-  await expect(page.getByText('Undone: “Drill 0” and 899 more.')).toBeVisible();
+  await expect(page.getByText('Undone: “Drill 0” and 299 more.')).toBeVisible();
   expect((await draft()).bookings).toEqual(before);
 });
 

@@ -5,7 +5,7 @@ import { build } from 'esbuild';
 const out = 'public/player';
 mkdirSync(out, { recursive: true });
 await build({
-  entryPoints: { player: 'src/player/main.ts', sw: 'src/player/sw.ts' },
+  entryPoints: { player: 'src/player/page/main.ts', sw: 'src/player/page/sw.ts' },
   outdir: out,
   bundle: true,
   minify: true,
@@ -14,8 +14,8 @@ await build({
   tsconfig: 'tsconfig.json',
   logLevel: 'warning',
 });
-copyFileSync('src/player/index.html', `${out}/index.html`);
-copyFileSync('src/player/player.css', `${out}/player.css`);
+copyFileSync('src/player/page/index.html', `${out}/index.html`);
+copyFileSync('src/player/page/player.css', `${out}/player.css`);
 const fonts = 'node_modules/@fontsource-variable';
 copyFileSync(`${fonts}/bricolage-grotesque/files/bricolage-grotesque-latin-wght-normal.woff2`, `${out}/heading.woff2`);
 copyFileSync(`${fonts}/martian-mono/files/martian-mono-latin-wght-normal.woff2`, `${out}/mono.woff2`);

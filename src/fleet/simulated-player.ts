@@ -1,7 +1,7 @@
 import { MINUTE, SECOND, forecastAt, type ProgramDocument } from '@/core/playing';
 import { ProtocolClient } from '@/protocol/client';
-import { realWorld } from '@/player/world';
-import { PlayerSession } from '@/player/session';
+import { realWorld } from '@/player/session/world';
+import { PlayerSession } from '@/player/session/session';
 import { FleetStore } from './store';
 
 /** How a simulated player behaves: like most, on a slow line, silent once it has played, or with a clock that is wrong. */

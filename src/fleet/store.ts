@@ -1,8 +1,8 @@
 import { mkdir, readFile, rename, writeFile } from 'node:fs/promises';
 import { dirname } from 'node:path';
 import type { Asset } from '@/core/playing';
-import type { HeldFile } from '@/player/reconcile';
-import { StorageFull, type Kept, type PlayerStore } from '@/player/store';
+import type { HeldFile } from '@/player/session/reconcile';
+import { StorageFull, type Kept, type PlayerStore } from '@/player/session/store';
 
 /** A simulated player's store: it verifies every byte, then remembers only that it has the file. */
 export class FleetStore implements PlayerStore {

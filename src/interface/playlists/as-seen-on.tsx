@@ -16,7 +16,7 @@ import {
   type Screen,
   type Turn,
 } from '@/core';
-import { Stage } from '@/player/stage';
+import { Stage } from '@/player/glass/stage';
 import { useMoment } from '@/interface/data/moment';
 import { useIndex } from '@/interface/data/provider';
 import { Select } from '@/interface/kit/field';

@@ -2,7 +2,7 @@ import 'fake-indexeddb/auto';
 import { IDBFactory } from 'fake-indexeddb';
 import type { Asset } from '@/core/playing';
 import { BrowserStore } from './browser-store';
-import { StorageFull } from './store';
+import { StorageFull } from '../session/store';
 
 const asset = (sha256: string, bytes: number): Asset => ({
   ...{ kind: 'image', sha256, bytes, type: 'image/png', width: 1, height: 1 },

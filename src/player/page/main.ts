@@ -1,12 +1,12 @@
 import { lineOf } from '@/core/playing';
 import { ProtocolClient } from '@/protocol/client';
 import { BrowserStore } from './browser-store';
-import { Band } from './band';
-import { Conductor } from './conductor';
+import { Band } from '../sound/band';
+import { Conductor } from '../glass/conductor';
 import { playedKinds } from './kinds';
-import { PlayerSession } from './session';
-import { Speaker } from './speaker';
-import { Stage } from './stage';
+import { PlayerSession } from '../session/session';
+import { Speaker } from '../sound/speaker';
+import { Stage } from '../glass/stage';
 
 const part = (id: string) => document.getElementById(id) as HTMLElement;
 

@@ -1,8 +1,8 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 import type { Asset } from '@/core/playing';
 import type { Target } from '@/protocol/schemas';
-import type { HeldFile } from './reconcile';
-import { StorageFull, type HeldComing, type HeldProgram, type Kept, type PlayerStore } from './store';
+import type { HeldFile } from '../session/reconcile';
+import { StorageFull, type HeldComing, type HeldProgram, type Kept, type PlayerStore } from '../session/store';
 
 interface Schema extends DBSchema {
   values: { key: string; value: unknown };
