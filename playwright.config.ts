@@ -1,12 +1,18 @@
 import { readdirSync } from 'node:fs';
 import { defineConfig } from '@playwright/test';
 
-/** These specs share an instance, because none of them changes what another one looks at. */
+/** These specs share an instance, because none of them changes what another one looks at: a start takes long on few processors. */
 const TOGETHER: Record<string, readonly string[]> = {
   looks: ['access', 'small-windows'],
   doors: ['keys', 'refusals', 'secrets'],
+  lists: ['choosing', 'loops'],
+  changes: ['arrival', 'docket'],
+  over: ['put-on', 'takeovers'],
+  files: ['folder', 'many-files', 'versions'],
+  rights: ['people', 'publish-by-key'],
+  instants: ['pilot', 'planned'],
 };
-const LONGEST_FIRST = ['plan-in-time', 'folder', 'looks', 'nothing-lost', 'doors', 'from-box-to-lit'];
+const LONGEST_FIRST = ['instants', 'looks', 'plan-in-time', 'doors', 'nothing-lost', 'lists', 'from-box-to-lit'];
 
 const shared = new Set(Object.values(TOGETHER).flat());
 const all = readdirSync('e2e').flatMap((file) => /^(.+)\.spec\.ts$/.exec(file)?.[1] ?? []);
