@@ -8,9 +8,9 @@ import { formatDate, nameAmong, removed, type Booking, type Plan, type Reach } f
 import { useNetwork } from '@/interface/data/provider';
 import { useAnswer, ask } from '@/interface/forecast/client';
 import { AutoForm } from '@/interface/forms/auto-form';
-import { Button } from '@/interface/kit/button';
+import { Button } from '@/interface/kit/controls/button';
 import { ContentPicker } from '@/interface/forms/content-picker';
-import { Field, Input, Tick } from '@/interface/kit/field';
+import { Field, Input, Tick } from '@/interface/kit/controls/field';
 import { OnAir } from '@/interface/forecast/on-air';
 import { WhereField } from '@/interface/forms/where-field';
 import { usePhraseContext } from '@/interface/forms/use-phrase-context';

@@ -26,7 +26,7 @@ import {
   type When,
 } from '@/core';
 import { secondsTextSchema } from '@/interface/forms/seconds';
-import { contentOf, contentValue } from '@/interface/kit/content';
+import { contentOf, contentValue } from '@/interface/kit/content/content';
 
 /** A set of hours as fields. */
 export interface HoursValues {

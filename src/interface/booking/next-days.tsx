@@ -14,7 +14,7 @@ import {
 } from '@/core';
 import { useMoment } from '@/interface/data/moment';
 import { useIndex, useNetwork } from '@/interface/data/provider';
-import { counted } from '@/interface/kit/format';
+import { counted } from '@/interface/kit/words/format';
 import { whyNotWords } from './why-not';
 import { timeScale } from '@/interface/plan/strata/scale';
 import { useOutcome } from '@/interface/plan/use-ahead';

@@ -14,9 +14,9 @@ import {
   type When,
 } from '@/core';
 import type { SaidContext } from '@/interface/forms/use-phrase-context';
-import { clockOfDay, zoneName } from '@/interface/kit/format';
+import { clockOfDay, zoneName } from '@/interface/kit/words/format';
 import { OtherReadings } from '@/interface/forms/other-readings';
-import { Field, Input } from '@/interface/kit/field';
+import { Field, Input } from '@/interface/kit/controls/field';
 import { fieldsInWords, whenValues, type BookingFormOf, type HoursValues } from './booking-values';
 
 /** When, in one sentence. It fills the fields below as you type, and follows them when they change. */

@@ -3,9 +3,9 @@
 import { X } from 'lucide-react';
 import { useFieldArray } from 'react-hook-form';
 import { MOST_DAYS, MOST_SETS, describeWhen, type Plan } from '@/core';
-import { Button } from '@/interface/kit/button';
-import { Field, Input, Select } from '@/interface/kit/field';
-import { counted } from '@/interface/kit/format';
+import { Button } from '@/interface/kit/controls/button';
+import { Field, Input, Select } from '@/interface/kit/controls/field';
+import { counted } from '@/interface/kit/words/format';
 import { fieldsInWords, whenValues, type BookingFormOf } from './booking-values';
 
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];

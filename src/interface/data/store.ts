@@ -13,7 +13,7 @@ import {
   type Result,
   type ZoneTable,
 } from '@/core';
-import { counted } from '@/interface/kit/format';
+import { counted } from '@/interface/kit/words/format';
 import { editAction, undoAction } from '@/web/actions';
 import type { FeedEvent, Missed } from '@/services/feed';
 import type { DocketSums } from '@/services/thinking';

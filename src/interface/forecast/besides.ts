@@ -1,5 +1,5 @@
 import { HOUR, MINUTE, type Besides } from '@/core';
-import { counted } from '@/interface/kit/format';
+import { counted } from '@/interface/kit/words/format';
 
 /** What a fix changes besides what it is for, in words. */
 export function besidesWords({ screens, longestMs }: Besides): string {

@@ -4,8 +4,8 @@ import { useState } from 'react';
 import type { Besides, Finding, FindingKind, Fix } from '@/core';
 import { useGo } from '@/interface/data/moment';
 import { useIndex, useNetwork } from '@/interface/data/provider';
-import { counted, dateTime, zoneName } from '@/interface/kit/format';
-import { placedName } from '@/interface/kit/placed-name';
+import { counted, dateTime, zoneName } from '@/interface/kit/words/format';
+import { placedName } from '@/interface/kit/words/placed-name';
 import { besidesWords, leastOf } from './besides';
 import { ask, useAnswer } from './client';
 

@@ -4,7 +4,7 @@ import { DAY, addDays, type LocalDate, type NextShown as Next } from '@/core';
 import { useMoment } from '@/interface/data/moment';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
-import { counted, timeNear } from '@/interface/kit/format';
+import { counted, timeNear } from '@/interface/kit/words/format';
 import { ask, useAnswer } from './client';
 
 /** At most this many kinds of screens are listed. */

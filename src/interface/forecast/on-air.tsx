@@ -4,7 +4,7 @@ import { DAY, HOUR, type AirTime, type Subject } from '@/core';
 import { useMoment } from '@/interface/data/moment';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { ask, useAnswer } from './client';
-import { counted } from '@/interface/kit/format';
+import { counted } from '@/interface/kit/words/format';
 
 const SCREENS_NAMED = 5;
 

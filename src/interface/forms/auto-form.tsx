@@ -5,7 +5,7 @@ import { useEffect, useRef, useState, type FormEvent, type ReactNode } from 'rea
 import type { FieldValues, UseFormReturn } from 'react-hook-form';
 import type { Permission, Problem, Result } from '@/core';
 import { Locked, WhyNot, useMay } from '@/interface/data/may';
-import { Button } from '@/interface/kit/button';
+import { Button } from '@/interface/kit/controls/button';
 import type { Draft } from './drafts';
 import { DraftOffer, useDraft } from './use-draft';
 

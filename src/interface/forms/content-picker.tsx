@@ -6,13 +6,13 @@ import { useDeferredValue, useEffect, useMemo, useRef, useState, type ReactNode 
 import { knownContent, loopLength, searchable, type Media, type Plan, type Playlist } from '@/core';
 import { thumbnailOf, useFromNetwork, useNetwork } from '@/interface/data/provider';
 import { useLibrary } from '@/interface/data/queries';
-import { contentObject, contentOf, firstMedia } from '@/interface/kit/content';
-import { BOX } from '@/interface/kit/field';
-import { duration } from '@/interface/kit/format';
-import { MEDIA_WORDS } from '@/interface/kit/media-words';
-import { placeKey } from '@/interface/kit/place-key';
-import { browserShelf } from '@/interface/kit/shelf';
-import { Thumb } from '@/interface/kit/thumb';
+import { contentObject, contentOf, firstMedia } from '@/interface/kit/content/content';
+import { BOX } from '@/interface/kit/controls/field';
+import { duration } from '@/interface/kit/words/format';
+import { MEDIA_WORDS } from '@/interface/kit/words/media-words';
+import { placeKey } from '@/interface/kit/controls/place-key';
+import { browserShelf } from '@/interface/kit/page/shelf';
+import { Thumb } from '@/interface/kit/content/thumb';
 import { keepRecent, recentOf } from './recent';
 
 /** So many playlists are offered at once, besides a page of files. */

@@ -1,5 +1,5 @@
 import { countTags, quoted, screensMatching, searchable, type Plan, type Screen } from '@/core';
-import { tagOf } from '@/interface/kit/tags';
+import { tagOf } from '@/interface/kit/screens/tags';
 
 /** Suggestions for a field that says where: tags, sites, and single screens, by their names. */
 export interface PlaceChoice {

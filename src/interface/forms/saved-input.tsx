@@ -3,8 +3,8 @@
 import { useId, useRef, useState, type ChangeEvent, type KeyboardEvent, type ReactNode } from 'react';
 import type { Kind, Result } from '@/core';
 import { useAuthor } from '@/interface/data/provider';
-import { BOX } from '@/interface/kit/field';
-import { useEarlyText } from '@/interface/kit/use-early-text';
+import { BOX } from '@/interface/kit/controls/field';
+import { useEarlyText } from '@/interface/kit/page/use-early-text';
 import { useDraft } from './use-draft';
 
 /** What a field of another make needs to be saved likewise. */

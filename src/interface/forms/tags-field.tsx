@@ -5,11 +5,11 @@ import { X } from 'lucide-react';
 import { useMemo, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { useController, type Control, type FieldValues, type Path } from 'react-hook-form';
 import type { TagCount } from '@/core';
-import { ArrowGroup } from '@/interface/kit/arrow-group';
-import { Field } from '@/interface/kit/field';
-import { placeKey } from '@/interface/kit/place-key';
+import { ArrowGroup } from '@/interface/kit/controls/arrow-group';
+import { Field } from '@/interface/kit/controls/field';
+import { placeKey } from '@/interface/kit/controls/place-key';
 import { useListText } from './use-list-text';
-import { tagOf, tagsLike, tagsOf, tagsText } from '@/interface/kit/tags';
+import { tagOf, tagsLike, tagsOf, tagsText } from '@/interface/kit/screens/tags';
 
 /**
  * Tags as chips, with suggestions as you type: a comma, Enter, or leaving the field makes one; Backspace in the empty field removes the last

@@ -3,10 +3,10 @@
 import { useEffect, useMemo, useRef, useState, type MouseEvent } from 'react';
 import { useFromNetwork } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
-import { Button } from '@/interface/kit/button';
-import { dateTime } from '@/interface/kit/format';
-import { browserShelf } from '@/interface/kit/shelf';
-import { useReady } from '@/interface/kit/use-ready';
+import { Button } from '@/interface/kit/controls/button';
+import { dateTime } from '@/interface/kit/words/format';
+import { browserShelf } from '@/interface/kit/page/shelf';
+import { useReady } from '@/interface/kit/page/use-ready';
 import { Drafts, isAmong, type Draft } from './drafts';
 
 /**

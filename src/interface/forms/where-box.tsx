@@ -3,9 +3,9 @@
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/react';
 import { useRef, useState, type ComponentProps, type KeyboardEvent, type Ref } from 'react';
 import { readSelectorNames, selectorWithNames, type Plan } from '@/core';
-import { BOX } from '@/interface/kit/field';
-import { counted } from '@/interface/kit/format';
-import { placeKey } from '@/interface/kit/place-key';
+import { BOX } from '@/interface/kit/controls/field';
+import { counted } from '@/interface/kit/words/format';
+import { placeKey } from '@/interface/kit/controls/place-key';
 import { useListText } from './use-list-text';
 import { fragmentAt, placesLike, withTerm, type PlaceChoice } from './places';
 

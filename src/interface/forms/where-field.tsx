@@ -1,12 +1,12 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import { ArrowGroup } from '@/interface/kit/arrow-group';
-import { plainSelector, pressChip } from '@/interface/kit/chips';
-import { Field } from '@/interface/kit/field';
-import { counted } from '@/interface/kit/format';
-import { selectScreens } from '@/interface/kit/select-screens';
-import { unknownTagsText } from '@/interface/kit/unknown-tags';
+import { ArrowGroup } from '@/interface/kit/controls/arrow-group';
+import { plainSelector, pressChip } from '@/interface/kit/screens/chips';
+import { Field } from '@/interface/kit/controls/field';
+import { counted } from '@/interface/kit/words/format';
+import { selectScreens } from '@/interface/kit/screens/select-screens';
+import { unknownTagsText } from '@/interface/kit/screens/unknown-tags';
 import type { Plan } from '@/core';
 import { WhereBox, namesProblem } from './where-box';
 

@@ -9,8 +9,8 @@ import { readingsNote } from '@/interface/forms/other-readings';
 import { readSaid } from '@/interface/forms/read-said';
 import { TagsField } from '@/interface/forms/tags-field';
 import { usePhraseContext } from '@/interface/forms/use-phrase-context';
-import { Field, Input } from '@/interface/kit/field';
-import { tagsOf, tagsText } from '@/interface/kit/tags';
+import { Field, Input } from '@/interface/kit/controls/field';
+import { tagsOf, tagsText } from '@/interface/kit/screens/tags';
 import type { BatchSaid } from '@/services/library';
 import { describeBatchAction } from '@/web/actions';
 

@@ -2,7 +2,7 @@
 
 import Link from 'next/link';
 import { useFileTrouble } from '@/interface/data/queries';
-import { counted } from '@/interface/kit/format';
+import { counted } from '@/interface/kit/words/format';
 
 /** Stored files that are damaged or lost, and what repairs them. Nothing where all is well. */
 export function FileTroubleNote() {

@@ -6,12 +6,12 @@ import { useDeferredValue, useEffect, useRef, useState, type ChangeEvent } from 
 import { isShown, readMediaSearch, sizeFit, type Media, type ShownMedia, type WantedSize } from '@/core';
 import { useLibrary, type LibraryFilters } from '@/interface/data/queries';
 import { thumbnailOf, useFromNetwork, useNetwork } from '@/interface/data/provider';
-import { Button } from '@/interface/kit/button';
-import { Empty } from '@/interface/kit/empty';
-import { Input } from '@/interface/kit/field';
-import { counted, duration, megabytes } from '@/interface/kit/format';
-import { More } from '@/interface/kit/more';
-import { Thumb } from '@/interface/kit/thumb';
+import { Button } from '@/interface/kit/controls/button';
+import { Empty } from '@/interface/kit/controls/empty';
+import { Input } from '@/interface/kit/controls/field';
+import { counted, duration, megabytes } from '@/interface/kit/words/format';
+import { More } from '@/interface/kit/controls/more';
+import { Thumb } from '@/interface/kit/content/thumb';
 import { isOfSystem } from '@/interface/sending/dropped';
 import { senderOf } from '@/interface/sending/use-sending';
 import { ChosenFiles } from './chosen-files';

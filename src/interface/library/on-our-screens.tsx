@@ -2,9 +2,9 @@
 
 import { useMemo, useState } from 'react';
 import { FITS, type Fit, type Screen, type ShownMedia } from '@/core';
-import { FIT_WORDS } from '@/interface/kit/media-words';
-import { counted } from '@/interface/kit/format';
-import { FitDrawing } from '@/interface/kit/fit-drawing';
+import { FIT_WORDS } from '@/interface/kit/words/media-words';
+import { counted } from '@/interface/kit/words/format';
+import { FitDrawing } from '@/interface/kit/content/fit-drawing';
 import { standingWords, standings } from './fit';
 
 /** The longer side of a drawing, in pixels. */

@@ -3,10 +3,10 @@
 import { useId, useState } from 'react';
 import { changed, refused, type Media, type Playlist, type Result } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
-import { Button } from '@/interface/kit/button';
-import { Input } from '@/interface/kit/field';
-import { counted } from '@/interface/kit/format';
-import { itemsOf } from '@/interface/kit/items-of';
+import { Button } from '@/interface/kit/controls/button';
+import { Input } from '@/interface/kit/controls/field';
+import { counted } from '@/interface/kit/words/format';
+import { itemsOf } from '@/interface/kit/content/items-of';
 
 /** Puts files into a playlist that there is, or one that is made by its name. `filesOf` answers with them when it comes to it. */
 export function PutIn({

@@ -6,11 +6,11 @@ import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
 import { ask, useAnswer } from '@/interface/forecast/client';
 import { WhereBox, namesProblem } from '@/interface/forms/where-box';
-import { Button } from '@/interface/kit/button';
-import { Field, Input } from '@/interface/kit/field';
-import { counted } from '@/interface/kit/format';
-import { selectScreens } from '@/interface/kit/select-screens';
-import { tagsOf } from '@/interface/kit/tags';
+import { Button } from '@/interface/kit/controls/button';
+import { Field, Input } from '@/interface/kit/controls/field';
+import { counted } from '@/interface/kit/words/format';
+import { selectScreens } from '@/interface/kit/screens/select-screens';
+import { tagsOf } from '@/interface/kit/screens/tags';
 import { withFiles } from './put-in';
 
 /**

@@ -1,7 +1,7 @@
 'use client';
 
 import { useRoom } from '@/interface/data/queries';
-import { counted, megabytes } from '@/interface/kit/format';
+import { counted, megabytes } from '@/interface/kit/words/format';
 
 /** From this share on of what a library may hold it is said in the colour of what wants looking at. */
 const NEARLY = 0.9;

@@ -5,8 +5,8 @@ import { useState, type FormEvent } from 'react';
 import { answered } from '@/interface/data/answered';
 import { useNetwork } from '@/interface/data/provider';
 import { useRefetch, useSearches } from '@/interface/data/queries';
-import { Button } from '@/interface/kit/button';
-import { Input } from '@/interface/kit/field';
+import { Button } from '@/interface/kit/controls/button';
+import { Input } from '@/interface/kit/controls/field';
 import { removeSearchAction, saveSearchAction } from '@/web/actions';
 
 /** What one asked for is written at once. */

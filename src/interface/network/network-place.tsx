@@ -5,11 +5,11 @@ import { Locked, WhyNot } from '@/interface/data/may';
 import { useNetwork } from '@/interface/data/provider';
 import { ContentPicker } from '@/interface/forms/content-picker';
 import { SavedInput } from '@/interface/forms/saved-input';
-import { contentOf, contentValue } from '@/interface/kit/content';
-import { counted } from '@/interface/kit/format';
+import { contentOf, contentValue } from '@/interface/kit/content/content';
+import { counted } from '@/interface/kit/words/format';
 import { KeptFor } from './kept-for';
 import { PlanFile } from './plan-file';
-import { Word } from '@/interface/kit/word';
+import { Word } from '@/interface/kit/words/word';
 
 /** Seconds for which a picture is shown where nothing says otherwise. */
 const USUAL_SECONDS = 10;

@@ -5,8 +5,8 @@ import { useRef, useState } from 'react';
 import { kindOf, type Problem } from '@/core';
 import { WhyNot, useMay } from '@/interface/data/may';
 import { useNetwork } from '@/interface/data/provider';
-import { Button } from '@/interface/kit/button';
-import { counted } from '@/interface/kit/format';
+import { Button } from '@/interface/kit/controls/button';
+import { counted } from '@/interface/kit/words/format';
 import type { PlanChange, PlanLook } from '@/services/plan';
 
 /** So many problems are listed. */

@@ -1,6 +1,6 @@
 import type { Screen } from '@/core';
 import type { ScreenStatus } from '@/services/screens';
-import { counted } from '@/interface/kit/format';
+import { counted } from '@/interface/kit/words/format';
 
 /**
  * Why a screen is dark, as far as it is known: when its player was last seen, how it was then, how the others at its site are, and what it does

@@ -6,8 +6,8 @@ import { answered } from '@/interface/data/answered';
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
-import { Button } from '@/interface/kit/button';
-import { counted, timeOnClocks } from '@/interface/kit/format';
+import { Button } from '@/interface/kit/controls/button';
+import { counted, timeOnClocks } from '@/interface/kit/words/format';
 import { endPutOnAction } from '@/web/actions';
 
 /** What was put on and is on still, on any screen or on one: on how many, until when, and an end to it. */

@@ -8,10 +8,10 @@ import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
 import { ContentPicker } from '@/interface/forms/content-picker';
-import { Button } from '@/interface/kit/button';
-import { contentName, contentOf } from '@/interface/kit/content';
-import { Field, Input, Select, Tick } from '@/interface/kit/field';
-import { counted, timeOnClocks, zoneName } from '@/interface/kit/format';
+import { Button } from '@/interface/kit/controls/button';
+import { contentName, contentOf } from '@/interface/kit/content/content';
+import { Field, Input, Select, Tick } from '@/interface/kit/controls/field';
+import { counted, timeOnClocks, zoneName } from '@/interface/kit/words/format';
 import { putOnAction } from '@/web/actions';
 import { whereOf } from './where-of';
 

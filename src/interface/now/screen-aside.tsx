@@ -6,10 +6,10 @@ import { dateOfLocalTime, formatDate, toLocalTime, zoneTable, type Explanation, 
 import { useMoment } from '@/interface/data/moment';
 import { indexOf, useIndex, useNetwork, useThumbnails } from '@/interface/data/provider';
 import { ask, useAnswer } from '@/interface/forecast/client';
-import { Button } from '@/interface/kit/button';
-import { clockTime, dateTime, dayName, zoneName } from '@/interface/kit/format';
-import { Lantern, STATE_WORDS } from '@/interface/kit/lantern';
-import { Thumb } from '@/interface/kit/thumb';
+import { Button } from '@/interface/kit/controls/button';
+import { clockTime, dateTime, dayName, zoneName } from '@/interface/kit/words/format';
+import { Lantern, STATE_WORDS } from '@/interface/kit/lantern/lantern';
+import { Thumb } from '@/interface/kit/content/thumb';
 import { useKey } from '@/interface/shell/keys';
 import type { ScreenStatus } from '@/services/screens';
 import { Aside } from './aside';

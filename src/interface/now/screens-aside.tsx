@@ -3,9 +3,9 @@
 import { group } from 'd3-array';
 import Link from 'next/link';
 import { useMoment } from '@/interface/data/moment';
-import { Button } from '@/interface/kit/button';
-import { counted } from '@/interface/kit/format';
-import { Lantern, STATE_WORDS } from '@/interface/kit/lantern';
+import { Button } from '@/interface/kit/controls/button';
+import { counted } from '@/interface/kit/words/format';
+import { Lantern, STATE_WORDS } from '@/interface/kit/lantern/lantern';
 import { useKey } from '@/interface/shell/keys';
 import type { Screen, Site } from '@/core';
 import type { ScreenStatus } from '@/services/screens';

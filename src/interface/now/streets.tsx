@@ -15,8 +15,8 @@ import {
 import { HOUR, type Screen, type Site } from '@/core';
 import { useMoment } from '@/interface/data/moment';
 import { indexOf, useNetwork, useThumbnails } from '@/interface/data/provider';
-import { lanternRules } from '@/interface/kit/lantern-image';
-import { useWidth } from '@/interface/kit/use-width';
+import { lanternRules } from '@/interface/kit/lantern/lantern-image';
+import { useWidth } from '@/interface/kit/page/use-width';
 import { blocksOf, type TileSize } from './blocks';
 import type { ScreenStatus } from '@/services/screens';
 import { Street } from './street';

@@ -4,7 +4,7 @@ import { useState, type ReactNode } from 'react';
 import type { FieldValues, UseFormReturn } from 'react-hook-form';
 import type { Result } from '@/core';
 import { answered } from '@/interface/data/answered';
-import { Button } from '@/interface/kit/button';
+import { Button } from '@/interface/kit/controls/button';
 
 interface EntryFormProps<Values extends FieldValues> {
   readonly form: UseFormReturn<Values, unknown, Values>;

@@ -4,7 +4,7 @@ import { zodResolver } from '@hookform/resolvers/zod';
 import { useActionState, type InputHTMLAttributes } from 'react';
 import { useForm, type UseFormReturn } from 'react-hook-form';
 import { claimAction, claimPlainly, signInAction, signInPlainly, type SentBack } from '@/web/people-actions';
-import { Field, Input } from '@/interface/kit/field';
+import { Field, Input } from '@/interface/kit/controls/field';
 import { EntryForm } from './entry-form';
 import { firstPersonSchema, signInSchema, type FirstPerson, type SignIn } from '@/services/people/schemas';
 

@@ -6,7 +6,7 @@ import { useForm } from 'react-hook-form';
 import { ROLE, type Result } from '@/core';
 import { offerAction, joinAction } from '@/web/people-actions';
 import { answered } from '@/interface/data/answered';
-import { Field, Input } from '@/interface/kit/field';
+import { Field, Input } from '@/interface/kit/controls/field';
 import { joinSchema, type Join } from '@/services/people/schemas';
 import type { Offer } from '@/services/people';
 import { EntryForm } from './entry-form';

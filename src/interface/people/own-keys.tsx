@@ -2,10 +2,10 @@
 
 import { useState, type FormEvent } from 'react';
 import { endKeyAction, makeKeyAction } from '@/web/people-actions';
-import { Button } from '@/interface/kit/button';
-import { Field, Input } from '@/interface/kit/field';
-import { dateTime } from '@/interface/kit/format';
-import { SecretAddress } from '@/interface/kit/secret-address';
+import { Button } from '@/interface/kit/controls/button';
+import { Field, Input } from '@/interface/kit/controls/field';
+import { dateTime } from '@/interface/kit/words/format';
+import { SecretAddress } from '@/interface/kit/controls/secret-address';
 import { rightsOf, type Right } from '@/core';
 import { useRole } from '@/interface/data/may';
 import type { OthersKey, PersonalKey } from '@/services/people';

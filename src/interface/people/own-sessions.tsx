@@ -1,8 +1,8 @@
 'use client';
 
 import { endSessionAction } from '@/web/people-actions';
-import { Button } from '@/interface/kit/button';
-import { dateTime } from '@/interface/kit/format';
+import { Button } from '@/interface/kit/controls/button';
+import { dateTime } from '@/interface/kit/words/format';
 import type { Session } from '@/services/people';
 import type { RunAndTell } from './act';
 import { agentName } from './words';

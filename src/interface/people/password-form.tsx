@@ -3,7 +3,7 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useForm } from 'react-hook-form';
 import { changePasswordAction } from '@/web/people-actions';
-import { Field, Input } from '@/interface/kit/field';
+import { Field, Input } from '@/interface/kit/controls/field';
 import { passwordChangeSchema, type PasswordChange } from '@/services/people/schemas';
 import { EntryForm } from './entry-form';
 import type { RunAndTell } from './act';

@@ -1,7 +1,7 @@
 'use client';
 
 import { ROLE, ROLES, type Role } from '@/core';
-import { Select } from '@/interface/kit/field';
+import { Select } from '@/interface/kit/controls/field';
 
 /** The roles to choose from. */
 export function RoleSelect({

@@ -10,8 +10,8 @@ import {
   signOutPersonAction,
   withdrawAction,
 } from '@/web/people-actions';
-import { Button } from '@/interface/kit/button';
-import { counted, dateTime } from '@/interface/kit/format';
+import { Button } from '@/interface/kit/controls/button';
+import { counted, dateTime } from '@/interface/kit/words/format';
 import { useMay } from '@/interface/data/may';
 import type { GivenLink, Invitation, Person } from '@/services/people';
 import type { RunAndTell } from './act';

@@ -1,8 +1,8 @@
 'use client';
 
 import { useState } from 'react';
-import { Button } from '@/interface/kit/button';
-import { dateTime } from '@/interface/kit/format';
+import { Button } from '@/interface/kit/controls/button';
+import { dateTime } from '@/interface/kit/words/format';
 import type { TrailLine } from '@/services/people';
 import { trailSentence } from './words';
 

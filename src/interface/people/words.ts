@@ -1,5 +1,5 @@
 import Bowser from 'bowser';
-import { counted } from '@/interface/kit/format';
+import { counted } from '@/interface/kit/words/format';
 import type { Person, TrailLine } from '@/services/people';
 
 /** What a browser or program is called: "Firefox on Linux". Programs that name themselves stay as they are. */

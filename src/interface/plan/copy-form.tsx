@@ -4,9 +4,9 @@ import { useMemo } from 'react';
 import { addDays, copyDays, formatDate, parseDate, weekdayIndex, type LocalDate } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
 import { DraftOffer, useKept } from '@/interface/forms/use-draft';
-import { Button } from '@/interface/kit/button';
-import { Field, Input } from '@/interface/kit/field';
-import { counted } from '@/interface/kit/format';
+import { Button } from '@/interface/kit/controls/button';
+import { Field, Input } from '@/interface/kit/controls/field';
+import { counted } from '@/interface/kit/words/format';
 import { dateWords } from './site-clock-words';
 
 const TARGETS_SHOWN = 14;

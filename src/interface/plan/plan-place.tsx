@@ -24,26 +24,26 @@ import {
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
 import { WhereBox, namesProblem } from '@/interface/forms/where-box';
-import { counted } from '@/interface/kit/format';
-import { Button } from '@/interface/kit/button';
-import { Empty } from '@/interface/kit/empty';
-import { Input } from '@/interface/kit/field';
-import { selectScreens } from '@/interface/kit/select-screens';
-import { useWidth } from '@/interface/kit/use-width';
+import { counted } from '@/interface/kit/words/format';
+import { Button } from '@/interface/kit/controls/button';
+import { Empty } from '@/interface/kit/controls/empty';
+import { Input } from '@/interface/kit/controls/field';
+import { selectScreens } from '@/interface/kit/screens/select-screens';
+import { useWidth } from '@/interface/kit/page/use-width';
 import { useKey } from '@/interface/shell/keys';
-import { contentObject, contentOf } from '@/interface/kit/content';
+import { contentObject, contentOf } from '@/interface/kit/content/content';
 import { useWanted } from '@/interface/shell/use-wanted';
-import { BookingList } from './booking-list';
-import { FindingsPanel } from './findings-panel';
+import { BookingList } from './views/booking-list';
+import { FindingsPanel } from './findings/findings-panel';
 import { MonthView } from './month/month';
 import { More } from './more';
 import { PlanSheets, isAside, type Open } from './plan-sheets';
-import { PrintWeek } from './print-week';
+import { PrintWeek } from './views/print-week';
 import { Steps, VIEWS, spanOf, type View } from './steps';
 import { Strata } from './strata/strata';
 import type { Held } from './gestures/held';
 import { useFindings } from '@/interface/forecast/use-findings';
-import { YearStrip } from './year';
+import { YearStrip } from './views/year';
 
 /** What a day that is pressed leads to, from each view. */
 const OPENED: Record<View, View> = { day: 'week', week: 'day', month: 'day', year: 'month', list: 'list' };

@@ -2,7 +2,7 @@
 
 import type { Booking, LocalDate } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
-import { Sheet } from '@/interface/kit/sheet';
+import { Sheet } from '@/interface/kit/controls/sheet';
 import { BookingForm } from '@/interface/booking/booking-form';
 import { CalendarsForm } from './calendars/calendars-form';
 import { FeedsForm } from './calendars/feeds-form';

@@ -2,7 +2,7 @@
 
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { MONTH_WORDS, addDays, civil, dateOf, weekdayIndex, type LocalDate } from '@/core';
-import { Button } from '@/interface/kit/button';
+import { Button } from '@/interface/kit/controls/button';
 import { monthSpan } from './gestures/carried';
 import { dateWords } from './site-clock-words';
 

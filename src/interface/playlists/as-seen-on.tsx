@@ -19,9 +19,9 @@ import {
 import { Stage } from '@/player/glass/stage';
 import { useMoment } from '@/interface/data/moment';
 import { useIndex } from '@/interface/data/provider';
-import { Select } from '@/interface/kit/field';
-import { counted, duration } from '@/interface/kit/format';
-import { useWidth } from '@/interface/kit/use-width';
+import { Select } from '@/interface/kit/controls/field';
+import { counted, duration } from '@/interface/kit/words/format';
+import { useWidth } from '@/interface/kit/page/use-width';
 import { itemName } from './item-name';
 import { stepFrom, turnAt } from './loop-clock';
 

@@ -4,9 +4,9 @@ import { done, itemFiles, readDuration, type Item, type Playlist, type Result } 
 import { useNetwork } from '@/interface/data/provider';
 import { ContentPicker } from '@/interface/forms/content-picker';
 import { SavedInput } from '@/interface/forms/saved-input';
-import { contentOf } from '@/interface/kit/content';
-import { Button } from '@/interface/kit/button';
-import { counted } from '@/interface/kit/format';
+import { contentOf } from '@/interface/kit/content/content';
+import { Button } from '@/interface/kit/controls/button';
+import { counted } from '@/interface/kit/words/format';
 import { ItemLook } from './item-look';
 import { hasSeconds } from './stretch';
 import { itemsTo } from './use-items';

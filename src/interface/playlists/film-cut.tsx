@@ -2,7 +2,7 @@
 
 import { useRef, useState } from 'react';
 import type { Media } from '@/core';
-import { Button } from '@/interface/kit/button';
+import { Button } from '@/interface/kit/controls/button';
 
 /** A piece shorter than this can't be seen. */
 const SHORTEST_MS = 100;

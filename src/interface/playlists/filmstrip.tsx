@@ -1,10 +1,10 @@
 'use client';
 
-import { firstFile } from '@/interface/kit/content';
+import { firstFile } from '@/interface/kit/content/content';
 import type { Item, Plan } from '@/core';
 import { itemLength } from '@/core';
 import { useThumbnails } from '@/interface/data/provider';
-import { duration } from '@/interface/kit/format';
+import { duration } from '@/interface/kit/words/format';
 import { itemName } from './item-name';
 
 /** A playlist in true proportion of time: each item as wide as it lasts. */

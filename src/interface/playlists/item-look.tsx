@@ -21,8 +21,8 @@ import { readingsNote } from '@/interface/forms/other-readings';
 import { readSaid } from '@/interface/forms/read-said';
 import { SavedInput } from '@/interface/forms/saved-input';
 import { usePhraseContext } from '@/interface/forms/use-phrase-context';
-import { Select } from '@/interface/kit/field';
-import { FIT_WORDS } from '@/interface/kit/media-words';
+import { Select } from '@/interface/kit/controls/field';
+import { FIT_WORDS } from '@/interface/kit/words/media-words';
 
 /** What an item says of its files' turns besides how long they last. */
 export type Look = Pick<Item, 'transition' | 'fit' | 'volume' | 'when'>;

@@ -1,5 +1,5 @@
 import { knownItem, loopLength, never, soundLength, type Item, type Plan } from '@/core';
-import { duration } from '@/interface/kit/format';
+import { duration } from '@/interface/kit/words/format';
 
 /** What an item is called in a list. */
 export function itemName(plan: Plan, item: Item): string {

@@ -24,11 +24,11 @@ import {
   type Turn,
 } from '@/core';
 import { useThumbnails } from '@/interface/data/provider';
-import { counted, duration } from '@/interface/kit/format';
+import { counted, duration } from '@/interface/kit/words/format';
 import { WhereBox } from '@/interface/forms/where-box';
 import { SavedInput } from '@/interface/forms/saved-input';
-import { selectScreens } from '@/interface/kit/select-screens';
-import { Thumb } from '@/interface/kit/thumb';
+import { selectScreens } from '@/interface/kit/screens/select-screens';
+import { Thumb } from '@/interface/kit/content/thumb';
 import { FilmCut } from './film-cut';
 import { ItemLook, lookWords } from './item-look';
 import { itemName } from './item-name';

@@ -4,9 +4,9 @@ import type { Item, Playlist, Result } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
 import { ContentPicker } from '@/interface/forms/content-picker';
 import { DraftOffer, useKept } from '@/interface/forms/use-draft';
-import { Button } from '@/interface/kit/button';
-import { contentOf } from '@/interface/kit/content';
-import { Input } from '@/interface/kit/field';
+import { Button } from '@/interface/kit/controls/button';
+import { contentOf } from '@/interface/kit/content/content';
+import { Input } from '@/interface/kit/controls/field';
 
 /** Items other than a single file: another playlist, or all media that match. */
 export function MoreItems({

@@ -4,7 +4,7 @@ import { changed, readVolume, volumeText, type Playlist } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
 import { ContentPicker } from '@/interface/forms/content-picker';
 import { SavedInput } from '@/interface/forms/saved-input';
-import { contentOf } from '@/interface/kit/content';
+import { contentOf } from '@/interface/kit/content/content';
 
 /** As loud as music is at first: under what is said beside it. */
 const USUAL_VOLUME = 0.5;

@@ -2,9 +2,9 @@
 
 import { useDroppable, type CollisionDetection, closestCenter, pointerWithin } from '@dnd-kit/core';
 import type { Plan, Playlist } from '@/core';
-import { counted } from '@/interface/kit/format';
-import { Thumb } from '@/interface/kit/thumb';
-import { firstMedia } from '@/interface/kit/content';
+import { counted } from '@/interface/kit/words/format';
+import { Thumb } from '@/interface/kit/content/thumb';
+import { firstMedia } from '@/interface/kit/content/content';
 import { thumbnailOf } from '@/interface/data/provider';
 
 const TARGET = 'playlist-';

@@ -6,11 +6,11 @@ import { useDeferredValue, useRef, useState, type MouseEvent, type ReactNode } f
 import type { Media } from '@/core';
 import { thumbnailOf } from '@/interface/data/provider';
 import { useLibrary } from '@/interface/data/queries';
-import { Button } from '@/interface/kit/button';
-import { Input } from '@/interface/kit/field';
-import { counted, duration } from '@/interface/kit/format';
-import { More } from '@/interface/kit/more';
-import { Thumb } from '@/interface/kit/thumb';
+import { Button } from '@/interface/kit/controls/button';
+import { Input } from '@/interface/kit/controls/field';
+import { counted, duration } from '@/interface/kit/words/format';
+import { More } from '@/interface/kit/controls/more';
+import { Thumb } from '@/interface/kit/content/thumb';
 
 /** The library beside a playlist, to drag from: one file, or all that are chosen. */
 export function Palette({

@@ -3,8 +3,8 @@
 import { useState, type KeyboardEvent } from 'react';
 import type { Pass, Plan } from '@/core';
 import { thumbnailOf, useIndex } from '@/interface/data/provider';
-import { ArrowGroup } from '@/interface/kit/arrow-group';
-import { counted, duration } from '@/interface/kit/format';
+import { ArrowGroup } from '@/interface/kit/controls/arrow-group';
+import { counted, duration } from '@/interface/kit/words/format';
 import { stretched, turnsWith } from './stretch';
 import { TurnEnd } from './turn-end';
 import { useCarry } from './use-carry';

@@ -4,11 +4,11 @@ import { useRouter } from 'next/navigation';
 import { newEntryId, removed, type Item, type Playlist } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
 import { OnAir } from '@/interface/forecast/on-air';
-import { Archive } from '@/interface/kit/archive';
-import { BookIt } from '@/interface/kit/book-it';
-import { Button } from '@/interface/kit/button';
-import { freeName } from '@/interface/kit/free-name';
-import { UsedIn } from '@/interface/kit/used-in';
+import { Archive } from '@/interface/kit/content/archive';
+import { BookIt } from '@/interface/kit/content/book-it';
+import { Button } from '@/interface/kit/controls/button';
+import { freeName } from '@/interface/kit/words/free-name';
+import { UsedIn } from '@/interface/kit/content/used-in';
 
 /** Where a playlist is on air and used; and what is done with it as a whole: booked, copied, saved as a file, archived, deleted. */
 export function PlaylistActs({ playlist, items }: { playlist: Playlist; items: readonly Item[] }) {

@@ -5,9 +5,9 @@ import { changed, done, misread, nameSchema, type Item, type Playlist } from '@/
 import { Locked } from '@/interface/data/may';
 import { useNetwork } from '@/interface/data/provider';
 import { SavedInput } from '@/interface/forms/saved-input';
-import { Select } from '@/interface/kit/field';
-import { counted, duration } from '@/interface/kit/format';
-import { Word } from '@/interface/kit/word';
+import { Select } from '@/interface/kit/controls/field';
+import { counted, duration } from '@/interface/kit/words/format';
+import { Word } from '@/interface/kit/words/word';
 import { lengthWords } from './item-name';
 
 /** A playlist's name, how its passes go, and how long one is on the kind of screen that is looked at. */

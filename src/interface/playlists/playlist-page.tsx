@@ -2,7 +2,7 @@
 
 import Link from 'next/link';
 import { useNetwork } from '@/interface/data/provider';
-import { Empty } from '@/interface/kit/empty';
+import { Empty } from '@/interface/kit/controls/empty';
 import { PlaylistEditor } from './playlist-editor';
 
 export function PlaylistById({ id }: { id: string }) {

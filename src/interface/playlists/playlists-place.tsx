@@ -9,11 +9,11 @@ import * as z from 'zod';
 import { nameSchema, type Plan, type Playlist } from '@/core';
 import { lengthWords } from './item-name';
 import { useNetwork } from '@/interface/data/provider';
-import { Button } from '@/interface/kit/button';
-import { Empty } from '@/interface/kit/empty';
-import { Input } from '@/interface/kit/field';
-import { counted } from '@/interface/kit/format';
-import { hasWords } from '@/interface/kit/has-words';
+import { Button } from '@/interface/kit/controls/button';
+import { Empty } from '@/interface/kit/controls/empty';
+import { Input } from '@/interface/kit/controls/field';
+import { counted } from '@/interface/kit/words/format';
+import { hasWords } from '@/interface/kit/words/has-words';
 import { Filmstrip } from './filmstrip';
 import { ReadPlaylist } from './read-playlist';
 

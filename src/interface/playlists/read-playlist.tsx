@@ -4,8 +4,8 @@ import Link from 'next/link';
 import { useRef, useState } from 'react';
 import { done, misread, type Result } from '@/core';
 import { answered } from '@/interface/data/answered';
-import { Button } from '@/interface/kit/button';
-import { counted } from '@/interface/kit/format';
+import { Button } from '@/interface/kit/controls/button';
+import { counted } from '@/interface/kit/words/format';
 import type { PlaylistRead } from '@/services/plan';
 
 const SHOWN = 20;

@@ -2,7 +2,7 @@
 
 import { useRef, type MouseEvent, type PointerEvent } from 'react';
 import type { Turn } from '@/core';
-import { useHeld } from '@/interface/kit/use-held';
+import { useHeld } from '@/interface/kit/page/use-held';
 import { useEscape } from './use-escape';
 
 /** So far a turn is held before it is carried, in pixels: less is a press. */

@@ -13,7 +13,7 @@ import { sortableKeyboardCoordinates } from '@dnd-kit/sortable';
 import { useState } from 'react';
 import type { Item, Media, Playlist } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
-import { counted } from '@/interface/kit/format';
+import { counted } from '@/interface/kit/words/format';
 import { itemName } from './item-name';
 import { KeysAtOnceSensor } from './keys-at-once';
 import { LastMoveSensor } from './last-move';

@@ -4,7 +4,7 @@ import { useRef } from 'react';
 import { scaleLinear, scaleSymlog } from 'd3-scale';
 import type { Instant } from '@/core';
 import { useMoment } from '@/interface/data/moment';
-import { useWidth } from '@/interface/kit/use-width';
+import { useWidth } from '@/interface/kit/page/use-width';
 import type { Arrival } from '@/services/editions';
 import { MARKS, arrivalWords, stepsOf, type ArrivalStep } from './arrival';
 

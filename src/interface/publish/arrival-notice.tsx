@@ -4,7 +4,7 @@ import { useEffect, useMemo, useSyncExternalStore } from 'react';
 import { useMoment } from '@/interface/data/moment';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { useArrivals } from '@/interface/data/queries';
-import { placedName } from '@/interface/kit/placed-name';
+import { placedName } from '@/interface/kit/words/placed-name';
 import { reachedOf } from './arrival';
 import { follow, followedText, onFollowed, wordOf, type Followed } from './arriving';
 

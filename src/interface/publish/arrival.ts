@@ -1,7 +1,7 @@
 import type { Instant } from '@/core';
 import type { Arrival } from '@/services/editions';
 import type { ScreenStatus } from '@/services/screens';
-import { counted } from '@/interface/kit/format';
+import { counted } from '@/interface/kit/words/format';
 
 /** Whether a screen plays what the newest edition gives it. */
 export const isReached = ({ state }: ScreenStatus): boolean => state === 'lit' || state === 'resting';

@@ -1,5 +1,5 @@
 import { MINUTE, type Instant } from '@/core';
-import { counted } from '@/interface/kit/format';
+import { counted } from '@/interface/kit/words/format';
 import type { Arrival } from '@/services/editions';
 import type { ScreenStatus } from '@/services/screens';
 

@@ -15,8 +15,8 @@ import {
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
-import { Field, Input } from '@/interface/kit/field';
-import { clockTime, dateTime, dayName, siteTimeWords } from '@/interface/kit/format';
+import { Field, Input } from '@/interface/kit/controls/field';
+import { clockTime, dateTime, dayName, siteTimeWords } from '@/interface/kit/words/format';
 import type { GoesOut, PlannedFor } from '@/services/editions';
 
 /** A future moment in words: one for all, or on each site's clock. */

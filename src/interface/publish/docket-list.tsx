@@ -4,8 +4,8 @@ import Link from 'next/link';
 import { KINDS, keyText } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
-import { counted, dateTime } from '@/interface/kit/format';
-import { pathTo } from '@/interface/kit/path-to';
+import { counted, dateTime } from '@/interface/kit/words/format';
+import { pathTo } from '@/interface/kit/content/path-to';
 import type { DocketEntry } from '@/services/editions';
 import type { Choice } from './use-choice';
 

@@ -3,8 +3,8 @@
 import { X } from 'lucide-react';
 import { useEffect, useMemo, useRef } from 'react';
 import { useEditionPlan } from '@/interface/data/queries';
-import { Select } from '@/interface/kit/field';
-import { counted } from '@/interface/kit/format';
+import { Select } from '@/interface/kit/controls/field';
+import { counted } from '@/interface/kit/words/format';
 import type { Edition } from '@/services/editions';
 import { Comparison } from './comparison';
 

@@ -5,11 +5,11 @@ import { useRouter } from 'next/navigation';
 import { useMoment } from '@/interface/data/moment';
 import { useKept } from '@/interface/data/queries';
 import { useZone } from '@/interface/data/zone';
-import { Button } from '@/interface/kit/button';
-import { counted, dateTime } from '@/interface/kit/format';
+import { Button } from '@/interface/kit/controls/button';
+import { counted, dateTime } from '@/interface/kit/words/format';
 import type { Edition } from '@/services/editions';
 import { spanWords } from './arrival';
-import { Word } from '@/interface/kit/word';
+import { Word } from '@/interface/kit/words/word';
 
 /** What went out, the newest first: by whom and when, what for; to go back to, or to compare. */
 export function Editions({

@@ -4,9 +4,9 @@ import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { DAY, HOUR, MINUTE, toInstant, toLocalTime, zoneTable, type LocalTime } from '@/core';
 import { useMoment } from '@/interface/data/moment';
 import { useZone } from '@/interface/data/zone';
-import { clockTime, dateTime, dayName } from '@/interface/kit/format';
-import { tickHours } from '@/interface/kit/ticks';
-import { useWidth } from '@/interface/kit/use-width';
+import { clockTime, dateTime, dayName } from '@/interface/kit/words/format';
+import { tickHours } from '@/interface/kit/words/ticks';
+import { useWidth } from '@/interface/kit/page/use-width';
 
 /** Where an instant lies in a range, 0 to 1. */
 export const shareOf = (at: number, [from, to]: readonly [number, number]) => (at - from) / (to - from);

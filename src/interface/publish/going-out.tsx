@@ -4,8 +4,8 @@ import { X } from 'lucide-react';
 import { useEffect, useMemo, useRef, type ReactNode } from 'react';
 import { useNetwork } from '@/interface/data/provider';
 import type { NamedPlan } from '@/interface/data/state';
-import { Button } from '@/interface/kit/button';
-import { counted } from '@/interface/kit/format';
+import { Button } from '@/interface/kit/controls/button';
+import { counted } from '@/interface/kit/words/format';
 import { Comparison } from './comparison';
 
 /** What an edition would change on the screens, shown before it goes out. One press publishes it; closing changes nothing. */

@@ -1,7 +1,7 @@
 import Link from 'next/link';
 import type { Index } from '@/interface/now/street';
-import { pathTo } from '@/interface/kit/path-to';
-import { placedName } from '@/interface/kit/placed-name';
+import { pathTo } from '@/interface/kit/content/path-to';
+import { placedName } from '@/interface/kit/words/placed-name';
 
 /** So many names are read; of more it is enough to know how many. */
 const NAMES = 6;

@@ -2,7 +2,7 @@
 
 import type { ObjectKey } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
-import { counted } from '@/interface/kit/format';
+import { counted } from '@/interface/kit/words/format';
 import { Comparison, Names, useScreenLabels } from './comparison';
 import { usePlanOf } from './use-plan-of';
 

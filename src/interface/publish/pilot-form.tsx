@@ -3,8 +3,8 @@
 import { useState } from 'react';
 import { useNetwork } from '@/interface/data/provider';
 import { WhereField } from '@/interface/forms/where-field';
-import { Input } from '@/interface/kit/field';
-import { selectScreens } from '@/interface/kit/select-screens';
+import { Input } from '@/interface/kit/controls/field';
+import { selectScreens } from '@/interface/kit/screens/select-screens';
 import type { Piloting } from '@/services/editions';
 import { AtField, useAt, type At } from './at-field';
 

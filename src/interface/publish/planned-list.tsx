@@ -7,8 +7,8 @@ import { useGo, useMoment } from '@/interface/data/moment';
 import { usePlanned, usePlannedPlan } from '@/interface/data/planned';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
-import { Button } from '@/interface/kit/button';
-import { counted } from '@/interface/kit/format';
+import { Button } from '@/interface/kit/controls/button';
+import { counted } from '@/interface/kit/words/format';
 import { callOffPlannedAction, movePlannedAction, publishPlannedAction } from '@/web/actions';
 import type { GoesOut, Planned } from '@/services/editions';
 import { follow } from './arriving';
@@ -16,7 +16,7 @@ import { AtField, plannedWords, useAt } from './at-field';
 import { GoingOut } from './going-out';
 import { PilotRow } from './pilot-row';
 import { useAct } from './use-act';
-import { Word } from '@/interface/kit/word';
+import { Word } from '@/interface/kit/words/word';
 
 /** What waits: when or where it goes out, by whom, how far players have it; to look at, to move, to publish early, to call off. */
 export function PlannedList() {

@@ -6,10 +6,10 @@ import { thumbnailOf, useIndex } from '@/interface/data/provider';
 import { useLines } from '@/interface/data/queries';
 import type { NamedPlan } from '@/interface/data/state';
 import { ask, useNewest } from '@/interface/forecast/client';
-import { FitDrawing } from '@/interface/kit/fit-drawing';
-import { counted } from '@/interface/kit/format';
-import { FIT_WORDS, MEDIA_WORDS } from '@/interface/kit/media-words';
-import { pathTo } from '@/interface/kit/path-to';
+import { FitDrawing } from '@/interface/kit/content/fit-drawing';
+import { counted } from '@/interface/kit/words/format';
+import { FIT_WORDS, MEDIA_WORDS } from '@/interface/kit/words/media-words';
+import { pathTo } from '@/interface/kit/content/path-to';
 import { standingWords } from '@/interface/library/fit';
 import { NamedScreens } from './named-screens';
 

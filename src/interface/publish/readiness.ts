@@ -1,5 +1,5 @@
 import { MINUTE, SECOND, type Instant } from '@/core';
-import { counted } from '@/interface/kit/format';
+import { counted } from '@/interface/kit/words/format';
 import { timeLeft } from '@/interface/sending/rate';
 import type { Fetches } from '@/services/editions';
 import type { Line } from '@/services/screens';

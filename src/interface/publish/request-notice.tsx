@@ -5,7 +5,7 @@ import { useMay } from '@/interface/data/may';
 import { useNetwork } from '@/interface/data/provider';
 import { useRequests } from '@/interface/data/queries';
 import { useZone } from '@/interface/data/zone';
-import { counted } from '@/interface/kit/format';
+import { counted } from '@/interface/kit/words/format';
 import type { PublishRequest } from '@/services/editions';
 import { answerWords } from './requests';
 

@@ -4,8 +4,8 @@ import { useMemo } from 'react';
 import type { Difference, DifferenceGroup, Plan, Shown } from '@/core';
 import { thumbnailOf } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
-import { clockTime, timeNear } from '@/interface/kit/format';
-import { Thumb } from '@/interface/kit/thumb';
+import { clockTime, timeNear } from '@/interface/kit/words/format';
+import { Thumb } from '@/interface/kit/content/thumb';
 import { shareOf, useCursor } from './glass-ruler';
 
 type Side = 'before' | 'after';

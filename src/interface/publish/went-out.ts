@@ -1,4 +1,4 @@
-import { counted, timeNear } from '@/interface/kit/format';
+import { counted, timeNear } from '@/interface/kit/words/format';
 import type { Edition, Planned } from '@/services/editions';
 
 /** The notice for a waiting edition that goes out; `zone` is the reader's. */

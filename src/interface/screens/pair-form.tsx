@@ -8,10 +8,10 @@ import { answered } from '@/interface/data/answered';
 import { pairAction, unpairAction } from '@/web/actions';
 import { useNetwork } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
-import { Button } from '@/interface/kit/button';
-import { Input } from '@/interface/kit/field';
-import { dateTime } from '@/interface/kit/format';
-import { Lantern, STATE_WORDS } from '@/interface/kit/lantern';
+import { Button } from '@/interface/kit/controls/button';
+import { Input } from '@/interface/kit/controls/field';
+import { dateTime } from '@/interface/kit/words/format';
+import { Lantern, STATE_WORDS } from '@/interface/kit/lantern/lantern';
 import type { ScreenStatus } from '@/services/screens';
 
 const codeSchema = z.object({ code: z.string().trim().min(1, 'Type the code that the player shows.') });

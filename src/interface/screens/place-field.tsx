@@ -4,9 +4,9 @@ import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headl
 import { useEffect, useState } from 'react';
 import { useController, type Control, type FieldValues, type Path } from 'react-hook-form';
 import { answered } from '@/interface/data/answered';
-import { BOX, Field } from '@/interface/kit/field';
+import { BOX, Field } from '@/interface/kit/controls/field';
 import { useListText } from '@/interface/forms/use-list-text';
-import { placeKey } from '@/interface/kit/place-key';
+import { placeKey } from '@/interface/kit/controls/place-key';
 import type { Town } from '@/services/towns';
 import { findTownsAction } from '@/web/actions';
 

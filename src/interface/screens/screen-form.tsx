@@ -10,11 +10,11 @@ import { AutoForm } from '@/interface/forms/auto-form';
 import { usePhraseContext } from '@/interface/forms/use-phrase-context';
 import { Conflicts, useRecord } from '@/interface/forms/use-record';
 import { TagsField } from '@/interface/forms/tags-field';
-import { Button } from '@/interface/kit/button';
+import { Button } from '@/interface/kit/controls/button';
 import { ContentPicker } from '@/interface/forms/content-picker';
-import { contentOf, contentValue } from '@/interface/kit/content';
-import { Field, Input, Select } from '@/interface/kit/field';
-import { tagsText, tagsTextSchema } from '@/interface/kit/tags';
+import { contentOf, contentValue } from '@/interface/kit/content/content';
+import { Field, Input, Select } from '@/interface/kit/controls/field';
+import { tagsText, tagsTextSchema } from '@/interface/kit/screens/tags';
 import { LIGHTS_OUT_HINT, lightsOutText, lightsOutTextSchema } from './hours-text';
 
 const size = z.coerce.number('Write a number of pixels.');

@@ -10,12 +10,12 @@ import { countTags, nameSchema, zoneSchema, type PhraseContext, type Site, remov
 import { useNetwork } from '@/interface/data/provider';
 import { AutoForm } from '@/interface/forms/auto-form';
 import { TagsField } from '@/interface/forms/tags-field';
-import { Button } from '@/interface/kit/button';
+import { Button } from '@/interface/kit/controls/button';
 import { PlaceField } from './place-field';
 import { ContentPicker } from '@/interface/forms/content-picker';
-import { contentOf, contentValue } from '@/interface/kit/content';
-import { Field, Input } from '@/interface/kit/field';
-import { tagsText, tagsTextSchema } from '@/interface/kit/tags';
+import { contentOf, contentValue } from '@/interface/kit/content/content';
+import { Field, Input } from '@/interface/kit/controls/field';
+import { tagsText, tagsTextSchema } from '@/interface/kit/screens/tags';
 import {
   EXCEPTIONS_HINT,
   HOURS_HINT,

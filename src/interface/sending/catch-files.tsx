@@ -5,7 +5,7 @@ import { useRouter } from 'next/navigation';
 import { REFUSED } from '@/core';
 import { useMay } from '@/interface/data/may';
 import { useFromNetwork, useNetwork } from '@/interface/data/provider';
-import { counted } from '@/interface/kit/format';
+import { counted } from '@/interface/kit/words/format';
 import { isTyping } from '@/interface/shell/typing';
 import { filesOf } from './dropped';
 import { isOpen } from './sender';

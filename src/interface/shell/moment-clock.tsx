@@ -5,7 +5,7 @@ import { DAY, dateOfLocalTime, readMoment, readShift, startOfDate, toInstant, to
 import { useMoment } from '@/interface/data/moment';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
-import { clockTime, dayName, timeNear, zoneName } from '@/interface/kit/format';
+import { clockTime, dayName, timeNear, zoneName } from '@/interface/kit/words/format';
 import { useKey } from './keys';
 
 /** The chosen moment as a clock shows it, and whose clock. Pressed (or with the key m), it reads a time in words: "tomorrow 06:10". */

@@ -4,7 +4,7 @@ import { usePathname, useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { useGo, useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
-import { Sheet } from '@/interface/kit/sheet';
+import { Sheet } from '@/interface/kit/controls/sheet';
 import { keysNow, useKey, useKeyboard, type KeyMeaning } from './keys';
 import { PLACES } from './places';
 import { toggleTheme } from './theme';

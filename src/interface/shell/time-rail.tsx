@@ -8,9 +8,9 @@ import { usePlanned } from '@/interface/data/planned';
 import { useNetwork } from '@/interface/data/provider';
 import { stepsOf } from '@/interface/data/reaching';
 import { useZone } from '@/interface/data/zone';
-import { clockTime, counted, dateTime, dayName, siteTimeWords } from '@/interface/kit/format';
-import { tickHours } from '@/interface/kit/ticks';
-import { useWidth } from '@/interface/kit/use-width';
+import { clockTime, counted, dateTime, dayName, siteTimeWords } from '@/interface/kit/words/format';
+import { tickHours } from '@/interface/kit/words/ticks';
+import { useWidth } from '@/interface/kit/page/use-width';
 import type { Planned } from '@/services/editions';
 import { MomentClock } from './moment-clock';
 

@@ -6,9 +6,9 @@ import { answered } from '@/interface/data/answered';
 import { useNetwork } from '@/interface/data/provider';
 import { useRefetch } from '@/interface/data/queries';
 import { WhereField } from '@/interface/forms/where-field';
-import { Button } from '@/interface/kit/button';
-import { counted } from '@/interface/kit/format';
-import { selectScreens } from '@/interface/kit/select-screens';
+import { Button } from '@/interface/kit/controls/button';
+import { counted } from '@/interface/kit/words/format';
+import { selectScreens } from '@/interface/kit/screens/select-screens';
 import { drillAction } from '@/web/actions';
 
 /** Tries a takeover on some screens: the same content, marked as a drill on the glass, for minutes. */

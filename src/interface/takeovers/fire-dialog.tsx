@@ -6,8 +6,8 @@ import { durationWords, screensMatching, selectorOf, type Booking } from '@/core
 import { answered } from '@/interface/data/answered';
 import { useNetwork } from '@/interface/data/provider';
 import { useRefetch } from '@/interface/data/queries';
-import { Button } from '@/interface/kit/button';
-import { counted } from '@/interface/kit/format';
+import { Button } from '@/interface/kit/controls/button';
+import { counted } from '@/interface/kit/words/format';
 import { fireAction } from '@/web/actions';
 import { reachOf, reachSentences } from './standing';
 

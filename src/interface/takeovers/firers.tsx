@@ -5,7 +5,7 @@ import { ROLE, type Booking } from '@/core';
 import { answered } from '@/interface/data/answered';
 import { useNetwork } from '@/interface/data/provider';
 import { usePeople, useRefetch } from '@/interface/data/queries';
-import { Button } from '@/interface/kit/button';
+import { Button } from '@/interface/kit/controls/button';
 import { setFirersAction } from '@/web/actions';
 
 /** Who may fire, drill and clear a takeover; if no one is chosen, everybody may. */

@@ -1,7 +1,7 @@
 'use client';
 
 import { useZone } from '@/interface/data/zone';
-import { counted, dateTime } from '@/interface/kit/format';
+import { counted, dateTime } from '@/interface/kit/words/format';
 import type { Firing } from '@/services/editions';
 import { FiringScreens } from './firing-screens';
 import { byWhom } from './words';

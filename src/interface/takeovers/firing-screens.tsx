@@ -4,8 +4,8 @@ import { useState, type ReactNode } from 'react';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { useFiringScreens } from '@/interface/data/queries';
 import { useZone } from '@/interface/data/zone';
-import { clockTime } from '@/interface/kit/format';
-import { Lantern } from '@/interface/kit/lantern';
+import { clockTime } from '@/interface/kit/words/format';
+import { Lantern } from '@/interface/kit/lantern/lantern';
 import type { Firing, ShownOn } from '@/services/editions';
 
 /** Some of the screens of a takeover that was fired, asked for once one opens them. */

@@ -1,7 +1,7 @@
 import { isPrepared, screensMatching, selectorOf, type Booking, type Instant, type Plan } from '@/core';
 import type { Firing } from '@/services/editions';
 import type { ScreenState, ScreenStatus } from '@/services/screens';
-import { counted } from '@/interface/kit/format';
+import { counted } from '@/interface/kit/words/format';
 
 /** What is prepared, what is in force, and what firing would do: pure. */
 

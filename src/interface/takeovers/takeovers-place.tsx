@@ -6,13 +6,13 @@ import { BookingForm } from '@/interface/booking/booking-form';
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
 import { useTakeovers } from '@/interface/data/queries';
-import { Button } from '@/interface/kit/button';
-import { Sheet } from '@/interface/kit/sheet';
+import { Button } from '@/interface/kit/controls/button';
+import { Sheet } from '@/interface/kit/controls/sheet';
 import { InForce } from './in-force';
 import { FiringLog } from './firing-log';
 import { PreparedRow } from './prepared-row';
 import { isInForce, prepared } from './standing';
-import { Word } from '@/interface/kit/word';
+import { Word } from '@/interface/kit/words/word';
 
 const BEGUN: Partial<Booking> = { takeover: true, onHold: true, priority: 5, wake: true };
 

@@ -8,10 +8,10 @@ import { useFeeds, useRefetch } from '@/interface/data/queries';
 import { useNetwork } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
 import { DraftOffer, useKept } from '@/interface/forms/use-draft';
-import { Button } from '@/interface/kit/button';
-import { Field, Input } from '@/interface/kit/field';
-import { dateTime } from '@/interface/kit/format';
-import { SecretAddress } from '@/interface/kit/secret-address';
+import { Button } from '@/interface/kit/controls/button';
+import { Field, Input } from '@/interface/kit/controls/field';
+import { dateTime } from '@/interface/kit/words/format';
+import { SecretAddress } from '@/interface/kit/controls/secret-address';
 import { WhereField } from '@/interface/forms/where-field';
 
 /** Addresses from which calendar programs fetch what is published. An address is shown once, and can be closed. */

@@ -5,8 +5,8 @@ import { answered } from '@/interface/data/answered';
 import { holidayChoicesAction, holidaysAction } from '@/web/actions';
 import { useNetwork } from '@/interface/data/provider';
 import { DraftOffer, useKept } from '@/interface/forms/use-draft';
-import { Button } from '@/interface/kit/button';
-import { Field, Select } from '@/interface/kit/field';
+import { Button } from '@/interface/kit/controls/button';
+import { Field, Select } from '@/interface/kit/controls/field';
 import type { Choice } from '@/services/calendars';
 
 /** A calendar of the public holidays of a country or region, that keeps itself current. */

@@ -1,7 +1,7 @@
 'use client';
 
-import { Button } from '@/interface/kit/button';
-import { Bar } from '@/interface/kit/bar';
+import { Button } from '@/interface/kit/controls/button';
+import { Bar } from '@/interface/kit/controls/bar';
 import type { Reading } from './use-calendar-file';
 
 /** How far the reading of a file is, until it is done; it can be broken off. */

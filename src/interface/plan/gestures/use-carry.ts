@@ -2,7 +2,7 @@
 
 import { useCallback, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { DAY, type LocalDate } from '@/core';
-import { useHeld } from '@/interface/kit/use-held';
+import { useHeld } from '@/interface/kit/page/use-held';
 import type { Bar } from '../strata/layout';
 import type { Gesture } from './use-gesture';
 import { carriedBy, drawnSpan, type Drawn } from './carried';

@@ -13,7 +13,7 @@ import {
   type Site,
 } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
-import { useHeld } from '@/interface/kit/use-held';
+import { useHeld } from '@/interface/kit/page/use-held';
 import type { Held } from './held';
 import { layerOf, type Bar } from '../strata/layout';
 

@@ -2,7 +2,7 @@
 
 import { memo } from 'react';
 import { DAY, MONTH_WORDS, civil, startOfDate, type LocalDate } from '@/core';
-import { counted } from '@/interface/kit/format';
+import { counted } from '@/interface/kit/words/format';
 import { LAYERS, type Bar, type Layer } from '../strata/layout';
 import { dateWords } from '../site-clock-words';
 

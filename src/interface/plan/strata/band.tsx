@@ -3,7 +3,7 @@
 import { group } from 'd3-array';
 import { memo } from 'react';
 import type { Finding } from '@/core';
-import { counted } from '@/interface/kit/format';
+import { counted } from '@/interface/kit/words/format';
 import { BarButton } from './bar';
 import type { Bar, Layer, Marks } from './layout';
 import type { TimeScale } from './scale';

@@ -3,7 +3,7 @@
 import { useEffect, useRef, type ReactNode } from 'react';
 import { describeWhen, selectorWithNames, type Explanation, type Finding, type Fix, type Scope } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
-import { Button } from '@/interface/kit/button';
+import { Button } from '@/interface/kit/controls/button';
 import { spanWords } from '../site-clock-words';
 import { layerName, type Bar } from './layout';
 import type { Held } from '../gestures/held';

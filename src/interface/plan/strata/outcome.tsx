@@ -3,7 +3,7 @@
 import { memo, useState, type CSSProperties, type KeyboardEvent } from 'react';
 import type { LocalTime, OutcomeRow, OutcomeSpan, Plan } from '@/core';
 import { useIndex } from '@/interface/data/provider';
-import { counted } from '@/interface/kit/format';
+import { counted } from '@/interface/kit/words/format';
 import { spanWords } from '../site-clock-words';
 import type { OutcomeAnswer } from '@/interface/forecast/messages';
 import { fitted } from './label';

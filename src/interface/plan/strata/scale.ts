@@ -1,5 +1,5 @@
 import { scaleLinear } from 'd3-scale';
-import { tickHours } from '@/interface/kit/ticks';
+import { tickHours } from '@/interface/kit/words/ticks';
 import { DAY, HOUR, MINUTE, startOfDate, type LocalDate, type LocalTime } from '@/core';
 
 /** Time of a wall's clock across: `days` dates from `first` on, over `width` pixels. */

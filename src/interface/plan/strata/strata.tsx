@@ -14,11 +14,11 @@ import {
 } from 'react';
 import { addDays, type Booking, type Finding, type LocalDate, type Fix, type Site } from '@/core';
 import { useNetwork, useThumbnails } from '@/interface/data/provider';
-import { firstMedia } from '@/interface/kit/content';
-import { Select } from '@/interface/kit/field';
-import { zoneName } from '@/interface/kit/format';
-import { useShades } from '@/interface/kit/use-shades';
-import { useWidth } from '@/interface/kit/use-width';
+import { firstMedia } from '@/interface/kit/content/content';
+import { Select } from '@/interface/kit/controls/field';
+import { zoneName } from '@/interface/kit/words/format';
+import { useShades } from '@/interface/kit/content/use-shades';
+import { useWidth } from '@/interface/kit/page/use-width';
 import { useOutcome, useSightings } from '../use-ahead';
 import { Ghost, LayerBars, LayerName } from './band';
 import { Foot } from './foot';

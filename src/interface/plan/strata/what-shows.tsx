@@ -1,7 +1,7 @@
 'use client';
 
 import type { ComponentProps } from 'react';
-import { counted } from '@/interface/kit/format';
+import { counted } from '@/interface/kit/words/format';
 import { layerName, type Layer } from './layout';
 import { Legend, OutcomeRows } from './outcome';
 

@@ -12,11 +12,11 @@ import {
   type Site,
 } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
-import { selectScreens } from '@/interface/kit/select-screens';
-import { contentName } from '@/interface/kit/content';
-import { LAYERS, layerName, layerOf } from './strata/layout';
-import { useSightings } from './use-ahead';
-import { clockSpan, dateWords } from './site-clock-words';
+import { selectScreens } from '@/interface/kit/screens/select-screens';
+import { contentName } from '@/interface/kit/content/content';
+import { LAYERS, layerName, layerOf } from '../strata/layout';
+import { useSightings } from '../use-ahead';
+import { clockSpan, dateWords } from '../site-clock-words';
 
 interface PrintWeekProps {
   readonly bookings: readonly Booking[];

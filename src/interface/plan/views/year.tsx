@@ -14,10 +14,10 @@ import {
 } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
 import { ask, useAnswer } from '@/interface/forecast/client';
-import { counted } from '@/interface/kit/format';
-import { useWidth } from '@/interface/kit/use-width';
-import { LAYERS, layerName, layerOf } from './strata/layout';
-import { dateWords } from './site-clock-words';
+import { counted } from '@/interface/kit/words/format';
+import { useWidth } from '@/interface/kit/page/use-width';
+import { LAYERS, layerName, layerOf } from '../strata/layout';
+import { dateWords } from '../site-clock-words';
 
 const NAME_WIDTH = 208;
 const NO_RUNS: readonly Run[] = [];

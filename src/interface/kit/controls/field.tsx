@@ -16,7 +16,7 @@ import {
   type SelectHTMLAttributes,
 } from 'react';
 
-import { useEarlyText } from './use-early-text';
+import { useEarlyText } from '../page/use-early-text';
 
 /** How a control looks. */
 export const BOX =

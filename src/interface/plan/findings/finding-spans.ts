@@ -11,7 +11,7 @@ import {
   type Instant,
   type LocalDate,
 } from '@/core';
-import { dateWords } from './site-clock-words';
+import { dateWords } from '../site-clock-words';
 
 /** A span that findings are asked for, named by what it is. */
 export interface FindingSpan {

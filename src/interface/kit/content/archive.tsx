@@ -2,8 +2,8 @@
 
 import { changed, type Media, type Playlist } from '@/core';
 import { useNetwork } from '@/interface/data/provider';
-import { Button } from '@/interface/kit/button';
-import { counted } from '@/interface/kit/format';
+import { Button } from '@/interface/kit/controls/button';
+import { counted } from '@/interface/kit/words/format';
 import { usesOf } from './uses';
 
 /** Puts a file or playlist away without taking it out of what uses it, and takes it back. */

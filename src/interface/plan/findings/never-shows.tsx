@@ -4,7 +4,7 @@ import type { NeverShown } from '@/core';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { useUnusedMedia } from '@/interface/data/queries';
 import { ask, useAnswer } from '@/interface/forecast/client';
-import { counted } from '@/interface/kit/format';
+import { counted } from '@/interface/kit/words/format';
 
 const SHOWN = 12;
 const NAMED = 6;

@@ -4,12 +4,12 @@ import { memo, useMemo } from 'react';
 import { describeWhen, type Booking, NETWORK_ID, patchOf, selectorWithNames } from '@/core';
 import { useNetwork, useThumbnails } from '@/interface/data/provider';
 import { ContentPicker } from '@/interface/forms/content-picker';
-import { contentName, contentOf, contentValue, firstMedia } from '@/interface/kit/content';
-import { counted } from '@/interface/kit/format';
-import { selectScreens } from '@/interface/kit/select-screens';
-import { Thumb } from '@/interface/kit/thumb';
-import { LAYERS, layerOf } from './strata/layout';
-import { Word } from '@/interface/kit/word';
+import { contentName, contentOf, contentValue, firstMedia } from '@/interface/kit/content/content';
+import { counted } from '@/interface/kit/words/format';
+import { selectScreens } from '@/interface/kit/screens/select-screens';
+import { Thumb } from '@/interface/kit/content/thumb';
+import { LAYERS, layerOf } from '../strata/layout';
+import { Word } from '@/interface/kit/words/word';
 
 /** Bookings as a list by layers: takeovers on top, then the priorities, the backdrop at the bottom. */
 export const BookingList = memo(function BookingList({

@@ -3,7 +3,7 @@
 import type { ButtonHTMLAttributes, Ref } from 'react';
 import { REFUSED, type Permission } from '@/core';
 import { useMay } from '@/interface/data/may';
-import { useReady } from './use-ready';
+import { useReady } from '../page/use-ready';
 
 const VARIANTS = {
   /** The one thing that a place is for. */
