@@ -1,0 +1,154 @@
+import { DAY, type Instant } from '../instant';
+import { instantsOf, intersect, intervalAt, type Intervals, type Place } from '../when';
+import type { Loop, LoopItem } from './loop';
+import type { ScreenProgram } from './program';
+import { Rounds } from './rounds';
+import { itemInstants, type Segment } from './segments';
+import { Weaving, mostDue } from './weaving';
+
+/** One item's turn in a strand. */
+export interface TurnOfItem {
+  readonly media: string;
+  /** When it began: where a film that is joined in the middle stands. */
+  readonly start: Instant;
+  /** Index of the item's loop in the program: the strand's, or that of a booking that is woven in. */
+  readonly loop: number;
+  /** Index of the item in its loop. */
+  readonly item: number;
+  /** How far into its film it begins, in milliseconds. */
+  readonly fromMs: number;
+  /** The booking that is woven in; null for the loop's own. */
+  readonly weave: string | null;
+}
+
+/**
+ * A strand: the plays of one loop from its occurrence's start on, with its order and what is woven into it. What shows and the music beside
+ * it are strands.
+ */
+export class Strand {
+  constructor(
+    private readonly program: ScreenProgram,
+    private readonly loop: number,
+    private readonly rounds: Rounds,
+    private readonly weaves: readonly Weaving[],
+    /** The instants at which something begins or ceases to be available, ascending. */
+    private readonly edges: readonly Instant[],
+    /** Until when it is known what is available. */
+    readonly horizon: Instant,
+    /** How long its longest item lasts. */
+    readonly longest: number,
+    public at: Instant,
+    private edge = 0,
+  ) {}
+
+  /** The same, to go on from here another time. */
+  checkpoint(): Strand {
+    const { program, loop, rounds, weaves, edges, horizon, longest, at, edge } = this;
+    return new Strand(
+      program,
+      loop,
+      rounds.clone(),
+      weaves.map((one) => one.clone()),
+      edges,
+      horizon,
+      longest,
+      at,
+      edge,
+    );
+  }
+
+  /** Leaves whole passes out, up to `from`, while nothing that is available changes and nothing is woven in. */
+  skip(from: Instant): void {
+    this.pastEdges();
+    const calm = Math.min(this.edges[this.edge] ?? Infinity, from);
+    if (!this.weaves.some(({ on }) => intervalAt(on, this.at))) this.at = this.rounds.skip(this.at, calm);
+  }
+
+  /** The next turn, to whose end it goes; null where nothing is available: then to when something is, at most `to`. */
+  step(to: Instant): TurnOfItem | null {
+    this.pastEdges();
+    const turn = this.rounds.next(this.at);
+    if (!turn) {
+      this.at = this.edges[this.edge] ?? to;
+      return null;
+    }
+    const start = this.at;
+    const due = this.weaves.length > 0 ? mostDue(this.weaves, start) : null;
+    if (due) {
+      this.at = due.weave.begin(start, due);
+      return this.turnOf(due.weave.loop, due.index, start, due.weave.id);
+    }
+    this.rounds.take(start);
+    const item = this.program.loops[this.loop]?.[turn.index] as LoopItem;
+    this.at = Math.min(start + item.durationMs, turn.until);
+    return this.turnOf(this.loop, turn.index, start, null);
+  }
+
+  private turnOf(loop: number, index: number, start: Instant, weave: string | null): TurnOfItem {
+    const { media, fromMs = 0 } = this.program.loops[loop]?.[index] as LoopItem;
+    return { media, start, loop, item: index, fromMs, weave };
+  }
+
+  private pastEdges(): void {
+    while ((this.edges[this.edge] ?? Infinity) <= this.at) this.edge++;
+  }
+}
+
+/**
+ * Where strands were when they were last asked for. A woven item depends on all plays before it, and without this they would be worked through
+ * again for each piece of a day.
+ */
+const kept = new WeakMap<ScreenProgram, Map<string, Strand>>();
+/** So many strands are on their way at once on one screen; those that were asked for longest ago are let go. */
+const MOST_KEPT = 8;
+
+/** As listed, and with nothing woven in, passes are left out at no cost. */
+export const isKept = (program: ScreenProgram) => program.weaves !== undefined || program.orders !== undefined;
+
+const keyOf = ({ loop, since, source }: Segment) => `${loop} ${since} ${source === 'takeover'}`;
+
+/** Notes where a strand was, to be gone on with from there. */
+export function keep(program: ScreenProgram, segment: Segment, strand: Strand): void {
+  let strands = kept.get(program);
+  if (!strands) kept.set(program, (strands = new Map()));
+  const key = keyOf(segment);
+  strands.delete(key);
+  strands.set(key, strand);
+  for (const oldest of strands.keys()) if (strands.size > MOST_KEPT) strands.delete(oldest);
+}
+
+/** The strand that plays in a segment, whose loop runs from `since`: from there on, or from where it was last asked for. */
+export function strandFor(program: ScreenProgram, place: Place, segment: Segment, since: Instant): Strand {
+  const { from, to, loop, source } = segment;
+  const known = kept.get(program)?.get(keyOf(segment));
+  if (known && known.at <= from && to <= known.horizon) return known.checkpoint();
+  // What is gone on with later is asked about as far as an occurrence mostly lasts.
+  const horizon = isKept(program) ? Math.max(to, since + DAY) : to;
+  const weaves = source === 'takeover' ? [] : weavesOf(program, place, since, horizon);
+  const rounds = roundsOf(program, loop, place, since, horizon);
+  const edges = edgesOf([...rounds.available, ...weaves.flatMap(({ on, available }) => [on, ...available])]);
+  const items = [loop, ...weaves.map((one) => one.loop)].flatMap((number) => program.loops[number] ?? []);
+  const longest = items.reduce((most, { durationMs }) => Math.max(most, durationMs), 0);
+  return new Strand(program, loop, rounds, weaves, edges, horizon, longest, since);
+}
+
+function roundsOf(program: ScreenProgram, number: number, place: Place, since: Instant, to: Instant): Rounds {
+  const loop = program.loops[number] as Loop;
+  const available = loop.map((item) => itemInstants(item, place, since, to));
+  return new Rounds(loop, program.orders?.[number] ?? null, since, available);
+}
+
+function weavesOf(program: ScreenProgram, place: Place, since: Instant, to: Instant): Weaving[] {
+  return (program.weaves ?? []).flatMap((weave) => {
+    // Clipped: what was on before the loop began counts from its beginning.
+    const on = intersect(instantsOf(weave.when, place, since, to), [[since, Infinity]]);
+    if (!on.some(([begin]) => begin < to)) return [];
+    return [new Weaving(weave, on, program.loops[weave.loop] ?? [], roundsOf(program, weave.loop, place, since, to))];
+  });
+}
+
+/** The instants at which something begins or ceases to be available, ascending. */
+function edgesOf(available: readonly Intervals[]): Instant[] {
+  const edges = available.flatMap((intervals) => intervals.flat()).filter((at) => Number.isFinite(at));
+  return [...new Set(edges)].sort((a, b) => a - b);
+}
