@@ -1,7 +1,9 @@
 import { createRequire } from 'node:module';
 import { DateTime } from 'luxon';
 import type * as Rrule from 'rrule';
-import { matches, selectorOf, setsOf, screenTerms, type Plan, type SetOfHours } from '@/core';
+import type { Plan } from '@/core/plan';
+import { matches, selectorOf, screenTerms } from '@/core/selector';
+import { setsOf, type SetOfHours } from '@/core/when';
 
 // The package names its exports in a way that Node's import does not see.
 const { RRule } = createRequire(import.meta.url)('rrule') as typeof Rrule;

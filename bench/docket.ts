@@ -1,4 +1,7 @@
-import { DAY, chosenPlan, diffPlans, forecast, programsOf, sharing, type Plan } from '@/core';
+import { chosenPlan, diffPlans } from '@/core/edition';
+import { forecast, programsOf } from '@/core/forecast';
+import { DAY } from '@/core/instant';
+import { sharing, type Plan } from '@/core/plan';
 import { generatedNetwork } from './generated-network';
 import { print, timed } from './figure';
 

@@ -1,6 +1,6 @@
 import type { Browser, CDPSession, Page } from '@playwright/test';
 import pg from 'pg';
-import { patchOf, planFile, readPlan, type Plan } from '@/core';
+import { patchOf, planFile, readPlan, type Plan } from '@/core/plan';
 import { rows } from '@/database';
 import type { Actor } from '@/services/people';
 import { createNetwork, draftPlan, edit, importPlan, loadPlan } from '@/services/plan';

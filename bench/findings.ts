@@ -1,4 +1,7 @@
-import { DAY, NetworkForecast, findings, readPlan } from '@/core';
+import { NetworkForecast } from '@/core/forecast';
+import { DAY } from '@/core/instant';
+import { readPlan } from '@/core/plan';
+import { findings } from '@/core/preflight';
 import { print, timed } from './figure';
 import { generatedNetwork } from './generated-network';
 

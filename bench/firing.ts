@@ -1,5 +1,5 @@
 import { quantile } from 'd3-array';
-import { planFile } from '@/core';
+import { planFile } from '@/core/plan';
 import { allClear, planEdition, publishEdition } from '@/services/editions';
 import { addPerson, makeKey, type Actor } from '@/services/people';
 import { createNetwork, edit, lastChange } from '@/services/plan';

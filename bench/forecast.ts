@@ -1,4 +1,6 @@
-import { DAY, NetworkForecast, readPlan, type Plan, type Segment } from '@/core';
+import { NetworkForecast, type Segment } from '@/core/forecast';
+import { DAY } from '@/core/instant';
+import { readPlan, type Plan } from '@/core/plan';
 import { generatedNetwork } from './generated-network';
 import { directSegments, type Plain } from './direct-way';
 import { print, timed } from './figure';

@@ -1,4 +1,4 @@
-import { emptyPlan, type Booking, type Item, type Plan, type Playlist, type Screen, type Site } from '@/core';
+import { emptyPlan, type Booking, type Item, type Plan, type Playlist, type Screen, type Site } from '@/core/plan';
 
 /** A steady stream of numbers, 0 to 1, so that every run measures the same network. */
 function numbers(seed: number): () => number {

@@ -1,4 +1,4 @@
-import { planFile } from '@/core';
+import { planFile } from '@/core/plan';
 import { rows } from '@/database';
 import { docket, publishEdition } from '@/services/editions';
 import type { Actor } from '@/services/people';

@@ -1,5 +1,6 @@
-import { DAY, airTime, forecast, readPlan, type Booking, type Plan } from '@/core';
-import { programsOf } from '@/core/forecast';
+import { airTime, forecast, programsOf } from '@/core/forecast';
+import { DAY } from '@/core/instant';
+import { readPlan, type Booking, type Plan } from '@/core/plan';
 import { print, timed } from './figure';
 import { generatedNetwork } from './generated-network';
 

@@ -7,7 +7,7 @@ import type { Browser, Page } from '@playwright/test';
 import sharp from 'sharp';
 import { startLanternpost, type Instance } from '../e2e/support/instance';
 import { NetworkRow, PersonRow, closeDatabase } from '@/database';
-import { PERMISSIONS } from '@/core';
+import { PERMISSIONS } from '@/core/roles';
 import { DEMO_PEOPLE } from '@/demo';
 import { addFile } from '@/services/library';
 import type { Actor } from '@/services/people';

@@ -1,4 +1,4 @@
-import { FORMAT } from '@/core';
+import { FORMAT } from '@/core/plan';
 import { rows } from '@/database';
 import { clearEditions, docket, editions } from '@/services/editions';
 import { cleanUp } from '@/services/library';

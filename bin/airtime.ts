@@ -1,4 +1,5 @@
-import { DAY, airTime, formatInstant, neverShown, type NeverShown, type Subject } from '@/core';
+import { airTime, neverShown, type NeverShown, type Subject } from '@/core/forecast';
+import { DAY, formatInstant } from '@/core/instant';
 import { options, type Command } from './options';
 import { instantOption, oneNamed, orRefuse, readPlanFile } from './plan-file';
 

@@ -1,4 +1,5 @@
-import { DAY, findings, formatInstant, type Finding } from '@/core';
+import { DAY, formatInstant } from '@/core/instant';
+import { findings, type Finding } from '@/core/preflight';
 import { options, type Command } from './options';
 import { instantOption, orRefuse, readPlanFile, spanText } from './plan-file';
 

@@ -1,4 +1,5 @@
-import { DAY, diffPlans, formatInstant, type Shown } from '@/core';
+import { diffPlans, type Shown } from '@/core/edition';
+import { DAY, formatInstant } from '@/core/instant';
 import { options, type Command } from './options';
 import { instantOption, orRefuse, readPlanFile, spanText } from './plan-file';
 

@@ -1,6 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { Readable } from 'node:stream';
-import { Refusal, patchesSchema, readWhen, type LoosePatch } from '@/core';
+import { patchesSchema, type LoosePatch } from '@/core/plan';
+import { Refusal } from '@/core/refusal';
+import { readWhen } from '@/core/when';
 import { readCalendar } from '@/core/formats/icalendar';
 import { publishEdition, publishAgain } from '@/services/editions';
 import { openFeed, closeFeed, feedCalendar } from '@/services/calendars';

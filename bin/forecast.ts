@@ -1,6 +1,9 @@
 import { createReadStream, readFileSync } from 'node:fs';
 import { createInterface } from 'node:readline';
-import { forecast, forecastDocument, parseInstant, pointer, readPlan, screenProgram, type Problem } from '@/core';
+import { forecast, forecastDocument, screenProgram } from '@/core/forecast';
+import { parseInstant } from '@/core/instant';
+import { pointer, readPlan } from '@/core/plan';
+import type { Problem } from '@/core/refusal';
 import { options, type Command } from './options';
 
 interface Request {

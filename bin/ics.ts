@@ -1,14 +1,6 @@
-import {
-  DAY,
-  dateOfLocalTime,
-  formatInstant,
-  matches,
-  parseSelector,
-  screenTerms,
-  selectorOf,
-  toLocalTime,
-  zoneTable,
-} from '@/core';
+import { DAY, formatInstant } from '@/core/instant';
+import { matches, parseSelector, screenTerms, selectorOf } from '@/core/selector';
+import { dateOfLocalTime, toLocalTime, zoneTable } from '@/core/when';
 import { bookingsOf, readCalendar, writeCalendar } from '@/core/formats/icalendar';
 import { readFileSync } from 'node:fs';
 import { options, type Command } from './options';

@@ -3,7 +3,7 @@ import { stat } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { DetailedError, Upload } from 'tus-js-client';
 import { v7 as uuidv7 } from 'uuid';
-import { Refusal } from '@/core';
+import { Refusal } from '@/core/refusal';
 import { ServerClient } from './server-client';
 
 /** Sends files into a server's library by a personal key: in parts, gone on with after a broken line, and waited for until they are in. */

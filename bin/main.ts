@@ -1,4 +1,4 @@
-import { nearestOf } from '@/core';
+import { nearestOf } from '@/core/nearest';
 import { databaseWords } from './database-words';
 import type { Command } from './options';
 

@@ -1,4 +1,4 @@
-import { ROLES } from '@/core';
+import { ROLES } from '@/core/roles';
 import { PersonRow } from '@/database';
 import {
   foundNetwork,

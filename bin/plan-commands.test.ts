@@ -1,4 +1,4 @@
-import { planFile } from '@/core';
+import { planFile } from '@/core/plan';
 import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';

@@ -1,5 +1,6 @@
 import { writeFileSync } from 'node:fs';
-import { orThrow, planFile, readPlan } from '@/core';
+import { planFile, readPlan } from '@/core/plan';
+import { orThrow } from '@/core/refusal';
 import { draftPlan, importPlan } from '@/services/plan';
 import { options, type Command } from './options';
 import { readJsonFile } from './plan-file';

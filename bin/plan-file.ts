@@ -1,5 +1,8 @@
 import { readFileSync } from 'node:fs';
-import { Refusal, formatInstant, nearestOf, orThrow, parseInstant, readPlan, type Instant, type Plan } from '@/core';
+import { formatInstant, parseInstant, type Instant } from '@/core/instant';
+import { nearestOf } from '@/core/nearest';
+import { readPlan, type Plan } from '@/core/plan';
+import { Refusal, orThrow } from '@/core/refusal';
 
 /** The command can't go on: told as JSON on standard error, exit 2. */
 export const cannot = (path: string, message: string) => new Refusal(422, message, [{ path, message }]);

@@ -1,18 +1,9 @@
-import {
-  DAY,
-  compileEdition,
-  diffPlans,
-  emptyPlan,
-  findings,
-  formatInstant,
-  misfits,
-  newFindings,
-  newMisfits,
-  orThrow,
-  readPlan,
-  type Plan,
-  type Problem,
-} from '@/core';
+import { compileEdition, diffPlans } from '@/core/edition';
+import { misfits, newMisfits } from '@/core/forecast';
+import { DAY, formatInstant } from '@/core/instant';
+import { emptyPlan, readPlan, type Plan } from '@/core/plan';
+import { findings, newFindings } from '@/core/preflight';
+import { orThrow, type Problem } from '@/core/refusal';
 import { options, type Command } from './options';
 import { orRefuse, readPlanFile } from './plan-file';
 import { SERVER_OPTIONS, ServerClient, serverOf } from './server-client';

@@ -1,6 +1,8 @@
 import { options, type Command } from './options';
 import { cannot, orRefuse, readPlanFile } from './plan-file';
-import { parseInstant, planFile, readSiteTime } from '@/core';
+import { readSiteTime } from '@/core/edition';
+import { parseInstant } from '@/core/instant';
+import { planFile } from '@/core/plan';
 import { errorsBroughtBy, waitingOn } from './preflight';
 import { SERVER_OPTIONS, ServerClient, serverOf } from './server-client';
 

@@ -1,5 +1,5 @@
 import { writeFileSync } from 'node:fs';
-import { planJsonSchema } from '@/core';
+import { planJsonSchema } from '@/core/plan';
 import { options, type Command } from './options';
 
 const usage = 'schema [--out FILE]';

@@ -1,4 +1,4 @@
-import { Refusal } from '@/core';
+import { Refusal } from '@/core/refusal';
 import { cannot } from './plan-file';
 
 /** Options of every command that works for a person on a server, by a personal key. */

@@ -1,4 +1,4 @@
-import { parseDate } from '@/core';
+import { parseDate } from '@/core/when';
 import { writeSmil } from '@/core/formats/playlists';
 import { options, type Command } from './options';
 import { cannot, oneNamed, orRefuse, readPlanFile } from './plan-file';

@@ -9,7 +9,7 @@ import {
   zoneTable,
   type PhraseContext,
   type When,
-} from '@/core';
+} from '@/core/when';
 import { options, type Command } from './options';
 import { cannot, instantOption, orRefuse, readPlanFile } from './plan-file';
 

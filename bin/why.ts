@@ -1,4 +1,5 @@
-import { formatInstant, why } from '@/core';
+import { why } from '@/core/forecast';
+import { formatInstant } from '@/core/instant';
 import { options, type Command } from './options';
 import { instantOption, oneNamed, orRefuse, readPlanFile } from './plan-file';
 

@@ -1,7 +1,7 @@
 import { join, resolve } from 'node:path';
 import { runningCluster } from '../scripts/cluster.mjs';
 import { NetworkRow, closeBus, closeDatabase, database } from '@/database';
-import { PERMISSIONS } from '@/core';
+import { PERMISSIONS } from '@/core/roles';
 import type { Actor } from '@/services/people';
 import { cannot, orRefuse } from './plan-file';
 

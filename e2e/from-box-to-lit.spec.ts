@@ -1,5 +1,5 @@
 import type { BrowserContext, Page } from '@playwright/test';
-import { screenProgram } from '@/core';
+import { screenProgram } from '@/core/forecast';
 import { forecastAt } from '@/core/playing';
 import { film, sidewaysPhoto, truncatedFilm } from './support/files';
 import { draft } from './support/plan';

@@ -1,5 +1,6 @@
 import type { BrowserContext, Page } from '@playwright/test';
-import { forecast, screenProgram, type Item } from '@/core';
+import { forecast, screenProgram } from '@/core/forecast';
+import type { Item } from '@/core/plan';
 import { film, loudFilm } from './support/files';
 import { draft, ternholm } from './support/plan';
 import { server, signIn } from './support/session';

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { HOUR, MINUTE } from '@/core';
+import { HOUR, MINUTE } from '@/core/instant';
 import { given, newest, planned, ternholm } from './support/plan';
 import { atThePier, pierBackdrop } from './support/pier';
 import { workerPid } from './support/processes';

@@ -1,24 +1,23 @@
 import type { Locator, Page } from '@playwright/test';
 import ICAL from 'ical.js';
+import { airTime, why } from '@/core/forecast';
+import { findings } from '@/core/preflight';
 import {
   MONTH_WORDS,
   addDays,
-  airTime,
   dateOfLocalTime,
   describeWhen,
-  findings,
   formatDate,
   setsOf,
   startOfDate,
   toInstant,
   toLocalTime,
   weekdayIndex,
-  why,
   zoneTable,
   type LocalDate,
   type LocalTime,
   type SetOfHours,
-} from '@/core';
+} from '@/core/when';
 import { Operator, letGoAtOnce } from './support/operator';
 import { booked, draft } from './support/plan';
 import { goTo, pick, server, signIn } from './support/session';

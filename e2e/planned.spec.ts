@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { HOUR } from '@/core';
+import { HOUR } from '@/core/instant';
 import { booked, newest, planned, ternholm } from './support/plan';
 import { atThePier, pierBackdrop, shownAt } from './support/pier';
 import { workerPid } from './support/processes';

@@ -3,7 +3,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Page } from '@playwright/test';
-import { planFile, type Plan } from '@/core';
+import { planFile, type Plan } from '@/core/plan';
 import { draft, ternholm } from './support/plan';
 import { server, signIn } from './support/session';
 import { expect, test } from './support/test';

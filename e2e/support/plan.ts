@@ -1,5 +1,6 @@
 import { join } from 'node:path';
-import { PERMISSIONS, readPlan, type Booking, type Plan } from '@/core';
+import { readPlan, type Booking, type Plan } from '@/core/plan';
+import { PERMISSIONS } from '@/core/roles';
 import type { Actor } from '@/services/people';
 import { runningCluster } from '../../scripts/cluster.mjs';
 

@@ -8,7 +8,8 @@ import {
   type ModelStatic,
   type Sequelize,
 } from 'sequelize';
-import type { Kind, Role } from '@/core';
+import type { Kind } from '@/core/plan';
+import type { Role } from '@/core/roles';
 import { uuidv7 } from './uuid';
 
 class Row<M extends Model> extends Model<InferAttributes<M>, InferCreationAttributes<M>> {}

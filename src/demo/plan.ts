@@ -1,4 +1,4 @@
-import { emptyPlan, type Booking, type Item, type Plan, type Playlist, type Screen, type Site } from '@/core';
+import { emptyPlan, type Booking, type Item, type Plan, type Playlist, type Screen, type Site } from '@/core/plan';
 
 /** Ternholm Line: a ferry company of ours that does not exist. Everything but the media, which are drawn. */
 

@@ -8,7 +8,7 @@ import { publishEdition } from '@/services/editions';
 import { addFile } from '@/services/library';
 import { addPerson, type Actor } from '@/services/people';
 import { createNetwork, edit, lastChange } from '@/services/plan';
-import { NETWORK_ID } from '@/core';
+import { NETWORK_ID } from '@/core/plan';
 import { FILMS, PICTURES, SOUNDS, type DemoFilm, type DemoSound } from './media';
 import { FORMATS } from './pictures';
 import { demoPlan } from './plan';

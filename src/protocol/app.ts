@@ -2,7 +2,7 @@ import { OpenAPIHono } from '@hono/zod-openapi';
 import type { Context } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
 import { HTTPException } from 'hono/http-exception';
-import { Refusal } from '@/core';
+import { Refusal } from '@/core/refusal';
 import { problemResponse } from './file-response';
 import { addPairing } from './pairing-routes';
 import { addPlaying } from './playing-routes';

@@ -1,5 +1,5 @@
 import { createParser } from 'eventsource-parser';
-import { ServerClock } from '@/core';
+import { ServerClock } from '@/core/server-clock';
 import { isTarget, messageOf, type Message } from './messages';
 import type { Pairing, Report, Target } from './schemas';
 

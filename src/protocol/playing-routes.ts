@@ -1,5 +1,5 @@
 import { streamSSE } from 'hono/streaming';
-import { Refusal } from '@/core';
+import { Refusal } from '@/core/refusal';
 import { tellPlayer } from './events';
 import { fileResponse } from './file-response';
 import type { PlayerApp, PlayerBackend } from './player-backend';

@@ -1,5 +1,5 @@
 import { z } from '@hono/zod-openapi';
-import { lineSchema } from '@/core';
+import { lineSchema } from '@/core/plan';
 
 /** The wire between players and server, version 1. Every type of the protocol is inferred from here. */
 

@@ -1,4 +1,4 @@
-import { Refusal, type Refused } from '@/core';
+import { Refusal, type Refused } from '@/core/refusal';
 
 export const notFound = (thing: string) =>
   new Refusal(404, `Your network has no such ${thing}. It may have been deleted.`);

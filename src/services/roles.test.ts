@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { Readable } from 'node:stream';
-import { PERMISSIONS, ROLE, ROLES, type Permission } from '@/core';
+import { PERMISSIONS, ROLE, ROLES, type Permission } from '@/core/roles';
 import { rows } from '@/database';
 import { closeFeed, openFeed } from './calendars';
 import {

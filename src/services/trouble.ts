@@ -1,4 +1,4 @@
-import { Refusal } from '@/core';
+import { Refusal } from '@/core/refusal';
 
 /** What a fault of the disk or database means for the person who asked; null if only the people who run the server can fix it. */
 export function troubleOf(error: unknown): Refusal | null {

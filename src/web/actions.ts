@@ -1,18 +1,9 @@
 'use server';
 
 import * as z from 'zod';
-import {
-  civil,
-  dateOfLocalTime,
-  idSchema,
-  patchesSchema,
-  selectorSchema,
-  type LocalTime,
-  type LoosePatch,
-  type Media,
-  type ObjectKey,
-  type Result,
-} from '@/core';
+import { idSchema, patchesSchema, selectorSchema, type LoosePatch, type Media, type ObjectKey } from '@/core/plan';
+import type { Result } from '@/core/refusal';
+import { civil, dateOfLocalTime, type LocalTime } from '@/core/when';
 import { requestAddress } from '@/web/session';
 import {
   closeFeed,

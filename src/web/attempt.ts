@@ -1,6 +1,6 @@
 import { logOnce } from '@/log';
 import { currentActor } from '@/web/session';
-import { Refusal, type Result } from '@/core';
+import { Refusal, type Result } from '@/core/refusal';
 import { inNameOf, type Actor } from '@/services/people';
 import { troubleOf } from '@/services/trouble';
 

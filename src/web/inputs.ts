@@ -1,5 +1,6 @@
 import * as z from 'zod';
-import { KINDS, contentSchema, idSchema, selectorSchema, zoneSchema, type Kind } from '@/core';
+import { KINDS, contentSchema, idSchema, selectorSchema, type Kind } from '@/core/plan';
+import { zoneSchema } from '@/core/when';
 
 /** The id of a row, as a browser sends it back. */
 export const rowSchema = z.uuid('That doesn’t exist. Reload the page.');

@@ -3,7 +3,7 @@
 import { cookies } from 'next/headers';
 import { redirect } from 'next/navigation';
 import * as z from 'zod';
-import type { Refused, Result } from '@/core';
+import type { Refused, Result } from '@/core/refusal';
 import {
   changePassword,
   claim,

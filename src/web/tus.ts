@@ -2,7 +2,8 @@ import { DataStore, ERRORS, Upload, type Locker } from '@tus/utils';
 import { Server } from '@tus/server';
 import type { Readable } from 'node:stream';
 import * as z from 'zod';
-import { Refusal, idSchema } from '@/core';
+import { idSchema } from '@/core/plan';
+import { Refusal } from '@/core/refusal';
 import { logOnce } from '@/log';
 import { problemDocument } from '@/services/errors';
 import {

@@ -1,6 +1,6 @@
 import { cookies, headers } from 'next/headers';
 import type { ReactNode } from 'react';
-import { isZone } from '@/core';
+import { isZone } from '@/core/when';
 import { loadView } from '@/interface/data/view';
 import { inNameOf } from '@/services/people';
 import { requireActor } from '@/web/session';

@@ -1,6 +1,5 @@
-import type { Booking, Plan } from '../plan';
 import { puttingOn } from '../booking';
-import { emptyPlan } from '../plan';
+import { emptyPlan, type Booking, type Plan } from '../plan';
 import { firedWhen, withByHand, type Fired } from './by-hand';
 
 /** By hand: what is on the glass, whatever edition it is laid over. */

@@ -2,7 +2,7 @@ import { forecastAt } from '.';
 import fc from 'fast-check';
 import { randomPlan } from '../tests/random-plan';
 import { SecondReading } from '../tests/second-reading';
-import { forecast, screenProgram, why } from '..';
+import { forecast, screenProgram, why } from '.';
 import { runs } from '../tests/runs';
 
 /** Each edge of the forecast, the instants beside it, and some in between. */

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import * as z from 'zod';
-import { problemsOf } from '@/core';
+import { problemsOf } from '@/core/plan';
 import { emptyPlan, planJsonSchema, pointer, readPlan } from '.';
 
 const valid = () => ({

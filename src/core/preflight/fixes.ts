@@ -1,6 +1,16 @@
 import { itemFiles } from '../forecast';
-import { NETWORK_ID, changed, patchOf, removed } from '../plan';
-import type { Booking, Content, Patch, Plan, Playlist, Screen } from '../plan';
+import {
+  NETWORK_ID,
+  changed,
+  patchOf,
+  removed,
+  type Booking,
+  type Content,
+  type Patch,
+  type Plan,
+  type Playlist,
+  type Screen,
+} from '../plan';
 import { isAlways, setsOf, whenOfSets, type WrittenWindow } from '../when';
 
 /** A change that ends a finding, ready to be made. */

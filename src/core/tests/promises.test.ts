@@ -1,32 +1,32 @@
 import fc from 'fast-check';
+import { diffPlans } from '../edition';
 import {
   NetworkForecast,
   airTime,
   changes,
-  dateOfLocalTime,
-  formatDate,
-  diffPlans,
-  findings,
   forecast,
+  forecastAt,
   glances,
   neverShown,
   outcomeRange,
   outcomeRows,
-  readPlan,
+  screenProgram,
+  type Segment,
+} from '../forecast';
+import { readPlan, withPatches, type Plan } from '../plan';
+import { findings } from '../preflight';
+import {
+  dateOfLocalTime,
+  formatDate,
   readWhen,
   describeWhen,
-  screenProgram,
   setsOf,
   startOfDate,
   addDays,
   whenOfSets,
-  withPatches,
   type LocalTime,
-  type Plan,
-  type Segment,
-} from '..';
+} from '../when';
 import { orThrow } from '../refusal';
-import { forecastAt } from '../forecast';
 import { touchedScreens } from '../edition/touched';
 import { randomPlan } from './random-plan';
 import { runs } from './runs';

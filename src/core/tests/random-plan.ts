@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { readPlan, type Plan } from '..';
+import { readPlan, type Plan } from '../plan';
 
 /** Days around which clocks change somewhere, months end, or a year does: where forecasts go wrong if they do. */
 const TENDER_DAYS = ['2026-03-07', '2026-03-28', '2026-04-04', '2026-10-03', '2026-10-24', '2026-10-31', '2026-12-30'];

@@ -1,7 +1,8 @@
 import { DateTime } from 'luxon';
 import { RRule } from 'rrule';
 import { getTimes } from 'suncalc';
-import type { Booking, Content, Media, Plan, Screen, SetOfHours, Site, When } from '..';
+import type { Booking, Content, Media, Plan, Screen, Site } from '../plan';
+import type { SetOfHours, When } from '../when';
 
 /**
  * The rules of the forecast read a second time, the slow and literal way: one instant after another, dates by the `rrule`

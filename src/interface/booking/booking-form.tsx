@@ -4,7 +4,10 @@ import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/react
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useEffect, useMemo, useState } from 'react';
 import { Controller, useForm } from 'react-hook-form';
-import { formatDate, nameAmong, removed, type Booking, type Plan, type Reach } from '@/core';
+import { nameAmong } from '@/core/booking';
+import type { Reach } from '@/core/forecast';
+import { removed, type Booking, type Plan } from '@/core/plan';
+import { formatDate } from '@/core/when';
 import { useNetwork } from '@/interface/data/provider';
 import { useAnswer, ask } from '@/interface/forecast/client';
 import { AutoForm } from '@/interface/forms/auto-form';

@@ -1,4 +1,5 @@
-import { bookingSchema, parseDate, type Booking, type LocalDate, type When } from '@/core';
+import { bookingSchema, type Booking } from '@/core/plan';
+import { parseDate, type LocalDate, type When } from '@/core/when';
 import {
   bookingDocument,
   bookingFormSchema,

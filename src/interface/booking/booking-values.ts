@@ -2,29 +2,31 @@ import type { UseFormReturn } from 'react-hook-form';
 import * as z from 'zod';
 import {
   bookingSchema,
+  nameSchema,
+  durationWords,
+  readDuration,
+  readWeave,
+  selectorSchema,
+  weaveWords,
+  type Booking,
+  type Weave,
+} from '@/core/plan';
+import {
   dateSchema,
   describeWhen,
   edgeOf,
   edgeWords,
-  nameSchema,
   parseRule,
-  durationWords,
-  readDuration,
-  readWeave,
   readWhen,
-  selectorSchema,
   setsOf,
   weeklyDays,
-  weaveWords,
   weeklyRule,
   whenOfSets,
   whenSchema,
-  type Booking,
   type PhraseContext,
   type SetOfHours,
-  type Weave,
   type When,
-} from '@/core';
+} from '@/core/when';
 import { secondsTextSchema } from '@/interface/forms/seconds';
 import { contentOf, contentValue } from '@/interface/kit/content/content';
 

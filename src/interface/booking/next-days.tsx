@@ -1,17 +1,10 @@
 'use client';
 
 import { useMemo } from 'react';
-import {
-  addDays,
-  dateOfLocalTime,
-  localOccasions,
-  toLocalTime,
-  zoneTable,
-  type Booking,
-  type LocalDate,
-  type OutcomeSpan,
-  type Patch,
-} from '@/core';
+import { localOccasions } from '@/core/booking';
+import type { OutcomeSpan } from '@/core/forecast';
+import type { Booking, Patch } from '@/core/plan';
+import { addDays, dateOfLocalTime, toLocalTime, zoneTable, type LocalDate } from '@/core/when';
 import { useMoment } from '@/interface/data/moment';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { counted } from '@/interface/kit/words/format';

@@ -12,7 +12,7 @@ import {
   readWhen,
   type PhraseContext,
   type When,
-} from '@/core';
+} from '@/core/when';
 import type { SaidContext } from '@/interface/forms/use-phrase-context';
 import { clockOfDay, zoneName } from '@/interface/kit/words/format';
 import { OtherReadings } from '@/interface/forms/other-readings';

@@ -2,7 +2,8 @@
 
 import { X } from 'lucide-react';
 import { useFieldArray } from 'react-hook-form';
-import { MOST_DAYS, MOST_SETS, describeWhen, type Plan } from '@/core';
+import type { Plan } from '@/core/plan';
+import { MOST_DAYS, MOST_SETS, describeWhen } from '@/core/when';
 import { Button } from '@/interface/kit/controls/button';
 import { Field, Input, Select } from '@/interface/kit/controls/field';
 import { counted } from '@/interface/kit/words/format';

@@ -1,4 +1,7 @@
-import { NetworkForecast, orThrow, parseInstant, readPlan, whyNotShown, type Plan } from '@/core';
+import { NetworkForecast, whyNotShown } from '@/core/forecast';
+import { parseInstant } from '@/core/instant';
+import { readPlan, type Plan } from '@/core/plan';
+import { orThrow } from '@/core/refusal';
 import { whyNotWords } from './why-not';
 
 const [from, to] = [parseInstant('2026-12-01T00:00:00Z') as number, parseInstant('2026-12-02T00:00:00Z') as number];

@@ -1,4 +1,5 @@
-import { knownContent, loopLength, objectIn, type Booking, type NeverShown, type Plan } from '@/core';
+import { loopLength, type NeverShown } from '@/core/forecast';
+import { knownContent, objectIn, type Booking, type Plan } from '@/core/plan';
 
 /** So many bookings that are ahead of one are named. */
 const MOST_NAMED = 3;

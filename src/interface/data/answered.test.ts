@@ -1,5 +1,5 @@
 import { redirect } from 'next/navigation';
-import { done } from '@/core';
+import { done } from '@/core/refusal';
 import { answered } from './answered';
 
 const goingTo = (path: string) => Promise.resolve().then((): never => redirect(path));

@@ -1,5 +1,5 @@
 import { unstable_rethrow } from 'next/navigation';
-import type { Result } from '@/core';
+import type { Result } from '@/core/refusal';
 
 const LOST: Result<never> = {
   ok: false,

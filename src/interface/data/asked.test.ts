@@ -1,4 +1,6 @@
-import { adoptZones, emptyPlan, zoneTable, type LoosePatch, type Plan, type Result } from '@/core';
+import { emptyPlan, type LoosePatch, type Plan } from '@/core/plan';
+import type { Result } from '@/core/refusal';
+import { adoptZones, zoneTable } from '@/core/when';
 import type { EditResult, UndoResult } from '@/services/plan';
 import { zonesNamed, type NetworkView } from './state';
 import { createNetworkStore, type Ways } from './store';

@@ -1,4 +1,5 @@
-import { refused, type LoosePatch } from '@/core';
+import type { LoosePatch } from '@/core/plan';
+import { refused } from '@/core/refusal';
 import type { EditResult } from '@/services/plan';
 import { editInBatches, inBatches } from './batches';
 

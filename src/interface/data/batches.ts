@@ -1,4 +1,5 @@
-import type { LoosePatch, Result } from '@/core';
+import type { LoosePatch } from '@/core/plan';
+import type { Result } from '@/core/refusal';
 import type { EditResult } from '@/services/plan';
 
 /** What one request takes, well under the server's limit of a megabyte. */

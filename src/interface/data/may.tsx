@@ -1,7 +1,7 @@
 'use client';
 
 import { createContext, useContext, useMemo, type ReactNode } from 'react';
-import { PERMISSIONS, REFUSED, ROLE, type Permission, type Role } from '@/core';
+import { PERMISSIONS, REFUSED, ROLE, type Permission, type Role } from '@/core/roles';
 
 /** What the person who looks may do: the interface offers nothing that the services would refuse. */
 

@@ -1,7 +1,8 @@
 'use client';
 
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
-import { DAY, HOUR, type Change, type Instant } from '@/core';
+import type { Change } from '@/core/forecast';
+import { DAY, HOUR, type Instant } from '@/core/instant';
 import { ask, useAnswer } from '@/interface/forecast/client';
 import { askEdition, useShownAt, type Looked } from './out-then';
 import { useAhead, usePlanned, type Ahead } from './planned';

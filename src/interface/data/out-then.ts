@@ -1,7 +1,9 @@
 'use client';
 
 import { useEffect, useRef, useState } from 'react';
-import { adoptZones, planZones, type Instant, type Plan, type ZoneTable } from '@/core';
+import type { Instant } from '@/core/instant';
+import { planZones, type Plan } from '@/core/plan';
+import { adoptZones, type ZoneTable } from '@/core/when';
 import type { OutThen } from '@/services/editions';
 import { useNetwork } from './provider';
 import { asked } from './queries';

@@ -1,7 +1,8 @@
 'use client';
 
 import { useQueries, useQuery } from '@tanstack/react-query';
-import type { Instant, Plan } from '@/core';
+import type { Instant } from '@/core/instant';
+import type { Plan } from '@/core/plan';
 import type { Planned } from '@/services/editions';
 import { adoptZonesOf, asked } from './queries';
 import type { SwitchStep } from './reaching';

@@ -14,16 +14,8 @@ import type {
   Takeovers,
 } from '@/services/editions';
 import type { Invitation, OthersKey, Person, PersonalKey, Session, TrailLine } from '@/services/people';
-import {
-  adoptZones,
-  planZones,
-  type Media,
-  type MediaKind,
-  type ObjectKey,
-  type Plan,
-  type TagCount,
-  type ZoneTable,
-} from '@/core';
+import { planZones, type Media, type MediaKind, type ObjectKey, type Plan, type TagCount } from '@/core/plan';
+import { adoptZones, type ZoneTable } from '@/core/when';
 import type {
   BatchSaid,
   Facets,

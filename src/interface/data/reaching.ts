@@ -1,5 +1,6 @@
 import { ascending, rollup, sum } from 'd3-array';
-import type { Change, Instant } from '@/core';
+import type { Change } from '@/core/forecast';
+import type { Instant } from '@/core/instant';
 import type { Planned } from '@/services/editions';
 
 /** From when on which screens show an edition that waits, and what that means for the changes of a range: pure. */

@@ -1,4 +1,4 @@
-import { emptyPlan, type Plan } from '@/core';
+import { emptyPlan, type Plan } from '@/core/plan';
 import { begun, followed, withEdition, type NetworkView } from './state';
 
 const at = (change: number) =>

@@ -1,16 +1,9 @@
 import equal from 'fast-deep-equal';
-import {
-  sharing,
-  withObject,
-  withPatches,
-  type Glance,
-  type Instant,
-  type LoosePatch,
-  type Media,
-  type Plan,
-  type ZoneTable,
-  type Role,
-} from '@/core';
+import type { Glance } from '@/core/forecast';
+import type { Instant } from '@/core/instant';
+import { sharing, withObject, withPatches, type LoosePatch, type Media, type Plan } from '@/core/plan';
+import type { Role } from '@/core/roles';
+import type { ZoneTable } from '@/core/when';
 import type { DocketSums } from '@/services/thinking';
 import type { FeedChanges } from '@/services/plan';
 import type { ScreenStatus } from '@/services/screens';

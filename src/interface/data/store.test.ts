@@ -1,6 +1,6 @@
 import fc from 'fast-check';
+import { HOUR } from '@/core/instant';
 import {
-  HOUR,
   collectedBy,
   emptyPlan,
   mediaOf,
@@ -14,8 +14,8 @@ import {
   type LoosePatch,
   type Media,
   type Plan,
-  type Result,
-} from '@/core';
+} from '@/core/plan';
+import type { Result } from '@/core/refusal';
 import type { FeedEvent } from '@/services/feed';
 import type { EditResult, FeedChange, FeedChanges, UndoResult } from '@/services/plan';
 import type { DocketSums } from '@/services/thinking';

@@ -1,18 +1,9 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
-import {
-  HOUR,
-  MINUTE,
-  REFUSED,
-  ROLE,
-  adoptZones,
-  done,
-  refused,
-  type LoosePatch,
-  type Media,
-  type Plan,
-  type Result,
-  type ZoneTable,
-} from '@/core';
+import { HOUR, MINUTE } from '@/core/instant';
+import type { LoosePatch, Media, Plan } from '@/core/plan';
+import { done, refused, type Result } from '@/core/refusal';
+import { REFUSED, ROLE } from '@/core/roles';
+import { adoptZones, type ZoneTable } from '@/core/when';
 import { counted } from '@/interface/kit/words/format';
 import { editAction, undoAction } from '@/web/actions';
 import type { FeedEvent, Missed } from '@/services/feed';

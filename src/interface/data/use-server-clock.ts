@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect, useRef, useState } from 'react';
-import { ServerClock } from '@/core';
+import { ServerClock } from '@/core/server-clock';
 import { asked } from './queries';
 
 /** So many quick looks at first: the one with the shortest way says it best. */

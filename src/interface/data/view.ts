@@ -1,5 +1,6 @@
 import 'server-only';
-import { planZones, samePlan, sharing, withUsedMedia, zoneTable, type Plan } from '@/core';
+import { planZones, samePlan, sharing, withUsedMedia, type Plan } from '@/core/plan';
+import { zoneTable } from '@/core/when';
 import { publishedPlan } from '@/services/editions';
 import { knownStatuses } from '@/services/feed';
 import { roleOf, type Actor } from '@/services/people';

@@ -1,4 +1,5 @@
-import { HOUR, MINUTE, type Besides } from '@/core';
+import { HOUR, MINUTE } from '@/core/instant';
+import type { Besides } from '@/core/preflight';
 import { counted } from '@/interface/kit/words/format';
 
 /** What a fix changes besides what it is for, in words. */

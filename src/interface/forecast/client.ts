@@ -1,7 +1,8 @@
 'use client';
 
 import { useEffect, useRef, useState } from 'react';
-import { patchesBetween, planZones, withoutWas, zoneTable } from '@/core';
+import { patchesBetween, planZones, withoutWas } from '@/core/plan';
+import { zoneTable } from '@/core/when';
 import type { NamedPlan } from '@/interface/data/state';
 import type { Answers, FromWorker, Question, ToWorker } from './messages';
 

@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import type { Besides, Finding, FindingKind, Fix } from '@/core';
+import type { Besides, Finding, FindingKind, Fix } from '@/core/preflight';
 import { useGo } from '@/interface/data/moment';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { counted, dateTime, zoneName } from '@/interface/kit/words/format';

@@ -1,32 +1,24 @@
+import type { Season, LocalOccasion } from '@/core/booking';
+import type { DifferenceGroup } from '@/core/edition';
 import type {
   AirTime,
-  Besides,
-  Booking,
   Change,
-  DifferenceGroup,
   Explanation,
-  Finding,
-  Fix,
   Glance,
-  Instant,
-  LocalDate,
-  LoosePatch,
-  MediaKind,
   Misfit,
   NeverShown,
   NextShown,
   OutcomeRow,
-  Patch,
   PlaylistOn,
   Reach,
-  Season,
   Segment,
-  LocalOccasion,
-  Site,
   Subject,
   Unplayable,
-  ZoneTable,
-} from '@/core';
+} from '@/core/forecast';
+import type { Instant } from '@/core/instant';
+import type { Booking, LoosePatch, MediaKind, Patch, Site } from '@/core/plan';
+import type { Besides, Finding, Fix } from '@/core/preflight';
+import type { LocalDate, ZoneTable } from '@/core/when';
 import type { PackedFinding } from './packed';
 
 /** Whose clock and opening hours are meant. */

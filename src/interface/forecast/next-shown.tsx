@@ -1,6 +1,8 @@
 'use client';
 
-import { DAY, addDays, type LocalDate, type NextShown as Next } from '@/core';
+import type { NextShown as Next } from '@/core/forecast';
+import { DAY } from '@/core/instant';
+import { addDays, type LocalDate } from '@/core/when';
 import { useMoment } from '@/interface/data/moment';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';

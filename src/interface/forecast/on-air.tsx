@@ -1,6 +1,7 @@
 'use client';
 
-import { DAY, HOUR, type AirTime, type Subject } from '@/core';
+import type { AirTime, Subject } from '@/core/forecast';
+import { DAY, HOUR } from '@/core/instant';
 import { useMoment } from '@/interface/data/moment';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { ask, useAnswer } from './client';

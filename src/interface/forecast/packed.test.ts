@@ -1,4 +1,4 @@
-import type { Finding } from '@/core';
+import type { Finding } from '@/core/preflight';
 import { pack, unpack } from './packed';
 
 test.each([[[]], [['hall']], [['hall', 'deck-2']]])('a finding about %j comes out as it went in', (screens) => {

@@ -1,4 +1,4 @@
-import type { Finding } from '@/core';
+import type { Finding } from '@/core/preflight';
 
 /** A finding as the worker sends it: its screens as one text, since lists of thousands of ids take the page long to read. */
 export interface PackedFinding extends Omit<Finding, 'screens'> {

@@ -1,6 +1,7 @@
 'use client';
 
-import { HOUR, type Finding, type Instant } from '@/core';
+import { HOUR, type Instant } from '@/core/instant';
+import type { Finding } from '@/core/preflight';
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
 import type { NamedPlan } from '@/interface/data/state';

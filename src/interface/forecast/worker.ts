@@ -1,11 +1,9 @@
+import { seasons, localOccasions } from '@/core/booking';
+import { diffPlans } from '@/core/edition';
 import {
-  besidesOf,
   NetworkForecast,
-  adoptZones,
   airTime,
   changes,
-  diffPlans,
-  findings,
   forecast,
   glances,
   misfits,
@@ -16,18 +14,14 @@ import {
   outcomeRows,
   programsOf,
   reach,
-  screensMatching,
-  seasons,
-  selectorOf,
-  sharing,
   unplayable,
-  localOccasions,
   why,
   whyNotShown,
-  withPatches,
-  type LocalDate,
-  type Plan,
-} from '@/core';
+} from '@/core/forecast';
+import { sharing, withPatches, type Plan } from '@/core/plan';
+import { besidesOf, findings } from '@/core/preflight';
+import { screensMatching, selectorOf } from '@/core/selector';
+import { adoptZones, type LocalDate } from '@/core/when';
 import { pack } from './packed';
 import type { Answers, FromWorker, Question, ToWorker } from './messages';
 

@@ -3,7 +3,8 @@
 import equal from 'fast-deep-equal';
 import { useEffect, useRef, useState, type FormEvent, type ReactNode } from 'react';
 import type { FieldValues, UseFormReturn } from 'react-hook-form';
-import type { Permission, Problem, Result } from '@/core';
+import type { Problem, Result } from '@/core/refusal';
+import type { Permission } from '@/core/roles';
 import { Locked, WhyNot, useMay } from '@/interface/data/may';
 import { Button } from '@/interface/kit/controls/button';
 import type { Draft } from './drafts';

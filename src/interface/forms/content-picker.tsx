@@ -3,7 +3,9 @@
 import { Combobox, ComboboxButton, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/react';
 import { ChevronDown, X } from 'lucide-react';
 import { useDeferredValue, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
-import { knownContent, loopLength, searchable, type Media, type Plan, type Playlist } from '@/core';
+import { loopLength } from '@/core/forecast';
+import { knownContent, type Media, type Plan, type Playlist } from '@/core/plan';
+import { searchable } from '@/core/text';
 import { thumbnailOf, useFromNetwork, useNetwork } from '@/interface/data/provider';
 import { useLibrary } from '@/interface/data/queries';
 import { contentObject, contentOf, firstMedia } from '@/interface/kit/content/content';

@@ -1,6 +1,6 @@
 'use client';
 
-import { describeWhen, readingsOf, type PhraseContext, type When } from '@/core';
+import { describeWhen, readingsOf, type PhraseContext, type When } from '@/core/when';
 
 /** How else a phrase can be meant, besides how it was read: each can be chosen. Nothing where it can be read in one way only. */
 export function OtherReadings({

@@ -1,4 +1,4 @@
-import { emptyPlan, type Plan } from '@/core';
+import { emptyPlan, type Plan } from '@/core/plan';
 import { fragmentAt, placesLike, withTerm } from './places';
 
 const plan: Plan = {

@@ -1,4 +1,4 @@
-import { describeWhen, parseDate, type LocalDate, type PhraseContext, type When } from '@/core';
+import { describeWhen, parseDate, type LocalDate, type PhraseContext, type When } from '@/core/when';
 import { readSaid } from './read-said';
 
 const context: PhraseContext = {

@@ -1,4 +1,5 @@
-import { describeWhen, done, isAlways, readWhen, type PhraseContext, type Result, type When } from '@/core';
+import { done, type Result } from '@/core/refusal';
+import { describeWhen, isAlways, readWhen, type PhraseContext, type When } from '@/core/when';
 
 /**
  * The time in a field in words: undefined for always. Words that were not changed keep their earlier meaning,

@@ -1,7 +1,8 @@
 'use client';
 
 import { useId, useRef, useState, type ChangeEvent, type KeyboardEvent, type ReactNode } from 'react';
-import type { Kind, Result } from '@/core';
+import type { Kind } from '@/core/plan';
+import type { Result } from '@/core/refusal';
 import { useAuthor } from '@/interface/data/provider';
 import { BOX } from '@/interface/kit/controls/field';
 import { useEarlyText } from '@/interface/kit/page/use-early-text';

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { readDuration } from '@/core';
+import { readDuration } from '@/core/plan';
 
 /** A field for how long something shows, in milliseconds; empty for no duration of its own. Errors are shown at the field. */
 export const secondsTextSchema = z.string().transform((text, context): number | undefined => {

@@ -4,7 +4,7 @@ import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headl
 import { X } from 'lucide-react';
 import { useMemo, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { useController, type Control, type FieldValues, type Path } from 'react-hook-form';
-import type { TagCount } from '@/core';
+import type { TagCount } from '@/core/plan';
 import { ArrowGroup } from '@/interface/kit/controls/arrow-group';
 import { Field } from '@/interface/kit/controls/field';
 import { placeKey } from '@/interface/kit/controls/place-key';

@@ -1,17 +1,10 @@
 'use client';
 
 import { useMemo } from 'react';
-import {
-  MINUTE,
-  dateOfLocalTime,
-  parseSelector,
-  screensMatching,
-  startOfDate,
-  toLocalTime,
-  zoneTable,
-  type PhraseContext,
-  type Plan,
-} from '@/core';
+import { MINUTE } from '@/core/instant';
+import type { Plan } from '@/core/plan';
+import { parseSelector, screensMatching } from '@/core/selector';
+import { dateOfLocalTime, startOfDate, toLocalTime, zoneTable, type PhraseContext } from '@/core/when';
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
 

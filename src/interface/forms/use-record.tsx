@@ -3,7 +3,7 @@
 import equal from 'fast-deep-equal';
 import { useCallback, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { FieldValues, Path, UseFormReturn } from 'react-hook-form';
-import { added, objectIn, patchOf, type DocumentOf, type ListedKind, type Patch } from '@/core';
+import { added, objectIn, patchOf, type DocumentOf, type ListedKind, type Patch } from '@/core/plan';
 import { useAuthor, useFromNetwork, useNetwork } from '@/interface/data/provider';
 import { groupsOf, merge, type Sent } from './merge';
 

@@ -2,7 +2,8 @@
 
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/react';
 import { useRef, useState, type ComponentProps, type KeyboardEvent, type Ref } from 'react';
-import { readSelectorNames, selectorWithNames, type Plan } from '@/core';
+import type { Plan } from '@/core/plan';
+import { readSelectorNames, selectorWithNames } from '@/core/selector';
 import { BOX } from '@/interface/kit/controls/field';
 import { counted } from '@/interface/kit/words/format';
 import { placeKey } from '@/interface/kit/controls/place-key';

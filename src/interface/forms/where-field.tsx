@@ -7,7 +7,7 @@ import { Field } from '@/interface/kit/controls/field';
 import { counted } from '@/interface/kit/words/format';
 import { selectScreens } from '@/interface/kit/screens/select-screens';
 import { unknownTagsText } from '@/interface/kit/screens/unknown-tags';
-import type { Plan } from '@/core';
+import type { Plan } from '@/core/plan';
 import { WhereBox, namesProblem } from './where-box';
 
 /** Where: tags, sites and screens by name or by chips, with the screens that they select counted and listed as you type. */

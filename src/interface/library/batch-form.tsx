@@ -1,7 +1,8 @@
 'use client';
 
 import { useForm } from 'react-hook-form';
-import { describeWhen, refused } from '@/core';
+import { refused } from '@/core/refusal';
+import { describeWhen } from '@/core/when';
 import { answered } from '@/interface/data/answered';
 import { useBatch, useLibraryTags } from '@/interface/data/queries';
 import { AutoForm } from '@/interface/forms/auto-form';

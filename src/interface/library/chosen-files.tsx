@@ -1,7 +1,9 @@
 'use client';
 
 import { useEffect, useState, type FormEvent, type ReactNode } from 'react';
-import { changed, describeWhen, done, refused, removed, tagsSchema, type Media, type Patch, type Result } from '@/core';
+import { changed, removed, tagsSchema, type Media, type Patch } from '@/core/plan';
+import { done, refused, type Result } from '@/core/refusal';
+import { describeWhen } from '@/core/when';
 import { answered } from '@/interface/data/answered';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { everyFile, useLibraryTags, type LibraryFilters } from '@/interface/data/queries';

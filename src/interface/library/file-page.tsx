@@ -3,7 +3,8 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState, type ReactNode } from 'react';
-import { changed, done, isShown, removed, type Media } from '@/core';
+import { changed, isShown, removed, type Media } from '@/core/plan';
+import { done } from '@/core/refusal';
 import { thumbnailOf, useNetwork } from '@/interface/data/provider';
 import { useMediaExtras } from '@/interface/data/queries';
 import { NextShown } from '@/interface/forecast/next-shown';

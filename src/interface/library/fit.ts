@@ -1,4 +1,5 @@
-import { standingOf, type Fit, type Screen, type Size, type Standing } from '@/core';
+import { standingOf, type Size, type Standing } from '@/core/forecast';
+import type { Fit, Screen } from '@/core/plan';
 
 /** How a file fits screens of one size. */
 export interface OnSize extends Standing, Size {

@@ -1,7 +1,7 @@
 'use client';
 
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
-import type { ShownMedia } from '@/core';
+import type { ShownMedia } from '@/core/plan';
 
 /** Where the point is in hundredths: as exact as a person means it. */
 const toStep = (part: number) => Math.round(Math.min(1, Math.max(0, part)) * 100) / 100;

@@ -3,7 +3,7 @@
 import Link from 'next/link';
 import { useSearchParams } from 'next/navigation';
 import { useDeferredValue, useEffect, useRef, useState, type ChangeEvent } from 'react';
-import { isShown, readMediaSearch, sizeFit, type Media, type ShownMedia, type WantedSize } from '@/core';
+import { isShown, readMediaSearch, sizeFit, type Media, type ShownMedia, type WantedSize } from '@/core/plan';
 import { useLibrary, type LibraryFilters } from '@/interface/data/queries';
 import { thumbnailOf, useFromNetwork, useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/controls/button';

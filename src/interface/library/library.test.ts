@@ -1,4 +1,4 @@
-import type { Screen } from '@/core';
+import type { Screen } from '@/core/plan';
 import { standingWords, standings, type OnSize } from './fit';
 
 const screen = (id: string, width: number, height: number): Screen => ({ id, name: id, site: 'quay', width, height });

@@ -1,7 +1,7 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import { FITS, type Fit, type Screen, type ShownMedia } from '@/core';
+import { FITS, type Fit, type Screen, type ShownMedia } from '@/core/plan';
 import { FIT_WORDS } from '@/interface/kit/words/media-words';
 import { counted } from '@/interface/kit/words/format';
 import { FitDrawing } from '@/interface/kit/content/fit-drawing';

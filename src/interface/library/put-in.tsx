@@ -1,7 +1,8 @@
 'use client';
 
 import { useId, useState } from 'react';
-import { changed, refused, type Media, type Playlist, type Result } from '@/core';
+import { changed, type Media, type Playlist } from '@/core/plan';
+import { refused, type Result } from '@/core/refusal';
 import { useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/controls/button';
 import { Input } from '@/interface/kit/controls/field';

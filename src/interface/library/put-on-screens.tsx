@@ -1,7 +1,9 @@
 'use client';
 
 import { useState } from 'react';
-import { changed, refused, type Media, type Patch, type PlaylistOn, type Result } from '@/core';
+import type { PlaylistOn } from '@/core/forecast';
+import { changed, type Media, type Patch } from '@/core/plan';
+import { refused, type Result } from '@/core/refusal';
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
 import { ask, useAnswer } from '@/interface/forecast/client';

@@ -1,4 +1,4 @@
-import type { Media } from '@/core';
+import type { Media } from '@/core/plan';
 import { chosenAfter } from './use-chosen';
 
 const file = (id: string) => ({ id }) as Media;

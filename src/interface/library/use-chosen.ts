@@ -1,7 +1,7 @@
 'use client';
 
 import { useRef, useState } from 'react';
-import type { Media } from '@/core';
+import type { Media } from '@/core/plan';
 
 /** Which files are chosen for what is done to many: they stay so while others are looked for. */
 export interface Chosen {

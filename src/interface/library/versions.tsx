@@ -1,7 +1,7 @@
 'use client';
 
 import { useRef, useState } from 'react';
-import { isShown, type Media } from '@/core';
+import { isShown, type Media } from '@/core/plan';
 import { answered } from '@/interface/data/answered';
 import { thumbnailOf, useFromNetwork, useNetwork } from '@/interface/data/provider';
 import { useRefetch, useUploads } from '@/interface/data/queries';

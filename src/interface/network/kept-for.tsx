@@ -2,7 +2,8 @@
 
 import { Fragment } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
-import { NETWORK_ID, done, misread, type Result } from '@/core';
+import { NETWORK_ID } from '@/core/plan';
+import { done, misread, type Result } from '@/core/refusal';
 import { answered } from '@/interface/data/answered';
 import { useKept } from '@/interface/data/queries';
 import { SavedInput } from '@/interface/forms/saved-input';

@@ -1,6 +1,7 @@
 'use client';
 
-import { NETWORK_ID, done, misread, nameSchema, patchOf, readDuration, type Plan, type Result } from '@/core';
+import { NETWORK_ID, nameSchema, patchOf, readDuration, type Plan } from '@/core/plan';
+import { done, misread, type Result } from '@/core/refusal';
 import { Locked, WhyNot } from '@/interface/data/may';
 import { useNetwork } from '@/interface/data/provider';
 import { ContentPicker } from '@/interface/forms/content-picker';

@@ -2,7 +2,8 @@
 
 import { rollup } from 'd3-array';
 import { useRef, useState } from 'react';
-import { kindOf, type Problem } from '@/core';
+import { kindOf } from '@/core/plan';
+import type { Problem } from '@/core/refusal';
 import { WhyNot, useMay } from '@/interface/data/may';
 import { useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/controls/button';

@@ -1,4 +1,4 @@
-import type { Screen, Site } from '@/core';
+import type { Screen, Site } from '@/core/plan';
 import { blocksOf, tileWidth, type TileSize } from './blocks';
 
 const size: TileSize = { height: 60, least: 0, caption: 0, gap: 10 };

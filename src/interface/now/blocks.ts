@@ -1,4 +1,4 @@
-import type { Screen, Site } from '@/core';
+import type { Screen, Site } from '@/core/plan';
 
 /** A part of a street that is drawn as one: its first has the site's name. */
 export interface Block {

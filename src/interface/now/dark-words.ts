@@ -1,4 +1,4 @@
-import type { Screen } from '@/core';
+import type { Screen } from '@/core/plan';
 import type { ScreenStatus } from '@/services/screens';
 import { counted } from '@/interface/kit/words/format';
 

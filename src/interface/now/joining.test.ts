@@ -1,4 +1,4 @@
-import { emptyPlan, type Plan } from '@/core';
+import { emptyPlan, type Plan } from '@/core/plan';
 import { withJoining } from './joining';
 
 const screen = (id: string, site: string) => ({ id, name: id, site, width: 1, height: 1 });

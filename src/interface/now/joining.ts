@@ -1,4 +1,4 @@
-import type { Plan, Screen, Site } from '@/core';
+import type { Plan, Screen, Site } from '@/core/plan';
 
 /** The sites and screens on Now. */
 export interface Standing {

@@ -1,4 +1,6 @@
-import { HOUR, emptyPlan, type Glance, type Segment } from '@/core';
+import type { Glance, Segment } from '@/core/forecast';
+import { HOUR } from '@/core/instant';
+import { emptyPlan } from '@/core/plan';
 import type { Ahead } from '@/interface/data/planned';
 import { NextAhead, nextDay, withTakes } from './next-ahead';
 

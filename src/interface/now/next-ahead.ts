@@ -1,5 +1,7 @@
 import { group } from 'd3-array';
-import { DAY, type Glance, type Instant, type Plan, type Segment } from '@/core';
+import type { Glance, Segment } from '@/core/forecast';
+import { DAY, type Instant } from '@/core/instant';
+import type { Plan } from '@/core/plan';
 import type { Ahead } from '@/interface/data/planned';
 import type { NamedPlan } from '@/interface/data/state';
 

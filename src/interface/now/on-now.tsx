@@ -1,7 +1,7 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import { putOnsIn } from '@/core';
+import { putOnsIn } from '@/core/booking';
 import { answered } from '@/interface/data/answered';
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';

@@ -1,7 +1,8 @@
 'use client';
 
 import { useEffect, useRef, useState, type FormEvent } from 'react';
-import { readUntil, zoneTable, type Screen } from '@/core';
+import type { Screen } from '@/core/plan';
+import { readUntil, zoneTable } from '@/core/when';
 import { zonesOf } from '@/interface/forms/use-phrase-context';
 import { answered } from '@/interface/data/answered';
 import { useMoment } from '@/interface/data/moment';

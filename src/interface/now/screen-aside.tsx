@@ -2,7 +2,9 @@
 
 import Link from 'next/link';
 import { useMemo, useRef } from 'react';
-import { dateOfLocalTime, formatDate, toLocalTime, zoneTable, type Explanation, type Screen, type Site } from '@/core';
+import type { Explanation } from '@/core/forecast';
+import type { Screen, Site } from '@/core/plan';
+import { dateOfLocalTime, formatDate, toLocalTime, zoneTable } from '@/core/when';
 import { useMoment } from '@/interface/data/moment';
 import { indexOf, useIndex, useNetwork, useThumbnails } from '@/interface/data/provider';
 import { ask, useAnswer } from '@/interface/forecast/client';

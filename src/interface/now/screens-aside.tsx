@@ -7,7 +7,7 @@ import { Button } from '@/interface/kit/controls/button';
 import { counted } from '@/interface/kit/words/format';
 import { Lantern, STATE_WORDS } from '@/interface/kit/lantern/lantern';
 import { useKey } from '@/interface/shell/keys';
-import type { Screen, Site } from '@/core';
+import type { Screen, Site } from '@/core/plan';
 import type { ScreenStatus } from '@/services/screens';
 import { Aside } from './aside';
 import { PutOnForm } from './put-on-form';

@@ -1,7 +1,7 @@
 'use client';
 
 import { memo } from 'react';
-import type { Plan, Screen } from '@/core';
+import type { Plan, Screen } from '@/core/plan';
 import { useMoment } from '@/interface/data/moment';
 import { indexOf, type useIndex } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';

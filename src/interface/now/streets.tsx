@@ -12,7 +12,8 @@ import {
   type MouseEvent,
   type ReactNode,
 } from 'react';
-import { HOUR, type Screen, type Site } from '@/core';
+import { HOUR } from '@/core/instant';
+import type { Screen, Site } from '@/core/plan';
 import { useMoment } from '@/interface/data/moment';
 import { indexOf, useNetwork, useThumbnails } from '@/interface/data/provider';
 import { lanternRules } from '@/interface/kit/lantern/lantern-image';

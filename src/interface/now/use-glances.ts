@@ -3,7 +3,7 @@
 import { group } from 'd3-array';
 import equal from 'fast-deep-equal';
 import { useRef, useState } from 'react';
-import type { Glance } from '@/core';
+import type { Glance } from '@/core/forecast';
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
 import type { NamedPlan } from '@/interface/data/state';

@@ -1,4 +1,4 @@
-import type { Screen } from '@/core';
+import type { Screen } from '@/core/plan';
 import { whereOf } from './where-of';
 
 const screen = (id: string, site: string) => ({ id, site }) as Screen;

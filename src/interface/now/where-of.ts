@@ -1,5 +1,5 @@
 import { group } from 'd3-array';
-import type { Screen } from '@/core';
+import type { Screen } from '@/core/plan';
 
 /** A selector of these screens: all of them, whole sites by the site, others one by one. */
 export function whereOf(chosen: readonly Screen[], all: readonly Screen[]): string {

@@ -2,7 +2,7 @@
 
 import { useState, type ReactNode } from 'react';
 import type { FieldValues, UseFormReturn } from 'react-hook-form';
-import type { Result } from '@/core';
+import type { Result } from '@/core/refusal';
 import { answered } from '@/interface/data/answered';
 import { Button } from '@/interface/kit/controls/button';
 

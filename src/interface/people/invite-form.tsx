@@ -7,7 +7,7 @@ import { DraftOffer, useDraft } from '@/interface/forms/use-draft';
 import { Button } from '@/interface/kit/controls/button';
 import { Field, Input } from '@/interface/kit/controls/field';
 import { inviteSchema, type Invite } from '@/services/people/schemas';
-import { ROLE } from '@/core';
+import { ROLE } from '@/core/roles';
 import { RoleSelect } from './role-select';
 import type { Give } from './rows';
 

@@ -3,7 +3,8 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useEffect, useState } from 'react';
 import { useForm } from 'react-hook-form';
-import { ROLE, type Result } from '@/core';
+import type { Result } from '@/core/refusal';
+import { ROLE } from '@/core/roles';
 import { offerAction, joinAction } from '@/web/people-actions';
 import { answered } from '@/interface/data/answered';
 import { Field, Input } from '@/interface/kit/controls/field';

@@ -6,7 +6,7 @@ import { Button } from '@/interface/kit/controls/button';
 import { Field, Input } from '@/interface/kit/controls/field';
 import { dateTime } from '@/interface/kit/words/format';
 import { SecretAddress } from '@/interface/kit/controls/secret-address';
-import { rightsOf, type Right } from '@/core';
+import { rightsOf, type Right } from '@/core/roles';
 import { useRole } from '@/interface/data/may';
 import type { OthersKey, PersonalKey } from '@/services/people';
 import type { RunAndTell } from './act';

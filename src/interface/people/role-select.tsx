@@ -1,6 +1,6 @@
 'use client';
 
-import { ROLE, ROLES, type Role } from '@/core';
+import { ROLE, ROLES, type Role } from '@/core/roles';
 import { Select } from '@/interface/kit/controls/field';
 
 /** The roles to choose from. */

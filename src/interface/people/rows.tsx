@@ -1,7 +1,8 @@
 'use client';
 
 import { useEffect, useRef, useState } from 'react';
-import { ROLE, type Result, type Role } from '@/core';
+import type { Result } from '@/core/refusal';
+import { ROLE, type Role } from '@/core/roles';
 import {
   inviteAction,
   offerResetAction,

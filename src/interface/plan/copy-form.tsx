@@ -1,7 +1,8 @@
 'use client';
 
 import { useMemo } from 'react';
-import { addDays, copyDays, formatDate, parseDate, weekdayIndex, type LocalDate } from '@/core';
+import { copyDays } from '@/core/booking';
+import { addDays, formatDate, parseDate, weekdayIndex, type LocalDate } from '@/core/when';
 import { useNetwork } from '@/interface/data/provider';
 import { DraftOffer, useKept } from '@/interface/forms/use-draft';
 import { Button } from '@/interface/kit/controls/button';

@@ -2,6 +2,8 @@
 
 import { TriangleAlert } from 'lucide-react';
 import { startTransition, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import type { Booking, Content, Plan, Site } from '@/core/plan';
+import { searchable } from '@/core/text';
 import {
   addDays,
   civil,
@@ -13,14 +15,9 @@ import {
   toLocalTime,
   weekdayIndex,
   zoneTable,
-  type Booking,
-  type Content,
   type LocalDate,
   type LocalTime,
-  type Plan,
-  type Site,
-  searchable,
-} from '@/core';
+} from '@/core/when';
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
 import { WhereBox, namesProblem } from '@/interface/forms/where-box';

@@ -1,6 +1,7 @@
 'use client';
 
-import type { Booking, LocalDate } from '@/core';
+import type { Booking } from '@/core/plan';
+import type { LocalDate } from '@/core/when';
 import { useNetwork } from '@/interface/data/provider';
 import { Sheet } from '@/interface/kit/controls/sheet';
 import { BookingForm } from '@/interface/booking/booking-form';

@@ -9,7 +9,7 @@ import {
   weekdayIndex,
   type LocalDate,
   type LocalTime,
-} from '@/core';
+} from '@/core/when';
 
 /** "Wed 25 Nov". */
 export function dateWords(date: LocalDate): string {

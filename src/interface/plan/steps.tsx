@@ -1,7 +1,7 @@
 'use client';
 
 import { ChevronLeft, ChevronRight } from 'lucide-react';
-import { MONTH_WORDS, addDays, civil, dateOf, weekdayIndex, type LocalDate } from '@/core';
+import { MONTH_WORDS, addDays, civil, dateOf, weekdayIndex, type LocalDate } from '@/core/when';
 import { Button } from '@/interface/kit/controls/button';
 import { monthSpan } from './gestures/carried';
 import { dateWords } from './site-clock-words';

@@ -1,6 +1,8 @@
 'use client';
 
-import type { LocalDate, Patch, LocalOccasion, Site } from '@/core';
+import type { LocalOccasion } from '@/core/booking';
+import type { Patch, Site } from '@/core/plan';
+import type { LocalDate } from '@/core/when';
 import { useNetwork } from '@/interface/data/provider';
 import { ask, useNewest } from '@/interface/forecast/client';
 import type { OutcomeAnswer } from '@/interface/forecast/messages';

@@ -2,20 +2,11 @@
 
 import { ChevronLeft, ChevronRight, Pause, Play } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import {
-  describeWhen,
-  isShown,
-  leftOut,
-  never,
-  selectorWithNames,
-  type LeftOutReason,
-  type Media,
-  type Pass,
-  type Plan,
-  type Playlist,
-  type Screen,
-  type Turn,
-} from '@/core';
+import { leftOut, type LeftOutReason, type Pass, type Turn } from '@/core/forecast';
+import { isShown, type Media, type Plan, type Playlist, type Screen } from '@/core/plan';
+import { never } from '@/core/refusal';
+import { selectorWithNames } from '@/core/selector';
+import { describeWhen } from '@/core/when';
 import { Stage } from '@/player/glass/stage';
 import { useMoment } from '@/interface/data/moment';
 import { useIndex } from '@/interface/data/provider';

@@ -1,6 +1,8 @@
 'use client';
 
-import { done, itemFiles, readDuration, type Item, type Playlist, type Result } from '@/core';
+import { itemFiles } from '@/core/forecast';
+import { readDuration, type Item, type Playlist } from '@/core/plan';
+import { done, type Result } from '@/core/refusal';
 import { useNetwork } from '@/interface/data/provider';
 import { ContentPicker } from '@/interface/forms/content-picker';
 import { SavedInput } from '@/interface/forms/saved-input';

@@ -1,7 +1,7 @@
 'use client';
 
 import { useRef, useState } from 'react';
-import type { Media } from '@/core';
+import type { Media } from '@/core/plan';
 import { Button } from '@/interface/kit/controls/button';
 
 /** A piece shorter than this can't be seen. */

@@ -1,8 +1,8 @@
 'use client';
 
 import { firstFile } from '@/interface/kit/content/content';
-import type { Item, Plan } from '@/core';
-import { itemLength } from '@/core';
+import type { Item, Plan } from '@/core/plan';
+import { itemLength } from '@/core/forecast';
 import { useThumbnails } from '@/interface/data/provider';
 import { duration } from '@/interface/kit/words/format';
 import { itemName } from './item-name';

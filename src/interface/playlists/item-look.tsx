@@ -5,8 +5,6 @@ import {
   FITS,
   LONGEST_TRANSITION_MS,
   TRANSITIONS,
-  describeWhen,
-  misread,
   readDuration,
   readVolume,
   transitionWords,
@@ -14,9 +12,10 @@ import {
   type Fit,
   type Item,
   type Media,
-  type Result,
   type Transition,
-} from '@/core';
+} from '@/core/plan';
+import { misread, type Result } from '@/core/refusal';
+import { describeWhen } from '@/core/when';
 import { readingsNote } from '@/interface/forms/other-readings';
 import { readSaid } from '@/interface/forms/read-said';
 import { SavedInput } from '@/interface/forms/saved-input';

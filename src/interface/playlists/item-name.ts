@@ -1,4 +1,6 @@
-import { knownItem, loopLength, never, soundLength, type Item, type Plan } from '@/core';
+import { loopLength, soundLength } from '@/core/forecast';
+import { knownItem, type Item, type Plan } from '@/core/plan';
+import { never } from '@/core/refusal';
 import { duration } from '@/interface/kit/words/format';
 
 /** What an item is called in a list. */

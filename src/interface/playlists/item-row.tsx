@@ -5,24 +5,11 @@ import { CSS } from '@dnd-kit/utilities';
 import Link from 'next/link';
 import { useState, type ComponentProps } from 'react';
 import { ChevronDown, ChevronUp, GripVertical, SlidersHorizontal, X } from 'lucide-react';
-import {
-  clipText,
-  describeWhen,
-  done,
-  isShown,
-  itemFiles,
-  itemLength,
-  knownItem,
-  parseSelector,
-  readClip,
-  readDuration,
-  readSelectorNames,
-  type Item,
-  type Media,
-  type Plan,
-  type Result,
-  type Turn,
-} from '@/core';
+import { itemFiles, itemLength, type Turn } from '@/core/forecast';
+import { clipText, isShown, knownItem, readClip, readDuration, type Item, type Media, type Plan } from '@/core/plan';
+import { done, type Result } from '@/core/refusal';
+import { parseSelector, readSelectorNames } from '@/core/selector';
+import { describeWhen } from '@/core/when';
 import { useThumbnails } from '@/interface/data/provider';
 import { counted, duration } from '@/interface/kit/words/format';
 import { WhereBox } from '@/interface/forms/where-box';

@@ -1,4 +1,4 @@
-import type { Turn } from '@/core';
+import type { Turn } from '@/core/forecast';
 import { stepFrom, turnAt } from './loop-clock';
 
 const OF = { media: '', durationMs: 1, when: [] };

@@ -1,4 +1,4 @@
-import type { Turn } from '@/core';
+import type { Turn } from '@/core/forecast';
 
 /** The turn of a pass at a time in it, in milliseconds; the last one for what lies past its end; undefined for an empty pass. */
 export function turnAt(turns: readonly Turn[], ms: number): Turn | undefined {

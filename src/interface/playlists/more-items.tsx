@@ -1,6 +1,7 @@
 'use client';
 
-import type { Item, Playlist, Result } from '@/core';
+import type { Item, Playlist } from '@/core/plan';
+import type { Result } from '@/core/refusal';
 import { useNetwork } from '@/interface/data/provider';
 import { ContentPicker } from '@/interface/forms/content-picker';
 import { DraftOffer, useKept } from '@/interface/forms/use-draft';

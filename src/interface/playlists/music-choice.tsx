@@ -1,6 +1,6 @@
 'use client';
 
-import { changed, readVolume, volumeText, type Playlist } from '@/core';
+import { changed, readVolume, volumeText, type Playlist } from '@/core/plan';
 import { useNetwork } from '@/interface/data/provider';
 import { ContentPicker } from '@/interface/forms/content-picker';
 import { SavedInput } from '@/interface/forms/saved-input';

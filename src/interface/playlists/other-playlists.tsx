@@ -1,7 +1,7 @@
 'use client';
 
 import { useDroppable, type CollisionDetection, closestCenter, pointerWithin } from '@dnd-kit/core';
-import type { Plan, Playlist } from '@/core';
+import type { Plan, Playlist } from '@/core/plan';
 import { counted } from '@/interface/kit/words/format';
 import { Thumb } from '@/interface/kit/content/thumb';
 import { firstMedia } from '@/interface/kit/content/content';

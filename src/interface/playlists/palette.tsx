@@ -3,7 +3,7 @@
 import { useDraggable } from '@dnd-kit/core';
 import { Plus } from 'lucide-react';
 import { useDeferredValue, useRef, useState, type MouseEvent, type ReactNode } from 'react';
-import type { Media } from '@/core';
+import type { Media } from '@/core/plan';
 import { thumbnailOf } from '@/interface/data/provider';
 import { useLibrary } from '@/interface/data/queries';
 import { Button } from '@/interface/kit/controls/button';

@@ -1,7 +1,8 @@
 'use client';
 
 import { useState, type KeyboardEvent } from 'react';
-import type { Pass, Plan } from '@/core';
+import type { Pass } from '@/core/forecast';
+import type { Plan } from '@/core/plan';
 import { thumbnailOf, useIndex } from '@/interface/data/provider';
 import { ArrowGroup } from '@/interface/kit/controls/arrow-group';
 import { counted, duration } from '@/interface/kit/words/format';

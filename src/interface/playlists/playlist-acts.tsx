@@ -1,7 +1,7 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { newEntryId, removed, type Item, type Playlist } from '@/core';
+import { newEntryId, removed, type Item, type Playlist } from '@/core/plan';
 import { useNetwork } from '@/interface/data/provider';
 import { OnAir } from '@/interface/forecast/on-air';
 import { Archive } from '@/interface/kit/content/archive';

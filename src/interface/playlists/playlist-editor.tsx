@@ -5,7 +5,8 @@ import { SortableContext, arrayMove, verticalListSortingStrategy } from '@dnd-ki
 import { group } from 'd3-array';
 import { useMemo, useState } from 'react';
 import { flushSync } from 'react-dom';
-import { passesOf, type Item, type Media, type Playlist, type Turn } from '@/core';
+import { passesOf, type Turn } from '@/core/forecast';
+import type { Item, Media, Playlist } from '@/core/plan';
 import { thumbnailOf, useNetwork } from '@/interface/data/provider';
 import { Archived } from '@/interface/kit/content/archive';
 import { Locked, Only, WhyNot } from '@/interface/data/may';

@@ -1,7 +1,8 @@
 'use client';
 
 import Link from 'next/link';
-import { changed, done, misread, nameSchema, type Item, type Playlist } from '@/core';
+import { changed, nameSchema, type Item, type Playlist } from '@/core/plan';
+import { done, misread } from '@/core/refusal';
 import { Locked } from '@/interface/data/may';
 import { useNetwork } from '@/interface/data/provider';
 import { SavedInput } from '@/interface/forms/saved-input';

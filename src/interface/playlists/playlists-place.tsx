@@ -6,7 +6,7 @@ import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import * as z from 'zod';
-import { nameSchema, type Plan, type Playlist } from '@/core';
+import { nameSchema, type Plan, type Playlist } from '@/core/plan';
 import { lengthWords } from './item-name';
 import { useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/controls/button';

@@ -2,7 +2,7 @@
 
 import Link from 'next/link';
 import { useRef, useState } from 'react';
-import { done, misread, type Result } from '@/core';
+import { done, misread, type Result } from '@/core/refusal';
 import { answered } from '@/interface/data/answered';
 import { Button } from '@/interface/kit/controls/button';
 import { counted } from '@/interface/kit/words/format';

@@ -1,4 +1,5 @@
-import type { Plan, Turn } from '@/core';
+import type { Turn } from '@/core/forecast';
+import type { Plan } from '@/core/plan';
 import { hasSeconds, stretched, turnsWith } from './stretch';
 
 test.each([

@@ -1,5 +1,5 @@
-import type { Item, Plan, Turn } from '@/core';
-import { isShown, itemFiles } from '@/core';
+import { itemFiles, type Turn } from '@/core/forecast';
+import { isShown, type Item, type Plan } from '@/core/plan';
 
 /** The shortest and the longest duration by stretching, in milliseconds; longer ones are typed. */
 const LEAST_MS = 1000;

@@ -1,7 +1,7 @@
 'use client';
 
 import { useRef } from 'react';
-import type { Turn } from '@/core';
+import type { Turn } from '@/core/forecast';
 import { stretched } from './stretch';
 import { useEscape } from './use-escape';
 

@@ -1,4 +1,4 @@
-import type { Turn } from '@/core';
+import type { Turn } from '@/core/forecast';
 import { itemAt } from './use-carry';
 
 test('the item at a time of a pass is that whose turn it is; beyond its end the last one', () => {

@@ -1,7 +1,7 @@
 'use client';
 
 import { useRef, type MouseEvent, type PointerEvent } from 'react';
-import type { Turn } from '@/core';
+import type { Turn } from '@/core/forecast';
 import { useHeld } from '@/interface/kit/page/use-held';
 import { useEscape } from './use-escape';
 

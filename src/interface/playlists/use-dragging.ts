@@ -11,7 +11,7 @@ import {
 } from '@dnd-kit/core';
 import { sortableKeyboardCoordinates } from '@dnd-kit/sortable';
 import { useState } from 'react';
-import type { Item, Media, Playlist } from '@/core';
+import type { Item, Media, Playlist } from '@/core/plan';
 import { useNetwork } from '@/interface/data/provider';
 import { counted } from '@/interface/kit/words/format';
 import { itemName } from './item-name';

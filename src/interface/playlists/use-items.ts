@@ -1,7 +1,7 @@
 'use client';
 
 import { useCallback } from 'react';
-import { changed, newEntryId, type Item, type Patch, type Playlist } from '@/core';
+import { changed, newEntryId, type Item, type Patch, type Playlist } from '@/core/plan';
 import { useNetwork } from '@/interface/data/provider';
 
 /**

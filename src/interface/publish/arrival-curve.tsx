@@ -2,7 +2,7 @@
 
 import { useRef } from 'react';
 import { scaleLinear, scaleSymlog } from 'd3-scale';
-import type { Instant } from '@/core';
+import type { Instant } from '@/core/instant';
 import { useMoment } from '@/interface/data/moment';
 import { useWidth } from '@/interface/kit/page/use-width';
 import type { Arrival } from '@/services/editions';

@@ -1,4 +1,4 @@
-import type { Instant } from '@/core';
+import type { Instant } from '@/core/instant';
 import type { Arrival } from '@/services/editions';
 import type { ScreenStatus } from '@/services/screens';
 import { counted } from '@/interface/kit/words/format';

@@ -1,4 +1,4 @@
-import { MINUTE, type Instant } from '@/core';
+import { MINUTE, type Instant } from '@/core/instant';
 import { counted } from '@/interface/kit/words/format';
 import type { Arrival } from '@/services/editions';
 import type { ScreenStatus } from '@/services/screens';

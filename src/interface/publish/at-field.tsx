@@ -2,16 +2,10 @@
 
 import { extent } from 'd3-array';
 import { useEffect, useRef, useState } from 'react';
-import {
-  readAhead,
-  readSiteTime,
-  siteInstants,
-  siteTime,
-  toLocalTime,
-  zoneTable,
-  type Instant,
-  type Plan,
-} from '@/core';
+import { readSiteTime, siteInstants, siteTime } from '@/core/edition';
+import type { Instant } from '@/core/instant';
+import type { Plan } from '@/core/plan';
+import { readAhead, toLocalTime, zoneTable } from '@/core/when';
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';

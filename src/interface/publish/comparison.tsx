@@ -1,22 +1,20 @@
 'use client';
 
 import { useId, useMemo, useState, type ReactNode } from 'react';
+import type { DifferenceGroup } from '@/core/edition';
+import { HOUR } from '@/core/instant';
+import { done, misread, type Result } from '@/core/refusal';
 import {
-  HOUR,
   addDays,
-  done,
-  misread,
   parseDate,
   readWhen,
   setsOf,
   startOfDate,
   toInstant,
   zoneTable,
-  type DifferenceGroup,
   type LocalDate,
   type PhraseContext,
-  type Result,
-} from '@/core';
+} from '@/core/when';
 import { useMoment } from '@/interface/data/moment';
 import type { NamedPlan } from '@/interface/data/state';
 import { useZone } from '@/interface/data/zone';

@@ -1,7 +1,7 @@
 'use client';
 
 import Link from 'next/link';
-import { KINDS, keyText } from '@/core';
+import { KINDS, keyText } from '@/core/plan';
 import { useNetwork } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
 import { counted, dateTime } from '@/interface/kit/words/format';

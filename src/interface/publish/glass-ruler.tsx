@@ -1,7 +1,8 @@
 'use client';
 
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
-import { DAY, HOUR, MINUTE, toInstant, toLocalTime, zoneTable, type LocalTime } from '@/core';
+import { DAY, HOUR, MINUTE } from '@/core/instant';
+import { toInstant, toLocalTime, zoneTable, type LocalTime } from '@/core/when';
 import { useMoment } from '@/interface/data/moment';
 import { useZone } from '@/interface/data/zone';
 import { clockTime, dateTime, dayName } from '@/interface/kit/words/format';

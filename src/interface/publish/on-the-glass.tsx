@@ -1,6 +1,6 @@
 'use client';
 
-import type { ObjectKey } from '@/core';
+import type { ObjectKey } from '@/core/plan';
 import { useNetwork } from '@/interface/data/provider';
 import { counted } from '@/interface/kit/words/format';
 import { Comparison, Names, useScreenLabels } from './comparison';

@@ -1,6 +1,6 @@
 'use client';
 
-import { MINUTE } from '@/core';
+import { MINUTE } from '@/core/instant';
 import { answered } from '@/interface/data/answered';
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';

@@ -1,7 +1,8 @@
 'use client';
 
 import Link from 'next/link';
-import { isShown, newMisfits, newUnplayable, type Misfit } from '@/core';
+import { newMisfits, newUnplayable, type Misfit } from '@/core/forecast';
+import { isShown } from '@/core/plan';
 import { thumbnailOf, useIndex } from '@/interface/data/provider';
 import { useLines } from '@/interface/data/queries';
 import type { NamedPlan } from '@/interface/data/state';

@@ -1,6 +1,6 @@
 'use client';
 
-import { MINUTE, type Instant } from '@/core';
+import { MINUTE, type Instant } from '@/core/instant';
 import { useMoment } from '@/interface/data/moment';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { useLines } from '@/interface/data/queries';

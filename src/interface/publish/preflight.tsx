@@ -2,7 +2,8 @@
 
 import { group } from 'd3-array';
 import { useRouter } from 'next/navigation';
-import { DAY, HOUR, type Finding, type Instant } from '@/core';
+import { DAY, HOUR, type Instant } from '@/core/instant';
+import type { Finding } from '@/core/preflight';
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';

@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect, useRef, useState } from 'react';
-import { keyText, type ObjectKey } from '@/core';
+import { keyText, type ObjectKey } from '@/core/plan';
 import { answered } from '@/interface/data/answered';
 import {
   askToPublishAction,

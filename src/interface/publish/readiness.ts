@@ -1,4 +1,4 @@
-import { MINUTE, SECOND, type Instant } from '@/core';
+import { MINUTE, SECOND, type Instant } from '@/core/instant';
 import { counted } from '@/interface/kit/words/format';
 import { timeLeft } from '@/interface/sending/rate';
 import type { Fetches } from '@/services/editions';

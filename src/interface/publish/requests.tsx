@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { KINDS, keyText, type ObjectKey } from '@/core';
+import { KINDS, keyText, type ObjectKey } from '@/core/plan';
 import { answered } from '@/interface/data/answered';
 import { Only, useMay } from '@/interface/data/may';
 import { useRequests } from '@/interface/data/queries';

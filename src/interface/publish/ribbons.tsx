@@ -1,7 +1,8 @@
 'use client';
 
 import { useMemo } from 'react';
-import type { Difference, DifferenceGroup, Plan, Shown } from '@/core';
+import type { Difference, DifferenceGroup, Shown } from '@/core/edition';
+import type { Plan } from '@/core/plan';
 import { thumbnailOf } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
 import { clockTime, timeNear } from '@/interface/kit/words/format';

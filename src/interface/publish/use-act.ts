@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import type { Result } from '@/core';
+import type { Result } from '@/core/refusal';
 import { useNetwork } from '@/interface/data/provider';
 
 /** One thing that is done at a time on the server, and is said when it is, or why it is not. */

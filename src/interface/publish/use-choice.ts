@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { keyText, type ObjectKey } from '@/core';
+import { keyText, type ObjectKey } from '@/core/plan';
 import { useDocketChoice } from '@/interface/data/queries';
 import type { Docket, DocketEntry } from '@/services/editions';
 

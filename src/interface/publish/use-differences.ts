@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import { joinedGroups, type DifferenceGroup } from '@/core';
+import { joinedGroups, type DifferenceGroup } from '@/core/edition';
 import type { NamedPlan } from '@/interface/data/state';
 import { ask } from '@/interface/forecast/client';
 

@@ -1,7 +1,9 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import { DAY, HOUR, emptyPlan, newFindings, type Finding, type ObjectKey } from '@/core';
+import { DAY, HOUR } from '@/core/instant';
+import { emptyPlan, type ObjectKey } from '@/core/plan';
+import { newFindings, type Finding } from '@/core/preflight';
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
 import type { NamedPlan } from '@/interface/data/state';

@@ -1,7 +1,8 @@
 'use client';
 
 import { useMemo } from 'react';
-import { chosenPlan, type ObjectKey } from '@/core';
+import { chosenPlan } from '@/core/edition';
+import type { ObjectKey } from '@/core/plan';
 import { useNetwork } from '@/interface/data/provider';
 import type { NamedPlan } from '@/interface/data/state';
 

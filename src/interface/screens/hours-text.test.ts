@@ -1,4 +1,4 @@
-import { dateOf } from '@/core';
+import { dateOf } from '@/core/when';
 import {
   exceptionsText,
   exceptionsTextSchema as exceptionsIn,

@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { siteSchema, type Site } from '@/core/plan';
 import {
   WEEKDAYS,
   addDays,
@@ -9,16 +10,14 @@ import {
   parseRule,
   readWhen,
   setsOf,
-  siteSchema,
   weeklyDays,
   whenOfSets,
   type OpeningHours,
   type PhraseContext,
   type SetOfHours,
-  type Site,
   type When,
   type WrittenWindow,
-} from '@/core';
+} from '@/core/when';
 
 /** Hours of sites and displays in the words that bookings are written in. Days that are not named are closed. */
 

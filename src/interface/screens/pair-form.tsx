@@ -3,7 +3,7 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useForm } from 'react-hook-form';
 import * as z from 'zod';
-import type { Screen } from '@/core';
+import type { Screen } from '@/core/plan';
 import { answered } from '@/interface/data/answered';
 import { pairAction, unpairAction } from '@/web/actions';
 import { useNetwork } from '@/interface/data/provider';

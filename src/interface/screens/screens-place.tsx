@@ -2,7 +2,9 @@
 
 import { group } from 'd3-array';
 import { memo, useCallback, useMemo, useState, type CSSProperties } from 'react';
-import { describeWhen, searchable, type Screen, type Site } from '@/core';
+import type { Screen, Site } from '@/core/plan';
+import { searchable } from '@/core/text';
+import { describeWhen } from '@/core/when';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/controls/button';
 import { Empty } from '@/interface/kit/controls/empty';

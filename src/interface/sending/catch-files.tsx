@@ -2,7 +2,7 @@
 
 import { useEffect, useState } from 'react';
 import { useRouter } from 'next/navigation';
-import { REFUSED } from '@/core';
+import { REFUSED } from '@/core/roles';
 import { useMay } from '@/interface/data/may';
 import { useFromNetwork, useNetwork } from '@/interface/data/provider';
 import { counted } from '@/interface/kit/words/format';

@@ -1,4 +1,4 @@
-import { searchable } from '@/core';
+import { searchable } from '@/core/text';
 
 /** What can be reached by its name: a place, a thing, or an act. */
 export interface Reachable {

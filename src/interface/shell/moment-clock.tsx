@@ -1,7 +1,8 @@
 'use client';
 
 import { useEffect, useRef, useState, type FormEvent } from 'react';
-import { DAY, dateOfLocalTime, readMoment, readShift, startOfDate, toInstant, toLocalTime, zoneTable } from '@/core';
+import { DAY } from '@/core/instant';
+import { dateOfLocalTime, readMoment, readShift, startOfDate, toInstant, toLocalTime, zoneTable } from '@/core/when';
 import { useMoment } from '@/interface/data/moment';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';

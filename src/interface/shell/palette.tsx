@@ -11,7 +11,7 @@ import {
 } from '@headlessui/react';
 import { useRouter } from 'next/navigation';
 import { useDeferredValue, useEffect, useEffectEvent, useMemo, useRef, useState, type Ref } from 'react';
-import { ROLE, type Permission } from '@/core';
+import { ROLE, type Permission } from '@/core/roles';
 import { useRole } from '@/interface/data/may';
 import { useGo } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';

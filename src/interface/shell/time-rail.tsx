@@ -2,7 +2,8 @@
 
 import { scaleTime } from 'd3-scale';
 import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import { HOUR, MINUTE, zoneTable } from '@/core';
+import { HOUR, MINUTE } from '@/core/instant';
+import { zoneTable } from '@/core/when';
 import { useMoment } from '@/interface/data/moment';
 import { usePlanned } from '@/interface/data/planned';
 import { useNetwork } from '@/interface/data/provider';

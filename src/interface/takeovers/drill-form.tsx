@@ -1,7 +1,7 @@
 'use client';
 
 import { useState, type FormEvent } from 'react';
-import type { Booking } from '@/core';
+import type { Booking } from '@/core/plan';
 import { answered } from '@/interface/data/answered';
 import { useNetwork } from '@/interface/data/provider';
 import { useRefetch } from '@/interface/data/queries';

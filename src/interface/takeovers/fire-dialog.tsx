@@ -2,7 +2,8 @@
 
 import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from '@headlessui/react';
 import { useRef, useState } from 'react';
-import { durationWords, screensMatching, selectorOf, type Booking } from '@/core';
+import { durationWords, type Booking } from '@/core/plan';
+import { screensMatching, selectorOf } from '@/core/selector';
 import { answered } from '@/interface/data/answered';
 import { useNetwork } from '@/interface/data/provider';
 import { useRefetch } from '@/interface/data/queries';

@@ -1,7 +1,8 @@
 'use client';
 
 import { useState } from 'react';
-import { ROLE, type Booking } from '@/core';
+import type { Booking } from '@/core/plan';
+import { ROLE } from '@/core/roles';
 import { answered } from '@/interface/data/answered';
 import { useNetwork } from '@/interface/data/provider';
 import { usePeople, useRefetch } from '@/interface/data/queries';

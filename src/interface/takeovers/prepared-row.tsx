@@ -2,7 +2,8 @@
 
 import Link from 'next/link';
 import { useState } from 'react';
-import { durationWords, selectorWithNames, type Booking } from '@/core';
+import { durationWords, type Booking } from '@/core/plan';
+import { selectorWithNames } from '@/core/selector';
 import { Only, useMay, useRole } from '@/interface/data/may';
 import { thumbnailOf, useFromNetwork, useIndex, useNetwork } from '@/interface/data/provider';
 import { usePeople } from '@/interface/data/queries';

@@ -1,4 +1,4 @@
-import { emptyPlan, type Booking, type Plan } from '@/core';
+import { emptyPlan, type Booking, type Plan } from '@/core/plan';
 import type { Firing } from '@/services/editions';
 import type { ScreenStatus } from '@/services/screens';
 import { isInForce, prepared, reachOf, reachSentences } from './standing';

@@ -1,4 +1,7 @@
-import { isPrepared, screensMatching, selectorOf, type Booking, type Instant, type Plan } from '@/core';
+import { isPrepared } from '@/core/booking';
+import type { Instant } from '@/core/instant';
+import type { Booking, Plan } from '@/core/plan';
+import { screensMatching, selectorOf } from '@/core/selector';
 import type { Firing } from '@/services/editions';
 import type { ScreenState, ScreenStatus } from '@/services/screens';
 import { counted } from '@/interface/kit/words/format';

@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import type { Booking } from '@/core';
+import type { Booking } from '@/core/plan';
 import { BookingForm } from '@/interface/booking/booking-form';
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';

@@ -1,4 +1,6 @@
-import { compileEdition, orThrow, readPlan, type ProgramDocument } from '@/core';
+import { compileEdition, type ProgramDocument } from '@/core/edition';
+import { readPlan } from '@/core/plan';
+import { orThrow } from '@/core/refusal';
 import { FIRST_DAY, needsOf } from './needs';
 
 const NOW = Date.UTC(2026, 10, 25, 12);

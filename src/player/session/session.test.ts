@@ -1,6 +1,9 @@
 import { createHash } from 'node:crypto';
 import { Readable } from 'node:stream';
-import { HOUR, MINUTE, compileEdition, orThrow, readPlan, type ProgramDocument } from '@/core';
+import { compileEdition, type ProgramDocument } from '@/core/edition';
+import { HOUR, MINUTE } from '@/core/instant';
+import { readPlan } from '@/core/plan';
+import { orThrow } from '@/core/refusal';
 import { FleetStore } from '@/fleet/store';
 import { createPlayerApp } from '@/protocol/app';
 import type { PlayerBackend, Woken } from '@/protocol/player-backend';

@@ -1,6 +1,8 @@
 import { createHash } from 'node:crypto';
 import fc from 'fast-check';
-import { compileEdition, orThrow, readPlan, type Asset, type ProgramDocument } from '@/core';
+import { compileEdition, type Asset, type ProgramDocument } from '@/core/edition';
+import { readPlan } from '@/core/plan';
+import { orThrow } from '@/core/refusal';
 import { FleetStore } from '@/fleet/store';
 import { ProtocolClient } from '@/protocol/client';
 import { eventOf } from '@/protocol/messages';

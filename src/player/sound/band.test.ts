@@ -1,4 +1,6 @@
-import { compileEdition, orThrow, readPlan, type ProgramDocument } from '@/core';
+import { compileEdition, type ProgramDocument } from '@/core/edition';
+import { readPlan } from '@/core/plan';
+import { orThrow } from '@/core/refusal';
 import { Band } from './band';
 import type { Cue } from './speaker';
 

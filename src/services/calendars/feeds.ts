@@ -1,17 +1,8 @@
 import { Op } from 'sequelize';
 import * as z from 'zod';
-import {
-  currentPlan,
-  dateOfLocalTime,
-  emptyPlan,
-  nameSchema,
-  screensMatching,
-  selectorOf,
-  selectorSchema,
-  toLocalTime,
-  zoneTable,
-  type Plan,
-} from '@/core';
+import { currentPlan, emptyPlan, nameSchema, selectorSchema, type Plan } from '@/core/plan';
+import { screensMatching, selectorOf } from '@/core/selector';
+import { dateOfLocalTime, toLocalTime, zoneTable } from '@/core/when';
 import { writeCalendar } from '@/core/formats/icalendar';
 import { EditionRow, FeedRow, rows } from '@/database';
 import { notFound } from '../errors';

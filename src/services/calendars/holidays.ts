@@ -1,7 +1,8 @@
 import Holidays from 'date-holidays';
-import { addDays, changed, formatDate, parseDate, type Calendar, type LocalDate } from '@/core';
+import { changed, type Calendar } from '@/core/plan';
+import { addDays, formatDate, parseDate, type LocalDate } from '@/core/when';
 import { NetworkRow } from '@/database';
-import { Refusal } from '@/core';
+import { Refusal } from '@/core/refusal';
 import type { Actor } from '../people';
 import { draftPlan, edit } from '../plan';
 

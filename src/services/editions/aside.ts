@@ -1,5 +1,8 @@
 import type { Transaction } from 'sequelize';
-import { Refusal, orThrow, programMaker, samePlan, sharing, type Instant, type Plan } from '@/core';
+import { programMaker } from '@/core/forecast';
+import type { Instant } from '@/core/instant';
+import { samePlan, sharing, type Plan } from '@/core/plan';
+import { Refusal, orThrow } from '@/core/refusal';
 import type { Actor } from '../people';
 import { lastChange } from '../plan';
 import { compile } from './compile';

@@ -1,4 +1,4 @@
-import type { ObjectKey } from '@/core';
+import type { ObjectKey } from '@/core/plan';
 import { rows } from '@/database';
 import { beginUpload, completeUpload, makePart, processUpload, writePart } from '../library';
 import { addPerson, type Actor } from '../people';

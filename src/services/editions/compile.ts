@@ -1,15 +1,8 @@
 import { createHash, type Hash } from 'node:crypto';
 import { setImmediate } from 'node:timers/promises';
-import {
-  Refusal,
-  compilationSteps,
-  sharing,
-  type CompiledBase,
-  type CompiledEdition,
-  type Digest,
-  type Plan,
-  type Result,
-} from '@/core';
+import { compilationSteps, type CompiledBase, type CompiledEdition, type Digest } from '@/core/edition';
+import { sharing, type Plan } from '@/core/plan';
+import { Refusal, type Result } from '@/core/refusal';
 
 /**
  * The SHA-256 of texts in pieces, by the machine's own. Texts that begin alike are gone through as far as they do once: where 5 000

@@ -9,7 +9,7 @@ import { newNetwork, useDatabase } from '../tests/database';
 import { pairedPlayer } from '../tests/players';
 import { film, send } from '../tests/files';
 import { clearEditions, deliverAgain, deliveredPrograms, docket, publishEdition, publishedPrograms } from '.';
-import type { ProgramDocument } from '@/core';
+import type { ProgramDocument } from '@/core/edition';
 
 useDatabase();
 

@@ -1,5 +1,6 @@
 import type { Transaction } from 'sequelize';
-import { canonicalWriter, type MadeProgram, type Plan, type ProgramDocument, type Screen } from '@/core';
+import { canonicalWriter, type MadeProgram, type ProgramDocument } from '@/core/edition';
+import type { Plan, Screen } from '@/core/plan';
 import { rows, rowsOfMany } from '@/database';
 import { fitted, renditionsOf, wantRenditions, type Rendition } from '../library';
 import { digester } from './compile';

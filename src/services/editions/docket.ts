@@ -1,9 +1,9 @@
 import type { Transaction } from 'sequelize';
 import { group, sum } from 'd3-array';
 import { LRUCache } from 'lru-cache';
+import { chosenPlan, type Along, type CompiledEdition, type MadeProgram } from '@/core/edition';
 import {
   changeSentences,
-  chosenPlan,
   currentDocument,
   keyText,
   namesIn,
@@ -11,15 +11,11 @@ import {
   patchOf,
   patchesBetween,
   sharing,
-  type Along,
-  type CompiledEdition,
   type Kind,
   type ObjectKey,
   type Plan,
-  type Result,
-  type Problem,
-  type MadeProgram,
-} from '@/core';
+} from '@/core/plan';
+import type { Result, Problem } from '@/core/refusal';
 import { rowsOfMany, transaction } from '@/database';
 import type { Actor } from '../people';
 import { draftPlan, type Draft, type PlanChange } from '../plan';

@@ -1,4 +1,5 @@
-import { canonicalJson, compileEdition, sha256Hex } from '@/core';
+import { canonicalJson, compileEdition } from '@/core/edition';
+import { sha256Hex } from '@/core/sha256';
 import { ProgramRow, rows } from '@/database';
 import { processUpload } from '../library';
 import { draftPlan, edit, lastChange } from '../plan';

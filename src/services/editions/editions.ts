@@ -1,5 +1,5 @@
 import { Op, type Transaction } from 'sequelize';
-import { currentPlan, withUsedMedia, type Plan } from '@/core';
+import { currentPlan, withUsedMedia, type Plan } from '@/core/plan';
 import { EditionRow, rows } from '@/database';
 import { notFound } from '../errors';
 import type { Actor } from '../people';

@@ -1,4 +1,6 @@
-import { ROLE, Refusal, objectIn, type Booking, type Role } from '@/core';
+import { objectIn, type Booking } from '@/core/plan';
+import { Refusal } from '@/core/refusal';
+import { ROLE, type Role } from '@/core/roles';
 import { publish, rows } from '@/database';
 import { notFound } from '../errors';
 import { demand, record, type Actor } from '../people';

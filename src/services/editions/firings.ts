@@ -1,5 +1,5 @@
 import type { Transaction } from 'sequelize';
-import type { When } from '@/core';
+import type { When } from '@/core/when';
 import { rows } from '@/database';
 import { notFound } from '../errors';
 import type { Actor } from '../people';

@@ -1,6 +1,8 @@
 import { LRUCache } from 'lru-cache';
 import type { CreationAttributes, Transaction } from 'sequelize';
-import { FORMAT, done, type CompiledBase, type CompiledEdition, type Plan, type Result } from '@/core';
+import type { CompiledBase, CompiledEdition } from '@/core/edition';
+import { FORMAT, type Plan } from '@/core/plan';
+import { done, type Result } from '@/core/refusal';
 import { EditionRow, rows } from '@/database';
 import { compile } from './compile';
 import { deliverEdition, deliveredAsBefore } from './deliver';

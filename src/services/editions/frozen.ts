@@ -1,6 +1,6 @@
 import { LRUCache } from 'lru-cache';
 import { Op, type Transaction } from 'sequelize';
-import { currentPlan, type Plan } from '@/core';
+import { currentPlan, type Plan } from '@/core/plan';
 import { EditionRow, rows } from '@/database';
 
 /** Editions as they lie in the database: a plan that never changes, and the program of each screen. */

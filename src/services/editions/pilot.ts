@@ -1,5 +1,8 @@
 import type { Transaction } from 'sequelize';
-import { MINUTE, Refusal, orThrow, parseSelector, screensMatching, type Instant, type Plan } from '@/core';
+import { MINUTE, type Instant } from '@/core/instant';
+import type { Plan } from '@/core/plan';
+import { Refusal, orThrow } from '@/core/refusal';
+import { parseSelector, screensMatching } from '@/core/selector';
 import { EditionRow, publish, rows, type PilotColumn } from '@/database';
 import type { Actor } from '../people';
 import { inTurn, takeTurn } from '../plan';

@@ -1,5 +1,6 @@
 import type { Transaction } from 'sequelize';
-import { orThrow, samePlan, sharing, type Plan } from '@/core';
+import { samePlan, sharing, type Plan } from '@/core/plan';
+import { orThrow } from '@/core/refusal';
 import { EditionRow, publish, rows } from '@/database';
 import { compile } from './compile';
 import { carryReach } from './reach';

@@ -1,4 +1,5 @@
-import { HOUR, MINUTE, forecast, programsOf } from '@/core';
+import { forecast, programsOf } from '@/core/forecast';
+import { HOUR, MINUTE } from '@/core/instant';
 import { rows } from '@/database';
 import { processUpload } from '../library';
 import type { Actor } from '../people';

@@ -1,4 +1,4 @@
-import { Refusal } from '@/core';
+import { Refusal } from '@/core/refusal';
 import { EditionRow, rows } from '@/database';
 import { logger } from '@/log';
 import type { Actor } from '../people';

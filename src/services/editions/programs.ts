@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { Transaction } from 'sequelize';
-import { canonicalJson, type MadeProgram, type ProgramDocument } from '@/core';
+import { canonicalJson, type MadeProgram, type ProgramDocument } from '@/core/edition';
 import { rows } from '@/database';
 
 /** So many characters are sent to the database at once. */

@@ -1,20 +1,17 @@
 import * as z from 'zod';
 import type { Transaction } from 'sequelize';
+import { chosenPlan, withByHand, type CompiledEdition } from '@/core/edition';
 import {
-  Refusal,
-  chosenPlan,
   currentPlan,
   emptyPlan,
-  orThrow,
   patchesBetween,
   samePlan,
   sharing,
-  withByHand,
   withUsedMedia,
-  type CompiledEdition,
   type ObjectKey,
   type Plan,
-} from '@/core';
+} from '@/core/plan';
+import { Refusal, orThrow } from '@/core/refusal';
 import { EditionRow, publish, snapshot } from '@/database';
 import { notFound } from '../errors';
 import { demand, readInput, type Actor } from '../people';

@@ -1,4 +1,7 @@
-import { DAY, HOUR, MINUTE, chosenPlan, forecast, programsOf, putOnOf } from '@/core';
+import { putOnOf } from '@/core/booking';
+import { chosenPlan } from '@/core/edition';
+import { forecast, programsOf } from '@/core/forecast';
+import { DAY, HOUR, MINUTE } from '@/core/instant';
 import { rows } from '@/database';
 import { processUpload } from '../library';
 import type { Actor } from '../people';

@@ -1,24 +1,18 @@
+import { nameAmong, putOnOf, puttingOn } from '@/core/booking';
+import { chosenPlan } from '@/core/edition';
 import {
-  Refusal,
-  chosenPlan,
-  clocksOf,
-  isSpan,
   kindOf,
   knownContent,
-  nameAmong,
   objectIn,
-  orThrow,
-  parseSelector,
-  putOnOf,
-  puttingOn,
-  screensMatching,
-  selectorOf,
   withObject,
   withPatches,
   type Booking,
   type Content,
   type Plan,
-} from '@/core';
+} from '@/core/plan';
+import { Refusal, orThrow } from '@/core/refusal';
+import { parseSelector, screensMatching, selectorOf } from '@/core/selector';
+import { clocksOf, isSpan } from '@/core/when';
 import { notFound } from '../errors';
 import { demand, type Actor } from '../people';
 import { draftWithin, editWithin, inUrgentTurn, refuseToFire } from '../plan';

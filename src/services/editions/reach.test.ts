@@ -1,4 +1,4 @@
-import { HOUR, MINUTE } from '@/core';
+import { HOUR, MINUTE } from '@/core/instant';
 import { rows } from '@/database';
 import { edit, lastChange } from '../plan';
 import type { Actor } from '../people';

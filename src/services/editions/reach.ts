@@ -1,6 +1,10 @@
 import { max, min } from 'd3-array';
 import type { Transaction } from 'sequelize';
-import { DAY, MINUTE, Refusal, readSiteTime, siteInstants, type Instant, type LocalTime, type Plan } from '@/core';
+import { readSiteTime, siteInstants } from '@/core/edition';
+import { DAY, MINUTE, type Instant } from '@/core/instant';
+import type { Plan } from '@/core/plan';
+import { Refusal } from '@/core/refusal';
+import type { LocalTime } from '@/core/when';
 import { rows, rowsOfMany } from '@/database';
 
 /** When an edition that waits reaches screens: all at an instant, or each when the clock at its site shows a time. */

@@ -1,6 +1,7 @@
 import type { Transaction } from 'sequelize';
 import * as z from 'zod';
-import { Refusal, keyText, patchesBetween, sharing, type ObjectKey, type Plan } from '@/core';
+import { keyText, patchesBetween, sharing, type ObjectKey, type Plan } from '@/core/plan';
+import { Refusal } from '@/core/refusal';
 import { publish, rows, transaction, uuidv7 } from '@/database';
 import { notFound } from '../errors';
 import { demand, readInput, record, type Actor } from '../people';

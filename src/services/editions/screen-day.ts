@@ -1,4 +1,5 @@
-import { Refusal, dateOfLocalTime, toLocalTime, zoneTable, type LocalDate } from '@/core';
+import { Refusal } from '@/core/refusal';
+import { dateOfLocalTime, toLocalTime, zoneTable, type LocalDate } from '@/core/when';
 import { writeSmil } from '@/core/formats/playlists';
 import { notFound } from '../errors';
 import type { Actor } from '../people';

@@ -1,4 +1,6 @@
-import { Refusal, chosenPlan, patchesBetween, type Media, type ObjectKey } from '@/core';
+import { chosenPlan } from '@/core/edition';
+import { patchesBetween, type Media, type ObjectKey } from '@/core/plan';
+import { Refusal } from '@/core/refusal';
 import { uuidv7 } from '@/database';
 import { filesOfVersions } from '../library';
 import { demand, type Actor } from '../people';

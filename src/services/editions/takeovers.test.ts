@@ -1,4 +1,7 @@
-import { HOUR, MINUTE, forecast, planFile, programsOf, type Role } from '@/core';
+import { forecast, programsOf } from '@/core/forecast';
+import { HOUR, MINUTE } from '@/core/instant';
+import { planFile } from '@/core/plan';
+import type { Role } from '@/core/roles';
 import { randomUUID } from 'node:crypto';
 import { rows } from '@/database';
 import { processUpload } from '../library';

@@ -1,25 +1,10 @@
 import type { Transaction } from 'sequelize';
-import {
-  Refusal,
-  chosenPlan,
-  drillOf,
-  firedWhen,
-  inForce,
-  isAsFired,
-  isPrepared,
-  nameAmong,
-  objectIn,
-  orThrow,
-  parseSelector,
-  removed,
-  screensMatching,
-  selectorOf,
-  withObject,
-  withPatches,
-  type Booking,
-  type Plan,
-  type When,
-} from '@/core';
+import { drillOf, inForce, isPrepared, nameAmong } from '@/core/booking';
+import { chosenPlan, firedWhen, isAsFired } from '@/core/edition';
+import { objectIn, removed, withObject, withPatches, type Booking, type Plan } from '@/core/plan';
+import { Refusal, orThrow } from '@/core/refusal';
+import { parseSelector, screensMatching, selectorOf } from '@/core/selector';
+import type { When } from '@/core/when';
 import { rows, uuidv7 } from '@/database';
 import { notFound } from '../errors';
 import { demand, type Actor } from '../people';

@@ -1,16 +1,9 @@
 import type { Transaction } from 'sequelize';
 import { group } from 'd3-array';
-import {
-  Refusal,
-  chosenPlan,
-  orThrow,
-  samePlan,
-  sharing,
-  type CompiledEdition,
-  type Instant,
-  type Plan,
-  withUsedMedia,
-} from '@/core';
+import { chosenPlan, type CompiledEdition } from '@/core/edition';
+import type { Instant } from '@/core/instant';
+import { samePlan, sharing, type Plan, withUsedMedia } from '@/core/plan';
+import { Refusal, orThrow } from '@/core/refusal';
 import { EditionRow, publish, rows, type PilotColumn } from '@/database';
 import { notFound } from '../errors';
 import { demand, type Actor } from '../people';

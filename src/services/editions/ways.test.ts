@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import * as sequelize from 'sequelize';
-import { HOUR, forecast, type ProgramDocument } from '@/core';
+import type { ProgramDocument } from '@/core/edition';
+import { forecast } from '@/core/forecast';
+import { HOUR } from '@/core/instant';
 import { runs } from '@/core/tests/runs';
 import { rows } from '@/database';
 import { processUpload } from '../library';
@@ -185,7 +187,7 @@ async function firstWaiting(web: Web, actor: Actor, which = 0) {
 const WAYS: Record<string, Way> = {
   edit: (web, cast, model, pick) => edited(web, cast, model, PICTURES[pick % 3] ?? ''),
   async import(web, { planner }, model, pick) {
-    const { planFile } = await import('@/core');
+    const { planFile } = await import('@/core/plan');
     const media = PICTURES[pick % 3] ?? '';
     const { plan } = await web.draftPlan(planner);
     const bookings = plan.bookings.map((one) => (one.id === 'base' ? { ...one, content: { media } } : one));

@@ -1,4 +1,4 @@
-import { withPatches } from '@/core';
+import { withPatches } from '@/core/plan';
 import { rows, subscribe, transaction } from '@/database';
 import { publishEdition } from '../editions';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';

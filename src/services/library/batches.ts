@@ -1,7 +1,8 @@
 import equal from 'fast-deep-equal';
 import type { Transaction } from 'sequelize';
 import * as z from 'zod';
-import { currentDocument, patchOf, tagsSchema, whenSchema, type Media, type When } from '@/core';
+import { currentDocument, patchOf, tagsSchema, type Media } from '@/core/plan';
+import { whenSchema, type When } from '@/core/when';
 import { publish, rows, uuidv7, type UploadRow } from '@/database';
 import { demand, readInput, type Actor } from '../people';
 import { editWithin, inTurn, loadObjects, takeTurn } from '../plan';

@@ -1,6 +1,6 @@
 import { rm } from 'node:fs/promises';
 import type { Transaction } from 'sequelize';
-import type { Asset, ShownAsset } from '@/core';
+import type { Asset, ShownAsset } from '@/core/edition';
 import { enqueue, enqueueAll, rows, transaction } from '@/database';
 import { holdFiles } from './store';
 import { makeSmallerFilm } from './inspect';

@@ -1,5 +1,5 @@
 import { readFile, stat } from 'node:fs/promises';
-import { Refusal } from '@/core';
+import { Refusal } from '@/core/refusal';
 import { hasMoreThanPixels } from './beside-pixels';
 import { kindOfFile, type FileKind } from './kinds';
 import { MOST_PIXELS, Undrawable, draw, inputOf, runFfmpeg, runTool } from './studio';

@@ -1,6 +1,6 @@
 import { open } from 'node:fs/promises';
 import { fileTypeFromFile } from 'file-type';
-import { Refusal } from '@/core';
+import { Refusal } from '@/core/refusal';
 
 /** What a file is, by its first bytes alone: its name tells nothing. */
 

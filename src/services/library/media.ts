@@ -1,6 +1,7 @@
 import { rows } from '@/database';
 import { notFound } from '../errors';
-import { Refusal, currentDocument, type Media } from '@/core';
+import { currentDocument, type Media } from '@/core/plan';
+import { Refusal } from '@/core/refusal';
 import type { StoredFile } from '@/protocol/file-response';
 import type { Actor } from '../people';
 import { versionsOf, type Version } from './versions';

@@ -1,5 +1,5 @@
 import { access } from 'node:fs/promises';
-import { Refusal } from '@/core';
+import { Refusal } from '@/core/refusal';
 import { incomingPath } from './store';
 import { SENT, runTool } from './studio';
 

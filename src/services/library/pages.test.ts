@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { findMedia, type Media } from '@/core';
+import { findMedia, type Media } from '@/core/plan';
 import { draftPlan, edit } from '../plan';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';
 import { changesSince, lastChange, undo } from '../plan';

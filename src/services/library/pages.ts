@@ -1,4 +1,4 @@
-import { currentDocument, readMediaSearch, type Media, type MediaKind, type TagCount } from '@/core';
+import { currentDocument, readMediaSearch, type Media, type MediaKind, type TagCount } from '@/core/plan';
 import { rows } from '@/database';
 import type { Actor } from '../people';
 import { Binds, NEWEST_FIRST, endingSql, ranksSql, searchSql, unusedSql, type Filters } from './search';

@@ -1,5 +1,5 @@
 import { rm } from 'node:fs/promises';
-import { Refusal, never } from '@/core';
+import { Refusal, never } from '@/core/refusal';
 import { decodeFilm, inspect, inspectPicture, makeFilm, makeSound, type Inspection } from './inspect';
 import { kindOfFile, type FileKind } from './kinds';
 import { countPages, drawPage, officeToPdf, pageText } from './pages-of';

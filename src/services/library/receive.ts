@@ -1,7 +1,9 @@
 import { rm } from 'node:fs/promises';
 import { extname } from 'node:path';
 import type { Transaction } from 'sequelize';
-import { MOST_OF_NAME, Refusal, isSeen, lineOf } from '@/core';
+import { MOST_OF_NAME } from '@/core/plan';
+import { Refusal } from '@/core/refusal';
+import { isSeen, lineOf } from '@/core/text';
 import { UploadRow, enqueue, publish, rows, transaction } from '@/database';
 import { notFound } from '../errors';
 import type { Actor } from '../people';

@@ -1,5 +1,5 @@
 import { rm } from 'node:fs/promises';
-import { never } from '@/core';
+import { never } from '@/core/refusal';
 import type { Inspection } from './inspect';
 import { incomingPath } from './store';
 import { draw, inputOf, runTool } from './studio';

@@ -2,7 +2,7 @@ import { statfs } from 'node:fs/promises';
 import type { Transaction } from 'sequelize';
 import * as z from 'zod';
 import { config } from '@/config';
-import { Refusal } from '@/core';
+import { Refusal } from '@/core/refusal';
 import { rows } from '@/database';
 import { readInput, type Actor } from '../people';
 

@@ -1,4 +1,5 @@
-import { evaluate, parseSelector, selectorOf, type MediaKind, type MediaSearchText, type WantedSize } from '@/core';
+import type { MediaKind, MediaSearchText, WantedSize } from '@/core/plan';
+import { evaluate, parseSelector, selectorOf } from '@/core/selector';
 
 /** Turns a search for files into conditions of PostgreSQL over `media_index m`. */
 

@@ -1,6 +1,7 @@
 import { UniqueConstraintError } from 'sequelize';
 import * as z from 'zod';
-import { Refusal, nameSchema } from '@/core';
+import { nameSchema } from '@/core/plan';
+import { Refusal } from '@/core/refusal';
 import { rows, uuidv7 } from '@/database';
 import { notFound } from '../errors';
 import { demand, readInput, type Actor } from '../people';

@@ -1,6 +1,6 @@
 import { rm, stat } from 'node:fs/promises';
 import { Readable } from 'node:stream';
-import { Refusal } from '@/core';
+import { Refusal } from '@/core/refusal';
 import { UploadRow, rows, transaction, uuidv7 } from '@/database';
 import { notFound } from '../errors';
 import { demand, type Actor } from '../people';

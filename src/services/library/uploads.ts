@@ -1,7 +1,7 @@
 import type { Transaction } from 'sequelize';
 import { UploadRow, publish, rows, transaction, uuidv7 } from '@/database';
 import { notFound } from '../errors';
-import { Refusal } from '@/core';
+import { Refusal } from '@/core/refusal';
 import { demand, type Actor } from '../people';
 import { editWithin, freePlaylistName, inTurn, takeTurn, type MediaFiles } from '../plan';
 import { batchSaid, tellFile } from './batches';

@@ -1,5 +1,6 @@
 import type { Transaction } from 'sequelize';
-import { Refusal, currentDocument, type Media } from '@/core';
+import { currentDocument, type Media } from '@/core/plan';
+import { Refusal } from '@/core/refusal';
 import { rows, uuidv7 } from '@/database';
 import { notFound } from '../errors';
 import { demand, type Actor } from '../people';

@@ -1,4 +1,4 @@
-import { ROLE, type Permission, type Role } from '@/core';
+import { ROLE, type Permission, type Role } from '@/core/roles';
 
 /** Who asks: every service call takes one, and sees that person's network only. */
 export interface Actor {

@@ -1,4 +1,5 @@
-import { REFUSED, Refusal, type Permission } from '@/core';
+import { Refusal } from '@/core/refusal';
+import { REFUSED, type Permission } from '@/core/roles';
 import type { Actor } from './actor';
 
 /** Throws 403 if the actor may not do this. Every service call that changes something begins with it. */

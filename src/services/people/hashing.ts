@@ -1,6 +1,6 @@
 import { hash, verify } from '@node-rs/argon2';
 import pLimit from 'p-limit';
-import { Refusal } from '@/core';
+import { Refusal } from '@/core/refusal';
 
 /**
  * Passwords are hashed slowly on purpose. A person who tries many should slow down only requests that look like theirs. So each of these lanes hashes one

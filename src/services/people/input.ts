@@ -1,5 +1,7 @@
 import type * as z from 'zod';
-import { Refusal, pointer, problemsOf, unsoundPlace } from '@/core';
+import { pointer, problemsOf } from '@/core/plan';
+import { Refusal } from '@/core/refusal';
+import { unsoundPlace } from '@/core/text';
 
 /** Reads input by a schema; throws a 422 with every problem. What no database keeps is refused wherever it stands. */
 export function readInput<T>(schema: z.ZodType<T>, input: unknown): T {

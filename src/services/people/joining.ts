@@ -1,4 +1,5 @@
-import { Refusal, type Role } from '@/core';
+import { Refusal } from '@/core/refusal';
+import type { Role } from '@/core/roles';
 import { InvitationRow, PersonRow, rows, transaction } from '@/database';
 import { hashPassword, verifyPassword } from './hashing';
 import { readInput } from './input';

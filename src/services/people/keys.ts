@@ -1,4 +1,5 @@
-import { ROLE, Refusal, mayByKey, rightsOf, type Right, type Role } from '@/core';
+import { Refusal } from '@/core/refusal';
+import { ROLE, mayByKey, rightsOf, type Right, type Role } from '@/core/roles';
 import { publish, rows, transaction, uuidv7 } from '@/database';
 import { notFound } from '../errors';
 import { readInput } from './input';

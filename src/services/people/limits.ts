@@ -1,6 +1,6 @@
 import { isIPv6 } from 'node:net';
 import { rows } from '@/database';
-import { Refusal } from '@/core';
+import { Refusal } from '@/core/refusal';
 
 /** Network part of an IPv6 address, in groups of 16 bits: whoever has one address of it has all of them (RFC 6177). */
 const PREFIX_GROUPS = 4;

@@ -1,5 +1,6 @@
 import type { Transaction } from 'sequelize';
-import { REFUSED, ROLE, Refusal, rightsOf, type Role } from '@/core';
+import { Refusal } from '@/core/refusal';
+import { REFUSED, ROLE, rightsOf, type Role } from '@/core/roles';
 import { InvitationRow, NetworkRow, PersonRow, publish, rows, transaction } from '@/database';
 import { notFound } from '../errors';
 import { createNetwork } from '../plan/networks';

@@ -1,4 +1,5 @@
-import { Refusal, type Role } from '@/core';
+import { Refusal } from '@/core/refusal';
+import type { Role } from '@/core/roles';
 import { config } from '@/config';
 import { PersonRow, rows, transaction } from '@/database';
 import { createNetwork } from '../plan/networks';

@@ -1,5 +1,6 @@
 import * as z from 'zod';
-import { RIGHTS, ROLES, nameSchema } from '@/core';
+import { nameSchema } from '@/core/plan';
+import { RIGHTS, ROLES } from '@/core/roles';
 
 /** What people type to come in. The forms in the browser check by these too. */
 

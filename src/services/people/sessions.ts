@@ -1,5 +1,5 @@
 import type { Transaction } from 'sequelize';
-import type { Role } from '@/core';
+import type { Role } from '@/core/roles';
 import { config } from '@/config';
 import { SessionRow, onBehalfOf, publish, rows, subscribe, transaction } from '@/database';
 import { notFound } from '../errors';

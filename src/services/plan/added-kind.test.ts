@@ -7,7 +7,7 @@ import {
   readPlan,
   type Content,
   type Plan,
-} from '@/core';
+} from '@/core/plan';
 import type * as Kinds from '@/core/plan/kinds';
 import type * as Contents from '@/core/plan/contents';
 import type * as BoardModule from '@/core/tests/board';

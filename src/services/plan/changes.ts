@@ -1,5 +1,5 @@
 import type { Transaction } from 'sequelize';
-import { currentDocument, patchOf, withoutWas, type Kind, type LoosePatch, type Media } from '@/core';
+import { currentDocument, patchOf, withoutWas, type Kind, type LoosePatch, type Media } from '@/core/plan';
 import { rows } from '@/database';
 import { namedMedia } from './named-media';
 

@@ -1,16 +1,7 @@
 import { isDeepStrictEqual } from 'node:util';
 import { UniqueConstraintError, type Transaction } from 'sequelize';
-import {
-  FORMAT,
-  NETWORK_ID,
-  Refusal,
-  kindOf,
-  patchOf,
-  withoutWas,
-  type Kind,
-  type LoosePatch,
-  type Media,
-} from '@/core';
+import { FORMAT, NETWORK_ID, kindOf, patchOf, withoutWas, type Kind, type LoosePatch, type Media } from '@/core/plan';
+import { Refusal } from '@/core/refusal';
 import { ChangeRow, publish, rows, uuidv7 } from '@/database';
 import { demand, type Actor } from '../people';
 import { attachFiles, filesOfMedia, replacedIn, type MediaFiles } from './media-files';

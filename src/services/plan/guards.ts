@@ -1,5 +1,8 @@
 import type { Transaction } from 'sequelize';
-import { ROLE, ROLES, Refusal, contentKey, guardedIn, newlyGuarded, objectIn, type Booking, type Plan } from '@/core';
+import { guardedIn, newlyGuarded } from '@/core/edition';
+import { contentKey, objectIn, type Booking, type Plan } from '@/core/plan';
+import { Refusal } from '@/core/refusal';
+import { ROLE, ROLES } from '@/core/roles';
 import { rows } from '@/database';
 import type { Actor } from '../people';
 import { loadObjects, type Write } from './objects';

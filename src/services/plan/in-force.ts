@@ -1,5 +1,7 @@
 import type { Transaction } from 'sequelize';
-import { Refusal, firedWhen, type Fired, type When } from '@/core';
+import { firedWhen, type Fired } from '@/core/edition';
+import { Refusal } from '@/core/refusal';
+import type { When } from '@/core/when';
 import { rows } from '@/database';
 import type { Write } from './objects';
 

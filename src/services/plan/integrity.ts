@@ -1,6 +1,5 @@
 import type { Transaction } from 'sequelize';
 import {
-  Refusal,
   clipProblems,
   currentDocument,
   danglingMessage,
@@ -14,8 +13,8 @@ import {
   type Media,
   type ObjectKey,
   type Playlist,
-  type Problem,
-} from '@/core';
+} from '@/core/plan';
+import { Refusal, type Problem } from '@/core/refusal';
 import { rows, rowsOfMany } from '@/database';
 import { replacedIn } from './media-files';
 import { loadObjects, targetsOf, type Write } from './objects';

@@ -1,4 +1,4 @@
-import { FORMAT } from '@/core';
+import { FORMAT } from '@/core/plan';
 import { ChangeRow, rows } from '@/database';
 import { docket, publishAgain, publishEdition, publishedPlan } from '../editions';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';

@@ -1,5 +1,6 @@
 import type { Transaction } from 'sequelize';
-import { FORMAT, Refusal, type Media } from '@/core';
+import { FORMAT, type Media } from '@/core/plan';
+import { Refusal } from '@/core/refusal';
 import { rows, rowsOfMany } from '@/database';
 import type { Actor } from '../people';
 import type { Write } from './objects';

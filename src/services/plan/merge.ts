@@ -1,7 +1,6 @@
 import type { Transaction } from 'sequelize';
 import {
   NETWORK_ID,
-  Refusal,
   conflictSentence,
   fieldSaid,
   keyText,
@@ -14,8 +13,8 @@ import {
   type LoosePatch,
   type Names,
   type ObjectKey,
-  type Problem,
-} from '@/core';
+} from '@/core/plan';
+import { Refusal, type Problem } from '@/core/refusal';
 import { rowsOfMany } from '@/database';
 import { notFound } from '../errors';
 import { loadObjects, targetsOf, type Write } from './objects';

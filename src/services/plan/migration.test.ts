@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
-import { planFile, readPlan, orThrow, type Plan } from '@/core';
+import { planFile, readPlan, type Plan } from '@/core/plan';
+import { orThrow } from '@/core/refusal';
 import { database, migrate, rows } from '@/database';
 import { editions, publishedPlan } from '../editions';
 import { libraryFile } from '../library';

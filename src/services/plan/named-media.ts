@@ -1,5 +1,5 @@
 import type { Transaction } from 'sequelize';
-import { collectedBy, currentDocument, mediaOf, rulesOf, type Kind, type Media } from '@/core';
+import { collectedBy, currentDocument, mediaOf, rulesOf, type Kind, type Media } from '@/core/plan';
 import { rows } from '@/database';
 
 /** What became of an object. */

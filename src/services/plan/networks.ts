@@ -1,5 +1,5 @@
 import type { Transaction } from 'sequelize';
-import { NETWORK_ID } from '@/core';
+import { NETWORK_ID } from '@/core/plan';
 import { NetworkRow, transaction } from '@/database';
 import { writeObjects } from './objects';
 

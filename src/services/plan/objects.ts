@@ -12,7 +12,7 @@ import {
   type Kind,
   type ObjectKey,
   type Plan,
-} from '@/core';
+} from '@/core/plan';
 import { rows, rowsOfMany, uuidv7 } from '@/database';
 import { notFound } from '../errors';
 

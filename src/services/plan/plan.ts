@@ -1,21 +1,20 @@
 import { LRUCache } from 'lru-cache';
 import type { Transaction } from 'sequelize';
+import { chosenPlan } from '@/core/edition';
 import {
   LISTED_KINDS,
-  Refusal,
   changeSentences,
-  chosenPlan,
   collectionOf,
   namesIn,
   objectIn,
-  orThrow,
   patchesBetween,
   readPlan,
   sharing,
   withPatches,
   type Kind,
   type Plan,
-} from '@/core';
+} from '@/core/plan';
+import { Refusal, orThrow } from '@/core/refusal';
 import { snapshot, uuidv7 } from '@/database';
 import { demand, type Actor } from '../people';
 import { changesSince } from './changes';

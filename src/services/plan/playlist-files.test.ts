@@ -1,4 +1,4 @@
-import { parseDate, type LocalDate } from '@/core';
+import { parseDate, type LocalDate } from '@/core/when';
 import { publishEdition, screenDay } from '../editions';
 import type { Actor } from '../people';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';

@@ -1,5 +1,7 @@
 import type { Transaction } from 'sequelize';
-import { MOST_OF_NAME, Refusal, isSeen, lineOf, orThrow } from '@/core';
+import { MOST_OF_NAME } from '@/core/plan';
+import { Refusal, orThrow } from '@/core/refusal';
+import { isSeen, lineOf } from '@/core/text';
 import { matchEntries, readM3u8, readXspf, writeM3u8, writeXspf, type Entry } from '@/core/formats/playlists';
 import { rows, uuidv7 } from '@/database';
 import { notFound } from '../errors';

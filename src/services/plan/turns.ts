@@ -1,7 +1,7 @@
 import { setTimeout as later } from 'node:timers/promises';
 import pLimit, { type LimitFunction } from 'p-limit';
 import type { Transaction } from 'sequelize';
-import { Refusal } from '@/core';
+import { Refusal } from '@/core/refusal';
 import { NetworkRow, rows, transaction } from '@/database';
 import { isCut } from '../trouble';
 

@@ -1,4 +1,5 @@
-import { Refusal, currentDocument, kindOf, patchOf, type Kind } from '@/core';
+import { currentDocument, kindOf, patchOf, type Kind } from '@/core/plan';
+import { Refusal } from '@/core/refusal';
 import type { Transaction } from 'sequelize';
 import { ChangeRow, rows, transaction, uuidv7 } from '@/database';
 import { demand, type Actor } from '../people';

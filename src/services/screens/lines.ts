@@ -1,4 +1,4 @@
-import type { MediaKind } from '@/core';
+import type { MediaKind } from '@/core/plan';
 import { rows } from '@/database';
 import type { Actor } from '../people';
 

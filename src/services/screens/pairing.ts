@@ -1,7 +1,7 @@
 import type { Transaction } from 'sequelize';
 import { ObjectRow, PairingRow, PlayerRow, publish, rows, transaction } from '@/database';
 import { notFound } from '../errors';
-import { Refusal } from '@/core';
+import { Refusal } from '@/core/refusal';
 import { demand, giveBackAttempt, limitAttempts, placeOf, newToken, tokenHash, type Actor } from '../people';
 import { newUserCode, readCode, showCode } from './codes';
 

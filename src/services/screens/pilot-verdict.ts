@@ -1,4 +1,4 @@
-import { MINUTE, type Instant } from '@/core';
+import { MINUTE, type Instant } from '@/core/instant';
 import type { Verdict } from '../editions';
 import { stateOf, type Heard } from './status';
 

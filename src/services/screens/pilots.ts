@@ -1,4 +1,4 @@
-import { MINUTE } from '@/core';
+import { MINUTE } from '@/core/instant';
 import { rows } from '@/database';
 import { logger } from '@/log';
 import { runningPilots, settlePilot } from '../editions';

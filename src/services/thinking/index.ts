@@ -1,4 +1,4 @@
-import { Refusal, done, orThrow, refused, type Result } from '@/core';
+import { Refusal, done, orThrow, refused, type Result } from '@/core/refusal';
 import { logOnce } from '@/log';
 import { inNameOf } from '../people';
 import { troubleOf } from '../trouble';

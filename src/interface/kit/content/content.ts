@@ -1,16 +1,16 @@
+import { itemFiles } from '@/core/forecast';
 import {
   CONTENTS,
   contentFrom,
   isContentKind,
-  itemFiles,
   knownContent,
   knownItem,
-  never,
   objectIn,
   type Content,
   type Item,
   type Plan,
-} from '@/core';
+} from '@/core/plan';
+import { never } from '@/core/refusal';
 
 /** A content as a form's value: `playlist:house`, `media:line-flag`, or empty for none. */
 export function contentValue(content: Content | undefined): string {

@@ -1,4 +1,5 @@
-import { drawnSize, type Fit, type ShownMedia, type Size } from '@/core';
+import { drawnSize, type Size } from '@/core/forecast';
+import type { Fit, ShownMedia } from '@/core/plan';
 
 /** A screen with a file on it, as a player puts it there. `longest` is the longer side of the drawing, in pixels. */
 export function FitDrawing({

@@ -1,4 +1,4 @@
-import { newEntryId, type Item, type Media } from '@/core';
+import { newEntryId, type Item, type Media } from '@/core/plan';
 
 /** Files as new items of a playlist. */
 export const itemsOf = (files: readonly Media[]): Item[] =>

@@ -1,4 +1,5 @@
-import { never, type ObjectKey } from '@/core';
+import type { ObjectKey } from '@/core/plan';
+import { never } from '@/core/refusal';
 
 /** The address of the place where an object of the plan is looked at and changed. */
 export function pathTo({ kind, id }: ObjectKey): string {

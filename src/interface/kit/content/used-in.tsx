@@ -2,7 +2,7 @@
 
 import Link from 'next/link';
 import { useMemo } from 'react';
-import type { Plan } from '@/core';
+import type { Plan } from '@/core/plan';
 import { usesOf, type Used } from './uses';
 
 /** Where a file or playlist is used, each with a way there. */

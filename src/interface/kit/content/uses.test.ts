@@ -1,4 +1,4 @@
-import type { Plan } from '@/core';
+import type { Plan } from '@/core/plan';
 import { usesOf, type Used } from './uses';
 
 const plan = {

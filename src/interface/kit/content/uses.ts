@@ -1,4 +1,5 @@
-import { matches, mediaTerms, selectorOf, type Content, type Media, type Plan, type Playlist } from '@/core';
+import type { Content, Media, Plan, Playlist } from '@/core/plan';
+import { matches, mediaTerms, selectorOf } from '@/core/selector';
 import { pathTo } from './path-to';
 
 /** A place of the plan that shows a file or a playlist, or lets it be heard. */

@@ -1,7 +1,7 @@
 'use client';
 
 import type { ButtonHTMLAttributes, Ref } from 'react';
-import { REFUSED, type Permission } from '@/core';
+import { REFUSED, type Permission } from '@/core/roles';
 import { useMay } from '@/interface/data/may';
 import { useReady } from '../page/use-ready';
 

@@ -1,4 +1,4 @@
-import { evaluate, parseSelector } from '@/core';
+import { evaluate, parseSelector } from '@/core/selector';
 
 /** What a selector asks of each tag, where it is no more than tags to have and tags not to have. */
 export interface PlainSelector {

@@ -1,4 +1,4 @@
-import { emptyPlan, type Plan } from '@/core';
+import { emptyPlan, type Plan } from '@/core/plan';
 import { findScreens } from './find-screens';
 
 const plan: Plan = {

@@ -1,4 +1,6 @@
-import { parseSelector, screensMatching, searchable, type Screen, type Site } from '@/core';
+import type { Screen, Site } from '@/core/plan';
+import { parseSelector, screensMatching } from '@/core/selector';
+import { searchable } from '@/core/text';
 
 interface Places {
   readonly sites: readonly Site[];

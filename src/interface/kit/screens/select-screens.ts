@@ -1,4 +1,6 @@
-import { done, parseSelector, screensMatching, type Plan, type Result, type Screen } from '@/core';
+import type { Plan, Screen } from '@/core/plan';
+import { done, type Result } from '@/core/refusal';
+import { parseSelector, screensMatching } from '@/core/selector';
 
 /** The screens that a selector text selects, or what is wrong with it. */
 export function selectScreens(plan: Plan, text: string): Result<Screen[]> {

@@ -1,4 +1,4 @@
-import { countTags } from '@/core';
+import { countTags } from '@/core/plan';
 import { tagsLike, tagsOf, tagsText, tagsTextSchema } from './tags';
 
 describe('tags as they are written', () => {

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { tagsSchema, type TagCount } from '@/core';
+import { tagsSchema, type TagCount } from '@/core/plan';
 
 /** Tags as a form's field holds them: separated by commas. Spaces inside a tag become dashes. */
 

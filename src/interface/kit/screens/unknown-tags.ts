@@ -1,4 +1,6 @@
-import { countTags, nearestOf, parseSelector, type Plan } from '@/core';
+import { nearestOf } from '@/core/nearest';
+import { countTags, type Plan } from '@/core/plan';
+import { parseSelector } from '@/core/selector';
 
 /** Terms with a meaning of their own, which aren't tags. */
 const OWN_MEANING = /^(?:screen|site|is):/i;

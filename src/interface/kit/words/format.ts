@@ -1,4 +1,6 @@
-import { readSiteTime, toLocalTime, zoneTable, type Instant } from '@/core';
+import { readSiteTime } from '@/core/edition';
+import type { Instant } from '@/core/instant';
+import { toLocalTime, zoneTable } from '@/core/when';
 
 const cache = new Map<string, Intl.DateTimeFormat>();
 

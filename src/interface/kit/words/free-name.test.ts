@@ -1,4 +1,4 @@
-import { MOST_OF_NAME, nameSchema } from '@/core';
+import { MOST_OF_NAME, nameSchema } from '@/core/plan';
 import { freeName } from './free-name';
 
 test('a copy has a name that nobody has, in any case', () => {

@@ -1,4 +1,4 @@
-import { MOST_OF_NAME } from '@/core';
+import { MOST_OF_NAME } from '@/core/plan';
 
 /** "House loop, copy", or "House loop, copy 2" where that is taken: a name that none of the others has, in any case, as long as names may be. */
 export function freeName(name: string, others: readonly { readonly name: string }[]): string {

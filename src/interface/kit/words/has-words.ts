@@ -1,4 +1,4 @@
-import { searchable } from '@/core';
+import { searchable } from '@/core/text';
 
 /** Whether a name has all of some words in it, wherever: accents and capitals don't count. Nothing written fits everything. */
 export function hasWords(name: string, written: string): boolean {

@@ -1,4 +1,4 @@
-import type { Fit, MediaKind } from '@/core';
+import type { Fit, MediaKind } from '@/core/plan';
 
 /** What people call one file of a kind. */
 export const MEDIA_WORDS: Record<MediaKind, string> = { image: 'picture', video: 'video', sound: 'sound' };

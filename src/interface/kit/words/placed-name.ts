@@ -1,4 +1,4 @@
-import type { Screen, Site } from '@/core';
+import type { Screen, Site } from '@/core/plan';
 
 /** A screen with its site, since screens may share names: "Skerrow Pier · Staff room". Its id if the screen doesn't exist. */
 export function placedName(

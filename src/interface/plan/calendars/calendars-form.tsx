@@ -4,17 +4,8 @@ import { Textarea } from '@headlessui/react';
 import { useEffect, useState } from 'react';
 import { answered } from '@/interface/data/answered';
 import { holidaysAction } from '@/web/actions';
-import {
-  calendarDates,
-  civil,
-  dateOf,
-  dateOfLocalTime,
-  formatDate,
-  type Calendar,
-  type LocalTime,
-  changed,
-  removed,
-} from '@/core';
+import { type Calendar, changed, removed } from '@/core/plan';
+import { calendarDates, civil, dateOf, dateOfLocalTime, formatDate, type LocalTime } from '@/core/when';
 import { useNetwork } from '@/interface/data/provider';
 import { SavedInput } from '@/interface/forms/saved-input';
 import { usePhraseContext } from '@/interface/forms/use-phrase-context';

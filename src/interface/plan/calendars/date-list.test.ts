@@ -1,4 +1,5 @@
-import { dateOf, orThrow } from '@/core';
+import { orThrow } from '@/core/refusal';
+import { dateOf } from '@/core/when';
 import { datesText, inRuns, readDates as readIn } from './date-list';
 
 const readDates = (text: string) =>

@@ -1,15 +1,6 @@
-import {
-  addDays,
-  done,
-  formatDate,
-  misread,
-  parseDate,
-  readWhen,
-  type Calendar,
-  type LocalDate,
-  type PhraseContext,
-  type Result,
-} from '@/core';
+import type { Calendar } from '@/core/plan';
+import { done, misread, type Result } from '@/core/refusal';
+import { addDays, formatDate, parseDate, readWhen, type LocalDate, type PhraseContext } from '@/core/when';
 
 /** A calendar's dates as lines of text: `2026-12-24`, or `2026-12-24 to 2026-12-26`. */
 export function datesText(dates: Calendar['dates']): string {

@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { parseSelector, selectorWithNames } from '@/core';
+import { parseSelector, selectorWithNames } from '@/core/selector';
 import { answered } from '@/interface/data/answered';
 import { closeFeedAction, openFeedAction } from '@/web/actions';
 import { useFeeds, useRefetch } from '@/interface/data/queries';

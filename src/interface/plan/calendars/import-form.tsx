@@ -2,7 +2,9 @@
 
 import { rollup } from 'd3-array';
 import { useMemo, useRef, useState } from 'react';
-import { clocksOf, describeWhen, parseSelector, type Content } from '@/core';
+import type { Content } from '@/core/plan';
+import { parseSelector } from '@/core/selector';
+import { clocksOf, describeWhen } from '@/core/when';
 import type * as icalendar from '@/core/formats/icalendar';
 import type { CalendarEvent } from '@/core/formats/icalendar';
 import { editInBatches } from '@/interface/data/batches';

@@ -1,4 +1,4 @@
-import { adoptZones, type ZoneTable } from '@/core';
+import { adoptZones, type ZoneTable } from '@/core/when';
 import { readCalendar, type CalendarFile } from '@/core/formats/icalendar';
 
 /** Reads one calendar file off the page's thread, and ends with it. */

@@ -1,4 +1,4 @@
-import { formatInstant, parseInstant } from '@/core';
+import { formatInstant, parseInstant } from '@/core/instant';
 import { findingSpans } from './finding-spans';
 
 const at = (text: string) => parseInstant(text) as number;

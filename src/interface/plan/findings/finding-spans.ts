@@ -1,3 +1,4 @@
+import type { Instant } from '@/core/instant';
 import {
   MONTH_WORDS,
   addDays,
@@ -8,9 +9,8 @@ import {
   toInstant,
   toLocalTime,
   zoneTable,
-  type Instant,
   type LocalDate,
-} from '@/core';
+} from '@/core/when';
 import { dateWords } from '../site-clock-words';
 
 /** A span that findings are asked for, named by what it is. */

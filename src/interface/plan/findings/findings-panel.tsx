@@ -3,7 +3,7 @@
 import { group } from 'd3-array';
 import { X } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import type { Fix } from '@/core';
+import type { Fix } from '@/core/preflight';
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
 import { FINDING_TITLES, FindingRow, MOST_WEIGHED } from '@/interface/forecast/finding-row';

@@ -1,6 +1,6 @@
 'use client';
 
-import type { NeverShown } from '@/core';
+import type { NeverShown } from '@/core/forecast';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { useUnusedMedia } from '@/interface/data/queries';
 import { ask, useAnswer } from '@/interface/forecast/client';

@@ -1,13 +1,6 @@
-import {
-  HOUR,
-  addDays,
-  bookingSchema,
-  formatDate,
-  parseDate,
-  startOfDate,
-  type LocalDate,
-  type LocalTime,
-} from '@/core';
+import { HOUR } from '@/core/instant';
+import { bookingSchema } from '@/core/plan';
+import { addDays, formatDate, parseDate, startOfDate, type LocalDate, type LocalTime } from '@/core/when';
 import type { Bar } from '../strata/layout';
 import { carriedBy, drawnSpan, monthSpan, rareBookings } from './carried';
 

@@ -1,4 +1,5 @@
-import { DAY, addDays, civil, dateOf, weekdayIndex, type LocalDate, type LocalTime } from '@/core';
+import { DAY } from '@/core/instant';
+import { addDays, civil, dateOf, weekdayIndex, type LocalDate, type LocalTime } from '@/core/when';
 import type { Held } from './held';
 import type { Bar } from '../strata/layout';
 

@@ -1,4 +1,5 @@
-import { DAY, MOST_DAYS, type LocalTime } from '@/core';
+import { DAY } from '@/core/instant';
+import { MOST_DAYS, type LocalTime } from '@/core/when';
 import type { Bar, Layer } from '../strata/layout';
 
 /** What is being dragged: a bar, or a new one that is being drawn. */

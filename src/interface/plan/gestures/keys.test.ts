@@ -1,14 +1,7 @@
-import {
-  DAY,
-  HOUR,
-  MINUTE,
-  bookingSchema,
-  parseDate,
-  startOfDate,
-  type LocalDate,
-  type LocalTime,
-  type Fix,
-} from '@/core';
+import { DAY, HOUR, MINUTE } from '@/core/instant';
+import { bookingSchema } from '@/core/plan';
+import type { Fix } from '@/core/preflight';
+import { parseDate, startOfDate, type LocalDate, type LocalTime } from '@/core/when';
 import { stretched, type Held } from './held';
 import { barKey, heldKey, neighbour } from './keys';
 import { layout, type Bar } from '../strata/layout';

@@ -1,4 +1,6 @@
-import { DAY, type LocalTime, type Fix } from '@/core';
+import { DAY } from '@/core/instant';
+import type { Fix } from '@/core/preflight';
+import type { LocalTime } from '@/core/when';
 import { LAYERS, type Bar, type LayerOfBars } from '../strata/layout';
 import type { TimeScale } from '../strata/scale';
 import { stretched } from './held';

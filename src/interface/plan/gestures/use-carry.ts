@@ -1,7 +1,8 @@
 'use client';
 
 import { useCallback, useRef, type KeyboardEvent, type PointerEvent } from 'react';
-import { DAY, type LocalDate } from '@/core';
+import { DAY } from '@/core/instant';
+import type { LocalDate } from '@/core/when';
 import { useHeld } from '@/interface/kit/page/use-held';
 import type { Bar } from '../strata/layout';
 import type { Gesture } from './use-gesture';

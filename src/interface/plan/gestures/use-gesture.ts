@@ -1,17 +1,8 @@
 'use client';
 
 import { useCallback, useMemo, useState } from 'react';
-import {
-  carried,
-  copyOccasion,
-  reschedule,
-  scopesOf,
-  type Plan,
-  type Patch,
-  type Rescheduling,
-  type Scope,
-  type Site,
-} from '@/core';
+import { carried, copyOccasion, reschedule, scopesOf, type Rescheduling, type Scope } from '@/core/booking';
+import type { Plan, Patch, Site } from '@/core/plan';
 import { useNetwork } from '@/interface/data/provider';
 import { useHeld } from '@/interface/kit/page/use-held';
 import type { Held } from './held';

@@ -1,7 +1,8 @@
 'use client';
 
 import { useRef, type PointerEvent } from 'react';
-import { HOUR, type LocalTime } from '@/core';
+import { HOUR } from '@/core/instant';
+import type { LocalTime } from '@/core/when';
 import { LAYERS, type Bar, type Layer } from '../strata/layout';
 import { snap, type TimeScale } from '../strata/scale';
 import { stretched, type Held } from './held';

@@ -1,7 +1,8 @@
 'use client';
 
 import { memo } from 'react';
-import { DAY, MONTH_WORDS, civil, startOfDate, type LocalDate } from '@/core';
+import { DAY } from '@/core/instant';
+import { MONTH_WORDS, civil, startOfDate, type LocalDate } from '@/core/when';
 import { counted } from '@/interface/kit/words/format';
 import { LAYERS, type Bar, type Layer } from '../strata/layout';
 import { dateWords } from '../site-clock-words';

@@ -1,21 +1,10 @@
 'use client';
 
 import { memo, useCallback, useMemo, useState } from 'react';
-import {
-  addDays,
-  civil,
-  dateOfLocalTime,
-  startOfDate,
-  toLocalTime,
-  withPatches,
-  zoneTable,
-  type Booking,
-  type Finding,
-  type LocalDate,
-  type Fix,
-  type LocalOccasion,
-  type Site,
-} from '@/core';
+import type { LocalOccasion } from '@/core/booking';
+import { withPatches, type Booking, type Site } from '@/core/plan';
+import type { Finding, Fix } from '@/core/preflight';
+import { addDays, civil, dateOfLocalTime, startOfDate, toLocalTime, zoneTable, type LocalDate } from '@/core/when';
 import { useNetwork } from '@/interface/data/provider';
 import { Foot } from '../strata/foot';
 import { layerOf, sightingKey, type Bar } from '../strata/layout';

@@ -2,7 +2,7 @@
 
 import { group } from 'd3-array';
 import { memo } from 'react';
-import type { Finding } from '@/core';
+import type { Finding } from '@/core/preflight';
 import { counted } from '@/interface/kit/words/format';
 import { BarButton } from './bar';
 import type { Bar, Layer, Marks } from './layout';

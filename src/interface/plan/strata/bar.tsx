@@ -1,7 +1,8 @@
 'use client';
 
 import { memo, type CSSProperties } from 'react';
-import type { Finding, LocalTime } from '@/core';
+import type { Finding } from '@/core/preflight';
+import type { LocalTime } from '@/core/when';
 import { spanWords } from '../site-clock-words';
 import { gripOf, type Grip } from './grip';
 import { fitted, nameWidth } from './label';

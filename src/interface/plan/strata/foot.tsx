@@ -1,7 +1,11 @@
 'use client';
 
 import { useEffect, useRef, type ReactNode } from 'react';
-import { describeWhen, selectorWithNames, type Explanation, type Finding, type Fix, type Scope } from '@/core';
+import type { Scope } from '@/core/booking';
+import type { Explanation } from '@/core/forecast';
+import type { Finding, Fix } from '@/core/preflight';
+import { selectorWithNames } from '@/core/selector';
+import { describeWhen } from '@/core/when';
 import { useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/controls/button';
 import { spanWords } from '../site-clock-words';

@@ -1,5 +1,8 @@
 import { group } from 'd3-array';
-import type { Booking, Finding, LocalTime, LocalOccasion } from '@/core';
+import type { LocalOccasion } from '@/core/booking';
+import type { Booking } from '@/core/plan';
+import type { Finding } from '@/core/preflight';
+import type { LocalTime } from '@/core/when';
 
 export type Layer = 'takeover' | 5 | 4 | 3 | 2 | 1;
 

@@ -1,6 +1,6 @@
 'use client';
 
-import { toLocalTime, zoneTable } from '@/core';
+import { toLocalTime, zoneTable } from '@/core/when';
 import { useMoment } from '@/interface/data/moment';
 import type { TimeScale } from './scale';
 

@@ -1,7 +1,9 @@
 'use client';
 
 import { memo, useState, type CSSProperties, type KeyboardEvent } from 'react';
-import type { LocalTime, OutcomeRow, OutcomeSpan, Plan } from '@/core';
+import type { OutcomeRow, OutcomeSpan } from '@/core/forecast';
+import type { Plan } from '@/core/plan';
+import type { LocalTime } from '@/core/when';
 import { useIndex } from '@/interface/data/provider';
 import { counted } from '@/interface/kit/words/format';
 import { spanWords } from '../site-clock-words';

@@ -1,8 +1,7 @@
 'use client';
 
+import { DAY, HOUR } from '@/core/instant';
 import {
-  DAY,
-  HOUR,
   dateOfLocalTime,
   formatLocalTime,
   startOfDate,
@@ -10,7 +9,7 @@ import {
   toInstant,
   zoneTable,
   type LocalTime,
-} from '@/core';
+} from '@/core/when';
 import { dateWords } from '../site-clock-words';
 import { ticks, type TimeScale } from './scale';
 

@@ -1,6 +1,7 @@
 import { scaleLinear } from 'd3-scale';
 import { tickHours } from '@/interface/kit/words/ticks';
-import { DAY, HOUR, MINUTE, startOfDate, type LocalDate, type LocalTime } from '@/core';
+import { DAY, HOUR, MINUTE } from '@/core/instant';
+import { startOfDate, type LocalDate, type LocalTime } from '@/core/when';
 
 /** Time of a wall's clock across: `days` dates from `first` on, over `width` pixels. */
 export interface TimeScale {

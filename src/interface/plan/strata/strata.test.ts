@@ -1,13 +1,7 @@
-import {
-  bookingSchema,
-  parseDate,
-  startOfDate,
-  type Booking,
-  type Finding,
-  type LocalDate,
-  type LocalTime,
-  type LocalOccasion,
-} from '@/core';
+import type { LocalOccasion } from '@/core/booking';
+import { bookingSchema, type Booking } from '@/core/plan';
+import type { Finding } from '@/core/preflight';
+import { parseDate, startOfDate, type LocalDate, type LocalTime } from '@/core/when';
 import { layout, layerOf, troubleMarks } from './layout';
 import { snap, ticks, timeScale } from './scale';
 

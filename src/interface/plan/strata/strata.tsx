@@ -12,7 +12,9 @@ import {
   type KeyboardEvent,
   type MouseEvent,
 } from 'react';
-import { addDays, type Booking, type Finding, type LocalDate, type Fix, type Site } from '@/core';
+import type { Booking, Site } from '@/core/plan';
+import type { Finding, Fix } from '@/core/preflight';
+import { addDays, type LocalDate } from '@/core/when';
 import { useNetwork, useThumbnails } from '@/interface/data/provider';
 import { firstMedia } from '@/interface/kit/content/content';
 import { Select } from '@/interface/kit/controls/field';

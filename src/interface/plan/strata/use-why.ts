@@ -1,5 +1,7 @@
 import { useCallback, useState } from 'react';
-import { toInstant, zoneTable, type Finding, type LocalTime, type OutcomeRow } from '@/core';
+import type { OutcomeRow } from '@/core/forecast';
+import type { Finding } from '@/core/preflight';
+import { toInstant, zoneTable, type LocalTime } from '@/core/when';
 import { useGo } from '@/interface/data/moment';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { ask } from '@/interface/forecast/client';

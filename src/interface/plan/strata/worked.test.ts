@@ -1,4 +1,5 @@
-import { bookingSchema, type LocalTime } from '@/core';
+import { bookingSchema } from '@/core/plan';
+import type { LocalTime } from '@/core/when';
 import type { Bar, Layer } from './layout';
 import { nearestBar } from './worked';
 

@@ -1,4 +1,4 @@
-import type { LocalTime } from '@/core';
+import type { LocalTime } from '@/core/when';
 import type { Bar, Layer, LayerOfBars } from './layout';
 
 /** Where one worked: a booking's name, its layer, and the time at which its bar began. */

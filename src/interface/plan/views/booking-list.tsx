@@ -1,7 +1,9 @@
 'use client';
 
 import { memo, useMemo } from 'react';
-import { describeWhen, type Booking, NETWORK_ID, patchOf, selectorWithNames } from '@/core';
+import { type Booking, NETWORK_ID, patchOf } from '@/core/plan';
+import { selectorWithNames } from '@/core/selector';
+import { describeWhen } from '@/core/when';
 import { useNetwork, useThumbnails } from '@/interface/data/provider';
 import { ContentPicker } from '@/interface/forms/content-picker';
 import { contentName, contentOf, contentValue, firstMedia } from '@/interface/kit/content/content';

@@ -2,15 +2,10 @@
 
 import { memo, useEffect, useState } from 'react';
 import { flushSync } from 'react-dom';
-import {
-  addDays,
-  describeWhen,
-  selectorWithNames,
-  type Booking,
-  type LocalDate,
-  type LocalOccasion,
-  type Site,
-} from '@/core';
+import type { LocalOccasion } from '@/core/booking';
+import type { Booking, Site } from '@/core/plan';
+import { selectorWithNames } from '@/core/selector';
+import { addDays, describeWhen, type LocalDate } from '@/core/when';
 import { useNetwork } from '@/interface/data/provider';
 import { selectScreens } from '@/interface/kit/screens/select-screens';
 import { contentName } from '@/interface/kit/content/content';

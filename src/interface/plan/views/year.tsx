@@ -1,17 +1,9 @@
 'use client';
 
 import { memo, useMemo, useRef } from 'react';
-import {
-  MONTH_WORDS,
-  addDays,
-  dateOf,
-  describeWhen,
-  type Booking,
-  type LocalDate,
-  type Run,
-  type Season,
-  type Site,
-} from '@/core';
+import type { Run, Season } from '@/core/booking';
+import type { Booking, Site } from '@/core/plan';
+import { MONTH_WORDS, addDays, dateOf, describeWhen, type LocalDate } from '@/core/when';
 import { useNetwork } from '@/interface/data/provider';
 import { ask, useAnswer } from '@/interface/forecast/client';
 import { counted } from '@/interface/kit/words/format';

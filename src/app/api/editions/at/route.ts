@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { instantSchema } from '@/core';
+import { instantSchema } from '@/core/plan';
 import { answerAs, json, readQuery } from '@/web/routes';
 import { editionAt } from '@/services/editions';
 

@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { answerAs, readJson } from '@/web/routes';
 import { requestAddress } from '@/web/session';
-import { Refusal } from '@/core';
+import { Refusal } from '@/core/refusal';
 import { readInput } from '@/services/people';
 import { pairScreen } from '@/services/screens';
 

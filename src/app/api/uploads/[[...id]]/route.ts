@@ -3,7 +3,7 @@ import type { ReadableStream } from 'node:stream/web';
 import * as z from 'zod';
 import { answerAs, json } from '@/web/routes';
 import { answerTus } from '@/web/tus';
-import { Refusal } from '@/core';
+import { Refusal } from '@/core/refusal';
 import { oneUpload, receiveUpload, uploads } from '@/services/library';
 import { readInput } from '@/services/people';
 import { rowSchema } from '@/web/inputs';

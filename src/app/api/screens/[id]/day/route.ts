@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { formatDate, parseDate } from '@/core';
+import { formatDate, parseDate } from '@/core/when';
 import { screenDay } from '@/services/editions';
 import { answerAs, readQuery, textFile } from '@/web/routes';
 

@@ -1,4 +1,4 @@
-import { idSchema } from '@/core';
+import { idSchema } from '@/core/plan';
 import { readInput } from '@/services/people';
 import { think } from '@/services/thinking';
 import { idempotencySchema } from '@/web/inputs';
