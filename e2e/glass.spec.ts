@@ -12,7 +12,7 @@ import { expect, test } from './support/test';
  */
 test.describe.configure({ mode: 'serial' });
 
-const SECONDS = Number(process.env.GLASS_SECONDS ?? 45);
+const SECONDS = Number(process.env.GLASS_SECONDS ?? 30);
 const SCREENS = { 'glass-wide': { width: 960, height: 540 }, 'glass-tall': { width: 400, height: 720 } };
 type Name = keyof typeof SCREENS;
 const NAMES = Object.keys(SCREENS) as Name[];
