@@ -1,4 +1,3 @@
-import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import fc from 'fast-check';
 import { orThrow } from '../refusal';
@@ -7,6 +6,7 @@ import { sha256Hex } from '../sha256';
 import { canonicalJson, compileEdition, type ProgramDocument } from '.';
 import { touchedScreens } from './touched';
 import { runs } from '../tests/runs';
+import { readRows } from '../tests/rows';
 
 test('RFC 8785 section 3.2.2 and 3.2.3: the sample object in its canonical form (from memory)', () => {
   const sample = {
@@ -168,15 +168,10 @@ test('a file without bytes is refused where a program needs it', () => {
 });
 
 /** The plans of the worked forecasts, with files. */
-const PLANS = readFileSync(join(__dirname, '../forecast/cases.jsonl'), 'utf8')
-  .split('\n')
-  .filter((line) => line !== '')
-  .map((line) => {
-    const read = readPlan((JSON.parse(line) as { request: { plan: unknown } }).request.plan);
-    if (!read.ok) throw new Error('not a plan');
-    const media = read.value.media.map((file) => ({ ...file, sha256: 'a'.repeat(64), type: 'image/png' }));
-    return { ...read.value, media };
-  });
+const PLANS = readRows<{ request: { plan: unknown } }>('forecast/cases.jsonl').map(({ request }) => {
+  const plan = orThrow(readPlan(request.plan));
+  return { ...plan, media: plan.media.map((file) => ({ ...file, sha256: 'a'.repeat(64), type: 'image/png' })) };
+});
 
 /** One change somewhere in a plan, chosen by a number; null where the plan has no such thing. */
 function changedPlan(plan: Plan, kind: number, pick: number): Plan | null {

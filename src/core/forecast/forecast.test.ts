@@ -1,5 +1,3 @@
-import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
 import fc from 'fast-check';
 import { compileEdition, type ProgramDocument } from '../edition';
 import { HOUR, parseInstant } from '../instant';
@@ -7,16 +5,14 @@ import { readPlan, type Plan } from '../plan';
 import { orThrow } from '../refusal';
 import { changes, forecast, forecastAt, forecastDocument, glances, screenProgram, why, type Segment } from '.';
 import { runs } from '../tests/runs';
+import { readRows } from '../tests/rows';
 
 interface Case {
   readonly request: { plan: unknown; screen: string; from: string; to: string; plays: boolean };
   readonly answer: unknown;
 }
 
-const CASES = readFileSync(join(__dirname, 'cases.jsonl'), 'utf8')
-  .split('\n')
-  .filter((line) => line !== '')
-  .map((line) => JSON.parse(line) as Case);
+const CASES = readRows<Case>('forecast/cases.jsonl');
 
 function planOf(document: unknown): Plan {
   const read = readPlan(document);

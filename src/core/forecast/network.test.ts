@@ -1,19 +1,14 @@
-import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
 import { DAY, HOUR } from '../instant';
 import { readPlan, type Booking, type Plan } from '../plan';
+import { orThrow } from '../refusal';
+import { readRows } from '../tests/rows';
 import { addDays, startOfDate, type LocalDate } from '../when';
 import { NetworkForecast, forecast, glances, outcomeRows, outcomeRange, screenProgram, forecastAt } from '.';
 
-const PLANS = readFileSync(join(__dirname, 'cases.jsonl'), 'utf8')
-  .split('\n')
-  .filter((line) => line !== '')
-  .map((line) => {
-    const { request } = JSON.parse(line) as { request: { plan: unknown; from: string } };
-    const read = readPlan(request.plan);
-    if (!read.ok) throw new Error('not a plan');
-    return { plan: read.value, from: Date.parse(request.from) };
-  });
+const PLANS = readRows<{ request: { plan: unknown; from: string } }>('forecast/cases.jsonl').map(({ request }) => ({
+  plan: orThrow(readPlan(request.plan)),
+  from: Date.parse(request.from),
+}));
 
 /** The loop's number differs between a program of its own and a shared one; what shows does not. */
 const plain = (plan: Plan, from: number, to: number) =>

@@ -1,20 +1,16 @@
-import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
 import { parseInstant } from '../instant';
 import { readPlan } from '../plan';
 import { orThrow } from '../refusal';
 import { diffPlans } from '../edition';
 import { airTime, forecast, forecastDocument, neverShown, screenProgram, why, type Play } from '.';
+import { readRows } from '../tests/rows';
 
 interface Case {
   readonly request: { plan: unknown; screen: string; from: string; to: string; plays: boolean };
   readonly answer: unknown;
 }
 
-const CASES = readFileSync(join(__dirname, 'playlist-cases.jsonl'), 'utf8')
-  .split('\n')
-  .filter((line) => line !== '')
-  .map((line) => JSON.parse(line) as Case);
+const CASES = readRows<Case>('forecast/playlist-cases.jsonl');
 const at = (text: string) => parseInstant(text) as number;
 
 /** Shuffled playlists, clips and weaves: answers by a second implementation of the rules, which shares no code with this one. */

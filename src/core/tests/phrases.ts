@@ -1,6 +1,5 @@
-import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
 import { parseDate, type LocalDate, type LocalTime, type PhraseContext, type When } from '../when';
+import { readRows } from './rows';
 
 /** What people write of time, and what they mean: rows of `when/phrase/phrases.jsonl`. */
 interface Row {
@@ -36,11 +35,7 @@ function contextOf({ on, calendars = USUAL }: Pick<Row, 'on' | 'calendars'>): Ph
 export const SAID_ON = '2026-11-26 11:50';
 export const SAID_CONTEXT = contextOf({ on: SAID_ON });
 
-const ROWS = readFileSync(join(__dirname, '../when/phrase/phrases.jsonl'), 'utf8')
-  .trim()
-  .split('\n')
-  .map((line) => JSON.parse(line) as Row | { readonly about: string })
-  .flatMap((row) => ('about' in row ? [] : { ...row, context: contextOf(row) }));
+const ROWS = readRows<Row>('when/phrase/phrases.jsonl').map((row) => ({ ...row, context: contextOf(row) }));
 
 type Of<K extends keyof Row> = (typeof ROWS)[number] & { readonly [P in K]-?: NonNullable<Row[P]> };
 

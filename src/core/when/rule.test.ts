@@ -1,4 +1,3 @@
-import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import fc from 'fast-check';
 import { RRule } from 'rrule';
@@ -6,6 +5,7 @@ import { formatDate, parseDate, parseRule, ruleDates, type LocalDate } from '.';
 import { writeRule } from './rule';
 import { orThrow } from '../refusal';
 import { runs } from '../tests/runs';
+import { readRows } from '../tests/rows';
 
 const date = (text: string) => parseDate(text) as LocalDate;
 
@@ -23,10 +23,7 @@ interface Case {
   readonly dates: Readonly<Record<string, readonly number[]>>;
 }
 
-const CASES = readFileSync(join(__dirname, 'rule-cases.jsonl'), 'utf8')
-  .trim()
-  .split('\n')
-  .map((line) => JSON.parse(line) as Case);
+const CASES = readRows<Case>('when/rule-cases.jsonl');
 
 describe('RFC 5545 section 3.8.5.3, its worked examples at date level (from memory)', () => {
   test.each(CASES)('$what', ({ rule, start, until, dates }) => {

@@ -1,4 +1,3 @@
-import { readFileSync } from 'node:fs';
 import pg from 'pg';
 import { ChangeRow, rows, transaction } from '@/database';
 import fc from 'fast-check';
@@ -11,6 +10,7 @@ import { addPerson, type Actor } from '../people';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';
 import { draftPlan, edit, importPlan, lastChange, lookAtPlan, takeTurn, undo } from '.';
 import { runs } from '@/core/tests/runs';
+import { readRows } from '@/core/tests/rows';
 
 useDatabase();
 
@@ -389,12 +389,10 @@ function sampleNetwork(): object {
   return { ...demoPlan(), media: [...media, ...sounds] };
 }
 
-const CASES = readFileSync(`${__dirname}/../../core/forecast/cases.jsonl`, 'utf8')
-  .split('\n')
-  .filter((line) => line !== '');
+const CASES = readRows<{ request: { plan: unknown } }>('forecast/cases.jsonl');
 
 test('every plan is written to the database and read back with nothing lost', async () => {
-  const random = CASES.map((line) => (JSON.parse(line) as { request: { plan: unknown } }).request.plan);
+  const random = CASES.map(({ request }) => request.plan);
   for (const document of [...random, sampleNetwork()]) {
     const actor = await newNetwork();
     const read = readPlan(document);
