@@ -1,4 +1,3 @@
-import { join } from 'node:path';
 import fc from 'fast-check';
 import { orThrow } from '../refusal';
 import { readPlan, samePlan, sharing, type Plan } from '../plan';

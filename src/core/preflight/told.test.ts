@@ -1,6 +1,6 @@
 import { formatInstant, parseInstant } from '../instant';
 import { orThrow } from '../refusal';
-import { readPlan } from '../plan';
+import { readPlan, withPatches } from '../plan';
 import { readRows } from '../tests/rows';
 import { findings, type Finding } from '.';
 
@@ -66,6 +66,18 @@ const whole = ({ fixes, times: _, span, ...rest }: Finding) => ({
 test.each(rows)('$what', ({ given, findings: expected }) => {
   expect(findings(planOf(given), from, to).map(whole)).toEqual(expected);
 });
+
+test.each(rows.filter((row) => row.findings.length > 0))(
+  'what is found is over by each of its fixes: $what',
+  ({ given }) => {
+    const plan = planOf(given);
+    for (const { fixes, kind, about, screens } of findings(plan, from, to))
+      for (const { edits } of fixes) {
+        const fixed = orThrow(readPlan(withPatches(plan, edits)));
+        expect(findings(fixed, from, to)).not.toContainEqual(expect.objectContaining({ kind, about, screens }));
+      }
+  },
+);
 
 test('swapped hours of screens are swapped back for all of them', () => {
   const { given } = rows.find(({ what }) => what.includes('told once for screens of one site')) as Row;

@@ -1,4 +1,3 @@
-import { join } from 'node:path';
 import fc from 'fast-check';
 import { RRule } from 'rrule';
 import { formatDate, parseDate, parseRule, ruleDates, type LocalDate } from '.';
