@@ -499,6 +499,8 @@ function exchanged(plan: Plan, contests: readonly Contest[], from: Instant, to: 
   const gathering = new Gathering();
   const sites = new Map(plan.sites.map((site) => [site.id, site]));
   const byId = new Map(plan.screens.map((screen) => [screen.id, screen]));
+  // Where it is just half of the opening hours, it would be half of them the other way round too.
+  const half = new Set<string>();
   for (const contest of contests) {
     const { screens, place } = contest.group;
     const dark = contest.lightsOut();
@@ -510,6 +512,7 @@ function exchanged(plan: Plan, contests: readonly Contest[], from: Instant, to: 
     const clipped = intersect(open, [[from, to]]);
     const covered = intersect(clipped, dark);
     if (length(clipped) === 0 || length(covered) < 0.5 * length(clipped)) continue;
+    if (length(covered) === 0.5 * length(clipped)) for (const id of screens) half.add(id);
     gathering.add(`exchanged ${alike[0]?.site} ${JSON.stringify(alike[0]?.lightsOut)}`, screens, covered, () => ({
       kind: 'on and off swapped',
       severity: 'error',
@@ -521,6 +524,8 @@ function exchanged(plan: Plan, contests: readonly Contest[], from: Instant, to: 
   }
   return gathering.all().map((one) => ({
     ...one,
-    fixes: [exchangeLightsOut(one.screens.flatMap((id) => byId.get(id) ?? []))],
+    fixes: one.screens.some((id) => half.has(id))
+      ? []
+      : [exchangeLightsOut(one.screens.flatMap((id) => byId.get(id) ?? []))],
   }));
 }
