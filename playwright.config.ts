@@ -8,7 +8,7 @@ const TOGETHER: Record<string, readonly string[]> = {
   lists: ['choosing', 'loops'],
   changes: ['arrival', 'docket'],
   over: ['put-on', 'takeovers'],
-  files: ['folder', 'many-files', 'versions'],
+  files: ['many-files', 'versions'],
   rights: ['people', 'publish-by-key'],
   instants: ['pilot', 'planned'],
 };

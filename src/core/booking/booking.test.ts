@@ -4,16 +4,14 @@ import { orThrow } from '../refusal';
 import { addDays, datesOf, formatDate, parseDate, setsOf, type LocalDate } from '../when';
 import { copyDays, reschedule, type Occasion, type Rescheduling, type Scope } from '.';
 import { runs } from '../tests/runs';
+import { smallPlan } from '../tests/small-plan';
 
 const date = (text: string) => parseDate(text) as LocalDate;
 const CREATED = '2026-11-25T10:00:00Z';
 const [first, last] = [date('2026-11-30'), date('2027-01-31')];
 
 function plan(...bookings: object[]): Plan {
-  const read = readPlan({
-    format: 'lanternpost/plan',
-    version: 1,
-    network: { name: 'N' },
+  return smallPlan({
     calendars: [{ id: 'storm', name: 'Storm', dates: ['2026-12-08'] }],
     media: [{ id: 'm', name: 'M', kind: 'image', width: 1, height: 1, bytes: 1, added: CREATED }],
     bookings: bookings.map((one, i) => ({
@@ -21,12 +19,9 @@ function plan(...bookings: object[]): Plan {
       name: `B${i}`,
       content: { media: 'm' },
       where: 'all',
-      created: '2026-01-01T00:00:00Z',
       ...one,
     })),
   });
-  if (!read.ok) throw new Error(JSON.stringify(read.problems));
-  return read.value;
 }
 
 /** Every window of a plan's bookings on every date: `2026-12-01 06:00-10:00 p3`, in order. */

@@ -1,7 +1,8 @@
 import { HOUR, MINUTE } from '../instant';
-import { bookingSchema, readPlan, withPatches, type Booking, type Plan, type Site } from '../plan';
+import { bookingSchema, withPatches, type Booking, type Plan, type Site } from '../plan';
 import { addDays, formatDate, parseDate, startOfDate, type LocalDate, type LocalTime } from '../when';
 import { carried, copyOccasion, scopesOf, localOccasions } from '.';
+import { smallPlan } from '../tests/small-plan';
 
 const date = (text: string) => parseDate(text) as LocalDate;
 const wall = (text: string, hours: number) => (startOfDate(date(text)) + hours * HOUR) as LocalTime;
@@ -26,16 +27,11 @@ const booking = (when: object, rest: object = {}): Booking =>
   });
 
 function plan(...bookings: Booking[]): Plan {
-  const read = readPlan({
-    format: 'lanternpost/plan',
-    version: 1,
-    network: { name: 'N' },
+  return smallPlan({
     calendars: [{ id: 'storm', name: 'Storm', dates: ['2026-12-02'] }],
     media: [{ id: 'm', name: 'M', kind: 'image', width: 1, height: 1, bytes: 1, added: '2026-01-01T00:00:00Z' }],
     bookings,
   });
-  if (!read.ok) throw new Error(JSON.stringify(read.problems));
-  return read.value;
 }
 
 const seen = (one: Booking, from: string, to: string, site: Pick<Site, 'timeZone' | 'hours'> = oslo) =>

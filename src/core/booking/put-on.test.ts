@@ -1,6 +1,6 @@
-import { orThrow } from '../refusal';
-import { bookingSchema, readPlan, type Booking } from '../plan';
+import { bookingSchema, type Booking } from '../plan';
 import { putOnOf, putOnsIn, puttingOn } from '.';
+import { smallPlan } from '../tests/small-plan';
 
 const NOW = Date.parse('2026-11-27T10:30:00Z');
 const HOUR = 3_600_000;
@@ -18,21 +18,15 @@ test('what was put on is known by its form: a takeover of the lowest priority, o
 });
 
 test('what was put on in a plan, and on which screens: what ends first first', () => {
-  const plan = orThrow(
-    readPlan({
-      format: 'lanternpost/plan',
-      version: 1,
-      network: { name: 'N' },
-      sites: [{ id: 'quay', name: 'Quay', timeZone: 'UTC' }],
-      screens: ['hall', 'deck'].map((id) => ({ id, name: id, site: 'quay', width: 2, height: 1, tags: [id] })),
-      media: [{ id: 'drill', name: 'D', kind: 'image', width: 1, height: 1, bytes: 1, added: '2026-01-01T00:00:00Z' }],
-      bookings: [
-        written('long', { ...puttingOn(NOW, NOW + 2 * HOUR, 'UTC'), where: 'all' }),
-        written('booked', { when: {} }),
-        written('short', { ...puttingOn(NOW, NOW + HOUR, 'UTC'), where: 'screen:deck' }),
-      ],
-    }),
-  );
+  const plan = smallPlan({
+    screens: ['hall', 'deck'].map((id) => ({ id, tags: [id] })),
+    media: [{ id: 'drill', name: 'D', kind: 'image', width: 1, height: 1, bytes: 1, added: '2026-01-01T00:00:00Z' }],
+    bookings: [
+      written('long', { ...puttingOn(NOW, NOW + 2 * HOUR, 'UTC') }),
+      written('booked', { when: {} }),
+      written('short', { ...puttingOn(NOW, NOW + HOUR, 'UTC'), where: 'screen:deck' }),
+    ],
+  });
   expect(putOnsIn(plan).map(({ booking: { id }, screens }) => [id, screens])).toEqual([
     ['short', ['deck']],
     ['long', ['hall', 'deck']],

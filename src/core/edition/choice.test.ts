@@ -1,9 +1,9 @@
 import fc from 'fast-check';
-import { orThrow } from '../refusal';
-import { patchesBetween, readPlan, referenceProblems, type ObjectKey, type Plan } from '../plan';
+import { patchesBetween, referenceProblems, type ObjectKey, type Plan } from '../plan';
 import { randomPlan } from '../tests/random-plan';
 import { runs } from '../tests/runs';
 import { chosenPlan } from '.';
+import { smallPlan } from '../tests/small-plan';
 
 const CREATED = '2026-01-01T00:00:00Z';
 const image = (id: string, more: object = {}) => ({
@@ -11,17 +11,7 @@ const image = (id: string, more: object = {}) => ({
   ...more,
 });
 const booking = (id: string, more: object) => ({ id, name: id, where: 'all', created: CREATED, ...more });
-const planOf = (parts: object) =>
-  orThrow(
-    readPlan({
-      format: 'lanternpost/plan',
-      version: 1,
-      network: { name: 'N' },
-      sites: [{ id: 'quay', name: 'Quay', timeZone: 'UTC' }],
-      media: [image('flag')],
-      ...parts,
-    }),
-  );
+const planOf = (parts: object) => smallPlan({ media: [image('flag')], ...parts });
 const screen = (id: string, more: object = {}) => ({ id, name: id, site: 'quay', width: 2, height: 1, ...more });
 const choose = (from: Plan, to: Plan, ...texts: string[]) => {
   const keys = texts.map((text) => {

@@ -1,30 +1,24 @@
 import { parseInstant } from '../instant';
-import { orThrow } from '../refusal';
-import { readPlan, type Plan } from '../plan';
+import { type Plan } from '../plan';
 import { diffPlans, joinedGroups } from '.';
+import { smallPlan } from '../tests/small-plan';
 
 const at = (text: string) => parseInstant(text) as number;
 const day = [at('2026-12-01T00:00:00Z'), at('2026-12-02T00:00:00Z')] as const;
 
 /** Two screens that show the sailings from 06 to 10 in Oslo, and the flag at other times. */
-const before = orThrow(
-  readPlan({
-    format: 'lanternpost/plan',
-    version: 1,
-    network: { name: 'N', backdrop: { media: 'flag' } },
-    sites: [{ id: 'quay', name: 'Quay', timeZone: 'Europe/Oslo' }],
-    screens: ['hall', 'deck'].map((id) => ({ id, name: id, site: 'quay', width: 2, height: 1, tags: [id] })),
-    media: ['flag', 'sailings', 'film'].map((id) => ({
-      ...{ id, name: id, kind: 'image', width: 1, height: 1, bytes: 1, added: '2026-01-01T00:00:00Z' },
-    })),
-    bookings: [
-      {
-        ...{ id: 'a', name: 'A', content: { media: 'sailings' }, where: 'all', created: '2026-01-01T00:00:00Z' },
-        when: { windows: [['06:00', '10:00']] },
-      },
-    ],
-  }),
-);
+const before = smallPlan({
+  network: { backdrop: { media: 'flag' } },
+  sites: [{ id: 'quay', name: 'Quay', timeZone: 'Europe/Oslo' }],
+  screens: ['hall', 'deck'].map((id) => ({ id, tags: [id] })),
+  media: ['flag', 'sailings', 'film'],
+  bookings: [
+    {
+      ...{ id: 'a', name: 'A', content: { media: 'sailings' } },
+      when: { windows: [['06:00', '10:00']] },
+    },
+  ],
+});
 
 test('names, and bookings that never win, make no difference', () => {
   const renamed = {

@@ -1,7 +1,7 @@
 import { parseInstant } from '../instant';
-import { collectedBy, findMedia, readPlan } from '../plan';
-import { orThrow } from '../refusal';
+import { collectedBy, findMedia } from '../plan';
 import { forecast, leftOut, neverShown, passesOf, screenProgram } from '.';
+import { smallPlan } from '../tests/small-plan';
 
 const FILE = { kind: 'image', width: 1, height: 1, bytes: 1, added: '2026-01-01T00:00:00Z' } as const;
 const [from, to] = [parseInstant('2026-12-01T00:00:00Z'), parseInstant('2026-12-01T01:00:00Z')] as [number, number];
@@ -10,35 +10,32 @@ const [from, to] = [parseInstant('2026-12-01T00:00:00Z'), parseInstant('2026-12-
 const planWith = (archived: readonly string[], order: 'listed' | 'shuffled' = 'listed') => {
   const put = (id: string) => ({ id, name: id, ...(archived.includes(id) ? { archived: true } : {}) });
   const file = (id: string, tags: string[] = []) => ({ ...put(id), ...FILE, tags });
-  return orThrow(
-    readPlan({
-      ...{ format: 'lanternpost/plan', version: 1, network: { name: 'N' } },
-      sites: [{ id: 'quay', name: 'Quay', timeZone: 'Europe/Oslo' }],
-      screens: [{ id: 'hall', name: 'Hall', site: 'quay', width: 2, height: 1 }],
-      media: [file('a'), file('b', ['offer']), file('c', ['offer']), file('d')],
-      playlists: [
-        { ...put('inner'), items: [{ media: 'd' }] },
-        {
-          ...put('loop'),
-          ...{ order, items: [{ media: 'a' }, { collect: 'offer', order: 'name' }, { playlist: 'inner' }] },
+  return smallPlan({
+    sites: [{ id: 'quay', name: 'Quay', timeZone: 'Europe/Oslo' }],
+    screens: [{ id: 'hall', name: 'Hall', site: 'quay', width: 2, height: 1 }],
+    media: [file('a'), file('b', ['offer']), file('c', ['offer']), file('d')],
+    playlists: [
+      { ...put('inner'), items: [{ media: 'd' }] },
+      {
+        ...put('loop'),
+        ...{ order, items: [{ media: 'a' }, { collect: 'offer', order: 'name' }, { playlist: 'inner' }] },
+      },
+    ],
+    bookings: [
+      { id: 'a-alone', name: 'A', content: { media: 'a' }, created: FILE.added },
+      {
+        ...{
+          id: 'loop',
+          name: 'Loop',
+          content: { playlist: 'loop' },
+          where: 'all',
+          created: FILE.added,
+          priority: 4,
         },
-      ],
-      bookings: [
-        { id: 'a-alone', name: 'A', content: { media: 'a' }, where: 'all', created: FILE.added },
-        {
-          ...{
-            id: 'loop',
-            name: 'Loop',
-            content: { playlist: 'loop' },
-            where: 'all',
-            created: FILE.added,
-            priority: 4,
-          },
-          when: { clock: 'UTC', from: '2026-12-01' },
-        },
-      ],
-    }),
-  );
+        when: { clock: 'UTC', from: '2026-12-01' },
+      },
+    ],
+  });
 };
 const shows = (plan: ReturnType<typeof planWith>, count: number) =>
   forecast(screenProgram(plan, 'hall'), from, to, { plays: true })

@@ -1,6 +1,5 @@
-import { readPlan } from '../plan';
-import { orThrow } from '../refusal';
 import { drawnSize, enlarged, misfits, newMisfits, standingOf, tooSmall } from './fitting';
+import { smallPlan } from '../tests/small-plan';
 
 test.each([
   [[960, 540], [1920, 1080], 'whole', 2],
@@ -21,46 +20,43 @@ test('files that are too small for a screen that shows them are found, on every 
     ...{ id, name: id, site: 'quay', width, height, tags },
   });
   const booking = { created: '2026-01-01T00:00:00Z' };
-  const plan = orThrow(
-    readPlan({
-      ...{ format: 'lanternpost/plan', version: 1, network: { name: 'N', backdrop: { playlist: 'loop' } } },
-      sites: [{ id: 'quay', name: 'Quay', timeZone: 'Europe/Oslo' }],
-      // Alike but for their size, and one of another shape.
-      screens: [screen('a', 800, 480), screen('b', 1920, 1080), screen('c', 384, 768, ['wall'])],
-      media: [
-        file('small', 800, 450),
-        file('large', 1920, 1080),
-        file('nearly', 1600, 900),
-        file('pixels', 300, 300),
-        file('idle', 10, 10),
-        { ...file('gone', 10, 10), archived: true },
-      ],
-      playlists: [
-        {
-          ...{ id: 'loop', name: 'Loop' },
-          items: [
-            { media: 'small', where: 'not wall' },
-            { media: 'large' },
-            { media: 'nearly', where: 'not wall' },
-            { media: 'pixels', where: 'wall', fit: 'fill' },
-            { media: 'idle', fit: 'exact' },
-            { media: 'gone' },
-          ],
-        },
-      ],
-      bookings: [
-        { ...booking, id: 'held', name: 'Held', content: { media: 'idle' }, where: 'wall', onHold: true },
-        {
-          ...booking,
-          id: 'far',
-          name: 'Far',
-          content: { media: 'large' },
-          where: 'wall',
-          when: { from: '2030-01-01' },
-        },
-      ],
-    }),
-  );
+  const plan = smallPlan({
+    network: { backdrop: { playlist: 'loop' } },
+    sites: [{ id: 'quay', name: 'Quay', timeZone: 'Europe/Oslo' }],
+    screens: [screen('a', 800, 480), screen('b', 1920, 1080), screen('c', 384, 768, ['wall'])],
+    media: [
+      file('small', 800, 450),
+      file('large', 1920, 1080),
+      file('nearly', 1600, 900),
+      file('pixels', 300, 300),
+      file('idle', 10, 10),
+      { ...file('gone', 10, 10), archived: true },
+    ],
+    playlists: [
+      {
+        ...{ id: 'loop', name: 'Loop' },
+        items: [
+          { media: 'small', where: 'not wall' },
+          { media: 'large' },
+          { media: 'nearly', where: 'not wall' },
+          { media: 'pixels', where: 'wall', fit: 'fill' },
+          { media: 'idle', fit: 'exact' },
+          { media: 'gone' },
+        ],
+      },
+    ],
+    bookings: [
+      { ...booking, id: 'held', name: 'Held', content: { media: 'idle' }, where: 'wall', onHold: true },
+      {
+        ...booking,
+        id: 'far',
+        name: 'Far',
+        content: { media: 'large' },
+        where: 'wall',
+        when: { from: '2030-01-01' },
+      },
+    ],
+  });
   expect([...tooSmall(plan)]).toEqual([
     ['small', 2.4],
     ['pixels', 2.56],
@@ -96,15 +92,13 @@ describe('what does not fit', () => {
     ...{ id, name: id, kind: 'image', width, height, bytes: 1, added: '2026-01-01T00:00:00Z' },
   });
   const plan = (items: object[], screens: [id: string, width: number, height: number][]) =>
-    orThrow(
-      readPlan({
-        ...{ format: 'lanternpost/plan', version: 1, network: { name: 'N', backdrop: { playlist: 'loop' } } },
-        sites: [{ id: 'quay', name: 'Quay', timeZone: 'Europe/Oslo' }],
-        screens: screens.map(([id, width, height]) => ({ id, name: id, site: 'quay', width, height })),
-        media: [file('wide', 1920, 1080), file('nearly', 1900, 1080), file('tall', 1080, 1920), file('tiny', 640, 360)],
-        playlists: [{ id: 'loop', name: 'Loop', items }],
-      }),
-    );
+    smallPlan({
+      network: { backdrop: { playlist: 'loop' } },
+      sites: [{ id: 'quay', name: 'Quay', timeZone: 'Europe/Oslo' }],
+      screens: screens.map(([id, width, height]) => ({ id, name: id, site: 'quay', width, height })),
+      media: [file('wide', 1920, 1080), file('nearly', 1900, 1080), file('tall', 1080, 1920), file('tiny', 640, 360)],
+      playlists: [{ id: 'loop', name: 'Loop', items }],
+    });
   const walls: [string, number, number][] = [
     ['a', 1920, 1080],
     ['b', 1920, 1080],

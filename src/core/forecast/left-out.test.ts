@@ -1,41 +1,37 @@
 import { parseInstant } from '../instant';
-import { readPlan } from '../plan';
-import { orThrow } from '../refusal';
 import { leftOut, passesOf } from '.';
+import { smallPlan } from '../tests/small-plan';
 
 const at = (text: string) => parseInstant(text) as number;
 const FILE = { bytes: 1, added: '2026-01-01T00:00:00Z' };
 const evenings = { windows: [['18:00', '22:00']] as [string, string][] };
 
-const plan = orThrow(
-  readPlan({
-    ...{ format: 'lanternpost/plan', version: 1, network: { name: 'N' } },
-    calendars: [{ id: 'storm', name: 'Storm', dates: ['2026-12-05'] }],
-    sites: [{ id: 'quay', name: 'Quay', timeZone: 'Europe/Oslo', tags: ['outdoor'] }],
-    screens: [{ id: 'hall', name: 'Hall', site: 'quay', width: 2, height: 1 }],
-    media: [
-      { id: 'flag', name: 'Flag', kind: 'image', width: 1, height: 1, ...FILE },
-      { id: 'gale', name: 'Gale', kind: 'image', width: 1, height: 1, when: { only: ['storm'] }, ...FILE },
-      { id: 'waves', name: 'Waves', kind: 'sound', durationMs: 1_000, ...FILE },
-    ],
-    playlists: [
-      { id: 'inner', name: 'Inner', items: [{ media: 'flag', where: 'kiosk' }] },
-      {
-        id: 'loop',
-        name: 'Loop',
-        items: [
-          { media: 'flag', where: 'outdoor' },
-          { media: 'flag', where: 'kiosk' },
-          { media: 'waves' },
-          { collect: 'offer' },
-          { playlist: 'inner' },
-          { media: 'flag', when: evenings },
-          { media: 'gale' },
-        ],
-      },
-    ],
-  }),
-);
+const plan = smallPlan({
+  calendars: [{ id: 'storm', name: 'Storm', dates: ['2026-12-05'] }],
+  sites: [{ id: 'quay', name: 'Quay', timeZone: 'Europe/Oslo', tags: ['outdoor'] }],
+  screens: [{ id: 'hall', name: 'Hall', site: 'quay', width: 2, height: 1 }],
+  media: [
+    { id: 'flag', name: 'Flag', kind: 'image', width: 1, height: 1, ...FILE },
+    { id: 'gale', name: 'Gale', kind: 'image', width: 1, height: 1, when: { only: ['storm'] }, ...FILE },
+    { id: 'waves', name: 'Waves', kind: 'sound', durationMs: 1_000, ...FILE },
+  ],
+  playlists: [
+    { id: 'inner', name: 'Inner', items: [{ media: 'flag', where: 'kiosk' }] },
+    {
+      id: 'loop',
+      name: 'Loop',
+      items: [
+        { media: 'flag', where: 'outdoor' },
+        { media: 'flag', where: 'kiosk' },
+        { media: 'waves' },
+        { collect: 'offer' },
+        { playlist: 'inner' },
+        { media: 'flag', when: evenings },
+        { media: 'gale' },
+      ],
+    },
+  ],
+});
 const out = (instant: string) => {
   const playlist = plan.playlists.find(({ id }) => id === 'loop') as (typeof plan.playlists)[number];
   return leftOut(plan, playlist, passesOf(plan, 'loop')[0], 'hall', at(instant)).map(({ item, reason }) => [

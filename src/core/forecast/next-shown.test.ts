@@ -1,33 +1,26 @@
 import fc from 'fast-check';
 import { parseInstant } from '../instant';
-import { readPlan, type Plan } from '../plan';
-import { orThrow } from '../refusal';
+import { type Plan } from '../plan';
 import { randomPlan } from '../tests/random-plan';
 import { runs } from '../tests/runs';
 import { NetworkForecast, forecast, nextShown, screenProgram } from '.';
+import { smallPlan } from '../tests/small-plan';
 
 const at = (text: string) => parseInstant(text) as number;
 const [from, to] = [at('2026-12-01T00:00:00Z'), at('2026-12-03T00:00:00Z')];
 const HOUR = 3_600_000;
 
 const plan = (bookings: object[], items: object[] = [{ media: 'one' }, { media: 'two' }]): Plan =>
-  orThrow(
-    readPlan({
-      format: 'lanternpost/plan',
-      version: 1,
-      network: { name: 'N', backdrop: { playlist: 'loop' } },
-      sites: [{ id: 'quay', name: 'Quay', timeZone: 'UTC' }],
-      screens: ['a', 'b'].map((id) => ({ id, name: id, site: 'quay', width: 2, height: 1, tags: [id] })),
-      media: ['one', 'two', 'spare'].map((id) => ({
-        ...{ id, name: id, kind: 'image', width: 1, height: 1, bytes: 1, added: '2026-01-01T00:00:00Z' },
-      })),
-      playlists: [{ id: 'loop', name: 'Loop', items }],
-      bookings: bookings.map((one, i) => ({
-        ...{ id: `b${i}`, name: `B${i}`, where: 'all', created: '2026-01-01T00:00:00Z' },
-        ...one,
-      })),
-    }),
-  );
+  smallPlan({
+    network: { backdrop: { playlist: 'loop' } },
+    screens: ['a', 'b'].map((id) => ({ id, tags: [id] })),
+    media: ['one', 'two', 'spare'],
+    playlists: [{ id: 'loop', name: 'Loop', items }],
+    bookings: bookings.map((one, i) => ({
+      ...{ id: `b${i}`, name: `B${i}` },
+      ...one,
+    })),
+  });
 const next = (of: Plan, media: string, now = from) => nextShown(new NetworkForecast(from, to).outcomes(of), media, now);
 
 test('the turn that is on counts from now; the one to come from its beginning', () => {

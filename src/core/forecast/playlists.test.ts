@@ -4,6 +4,7 @@ import { orThrow } from '../refusal';
 import { diffPlans } from '../edition';
 import { airTime, forecast, forecastDocument, neverShown, screenProgram, why, type Play } from '.';
 import { readRows } from '../tests/rows';
+import { smallPlan } from '../tests/small-plan';
 
 interface Case {
   readonly request: { plan: unknown; screen: string; from: string; to: string; plays: boolean };
@@ -42,24 +43,19 @@ const DAY_OF = [at('2026-12-01T00:00:00Z'), at('2026-12-02T00:00:00Z')] as const
 
 /** A screen that goes through three stills all day, and what is woven in besides. */
 const planWith = (...bookings: object[]) =>
-  orThrow(
-    readPlan({
-      format: 'lanternpost/plan',
-      version: 1,
-      network: { name: 'N', backdrop: { playlist: 'loop' } },
-      sites: [{ id: 'quay', name: 'Quay', timeZone: 'UTC' }],
-      screens: [{ id: 'hall', name: 'Hall', site: 'quay', width: 2, height: 1 }],
-      media: ['a', 'b', 'c', 'offer', 'fair'].map((id) => ({ ...FILE, id, name: id })),
-      playlists: [
-        { id: 'loop', name: 'Loop', items: ['a', 'b', 'c'].map((media) => ({ media, durationMs: 10_000 })) },
-        { id: 'offers', name: 'Offers', items: [{ media: 'offer', durationMs: 7_000 }] },
-      ],
-      bookings: bookings.map((one) => ({
-        ...{ id: 'w', name: 'Offers', where: 'all', created: '2026-01-01T00:00:00Z', when: {} },
-        ...{ content: { playlist: 'offers' }, ...one },
-      })),
-    }),
-  );
+  smallPlan({
+    network: { backdrop: { playlist: 'loop' } },
+    screens: [{ id: 'hall', name: 'Hall', site: 'quay', width: 2, height: 1 }],
+    media: ['a', 'b', 'c', 'offer', 'fair'].map((id) => ({ ...FILE, id, name: id })),
+    playlists: [
+      { id: 'loop', name: 'Loop', items: ['a', 'b', 'c'].map((media) => ({ media, durationMs: 10_000 })) },
+      { id: 'offers', name: 'Offers', items: [{ media: 'offer', durationMs: 7_000 }] },
+    ],
+    bookings: bookings.map((one) => ({
+      ...{ id: 'w', name: 'Offers', when: {} },
+      ...{ content: { playlist: 'offers' }, ...one },
+    })),
+  });
 
 test.each([0.001, 0.125, 0.5, 0.9])('a share of %d comes to within one item of it over a day', (share) => {
   const [air] = airTime(planWith({ weave: { share } }), { kind: 'booking', id: 'w' }, ...DAY_OF);
@@ -117,13 +113,13 @@ test('from when something is woven in, what shows is another', () => {
 test('a clip lasts from its in to its out point, and begins there', () => {
   const plan = planWith();
   const film = { ...FILE, id: 'film', name: 'Film', kind: 'video' as const, durationMs: 30_000 };
-  const cut = orThrow(
-    readPlan({
-      ...{ format: 'lanternpost/plan', version: 1, network: { name: 'N', backdrop: { playlist: 'cuts' } } },
-      ...{ sites: plan.sites, screens: plan.screens, media: [film] },
-      playlists: [{ id: 'cuts', name: 'Cuts', items: [{ media: 'film', clip: [4_000, 10_000] }, { media: 'film' }] }],
-    }),
-  );
+  const cut = smallPlan({
+    network: { backdrop: { playlist: 'cuts' } },
+    sites: plan.sites,
+    screens: plan.screens,
+    media: [film],
+    playlists: [{ id: 'cuts', name: 'Cuts', items: [{ media: 'film', clip: [4_000, 10_000] }, { media: 'film' }] }],
+  });
   const { plays } = forecast(screenProgram(cut, 'hall'), DAY_OF[0], DAY_OF[0] + 40_000, { plays: true });
   expect(plays.map(({ from, to, fromMs }) => [from - DAY_OF[0], to - DAY_OF[0], fromMs])).toEqual([
     [0, 6_000, 4_000],

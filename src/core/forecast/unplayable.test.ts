@@ -1,7 +1,6 @@
 import type { MediaKind } from '../plan/kinds/media';
-import { readPlan } from '../plan';
-import { orThrow } from '../refusal';
 import { newUnplayable, unplayable } from './unplayable';
+import { smallPlan } from '../tests/small-plan';
 
 const file = (id: string, kind: MediaKind) => ({
   ...{ id, name: id, kind, bytes: 1, added: '2026-01-01T00:00:00Z' },
@@ -9,24 +8,22 @@ const file = (id: string, kind: MediaKind) => ({
   ...(kind === 'image' ? {} : { durationMs: 5000 }),
 });
 const plan = (items: object[], booked: object[] = []) =>
-  orThrow(
-    readPlan({
-      ...{ format: 'lanternpost/plan', version: 1, network: { name: 'N', backdrop: { playlist: 'loop' } } },
-      sites: [{ id: 'quay', name: 'Quay', timeZone: 'Europe/Oslo' }],
-      screens: ['a', 'b', 'c'].map((id) => ({
-        ...{ id, name: id, site: 'quay', width: 10, height: 10 },
-        tags: [`at-${id}`],
-      })),
-      media: [file('flag', 'image'), file('film', 'video'), file('gulls', 'sound'), file('other', 'video')],
-      playlists: [
-        { id: 'loop', name: 'Loop', items, music: { playlist: 'sounds', volume: 1 } },
-        { id: 'sounds', name: 'Sounds', items: [{ media: 'gulls' }] },
-      ],
-      bookings: booked.map((one, i) => ({
-        ...{ id: `b${i}`, name: 'B', where: 'all', created: '2026-01-01T00:00:00Z', ...one },
-      })),
-    }),
-  );
+  smallPlan({
+    network: { backdrop: { playlist: 'loop' } },
+    sites: [{ id: 'quay', name: 'Quay', timeZone: 'Europe/Oslo' }],
+    screens: ['a', 'b', 'c'].map((id) => ({
+      ...{ id, name: id, site: 'quay', width: 10, height: 10 },
+      tags: [`at-${id}`],
+    })),
+    media: [file('flag', 'image'), file('film', 'video'), file('gulls', 'sound'), file('other', 'video')],
+    playlists: [
+      { id: 'loop', name: 'Loop', items, music: { playlist: 'sounds', volume: 1 } },
+      { id: 'sounds', name: 'Sounds', items: [{ media: 'gulls' }] },
+    ],
+    bookings: booked.map((one, i) => ({
+      ...{ id: `b${i}`, name: 'B', ...one },
+    })),
+  });
 const kinds = (...list: [string, ...MediaKind[]][]) => new Map(list.map(([id, ...plays]) => [id, new Set(plays)]));
 
 test('what a screen is given of kinds that it does not play is told, music and what is booked for later too', () => {

@@ -1,6 +1,5 @@
 import fc from 'fast-check';
 import { screenProgram } from '../forecast';
-import { orThrow } from '../refusal';
 import { randomPlan } from '../tests/random-plan';
 import { runs } from '../tests/runs';
 import {
@@ -8,13 +7,13 @@ import {
   findMedia,
   mediaOf,
   readMediaSearch,
-  readPlan,
   rulesOf,
   sizeFit,
   usedMedia,
   withUsedMedia,
   type Media,
 } from '.';
+import { smallPlan } from '../tests/small-plan';
 
 const file = (id: string, rest: Partial<Media> = {}): Media => ({
   ...{ id, name: id, kind: 'image', width: 2, height: 1, bytes: 1, added: '2026-01-01T00:00:00Z' },
@@ -22,27 +21,23 @@ const file = (id: string, rest: Partial<Media> = {}): Media => ({
 });
 const ids = (media: readonly Media[]) => media.map((one) => one.id);
 
-const plan = orThrow(
-  readPlan({
-    format: 'lanternpost/plan',
-    version: 1,
-    network: { name: 'N', backdrop: { media: 'flag' } },
-    sites: [{ id: 'quay', name: 'Quay', timeZone: 'UTC', backdrop: { media: 'map' } }],
-    screens: [{ id: 'hall', name: 'Hall', site: 'quay', width: 2, height: 1, backdrop: { playlist: 'loop' } }],
-    media: [
-      ...['flag', 'map', 'item', 'booked', 'spare'].map((id) => file(id)),
-      ...['winter', 'summer'].map((id) => file(id, { tags: ['offer', id] })),
-    ],
-    playlists: [
-      {
-        id: 'loop',
-        name: 'Loop',
-        items: [{ media: 'item' }, { collect: 'offer and not winter', order: 'newest', limit: 1 }],
-      },
-    ],
-    bookings: [{ id: 'b', name: 'B', content: { media: 'booked' }, where: 'all', created: '2026-01-01T00:00:00Z' }],
-  }),
-);
+const plan = smallPlan({
+  network: { backdrop: { media: 'flag' } },
+  sites: [{ id: 'quay', name: 'Quay', timeZone: 'UTC', backdrop: { media: 'map' } }],
+  screens: [{ id: 'hall', name: 'Hall', site: 'quay', width: 2, height: 1, backdrop: { playlist: 'loop' } }],
+  media: [
+    ...['flag', 'map', 'item', 'booked', 'spare'].map((id) => file(id)),
+    ...['winter', 'summer'].map((id) => file(id, { tags: ['offer', id] })),
+  ],
+  playlists: [
+    {
+      id: 'loop',
+      name: 'Loop',
+      items: [{ media: 'item' }, { collect: 'offer and not winter', order: 'newest', limit: 1 }],
+    },
+  ],
+  bookings: [{ id: 'b', name: 'B', content: { media: 'booked' } }],
+});
 
 test('a file is used by a backdrop of any level, an item, a booking, or a rule that collects it', () => {
   expect([...usedMedia(plan)].sort()).toEqual(['booked', 'flag', 'item', 'map', 'summer']);

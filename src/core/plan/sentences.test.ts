@@ -1,8 +1,8 @@
 import { entryPatches } from './entries';
 import { changeSentences, conflictSentence, fieldLabel, fieldSaid, namesIn } from './sentences';
 import { hoursWords } from './say';
-import { readPlan, type Plan } from '.';
-import { orThrow } from '../refusal';
+import { type Plan } from '.';
+import { smallPlan } from '../tests/small-plan';
 
 const NAMES: Record<string, string> = {
   'media flag': 'Flag',
@@ -138,14 +138,10 @@ describe('where two changed the same', () => {
 });
 
 test('names of a plan, by kind and id; the id where there is none', () => {
-  const plan = orThrow(
-    readPlan({
-      format: 'lanternpost/plan',
-      version: 1,
-      network: { name: 'Line' },
-      sites: [{ id: 'quay', name: 'The quay', timeZone: 'UTC' }],
-    }),
-  ) as Plan;
+  const plan = smallPlan({
+    network: { name: 'Line' },
+    sites: [{ id: 'quay', name: 'The quay', timeZone: 'UTC' }],
+  }) as Plan;
   const called = namesIn(plan);
   expect([
     called('site', 'quay'),

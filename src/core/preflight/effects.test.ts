@@ -1,7 +1,7 @@
 import { HOUR } from '../instant';
-import { readPlan, type Plan } from '../plan';
-import { orThrow } from '../refusal';
+import { type Plan } from '../plan';
 import { besidesOf, findings } from '.';
+import { smallPlan } from '../tests/small-plan';
 
 /** One Monday on two screens: the notice stands on both, the menu on the café's alone, and the tide over noon on the hall's. */
 function plan(...more: object[]): Plan {
@@ -11,22 +11,17 @@ function plan(...more: object[]): Plan {
   const media = ['notice', 'menu', 'tide', 'flag'].map((id) => ({
     ...{ id, name: id, kind: 'image', width: 2, height: 1, bytes: 1, added: '2026-01-01T00:00:00Z' },
   }));
-  return orThrow(
-    readPlan({
-      format: 'lanternpost/plan',
-      version: 1,
-      network: { name: 'N', backdrop: { media: 'flag' } },
-      sites: [{ id: 'quay', name: 'Quay', timeZone: 'UTC' }],
-      screens: ['hall', 'cafe'].map((id) => ({ id, name: id, site: 'quay', width: 2, height: 1, tags: [id] })),
-      media,
-      bookings: [
-        booking('notice', 'all', [['08:00', '18:00']]),
-        booking('menu', 'cafe', [['12:00', '14:00']]),
-        booking('tide', 'hall', [['11:00', '13:00']], { priority: 3 }),
-        ...more,
-      ],
-    }),
-  );
+  return smallPlan({
+    network: { backdrop: { media: 'flag' } },
+    screens: ['hall', 'cafe'].map((id) => ({ id, tags: [id] })),
+    media,
+    bookings: [
+      booking('notice', 'all', [['08:00', '18:00']]),
+      booking('menu', 'cafe', [['12:00', '14:00']]),
+      booking('tide', 'hall', [['11:00', '13:00']], { priority: 3 }),
+      ...more,
+    ],
+  });
 }
 const [from, to] = [Date.UTC(2026, 11, 7), Date.UTC(2026, 11, 8)];
 const clash = (of: Plan, about: string) =>

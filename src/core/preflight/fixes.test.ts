@@ -1,22 +1,16 @@
-import { orThrow } from '../refusal';
-import { readPlan, withPatches, type Booking, type Plan } from '../plan';
+import { withPatches, type Booking, type Plan } from '../plan';
 import { exchangeLightsOut, leaveOut, letWin, networkBackdrop, putOnHold, remove, toFront, type Fix } from './fixes';
+import { smallPlan } from '../tests/small-plan';
 
 function plan(more: object = {}): Plan {
-  return orThrow(
-    readPlan({
-      format: 'lanternpost/plan',
-      version: 1,
-      network: { name: 'N' },
-      sites: [{ id: 'quay', name: 'Quay', timeZone: 'UTC' }],
-      screens: [{ id: 'hall', name: 'Hall', site: 'quay', width: 2, height: 1, tags: [] }],
-      media: ['one', 'two', 'three', 'ending'].map((id) => ({
-        ...{ id, name: id, kind: 'image', width: 1, height: 1, bytes: 1, added: '2026-01-01T00:00:00Z' },
-        ...(id === 'ending' ? { when: { to: '2026-12-31' }, tags: ['ending'] } : { tags: ['lasting'] }),
-      })),
-      ...more,
-    }),
-  );
+  return smallPlan({
+    screens: [{ id: 'hall', name: 'Hall', site: 'quay', width: 2, height: 1, tags: [] }],
+    media: ['one', 'two', 'three', 'ending'].map((id) => ({
+      id,
+      ...(id === 'ending' ? { when: { to: '2026-12-31' }, tags: ['ending'] } : { tags: ['lasting'] }),
+    })),
+    ...more,
+  });
 }
 
 const list = (id: string, ...items: object[]) => ({ id, name: id.toUpperCase(), items });

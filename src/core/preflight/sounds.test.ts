@@ -1,36 +1,33 @@
 import { parseInstant } from '../instant';
-import { readPlan, withPatches, type Item } from '../plan';
-import { orThrow } from '../refusal';
+import { withPatches, type Item } from '../plan';
 import { findings } from '.';
+import { smallPlan } from '../tests/small-plan';
 
 const at = (text: string) => parseInstant(text) as number;
 const [from, to] = [at('2026-12-01T00:00:00Z'), at('2026-12-02T00:00:00Z')];
 const FILE = { bytes: 1, added: '2026-01-01T00:00:00Z' };
 
 const planOf = (items: Item[], { music = true, inner = [] as Item[] } = {}) =>
-  orThrow(
-    readPlan({
-      ...{ format: 'lanternpost/plan', version: 1, network: { name: 'N', backdrop: { media: 'flag' } } },
-      sites: [{ id: 'quay', name: 'Quay', timeZone: 'UTC' }],
-      screens: [{ id: 'hall', name: 'Hall', site: 'quay', width: 2, height: 1 }],
-      media: [
-        { id: 'flag', name: 'Flag', kind: 'image', width: 1, height: 1, ...FILE },
-        { id: 'horn', name: 'Horn', kind: 'video', audio: true, width: 1, height: 1, durationMs: 4_000, ...FILE },
-        { id: 'waves', name: 'Waves', kind: 'sound', durationMs: 4_000, ...FILE },
-      ],
-      playlists: [
-        { id: 'sea', name: 'Sea', items: [{ media: 'waves' }] },
-        { id: 'inner', name: 'Inner', items: inner },
-        { id: 'loop', name: 'Loop', items, ...(music ? { music: { playlist: 'sea', volume: 0.5 } } : {}) },
-      ],
-      bookings: [
-        {
-          ...{ id: 'b', name: 'B', where: 'all', created: '2026-01-01T00:00:00Z', content: { playlist: 'loop' } },
-          when: { windows: [['06:00', '07:00']] },
-        },
-      ],
-    }),
-  );
+  smallPlan({
+    network: { backdrop: { media: 'flag' } },
+    screens: [{ id: 'hall', name: 'Hall', site: 'quay', width: 2, height: 1 }],
+    media: [
+      { id: 'flag', name: 'Flag', kind: 'image', width: 1, height: 1, ...FILE },
+      { id: 'horn', name: 'Horn', kind: 'video', audio: true, width: 1, height: 1, durationMs: 4_000, ...FILE },
+      { id: 'waves', name: 'Waves', kind: 'sound', durationMs: 4_000, ...FILE },
+    ],
+    playlists: [
+      { id: 'sea', name: 'Sea', items: [{ media: 'waves' }] },
+      { id: 'inner', name: 'Inner', items: inner },
+      { id: 'loop', name: 'Loop', items, ...(music ? { music: { playlist: 'sea', volume: 0.5 } } : {}) },
+    ],
+    bookings: [
+      {
+        ...{ id: 'b', name: 'B', content: { playlist: 'loop' } },
+        when: { windows: [['06:00', '07:00']] },
+      },
+    ],
+  });
 const found = (plan: ReturnType<typeof planOf>) =>
   findings(plan, from, to).filter(({ kind }) => kind === 'two sounds at once');
 

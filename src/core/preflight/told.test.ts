@@ -3,6 +3,7 @@ import { orThrow } from '../refusal';
 import { readPlan, withPatches } from '../plan';
 import { readRows } from '../tests/rows';
 import { findings, type Finding } from '.';
+import { smallPlan } from '../tests/small-plan';
 
 /** What findings say, word for word, and where the line is between what is told and what is not: the rows of `told.jsonl`. */
 
@@ -28,34 +29,32 @@ const hours = {
 
 /** Halls a and b with opening hours of 06 to 22, a deck without; a backdrop; and what a row adds. */
 const planOf = ({ network, screens, playlists = [], bookings = [] }: Row['given']) =>
-  orThrow(
-    readPlan({
-      ...{ format: 'lanternpost/plan', version: 1, playlists },
-      network: { name: 'N', ...(network ?? { backdrop: { media: 'flag' } }) },
-      sites: [
-        { id: 'quay', name: 'Quay', timeZone: 'UTC', hours },
-        { id: 'sea', name: 'Sea', timeZone: 'UTC' },
-      ],
-      screens: ['a', 'b', 'deck'].map((id) => ({
-        ...{ id, name: id, site: id === 'deck' ? 'sea' : 'quay', width: 2, height: 1 },
-        ...{ tags: id === 'deck' ? ['deck'] : ['hall', id] },
-        ...screens?.[id],
-      })),
-      media: ['flag', 'card', 'film', 'gone'].map((id) => ({
-        ...{ id, name: id.toUpperCase(), kind: 'image', width: 1, height: 1, bytes: 1, added: '2026-01-01T00:00:00Z' },
-        ...(id === 'gone' ? { when: { to: '2026-01-01' } } : {}),
-      })),
-      bookings: bookings.map((one, i) => ({
-        ...{
-          name: one.id.toUpperCase(),
-          content: { media: 'card' },
-          where: 'hall',
-          created: `2026-01-01T00:0${i}:00Z`,
-        },
-        ...one,
-      })),
-    }),
-  );
+  smallPlan({
+    playlists,
+    network: { ...(network ?? { backdrop: { media: 'flag' } }) },
+    sites: [
+      { id: 'quay', name: 'Quay', timeZone: 'UTC', hours },
+      { id: 'sea', name: 'Sea', timeZone: 'UTC' },
+    ],
+    screens: ['a', 'b', 'deck'].map((id) => ({
+      ...{ id, name: id, site: id === 'deck' ? 'sea' : 'quay', width: 2, height: 1 },
+      ...{ tags: id === 'deck' ? ['deck'] : ['hall', id] },
+      ...screens?.[id],
+    })),
+    media: ['flag', 'card', 'film', 'gone'].map((id) => ({
+      ...{ id, name: id.toUpperCase(), kind: 'image', width: 1, height: 1, bytes: 1, added: '2026-01-01T00:00:00Z' },
+      ...(id === 'gone' ? { when: { to: '2026-01-01' } } : {}),
+    })),
+    bookings: bookings.map((one, i) => ({
+      ...{
+        name: one.id.toUpperCase(),
+        content: { media: 'card' },
+        where: 'hall',
+        created: `2026-01-01T00:0${i}:00Z`,
+      },
+      ...one,
+    })),
+  });
 
 /** A finding with its fixes' labels in place of what they change. */
 const whole = ({ fixes, times: _, span, ...rest }: Finding) => ({

@@ -1,26 +1,23 @@
 import { parseInstant } from '../instant';
-import { readPlan } from '../plan';
-import { orThrow } from '../refusal';
 import { findings } from '.';
+import { smallPlan } from '../tests/small-plan';
 
 const at = (text: string) => parseInstant(text) as number;
 const DAY_OF = [at('2026-12-01T00:00:00Z'), at('2026-12-02T00:00:00Z')] as const;
 
 const told = (...bookings: object[]) =>
   findings(
-    orThrow(
-      readPlan({
-        ...{ format: 'lanternpost/plan', version: 1, network: { name: 'N', backdrop: { media: 'flag' } } },
-        sites: [{ id: 'quay', name: 'Quay', timeZone: 'UTC' }],
-        screens: [{ id: 'hall', name: 'Hall', site: 'quay', width: 2, height: 1 }],
-        media: [
-          { id: 'flag', name: 'Flag', kind: 'image', width: 1, height: 1, bytes: 1, added: '2026-01-01T00:00:00Z' },
-        ],
-        bookings: bookings.map((one) => ({
-          ...{ where: 'all', created: '2026-01-01T00:00:00Z', content: { media: 'flag' }, ...one },
-        })),
-      }),
-    ),
+    smallPlan({
+      network: { backdrop: { media: 'flag' } },
+      screens: [{ id: 'hall', name: 'Hall', site: 'quay', width: 2, height: 1 }],
+      media: [
+        { id: 'flag', name: 'Flag', kind: 'image', width: 1, height: 1, bytes: 1, added: '2026-01-01T00:00:00Z' },
+      ],
+      bookings: bookings.map((one) => ({
+        content: { media: 'flag' },
+        ...one,
+      })),
+    }),
     ...DAY_OF,
   ).map(({ kind, about, times }) => [kind, about, times]);
 

@@ -1,8 +1,8 @@
 import { NetworkForecast, whyNotShown } from '@/core/forecast';
 import { parseInstant } from '@/core/instant';
-import { readPlan, type Plan } from '@/core/plan';
-import { orThrow } from '@/core/refusal';
+import { type Plan } from '@/core/plan';
 import { whyNotWords } from './why-not';
+import { smallPlan } from '@/core/tests/small-plan';
 
 const [from, to] = [parseInstant('2026-12-01T00:00:00Z') as number, parseInstant('2026-12-02T00:00:00Z') as number];
 
@@ -12,40 +12,37 @@ function planWith(own: object, ahead: object): Plan {
     ...{ id, name: id, kind: 'image', width: 1, height: 1, bytes: 1, added: '2026-01-01T00:00:00Z' },
     ...more,
   });
-  return orThrow(
-    readPlan({
-      ...{ format: 'lanternpost/plan', version: 1, network: { name: 'N', backdrop: { media: 'flag' } } },
-      sites: [{ id: 'quay', name: 'Quay', timeZone: 'UTC', hours: { weekly: { TU: [['08:00', '18:00']] } } }],
-      screens: [
-        {
-          id: 'a',
-          name: 'A',
-          site: 'quay',
-          width: 2,
-          height: 1,
-          tags: ['a'],
-          lightsOut: [{ windows: [['22:00', '23:00']] }],
-        },
-      ],
-      media: [media('flag'), media('gone', { when: { to: '2026-01-01' } }), media('old', { archived: true })],
-      playlists: [
-        { id: 'empty', name: 'Empty', items: [] },
-        { id: 'nested', name: 'Nested', items: [{ playlist: 'empty' }, { collect: 'none-has-this' }] },
-        { id: 'elsewhere', name: 'Elsewhere', items: [{ media: 'flag', where: 'not a' }] },
-      ],
-      bookings: [
-        {
-          id: 'ahead',
-          name: 'Ahead',
-          where: 'none',
-          content: { media: 'flag' },
-          created: '2026-01-01T00:00:00Z',
-          ...ahead,
-        },
-        { id: 'own', name: 'Own', where: 'a', content: { media: 'flag' }, created: '2026-01-01T00:00:00Z', ...own },
-      ],
-    }),
-  );
+  return smallPlan({
+    network: { backdrop: { media: 'flag' } },
+    sites: [{ id: 'quay', name: 'Quay', timeZone: 'UTC', hours: { weekly: { TU: [['08:00', '18:00']] } } }],
+    screens: [
+      {
+        id: 'a',
+        name: 'A',
+        site: 'quay',
+        width: 2,
+        height: 1,
+        tags: ['a'],
+        lightsOut: [{ windows: [['22:00', '23:00']] }],
+      },
+    ],
+    media: [media('flag'), media('gone', { when: { to: '2026-01-01' } }), media('old', { archived: true })],
+    playlists: [
+      { id: 'empty', name: 'Empty', items: [] },
+      { id: 'nested', name: 'Nested', items: [{ playlist: 'empty' }, { collect: 'none-has-this' }] },
+      { id: 'elsewhere', name: 'Elsewhere', items: [{ media: 'flag', where: 'not a' }] },
+    ],
+    bookings: [
+      {
+        id: 'ahead',
+        name: 'Ahead',
+        where: 'none',
+        content: { media: 'flag' },
+        ...ahead,
+      },
+      { id: 'own', name: 'Own', where: 'a', content: { media: 'flag' }, ...own },
+    ],
+  });
 }
 
 function told(own: object, ahead: object = {}): string | null {

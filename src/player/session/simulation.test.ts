@@ -1,7 +1,6 @@
 import { createHash } from 'node:crypto';
 import fc from 'fast-check';
 import { compileEdition, type Asset, type ProgramDocument } from '@/core/edition';
-import { readPlan } from '@/core/plan';
 import { orThrow } from '@/core/refusal';
 import { FleetStore } from '@/fleet/store';
 import { ProtocolClient } from '@/protocol/client';
@@ -11,6 +10,7 @@ import { needsOf, type Need } from './needs';
 import { PlayerSession } from './session';
 import { backoffMs, type World } from './world';
 import { runs } from '@/core/tests/runs';
+import { smallPlan } from '@/core/tests/small-plan';
 
 /**
  * The real session in a simulated world: its clock is ours, and what it asks of the server is lost, late, doubled, cut short,
@@ -39,21 +39,17 @@ interface Program {
 
 /** A program that shows the flag, and what is booked. */
 function compiled(...bookings: readonly [media: keyof typeof SIZES, when: object][]): Program {
-  const plan = orThrow(
-    readPlan({
-      ...{ format: 'lanternpost/plan', version: 1 },
-      network: { name: 'N', backdrop: { media: 'flag' } },
-      sites: [{ id: 'quay', name: 'Quay', timeZone: 'UTC' }],
-      screens: [{ id: 'hall', name: 'Hall', site: 'quay', width: 10, height: 10 }],
-      media: [...FILES].map(([sha256, { name, bytes }]) => ({
-        ...{ id: name, name, kind: 'image', width: 1, height: 1, bytes: bytes.length, sha256, type: 'image/png' },
-        added: '2026-01-01T00:00:00Z',
-      })),
-      bookings: bookings.map(([media, when], i) => ({
-        ...{ id: `b${i}`, name: `B${i}`, content: { media }, where: 'all', created: '2026-01-01T00:00:00Z', when },
-      })),
-    }),
-  );
+  const plan = smallPlan({
+    network: { backdrop: { media: 'flag' } },
+    screens: [{ id: 'hall', name: 'Hall', site: 'quay', width: 10, height: 10 }],
+    media: [...FILES].map(([sha256, { name, bytes }]) => ({
+      ...{ id: name, name, kind: 'image', width: 1, height: 1, bytes: bytes.length, sha256, type: 'image/png' },
+      added: '2026-01-01T00:00:00Z',
+    })),
+    bookings: bookings.map(([media, when], i) => ({
+      ...{ id: `b${i}`, name: `B${i}`, content: { media }, when },
+    })),
+  });
   const { screens, programs } = orThrow(compileEdition(plan));
   const hash = screens.get('hall') ?? '';
   return { hash, text: programs.get(hash) ?? '' };

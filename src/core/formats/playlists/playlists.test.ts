@@ -2,11 +2,11 @@ import { execFileSync } from 'node:child_process';
 import { XMLParser } from 'fast-xml-parser';
 import fc from 'fast-check';
 import { screenProgram, forecast } from '../../forecast';
-import { readPlan } from '../../plan';
 import type { Item, Media } from '../../plan/schema';
 import { orThrow } from '../../refusal';
 import { parseDate, startOfDate, toInstant, zoneTable, type LocalDate } from '../../when';
 import { matchEntries, readM3u8, readXspf, writeM3u8, writeSmil, writeXspf } from '.';
+import { smallPlan } from '../../tests/small-plan';
 
 const FILE = { bytes: 1, added: '2026-01-01T00:00:00Z' };
 const SIZE = { width: 1920, height: 1080 };
@@ -18,18 +18,17 @@ const media = [
   { id: 'old', name: 'Old', kind: 'image', ...SIZE, ...FILE, type: 'image/png', archived: true },
 ];
 const planOf = (items: object[], more: object = {}) =>
-  orThrow(
-    readPlan({
-      ...{ format: 'lanternpost/plan', version: 1, network: { name: 'N', defaultDurationMs: 6_000 }, media },
-      sites: [{ id: 'quay', name: 'Quay', timeZone: 'Europe/Oslo' }],
-      screens: [{ id: 'hall', name: 'Hall', site: 'quay', width: 1920, height: 1080 }],
-      playlists: [
-        { id: 'inner', name: 'Inner', items: [{ collect: 'brand' }, { media: 'bell' }] },
-        { id: 'loop', name: 'Loop "1"', items },
-      ],
-      ...more,
-    }),
-  );
+  smallPlan({
+    network: { defaultDurationMs: 6_000 },
+    media,
+    sites: [{ id: 'quay', name: 'Quay', timeZone: 'Europe/Oslo' }],
+    screens: [{ id: 'hall', name: 'Hall', site: 'quay', width: 1920, height: 1080 }],
+    playlists: [
+      { id: 'inner', name: 'Inner', items: [{ collect: 'brand' }, { media: 'bell' }] },
+      { id: 'loop', name: 'Loop "1"', items },
+    ],
+    ...more,
+  });
 const playlistOf = (plan: ReturnType<typeof planOf>) =>
   plan.playlists.find(({ id }) => id === 'loop') as (typeof plan.playlists)[number];
 const plain = (items: readonly Item[]) => items.map(({ id: _, ...item }) => item);

@@ -1,24 +1,19 @@
-import { readPlan, type Content } from '@/core/plan';
-import { orThrow } from '@/core/refusal';
+import { type Content } from '@/core/plan';
 import { contentName, contentOf, contentValue, firstFile, firstMedia } from './content';
+import { smallPlan } from '@/core/tests/small-plan';
 
-const plan = orThrow(
-  readPlan({
-    format: 'lanternpost/plan',
-    version: 1,
-    network: { name: 'N' },
-    media: ['one', 'two', 'old'].map((id) => ({
-      ...{ id, name: id.toUpperCase(), kind: 'image', width: 1, height: 1, bytes: 1, tags: [`t-${id}`] },
-      added: id === 'old' ? '2025-01-01T00:00:00Z' : '2026-01-01T00:00:00Z',
-    })),
-    playlists: [
-      { id: 'empty', name: 'Empty', items: [] },
-      { id: 'inner', name: 'Inner', items: [{ playlist: 'empty' }, { media: 'two' }, { media: 'one' }] },
-      { id: 'outer', name: 'Outer', items: [{ playlist: 'empty' }, { playlist: 'inner' }] },
-      { id: 'rule', name: 'Rule', items: [{ collect: 't-nothing' }, { collect: 't-one or t-old', order: 'oldest' }] },
-    ],
-  }),
-);
+const plan = smallPlan({
+  media: ['one', 'two', 'old'].map((id) => ({
+    ...{ id, name: id.toUpperCase(), kind: 'image', width: 1, height: 1, bytes: 1, tags: [`t-${id}`] },
+    added: id === 'old' ? '2025-01-01T00:00:00Z' : '2026-01-01T00:00:00Z',
+  })),
+  playlists: [
+    { id: 'empty', name: 'Empty', items: [] },
+    { id: 'inner', name: 'Inner', items: [{ playlist: 'empty' }, { media: 'two' }, { media: 'one' }] },
+    { id: 'outer', name: 'Outer', items: [{ playlist: 'empty' }, { playlist: 'inner' }] },
+    { id: 'rule', name: 'Rule', items: [{ collect: 't-nothing' }, { collect: 't-one or t-old', order: 'oldest' }] },
+  ],
+});
 
 test('a content is a word, and the word is the content again', () => {
   expect(contentValue({ media: 'one', durationMs: 500 })).toBe('media:one');
