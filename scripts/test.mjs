@@ -43,8 +43,8 @@ const CHECKS = [
 ];
 
 /**
- * Runs the checks one after the other, beside what waits for databases and processes: they get what that leaves of the processors, less than
- * the worker, which gives way itself. What they say comes out at the end.
+ * Runs the checks one after the other, beside what waits for databases, processes and browsers: they get what that leaves of the processors.
+ * What they say comes out when all are through.
  */
 async function runChecks() {
   const results = [];
@@ -79,12 +79,11 @@ const jestCount = ({ numPassedTests, numFailedTests, numRuntimeErrorTestSuites }
 const jestArgs = (path) => ['jest', '--json', `--outputFile=${path}`];
 const checks = runChecks();
 await suite('Core, services and processes (Jest)', 'npx', jestArgs, 'jest.json', jestCount);
-await checks;
 const playwrightCount = ({ stats }) => [stats.expected + stats.flaky, stats.unexpected + stats.skipped];
 /** What looks at each frame has the machine for itself. */
 const ALONE = ['glass.spec.ts'];
 const specs = readdirSync('e2e').filter((file) => file.endsWith('.spec.ts'));
-const browsers = (title, files) =>
+const browsers = (title, files, environment = {}) =>
   suite(
     title,
     'npx',
@@ -93,13 +92,16 @@ const browsers = (title, files) =>
     playwrightCount,
     {
       LANTERNPOST_REPORT: join(reports, 'playwright.json'),
+      ...environment,
     },
   );
 await browsers(
   'The real interface (Playwright)',
   specs.filter((file) => !ALONE.includes(file)),
 );
-await browsers('Frame by frame (Playwright)', ALONE);
+await checks;
+// The sample network is that of the run before.
+await browsers('Frame by frame (Playwright)', ALONE, { LANTERNPOST_KEEP_TEMPLATE: '1' });
 
 console.log('\n── Faults and bad inputs (docs/faults.md)');
 const untried = untold(faultRows(readFileSync('docs/faults.md', 'utf8')), names);
