@@ -1,6 +1,7 @@
 /** @jest-environment @stryker-mutator/jest-runner/jest-env/jsdom */
 import type { ShownAsset } from '@/core/playing';
-import { NO_SOUND, Stage, type Look } from './stage';
+import { NO_SOUND } from '../sound/no-sound';
+import { Stage, type Look } from './stage';
 
 /** How turns look and sound: fits, focus, transitions, a film's own sound. */
 

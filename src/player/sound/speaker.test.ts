@@ -1,7 +1,7 @@
 /** @jest-environment @stryker-mutator/jest-runner/jest-env/jsdom */
 import type { SoundAsset } from '@/core/playing';
 import { Speaker, type Cue } from './speaker';
-import { NO_SOUND } from '../glass/stage';
+import { NO_SOUND } from './no-sound';
 
 const sound = (sha256: string): SoundAsset => ({ kind: 'sound', sha256, bytes: 1, type: 'audio/mp4' });
 

@@ -1,6 +1,6 @@
 import type { SoundAsset } from '@/core/playing';
 import { DecodedSound, ElementSound, type Sound } from './sounds';
-import { NO_SOUND, isRefusedSound } from '../glass/stage';
+import { NO_SOUND, isRefusedSound } from './no-sound';
 
 /** A sound's turn: what begins when, on the corrected clock, in milliseconds, and how loud, from 0 to 1. */
 export interface Cue {
