@@ -18,7 +18,7 @@ test.each([
   expect(clientAddress(peer, forwarded, PROXIES)).toBe(address);
 });
 
-test('without the setting nobody is believed', () => {
+test('without the setting no address is believed', () => {
   expect(clientAddress('127.0.0.1', '198.51.100.1', trustedProxies(''))).toBe('127.0.0.1');
 });
 

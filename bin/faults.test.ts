@@ -168,7 +168,7 @@ const ACTS: Readonly<Record<string, () => Promise<string> | string>> = {
   // Kinds and shapes
   'an edit that is null': () => sent(null),
   'an edit that is a text': () => sent('rename everything'),
-  'edits that are no list': () => said(() => readInput(patchesSchema, { kind: 'screen' })),
+  'edits that are not a list': () => said(() => readInput(patchesSchema, { kind: 'screen' })),
   'a patch of no kind': () => sent({ add: { name: 'A' } }),
   'a patch of an unknown kind': () => sent({ kind: 'person', add: { name: 'A' } }),
   'a patch of a field that is not': () => screen({ colour: 'red' }),
@@ -184,8 +184,8 @@ const ACTS: Readonly<Record<string, () => Promise<string> | string>> = {
   '10 001 patches at once': () =>
     sent(...many(10_001, (i) => ({ kind: 'playlist', add: { name: `P${i}`, items: [] } }))),
   // References and lists
-  'a screen at a site that is not': () => screen({ site: 'nowhere' }),
-  'a booking of a playlist that is not': () => booking({ content: { playlist: 'nowhere' } }),
+  'a screen at an unknown site': () => screen({ site: 'nowhere' }),
+  'a booking of an unknown playlist': () => booking({ content: { playlist: 'nowhere' } }),
   'a booking of nothing': () => booking({ content: {} }),
   'a site removed while screens are there': () => sent({ kind: 'site', id: 'quay', remove: true }),
   'a playlist that holds itself': async () => {
@@ -234,14 +234,14 @@ const ACTS: Readonly<Record<string, () => Promise<string> | string>> = {
   'a rule without end of its parts': () =>
     booking({ when: { repeat: `FREQ=DAILY;BYMONTHDAY=${many(5000, () => 1).join()}` } }),
   'a clock of a place that is not': () => booking({ when: { clock: 'Mars/One' } }),
-  'a calendar that is not': () => booking({ when: { only: ['storm-days'] } }),
+  'an unknown calendar': () => booking({ when: { only: ['storm-days'] } }),
   '4 001 single dates': () => booking({ when: { also: many(4001, () => '2026-12-05') } }),
   'a site in a zone that is not': () => site({ timeZone: 'Europe/Atlantis' }),
   'a time said as "by the rule ;;;"': () => when('by the rule ;;;'),
   'a time said as "sometimes"': () => when('sometimes'),
   'a time said in 60 001 characters': () => when(' '.repeat(60_001)),
   // Of another network
-  'publishing what somebody changed meanwhile': async () =>
+  'publishing what another person has changed since': async () =>
     said(async () => publishEdition(ida, (await lastChange(ida.networkId)) - 1)),
   'publishing an edition again that is not': () => said(() => publishAgain(ida, 77)),
   'a file of another network, by its hash': async () => {
@@ -251,7 +251,7 @@ const ACTS: Readonly<Record<string, () => Promise<string> | string>> = {
     const { createHash } = await import('node:crypto');
     return said(() => libraryFile(ida, createHash('sha256').update(bytes).digest('hex')));
   },
-  'a file that nobody has, by its hash': () => said(() => libraryFile(ida, 'e'.repeat(64))),
+  'a file that no network has, by its hash': () => said(() => libraryFile(ida, 'e'.repeat(64))),
   'a feed of another network closed': async () => {
     await openFeed(stranger, { name: 'All', where: 'all' });
     const { feeds } = await import('@/services/calendars');
@@ -343,7 +343,7 @@ const ACTS: Readonly<Record<string, () => Promise<string> | string>> = {
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify({ device_code: 'x' }),
     }),
-  'a code that nobody was shown': () => said(() => pairScreen(ida, 'hall', 'BCDF-GHJK', '10.7.0.5')),
+  'a code that no player showed': () => said(() => pairScreen(ida, 'hall', 'BCDF-GHJK', '10.7.0.5')),
   'a code of other letters': () => said(() => pairScreen(ida, 'hall', 'AEIOU', '10.7.0.5')),
   'the 21st guess at a code': async () => {
     for (let i = 0; i < 20; i++) await said(() => pairScreen(stranger, 'hall', 'BCDF-GHJK', '10.7.0.6'));
@@ -365,7 +365,7 @@ const ACTS: Readonly<Record<string, () => Promise<string> | string>> = {
   'a first person where there is one': () => said(() => claim(FIRST, { ...HERE, address: '10.7.0.8' })),
   'a password of 9 letters': () =>
     said(() => claim({ ...FIRST, password: 'nine char' }, { ...HERE, address: '10.7.0.8' })),
-  'an invitation to nobody': () => said(() => invite(ida, { name: ' ', email: 'x' })),
+  'an invitation without a name': () => said(() => invite(ida, { name: ' ', email: 'x' })),
   'a link that was never given': () =>
     said(() => join('x'.repeat(43), { name: 'A', password: 'a long password' }, HERE)),
   'oneself removed': () => said(() => removePerson(ida, ida.personId ?? '')),

@@ -333,7 +333,7 @@ test("an edition of what the page holds is the page's own plan, not fetched", as
   expect(refetched).toContain('editions');
 });
 
-test('what was told before a page listened is asked for: an edition, the docket, and uploads', async () => {
+test('what happened before a page listened is asked for: an edition, the docket, and uploads', async () => {
   const { store, server, asked, refetched } = page();
   const at = async () => {
     store.hear({ kind: 'at', change: server.change });

@@ -1,7 +1,7 @@
 import { KeyboardSensor, type KeyboardSensorProps } from '@dnd-kit/core';
 
 /**
- * The keyboard, heard from the press that takes an item until it is put down. The library begins to listen a moment later, by a timer: on
+ * The keyboard sensor, listening as soon as an item is taken and until it is put down. The library begins to listen a moment later, by a timer: on
  * a slow page an arrow that was pressed in between was lost. The press that takes the item is not heard again.
  */
 export class KeysAtOnceSensor extends KeyboardSensor {

@@ -13,7 +13,7 @@ import {
 } from './reconcile';
 import type { Kept, PlayerStore } from './store';
 
-/** What the one who draws is told of what is held. */
+/** What is held, for the part that draws. */
 export interface HoldingsEvents {
   program(program: ProgramDocument | null): void;
   /** What follows at an instant, where all of it is here: it can be made ready to be seen. Null for nothing. */
@@ -39,8 +39,8 @@ export class Holdings {
     private readonly report: (message: string) => void,
   ) {}
 
-  /** Takes up what was kept of an earlier run: what was shown is shown again. */
-  async takeUp({ program, coming }: Kept): Promise<void> {
+  /** Starts with what an earlier run kept: what was shown is shown again. */
+  async resume({ program, coming }: Kept): Promise<void> {
     this.state = { ...this.state, files: new Map(await this.store.files()) };
     if (program) {
       const { hash, text, edition, source } = program;

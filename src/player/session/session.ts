@@ -89,7 +89,7 @@ export class PlayerSession {
     const kept = await this.store.load();
     this.client.clockOffsetMs = kept.clockOffsetMs;
     if (kept.screen) this.events.screen(kept.screen);
-    await this.holdings.takeUp(kept);
+    await this.holdings.resume(kept);
     let { token } = kept;
     while (!this.ended.signal.aborted) {
       token ??= await pair(

@@ -14,7 +14,7 @@ export interface StepOptions {
   readonly pieceBytes?: number;
 }
 
-/** What is told of steps. */
+/** News of steps. */
 export interface StepEvents {
   /** A file came to be whole: what could not be shown before can be now. */
   file?: ((sha256: string) => void) | undefined;

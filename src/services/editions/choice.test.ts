@@ -119,7 +119,7 @@ test('before the first edition, a choice is all that it needs', async () => {
   expect(await waiting(actor)).toEqual(['playlist house', 'screen deck']);
 });
 
-test('what is no change that waits is no choice; nor is what nobody has seen', async () => {
+test('only changes that wait can be chosen; nor is what nobody has seen', async () => {
   const [actor, other] = [await network(), await network()];
   await edit(other, [booking('theirs', 'hall')]);
   await edit(actor, [booking('ours', 'hall')]);

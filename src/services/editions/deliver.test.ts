@@ -153,7 +153,7 @@ test('a screen of a new size makes what is missing, and shows the nearest larger
   expect(sizes(await program(wall))).toMatchObject({ photo: [192, 108], film: [192, 108] });
 });
 
-test('what can not be made leaves the file itself; what became of programs that nobody gets is cleared away', async () => {
+test('what can’t be made leaves the file itself; what became of programs that nobody gets is cleared away', async () => {
   const actor = await network();
   for (const one of await wanted()) await failRendition(one);
   await deliverAgain(actor.networkId);

@@ -260,7 +260,7 @@ test('an earlier edition that is published again leaves what is planned at its t
   expect(await widthOut(actor, 'hall')).toBe(600);
 });
 
-test('what can not be planned is told, and nothing is written', async () => {
+test('a plan that can’t be made gets a message, and nothing is written', async () => {
   const actor = await network();
   expect(await refused(plan(actor))).toMatch(/^Nothing has changed since edition 1/);
   await dress(actor, 'hall', 500);

@@ -274,7 +274,7 @@ test('a choice of the docket leaves on what was put on', async () => {
   expect(chosenPlan(plan, (await draftPlan(actor)).plan, []).plan).toBe(plan);
 });
 
-test('what shows nothing on these screens is told, and is not put on', async () => {
+test('what shows nothing on these screens gets a message, and is not put on', async () => {
   const actor = await network();
   await edit(actor, [
     { kind: 'playlist', id: 'empty', add: { name: 'Empty', items: [] } },

@@ -311,7 +311,7 @@ test('a server that was away does not hold it against pilots; one that stays dar
   expect((await plannedEditions(actor))[0]?.pilot?.stopped?.why).toBe('Hall went dark with it.');
 });
 
-test('where it can not be tried it is said, and nothing is given to any screen', async () => {
+test('where it can’t be tried there is a message, and nothing is given to any screen', async () => {
   const actor = await network();
   await darkFrom(actor, '01:00', ['hall', 'deck']);
   const pilot = async (where: string) => refused(pilotEdition(actor, await change(actor), { where, minutes: null }));

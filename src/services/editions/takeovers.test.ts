@@ -254,7 +254,7 @@ test('a drill is seen on the screens that one says, marked, for minutes; what is
   expect((await firings(actor)).map((one) => one.drill)).toEqual([false, true]);
 });
 
-test('what is no prepared takeover is told, and another network has none of it', async () => {
+test('what isn’t a prepared takeover gets a message, and another network has none of it', async () => {
   const actor = await network();
   const other = await network();
   await edit(actor, [

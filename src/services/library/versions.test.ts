@@ -77,7 +77,7 @@ test('nobody replaces or brings back what is another network’s', async () => {
   await expect(libraryFile(other, version?.file.sha256 ?? '')).rejects.toMatchObject({ status: 404 });
 });
 
-test('what can not take the place of a file says why, and changes nothing', async () => {
+test('what can’t take the place of a file says why, and changes nothing', async () => {
   const actor = await newNetwork();
   await newPlan(actor);
   await send(actor, 'Crossing.mp4', film(3));

@@ -428,7 +428,7 @@ test('reading a plan file makes the network equal to it: what is not in it goes'
   expect((await draftPlan(actor)).plan).toEqual(smaller);
 });
 
-test('what a plan file would do is told before it is done; a plan that was changed since refuses it; it is taken back as one act', async () => {
+test('what a plan file would do is shown before it is done; a plan that was changed since refuses it; it is taken back as one act', async () => {
   const actor = await newNetwork();
   await newPlan(actor);
   const { plan, change } = await draftPlan(actor);

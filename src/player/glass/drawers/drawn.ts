@@ -1,4 +1,4 @@
-/** What is seen of a film: where it stands and how long it is, in milliseconds of its own. */
+/** What is seen of a film: where it stands and its length, in milliseconds of its own. */
 export interface FilmPosition {
   readonly atMs: number;
   readonly lengthMs: number;

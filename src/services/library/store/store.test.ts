@@ -77,7 +77,7 @@ describe('a media folder and a database', () => {
     expect(await checkPairing()).toEqual({ kind: 'together' });
   });
 
-  it('of which one is new are no pair: nothing is cleaned up, and people are told', async () => {
+  it('where only one is new are no pair: nothing is cleaned up, and people are told', async () => {
     const { actor, sha256 } = await added('Quay.jpg', await picture(51, 40));
     await checkPairing();
     // As a fresh database finds a full folder: it knows no file, and its own identity is another.
