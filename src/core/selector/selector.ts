@@ -112,54 +112,61 @@ export function selectorOf(text: string): Selector {
   return selector;
 }
 
-/** What a selector comes to, step by step, from what its terms and "all" are and how these are joined. */
-export function evaluate<T>(
-  selector: Selector,
-  {
-    all,
-    term,
-    not,
-    and,
-    or,
-  }: {
-    readonly all: () => T;
-    readonly term: (term: string) => T;
-    readonly not: (of: T) => T;
-    readonly and: (left: T, right: T) => T;
-    readonly or: (left: T, right: T) => T;
-  },
-): T {
+/** What terms and "all" are, and how these are joined. */
+export interface Meaning<T> {
+  all(): T;
+  term(term: string): T;
+  not(of: T): T;
+  and(left: T, right: T): T;
+  or(left: T, right: T): T;
+}
+
+/** What a selector comes to, step by step. */
+export function evaluate<T>(selector: Selector, meaning: Meaning<T>): T {
   const values: T[] = [];
   for (const step of selector)
     switch (step.kind) {
       case 'all':
-        values.push(all());
+        values.push(meaning.all());
         break;
       case 'term':
-        values.push(term(step.term));
+        values.push(meaning.term(step.term));
         break;
       case 'not':
-        values.push(not(values.pop() as T));
+        values.push(meaning.not(values.pop() as T));
         break;
       default: {
         const right = values.pop() as T;
         const left = values.pop() as T;
-        values.push(step.kind === 'and' ? and(left, right) : or(left, right));
+        values.push(step.kind === 'and' ? meaning.and(left, right) : meaning.or(left, right));
       }
     }
   return values.pop() as T;
 }
 
-/** Whether a thing that bears `terms` (lower case) is selected. */
-export function matches(selector: Selector, terms: ReadonlySet<string>): boolean {
-  return evaluate<boolean>(selector, {
-    all: () => true,
-    term: (term) => terms.has(term),
-    not: (of) => !of,
-    and: (left, right) => left && right,
-    or: (left, right) => left || right,
-  });
+/** Whether one thing is selected. It is asked of each screen and each booking, so nothing else is made for it. */
+class Truth implements Meaning<boolean> {
+  constructor(private readonly terms: ReadonlySet<string>) {}
+  all() {
+    return true;
+  }
+  term(term: string) {
+    return this.terms.has(term);
+  }
+  not(of: boolean) {
+    return !of;
+  }
+  and(left: boolean, right: boolean) {
+    return left && right;
+  }
+  or(left: boolean, right: boolean) {
+    return left || right;
+  }
 }
+
+/** Whether a thing that bears `terms` (lower case) is selected. */
+export const matches = (selector: Selector, terms: ReadonlySet<string>): boolean =>
+  evaluate(selector, new Truth(terms));
 
 /** The terms of one namespace that a selector names, without it: `namedTerms(selector, 'screen:')` lists screens. */
 export function namedTerms(selector: Selector, namespace: string): string[] {
