@@ -21,7 +21,13 @@ export function config(): Config {
     databaseUrl,
     dataFolder: resolve(/* turbopackIgnore: true */ process.env.LANTERNPOST_DATA ?? 'data'),
     uploadLimit: Number(process.env.LANTERNPOST_UPLOAD_LIMIT ?? 4 * 2 ** 30),
-    filePriority: Number(process.env.LANTERNPOST_FILE_PRIORITY ?? 15),
+    filePriority: readPriority(process.env.LANTERNPOST_FILE_PRIORITY ?? '15'),
     demo: process.env.LANTERNPOST_DEMO === '1',
   };
+}
+
+function readPriority(text: string): number {
+  if (!/^1?\d$/.test(text))
+    throw new Error(`LANTERNPOST_FILE_PRIORITY is “${text}”. Write a whole number from 0 to 19, or leave it out.`);
+  return Number(text);
 }

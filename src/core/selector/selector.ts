@@ -144,7 +144,7 @@ export function evaluate<T>(selector: Selector, meaning: Meaning<T>): T {
   return values.pop() as T;
 }
 
-/** Whether one thing is selected. It is asked of each screen and each booking, so nothing else is made for it. */
+/** Whether one thing is selected. A class, because this is asked of every screen for every booking: functions made each time take longer. */
 class Truth implements Meaning<boolean> {
   constructor(private readonly terms: ReadonlySet<string>) {}
   all() {
