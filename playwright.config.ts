@@ -13,7 +13,7 @@ const TOGETHER: Record<string, readonly string[]> = {
   instants: ['pilot', 'planned'],
 };
 const LONGEST_FIRST =
-  'looks doors plan-in-time lists instants nothing-lost from-box-to-lit broken-off sending restore killed over acts rights'.split(
+  'looks plan-in-time instants lists doors from-box-to-lit rights broken-off nothing-lost sending restore over killed changes acts'.split(
     ' ',
   );
 
@@ -34,8 +34,9 @@ export default defineConfig({
   testDir: 'e2e',
   outputDir: 'test-results',
   workers: 2,
-  // Workers, and so instances, are never shared between projects. The longest begin first.
-  projects: projects.map(([name, specs]) => ({ name, testMatch: specs.map((spec) => `${spec}.spec.ts`) })),
+  // Workers, and so instances, are never shared between projects. A second worker would start an instance of its own for the
+  // same project. The longest begin first.
+  projects: projects.map(([name, specs]) => ({ name, workers: 1, testMatch: specs.map((spec) => `${spec}.spec.ts`) })),
   fullyParallel: false,
   // As long as a slow machine under load may take: what is right does not wait for it.
   timeout: 240_000,

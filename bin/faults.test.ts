@@ -353,12 +353,12 @@ const ACTS: Readonly<Record<string, () => Promise<string> | string>> = {
     );
   },
   // People
-  'a sign-in with a wrong password': () => guess('wrong'),
-  'a sign-in without a password': () => guess(''),
-  'a sign-in with a password of 10 000 letters': () => guess('x'.repeat(10_000)),
-  'a sign-in with an address that is none': () => guess('wrong', 'nobody'),
-  'a sign-in that is a list': () => said(() => signIn([], HERE)),
-  'the 11th sign-in by one address and name': async () => {
+  'a login with a wrong password': () => guess('wrong'),
+  'a login without a password': () => guess(''),
+  'a login with a password of 10 000 letters': () => guess('x'.repeat(10_000)),
+  'a login with an address that is none': () => guess('wrong', 'nobody'),
+  'a login that is a list': () => said(() => signIn([], HERE)),
+  'the 11th login by one address and name': async () => {
     for (let i = 0; i < 10; i++) await guess('wrong', 'una@example.org');
     return (await guess('wrong', 'una@example.org')).replace(/\d+ seconds/, 'N seconds');
   },

@@ -32,5 +32,5 @@ test('players that are pointed at something else than the interface say so, in a
   const code = await new Promise((done) => fleet.once('exit', done));
   server.close();
   expect(code).toBe(1);
-  expect(told).toContain(`${address} answered 404 instead of a sign-in. Set --server to the interface`);
+  expect(told).toContain(`${address} answered 404 instead of a login. Set --server to the interface`);
 });

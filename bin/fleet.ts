@@ -4,11 +4,11 @@ import { SESSION_COOKIE } from '@/services/people/session-cookie';
 import { options, type Command } from './options';
 
 const usage = `fleet --server URL [--players N [--site ID] | --network] [--email E --password P] [--state FOLDER]
-       --players N    N players that show their codes; with a sign-in they are paired with screens that have none
-       --site ID      with a sign-in: add screens to this site where there are too few
-       --network      one player for each screen of the network, of mixed character (needs a sign-in)
+       --players N    N players that show their codes; with a login they are paired with screens that have none
+       --site ID      with a login: add screens to this site where there are too few
+       --network      one player for each screen of the network, of mixed character (needs a login)
        --state        keep the players' tokens and programs there, over restarts
-       The sign-in may also come as LANTERNPOST_EMAIL and LANTERNPOST_PASSWORD, or as an open session, LANTERNPOST_SESSION.`;
+       The login may also come as LANTERNPOST_EMAIL and LANTERNPOST_PASSWORD, or as an open session, LANTERNPOST_SESSION.`;
 
 /** The demo's odd ones out; every other screen's player is steady. */
 const CHARACTERS: Record<string, Character> = {
@@ -47,7 +47,7 @@ export const command: Command = {
       : email && password
         ? await Operator.signIn(server, email, password)
         : null;
-    if (given.network && !operator) throw new Error('Pairing needs a sign-in. Add --email and --password.');
+    if (given.network && !operator) throw new Error('Pairing needs a login. Add --email and --password.');
     const screens = operator ? await operator.screens() : [];
     const free: { id: string; state: string }[] = screens.filter(
       (screen) => given.network || screen.state === 'unpaired',
@@ -108,7 +108,7 @@ class Operator {
       const told = (await response.json().catch(() => null)) as { title?: string } | null;
       throw new Error(
         told?.title ??
-          `${server} answered ${response.status} instead of a sign-in. Set --server to the interface’s address, not the gateway’s.`,
+          `${server} answered ${response.status} instead of a login. Set --server to the interface’s address, not the gateway’s.`,
       );
     }
     return new Operator(

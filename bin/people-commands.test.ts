@@ -17,7 +17,7 @@ test('another network with its first person, a second one, a new password, a rem
   expect([made.status, made.stderr]).toEqual([0, '']);
   const opened = await join(linkIn(made.stdout), { name: 'Una', password: 'a long password' }, HERE);
   const una = await actorOf(opened.token);
-  if (!una) throw new Error('she is not signed in');
+  if (!una) throw new Error('she is not logged in');
   expect(una.name).toBe('Una');
   expect(una.networkId).not.toBe(ours.networkId);
   expect(lanternpost('network', 'list').stdout).toContain('ours\tOurs\t1 people');

@@ -25,7 +25,7 @@ test.beforeAll(async ({ browser }) => {
 const shown = () => player.locator('#stage').getAttribute('data-media');
 const docket = () => page.getByTestId('docket');
 
-test('sign in, and see the network as streets', async () => {
+test('log in, and see the network as streets', async () => {
   await signIn(page);
   await expect(page.getByRole('region', { name: 'Sillarvik Quay' })).toBeVisible();
   const tiles = page.locator('[data-screen]');

@@ -244,7 +244,7 @@ test('a playlist name that two people edit: the later one chooses', async ({ bro
 });
 
 test.describe('on a slow line', () => {
-  test('who signs in before the script has come is let in, and told what is wrong', async ({ browser }) => {
+  test('who logs in before the script has come is let in, and told what is wrong', async ({ browser }) => {
     const context = await browser.newContext({ javaScriptEnabled: false });
     const page = await context.newPage();
     await page.goto(server('/sign-in'));

@@ -102,12 +102,12 @@ test('a planner asks, is sent back with a word, asks again, and is published; an
   await context.close();
 });
 
-test('a password that is changed signs out the other windows, and this one goes on', async ({ page, browser }) => {
+test('a password that is changed logs out the other windows, and this one goes on', async ({ page, browser }) => {
   const context = await browser.newContext();
   const other = await context.newPage();
   await signIn(other, '/', UNA);
   await signIn(page, '/people', UNA);
-  await expect(page.getByRole('region', { name: 'Where you are signed in' }).getByRole('listitem')).toHaveCount(4);
+  await expect(page.getByRole('region', { name: 'Where you are logged in' }).getByRole('listitem')).toHaveCount(4);
   const form = page.getByRole('region', { name: 'Your password' });
   await form.getByLabel('Current password').fill('not this one');
   await form.getByLabel('New password').fill('nets in at nine');
@@ -119,7 +119,7 @@ test('a password that is changed signs out the other windows, and this one goes 
   UNA.password = 'nets in at nine';
   // The other window notices the end of its stream, and asks who it is.
   await expect(other).toHaveURL(/sign-in/, { timeout: 30_000 });
-  await expect(page.getByRole('region', { name: 'Where you are signed in' }).getByRole('listitem')).toHaveCount(1);
+  await expect(page.getByRole('region', { name: 'Where you are logged in' }).getByRole('listitem')).toHaveCount(1);
   await context.close();
 });
 
@@ -142,7 +142,7 @@ test('a removed person is out at once; what was done is listed', async ({ page, 
   await expect(done.getByRole('listitem').first()).toContainText(`Ida Lunde removed Una Berg (${UNA.email})`);
   await una.getByLabel('E-mail').fill(UNA.email);
   await una.getByLabel('Password').fill(UNA.password);
-  await una.getByRole('button', { name: 'Sign in' }).click();
+  await una.getByRole('button', { name: 'Log in' }).click();
   await expect(una.getByRole('alert').filter({ hasText: 'don’t match' })).toBeVisible();
   await context.close();
 });
@@ -152,9 +152,9 @@ test('without a network the form says so, and what was typed stays', async ({ pa
   await page.getByLabel('E-mail').fill(IDA.email);
   await page.getByLabel('Password').fill(IDA.password);
   await context.setOffline(true);
-  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.getByRole('button', { name: 'Log in' }).click();
   await expect(page.getByRole('alert').filter({ hasText: 'The server didn’t answer' })).toBeVisible();
   await context.setOffline(false);
-  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.getByRole('button', { name: 'Log in' }).click();
   await expect(page.getByTestId('docket')).toBeVisible();
 });

@@ -105,7 +105,7 @@ test('a player page reloaded behind something that answers in our place: the kep
   await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
   const shown = () => page.evaluate(() => [document.title, document.getElementById('stage') !== null]);
   for (const other of [
-    { status: 200, body: '<title>Sign in</title><h1>Sign in to this network</h1>' },
+    { status: 200, body: '<title>Log in</title><h1>Log in to this network</h1>' },
     { status: 502, body: '<title>Bad gateway</title>' },
     { status: 401, body: '<title>Who are you?</title>' },
   ]) {
@@ -121,7 +121,7 @@ test('a player page reloaded behind something that answers in our place: the kep
   await new Promise((done) => between.close(done));
 });
 
-test('requests without a sign-in, from other sites, or malformed', async ({ page, request }) => {
+test('requests without a login, from other sites, or malformed', async ({ page, request }) => {
   const status = async (answer: ReturnType<APIRequestContext['get']>) => (await answer).status();
   for (const path of ['/api/uploads', '/api/statuses', '/api/lines', '/api/live', `/api/files/${'a'.repeat(64)}`])
     expect([path, await status(request.get(server(path)))]).toEqual([path, 401]);
@@ -181,11 +181,11 @@ test('the player is small: under 45 KB of script, gzipped, with the core', async
 
 test('forms say what is missing, at the field', async ({ page }) => {
   await page.goto(server('/sign-in'));
-  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.getByRole('button', { name: 'Log in' }).click();
   await expect(page.getByText('Write an e-mail address such as ida@example.org.')).toBeVisible();
   await page.getByLabel('E-mail').fill(IDA.email);
   await page.getByLabel('Password').fill('not the password');
-  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.getByRole('button', { name: 'Log in' }).click();
   await expect(page.getByText('E-mail and password don’t match. Check both and try again.')).toBeVisible();
 
   await signIn(page, '/plan');
@@ -280,7 +280,7 @@ test('without demo data the first start asks for a first person, on a page that 
       await expect(page.getByRole('heading', { name: title })).toBeVisible();
     }
     await page.getByRole('button', { name: 'Una' }).click();
-    await page.getByRole('menuitem', { name: 'Sign out' }).click();
+    await page.getByRole('menuitem', { name: 'Log out' }).click();
     await expect(page).toHaveURL(`${url}/sign-in`);
     await page.goto(`${url}/first-person`);
     await expect(page).toHaveURL(`${url}/sign-in`);

@@ -59,7 +59,7 @@ const canEnter = (folder) => {
   }
 };
 
-/** The role that the application signs in as, and the one that looks after the cluster. */
+/** The role that the application logs in as, and the one that looks after the cluster. */
 const APPLICATION = 'lanternpost';
 const ADMIN = 'lanternpost_admin';
 

@@ -1,5 +1,5 @@
 import type { Browser, Page, ViewportSize } from '@playwright/test';
-import { ternholm } from './plan';
+import { draft, planned, ternholm } from './plan';
 import { server, signIn } from './session';
 import { expect, test } from './test';
 
@@ -35,6 +35,7 @@ async function pierPlayer(browser: Browser, address: string): Promise<Page> {
   const { edit, lastChange } = await import('@/services/plan');
   const { publishEdition } = await import('@/services/editions');
   const { pairScreen } = await import('@/services/screens');
+  await clearPier();
   await edit(actor, [
     {
       ...{ kind: 'screen' as const, id: 'pier-end' },
@@ -51,6 +52,23 @@ async function pierPlayer(browser: Browser, address: string): Promise<Page> {
   await pairScreen(actor, 'pier-end', await player.locator('#code').innerText(), '127.0.0.1');
   await expect(player.locator('#stage')).toHaveAttribute('data-media', 'line-flag');
   return player;
+}
+
+/** Removes what another spec left on this instance: its screen, what is booked there, and what is planned. */
+async function clearPier(): Promise<void> {
+  const actor = await ternholm();
+  const { edit, lastChange } = await import('@/services/plan');
+  const { callOffPlanned, publishEdition } = await import('@/services/editions');
+  for (const { id } of await planned()) await callOffPlanned(actor, id);
+  const { bookings, screens } = await draft();
+  const there = screens.filter(({ id }) => id === 'pier-end');
+  if (there.length === 0) return;
+  const left = bookings.filter(({ where }) => where.includes('pier-end'));
+  await edit(actor, [
+    ...left.map((one) => ({ kind: 'booking' as const, id: one.id, remove: true as const })),
+    ...there.map((one) => ({ kind: 'screen' as const, id: one.id, remove: true as const })),
+  ]);
+  await publishEdition(actor, await lastChange(actor.networkId));
 }
 
 /** Makes its backdrop another: a change that waits. */

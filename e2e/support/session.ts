@@ -23,7 +23,7 @@ export async function signInByForm(page: Page, person = IDA): Promise<void> {
   await page.goto(server('/sign-in'));
   await page.getByLabel('E-mail').fill(person.email);
   await page.getByLabel('Password').fill(person.password);
-  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.getByRole('button', { name: 'Log in' }).click();
   await expect(page.getByTestId('docket')).toBeVisible();
 }
 

@@ -25,7 +25,7 @@ export async function attempt<T>(work: () => Promise<T>): Promise<Result<T>> {
 export function attemptAs<T>(work: (actor: Actor) => Promise<T>): Promise<Result<T>> {
   return attempt(async () => {
     const actor = await currentActor();
-    if (!actor) throw new Refusal(401, 'You are signed out. Sign in again.');
+    if (!actor) throw new Refusal(401, 'You are logged out. Log in again.');
     return inNameOf(actor, () => work(actor));
   });
 }

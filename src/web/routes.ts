@@ -23,12 +23,12 @@ export async function answerAs(
   return answer(request, async () => {
     const key = /^Bearer\s+(\S+)$/i.exec(request.headers.get('authorization') ?? '')?.[1];
     if (key !== undefined && right === undefined)
-      throw new Refusal(403, 'Keys can’t open this. It is for people who are signed in.');
+      throw new Refusal(403, 'Keys can’t open this. It is for people who are logged in.');
     const actor =
       key !== undefined && right !== undefined
         ? await actorOfKey(key, right, { address: await requestAddress() })
         : await currentActor();
-    if (!actor) throw new Refusal(401, 'You are signed out. Sign in again.');
+    if (!actor) throw new Refusal(401, 'You are logged out. Log in again.');
     return inNameOf(actor, () => work(actor));
   });
 }

@@ -69,7 +69,7 @@ class LibraryStore extends DataStore {
 const isId = (text: string) => z.uuid().safeParse(text).success;
 
 const metadataSchema = z.object({
-  filename: z.string('The file has no name. Send it as "filename".'),
+  filename: z.string('The file has no name. Send it as “filename”.'),
   batch: z.uuid('A batch is named by a UUID.').optional(),
   replaces: idSchema.optional(),
 });

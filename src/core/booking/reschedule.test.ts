@@ -3,6 +3,7 @@ import { orThrow } from '../refusal';
 import { parseDate, type LocalDate } from '../when';
 import { copyDays } from './copy';
 import { reschedule, scopesOf, type Rescheduling } from './reschedule';
+import { readRows } from '../tests/rows';
 
 const date = (text: string) => parseDate(text) as LocalDate;
 const booking = (when: When): Booking => ({
@@ -17,37 +18,7 @@ const plan = (...bookings: Booking[]) => ({
 
 describe('which scopes mean something of their own', () => {
   const scopes = (when: When, on: string) => scopesOf(plan(), booking(when), { date: date(on), set: 0 }).join(', ');
-  const ALL = 'this day, from this day, all';
-
-  test.each<[string, When, string, string]>([
-    ['every day, for ever', {}, '2026-12-10', ALL],
-    ['until a day', { to: '2026-12-31' }, '2026-12-10', ALL],
-    ['its first day, others after', { from: '2026-12-10' }, '2026-12-10', 'this day, all'],
-    ['its first of two', { from: '2026-12-10', to: '2026-12-11' }, '2026-12-10', 'this day, all'],
-    ['its only day', { from: '2026-12-10', to: '2026-12-10' }, '2026-12-10', 'all'],
-    ['its last day, others before', { from: '2026-12-09', to: '2026-12-10' }, '2026-12-10', ALL],
-    ['in the middle', { from: '2026-12-09', to: '2026-12-11' }, '2026-12-10', ALL],
-    ['its first by rule', { from: '2026-12-05', repeat: 'FREQ=WEEKLY;BYDAY=TH' }, '2026-12-10', 'this day, all'],
-    ['another added before', { from: '2026-12-10', to: '2026-12-10', also: ['2026-12-05'] }, '2026-12-10', ALL],
-    [
-      'another added after',
-      { from: '2026-12-10', to: '2026-12-10', also: ['2026-12-20'] },
-      '2026-12-10',
-      'this day, all',
-    ],
-    [
-      'the day before is one that a calendar keeps away',
-      { from: '2026-12-08', to: '2026-12-09', not: ['storm'] },
-      '2026-12-09',
-      'all',
-    ],
-    [
-      'the day before is taken out',
-      { from: '2026-12-09', to: '2026-12-10', except: ['2026-12-09'] },
-      '2026-12-10',
-      'all',
-    ],
-  ])('%s', (_, when, on, expected) => {
+  test.each<[string, When, string, string]>(readRows('booking/scopes.jsonl'))('%s', (_, when, on, expected) => {
     expect(scopes(when, on)).toBe(expected);
   });
 });

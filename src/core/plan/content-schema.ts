@@ -30,7 +30,7 @@ export const contentSchema = z
     if (CONTENT_KINDS.filter((kind) => content[kind] !== undefined).length !== 1)
       context.addIssue({
         code: 'custom',
-        message: `Name one content: either ${CONTENT_KINDS.map((kind) => `"${kind}"`).join(' or ')}.`,
+        message: `Name one content: either ${CONTENT_KINDS.map((kind) => `“${kind}”`).join(' or ')}.`,
       });
     checkTimed(content, context);
   })

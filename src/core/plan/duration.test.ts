@@ -1,35 +1,13 @@
 import fc from 'fast-check';
 import { readDuration } from './duration';
+import { readRows } from '../tests/rows';
 
 const read = (text: string) => {
   const result = readDuration(text);
   return result.ok ? result.value : result.message;
 };
 
-test.each([
-  ['12', 12_000],
-  ['2.5', 2_500],
-  ['2,5', 2_500],
-  ['.5', 500],
-  ['0.1', 100],
-  ['10s', 10_000],
-  ['10 sec', 10_000],
-  ['1:30', 90_000],
-  ['0:05.5', 5_500],
-  ['90:00', 5_400_000],
-  ['1:02:03', 3_723_000],
-  ['1m', 60_000],
-  ['1 min', 60_000],
-  ['1m30s', 90_000],
-  ['1m30', 90_000],
-  ['1 min 30 s', 90_000],
-  ['1.5 minutes', 90_000],
-  ['1 hour and 5 min', 3_900_000],
-  ['1h30', 5_400_000],
-  ['250 ms', 250],
-  ['24h', 86_400_000],
-  ['  8  ', 8_000],
-])('%j is %i ms', (text, ms) => expect(read(text)).toBe(ms));
+test.each<[string, number]>(readRows('plan/durations.jsonl'))('%j is %i ms', (text, ms) => expect(read(text)).toBe(ms));
 
 test.each([
   '',

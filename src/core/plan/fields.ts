@@ -42,7 +42,7 @@ export const tagSchema = z
   .max(80, 'A tag has at most 80 characters.')
   .refine(
     isTag,
-    'A tag has letters, digits, "-" and "_", and one ":" between two parts at most. It can’t be and, or, not, or all.',
+    'A tag has letters, digits, “-” and “_”, and one “:” between two parts at most. It can’t be and, or, not, or all.',
   )
   .transform((tag) => tag.toLowerCase());
 

@@ -10,7 +10,7 @@ export const idField = () =>
   z
     .string()
     .max(80, 'An id has at most 80 characters.')
-    .regex(/^[a-z0-9][a-z0-9_-]*$/, 'An id is made of a-z, 0-9, "-" and "_", and begins with a letter or digit.');
+    .regex(/^[a-z0-9][a-z0-9_-]*$/, 'An id is made of a-z, 0-9, “-” and “_”, and begins with a letter or digit.');
 
 const targets = z.registry<{ readonly kind: string }>();
 

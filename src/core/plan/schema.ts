@@ -16,7 +16,7 @@ const byCollection = <V>(make: (kind: ListedKind) => V) =>
   Object.fromEntries(LISTED_KINDS.map((kind) => [collectionOf(kind), make(kind)])) as Record<Collection, V>;
 
 export const planSchema = z.strictObject({
-  format: z.literal('lanternpost/plan', 'This isn’t a plan file: its "format" must be "lanternpost/plan".'),
+  format: z.literal('lanternpost/plan', 'This isn’t a plan file: its “format” must be “lanternpost/plan”.'),
   version: z.literal(1, 'This plan file has another version. Only version 1 can be read.'),
   network: networkSchema,
   ...byCollection((kind) => z.array<z.ZodType>(KINDS[kind].schema).default([])),

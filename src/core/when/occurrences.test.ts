@@ -12,6 +12,7 @@ import {
   type LocalDate,
   type Place,
 } from '.';
+import { readRows } from '../tests/rows';
 
 const place = (zone: string, hours?: Place['hours'], calendars: Record<string, string[]> = {}): Place => ({
   zone: zoneTable(zone),
@@ -155,36 +156,7 @@ test('what is remembered for one range is given again, and for no other range', 
   expect(occurrences(when, oslo, day, day + 86_400_000)).not.toBe(first);
 });
 
-test.each<[object, string]>([
-  [{ from: '2026-01-05', repeat: 'FREQ=WEEKLY;BYDAY=MO;UNTIL=20260201' }, 'by the rule'],
-  [{ from: '2026-01-05', repeat: 'FREQ=WEEKLY;BYDAY=MO;COUNT=2' }, 'Mon 2 times, from 5 Jan 2026'],
-  [{ from: '2026-01-05', repeat: 'FREQ=WEEKLY;BYDAY=MO;BYMONTH=1' }, 'Mon in Jan, from 5 Jan 2026'],
-  [{ from: '2026-01-05', repeat: 'FREQ=WEEKLY;BYDAY=MO;BYSETPOS=1' }, 'by the rule'],
-  [{ from: '2026-01-05', repeat: 'FREQ=WEEKLY' }, 'by the rule'],
-  [{ from: '2026-01-05', repeat: 'FREQ=WEEKLY;INTERVAL=2;BYDAY=TU,MO' }, 'every 2 weeks Mon Tue'],
-  [{ from: '2026-01-05', repeat: 'FREQ=DAILY;BYMONTH=6,7' }, 'daily in Jun, Jul'],
-  [{ from: '2026-01-05', repeat: 'FREQ=DAILY;INTERVAL=2;BYMONTH=6' }, 'by the rule'],
-  [{ from: '2026-01-05', repeat: 'FREQ=DAILY;BYMONTH=6;BYDAY=MO' }, 'by the rule'],
-  [{ from: '2026-01-05', repeat: 'FREQ=DAILY;INTERVAL=3' }, 'every 3 days'],
-  [{ from: '2026-01-05', repeat: 'FREQ=MONTHLY;BYMONTHDAY=-1' }, 'last day of the month'],
-  [
-    { from: '2026-01-05', repeat: 'FREQ=MONTHLY;BYMONTHDAY=1,2,3,4,11,12,13,21,22,23' },
-    'the 1st, 2nd, 3rd, 4th, 11th, 12th, 13th, 21st, 22nd, 23rd of the month',
-  ],
-  [{ from: '2026-01-05', repeat: 'FREQ=MONTHLY;BYMONTHDAY=1,-1' }, 'the 1st and last day of the month'],
-  [{ from: '2026-01-05', repeat: 'FREQ=MONTHLY;BYMONTHDAY=-3,-2,-1' }, 'the last 3 days of the month'],
-  [{ from: '2026-01-05', repeat: 'FREQ=MONTHLY;BYMONTHDAY=-3,-1' }, 'by the rule'],
-  [{ from: '2026-01-05', repeat: 'FREQ=MONTHLY;BYMONTHDAY=-3' }, 'by the rule'],
-  [{ from: '2026-01-05', repeat: 'FREQ=MONTHLY;BYDAY=1MO;BYMONTH=1,4' }, 'the first Mon of the month in Jan, Apr'],
-  [{ from: '2026-01-05', repeat: 'FREQ=YEARLY;BYMONTH=12;BYMONTHDAY=24,31' }, 'every year on 24, 31 Dec'],
-  [{ from: '2026-01-05', repeat: 'FREQ=YEARLY;BYMONTH=12;BYMONTHDAY=24,-1' }, 'by the rule'],
-  [{ from: '2026-01-05', repeat: 'FREQ=MONTHLY;BYDAY=1MO,-1MO' }, 'the first and last Mon of the month'],
-  [{ from: '2026-01-05', repeat: 'FREQ=MONTHLY;BYDAY=1MO,2TU' }, 'by the rule'],
-  [{ from: '2026-01-05', repeat: 'FREQ=MONTHLY;BYDAY=MO' }, 'by the rule'],
-  [{ from: '2026-01-05', repeat: 'FREQ=MONTHLY;INTERVAL=2;BYMONTHDAY=1' }, 'by the rule'],
-  [{ to: '2026-02-01' }, 'until 1 Feb 2026'],
-  [{ from: '2026-02-01', to: '2026-02-01', windows: [['06:00', '07:00']] }, '06:00–07:00, 1 Feb 2026'],
-])('%j in words: %s', (when, words) => {
+test.each<[object, string]>(readRows('when/described.jsonl'))('%j in words: %s', (when, words) => {
   expect(describeWhen(whenSchema.parse(when) as When)).toMatch(words);
 });
 

@@ -24,7 +24,7 @@ const ruleSchema = z
     if (!result.ok) context.addIssue({ code: 'custom', message: result.message });
   });
 
-const NAMED = '"opens", "closes", "sunrise" or "sunset", with an offset such as closes-00:30';
+const NAMED = '“opens”, “closes”, “sunrise” or “sunset”, with an offset such as closes-00:30';
 const START = `A window starts at HH:MM or HH:MM:SS, or at ${NAMED}.`;
 const END = `A window ends at HH:MM, HH:MM:SS or 24:00, or at ${NAMED}.`;
 
@@ -41,7 +41,7 @@ const calendarsSchema = z.array(reference('calendar')).max(50, 'There are at mos
 
 const fields = {
   clock: z
-    .union([z.literal('site'), zoneSchema], 'The clock is "site" or an IANA zone such as Europe/Oslo.')
+    .union([z.literal('site'), zoneSchema], 'The clock is “site” or an IANA zone such as Europe/Oslo.')
     .optional(),
   from: dateSchema.optional(),
   to: dateSchema.optional(),
@@ -78,7 +78,7 @@ interface Checked {
 
 function check({ clock, from, repeat, windows }: Checked, context: z.RefinementCtx): void {
   if (repeat !== undefined && from === undefined)
-    context.addIssue({ code: 'custom', path: ['from'], message: 'A repeat starts at "from": give its first date.' });
+    context.addIssue({ code: 'custom', path: ['from'], message: 'A repeat starts at “from”: give its first date.' });
   if (clock === undefined || clock === 'site') return;
   (windows ?? []).forEach((window, i) =>
     window.forEach((edge, side) => {
@@ -108,7 +108,7 @@ export const whenSchema = z
     ...fields,
     any: z
       .array(setSchema)
-      .min(1, '"any" is empty. Write at least one set of hours, or leave "any" out for always.')
+      .min(1, '“any” is empty. Write at least one set of hours, or leave “any” out for always.')
       .max(MOST_SETS, `There are at most ${MOST_SETS} sets of hours.`)
       .optional(),
   })
@@ -119,7 +119,7 @@ export const whenSchema = z
       context.addIssue({
         code: 'custom',
         path: [field],
-        message: `"any" can’t have other fields beside it. Move “${field}” into each of its sets of hours.`,
+        message: `“any” can’t have other fields beside it. Move “${field}” into each of its sets of hours.`,
       });
   }) as unknown as z.ZodType<When, When>;
 

@@ -11,6 +11,7 @@ import { formatDate } from '@/core/when';
 import { useNetwork } from '@/interface/data/provider';
 import { useAnswer, ask } from '@/interface/forecast/client';
 import { AutoForm } from '@/interface/forms/auto-form';
+import { Word } from '@/interface/kit/words/word';
 import { Button } from '@/interface/kit/controls/button';
 import { ContentPicker } from '@/interface/forms/content-picker';
 import { Field, Input, Tick } from '@/interface/kit/controls/field';
@@ -254,7 +255,12 @@ function WhichWins({ form: { register, watch, trigger, formState } }: { form: Bo
       )}
       <Field
         label="Share of the loop"
-        hint="Weave it in: it is mixed in between other items, but never in a takeover. Leave empty to have the screen to itself."
+        hint={
+          <>
+            <Word of="weave">Weave</Word> it in: it is mixed in between other items, but never in a takeover. Leave
+            empty to have the screen to itself.
+          </>
+        }
         error={weave?.message}
       >
         <Input invalid={!!weave} placeholder="10 %, or every 5 min" {...register('weave')} />

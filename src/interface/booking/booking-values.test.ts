@@ -9,6 +9,7 @@ import {
   whenValues,
   type HoursValues,
 } from './booking-values';
+import { readRows } from '@/core/tests/rows';
 
 const now = new Date('2026-11-25T10:00:00Z');
 const schema = bookingFormSchema({
@@ -35,40 +36,14 @@ function through(before: Booking): Omit<Booking, 'id'> {
   return bookingDocument(schema.parse(bookingValues(before)), before, now);
 }
 
-test.each<[string, object]>([
-  ['always', {}],
-  [
-    'weekdays, windows and a calendar',
-    {
-      when: {
-        from: '2026-12-01',
-        to: '2027-02-28',
-        repeat: 'FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR',
-        windows: [
-          ['05:30', '10:00'],
-          ['opens', 'closes-00:30'],
-        ],
-        not: ['storm-days'],
-      },
-    },
-  ],
-  ['a rule that is more than weekdays', { when: { from: '2026-01-01', repeat: 'FREQ=MONTHLY;BYDAY=1MO' } }],
-  ['single dates, and calendars', { when: { also: ['2026-12-24'], except: ['2026-12-31'], not: ['storm-days'] } }],
-  ['a pinned clock, only on a calendar', { when: { clock: 'Europe/Oslo', only: ['storm-days'] } }],
-  ['a file with seconds of its own', { content: { media: 'flag', durationMs: 12_500 }, priority: 5 }],
-  ['a takeover that wakes, on hold', { takeover: true, wake: true, onHold: true }],
-  [
-    'one that is prepared',
-    { takeover: true, onHold: true, prepared: { words: 'Call the pilot first.', lasts: 2_700_000 } },
-  ],
-  ['one that is prepared without words', { takeover: true, onHold: true, prepared: { lasts: 90_500 } }],
-  ['one that was prepared and is fired', { takeover: true, prepared: { words: 'Call the pilot first.' } }],
-  ['a drill', { takeover: true, drill: true, prepared: { lasts: 600_000 } }],
-])('%s goes through the form unchanged', (_what, values) => {
-  const before = booking(values);
-  const { id: _id, ...document } = before;
-  expect(through(before)).toEqual(document);
-});
+test.each<[string, object]>(readRows('../interface/booking/booking-values.jsonl'))(
+  '%s goes through the form unchanged',
+  (_what, values) => {
+    const before = booking(values);
+    const { id: _id, ...document } = before;
+    expect(through(before)).toEqual(document);
+  },
+);
 
 test.each([
   ['a while', 'Write a duration under a day, e.g. 30 min or 2 hours. Leave empty for “until the all-clear”.'],

@@ -3,6 +3,7 @@ import { parseInstant } from '@/core/instant';
 import { type Plan } from '@/core/plan';
 import { whyNotWords } from './why-not';
 import { smallPlan } from '@/core/tests/small-plan';
+import { readRows } from '@/core/tests/rows';
 
 const [from, to] = [parseInstant('2026-12-01T00:00:00Z') as number, parseInstant('2026-12-02T00:00:00Z') as number];
 
@@ -53,37 +54,11 @@ function told(own: object, ahead: object = {}): string | null {
   return found && whyNotWords(found, booking, plan);
 }
 
-test.each<[string, object, object, RegExp | null]>([
-  ['it shows', {}, {}, null],
-  ['until closing it has a time', { when: { windows: [['10:00', 'closes']] } }, {}, null],
-  ['on hold', { onHold: true }, {}, /^It is on hold, so no screen shows it/],
-  [
-    'a takeover that is prepared',
-    { onHold: true, takeover: true },
-    {},
-    /It is prepared, and shows when it is activated./,
-  ],
-  ['an archived file', { content: { media: 'old' } }, {}, /^What it shows is archived/],
-  ['an empty playlist', { content: { playlist: 'empty' } }, {}, /^Nothing is in its playlist/],
-  ['a playlist of nothing but empty ones', { content: { playlist: 'nested' } }, {}, /^Nothing is in its playlist/],
-  ['items for other screens', { content: { playlist: 'elsewhere' } }, {}, /^Nothing in it is for these screens/],
-  ['a file that is over', { content: { media: 'gone' } }, {}, /^Nothing in it is available at that time/],
-  ['another day', { when: { from: '2026-12-02' } }, {}, /^It has no time in these days/],
-  ['while displays are off', { when: { windows: [['22:15', '22:45']] } }, {}, /^Its screens are off all that time/],
-  [
-    'behind another',
-    { priority: 1 },
-    { priority: 5, where: 'a' },
-    /It shows on no screen in these days, because “Ahead” goes ahead of it the whole time, but/,
-  ],
-  [
-    'behind another all day',
-    { priority: 1, when: { windows: [['09:00', '12:00']] } },
-    { priority: 5, where: 'a' },
-    /It shows on no screen in these days, because “Ahead” goes ahead of it the whole time./,
-  ],
-])('%s: what is said of a booking is so', (_, own, ahead, words) => {
-  const said = told(own, ahead);
-  if (words === null) expect(said).toBeNull();
-  else expect(said).toMatch(words);
-});
+test.each<[string, object, object, string | null]>(readRows('../interface/booking/why-not.jsonl'))(
+  '%s: what is said of a booking is so',
+  (_, own, ahead, words) => {
+    const said = told(own, ahead);
+    if (words === null) expect(said).toBeNull();
+    else expect(said).toMatch(new RegExp(words));
+  },
+);

@@ -216,7 +216,7 @@ describe('what the feed tells', () => {
     expect(cut.asked).toEqual(['/api/published?change=7', 'reload']);
   });
 
-  test('what was missed: asked for once at a time; who is signed out, and what is too much, loads the page anew', async () => {
+  test('what was missed: asked for once at a time; who is logged out, and what is too much, loads the page anew', async () => {
     const { store, asked } = page({ '/api/missed': json({ changes: null, statuses: [], at: 5 }) });
     store.hear({ kind: 'at', change: 50 });
     store.hear({ kind: 'at', change: 51 });

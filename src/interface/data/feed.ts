@@ -24,7 +24,7 @@ export function listenFeed(onEvent: (event: FeedEvent) => void): () => void {
     source = stream;
     stream.onmessage = ({ data }: MessageEvent<string>) => tell(JSON.parse(data) as FeedEvent);
     stream.onerror = () => {
-      // A line that breaks is opened again by the browser; an answer that is no stream (signed out, a proxy's excuse) is not.
+      // A line that breaks is opened again by the browser; an answer that is no stream (logged out, a proxy's excuse) is not.
       if (stream.readyState !== EventSource.CLOSED) return;
       tell({ kind: 'at', change: 0 });
       again = setTimeout(open, AGAIN_MS);

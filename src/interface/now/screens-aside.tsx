@@ -3,6 +3,7 @@
 import { group } from 'd3-array';
 import Link from 'next/link';
 import { useMoment } from '@/interface/data/moment';
+import { Word } from '@/interface/kit/words/word';
 import { Button } from '@/interface/kit/controls/button';
 import { counted } from '@/interface/kit/words/format';
 import { Lantern, STATE_WORDS } from '@/interface/kit/lantern/lantern';
@@ -44,7 +45,9 @@ export function ScreensAside({
       head={<h2 className="text-xl">{counted(screens.length, 'screen')}</h2>}
       onClose={onClose}
     >
-      <p className="mt-1 text-sm text-faint">The time rail shows changes on these screens only.</p>
+      <p className="mt-1 text-sm text-faint">
+        The time <Word of="rail">rail</Word> shows changes on these screens only.
+      </p>
       {putting ? (
         <PutOnForm screens={screens} onClose={() => onPut(false)} />
       ) : (

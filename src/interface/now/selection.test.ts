@@ -1,99 +1,32 @@
 import { NOTHING, boxBetween, meets, pressed, tileBeyond, type Chosen } from './selection';
 
 const order = ['a', 'b', 'c', 'd', 'e'];
-const alone = { more: false, stretch: false };
-const more = { more: true, stretch: false };
-const stretch = { more: false, stretch: true };
 const ids = (chosen: Chosen) => [...chosen.ids].join('');
-const press = (...steps: [string, typeof alone][]) =>
-  steps.reduce<Chosen>((chosen, [id, how]) => pressed(chosen, id, order, how), NOTHING);
+/** Presses tiles in turn: `b` alone, `+b` with the key that adds more, `-b` with the key that stretches, `+-b` with both. */
+const press = (steps: string) =>
+  steps.split(' ').reduce<Chosen>((chosen, step) => {
+    const how = { more: step.includes('+'), stretch: step.includes('-') };
+    return pressed(chosen, step.slice(-1), order, how);
+  }, NOTHING);
 
 describe('tiles that are chosen', () => {
-  it.each<[string, [string, typeof alone][], string]>([
-    [
-      'one takes the place of another',
-      [
-        ['a', alone],
-        ['b', alone],
-      ],
-      'b',
-    ],
-    [
-      'the same again is given up',
-      [
-        ['a', alone],
-        ['a', alone],
-      ],
-      '',
-    ],
-    [
-      'more are added',
-      [
-        ['a', alone],
-        ['c', more],
-        ['e', more],
-      ],
-      'ace',
-    ],
-    [
-      'and taken away',
-      [
-        ['a', alone],
-        ['c', more],
-        ['a', more],
-      ],
-      'c',
-    ],
-    [
-      'a stretch, forwards',
-      [
-        ['b', alone],
-        ['d', stretch],
-      ],
-      'bcd',
-    ],
-    [
-      'a stretch, backwards',
-      [
-        ['d', alone],
-        ['b', stretch],
-      ],
-      'bcd',
-    ],
-    [
-      'a stretch is drawn anew from where it began',
-      [
-        ['b', alone],
-        ['e', stretch],
-        ['c', stretch],
-      ],
-      'bc',
-    ],
-    [
-      'a stretch besides what is chosen',
-      [
-        ['a', alone],
-        ['c', more],
-        ['d', { more: true, stretch: true }],
-      ],
-      'acd',
-    ],
-    ['a stretch from nowhere is the one', [['c', stretch]], 'c'],
-    [
-      'one of several alone',
-      [
-        ['a', alone],
-        ['b', more],
-        ['b', alone],
-      ],
-      'b',
-    ],
+  it.each([
+    ['one takes the place of another', 'a b', 'b'],
+    ['the same again is given up', 'a a', ''],
+    ['more are added', 'a +c +e', 'ace'],
+    ['and taken away', 'a +c +a', 'c'],
+    ['a stretch, forwards', 'b -d', 'bcd'],
+    ['a stretch, backwards', 'd -b', 'bcd'],
+    ['a stretch is drawn anew from where it began', 'b -e -c', 'bc'],
+    ['a stretch besides what is chosen', 'a +c +-d', 'acd'],
+    ['a stretch from nowhere is the one', '-c', 'c'],
+    ['one of several alone', 'a +b b', 'b'],
   ])('%s', (_, steps, chosen) => {
-    expect(ids(press(...steps))).toBe(chosen);
+    expect(ids(press(steps))).toBe(chosen);
   });
 
   it('a stretch whose beginning is out of sight begins anew', () => {
-    expect(pressed({ ids: new Set(['z']), anchor: 'z' }, 'b', order, stretch)).toEqual({
+    expect(pressed({ ids: new Set(['z']), anchor: 'z' }, 'b', order, { more: false, stretch: true })).toEqual({
       ids: new Set(['b']),
       anchor: 'b',
     });

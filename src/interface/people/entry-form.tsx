@@ -17,7 +17,7 @@ interface EntryFormProps<Values extends FieldValues> {
   readonly children: ReactNode;
 }
 
-/** The form of a sign-in page. Errors are shown above its button. */
+/** The form of a login page. Errors are shown above its button. */
 export function EntryForm<Values extends FieldValues>({
   form,
   button,

@@ -11,7 +11,7 @@ import { firstPersonSchema, signInSchema, type FirstPerson, type SignIn } from '
 /** These forms work before the page's script runs, and without it: the browser sends them, and the page comes back with what was refused. */
 const BEGUN: SentBack = { refused: null, values: {} };
 
-/** Why signing in failed, if no field shows it. */
+/** Why logging in failed, if no field shows it. */
 const refusalOf = ({ refused }: SentBack) => (refused?.problems.length === 0 ? refused.message : undefined);
 
 export function SignInForm() {
@@ -19,7 +19,7 @@ export function SignInForm() {
   const form = useForm<SignIn>({ resolver: zodResolver(signInSchema), mode: 'onTouched' });
   const of = { form, sent };
   return (
-    <EntryForm<SignIn> form={form} button="Sign in" enter={signInAction} action={action} refused={refusalOf(sent)}>
+    <EntryForm<SignIn> form={form} button="Log in" enter={signInAction} action={action} refused={refusalOf(sent)}>
       <Entry of={of} name="email" label="E-mail" type="email" autoComplete="username" />
       <Entry of={of} name="password" label="Password" type="password" autoComplete="current-password" />
     </EntryForm>

@@ -44,7 +44,7 @@ export function InviteForm({ give }: { give: Give }) {
       </Field>
       <Field
         label="Their e-mail"
-        hint="This is how they will sign in. We don’t send an e-mail."
+        hint="This is how they will log in. We don’t send an e-mail."
         error={errors.email?.message}
       >
         <Input type="email" autoComplete="off" invalid={!!errors.email} {...register('email')} />

@@ -50,15 +50,15 @@ function Entry({ token, offer }: { token: string; offer: Offer }) {
       <h1 className="text-3xl">{offer.reset ? 'A new password' : offer.network}</h1>
       <p className="mt-2 mb-6 text-faint">
         {offer.reset
-          ? `For ${offer.name} at ${offer.network}. Windows that are signed in with the old password will be signed out.`
+          ? `For ${offer.name} at ${offer.network}. Windows that are logged in with the old password will be logged out.`
           : `You are invited as ${(offer.role ? ROLE[offer.role].name : 'Viewer').toLowerCase()}. This link works once.`}
       </p>
       <EntryForm<Join>
         form={form}
-        button={offer.reset ? 'Set password and sign in' : 'Join'}
+        button={offer.reset ? 'Set password and log in' : 'Join'}
         enter={(values) => joinAction(token, values)}
       >
-        <Field label="E-mail" hint="You sign in with it">
+        <Field label="E-mail" hint="You log in with it">
           <Input type="email" autoComplete="username" value={offer.email} readOnly />
         </Field>
         {!offer.reset && (

@@ -7,12 +7,12 @@ import type { Session } from '@/services/people';
 import type { RunAndTell } from './act';
 import { agentName } from './words';
 
-/** Where you are signed in: each window can be signed out from here. */
+/** Where you are logged in: each window can be logged out from here. */
 export function OwnSessions({ sessions, zone, act }: { sessions: readonly Session[]; zone: string; act: RunAndTell }) {
   return (
     <section aria-labelledby="own-sessions">
       <h2 id="own-sessions" className="text-lg">
-        Where you are signed in
+        Where you are logged in
       </h2>
       <ul className="mt-2 border-y border-rule">
         {sessions.map(({ id, here, agent, address, seenAt }) => (
@@ -29,10 +29,10 @@ export function OwnSessions({ sessions, zone, act }: { sessions: readonly Sessio
             {!here && (
               <Button
                 variant="grave"
-                aria-label={`Sign out ${agentName(agent)} at ${address ?? 'an unknown address'}`}
-                onClick={() => void act(endSessionAction(id), 'That window is signed out.')}
+                aria-label={`Log out ${agentName(agent)} at ${address ?? 'an unknown address'}`}
+                onClick={() => void act(endSessionAction(id), 'That window is logged out.')}
               >
-                Sign out
+                Log out
               </Button>
             )}
           </li>

@@ -30,7 +30,7 @@ export function PasswordForm({ act }: { act: RunAndTell }) {
         enter={async (values) => {
           const result = await act(
             changePasswordAction(values),
-            'Your password is changed; your other windows are signed out.',
+            'Your password is changed; your other windows are logged out.',
           );
           if (result.ok) reset(EMPTY);
           return result;

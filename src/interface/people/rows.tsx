@@ -52,7 +52,7 @@ export function PersonRow({
         <strong className="break-words">{name}</strong>
         {you && <span className="text-faint"> (you)</span>}
         <span className="block break-words text-sm text-faint">
-          {email} · {seenAt ? `last here ${dateTime(Date.parse(seenAt), zone)}` : 'signed out'}
+          {email} · {seenAt ? `last here ${dateTime(Date.parse(seenAt), zone)}` : 'logged out'}
           {sessions > 1 && `, ${counted(sessions, 'window')}`}
         </span>
       </span>
@@ -73,10 +73,10 @@ export function PersonRow({
           <Button
             variant="quiet"
             disabled={sessions === 0}
-            aria-label={`Sign out ${name} everywhere`}
-            onClick={() => void act(signOutPersonAction(id), `${name} is signed out everywhere.`)}
+            aria-label={`Log out ${name} everywhere`}
+            onClick={() => void act(signOutPersonAction(id), `${name} is logged out everywhere.`)}
           >
-            Sign out
+            Log out
           </Button>
           <Button ref={remove} variant="grave" aria-label={`Remove ${name}…`} onClick={() => setAsked(true)}>
             Remove…

@@ -18,7 +18,7 @@ export function TrailList({ lines, zone }: { lines: readonly TrailLine[]; zone: 
         What was done
       </h2>
       {lines.length === 0 ? (
-        <p className="mt-1 text-faint">Nothing yet. Invitations, sign-ins and removals will be listed here.</p>
+        <p className="mt-1 text-faint">Nothing yet. Invitations, logins and removals will be listed here.</p>
       ) : (
         <ol className="mt-2 border-y border-rule text-sm">
           {shown.map((line) => (

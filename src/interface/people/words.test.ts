@@ -23,8 +23,8 @@ test('every act is a sentence that names who did it', () => {
     expect(trailSentence({ ...line, by: null })).toMatch(/^The command line [a-z]/);
   }
   const ended = { id: 1, at: '', address: null, act: 'sessions-ended' as const, by: 'Ida' };
-  expect(trailSentence({ ...ended, about: 'Otto' })).toBe('Ida signed Otto out everywhere');
-  expect(trailSentence({ ...ended, about: null })).toBe('Ida signed out another window');
+  expect(trailSentence({ ...ended, about: 'Otto' })).toBe('Ida logged Otto out everywhere');
+  expect(trailSentence({ ...ended, about: null })).toBe('Ida logged out another window');
 });
 
 test.each([

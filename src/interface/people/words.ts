@@ -18,9 +18,9 @@ export function trailSentence({ by, act, about }: TrailLine): string {
     case 'network-made':
       return `${who} made the network ${whom}`;
     case 'signed-in':
-      return `${who} signed in`;
+      return `${who} logged in`;
     case 'signed-out':
-      return `${who} signed out`;
+      return `${who} logged out`;
     case 'invited':
       return `${who} invited ${whom}`;
     case 'reset-offered':
@@ -34,7 +34,7 @@ export function trailSentence({ by, act, about }: TrailLine): string {
     case 'password-changed':
       return `${who} changed their password`;
     case 'sessions-ended':
-      return about ? `${who} signed ${whom} out everywhere` : `${who} signed out another window`;
+      return about ? `${who} logged ${whom} out everywhere` : `${who} logged out another window`;
     case 'key-made':
       return `${who} made the key “${whom}”`;
     case 'firers-set':

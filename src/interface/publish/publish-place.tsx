@@ -15,6 +15,7 @@ import { WhyNot, useMay } from '@/interface/data/may';
 import { useZone } from '@/interface/data/zone';
 import { useDocket, useEditions, usePlanAgain, useRequests } from '@/interface/data/queries';
 import { useIndex, useNetwork } from '@/interface/data/provider';
+import { Word } from '@/interface/kit/words/word';
 import { Button } from '@/interface/kit/controls/button';
 import { useKey } from '@/interface/shell/keys';
 import { Field, Input } from '@/interface/kit/controls/field';
@@ -77,7 +78,13 @@ export function PublishPlace() {
           />
         )}
         <h1 className="text-2xl">
-          {open ? `${counted(entries.length, 'change')} ${sinceWhat}` : 'Nothing to publish'}
+          {open ? (
+            <>
+              <Word of="docket">{counted(entries.length, 'change')}</Word> {sinceWhat}
+            </>
+          ) : (
+            'Nothing to publish'
+          )}
         </h1>
         {open ? (
           <Waiting

@@ -10,7 +10,7 @@ const NOTHING = { put: () => {}, drop: () => {} };
 /** The page has one sender for all places, so that sending continues when you change places. */
 let made: { readonly person: string; readonly sender: Sender } | null = null;
 
-/** The page's sender, for the person who is signed in. Continues what an earlier page left. */
+/** The page's sender, for the person who is logged in. Continues what an earlier page left. */
 export function senderOf(person: string): Sender {
   // A server draws for everybody, and sends nothing.
   if (typeof window === 'undefined') return new Sender(courierOf(person), NOTHING);

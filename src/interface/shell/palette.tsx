@@ -127,7 +127,7 @@ function Finder({ input, onDone }: { input: Ref<HTMLInputElement>; onDone: () =>
             },
           ]
         : []),
-      { key: 'act out', name: 'Sign out', what: 'act', run: () => void signOutAction() },
+      { key: 'act out', name: 'Log out', what: 'act', run: () => void signOutAction() },
       // What keys do here: the ways to places are known already.
       ...keys
         .filter((one) => !one.keys.startsWith('g '))

@@ -99,7 +99,7 @@ export function TopBar() {
                 onClick={() => void signOutAction()}
                 className="block w-full px-4 py-2 text-left data-focus:bg-well"
               >
-                Sign out
+                Log out
               </button>
             </MenuItem>
           </MenuItems>

@@ -1,33 +1,25 @@
-import { compileEdition, type ProgramDocument } from '@/core/edition';
-import { readPlan } from '@/core/plan';
-import { orThrow } from '@/core/refusal';
+import type { ProgramDocument } from '@/core/edition';
+import { programOf } from '@/core/tests/program-of';
+import { smallPlan } from '@/core/tests/small-plan';
 import { Conductor, type Scene } from './conductor';
 
 const NOON = Date.UTC(2026, 10, 25, 12);
 const MINUTE = 60_000;
 
 /** A screen's program: a backdrop of two stills of 10 s each, and what the plan says besides. */
-function program(more: { bookings?: object[]; lightsOut?: object[]; items?: object[] } = {}): ProgramDocument {
-  const plan = readPlan({
-    format: 'lanternpost/plan',
-    version: 1,
-    network: { name: 'N', backdrop: { playlist: 'loop' } },
-    sites: [{ id: 'quay', name: 'Quay', timeZone: 'UTC' }],
-    screens: [
-      { id: 'hall', name: 'Hall', site: 'quay', width: 10, height: 10, tags: [], lightsOut: more.lightsOut ?? [] },
-    ],
-    media: ['one', 'two', 'notice'].map((id) => ({
-      ...{ id, name: id, kind: 'image', width: 1, height: 1, bytes: 1, added: '2026-01-01T00:00:00Z' },
-      ...{ sha256: 'a'.repeat(64), type: 'image/png' },
-    })),
-    playlists: [{ id: 'loop', name: 'Loop', items: more.items ?? [{ media: 'one' }, { media: 'two' }] }],
-    bookings: (more.bookings ?? []).map((one) => ({
-      ...{ name: 'B', content: { media: 'notice' }, where: 'all', created: '2026-01-01T00:00:00Z' },
-      ...one,
-    })),
+function program({
+  items = ['one', 'two'],
+  lightsOut = [],
+  bookings = [],
+}: { bookings?: object[]; lightsOut?: object[]; items?: unknown[] } = {}): ProgramDocument {
+  const plan = smallPlan({
+    network: { backdrop: { playlist: 'loop' } },
+    screens: [{ id: 'hall', lightsOut }],
+    media: ['one', 'two', 'notice'].map((id) => ({ id, sha256: 'a'.repeat(64), type: 'image/png' })),
+    playlists: [{ id: 'loop', items }],
+    bookings: bookings.map((one) => ({ content: { media: 'notice' }, ...one })),
   });
-  const { screens, programs } = orThrow(compileEdition(orThrow(plan)));
-  return JSON.parse(programs.get(screens.get('hall') ?? '') ?? '') as ProgramDocument;
+  return programOf(plan, 'hall').document;
 }
 
 /** A stage that writes down what it is asked for, and loads as the test says. */

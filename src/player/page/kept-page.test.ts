@@ -2,7 +2,7 @@ import { PLAYER_PAGE_HEADER } from '@/protocol/page';
 import { freshOrKept, keepAll, type PageCache } from './kept-page';
 
 const ours = (text: string) => new Response(text, { headers: { [PLAYER_PAGE_HEADER]: '1' } });
-const portal = () => new Response('<h1>Sign in to this network</h1>', { headers: { 'content-type': 'text/html' } });
+const portal = () => new Response('<h1>Log in to this network</h1>', { headers: { 'content-type': 'text/html' } });
 
 function cacheOf(parts: Record<string, string> = {}): PageCache & { readonly parts: Map<string, string> } {
   const kept = new Map(Object.entries(parts));
@@ -71,7 +71,7 @@ test('a network that takes its time does not hold the page up; what comes late i
 
 test('where nothing is kept, what came is shown, and never kept unless it is ours', async () => {
   const cache = cacheOf();
-  expect(await (await freshOrKept(request, cache, answering(portal))).text()).toContain('Sign in');
+  expect(await (await freshOrKept(request, cache, answering(portal))).text()).toContain('Log in');
   expect(cache.parts.size).toBe(0);
   await expect(
     freshOrKept(

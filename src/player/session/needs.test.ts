@@ -1,6 +1,6 @@
-import { compileEdition, type ProgramDocument } from '@/core/edition';
-import { readPlan } from '@/core/plan';
-import { orThrow } from '@/core/refusal';
+import type { ProgramDocument } from '@/core/edition';
+import { programOf } from '@/core/tests/program-of';
+import { smallPlan } from '@/core/tests/small-plan';
 import { FIRST_DAY, needsOf } from './needs';
 
 const NOW = Date.UTC(2026, 10, 25, 12);
@@ -9,35 +9,20 @@ const DAY = 24 * HOUR;
 
 /** The program of a screen whose backdrop is a loop of `one` and `two`, 10 s each, with bookings of other files. */
 function program(bookings: object[], same: Record<string, string> = {}): ProgramDocument {
-  const names = ['one', 'two', 'day', 'week', 'spring', 'far', 'long'];
-  const read = readPlan({
-    format: 'lanternpost/plan',
-    version: 1,
-    network: { name: 'N', backdrop: { playlist: 'loop' } },
-    sites: [{ id: 'quay', name: 'Quay', timeZone: 'UTC' }],
-    screens: [{ id: 'hall', name: 'Hall', site: 'quay', width: 1, height: 1 }],
-    media: names.map((id, i) => ({
-      ...{ id, name: id, kind: 'image', width: 1, height: 1, bytes: 1, added: '2026-01-01T00:00:00Z' },
-      ...{ sha256: (same[id] ?? String(i)).padStart(64, '0'), type: 'image/png' },
+  const hours = (media: string) => ({ media, durationMs: HOUR });
+  const plan = smallPlan({
+    network: { backdrop: { playlist: 'loop' } },
+    screens: ['hall'],
+    media: ['one', 'two', 'day', 'week', 'spring', 'far', 'long'].map((id, i) => ({
+      ...{ id, sha256: (same[id] ?? String(i)).padStart(64, '0'), type: 'image/png' },
     })),
     playlists: [
-      { id: 'loop', name: 'Loop', items: [{ media: 'one' }, { media: 'two' }] },
-      {
-        id: 'pair',
-        name: 'Pair',
-        items: [
-          { media: 'day', durationMs: HOUR },
-          { media: 'long', durationMs: HOUR },
-        ],
-      },
+      { id: 'loop', items: ['one', 'two'] },
+      { id: 'pair', items: [hours('day'), hours('long')] },
     ],
-    bookings: bookings.map((one, i) => ({
-      ...{ id: `b${i}`, name: `B${i}`, where: 'all', created: '2026-01-01T00:00:00Z' },
-      ...one,
-    })),
+    bookings,
   });
-  const { screens, programs } = orThrow(compileEdition(orThrow(read)));
-  return JSON.parse(programs.get(screens.get('hall') ?? '') ?? '') as ProgramDocument;
+  return programOf(plan, 'hall').document;
 }
 
 /** What is needed, by the file's name, in hours from now. */

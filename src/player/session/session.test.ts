@@ -1,9 +1,9 @@
 import { createHash } from 'node:crypto';
 import { Readable } from 'node:stream';
-import { compileEdition, type ProgramDocument } from '@/core/edition';
+import type { ProgramDocument } from '@/core/edition';
 import { HOUR, MINUTE } from '@/core/instant';
-import { readPlan } from '@/core/plan';
-import { orThrow } from '@/core/refusal';
+import { programOf } from '@/core/tests/program-of';
+import { smallPlan } from '@/core/tests/small-plan';
 import { FleetStore } from '@/fleet/store';
 import { createPlayerApp } from '@/protocol/app';
 import type { PlayerBackend, Woken } from '@/protocol/player-backend';
@@ -20,46 +20,19 @@ const FILES = new Map(['flag', 'sailings', 'spring'].map((name) => [shaOf(bytesO
 
 /** A program whose screen shows the flag, from 14:00 the sailings, and in spring something else. */
 function program(extra: object = {}, window = ['14:00', '15:00']): { hash: string; text: string } {
-  const read = readPlan({
-    format: 'lanternpost/plan',
-    version: 1,
-    network: { name: 'N', backdrop: { media: 'flag' } },
-    sites: [{ id: 'quay', name: 'Quay', timeZone: 'UTC' }],
-    screens: [{ id: 'hall', name: 'Hall', site: 'quay', width: 10, height: 10 }],
-    media: ['flag', 'sailings', 'spring'].map((name) => ({
-      id: name,
-      name,
-      kind: 'image',
-      width: 1,
-      height: 1,
-      bytes: 1_500_000,
-      added: '2026-01-01T00:00:00Z',
-      sha256: shaOf(bytesOf(name)),
-      type: 'image/png',
-    })),
+  const plan = smallPlan({
+    network: { backdrop: { media: 'flag' } },
+    screens: ['hall'],
+    media: ['flag', 'sailings', 'spring'].map((id) => {
+      const bytes = bytesOf(id);
+      return { id, bytes: bytes.length, sha256: shaOf(bytes), type: 'image/png' };
+    }),
     bookings: [
-      {
-        id: 'day',
-        name: 'Day',
-        content: { media: 'sailings' },
-        where: 'all',
-        created: '2026-01-01T00:00:00Z',
-        when: { windows: [window] },
-      },
-      {
-        id: 'spring',
-        name: 'Spring',
-        content: { media: 'spring' },
-        where: 'all',
-        created: '2026-01-01T00:00:00Z',
-        when: { from: '2027-03-01', ...extra },
-      },
+      { content: { media: 'sailings' }, when: { windows: [window] } },
+      { content: { media: 'spring' }, when: { from: '2027-03-01', ...extra } },
     ],
   });
-  if (!read.ok) throw new Error('not a plan');
-  const compiled = orThrow(compileEdition(read.value));
-  const hash = compiled.screens.get('hall') ?? '';
-  return { hash, text: compiled.programs.get(hash) ?? '' };
+  return programOf(plan, 'hall');
 }
 
 /** A server with one screen; `world` changes how it behaves. */
@@ -161,7 +134,7 @@ function world() {
     }
     if (state.portal) {
       state.portalAsked++;
-      return new Response('<h1>Sign in to this network</h1>', {
+      return new Response('<h1>Log in to this network</h1>', {
         status: 401,
         headers: { 'content-type': 'text/html' },
       });

@@ -1,7 +1,6 @@
 import { createHash } from 'node:crypto';
 import fc from 'fast-check';
-import { compileEdition, type Asset, type ProgramDocument } from '@/core/edition';
-import { orThrow } from '@/core/refusal';
+import type { Asset, ProgramDocument } from '@/core/edition';
 import { FleetStore } from '@/fleet/store';
 import { ProtocolClient } from '@/protocol/client';
 import { eventOf } from '@/protocol/messages';
@@ -10,6 +9,7 @@ import { needsOf, type Need } from './needs';
 import { PlayerSession } from './session';
 import { backoffMs, type World } from './world';
 import { runs } from '@/core/tests/runs';
+import { programOf } from '@/core/tests/program-of';
 import { smallPlan } from '@/core/tests/small-plan';
 
 /**
@@ -41,18 +41,13 @@ interface Program {
 function compiled(...bookings: readonly [media: keyof typeof SIZES, when: object][]): Program {
   const plan = smallPlan({
     network: { backdrop: { media: 'flag' } },
-    screens: [{ id: 'hall', name: 'Hall', site: 'quay', width: 10, height: 10 }],
+    screens: ['hall'],
     media: [...FILES].map(([sha256, { name, bytes }]) => ({
-      ...{ id: name, name, kind: 'image', width: 1, height: 1, bytes: bytes.length, sha256, type: 'image/png' },
-      added: '2026-01-01T00:00:00Z',
+      ...{ id: name, bytes: bytes.length, sha256, type: 'image/png' },
     })),
-    bookings: bookings.map(([media, when], i) => ({
-      ...{ id: `b${i}`, name: `B${i}`, content: { media }, when },
-    })),
+    bookings: bookings.map(([media, when]) => ({ content: { media }, when })),
   });
-  const { screens, programs } = orThrow(compileEdition(plan));
-  const hash = screens.get('hall') ?? '';
-  return { hash, text: programs.get(hash) ?? '' };
+  return programOf(plan, 'hall');
 }
 
 /** In turn: plain; one with a file of later; a takeover's; one of which all is needed at once. */
@@ -205,7 +200,7 @@ class SimulatedServer {
     if (fault === 'late') await this.world.wait(40 * SECOND * this.world.random(), this.ever);
     if (init.signal?.aborted) throw new TypeError('aborted');
     if (fault === 'lost') throw new TypeError('no network');
-    if (fault === 'portal') return new Response('<h1>Sign in</h1>', { headers: { 'content-type': 'text/html' } });
+    if (fault === 'portal') return new Response('<h1>Log in</h1>', { headers: { 'content-type': 'text/html' } });
     if (fault === 'down') return new Response('Bad gateway', { status: 502 });
     if (fault === 'refused') return new Response('no', { status: 401, headers: { 'content-type': 'text/plain' } });
     if (pathname.endsWith('/heartbeat')) {

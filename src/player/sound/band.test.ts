@@ -1,6 +1,6 @@
-import { compileEdition, type ProgramDocument } from '@/core/edition';
-import { readPlan } from '@/core/plan';
-import { orThrow } from '@/core/refusal';
+import type { ProgramDocument } from '@/core/edition';
+import { programOf } from '@/core/tests/program-of';
+import { smallPlan } from '@/core/tests/small-plan';
 import { Band } from './band';
 import type { Cue } from './speaker';
 
@@ -9,34 +9,20 @@ const SECOND = 1_000;
 
 /** A screen whose backdrop has music, 4 s and 3 s in turn from midnight on, and a notice without any at 12:01. */
 function program({ music = true } = {}): ProgramDocument {
-  const common = { bytes: 1, added: '2026-01-01T00:00:00Z', sha256: 'a'.repeat(64) };
-  const plan = readPlan({
-    format: 'lanternpost/plan',
-    version: 1,
-    network: { name: 'N', backdrop: { playlist: 'loop' } },
-    sites: [{ id: 'quay', name: 'Quay', timeZone: 'UTC' }],
-    screens: [{ id: 'hall', name: 'Hall', site: 'quay', width: 10, height: 10 }],
-    media: [
-      { id: 'one', name: 'one', kind: 'image', width: 1, height: 1, type: 'image/png', ...common },
-      { id: 'waves', name: 'waves', kind: 'sound', durationMs: 4_000, type: 'audio/mp4', ...common },
-      { id: 'gulls', name: 'gulls', kind: 'sound', durationMs: 3_000, type: 'audio/mp4', ...common },
-    ],
+  const sound = (id: string, durationMs: number) => ({ id, kind: 'sound', durationMs, type: 'audio/mp4' });
+  const plan = smallPlan({
+    network: { backdrop: { playlist: 'loop' } },
+    screens: ['hall'],
+    media: [{ id: 'one', type: 'image/png' }, sound('waves', 4_000), sound('gulls', 3_000)].map((file) => ({
+      ...{ sha256: 'a'.repeat(64), ...file },
+    })),
     playlists: [
-      {
-        ...{ id: 'loop', name: 'Loop', items: [{ media: 'one' }] },
-        ...(music ? { music: { playlist: 'sea', volume: 0.4 } } : {}),
-      },
-      { id: 'sea', name: 'Sea', items: [{ media: 'waves' }, { media: 'gulls' }] },
+      { id: 'loop', items: ['one'], ...(music ? { music: { playlist: 'sea', volume: 0.4 } } : {}) },
+      { id: 'sea', items: ['waves', 'gulls'] },
     ],
-    bookings: [
-      {
-        ...{ id: 'b', name: 'B', content: { media: 'one' }, where: 'all', created: '2026-01-01T00:00:00Z' },
-        when: { windows: [['12:01', '12:02']] },
-      },
-    ],
+    bookings: [{ when: { windows: [['12:01', '12:02']] } }],
   });
-  const { screens, programs } = orThrow(compileEdition(orThrow(plan)));
-  return JSON.parse(programs.get(screens.get('hall') ?? '') ?? '') as ProgramDocument;
+  return programOf(plan, 'hall').document;
 }
 
 /** A speaker that writes down what it is asked for, and goes on by the steady clock. */

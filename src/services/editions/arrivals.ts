@@ -1,7 +1,8 @@
-import { ascending, group, max, sort } from 'd3-array';
+import { ascending, max, sort } from 'd3-array';
 import { rows } from '@/database';
 import { notFound } from '../errors';
 import type { Actor } from '../people';
+import { givenAt, givenIn, type Given } from './given';
 
 /** How far editions came: which players were heard to play what an edition gives them, and when. */
 
@@ -12,37 +13,24 @@ export interface Playing {
   readonly seen: number;
 }
 
-/** An edition that is out, or waits, as far as it may have reached a screen. */
-interface Reaching {
-  readonly id: string;
-  readonly network: string;
-  readonly number: number | null;
-  readonly plannedFor: Date | null;
-  readonly publishedAt: Date;
-}
-
-/** What an edition gives to the screen of a player. */
-interface GivenTo extends Pick<Reaching, 'number' | 'plannedFor' | 'publishedAt'> {
-  readonly player: string;
-  readonly edition: string;
-  readonly screen: string;
-  readonly from: Date | null;
-  readonly hash: string;
-  readonly delivered: string | null;
-  readonly reached: boolean;
-}
-
-/**
- * Writes down which screens the edition that is out has reached. Earlier entries stay. It takes small queries, each by keys alone: one large
- * query makes PostgreSQL guess row counts, and a wrong guess reads all editions for each player.
- */
+/** Writes down which screens the edition that they are on has reached. Earlier entries stay. */
 export async function noteReached(heard: readonly Playing[], now = Date.now()): Promise<void> {
+  const places = await rows<{ player: string; network: string; screen: string }>(
+    `SELECT p.id AS player, p.network_id AS network, o.slug AS screen
+     FROM players p JOIN plan_objects o ON o.id = p.screen_id WHERE p.id = ANY($1)`,
+    [heard.map(({ player }) => player)],
+  );
   const said = new Map(heard.map((one) => [one.player, one]));
-  const reached = (await givenTo([...said.keys()], now)).flatMap(({ player, edition, screen, ...given }) => {
+  const given = await givenIn(
+    [...new Set(places.map(({ network }) => network))],
+    [...new Set(places.map(({ screen }) => screen))],
+  );
+  const reached = places.flatMap(({ player, network, screen }) => {
+    const on = givenAt(given.get(network)?.of(screen) ?? [], now);
     const told = said.get(player);
-    if (given.reached || !told || (told.program !== given.hash && told.program !== given.delivered)) return [];
-    const since = sinceOf(given);
-    return [{ edition, screen, at: new Date(Math.max(told.seen, since)).toISOString() }];
+    if (!on || on.reached || !told || (told.program !== on.hash && told.program !== on.delivered)) return [];
+    const at = new Date(Math.max(told.seen, sinceOf(on))).toISOString();
+    return [{ edition: on.edition.id, screen, at }];
   });
   if (reached.length === 0) return;
   await rows(
@@ -54,52 +42,8 @@ export async function noteReached(heard: readonly Playing[], now = Date.now()): 
 }
 
 /** Since when a screen has an edition: pilots have it before the others do. */
-const sinceOf = ({ number, from, plannedFor, publishedAt }: Omit<GivenTo, 'player' | 'edition' | 'screen'>): number =>
-  number === null
-    ? (from ?? plannedFor ?? publishedAt).getTime()
-    : Math.min(from?.getTime() ?? Infinity, publishedAt.getTime());
-
-/** What each of some players is given now: by the newest edition, or by one that waits and has reached its screen. */
-async function givenTo(players: readonly string[], now: number): Promise<GivenTo[]> {
-  const places = await rows<{ player: string; network: string; screen: string }>(
-    `SELECT p.id AS player, p.network_id AS network, o.slug AS screen
-     FROM players p JOIN plan_objects o ON o.id = p.screen_id WHERE p.id = ANY($1)`,
-    [players],
-  );
-  const reaching = group(await reachingIn([...new Set(places.map(({ network }) => network))]), (one) => one.network);
-  const asked = places.flatMap((place) =>
-    (reaching.get(place.network) ?? []).map((edition) => ({ ...place, edition })),
-  );
-  const found = await rows<
-    { edition: string; screen: string } & Pick<GivenTo, 'from' | 'hash' | 'delivered' | 'reached'>
-  >(
-    `SELECT s.edition_id AS edition, s.screen, s.from_at AS from, s.hash, s.delivered, s.reached_at IS NOT NULL AS reached
-     FROM unnest($1::uuid[], $2::text[]) AS t(edition, screen)
-     JOIN edition_screens s ON s.edition_id = t.edition AND s.screen = t.screen`,
-    [asked.map(({ edition }) => edition.id), asked.map(({ screen }) => screen)],
-  );
-  const rowOf = new Map(found.map((row) => [`${row.edition} ${row.screen}`, row]));
-  return places.flatMap(({ player, network, screen }) => {
-    for (const { id, number, plannedFor, publishedAt } of reaching.get(network) ?? []) {
-      const row = rowOf.get(`${id} ${screen}`);
-      if (!row) continue;
-      const from = row.from ?? plannedFor;
-      if (number === null && !(from && from.getTime() <= now)) continue;
-      return [{ player, ...row, number, plannedFor, publishedAt }];
-    }
-    return [];
-  });
-}
-
-/** The newest edition of some networks, and all that wait there, the last first. */
-const reachingIn = (networks: readonly string[]): Promise<Reaching[]> =>
-  rows<Reaching>(
-    `SELECT e.id, e.network_id AS network, e.number, e.planned_for AS "plannedFor", e.published_at AS "publishedAt"
-     FROM unnest($1::uuid[]) AS n(id) JOIN editions e ON e.network_id = n.id
-       AND (e.number IS NULL OR e.number = (SELECT max(number) FROM editions l WHERE l.network_id = n.id))
-     ORDER BY e.number DESC NULLS FIRST, e.planned_for DESC`,
-    [networks],
-  );
+const sinceOf = ({ edition: { number, publishedAt }, from, own }: Given): number =>
+  number === null ? from : Math.min(own?.getTime() ?? Infinity, publishedAt.getTime());
 
 /** A screen that an edition gave something else than the edition before. */
 export interface Arrival {

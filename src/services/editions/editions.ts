@@ -129,19 +129,6 @@ export async function editionAt({ networkId }: Actor, at: Date): Promise<OutThen
   };
 }
 
-/** What players get by now, of the newest edition or one that waits and has reached a screen: program hashes by screen id; empty before the first. */
-export async function deliveredPrograms(networkId: string): Promise<Map<string, string>> {
-  const found = await rows<{ screen: string; hash: string }>(
-    `SELECT DISTINCT ON (s.screen) s.screen, coalesce(s.delivered, s.hash) AS hash
-     FROM editions e JOIN edition_screens s ON s.edition_id = e.id
-     WHERE e.network_id = $1 AND (e.number = (SELECT max(number) FROM editions WHERE network_id = $1)
-       OR e.number IS NULL AND coalesce(s.from_at, e.planned_for) <= now())
-     ORDER BY s.screen, e.number DESC NULLS FIRST, e.planned_for DESC`,
-    [networkId],
-  );
-  return new Map(found.map((row) => [row.screen, row.hash]));
-}
-
 /** Program hashes of the newest edition by screen id; empty before the first. */
 export async function publishedPrograms(networkId: string, within?: Transaction): Promise<Map<string, string>> {
   const found = await rows<{ screen: string; hash: string }>(

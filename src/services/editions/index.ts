@@ -18,11 +18,11 @@ export {
   editions,
   editionFor,
   publishedPlan,
-  deliveredPrograms,
   publishedPrograms,
   type Edition,
   type OutThen,
 } from './editions';
+export { deliveredPrograms, givenAt, givenIn, programOf, type NetworkGiven } from './given';
 export { newestNumber } from './frozen';
 export { planAgain, publishAgain, publishEdition, type Publishing } from './publish';
 export { deliverAgain } from './deliver-again';

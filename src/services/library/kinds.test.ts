@@ -350,80 +350,27 @@ describe('photographs', () => {
     sum.writeUInt32BE(crc32(body));
     return Buffer.concat([png.subarray(0, 33), length, body, sum, png.subarray(33)]);
   };
+  const of = async (kind: 'jpeg' | 'png' | 'webp' | 'avif') =>
+    sharp(await picture(40, 30))
+      .toFormat(kind)
+      .toBuffer();
+  const behind = (bytes: Buffer, more: string) => Buffer.concat([bytes, Buffer.from(more, 'latin1')]);
+  const withComment = (jpeg: Buffer) =>
+    Buffer.concat([behind(jpeg.subarray(0, 2), '\xff\xfe\x00\x0bKamera AS'), jpeg.subarray(2)]);
+  const withPart = (webp: Buffer) => {
+    const more = behind(webp, 'KAMR\x06\x00\x00\x00Kamera');
+    more.writeUInt32LE(more.length - 8, 4);
+    return more;
+  };
   it.each([
-    [
-      'a comment in a JPEG',
-      'jpg',
-      async () => {
-        const jpeg = await picture(40, 30);
-        const comment = Buffer.from('\xff\xfe\x00\x0bKamera AS', 'latin1');
-        return Buffer.concat([jpeg.subarray(0, 2), comment, jpeg.subarray(2)]);
-      },
-    ],
-    ['bytes after a JPEG', 'jpg', async () => Buffer.concat([await picture(40, 30), Buffer.from('Kamera AS')])],
-    [
-      'a second JPEG after a JPEG',
-      'jpg',
-      async () => Buffer.concat([await picture(40, 30), Buffer.from('\xff\xd8Kamera\xff\xd9', 'latin1')]),
-    ],
-    [
-      'text in a PNG',
-      'png',
-      async () =>
-        withChunk(
-          await sharp(await picture(40, 30))
-            .png()
-            .toBuffer(),
-          'tEXt',
-          'Make\0Kamera AS',
-        ),
-    ],
-    [
-      'a time in a PNG',
-      'png',
-      async () =>
-        withChunk(
-          await sharp(await picture(40, 30))
-            .png()
-            .toBuffer(),
-          'tIME',
-          'Kamera7',
-        ),
-    ],
-    [
-      'bytes after a PNG',
-      'png',
-      async () =>
-        Buffer.concat([
-          await sharp(await picture(40, 30))
-            .png()
-            .toBuffer(),
-          Buffer.from('Kamera AS'),
-        ]),
-    ],
-    [
-      'an unknown part of a WebP',
-      'webp',
-      async () => {
-        const webp = await sharp(await picture(40, 30))
-          .webp()
-          .toBuffer();
-        const more = Buffer.concat([webp, Buffer.from('KAMR\x06\x00\x00\x00Kamera', 'latin1')]);
-        more.writeUInt32LE(more.length - 8, 4);
-        return more;
-      },
-    ],
-    [
-      'bytes after an AVIF',
-      'avif',
-      async () =>
-        Buffer.concat([
-          await sharp(await picture(40, 30))
-            .avif()
-            .toBuffer(),
-          Buffer.from('\x00\x00\x00\x0efreeKamera', 'latin1'),
-        ]),
-    ],
+    ['a comment in a JPEG', 'jpg', async () => withComment(await of('jpeg'))],
+    ['bytes after a JPEG', 'jpg', async () => behind(await of('jpeg'), 'Kamera AS')],
+    ['a second JPEG after a JPEG', 'jpg', async () => behind(await of('jpeg'), '\xff\xd8Kamera\xff\xd9')],
+    ['text in a PNG', 'png', async () => withChunk(await of('png'), 'tEXt', 'Make\0Kamera AS')],
+    ['a time in a PNG', 'png', async () => withChunk(await of('png'), 'tIME', 'Kamera7')],
+    ['bytes after a PNG', 'png', async () => behind(await of('png'), 'Kamera AS')],
+    ['an unknown part of a WebP', 'webp', async () => withPart(await of('webp'))],
+    ['bytes after an AVIF', 'avif', async () => behind(await of('avif'), '\x00\x00\x00\x0efreeKamera')],
   ])('%s does not reach players', async (what, ending, make) => {
     const bytes = await make();
     expect(bytes.toString('latin1')).toContain('Kamera');

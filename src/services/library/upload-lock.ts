@@ -26,7 +26,7 @@ export class UploadLocks {
   constructor() {
     subscribe((message) => {
       if (message.kind === 'upload-wanted') this.holders.get(message.upload)?.stop();
-      // A person was signed out or removed. People who still have the right continue with a new request; the others are refused.
+      // A person was logged out or removed. People who still have the right continue with a new request; the others are refused.
       else if (message.kind === 'session')
         for (const { actor, stop } of this.holders.values()) if (actor.personId === message.person) stop();
     });

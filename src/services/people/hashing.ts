@@ -7,7 +7,7 @@ import { Refusal } from '@/core/refusal';
  * at a time, and no lane waits for another. When the queue is longer than some seconds, requests are refused at once.
  */
 export type Lane =
-  /** A person who has signed in from there before, or is signed in now. */
+  /** A person who has logged in from there before, or is logged in now. */
   | 'known'
   /** A first try from an address. */
   | 'new'
@@ -21,7 +21,7 @@ const LANES = { known: pLimit(1), new: pLimit(1), doubtful: pLimit(1) };
 function inTurn<T>(lane: Lane, work: () => Promise<T>): Promise<T> {
   const limit = LANES[lane];
   if (limit.pendingCount >= MOST_WAITING)
-    throw new Refusal(503, 'Too many people are signing in right now. Try again in a few seconds.');
+    throw new Refusal(503, 'Too many people are logging in right now. Try again in a few seconds.');
   return limit(work);
 }
 

@@ -42,7 +42,7 @@ export async function offerOf(token: string, from: Origin): Promise<Offer> {
 }
 
 /**
- * Uses a link, once: makes the person, or sets the person's password and ends what was open under the old one. Signs in. Throws 404
+ * Uses a link, once: makes the person, or sets the person's password and ends what was open under the old one. Logs in. Throws 404
  * if the link no longer works, 409 if the address already belongs to a person on this server, 422 by the fields.
  */
 export async function join(token: string, input: unknown, from: Origin): Promise<OpenSession> {
@@ -100,7 +100,7 @@ export async function changePassword(actor: Actor, input: unknown, token: string
       { passwordHash, samplePassword: false },
       { where: { id: person.id, passwordHash: person.passwordHash }, transaction: within },
     );
-    if (changed === 0) throw new Refusal(409, 'Your password was changed in another window. Sign in again.');
+    if (changed === 0) throw new Refusal(409, 'Your password was changed in another window. Log in again.');
     await endSessions(person.id, within, token);
     await record({ ...actor, act: 'password-changed' }, within);
   });

@@ -33,7 +33,7 @@ let count = 0;
 const newAddress = () => `una${++count}@example.org`;
 const asPerson = async (token: string): Promise<Actor> => {
   const actor = await actorOf(token);
-  if (!actor) throw new Error('nobody is signed in');
+  if (!actor) throw new Error('nobody is logged in');
   return actor;
 };
 const emailOf = async (actor: Actor) => (await people(actor)).find((one) => one.you)?.email ?? '';

@@ -48,7 +48,7 @@ test.each([
   });
 });
 
-test('sign in, be known by the token, sign out', async () => {
+test('log in, be known by the token, log out', async () => {
   const { token } = await signIn({ email: 'ida@example.ORG', password: first.password }, from('127.0.0.1'));
   expect(await actorOf(token)).toMatchObject({ name: 'Ida Lunde' });
   // The token itself is nowhere in the database.
@@ -61,7 +61,7 @@ test('what a session holds open ends with it, and not with the session of anothe
   const open = async () => (await signIn({ email: first.email, password: first.password }, from('127.0.0.1'))).token;
   const [one, two] = [await open(), await open()];
   const actor = await actorOf(one);
-  if (!actor) throw new Error('not signed in');
+  if (!actor) throw new Error('not logged in');
   const ended: string[] = [];
   // At once: what ends before the process listens to the others is seen too.
   const stops = [watchSession(actor, one, () => ended.push('one')), watchSession(actor, two, () => ended.push('two'))];
@@ -111,7 +111,7 @@ test('once there is a first person, the form for it costs nobody a hash, and too
   ]);
 });
 
-test('who was signed in from an address before does not wait behind those who guess', async () => {
+test('who was logged in from an address before does not wait behind those who guess', async () => {
   const stored = await hashPassword('one');
   let release = () => {};
   const held = new Promise<void>((done) => (release = done));

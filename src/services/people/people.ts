@@ -46,7 +46,7 @@ export async function signIn(input: unknown, from: Origin): Promise<OpenSession>
   if (person.samplePassword && !config().demo)
     throw new Refusal(
       403,
-      `This is the sample network’s password, which everybody can read. On this server run "lanternpost person reset ${email}", and set your own with the link.`,
+      `This is the sample network’s password, which everybody can read. On this server run “lanternpost person reset ${email}”, and set your own with the link.`,
     );
   return transaction(async (within) => {
     const opened = await openSession(person.id, from, within);
@@ -56,7 +56,7 @@ export async function signIn(input: unknown, from: Origin): Promise<OpenSession>
   });
 }
 
-const taken = () => new Refusal(409, 'There is a first person already. Sign in instead.');
+const taken = () => new Refusal(409, 'There is a first person already. Log in instead.');
 
 /** Whether nobody has an account yet. Only then the page for the first person works. */
 export async function isUnclaimed(): Promise<boolean> {

@@ -1,10 +1,9 @@
 import type { StoredFile } from '@/protocol/file-response';
 import type { Report, Target } from '@/protocol/schemas';
-import { group } from 'd3-array';
 import { LRUCache } from 'lru-cache';
 import { rows, subscribe } from '@/database';
 import { logger } from '@/log';
-import { noteShown } from '../editions';
+import { givenAt, givenIn, noteShown, programOf, type NetworkGiven } from '../editions';
 import { tokenHash } from '../people';
 import { ArrivalNotes } from './arrivals';
 
@@ -69,60 +68,11 @@ export async function playerOf(token: string): Promise<Player | null> {
   return player ?? null;
 }
 
-type Programs = ReadonlyMap<string, string>;
-
-interface NetworkTargets {
-  readonly edition: number | null;
-  /** The newest edition's id. */
-  readonly source: string | undefined;
-  readonly programs: Programs;
-  /** Waiting editions, the earliest first: when each starts on a screen, or on all screens it does not name. `Infinity` while undecided. */
-  readonly waiting: readonly {
-    readonly source: string | undefined;
-    readonly at: number;
-    readonly screens: ReadonlyMap<string, { readonly at: number; readonly program: string }>;
-  }[];
-}
-
 /** What each network's editions give to its screens, and when it was asked for. */
-const targets = new LRUCache<string, { readonly at: number; readonly read: Promise<NetworkTargets> }>({
+const targets = new LRUCache<string, { readonly at: number; readonly read: Promise<NetworkGiven | undefined> }>({
   max: 1000,
   ttl: KNOWN_FOR_MS,
 });
-
-async function loadTargets(networkId: string): Promise<NetworkTargets> {
-  const found = await rows<{
-    readonly id: string;
-    readonly number: number | null;
-    readonly at: Date | null;
-    readonly own: Date | null;
-    readonly screen: string | null;
-    readonly hash: string | null;
-  }>(
-    `SELECT e.id, e.number, e.planned_for AS at, s.from_at AS own, s.screen, coalesce(s.delivered, s.hash) AS hash
-     FROM editions e LEFT JOIN edition_screens s ON s.edition_id = e.id
-     WHERE e.network_id = $1 AND (e.number IS NULL OR e.number = (SELECT max(number) FROM editions WHERE network_id = $1))
-     ORDER BY e.planned_for NULLS FIRST`,
-    [networkId],
-  );
-  const out = found.filter(({ number }) => number !== null);
-  const waiting = group(
-    found.filter(({ number }) => number === null),
-    ({ id }) => id,
-  );
-  return {
-    edition: out[0]?.number ?? null,
-    source: out[0]?.id,
-    programs: new Map(out.flatMap(({ screen, hash }) => (screen && hash ? [[screen, hash] as const] : []))),
-    waiting: [...waiting.values()].map((list) => {
-      const at = list[0]?.at?.getTime() ?? Infinity;
-      const screens = list.flatMap(({ screen, hash: program, own }) =>
-        screen && program ? [[screen, { at: own?.getTime() ?? at, program }] as const] : [],
-      );
-      return { source: list[0]?.id, at, screens: new Map(screens) };
-    }),
-  };
-}
 
 /** What a player is to play now and from which instants on something else, and the server's clock. */
 export async function targetOf(player: Player): Promise<Target> {
@@ -130,25 +80,24 @@ export async function targetOf(player: Player): Promise<Target> {
   const at = changes.now();
   let found = targets.get(networkId);
   if (!found || !changes.standsSince(found.at, networkId)) {
-    found = { at, read: loadTargets(networkId) };
+    found = { at, read: givenIn([networkId]).then((given) => given.get(networkId)) };
     targets.set(networkId, found);
     found.read.catch(() => targets.delete(networkId));
   }
-  const { edition, programs, waiting, source } = await found.read;
+  const network = await found.read;
   const now = Date.now();
-  const steps = waiting.map((one) => ({
-    ...(one.screens.get(screen.id) ?? { at: one.at, program: null }),
-    source: one.source,
-  }));
-  // What is due plays from its instant on, whether its number is written down yet or not.
-  const due = steps.findLast((one) => one.at <= now);
-  const program = due ? due.program : (programs.get(screen.id) ?? null);
+  const given = network?.of(screen.id) ?? [];
+  const on = givenAt(given, now);
+  const program = on ? programOf(on) : null;
   const coming: NonNullable<Target['coming']> = [];
   let before = program;
-  for (const { at: from, program: next, source: of } of steps)
-    if (from > now && from < Infinity && next !== before)
-      coming.push({ at: from, program: (before = next), source: of });
-  return { screen, edition, program, source: due ? due.source : source, coming, serverTime: now };
+  for (const one of given) {
+    const next = programOf(one);
+    if (one.from > now && one.from < Infinity && next !== before)
+      coming.push({ at: one.from, program: (before = next), source: one.edition.id });
+  }
+  const edition = network?.newest?.number ?? null;
+  return { screen, edition, program, source: on?.edition.id, coming, serverTime: now };
 }
 
 /** A program that an edition gives to the player's own screen, as canonical text; null for any other. */

@@ -4,7 +4,7 @@ import { SignInForm } from '@/interface/people/forms';
 import { currentActor } from '@/web/session';
 import { isUnclaimed } from '@/services/people';
 
-export const metadata: Metadata = { title: 'Sign in' };
+export const metadata: Metadata = { title: 'Log in' };
 export const dynamic = 'force-dynamic';
 
 export default async function SignInPage() {
@@ -12,7 +12,7 @@ export default async function SignInPage() {
   if (await isUnclaimed()) redirect('/first-person');
   return (
     <>
-      <h1 className="mb-6 text-3xl">Sign in</h1>
+      <h1 className="mb-6 text-3xl">Log in</h1>
       <SignInForm />
       <details className="mt-6 text-sm">
         <summary className="cursor-pointer py-1 text-tide">I forgot my password</summary>
@@ -21,7 +21,7 @@ export default async function SignInPage() {
           don’t lose any work.
         </p>
         <p className="mt-2">
-          If no owner can sign in either, the person who runs the server can make such a link with{' '}
+          If no owner can log in either, the person who runs the server can make such a link with{' '}
           <code className="font-code text-xs">lanternpost person reset E-MAIL</code>.
         </p>
       </details>

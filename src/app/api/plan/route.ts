@@ -31,7 +31,7 @@ export async function PUT(request: Request): Promise<Response> {
     async (actor) => {
       const seen = new URL(request.url).searchParams.get('seen');
       if (seen !== null && !/^\d{1,15}$/.test(seen))
-        throw new Refusal(422, '"seen" is the number of a change, as looking at the file answered it.');
+        throw new Refusal(422, '“seen” is the number of a change, as looking at the file answered it.');
       const body = await readBody(request, MOST_BYTES);
       const { change, changes } = await think('importPlanFile', actor, body, seen === null ? undefined : Number(seen));
       return json({ change, changes: changes.length });

@@ -22,6 +22,7 @@ import {
 import { bookingsOf, datesOfEvents, readCalendar, writeCalendar } from '.';
 import { runs } from '../../tests/runs';
 import { smallPlan } from '../../tests/small-plan';
+import { readRows } from '../../tests/rows';
 
 /** What a patch adds. */
 function added(patch: Patch<'booking'>): Booking {
@@ -330,119 +331,7 @@ const file = (...lines: string[]) => ['BEGIN:VCALENDAR', 'VERSION:2.0', ...lines
 const event = (...lines: string[]) => ['BEGIN:VEVENT', 'UID:1', 'SUMMARY:Market', ...lines, 'END:VEVENT'];
 const whens = (text: string) => readCalendar(text).events.map((one) => one.when);
 
-/** From memory of RFC 5545 section 3.6.5 and of files that office programs write: a zone by a name of their own. */
-const OFFICE_ZONE = [
-  'BEGIN:VTIMEZONE',
-  'TZID:W. Europe Standard Time',
-  'BEGIN:STANDARD',
-  'DTSTART:16010101T030000',
-  'TZOFFSETFROM:+0200',
-  'TZOFFSETTO:+0100',
-  'RRULE:FREQ=YEARLY;BYDAY=-1SU;BYMONTH=10',
-  'END:STANDARD',
-  'BEGIN:DAYLIGHT',
-  'DTSTART:16010101T020000',
-  'TZOFFSETFROM:+0100',
-  'TZOFFSETTO:+0200',
-  'RRULE:FREQ=YEARLY;BYDAY=-1SU;BYMONTH=3',
-  'END:DAYLIGHT',
-  'END:VTIMEZONE',
-];
-
-test.each<[string, string, When[]]>([
-  [
-    'an all-day event of three days',
-    file(...event('DTSTART;VALUE=DATE:20261224', 'DTEND;VALUE=DATE:20261227')),
-    [{ from: '2026-12-24', to: '2026-12-26' }],
-  ],
-  ['a date alone', file(...event('DTSTART;VALUE=DATE:20261224')), [{ from: '2026-12-24', to: '2026-12-24' }]],
-  [
-    'a floating time',
-    file(...event('DTSTART:20261205T080000', 'DURATION:PT90M')),
-    [{ from: '2026-12-05', to: '2026-12-05', windows: [['08:00', '09:30']] }],
-  ],
-  [
-    'UTC',
-    file(...event('DTSTART:20261205T080000Z', 'DTEND:20261205T093000Z')),
-    [{ clock: 'UTC', from: '2026-12-05', to: '2026-12-05', windows: [['08:00', '09:30']] }],
-  ],
-  [
-    'an end in another zone',
-    file(...event('DTSTART;TZID=Europe/Oslo:20261205T080000', 'DTEND;TZID=Europe/London:20261205T083000')),
-    [{ clock: 'Europe/Oslo', from: '2026-12-05', to: '2026-12-05', windows: [['08:00', '09:30']] }],
-  ],
-  [
-    'over midnight',
-    file(...event('DTSTART:20261205T220000', 'DTEND:20261206T020000')),
-    [{ from: '2026-12-05', to: '2026-12-05', windows: [['22:00', '02:00']] }],
-  ],
-  [
-    'longer than a day',
-    file(...event('DTSTART:20261204T180000', 'DTEND:20261206T060000', 'RRULE:FREQ=WEEKLY;COUNT=3')),
-    [{ from: '2026-12-04', repeat: 'FREQ=WEEKLY;COUNT=3', windows: [['18:00', '06:00', 2]] }],
-  ],
-  [
-    'UNTIL as an instant',
-    file(
-      ...event(
-        'DTSTART;TZID=Europe/Oslo:20261207T080000',
-        'DTEND;TZID=Europe/Oslo:20261207T090000',
-        'RRULE:FREQ=DAILY;UNTIL=20261210T065959Z',
-      ),
-    ),
-    [{ clock: 'Europe/Oslo', from: '2026-12-07', repeat: 'FREQ=DAILY;UNTIL=20261209', windows: [['08:00', '09:00']] }],
-  ],
-  [
-    'exceptions and additions',
-    file(
-      ...event(
-        'DTSTART:20261207T080000',
-        'DTEND:20261207T090000',
-        'RRULE:FREQ=WEEKLY;BYDAY=MO',
-        'EXDATE:20261214T080000',
-        'RDATE:20261216T080000,20261217T100000',
-      ),
-    ),
-    [
-      {
-        from: '2026-12-07',
-        repeat: 'FREQ=WEEKLY;BYDAY=MO',
-        also: ['2026-12-16'],
-        except: ['2026-12-14'],
-        windows: [['08:00', '09:00']],
-      },
-      { from: '2026-12-17', to: '2026-12-17', windows: [['10:00', '11:00']] },
-    ],
-  ],
-  [
-    'a first instance that its rule does not make',
-    file(...event('DTSTART:20261209T080000', 'DTEND:20261209T090000', 'RRULE:FREQ=WEEKLY;BYDAY=MO')),
-    [{ from: '2026-12-09', repeat: 'FREQ=WEEKLY;BYDAY=MO', also: ['2026-12-09'], windows: [['08:00', '09:00']] }],
-  ],
-  [
-    'an office zone by its own name',
-    file(
-      ...OFFICE_ZONE,
-      ...event(
-        'DTSTART;TZID="W. Europe Standard Time":20261205T080000',
-        'DTEND;TZID="W. Europe Standard Time":20261205T090000',
-      ),
-    ),
-    [
-      {
-        clock: expect.stringMatching(/^Europe\/|^Africa\/|^Arctic\//) as unknown as string,
-        from: '2026-12-05',
-        to: '2026-12-05',
-        windows: [['08:00', '09:00']],
-      },
-    ],
-  ],
-  [
-    'lines folded, and ended as on any system',
-    file(...event('DTSTART:20261205', ' T080000', 'DTEND:20261205T090000')).replaceAll('\r\n', '\n'),
-    [{ from: '2026-12-05', to: '2026-12-05', windows: [['08:00', '09:00']] }],
-  ],
-])('%s', (_what, text, expected) => {
+test.each<[string, string, When[]]>(readRows('formats/icalendar/read.jsonl'))('%s', (_what, text, expected) => {
   expect(readCalendar(text).problems).toEqual([]);
   expect(whens(text)).toEqual(expected);
 });
@@ -478,41 +367,14 @@ test('an instance that was moved stands alone, one that was cancelled is taken o
   ]);
 });
 
-test.each([
-  ['hello', 1, 'no BEGIN:VCALENDAR'],
-  [file(), 1, 'no events'],
-  [
-    file('BEGIN:VEVENT', 'DTSTART:20261205T080000').replace(/\r\nEND:VCALENDAR/, ''),
-    3,
-    'The VEVENT that begins here has no end.',
-  ],
-  [file(...event('DTEND:20261205T080000')), 3, 'no DTSTART'],
-  [file(...event('DTSTART:20261205T080000')), 3, 'This event has no duration, so it is left out.'],
-  [
-    file(...event('DTSTART:20261205T080000', 'DTEND:20261205T070000')),
-    7,
-    'This event has no duration, so it is left out.',
-  ],
-  [file(...event('DTSTART;TZID=Mars/Olympus:20261205T080000', 'DURATION:PT1H')), 6, '“Mars/Olympus” is unknown'],
-  [file(...event('DTSTART:20261205T080000', 'DURATION:PT1H', 'RRULE:FREQ=HOURLY')), 8, 'FREQ must be'],
-  [
-    file(...event('DTSTART:20261205T080000', 'DURATION:PT1H', 'RRULE:FREQ=DAILY;BYHOUR=8')),
-    8,
-    'BYHOUR isn’t a rule for dates.',
-  ],
-  [file(...event('DTSTART:20261205T080000', 'DURATION:PT1H', 'RRULE:FREQ=DAILY', 'RRULE:FREQ=WEEKLY')), 8, 'two rules'],
-  [file(...event('DTSTART:20261205T080000', 'DURATION:P30D', 'RRULE:FREQ=MONTHLY')), 3, 'longer than 7 days'],
-  [file(...event('STATUS:CANCELLED', 'DTSTART:20261205T080000', 'DURATION:PT1H')), 3, 'is cancelled'],
-  [
-    file(...event('RECURRENCE-ID;RANGE=THISANDFUTURE:20261214T080000', 'DTSTART:20261205T080000', 'DURATION:PT1H')),
-    6,
-    'all later instances',
-  ],
-])('what can not be taken over is told by its line', (text, line, message) => {
-  const { events, problems } = readCalendar(text);
-  expect(events).toEqual([]);
-  expect(problems).toEqual([{ line, message: expect.stringContaining(message) as string }]);
-});
+test.each<[string, number, string]>(readRows('formats/icalendar/mistakes.jsonl'))(
+  'what can not be taken over is told by its line',
+  (text, line, message) => {
+    const { events, problems } = readCalendar(text);
+    expect(events).toEqual([]);
+    expect(problems).toEqual([{ line, message: expect.stringContaining(message) as string }]);
+  },
+);
 
 test('one bad event does not spoil the others', () => {
   const text = file(

@@ -22,7 +22,7 @@ const weaveSchema = z.union(
         .min(10_000, 'A weave’s “every” is at least 10 seconds.'),
     }),
   ],
-  'A weave has a "share" from 0.001 to 0.9, or comes "every" so many milliseconds, 10 000 at least.',
+  'A weave has a “share” from 0.001 to 0.9, or comes “every” so many milliseconds, 10 000 at least.',
 );
 
 /** For a takeover on hold: what the person who fires it is shown, and how long it then is in force. */

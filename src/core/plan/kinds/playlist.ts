@@ -60,7 +60,7 @@ const itemSchema = z
     if (ITEM_KINDS.filter((kind) => item[kind] !== undefined).length !== 1)
       context.addIssue({
         code: 'custom',
-        message: `An item names one of ${CONTENT_KINDS.map((kind) => `"${kind}"`).join(', ')} and "collect".`,
+        message: `An item names one of ${CONTENT_KINDS.map((kind) => `“${kind}”`).join(', ')} and “collect”.`,
       });
     if (item.collect === undefined)
       for (const field of ['order', 'limit'] as const)

@@ -56,7 +56,7 @@ export function shortRange(reader: Reader): readonly [LocalDate, LocalDate] | nu
   });
 }
 
-const NO_HOURS = 'Write the hours of both ends, e.g. "Friday 18:00 to Sunday 22:00".';
+const NO_HOURS = 'Write the hours of both ends, e.g. “Friday 18:00 to Sunday 22:00”.';
 const PART = '(?:morning|afternoon|evening|night)s?\\b';
 
 /** A moment: a date or the next such weekday, and a time of its day. */

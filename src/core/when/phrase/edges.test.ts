@@ -1,5 +1,6 @@
 import { clockOf, edgeOf, inPart, isBare, laterEdge, withHalf } from './edges';
 import { minutesOf, monthNumber, nthNumber, numberOf, weekdayNumber } from './vocabulary';
+import { readRows } from '../../tests/rows';
 
 test.each([
   [0, '00:00'],
@@ -12,51 +13,12 @@ test.each([
   expect(clockOf(ms)).toBe(clock);
 });
 
-test.each<[string, string | null, string | null]>([
-  ['noon', '12:00', '12:00'],
-  ['midnight', '00:00', '24:00'],
-  ['end of day', null, '24:00'],
-  ['the end of the day', null, '24:00'],
-  ['the end of the days', null, null],
-  ['opening', 'opens', 'opens'],
-  ['opening time', 'opens', 'opens'],
-  ['close', 'closes', 'closes'],
-  ['an hour before closing', 'closes-01:00', 'closes-01:00'],
-  ['30 min after the opening', 'opens+00:30', 'opens+00:30'],
-  ['closes+1:30', 'closes+01:30', 'closes+01:30'],
-  ['closes minus 01:30', 'closes-01:30', 'closes-01:30'],
-  ['opens plus 20 min', 'opens+00:20', 'opens+00:20'],
-  ['8', '08:00', '08:00'],
-  ['8.30', '08:30', '08:30'],
-  ['8h', '08:00', '08:00'],
-  ['8h30', '08:30', '08:30'],
-  ['0830h', '08:30', '08:30'],
-  ['0830hrs', '08:30', '08:30'],
-  ['8:30:15', '08:30:15', '08:30:15'],
-  ['8 p.m.', '20:00', '20:00'],
-  ['12am', '00:00', '00:00'],
-  ['12pm', '12:00', '12:00'],
-  ['0am', null, null],
-  ['13pm', null, null],
-  ['24:00', null, '24:00'],
-  ['25', null, null],
-  ['8:60', null, null],
-  ["eight o'clock", '08:00', '08:00'],
-  ['half past eight', '08:30', '08:30'],
-  ['half eight', '08:30', '08:30'],
-  ['quarter to one', '12:45', '12:45'],
-  ['a quarter past 9 pm', '21:15', '21:15'],
-  ['twenty to ten', '09:40', '09:40'],
-  ['twenty-five past ten', '10:25', '10:25'],
-  ['ten minutes to nine', '08:50', '08:50'],
-  ['8 in the morning', '08:00', '08:00'],
-  ['8 in the evening', '20:00', '20:00'],
-  ['3 in the afternoon', '15:00', '15:00'],
-  ['11 at night', '23:00', '23:00'],
-  ['eightish', null, null],
-])('"%s" begins at %s and ends at %s', (written, begins, ends) => {
-  expect([edgeOf(written, false), edgeOf(written, true)]).toEqual([begins, ends]);
-});
+test.each<[string, string | null, string | null]>(readRows('when/phrase/edges.jsonl'))(
+  '"%s" begins at %s and ends at %s',
+  (written, begins, ends) => {
+    expect([edgeOf(written, false), edgeOf(written, true)]).toEqual([begins, ends]);
+  },
+);
 
 test.each([
   ['8', true],
@@ -91,31 +53,9 @@ test.each([
   expect(withHalf(start, end)).toBe(begins);
 });
 
-test.each<[part: string, start: string, end: string, bare: string, [string, string]]>([
-  ['morning', '08:00', '11:00', 'both', ['08:00', '11:00']],
-  ['lunchtime', '12:00', '01:00', 'end', ['12:00', '13:00']],
-  ['lunchtime', '01:00', '02:00', 'both', ['13:00', '14:00']],
-  ['lunchtime', '11:30', '10:00', 'both', ['11:30', '10:00']],
-  ['lunchtime', '01:00', '02:00', 'none', ['01:00', '02:00']],
-  ['afternoon', '01:00', '05:00', 'both', ['13:00', '17:00']],
-  ['afternoon', '12:00', '03:00', 'end', ['12:00', '15:00']],
-  ['afternoon', '03:00', '12:00', 'start', ['15:00', '12:00']],
-  ['evening', '06:00', '08:00', 'both', ['18:00', '20:00']],
-  ['evening', '18:00', '09:00', 'end', ['18:00', '21:00']],
-  ['evening', '06:00', '21:00', 'start', ['18:00', '21:00']],
-  ['evening', '06:00', '12:00', 'start', ['18:00', '24:00']],
-  ['evening', '08:00', '02:00', 'both', ['20:00', '02:00']],
-  ['evening', '08:00', '08:00', 'both', ['20:00', '08:00']],
-  ['evening', '05:00', '07:00', 'both', ['17:00', '19:00']],
-  ['night', '10:00', '06:00', 'both', ['22:00', '06:00']],
-  ['night', '01:00', '05:00', 'both', ['01:00', '05:00']],
-  ['night', '05:00', '08:00', 'both', ['05:00', '08:00']],
-  ['night', '06:00', '08:00', 'both', ['18:00', '20:00']],
-  ['night', '08:00', '12:00', 'start', ['20:00', '24:00']],
-  ['night', '22:00', '11:00', 'end', ['22:00', '23:00']],
-  ['night', '22:00', '09:00', 'end', ['22:00', '09:00']],
-  ['night', '22:00', '06:00', 'none', ['22:00', '06:00']],
-])('%s from %s to %s, %s bare', (part, start, end, bare, moved) => {
+test.each<[part: string, start: string, end: string, bare: string, [string, string]]>(
+  readRows('when/phrase/parts-of-day.jsonl'),
+)('%s from %s to %s, %s bare', (part, start, end, bare, moved) => {
   const edges = [bare === 'both' || bare === 'start', bare === 'both' || bare === 'end'] as const;
   expect(inPart(part, [start, end], edges)).toEqual(moved);
 });

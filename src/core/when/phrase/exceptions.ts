@@ -46,7 +46,7 @@ function named(reader: Reader, draft: Draft, kind: 'also' | 'only' | 'not'): tru
   const calendar = reader.calendar() ?? holidays(reader);
   if (calendar === null && reader.error !== null) return null;
   if (calendar !== null) {
-    if (kind === 'also') reader.error = 'A calendar can be asked for by "only on" or "not on": "also" takes dates.';
+    if (kind === 'also') reader.error = 'A calendar can be asked for by “only on” or “not on”: “also” takes dates.';
     else draft[kind].push(calendar);
     return true;
   }

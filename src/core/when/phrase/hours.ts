@@ -205,7 +205,7 @@ function between(reader: Reader, draft: Draft): true | null {
     if (plain && reader.sees(`\\s+(?:and|&)\\s+\\d{1,2}${TO}\\d{1,2}(?:st|nd|rd|th)?\\s+(?:of\\s+)?${MONTH}`))
       return null;
     if (reader.sees(`${TO}${HOUR}`)) {
-      reader.error = 'Write a time before the hour with its minutes, as "5 minutes to 9" or "8:55".';
+      reader.error = 'Write a time before the hour with its minutes, as “5 minutes to 9” or “8:55”.';
       return true;
     }
     // 9 to 5 ends in the afternoon, unless it is meant over night.

@@ -175,7 +175,7 @@ function monthly(reader: Reader, draft: Draft): true | null {
       const isLast = nth[0] === -1;
       if (reader.sees(`\\s+week-?ends?\\b(?!\\s+(?:in|of)\\s+${MONTH})`)) {
         const words = isLast ? 'last' : nth.map((n) => NTH_NAMES[n]).join(' and ') || 'first';
-        reader.error = `Whose weekend is it where a month begins or ends within one? Write "${words} Saturday and Sunday of the month".`;
+        reader.error = `Whose weekend is it where a month begins or ends within one? Write “${words} Saturday and Sunday of the month”.`;
         return true;
       }
       if (reader.take('\\s+(?:working\\s+day|workday|business\\s+day|weekday)s?\\b')) {

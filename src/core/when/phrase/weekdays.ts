@@ -48,7 +48,7 @@ export const weekdays = clause((reader, draft) => {
   if (odd) {
     const isOdd = odd[1]?.toLowerCase() === 'odd';
     const day = (odd[2] ?? '').replace(/s$/i, '');
-    reader.error = `Which of them? Write "${day} in ${isOdd ? 'odd' : 'even'} weeks", or "${isOdd ? 'first and third' : 'second and fourth'} ${day} of the month".`;
+    reader.error = `Which of them? Write “${day} in ${isOdd ? 'odd' : 'even'} weeks”, or “${isOdd ? 'first and third' : 'second and fourth'} ${day} of the month”.`;
     return true;
   }
   const every =
