@@ -67,6 +67,10 @@ const COMMANDS: Record<string, { readonly summary: string; load(): Promise<{ com
     summary: 'Publish the unpublished changes of a server, or a plan file, by a personal key',
     load: () => import('./publish'),
   },
+  command: {
+    summary: 'Send a command to players, e.g. identify, restart or volume, by a personal key',
+    load: () => import('./command'),
+  },
   backup: { summary: 'Write the database and all stored files into a folder', load: () => import('./backup') },
   restore: { summary: 'Put a backup into an empty data folder and database', load: () => import('./restore') },
   files: { summary: 'Check, clean up, or pair the stored files of a server', load: () => import('./files') },

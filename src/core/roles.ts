@@ -27,7 +27,7 @@ export const ROLE: Readonly<Record<Role, Described>> = {
   },
   publisher: {
     name: 'Planner with publishing',
-    does: 'Can change the plan and the library, publish, put things on now, activate takeovers and pair screens.',
+    does: 'Can change the plan and the library, publish, put things on now, activate takeovers, and pair and command screens.',
     may: ['publish', 'plan', 'library', 'operate'],
   },
   planner: {
@@ -37,7 +37,7 @@ export const ROLE: Readonly<Record<Role, Described>> = {
   },
   operator: {
     name: 'Operator',
-    does: 'Can put things on now, activate takeovers and pair screens. Can’t change the plan.',
+    does: 'Can put things on now, activate takeovers, and pair and command screens. Can’t change the plan.',
     may: ['operate'],
   },
   viewer: { name: 'Viewer', does: 'Can look at everything, and change nothing.', may: [] },
@@ -51,14 +51,14 @@ export const REFUSED: Readonly<Record<Permission, string>> = {
   plan: 'Your role can’t change the plan. Ask an owner to make you a planner.',
   library: 'Your role can’t change the library. Ask an owner to make you a planner.',
   operate:
-    'Your role can’t put things on screens, activate takeovers or pair screens. Ask an owner to make you an operator.',
+    'Your role can’t put things on screens, activate takeovers, or pair or command screens. Ask an owner to make you an operator.',
 };
 
 /**
  * What a key for a program may be good for: `library` sends files there, and reads what is in it; `publish` reads and replaces the plan, and
- * publishes; `takeovers` fires those that are prepared, and clears them.
+ * publishes; `takeovers` fires those that are prepared, and clears them; `commands` sends commands to players.
  */
-export const RIGHTS = ['library', 'publish', 'takeovers'] as const;
+export const RIGHTS = ['library', 'publish', 'takeovers', 'commands'] as const;
 export type Right = (typeof RIGHTS)[number];
 
 /** What a key's right lets its program do: never more than its person may. */
@@ -66,9 +66,15 @@ const OF_RIGHT: Readonly<Record<Right, readonly Permission[]>> = {
   library: ['library'],
   publish: ['publish', 'plan', 'settings'],
   takeovers: ['operate'],
+  commands: ['operate'],
 };
 /** Without this a right is worth nothing, so it can't be given. */
-const NEEDED: Readonly<Record<Right, Permission>> = { library: 'library', publish: 'publish', takeovers: 'operate' };
+const NEEDED: Readonly<Record<Right, Permission>> = {
+  library: 'library',
+  publish: 'publish',
+  takeovers: 'operate',
+  commands: 'operate',
+};
 
 /** The rights that a person with a role may give to a key. */
 export const rightsOf = (role: Role): readonly Right[] =>

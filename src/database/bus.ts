@@ -20,6 +20,10 @@ export type BusMessage =
   | { readonly kind: 'player'; readonly network: string; readonly player: string }
   /** These players are asked to try at once what they would try later. */
   | { readonly kind: 'hurry'; readonly network: string; readonly players: readonly string[] }
+  /** These players have commands to do, or some fewer. */
+  | { readonly kind: 'commands'; readonly network: string; readonly players: readonly string[] }
+  /** How commands went is news. */
+  | { readonly kind: 'outcomes'; readonly network: string }
   /** Another request wants to continue a file that is being sent: the one that writes to it stops. */
   | { readonly kind: 'upload-wanted'; readonly network: string; readonly upload: string }
   /** A session of this person ended. */

@@ -30,6 +30,7 @@ import * as countedEditions from './migrations/0027-counted-editions';
 import * as roles from './migrations/0028-roles';
 import * as actsOfKeys from './migrations/0029-acts-of-keys';
 import * as lastDayOfSeveralHours from './migrations/0030-last-day-of-several-hours';
+import * as commands from './migrations/0031-commands';
 
 /** In order. The database remembers the ids of those that were run: they stay, whatever a file is called later. */
 const MIGRATIONS = [
@@ -63,6 +64,7 @@ const MIGRATIONS = [
   { name: '0028-roles', ...roles },
   { name: '0029-acts-of-keys', ...actsOfKeys },
   { name: '0030-last-day-of-several-hours', ...lastDayOfSeveralHours },
+  { name: '0031-commands', ...commands },
 ];
 
 /** A step may take as long as it needs, and wait for another process that makes it. */

@@ -2,6 +2,7 @@ import { MINUTE, SECOND, forecastAt, type ProgramDocument } from '@/core/playing
 import { ProtocolClient } from '@/protocol/client';
 import { realWorld } from '@/player/session/world';
 import { PlayerSession } from '@/player/session/session';
+import { SimulatedHardware, type DeviceFault } from './simulated-hardware';
 import { FleetStore } from './store';
 
 /** How a simulated player behaves: like most, on a slow line, silent once it has played, or with a clock that is wrong. */
@@ -10,6 +11,8 @@ export type Character = 'steady' | 'slow line' | 'goes dark' | 'wrong clock';
 export interface SimulatedPlayerOptions {
   readonly server: string;
   readonly character?: Character;
+  /** What is wrong with its device. */
+  readonly fault?: DeviceFault;
   /** File that keeps its state over restarts; without it, each start is a new player. */
   readonly statePath?: string;
   /** Called with every code that it shows. */
@@ -24,16 +27,27 @@ const DARK_AFTER_MS = 5 * SECOND;
 /** A player without a display: speaks the real protocol, fetches and verifies the real files, and reports like hardware. */
 export class SimulatedPlayer {
   private program: ProgramDocument | null = null;
-  private readonly session: PlayerSession;
+  private session: PlayerSession;
   private readonly client: ProtocolClient;
+  private readonly store: FleetStore;
+  private readonly hardware: SimulatedHardware;
+  private readonly now: () => number;
+  private restarting = false;
 
   constructor(private readonly options: SimulatedPlayerOptions) {
-    const { server, character = 'steady', statePath, onCode, onProgram } = options;
-    const now = character === 'wrong clock' ? () => Date.now() - CLOCK_SLOW_BY_MS : Date.now;
-    this.client = new ProtocolClient(server, null, now);
-    this.session = new PlayerSession(
+    const { server, character = 'steady', statePath, fault = 'none' } = options;
+    this.now = character === 'wrong clock' ? () => Date.now() - CLOCK_SLOW_BY_MS : Date.now;
+    this.client = new ProtocolClient(server, null, this.now);
+    this.store = new FleetStore(statePath ?? null);
+    this.hardware = new SimulatedHardware(fault, () => this.restart());
+    this.session = this.newSession();
+  }
+
+  private newSession(): PlayerSession {
+    const { character = 'steady', onCode, onProgram } = this.options;
+    return new PlayerSession(
       this.client,
-      new FleetStore(statePath ?? null),
+      this.store,
       {
         code: (code) => code && onCode?.(code),
         screen: () => undefined,
@@ -46,18 +60,28 @@ export class SimulatedPlayer {
       {
         software: 'simulated player',
         playing: () => this.playing(),
-        hardware: () => ({ temperature: 41, memory: 0.4, load: 0.2 }),
+        hardware: this.hardware,
         ...(character === 'slow line' ? { bytesPerSecond: SLOW_BYTES_PER_SECOND } : {}),
       },
-      { ...realWorld, now },
+      { ...realWorld, now: this.now },
     );
   }
 
-  run(): Promise<void> {
-    return this.session.run();
+  async run(): Promise<void> {
+    do {
+      this.restarting = false;
+      await this.session.run();
+      if (this.restarting) this.session = this.newSession();
+    } while (this.restarting);
   }
 
   stop(): void {
+    this.session.stop();
+  }
+
+  /** As its device would: all that is in memory goes. */
+  private restart(): void {
+    this.restarting = true;
     this.session.stop();
   }
 

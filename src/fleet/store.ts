@@ -6,7 +6,7 @@ import { StorageFull, type Kept, type PlayerStore } from '@/player/session/store
 
 /** A simulated player's store: it verifies every byte, then remembers only that it has the file. */
 export class FleetStore implements PlayerStore {
-  private values: Kept = { token: null, screen: null, program: null, coming: [], clockOffsetMs: 0 };
+  private values: Kept = { token: null, screen: null, program: null, coming: [], clockOffsetMs: 0, commands: [] };
   private readonly whole = new Map<string, number>();
   private writing: Promise<void> = Promise.resolve();
   private readonly begun = new Map<string, Uint8Array[]>();
@@ -32,7 +32,8 @@ export class FleetStore implements PlayerStore {
 
   async save(values: Partial<Kept>): Promise<void> {
     this.values = { ...this.values, ...values };
-    if (values.program === undefined && values.token === undefined && values.coming === undefined) return;
+    // These alone may be lost with the process.
+    if (Object.keys(values).every((key) => key === 'screen' || key === 'clockOffsetMs')) return;
     await this.write();
   }
 

@@ -6,6 +6,7 @@ import { config } from '@/config';
 import { QUEUES, openQueue, rows, type JobName, type Jobs } from '@/database';
 import { logger } from '@/log';
 import { refreshHolidays } from '@/services/calendars';
+import { clearCommands } from '@/services/commands';
 import { clearEditions, clearRequests, countArrivals, deliverAgain, publishDue } from '@/services/editions';
 import {
   checkFiles,
@@ -39,6 +40,7 @@ const WORK: { [N in JobName]: (data: Jobs[N]) => Promise<void> } = {
       ...(await cleanUp(now)),
       unfinished: await clearUploads(now),
       versions,
+      commands: await clearCommands(now),
     };
     if (Object.values(removed).some((count) => count > 0)) logger.info(removed, 'cleaned up');
   },

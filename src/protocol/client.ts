@@ -1,4 +1,5 @@
 import { createParser } from 'eventsource-parser';
+import type { Outcome } from '@/core/commands';
 import { ServerClock } from '@/core/server-clock';
 import { isTarget, messageOf, type Message } from './messages';
 import type { Pairing, Report, Target } from './schemas';
@@ -84,6 +85,11 @@ export class ProtocolClient {
 
   heartbeat(report: Report): Promise<Target> {
     return this.measured('/heartbeat', post(report));
+  }
+
+  /** Tells how commands went. */
+  async outcomes(outcomes: readonly Outcome[]): Promise<void> {
+    await textOf(await this.checked('/commands', post({ outcomes })));
   }
 
   async program(hash: string, signal?: AbortSignal): Promise<string> {

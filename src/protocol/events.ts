@@ -36,7 +36,13 @@ export async function tellPlayer<P>(
       if (changed) {
         changed = false;
         const target = await backend.targetOf(player);
-        const key = JSON.stringify([target.edition, target.program, target.coming ?? [], target.screen]);
+        const key = JSON.stringify([
+          target.edition,
+          target.program,
+          target.coming ?? [],
+          target.screen,
+          target.commands ?? [],
+        ]);
         if (key !== last) await stream.writeSSE(eventOf({ kind: 'target', data: target }));
         last = key;
         silent = 0;

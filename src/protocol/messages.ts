@@ -30,10 +30,17 @@ export function isTarget(value: unknown): value is Target {
     (program === null || isHash(program)) &&
     typeof serverTime === 'number' &&
     isSource(value.source) &&
+    (value.commands === undefined || (Array.isArray(value.commands) && value.commands.every(isCommand))) &&
     (value.coming === undefined || (Array.isArray(value.coming) && value.coming.every(isPlanned)))
   );
 }
 
+const isCommand = (value: unknown): boolean =>
+  isObject(value) &&
+  typeof value.id === 'string' &&
+  typeof value.kind === 'string' &&
+  Number.isInteger(value.at) &&
+  Number.isInteger(value.expires);
 const isPlanned = (value: unknown): boolean =>
   isObject(value) &&
   Number.isInteger(value.at) &&

@@ -1,3 +1,4 @@
+import type { Outcome } from '@/core/commands';
 import type { OpenAPIHono } from '@hono/zod-openapi';
 import type { OpenFile, StoredFile } from './file-response';
 import type { MessageKind } from './messages';
@@ -18,6 +19,8 @@ export interface PlayerBackend<P> {
   fileOf(player: P, sha256: string): Promise<StoredFile | null>;
   openFile: OpenFile;
   heartbeat(player: P, report: Report): void;
+  /** Writes down how commands went, as far as they are this player’s. */
+  noteOutcomes(player: P, outcomes: readonly Outcome[]): Promise<void>;
   /** Calls `wake` whenever the player's target may have changed, it was unpaired, or is asked to hurry. Returns how to stop. */
   onChange(player: P, wake: (what: Woken) => void): () => void;
   logError(error: unknown): void;

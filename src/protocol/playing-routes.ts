@@ -12,7 +12,8 @@ export function addPlaying<P>(app: PlayerApp<P>, backend: PlayerBackend<P>): voi
     const coming = (target.coming ?? [])
       .map(({ at, program, source }) => `-${at}-${program ?? 'none'}-${source ?? ''}`)
       .join('');
-    const etag = `"${target.edition ?? 0}-${target.program ?? 'none'}${coming}"`;
+    const commands = (target.commands ?? []).map(({ id }) => `-${id}`).join('');
+    const etag = `"${target.edition ?? 0}-${target.program ?? 'none'}${coming}${commands}"`;
     if (context.req.header('if-none-match') === etag)
       return new Response(null, { status: 304, headers: { etag } }) as never;
     return context.json(target, 200, { etag, 'cache-control': 'private, no-cache' });
@@ -37,6 +38,11 @@ export function addPlaying<P>(app: PlayerApp<P>, backend: PlayerBackend<P>): voi
     const { player } = context.var;
     backend.heartbeat(player, context.req.valid('json'));
     return context.json(await backend.targetOf(player), 200, { 'cache-control': 'no-store' });
+  });
+
+  app.openapi(routes.outcomes, async (context) => {
+    await backend.noteOutcomes(context.var.player, context.req.valid('json').outcomes);
+    return context.body(null, 204);
   });
 
   app.openapi(routes.events, (context) => {

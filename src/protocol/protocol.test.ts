@@ -36,6 +36,7 @@ function fake() {
       wakes.add(wake);
       return () => wakes.delete(wake);
     },
+    noteOutcomes: () => Promise.resolve(),
     logError: (error) => void errors.push(error),
   };
   const app = createPlayerApp(backend, () => '127.0.0.1');

@@ -2,6 +2,7 @@ import { createRoute, z } from '@hono/zod-openapi';
 import {
   pairingSchema,
   problemSchema,
+  outcomesSchema,
   reportSchema,
   shaParameter,
   targetSchema,
@@ -89,6 +90,18 @@ export const routes = {
     request: { body: { required: true, content: { 'application/json': { schema: reportSchema } } } },
     responses: {
       200: json(targetSchema, 'The target, as of now'),
+      401: refusal('Unknown token'),
+      422: refusal('Malformed'),
+    },
+  }),
+  outcomes: createRoute({
+    method: 'post',
+    path: '/commands',
+    security,
+    summary: 'How commands of the target went: received at once, done or failed at the end',
+    request: { body: { required: true, content: { 'application/json': { schema: outcomesSchema } } } },
+    responses: {
+      204: { description: 'Noted; what was noted before stays as it is' },
       401: refusal('Unknown token'),
       422: refusal('Malformed'),
     },

@@ -58,6 +58,27 @@ export const targetSchema = z
       .openapi({
         description: 'Planned programs after `program`, the earliest first: fetched ahead, begun on the instant',
       }),
+    commands: z
+      .array(
+        z.object({
+          id: z.string(),
+          kind: z.string().openapi({
+            description: 'What to do; answer `failed` for a kind that you do not know',
+            example: 'identify',
+          }),
+          percent: z.int().optional(),
+          degrees: z.int().optional(),
+          site: z
+            .string()
+            .optional()
+            .openapi({ description: 'With `identify`: what to show beside the screen’s name' }),
+          number: z.int().optional(),
+          at: z.int().openapi({ description: 'When to do it, by the server’s clock' }),
+          expires: z.int().openapi({ description: 'From then on it is not done any more' }),
+        }),
+      )
+      .optional()
+      .openapi({ description: 'Commands of which the server does not know yet how they went. Do each once' }),
     serverTime: z.int().openapi({ description: 'Milliseconds since 1970-01-01T00:00:00Z' }),
   })
   .openapi('Target');
@@ -115,11 +136,20 @@ export const reportSchema = z
       .optional()
       .openapi({ description: 'The kinds of files that it can play; absent: all of them' }),
     errors: z.array(z.object({ at: instant, message: lineSchema('A message', 300) })).max(20),
+    can: z
+      .array(lineSchema('An ability', 40))
+      .max(40)
+      .optional()
+      .openapi({ description: 'What its device can do besides playing', example: ['volume', 'restart'] }),
     hardware: z
       .object({
         temperature: z.number().min(-300).max(1000).optional(),
         memory: bytes.optional(),
         load: z.number().min(0).max(1e6).optional(),
+        blank: z.boolean().optional().openapi({ description: 'Black and silent, because a person said so' }),
+        volume: z.number().min(0).max(100).optional(),
+        brightness: z.number().min(0).max(100).optional(),
+        degrees: z.number().min(0).max(360).optional(),
       })
       .optional(),
     software: lineSchema('Software', 120),
@@ -128,6 +158,20 @@ export const reportSchema = z
     }),
   })
   .openapi('Report');
+
+export const outcomesSchema = z
+  .object({
+    outcomes: z
+      .array(
+        z.object({
+          id: z.guid('A command’s id is a UUID.'),
+          state: z.enum(['received', 'done', 'failed']),
+          said: lineSchema('A reason', 300).optional().openapi({ description: 'Why it failed, for people' }),
+        }),
+      )
+      .max(200),
+  })
+  .openapi('Outcomes');
 
 export type Pairing = z.infer<typeof pairingSchema>;
 export type Target = z.infer<typeof targetSchema>;

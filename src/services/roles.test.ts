@@ -3,6 +3,7 @@ import { Readable } from 'node:stream';
 import { PERMISSIONS, ROLE, ROLES, type Permission } from '@/core/roles';
 import { rows } from '@/database';
 import { closeFeed, openFeed } from './calendars';
+import { cancelCommand, sendCommand } from './commands';
 import {
   allClear,
   askToPublish,
@@ -104,6 +105,8 @@ const CALLS: Readonly<Record<string, readonly [Permission, (actor: Actor) => Pro
   setFirersAction: ['operate', (actor) => setFirers(actor, 'none', [])],
   pairAction: ['operate', (actor) => pairScreen(actor, 'none', 'BCDF-GHJK', '10.9.9.9')],
   unpairAction: ['operate', (actor) => unpairScreen(actor, 'none')],
+  commandAction: ['operate', (actor) => sendCommand(actor, {})],
+  cancelCommandAction: ['operate', (actor) => cancelCommand(actor, ID)],
   hurryAction: ['operate', (actor) => hurryScreens(actor, [])],
 };
 

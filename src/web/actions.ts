@@ -42,6 +42,7 @@ import {
   type BatchInput,
   type SavedSearch,
 } from '@/services/library';
+import { cancelCommand, sendCommand, type Sent, type SentCommand } from '@/services/commands';
 import { readInput } from '@/services/people';
 import { edit, undo, type EditResult, type UndoResult, type Way } from '@/services/plan';
 import { hurryScreens, pairScreen, unpairScreen } from '@/services/screens';
@@ -237,6 +238,16 @@ export async function unpairAction(screen: string): Promise<Result<void>> {
 /** Asks the players of screens to try again at once. */
 export async function hurryAction(screens: readonly string[]): Promise<Result<{ asked: number }>> {
   return attemptAs((actor) => hurryScreens(actor, readInput(z.array(idSchema).max(20_000), screens)));
+}
+
+/** Sends a command to the players of screens. */
+export async function commandAction(command: unknown): Promise<Result<Sent>> {
+  return attemptAs((actor) => sendCommand(actor, command));
+}
+
+/** Cancels a command where it isn't done yet. */
+export async function cancelCommandAction(id: string): Promise<Result<SentCommand>> {
+  return attemptAs((actor) => cancelCommand(actor, readInput(rowSchema, id)));
 }
 
 export async function dismissUploadAction(id: string): Promise<Result<void>> {

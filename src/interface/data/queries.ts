@@ -2,6 +2,7 @@
 
 import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Feed } from '@/services/calendars';
+import type { SentCommand } from '@/services/commands';
 import type {
   Arrival,
   Docket,
@@ -42,6 +43,9 @@ export interface PeopleView {
 
 /** What single places ask for when they are looked at; the feed says when it is to be asked for again. */
 
+/** So many screens fit into a question. */
+const MOST_SCREENS = 200;
+
 /** Players measure their lines with each file that they fetch, in milliseconds. */
 const LINES_EVERY_MS = 30_000;
 
@@ -79,6 +83,16 @@ export const useLines = () =>
     queryFn: () => asked<readonly Line[]>('/api/lines'),
     refetchInterval: LINES_EVERY_MS,
   }).data;
+
+/** The last commands to screens, and how they went: undefined until they are here. The feed says when to ask again. */
+export const useCommands = (screens: readonly string[]) => {
+  const query = new URLSearchParams(screens.slice(0, MOST_SCREENS).map((id) => ['screen', id])).toString();
+  return useQuery({
+    queryKey: ['commands', query],
+    queryFn: () => asked<readonly SentCommand[]>(`/api/commands?${query}`),
+    placeholderData: keepPreviousData,
+  }).data;
+};
 
 /** How long the network keeps what one can go back to: undefined until it is here. */
 export const useKept = () => useQuery({ queryKey: ['editions', 'kept'], queryFn: () => asked<Kept>('/api/kept') }).data;
@@ -307,7 +321,9 @@ export const useMediaExtras = (id: string) =>
   });
 
 /** Asks again for what one has changed oneself and the feed does not tell. */
-export function useRefetch(what: 'feeds' | 'uploads' | 'people' | 'requests' | 'library' | 'editions'): () => void {
+export function useRefetch(
+  what: 'commands' | 'feeds' | 'uploads' | 'people' | 'requests' | 'library' | 'editions',
+): () => void {
   const queries = useQueryClient();
   return () => void askAgain(queries, what);
 }

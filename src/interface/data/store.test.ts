@@ -112,7 +112,7 @@ class FakeServer {
 }
 
 const status = (id: string, state: ScreenStatus['state'] = 'lit'): ScreenStatus => ({
-  ...{ id, state, lastSeen: null, wasLast: null, troubles: [], download: null },
+  ...{ id, state, lastSeen: null, wasLast: null, troubles: [], download: null, can: null },
 });
 
 const refusal = (message: string): Result<EditResult> => ({ ok: false, status: 409, message, problems: [] });

@@ -70,7 +70,7 @@ export interface Ways {
   reload(): void;
   /** What is asked for by place is asked for again. */
   refetch(
-    what: 'uploads' | 'editions' | 'docket' | 'people' | 'requests' | 'library' | 'unused',
+    what: 'uploads' | 'editions' | 'docket' | 'people' | 'requests' | 'library' | 'unused' | 'commands',
     value?: unknown,
   ): void;
 }
@@ -263,7 +263,8 @@ export function createNetworkStore(view: NetworkView, ways: Ways): NetworkStore 
       case 'role':
         return event.person === store.getState().view.me ? ways.reload() : ways.refetch('people');
       case 'requests':
-        return ways.refetch('requests');
+      case 'commands':
+        return ways.refetch(event.kind);
       case 'upload':
         return ways.refetch('uploads', event.upload);
     }

@@ -14,6 +14,8 @@ import { Lantern, STATE_WORDS } from '@/interface/kit/lantern/lantern';
 import { Thumb } from '@/interface/kit/content/thumb';
 import { useKey } from '@/interface/shell/keys';
 import type { ScreenStatus } from '@/services/screens';
+import { CommandsMenu } from '@/interface/commands/commands-menu';
+import { Outcomes } from '@/interface/commands/outcomes';
 import { Aside } from './aside';
 import { darkWords } from './dark-words';
 import { OnNow } from './on-now';
@@ -140,9 +142,12 @@ export function ScreenAside({
         isNow &&
         known &&
         !joins && (
-          <Button needs="operate" className="mt-3" onClick={() => onPut(true)}>
-            Put on now
-          </Button>
+          <p className="mt-3 flex flex-wrap gap-2">
+            <Button needs="operate" onClick={() => onPut(true)}>
+              Put on now
+            </Button>
+            <CommandsMenu screens={[screen.id]} />
+          </p>
         )
       )}
       <h3 className="mt-5 text-base">Why</h3>
@@ -174,6 +179,7 @@ export function ScreenAside({
           );
         })}
       </ol>
+      {isNow && <Outcomes screens={[screen.id]} zone={zone} />}
       <Link href={`/screens?screen=${screen.id}`} className="mt-5 inline-block text-tide underline underline-offset-2">
         Open in Screens
       </Link>

@@ -10,6 +10,8 @@ import { Lantern, STATE_WORDS } from '@/interface/kit/lantern/lantern';
 import { useKey } from '@/interface/shell/keys';
 import type { Screen, Site } from '@/core/plan';
 import type { ScreenStatus } from '@/services/screens';
+import { CommandsMenu } from '@/interface/commands/commands-menu';
+import { Outcomes } from '@/interface/commands/outcomes';
 import { Aside } from './aside';
 import { PutOnForm } from './put-on-form';
 
@@ -38,6 +40,7 @@ export function ScreensAside({
 }) {
   const { isNow } = useMoment();
   useKey('escape', 'Choose no screens', onClose);
+  const ids = screens.map(({ id }) => id);
   const where = screens.map(({ id }) => `screen:${id}`).join(' or ');
   return (
     <Aside
@@ -55,6 +58,7 @@ export function ScreensAside({
           <Button needs="operate" variant="main" className="!px-3 !py-1.5" onClick={() => onPut(true)}>
             Put on now
           </Button>
+          {isNow && <CommandsMenu screens={ids} />}
           {screens.length <= MOST_NAMED && (
             <Link
               href={`/plan?book=${encodeURIComponent(where)}`}
@@ -65,6 +69,7 @@ export function ScreensAside({
           )}
         </p>
       )}
+      {isNow && <Outcomes screens={ids} zone={sites.get(screens[0]?.site ?? '')?.timeZone ?? 'UTC'} />}
       {[...group(screens, ({ site }) => site)].map(([site, list]) => (
         <section key={site} className="mt-4" aria-label={sites.get(site)?.name ?? site}>
           <h3 className="text-base">{sites.get(site)?.name ?? site}</h3>

@@ -16,6 +16,7 @@ const RIGHTS: readonly { readonly right: Right; readonly label: string; readonly
   { right: 'library', label: 'Send files to the library', short: 'library' },
   { right: 'publish', label: 'Read and replace the plan, and publish', short: 'publishing' },
   { right: 'takeovers', label: 'Activate takeovers, and clear them', short: 'takeovers' },
+  { right: 'commands', label: 'Send commands to screens', short: 'commands' },
 ];
 
 const rightsWords = (may: readonly Right[]): string =>

@@ -15,7 +15,7 @@ function word(minutes: number, ...screens: [arrived: boolean, state: ScreenState
   const statuses = new Map(
     screens.map(([, state], i): [string, ScreenStatus] => [
       ids[i] ?? '',
-      { id: ids[i] ?? '', state, lastSeen: null, wasLast: null, troubles: [], download: null },
+      { id: ids[i] ?? '', state, lastSeen: null, wasLast: null, troubles: [], download: null, can: null },
     ]),
   );
   return wordOf(FOLLOWED, arrivals, statuses, (id) => `Quay · ${id}`, SINCE + minutes * MINUTES);

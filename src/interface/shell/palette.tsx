@@ -19,6 +19,7 @@ import { useLibrary, useNextToTakeBack } from '@/interface/data/queries';
 import { signOutAction } from '@/web/people-actions';
 import { pathTo } from '@/interface/kit/content/path-to';
 import { placeKey } from '@/interface/kit/controls/place-key';
+import { useCommandsByName } from '@/interface/commands/use-commands-by-name';
 import { reach, type Reachable } from './find';
 import { keysNow } from './keys';
 import { PLACES } from './places';
@@ -160,7 +161,8 @@ function Finder({ input, onDone }: { input: Ref<HTMLInputElement>; onDone: () =>
       router.push(pathTo({ kind: 'media', id: file.id }));
     },
   }));
-  const found = reach(search === '' ? things : [...things, ...media], search);
+  const commands = useCommandsByName(search, may.includes('operate'));
+  const found = reach(search === '' ? things : [...commands, ...things, ...media], search);
   const isBehind = search !== written || (found.length === 0 && isFetching);
   const go = (one: Reachable) => {
     onDone();

@@ -72,7 +72,7 @@ test('what firing does is said in numbers', () => {
   const statuses = new Map(
     Object.entries(states).map(([id, state]) => [
       id,
-      { id, state, lastSeen: null, wasLast: null, troubles: [], download: null } as ScreenStatus,
+      { id, state, lastSeen: null, wasLast: null, troubles: [], download: null, can: null } as ScreenStatus,
     ]),
   );
   const reach = reachOf(plan(), 'all', statuses);

@@ -2,6 +2,7 @@ import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 import type { Asset } from '@/core/playing';
 import type { Target } from '@/protocol/schemas';
 import type { HeldFile } from '../session/reconcile';
+import type { KeptCommand } from '../session/commands';
 import { StorageFull, type HeldComing, type HeldProgram, type Kept, type PlayerStore } from '../session/store';
 
 interface Schema extends DBSchema {
@@ -42,6 +43,7 @@ export class BrowserStore implements PlayerStore {
       program: await get<HeldProgram | null>('program', null),
       coming: await get<readonly HeldComing[]>('coming', []),
       clockOffsetMs: await get('clockOffsetMs', 0),
+      commands: await get<readonly KeptCommand[]>('commands', []),
     };
   }
 

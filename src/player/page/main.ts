@@ -4,6 +4,7 @@ import { BrowserStore } from './browser-store';
 import { Band } from '../sound/band';
 import { Conductor } from '../glass/conductor';
 import { playedKinds } from './kinds';
+import { PageHardware } from './page-hardware';
 import { PlayerSession } from '../session/session';
 import { Speaker } from '../sound/speaker';
 import { Stage } from '../glass/stage';
@@ -49,7 +50,7 @@ async function start(): Promise<void> {
         document.body.dataset.pairing = code ? 'code' : '';
       },
       screen(screen) {
-        part('name').textContent = screen?.name ?? '';
+        part('name').textContent = part('identify-name').textContent = screen?.name ?? '';
         document.title = screen ? `${screen.name} · Lanternpost player` : 'Lanternpost player';
       },
       program(program) {
@@ -62,6 +63,7 @@ async function start(): Promise<void> {
     {
       software: lineOf(`browser ${navigator.userAgent}`, 120),
       playing: () => conductor.playing(),
+      hardware: new PageHardware(part),
       kinds: playedKinds((type) => document.createElement('video').canPlayType(type)),
     },
   );

@@ -153,6 +153,16 @@ export class Holdings {
     this.state = { ...this.state, full: false };
   }
 
+  /** Deletes every file, and programs too: what is wanted is downloaded anew. */
+  async clear(): Promise<void> {
+    await this.store.save({ program: null, coming: [] });
+    this.state = { ...this.state, program: null, next: null, coming: [] };
+    this.saved = '';
+    this.tellComing();
+    this.events.program(null);
+    for (const sha256 of [...this.state.files.keys()]) await this.discard(sha256);
+  }
+
   /** Storage was too small for the last piece. */
   isFull(): void {
     this.state = { ...this.state, full: true };

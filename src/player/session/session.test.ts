@@ -124,6 +124,7 @@ function world() {
       state.wakes.add(wake);
       return () => state.wakes.delete(wake);
     },
+    noteOutcomes: () => Promise.resolve(),
     logError: () => undefined,
   };
   const app = createPlayerApp(backend, () => '127.0.0.1');

@@ -2,6 +2,8 @@ import equal from 'fast-deep-equal';
 import { MINUTE, SECOND, lineOf } from '@/core/playing';
 import { ProtocolError, type ProtocolClient } from '@/protocol/client';
 import type { Report, Target } from '@/protocol/schemas';
+import type { Hardware } from '../hardware/hardware';
+import { Commands } from './commands';
 import { Holdings, NEEDS_HOLD_MS, type HoldingsEvents } from './holdings';
 import { Line } from './line';
 import { pair } from './pairing';
@@ -20,7 +22,7 @@ export interface SessionOptions extends StepOptions {
   readonly software: string;
   /** What plays now, for the heartbeat. */
   readonly playing: () => Pick<Report, 'playing' | 'state'>;
-  readonly hardware?: () => Report['hardware'];
+  readonly hardware?: Hardware;
   /** The kinds of files that it can play; absent: all of them. */
   readonly kinds?: Report['kinds'];
 }
@@ -50,6 +52,7 @@ export class PlayerSession {
   private readonly line: Line;
   private readonly holdings: Holdings;
   private readonly steps: Steps;
+  private readonly commands: Commands;
   /** A name for this start of the player. By it the server sees when two players use one token. */
   private readonly name: string;
 
@@ -70,6 +73,14 @@ export class PlayerSession {
     );
     const told = { file: events.file?.bind(events), report: () => this.tell() };
     this.steps = new Steps(client, store, this.holdings, told, options, world);
+    this.commands = new Commands(
+      store,
+      options.hardware,
+      world,
+      () => this.serverNow(),
+      (outcomes) => void this.line.attempt(() => client.outcomes(outcomes)),
+      () => this.clear(),
+    );
   }
 
   /** The time by the server's clock, as far as this player knows it. */
@@ -90,6 +101,7 @@ export class PlayerSession {
     this.client.clockOffsetMs = kept.clockOffsetMs;
     if (kept.screen) this.events.screen(kept.screen);
     await this.holdings.resume(kept);
+    this.commands.resume(kept.commands);
     let { token } = kept;
     while (!this.ended.signal.aborted) {
       token ??= await pair(
@@ -111,6 +123,7 @@ export class PlayerSession {
       token = null;
       this.target = null;
       this.events.screen(null);
+      this.commands.stop();
       await this.holdings.forget();
     }
   }
@@ -162,7 +175,8 @@ export class PlayerSession {
       storage: await this.store.usage(),
       bytesPerSecond: this.steps.bytesPerSecond,
       errors: this.errors,
-      hardware: this.options.hardware?.(),
+      can: [...(this.options.hardware?.abilities() ?? [])],
+      hardware: this.options.hardware?.state(),
       kinds: this.options.kinds,
       software: this.options.software,
       life: this.name,
@@ -176,6 +190,7 @@ export class PlayerSession {
     const before = this.target;
     if (!equal(target.screen, before?.screen)) this.events.screen(target.screen);
     this.target = target;
+    this.commands.follow(target.commands ?? []);
     void this.holdings.follow(target).catch((error) => this.noteFailure(error));
     void this.holdings.keep({ screen: target.screen, clockOffsetMs: this.client.clockOffsetMs });
     this.planned.abort();
@@ -194,6 +209,13 @@ export class PlayerSession {
       await this.world.wait(Math.max(0, wait), AbortSignal.any([signal, this.planned.signal]));
       if (!this.planned.signal.aborted) this.wake();
     }
+  }
+
+  /** What is held goes, and is downloaded again. */
+  private async clear(): Promise<void> {
+    this.running?.abort.abort();
+    await this.holdings.clear();
+    this.wake();
   }
 
   private nextStep() {

@@ -1,5 +1,6 @@
 import type { Asset } from '@/core/playing';
 import type { Target } from '@/protocol/schemas';
+import type { KeptCommand } from './commands';
 import type { HeldFile } from './reconcile';
 
 /** A program that a player holds, with every file of its first day. */
@@ -26,6 +27,8 @@ export interface Kept {
   /** What is planned after it, the earliest first. */
   readonly coming: readonly HeldComing[];
   readonly clockOffsetMs: number;
+  /** Commands that were begun, and how they went. */
+  readonly commands: readonly KeptCommand[];
 }
 
 /** What a player keeps over restarts. Files are appended to as they come, and count only once completed. */

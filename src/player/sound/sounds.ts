@@ -1,3 +1,5 @@
+import { loudness } from './loudness';
+
 /** The two ways in which a sound is held and heard: decoded as a whole, to the sample, or by an element that decodes as it goes. */
 export interface Sound {
   readonly media: string;
@@ -55,6 +57,11 @@ export class DecodedSound implements Sound {
     if (!node || !gain) return;
     node.onended = null;
     node.stop();
+    this.end(gain);
+  }
+
+  private end(gain: GainNode): void {
+    loudness.drop(gain);
     gain.disconnect();
   }
 
@@ -67,9 +74,9 @@ export class DecodedSound implements Sound {
     const gain = this.context.createGain();
     node.buffer = this.buffer;
     node.playbackRate.value = this.rate;
-    gain.gain.value = volume;
+    loudness.apply(gain, volume, (now) => (gain.gain.value = now));
     node.connect(gain).connect(this.context.destination);
-    node.onended = () => gain.disconnect();
+    node.onended = () => this.end(gain);
     node.start(at, offset);
     [this.node, this.gain, this.since] = [node, gain, at - offset / this.rate];
   }
@@ -114,7 +121,7 @@ export class ElementSound implements Sound {
   async begin(volume: number, offsetMs: number): Promise<void> {
     const { element } = this;
     const from = offsetMs / 1000;
-    element.volume = volume;
+    loudness.apply(element, volume, (now) => (element.volume = now));
     if (Math.abs(element.currentTime - from) > NEAR_S && from < element.duration) element.currentTime = from;
     await element.play();
   }
@@ -125,6 +132,7 @@ export class ElementSound implements Sound {
 
   release(): void {
     const { element, url } = this;
+    loudness.drop(element);
     element.oncanplay = element.onerror = null;
     element.pause();
     element.removeAttribute('src');

@@ -21,6 +21,8 @@ export type FeedEvent =
   | { readonly kind: 'role'; readonly person: string }
   /** Requests to publish are to be asked for. */
   | { readonly kind: 'requests' }
+  /** Commands were sent, or went some way: they are to be asked for. */
+  | { readonly kind: 'commands' }
   | ({ readonly kind: 'docket' } & DocketSums)
   /** Screens whose status changed since it was last sent, and screens that are gone. */
   | { readonly kind: 'statuses'; readonly statuses: readonly ScreenStatus[]; readonly gone: readonly string[] }
@@ -30,6 +32,7 @@ export type FeedEvent =
 type Listener = (event: FeedEvent) => void;
 
 const STATES_EVERY_MS = 1000;
+const COMMANDS_EVERY_MS = 250;
 const DARKNESS_EVERY_MS = 5000;
 const DOCKET_AFTER_MS = 200;
 /** How long a hub stays without listeners: a page that was just loaded will listen soon, and one that reconnects finds it ready. */
@@ -49,9 +52,8 @@ class Hub {
   private turn: Promise<unknown> = Promise.resolve();
   /** The docket is counted once at a time. A count may take long, and edits don't wait for it. */
   private counts: Promise<unknown> = Promise.resolve();
-  private waiting: { readonly beats: NodeJS.Timeout | null; readonly docket: NodeJS.Timeout | null } = {
-    beats: null,
-    docket: null,
+  private waiting: Readonly<Record<'beats' | 'docket' | 'commands', NodeJS.Timeout | null>> = {
+    ...{ beats: null, docket: null, commands: null },
   };
 
   /** This hub knows every event since this instant. */
@@ -91,7 +93,7 @@ class Hub {
     this.ending = setTimeout(() => {
       if (this.listeners.size > 0) return;
       clearInterval(this.darkness);
-      for (const timer of [this.waiting.beats, this.waiting.docket]) if (timer) clearTimeout(timer);
+      for (const timer of Object.values(this.waiting)) if (timer) clearTimeout(timer);
       this.onEnd();
     }, LINGER_MS);
     this.ending.unref();
@@ -128,6 +130,8 @@ class Hub {
         return this.tell({ kind: 'role', person: message.person });
       case 'requests':
         return this.tell({ kind: 'requests' });
+      case 'outcomes':
+        return this.tellCommandsSoon();
       case 'uploads':
         return this.tell({ kind: 'upload', upload: message.upload ?? null });
       case 'resync':
@@ -136,6 +140,7 @@ class Hub {
           this.tell({ kind: 'at', change: this.change });
           this.tell({ kind: 'edition' });
           this.tell({ kind: 'requests' });
+          this.tell({ kind: 'commands' });
           this.tell({ kind: 'upload', upload: null });
         });
     }
@@ -175,6 +180,16 @@ class Hub {
 
   private tellStates({ statuses, gone }: { statuses: readonly ScreenStatus[]; gone: readonly string[] }): void {
     if (statuses.length + gone.length > 0) this.tell({ kind: 'statuses', statuses, gone });
+  }
+
+  /** A thousand players that answer at once are one event. */
+  private tellCommandsSoon(): void {
+    if (this.waiting.commands) return;
+    const commands = setTimeout(() => {
+      this.waiting = { ...this.waiting, commands: null };
+      this.tell({ kind: 'commands' });
+    }, COMMANDS_EVERY_MS);
+    this.waiting = { ...this.waiting, commands };
   }
 
   private beatSoon(): void {

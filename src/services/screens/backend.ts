@@ -1,6 +1,7 @@
 import { onBehalfOf, subscribe } from '@/database';
 import { logOnce } from '@/log';
 import type { PlayerBackend } from '@/protocol/player-backend';
+import { noteOutcomes, pendingCommands } from '../commands';
 import { openToSend } from '../library';
 import { collectToken, startPairing } from './pairing';
 import { heartbeat, playerFile, playerOf, programText, targetOf, type Player } from './players';
@@ -10,16 +11,22 @@ export const playerBackend: PlayerBackend<Player> = {
   startPairing,
   collectToken,
   playerOf,
-  targetOf: (player) => onBehalfOf(player.networkId, () => targetOf(player)),
+  targetOf: (player) =>
+    onBehalfOf(player.networkId, async () => ({
+      ...(await targetOf(player)),
+      commands: await pendingCommands(player),
+    })),
   programText: (player, hash) => onBehalfOf(player.networkId, () => programText(player, hash)),
   fileOf: (player, hash) => onBehalfOf(player.networkId, () => playerFile(player, hash)),
   openFile: openToSend,
   heartbeat,
+  noteOutcomes: (player, outcomes) => onBehalfOf(player.networkId, () => noteOutcomes(player, outcomes)),
   onChange: (player, wake) =>
     subscribe((message) => {
       if (message.kind === 'resync') wake('target');
       else if (message.kind === 'player' && message.player === player.id) wake('unpaired');
       else if (message.kind === 'hurry' && message.players.includes(player.id)) wake('hurry');
+      else if (message.kind === 'commands' && message.players.includes(player.id)) wake('target');
       else if (message.kind === 'edition' && message.network === player.networkId) wake('target');
     }),
   logError: (error) => logOnce(error, 'player request failed'),

@@ -18,6 +18,9 @@ const KNOWN_FOR_MS = 10_000;
 /** What an edition holds stays granted while the edition is kept; not for ever, since editions are cleared away. */
 const GRANTED_FOR_MS = 10 * 60_000;
 
+/** News that changes neither who a player is nor what it is given. */
+const NOT_OF_TARGETS: ReadonlySet<string> = new Set(['beats', 'uploads', 'session', 'commands', 'outcomes', 'hurry']);
+
 /** What was read of a network holds until any process changes something of that network: others are not asked again for it. */
 class Changes {
   private count = 0;
@@ -30,7 +33,7 @@ class Changes {
     if (!this.watching) {
       this.watching = true;
       subscribe((message) => {
-        if (message.kind === 'beats' || message.kind === 'uploads' || message.kind === 'session') return;
+        if (NOT_OF_TARGETS.has(message.kind)) return;
         this.count++;
         if (message.kind === 'resync') this.all = this.count;
         else this.last.set(message.network, this.count);

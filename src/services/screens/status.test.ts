@@ -52,7 +52,7 @@ test.each([
 
 test('45 s without a word are not dark yet; the next moment is, and says since when', () => {
   expect(status({ lastSeen: seen(45) })).toEqual({
-    ...{ id: 'hall', state: 'lit', lastSeen: null, wasLast: null, troubles: [], download: null },
+    ...{ id: 'hall', state: 'lit', lastSeen: null, wasLast: null, troubles: [], download: null, can: [] },
   });
   const late = new Date(now - 45_001);
   expect(status({ lastSeen: late })).toMatchObject({ state: 'dark', lastSeen: late.toISOString() });
@@ -67,7 +67,7 @@ test('45 s without a word are not dark yet; the next moment is, and says since w
 
 test('without a player a screen is unpaired, and has no troubles', () => {
   expect(status({ player: null, lastSeen: null, report: null }, null)).toEqual({
-    ...{ id: 'hall', state: 'unpaired', lastSeen: null, wasLast: null, troubles: [], download: null },
+    ...{ id: 'hall', state: 'unpaired', lastSeen: null, wasLast: null, troubles: [], download: null, can: null },
   });
 });
 

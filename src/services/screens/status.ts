@@ -15,6 +15,8 @@ export interface ScreenStatus {
   /** Plain sentences for what is wrong. */
   readonly troubles: readonly string[];
   readonly download: Report['download'];
+  /** What its player can do besides playing, as it told last; null if it told nothing yet. */
+  readonly can: readonly string[] | null;
 }
 
 export const HEARD_WITHIN_MS = 45_000;
@@ -42,6 +44,7 @@ export function statusOf(heard: Heard, target: string | null, now: number): Scre
     wasLast: state === 'dark' ? wasLast(heard, target) : null,
     troubles: state === 'unpaired' ? [] : troublesOf(heard, target, now),
     download: state === 'behind' ? (report?.download ?? null) : null,
+    can: report ? (report.can ?? []) : null,
   };
 }
 
@@ -76,7 +79,7 @@ function troublesOf({ report, doubledAt }: Heard, target: string | null, now: nu
     troubles.push('Two players show this screen with one token. Unpair it, then pair one of them.');
   if (target === null) troubles.push('Not in the newest edition yet. Publish your changes.');
   if (!report) return troubles;
-  const { clockOffsetMs, download, errors, storage } = report;
+  const { clockOffsetMs, download, errors, hardware, storage } = report;
   if (Math.abs(clockOffsetMs) > CLOCK_TOLERANCE_MS)
     troubles.push(
       `Clock ${spoken(Math.abs(clockOffsetMs))} ${clockOffsetMs > 0 ? 'slow' : 'fast'}; it plays by the server’s.`,
@@ -85,6 +88,7 @@ function troublesOf({ report, doubledAt }: Heard, target: string | null, now: nu
     const short = storage.usedBytes + download.totalBytes - download.doneBytes - storage.limitBytes;
     troubles.push(`Storage full: ${Math.ceil(short / 1e6)} MB short.`);
   }
+  if (hardware?.blank) troubles.push('Blanked by a person. Choose “Show again” under Commands to end it.');
   if (report.missing) troubles.push(missingWords(report.missing, isOverdue(report, now)));
   const last = errors.at(-1);
   if (last && now - last.at < 10 * 60_000) troubles.push(last.message);

@@ -1,3 +1,4 @@
+import { loudness } from '../../sound/loudness';
 import { NO_SOUND, isRefusedSound } from '../../sound/no-sound';
 import type { Drawn, FilmPosition } from './drawn';
 
@@ -47,7 +48,7 @@ export class Films {
   private async begin(film: HTMLVideoElement, offsetMs: () => number, volume: number): Promise<void> {
     const from = offsetMs() / 1000;
     if (Math.abs(film.currentTime - from) > NEAR_S && from < film.duration) film.currentTime = from;
-    film.volume = volume;
+    loudness.apply(film, volume, (now) => (film.volume = now));
     film.muted = volume === 0;
     await film.play().catch((error: unknown) => this.playSilently(film, error));
   }
@@ -62,6 +63,7 @@ export class Films {
   }
 
   private empty(film: HTMLVideoElement): void {
+    loudness.drop(film);
     film.removeAttribute('src');
     film.pause();
     // Without a source, this empties it.

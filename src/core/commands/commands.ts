@@ -1,0 +1,139 @@
+import { DAY, HOUR, MINUTE, SECOND } from '../instant';
+
+/**
+ * Commands: what a person has a player do at once, beside what it shows. Pure and without schemas, so that players, services and pages
+ * share one table. A command is kept for players that are away until it expires; each does it once, and says how that went.
+ */
+
+/** What a player must be able to do before it is offered a command. */
+export const ABILITIES = ['restart', 'volume', 'brightness', 'power', 'update'] as const;
+export type Ability = (typeof ABILITIES)[number];
+
+/** A number that goes with a command. */
+interface Amount {
+  readonly field: 'percent' | 'degrees';
+  /** What it is called beside its field. */
+  readonly label: string;
+  /** The values that there are; absent: whole numbers from 0 to 100. */
+  readonly values?: readonly number[];
+}
+
+interface Described {
+  /** On buttons and in lists. */
+  readonly name: string;
+  /** What happens on the screen, in one sentence. */
+  readonly does: string;
+  /** Whether what plays is out of sight for a while, or until another command. */
+  readonly hides: boolean;
+  /** What the player must be able to do; absent: every player can. */
+  readonly needs?: Ability;
+  readonly amount?: Amount;
+}
+
+const table = <K extends string>(kinds: Record<K, Described>): Readonly<Record<K, Described>> => kinds;
+
+export const COMMANDS = table({
+  identify: {
+    name: 'Identify',
+    does: 'Shows the screen’s name, site and number in large letters for 30 seconds.',
+    hides: false,
+  },
+  reload: { name: 'Reload', does: 'Loads the player’s page again. What plays goes on within seconds.', hides: true },
+  restart: {
+    name: 'Restart',
+    does: 'Restarts the device. The screen is off for a minute or two.',
+    hides: true,
+    needs: 'restart',
+  },
+  blank: { name: 'Blank', does: 'Makes the screen black and silent until you choose “Show again”.', hides: true },
+  show: { name: 'Show again', does: 'Ends “Blank”: the screen shows what is planned.', hides: false },
+  volume: {
+    name: 'Volume',
+    does: 'Sets how loud everything is, until you change it again.',
+    hides: false,
+    needs: 'volume',
+    amount: { field: 'percent', label: 'Volume in percent' },
+  },
+  brightness: {
+    name: 'Brightness',
+    does: 'Sets how bright the display is, until you change it again.',
+    hides: false,
+    needs: 'brightness',
+    amount: { field: 'percent', label: 'Brightness in percent' },
+  },
+  turn: {
+    name: 'Turn',
+    does: 'Turns the picture, for a display that is mounted on its side.',
+    hides: false,
+    amount: { field: 'degrees', label: 'Degrees clockwise', values: [0, 90, 180, 270] },
+  },
+  clear: {
+    name: 'Clear the store',
+    does: 'Deletes all files on the player. It downloads them again, and shows nothing until it has what is due.',
+    hides: true,
+  },
+  update: {
+    name: 'Update',
+    does: 'Fetches the newest player software and starts it.',
+    hides: true,
+    needs: 'update',
+  },
+});
+
+export type CommandKind = keyof typeof COMMANDS;
+export const COMMAND_KINDS = Object.keys(COMMANDS) as CommandKind[];
+
+/** A command as a player gets it. */
+export interface Command {
+  readonly id: string;
+  /** A newer server may send kinds that a player doesn't know. */
+  readonly kind: string;
+  readonly percent?: number | undefined;
+  readonly degrees?: number | undefined;
+  /** With `identify`: the site’s name, and the screen’s number within it. */
+  readonly site?: string | undefined;
+  readonly number?: number | undefined;
+  /** When to do it, by the server's clock: several screens may be spread over time. */
+  readonly at: number;
+  /** After this it isn't done any more. */
+  readonly expires: number;
+}
+
+/** How a command went on one player. */
+export interface Outcome {
+  readonly id: string;
+  /** `received`: it is here, and will be done at its time. */
+  readonly state: 'received' | 'done' | 'failed';
+  /** Why it failed, in a sentence. */
+  readonly said?: string | undefined;
+}
+
+/** How long a command is kept for screens that are away, unless a person says otherwise. */
+export const KEPT_MS = 10 * MINUTE;
+export const KEPT_AT_LEAST_MS = 10 * SECOND;
+export const KEPT_AT_MOST_MS = 7 * DAY;
+/** Commands to several screens can be spread over so long at most. */
+export const SPREAD_AT_MOST_MS = 12 * HOUR;
+
+/** Why a player can't do a command, by what it reports to be able to do; null if it can. */
+export function cannotDo(kind: string, can: readonly string[] | undefined): string | null {
+  const known = Object.hasOwn(COMMANDS, kind) ? COMMANDS[kind as CommandKind] : null;
+  if (!known) return 'This player’s software is too old for this command. Update it.';
+  const { needs } = known;
+  return needs === undefined || can?.includes(needs) ? null : CANNOT[needs];
+}
+
+const CANNOT: Readonly<Record<Ability, string>> = {
+  restart: 'This player can’t restart its device.',
+  volume: 'This display has no volume control.',
+  brightness: 'This display has no brightness control.',
+  power: 'This player can’t switch its display on and off.',
+  update: 'This player can’t update itself.',
+};
+
+/** What a command says in a list: "Volume 40 %", "Turn 90°". */
+export function commandWords({ kind, percent, degrees }: Pick<Command, 'kind' | 'percent' | 'degrees'>): string {
+  const name = Object.hasOwn(COMMANDS, kind) ? COMMANDS[kind as CommandKind].name : kind;
+  if (percent !== undefined) return `${name} ${percent} %`;
+  return degrees === undefined ? name : `${name} ${degrees}°`;
+}

@@ -1,0 +1,74 @@
+import type { Ability, Command } from '@/core/commands';
+import type { Report } from '@/protocol/schemas';
+import { AS_DELIVERED, settingsAfter, type Hardware, type Settings } from '../hardware/hardware';
+import { loudness } from '../sound/loudness';
+
+const KEY = 'lanternpost-settings';
+const IDENTIFIED_FOR_MS = 30_000;
+
+/** What a page can do without help from the device: it sets its own loudness, covers and turns what it draws, and loads itself again. */
+export class PageHardware implements Hardware {
+  private settings: Settings = kept();
+  private identified: ReturnType<typeof setTimeout> | undefined;
+
+  constructor(private readonly part: (id: string) => HTMLElement) {
+    this.apply();
+  }
+
+  abilities(): readonly Ability[] {
+    return ['volume', 'update'];
+  }
+
+  state(): Report['hardware'] {
+    const { blank, volume, degrees } = this.settings;
+    return { blank, volume, degrees };
+  }
+
+  async carryOut(command: Command): Promise<void> {
+    switch (command.kind) {
+      case 'identify':
+        return this.identify(command);
+      case 'reload':
+        return again();
+      case 'update':
+        await (await navigator.serviceWorker.getRegistration())?.update();
+        return again();
+    }
+    this.settings = settingsAfter(this.settings, command);
+    // A browser that keeps nothing has them until it is closed.
+    try {
+      localStorage.setItem(KEY, JSON.stringify(this.settings));
+    } finally {
+      this.apply();
+    }
+  }
+
+  private identify({ site, number }: Command): void {
+    clearTimeout(this.identified);
+    this.part('identify-site').textContent = site ?? '';
+    this.part('identify-number').textContent = number === undefined ? '' : String(number);
+    this.part('identify').hidden = false;
+    this.identified = setTimeout(() => (this.part('identify').hidden = true), IDENTIFIED_FOR_MS);
+  }
+
+  private apply(): void {
+    const { blank, volume, degrees } = this.settings;
+    this.part('blank').hidden = !blank;
+    document.body.dataset.degrees = String(degrees);
+    loudness.set(blank ? 0 : volume / 100);
+  }
+}
+
+/** Loads the page again: this never comes back. */
+function again(): Promise<never> {
+  location.reload();
+  return new Promise(() => undefined);
+}
+
+function kept(): Settings {
+  try {
+    return { ...AS_DELIVERED, ...(JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<Settings>) };
+  } catch {
+    return AS_DELIVERED;
+  }
+}

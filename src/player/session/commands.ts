@@ -1,0 +1,118 @@
+import { cannotDo, type Command, type Outcome } from '@/core/commands';
+import type { Hardware } from '../hardware/hardware';
+import type { PlayerStore } from './store';
+import type { World } from './world';
+
+/** A command that was begun, as it is kept over restarts. */
+export interface KeptCommand {
+  readonly id: string;
+  readonly expires: number;
+  /** `begun`: the player may have ended before it knew how this went. */
+  readonly state: 'begun' | 'done' | 'failed';
+  readonly said?: string | undefined;
+}
+
+/** These end the player by what they do: if it is back, they are done. */
+const ENDS_THE_PLAYER = new Set(['reload', 'restart', 'update']);
+/** An outcome is kept for so long after its command has expired: a server that is late may tell it again. */
+const KEPT_FOR_MS = 24 * 3_600_000;
+
+/**
+ * Does what people command from afar: each command once, at its time, unless it has expired by then. What was begun is kept, so that a
+ * command that is told again, or ends the player, isn't done twice. An outcome is told until the server no longer lists its command.
+ */
+export class Commands {
+  private kept: readonly KeptCommand[] = [];
+  /** Commands that wait for their time, and how to call them off. */
+  private readonly waiting = new Map<string, AbortController>();
+  /** One after the other: two that set the same end as the later one says. */
+  private turn: Promise<void> = Promise.resolve();
+
+  constructor(
+    private readonly store: PlayerStore,
+    private readonly hardware: Hardware | undefined,
+    private readonly world: World,
+    private readonly serverNow: () => number,
+    private readonly tell: (outcomes: readonly Outcome[]) => void,
+    /** Deletes all files, which the session does itself. */
+    private readonly clear: () => Promise<void>,
+  ) {}
+
+  resume(kept: readonly KeptCommand[]): void {
+    this.kept = kept;
+  }
+
+  /** The commands that the server lists now. One that it no longer lists was cancelled, or its outcome is known. */
+  follow(commands: readonly Command[]): void {
+    const listed = new Set(commands.map(({ id }) => id));
+    for (const [id, abort] of this.waiting) if (!listed.has(id)) abort.abort();
+    const known = new Map(this.kept.map((one) => [one.id, one]));
+    const outcomes: Outcome[] = [];
+    for (const command of commands) {
+      const { id, kind, expires } = command;
+      const before = known.get(id);
+      if (before?.state === 'begun' && !this.waiting.has(id)) outcomes.push(this.afterRestart(before, kind));
+      else if (before && before.state !== 'begun') outcomes.push({ id, state: before.state, said: before.said });
+      if (before || this.waiting.has(id) || expires <= this.serverNow()) continue;
+      outcomes.push({ id, state: 'received' });
+      const abort = new AbortController();
+      this.waiting.set(id, abort);
+      void this.doAt(command, abort.signal).finally(() => this.waiting.delete(id));
+    }
+    if (outcomes.length > 0) this.tell(outcomes);
+  }
+
+  /** Nothing is left to be done: the screen was given to another player. */
+  stop(): void {
+    for (const abort of this.waiting.values()) abort.abort();
+  }
+
+  /** What became of a command under which the player ended. */
+  private afterRestart({ id, expires }: KeptCommand, kind: string): Outcome {
+    const outcome: Outcome = ENDS_THE_PLAYER.has(kind)
+      ? { id, state: 'done' }
+      : { id, state: 'failed', said: 'The player stopped while it did this. Send the command again.' };
+    void this.keep({ ...outcome, expires, state: outcome.state === 'done' ? 'done' : 'failed' });
+    return outcome;
+  }
+
+  private async doAt(command: Command, called: AbortSignal): Promise<void> {
+    const { id, kind, at, expires } = command;
+    while (this.serverNow() < at && !called.aborted)
+      // Never for long at a time, since the device's clock may jump while it waits.
+      await this.world.wait(Math.min(at - this.serverNow(), 60_000), called);
+    const before = this.turn;
+    let done = () => {};
+    this.turn = new Promise((resolve) => (done = resolve));
+    try {
+      await before;
+      if (called.aborted || this.serverNow() >= expires) return;
+      const why = cannotDo(kind, this.hardware?.abilities());
+      if (why === null) await this.keep({ id, expires, state: 'begun' });
+      const said = why ?? (await this.carryOut(command));
+      const outcome: Outcome = said === null ? { id, state: 'done' } : { id, state: 'failed', said };
+      await this.keep({ ...outcome, expires, state: said === null ? 'done' : 'failed' });
+      this.tell([outcome]);
+    } finally {
+      done();
+    }
+  }
+
+  /** Why it failed; null if it didn't. */
+  private async carryOut(command: Command): Promise<string | null> {
+    try {
+      if (command.kind === 'clear') await this.clear();
+      else await this.hardware?.carryOut(command);
+      return null;
+    } catch (error) {
+      return error instanceof Error ? error.message : String(error);
+    }
+  }
+
+  private async keep(one: KeptCommand): Promise<void> {
+    const oldest = this.serverNow() - KEPT_FOR_MS;
+    this.kept = [...this.kept.filter(({ id, expires }) => id !== one.id && expires > oldest), one];
+    // What can't be kept is done all the same: at worst it is done again after a restart.
+    await this.store.save({ commands: this.kept }).catch(() => undefined);
+  }
+}

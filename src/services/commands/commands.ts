@@ -1,0 +1,261 @@
+import { ascending, group, sort } from 'd3-array';
+import { COMMANDS, type CommandKind } from '@/core/commands';
+import { Refusal, orThrow } from '@/core/refusal';
+import { parseSelector, screensMatching } from '@/core/selector';
+import { publish, rows, transaction, uuidv7 } from '@/database';
+import type { Transaction } from 'sequelize';
+import { notFound } from '../errors';
+import { demand, readInput, type Actor } from '../people';
+import { draftPlan } from '../plan';
+import { commandSchema } from './schemas';
+
+/** Commands as people send them and look at them; `pending.ts` is the players' side. */
+
+/** How a command went on one screen. `late`: it expired before the player had done it. */
+export interface CommandOnScreen {
+  readonly screen: string;
+  readonly dueAt: string;
+  readonly expiresAt: string;
+  readonly receivedAt: string | null;
+  readonly endedAt: string | null;
+  readonly state: 'waiting' | 'received' | 'done' | 'failed' | 'cancelled' | 'late';
+  /** Why it failed. */
+  readonly said: string | null;
+}
+
+export interface SentCommand {
+  readonly id: string;
+  readonly kind: CommandKind;
+  readonly percent?: number;
+  readonly degrees?: number;
+  readonly sentAt: string;
+  /** Who sent it; null if that person is gone, or it was the command line. */
+  readonly by: string | null;
+  readonly byKey: boolean;
+  readonly screens: readonly CommandOnScreen[];
+}
+
+/** A command that was sent, and how many of the screens have no player that could do it. */
+export interface Sent {
+  readonly command: SentCommand;
+  readonly withoutPlayer: number;
+}
+
+/** By whom something is done besides the actor. */
+interface ByWhom {
+  readonly byKey?: boolean | undefined;
+  readonly idempotencyKey?: string | undefined;
+}
+
+/** A notification of the database holds 8000 bytes: so many ids have room in one. */
+const AT_ONCE = 150;
+
+/**
+ * Sends a command to the players of screens. Under the same idempotency key it is sent once, and answered the same. Throws 422 for a
+ * command that makes no sense, and if none of the screens has a player.
+ */
+export async function sendCommand(
+  actor: Actor,
+  input: unknown,
+  { byKey = false, idempotencyKey }: ByWhom = {},
+  now = Date.now(),
+): Promise<Sent> {
+  demand(actor, 'operate');
+  const { kind, percent, degrees, screens: ids, where, keptMs, spreadMs } = readInput(commandSchema, input);
+  const { networkId, personId } = actor;
+  const { plan } = await draftPlan(actor);
+  const wanted =
+    where === undefined ? null : new Set(screensMatching(plan, orThrow(parseSelector(where))).map(({ id }) => id));
+  const named = new Set(ids);
+  const chosen = plan.screens.filter(({ id }) => wanted?.has(id) ?? named.has(id));
+  const unknown = [...named].find((id) => !plan.screens.some((one) => one.id === id));
+  if (unknown !== undefined) throw new Refusal(422, `There is no screen “${unknown}”. Check its id.`);
+  if (chosen.length === 0) throw new Refusal(422, `No screen matches “${where}”. Choose other screens.`);
+  const siteOf = new Map(plan.sites.map((site) => [site.id, site.name]));
+  const numberOf = new Map(
+    [...group(plan.screens, ({ site }) => site).values()].flatMap((list) =>
+      list.map(({ id }, i) => [id, i + 1] as const),
+    ),
+  );
+  return transaction(async (within) => {
+    const players = await rows<{ screen: string; player: string }>(
+      `SELECT s.slug AS screen, p.id AS player FROM players p JOIN plan_objects s ON s.id = p.screen_id
+       WHERE p.network_id = $1 AND s.slug = ANY($2)`,
+      [networkId, chosen.map(({ id }) => id)],
+      within,
+    );
+    const playerOf = new Map(players.map(({ screen, player }) => [screen, player]));
+    const able = chosen.filter(({ id }) => playerOf.has(id));
+    if (able.length === 0)
+      throw new Refusal(
+        422,
+        chosen.length === 1
+          ? 'This screen has no player. Pair one first.'
+          : `None of these ${chosen.length} screens has a player. Pair them first.`,
+      );
+    const id = uuidv7();
+    const made = await rows(
+      `INSERT INTO commands (id, network_id, kind, percent, degrees, sent_at, sent_by, by_key, idempotency_key)
+       VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9) ON CONFLICT (network_id, idempotency_key) DO NOTHING RETURNING id`,
+      [id, networkId, kind, percent ?? null, degrees ?? null, new Date(now), personId, byKey, idempotencyKey ?? null],
+      within,
+    );
+    const withoutPlayer = chosen.length - able.length;
+    if (made.length === 0) {
+      const again = await sentUnder(networkId, idempotencyKey ?? '', within);
+      if (again.kind !== kind)
+        throw new Refusal(422, `This idempotency key has sent “${COMMANDS[again.kind].name}”. Use another key.`);
+      return { command: again, withoutPlayer };
+    }
+    const apart = able.length > 1 ? spreadMs / (able.length - 1) : 0;
+    const due = able.map((_, i) => new Date(now + Math.round(i * apart)).toISOString());
+    await rows(
+      `INSERT INTO command_screens (command_id, network_id, screen, site, number, due_at, expires_at)
+       SELECT $1, $2, t.screen, t.site, t.number, t.due, t.due + $3::float8 * interval '1 millisecond'
+       FROM unnest($4::text[], $5::text[], $6::integer[], $7::timestamptz[]) AS t(screen, site, number, due)`,
+      [
+        ...[id, networkId, keptMs, able.map((one) => one.id), able.map((one) => siteOf.get(one.site) ?? null)],
+        ...[able.map((one) => numberOf.get(one.id) ?? null), due],
+      ],
+      within,
+    );
+    await wake(
+      networkId,
+      able.map((one) => playerOf.get(one.id) ?? ''),
+      within,
+    );
+    const [command] = await sentBy('c.id = $2', [networkId, id], within, now);
+    if (!command) throw notFound('command');
+    return { command, withoutPlayer };
+  });
+}
+
+/** Tells players that their commands are to be asked for again. */
+async function wake(networkId: string, players: readonly string[], within: Transaction): Promise<void> {
+  for (let at = 0; at < players.length; at += AT_ONCE)
+    await publish({ kind: 'commands', network: networkId, players: players.slice(at, at + AT_ONCE) }, within);
+  await publish({ kind: 'outcomes', network: networkId }, within);
+}
+
+/** Cancels a command on all screens that have not done it yet. Throws 404 for none, and 409 where nothing is left to cancel. */
+export async function cancelCommand(actor: Actor, id: string, now = Date.now()): Promise<SentCommand> {
+  demand(actor, 'operate');
+  const { networkId } = actor;
+  return transaction(async (within) => {
+    const ended = await rows<{ player: string | null }>(
+      `UPDATE command_screens s SET outcome = 'cancelled', ended_at = $3
+       FROM command_screens t LEFT JOIN plan_objects o ON o.network_id = t.network_id AND o.kind = 'screen' AND o.slug = t.screen
+         LEFT JOIN players p ON p.screen_id = o.id
+       WHERE t.command_id = s.command_id AND t.screen = s.screen AND s.command_id = $2 AND s.network_id = $1
+         AND s.outcome IS NULL AND s.expires_at > $3
+       RETURNING p.id AS player`,
+      [networkId, id, new Date(now)],
+      within,
+    );
+    const [command] = await sentBy('c.id = $2', [networkId, id], within, now);
+    if (!command) throw notFound('command');
+    if (ended.length === 0)
+      throw new Refusal(409, 'Nothing is left to cancel: every screen has done it, or it was too late.');
+    await wake(
+      networkId,
+      ended.flatMap(({ player }) => player ?? []),
+      within,
+    );
+    return command;
+  });
+}
+
+/** A command, with how it went on each screen by now. Throws 404 for none. */
+export async function commandOf({ networkId }: Actor, id: string): Promise<SentCommand> {
+  const [command] = await sentBy('c.id = $2', [networkId, id]);
+  if (!command) throw notFound('command');
+  return command;
+}
+
+const FORGOTTEN_AFTER_DAYS = 90;
+
+/** Deletes commands that were sent long ago. Returns how many. */
+export async function clearCommands(now: Date): Promise<number> {
+  const gone = await rows(`DELETE FROM commands WHERE sent_at < $1::timestamptz - $2 * interval '1 day' RETURNING id`, [
+    ...[now, FORGOTTEN_AFTER_DAYS],
+  ]);
+  return gone.length;
+}
+
+const MOST = 50;
+
+/** The last commands to some of these screens, or of the whole network: the newest first, at most 50. */
+export async function recentCommands(
+  { networkId }: Actor,
+  screens: readonly string[] | null = null,
+): Promise<SentCommand[]> {
+  return sentBy(
+    `c.id IN (SELECT k.id FROM commands k WHERE k.network_id = $1 AND ($2::text[] IS NULL OR EXISTS (
+       SELECT 1 FROM command_screens t WHERE t.command_id = k.id AND t.screen = ANY($2)))
+       ORDER BY k.sent_at DESC, k.id DESC LIMIT ${MOST}) AND ($2::text[] IS NULL OR s.screen = ANY($2))`,
+    [networkId, screens],
+  );
+}
+
+async function sentUnder(networkId: string, key: string, within: Transaction): Promise<SentCommand> {
+  const [command] = await sentBy('c.idempotency_key = $2', [networkId, key], within);
+  if (!command) throw notFound('command');
+  return command;
+}
+
+interface Row {
+  readonly id: string;
+  readonly kind: CommandKind;
+  readonly percent: number | null;
+  readonly degrees: number | null;
+  readonly sentAt: Date;
+  readonly by: string | null;
+  readonly byKey: boolean;
+  readonly screen: string;
+  readonly dueAt: Date;
+  readonly expiresAt: Date;
+  readonly receivedAt: Date | null;
+  readonly endedAt: Date | null;
+  readonly outcome: 'done' | 'failed' | 'cancelled' | null;
+  readonly said: string | null;
+}
+
+async function sentBy(
+  condition: string,
+  values: unknown[],
+  within?: Transaction,
+  now = Date.now(),
+): Promise<SentCommand[]> {
+  const found = await rows<Row>(
+    `SELECT c.id, c.kind, c.percent, c.degrees, c.sent_at AS "sentAt", p.name AS by, c.by_key AS "byKey", s.screen,
+       s.due_at AS "dueAt", s.expires_at AS "expiresAt", s.received_at AS "receivedAt", s.ended_at AS "endedAt", s.outcome, s.said
+     FROM commands c JOIN command_screens s ON s.command_id = c.id LEFT JOIN people p ON p.id = c.sent_by
+     WHERE c.network_id = $1 AND ${condition} ORDER BY c.sent_at DESC, c.id DESC`,
+    values,
+    within,
+  );
+  return [...group(found, ({ id }) => id).values()].flatMap((list) => {
+    const [first] = list;
+    if (!first) return [];
+    const { id, kind, percent, degrees, sentAt, by, byKey } = first;
+    return [
+      {
+        ...{ id, kind, sentAt: sentAt.toISOString(), by, byKey },
+        ...(percent === null ? {} : { percent }),
+        ...(degrees === null ? {} : { degrees }),
+        screens: sort(list, (a, b) => ascending(a.dueAt, b.dueAt) || ascending(a.screen, b.screen)).map((row) =>
+          onScreen(row, now),
+        ),
+      },
+    ];
+  });
+}
+
+function onScreen({ screen, dueAt, expiresAt, receivedAt, endedAt, outcome, said }: Row, now: number): CommandOnScreen {
+  const open = expiresAt.getTime() <= now ? 'late' : receivedAt ? 'received' : 'waiting';
+  return {
+    ...{ screen, dueAt: dueAt.toISOString(), expiresAt: expiresAt.toISOString() },
+    ...{ receivedAt: receivedAt?.toISOString() ?? null, endedAt: endedAt?.toISOString() ?? null },
+    ...{ state: outcome ?? open, said },
+  };
+}

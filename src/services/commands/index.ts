@@ -1,0 +1,12 @@
+export {
+  cancelCommand,
+  clearCommands,
+  commandOf,
+  recentCommands,
+  sendCommand,
+  type CommandOnScreen,
+  type Sent,
+  type SentCommand,
+} from './commands';
+export { noteOutcomes, pendingCommands } from './pending';
+export { commandSchema } from './schemas';

@@ -1,0 +1,83 @@
+import { group } from 'd3-array';
+import { LRUCache } from 'lru-cache';
+import type { Command, Outcome } from '@/core/commands';
+import { publish, rows, subscribe } from '@/database';
+
+/** The players' side of commands: what each screen has to do, and how it went. */
+
+/** A screen that a player is paired with. */
+interface Place {
+  readonly networkId: string;
+  readonly screen: { readonly id: string };
+}
+
+type Open = ReadonlyMap<string, readonly Command[]>;
+
+/** What was read of a network is known until a command is sent or cancelled there; a message may be lost, so not for longer than this. */
+const KNOWN_FOR_MS = 10_000;
+const known = new LRUCache<string, Promise<Open>>({ max: 1000, ttl: KNOWN_FOR_MS });
+/** Commands whose outcome this process has heard since: the list that is known still has them. */
+const ended = new LRUCache<string, true>({ max: 50_000, ttl: 2 * KNOWN_FOR_MS });
+let watching = false;
+
+/** What a screen's player is to do now or at a time to come. What has expired, or has an outcome, is left out. */
+export async function pendingCommands({ networkId, screen }: Place, now = Date.now()): Promise<Command[]> {
+  if (!watching) {
+    watching = true;
+    subscribe((message) => {
+      if (message.kind === 'commands') known.delete(message.network);
+      if (message.kind === 'resync') known.clear();
+    });
+  }
+  let read = known.get(networkId);
+  if (!read) {
+    read = openIn(networkId);
+    known.set(networkId, read);
+    read.catch(() => known.delete(networkId));
+  }
+  const open = (await read).get(screen.id) ?? [];
+  return open.filter(({ id, expires }) => expires > now && !ended.has(`${id} ${screen.id}`));
+}
+
+async function openIn(networkId: string): Promise<Open> {
+  const found = await rows<{
+    id: string;
+    screen: string;
+    kind: string;
+    percent: number | null;
+    degrees: number | null;
+    site: string | null;
+    number: number | null;
+    due: Date;
+    expires: Date;
+  }>(
+    `SELECT c.id, s.screen, c.kind, c.percent, c.degrees, s.site, s.number, s.due_at AS due, s.expires_at AS expires
+     FROM command_screens s JOIN commands c ON c.id = s.command_id
+     WHERE s.network_id = $1 AND s.outcome IS NULL AND s.expires_at > now() ORDER BY c.sent_at, c.id`,
+    [networkId],
+  );
+  const commands = found.map(({ id, screen, kind, percent, degrees, site, number, due, expires }) => {
+    const amounts = { ...(percent === null ? {} : { percent }), ...(degrees === null ? {} : { degrees }) };
+    const place = kind === 'identify' ? { site: site ?? undefined, number: number ?? undefined } : {};
+    return { screen, command: { id, kind, ...amounts, ...place, at: due.getTime(), expires: expires.getTime() } };
+  });
+  return new Map(
+    [...group(commands, ({ screen }) => screen)].map(([screen, list]) => [screen, list.map(({ command }) => command)]),
+  );
+}
+
+/** Writes down how commands went on a player's own screen. What has an outcome keeps it; what isn't this screen's is passed over. */
+export async function noteOutcomes({ networkId, screen }: Place, outcomes: readonly Outcome[]): Promise<void> {
+  const noted = await rows<{ id: string }>(
+    `UPDATE command_screens s SET received_at = coalesce(s.received_at, now()),
+       outcome = CASE WHEN t.state = 'received' THEN NULL ELSE t.state END,
+       ended_at = CASE WHEN t.state = 'received' THEN NULL ELSE now() END, said = t.said
+     FROM jsonb_to_recordset($3::jsonb) AS t(id uuid, state text, said text)
+     WHERE s.command_id = t.id AND s.network_id = $1 AND s.screen = $2 AND s.outcome IS NULL RETURNING s.command_id AS id`,
+    [networkId, screen.id, JSON.stringify(outcomes)],
+  );
+  if (noted.length === 0) return;
+  const own = new Set(noted.map(({ id }) => id));
+  for (const { id, state } of outcomes) if (state !== 'received' && own.has(id)) ended.set(`${id} ${screen.id}`, true);
+  await publish({ kind: 'outcomes', network: networkId });
+}
