@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { draft } from './support/plan';
+import { draft, key } from './support/plan';
 import { atThePier, pierBackdrop } from './support/pier';
 import { press, server, signIn } from './support/session';
 import { expect, test } from './support/test';
@@ -63,6 +63,45 @@ test('a wrong time, a time too long, and nothing chosen get a message, and nothi
   await form.getByRole('button', { name: 'Put on 1 screen' }).click();
   await expect(form.getByRole('alert')).toHaveText('Choose a file or a playlist first.');
   await expect(stage()).toHaveAttribute('data-media', 'line-flag');
+});
+
+test('commands: which screen it is shows on the glass, it is blanked and shown again, and each has its outcome', async ({
+  request,
+}) => {
+  const said = page.getByRole('region', { name: 'Commands' }).getByTestId('command').first();
+  const choose = async (name: RegExp) => {
+    await page.getByRole('button', { name: 'Commands', exact: true }).click();
+    await page.getByRole('menuitem', { name }).click();
+  };
+  await page.goto(server('/'));
+  await page.locator('[data-screen="pier-end"]').click();
+  await page.getByRole('button', { name: 'Identify' }).click();
+  await expect(player.locator('#identify')).toContainText('Pier end');
+  await expect(player.locator('#identify')).toContainText('Sillarvik');
+  await expect(said).toContainText('Identify · done');
+  await choose(/^Blank$/);
+  await expect(player.locator('#blank')).toBeVisible();
+  await expect(page.getByText('Blanked by a person.')).toBeVisible();
+  // What a page can’t do isn’t offered.
+  await page.getByRole('button', { name: 'Commands', exact: true }).click();
+  await expect(page.getByRole('menuitem', { name: 'Restart' })).toHaveCount(0);
+  await page.keyboard.press('Escape');
+  await player.reload();
+  await expect(player.locator('#blank')).toBeVisible();
+  // The palette reaches it by its name, and a program by a key of this right alone.
+  await page.keyboard.press('Control+k');
+  await page.getByRole('combobox', { name: 'Go to, or do' }).fill('show again pier end');
+  await page.getByRole('option', { name: 'Show again Pier end' }).click();
+  await expect(player.locator('#blank')).toBeHidden();
+  const send = async (right: string) =>
+    request.post(server('/api/commands'), {
+      data: { kind: 'turn', degrees: 180, where: 'pier-end' },
+      headers: await key([right]),
+    });
+  expect((await send('takeovers')).status()).toBe(403);
+  expect((await send('commands')).status()).toBe(200);
+  await expect(player.locator('body')).toHaveAttribute('data-degrees', '180');
+  await expect(said).toContainText('Turn 180° · done');
 });
 
 test('it ends by itself on a player that is offline by then', async () => {

@@ -1,5 +1,5 @@
 import type { APIRequestContext, Page } from '@playwright/test';
-import { draft, ternholm } from './support/plan';
+import { draft, key, ternholm } from './support/plan';
 import { atThePier, pierBackdrop } from './support/pier';
 import { urgentPid } from './support/processes';
 import { pick, server, signIn } from './support/session';
@@ -91,16 +91,6 @@ test('as a drill it says so on the glass, and what is prepared stays ready', asy
   await expect(player.getByText('DRILL')).toBeHidden();
 });
 
-async function key(rights: string[]): Promise<Record<string, string>> {
-  const { makeKey } = await import('@/services/people');
-  const { PersonRow } = await import('@/database');
-  const ida = await PersonRow.findOne({ where: { email: 'ida@ternholm.example' }, rejectOnEmpty: true });
-  const { token } = await makeKey(
-    { ...(await ternholm()), personId: ida.id },
-    { name: `Weather station ${rights.join()}`, rights },
-  );
-  return { authorization: `Bearer ${token}` };
-}
 const send = (request: APIRequestContext, what: string, headers: Record<string, string>) =>
   request.post(server(`/api/takeovers/${what}`), { headers });
 

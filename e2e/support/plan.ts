@@ -51,3 +51,15 @@ export async function given(): Promise<ReadonlyMap<string, string>> {
   const { deliveredPrograms } = await import('@/services/editions');
   return deliveredPrograms((await ternholm()).networkId);
 }
+
+/** A key of Ida's with these rights, as a program sends it. */
+export async function key(rights: string[]): Promise<Record<string, string>> {
+  const { makeKey } = await import('@/services/people');
+  const { PersonRow } = await import('@/database');
+  const ida = await PersonRow.findOne({ where: { email: 'ida@ternholm.example' }, rejectOnEmpty: true });
+  const { token } = await makeKey(
+    { ...(await ternholm()), personId: ida.id },
+    { name: `Weather station ${rights.join()}`, rights },
+  );
+  return { authorization: `Bearer ${token}` };
+}

@@ -26,30 +26,30 @@ export function CommandsMenu({ screens }: { screens: readonly string[] }) {
   };
   return (
     <>
-      <Button needs="operate" onClick={() => choose('identify')}>
+      <Button needs="operate" className="!px-2.5" onClick={() => choose('identify')}>
         {COMMANDS.identify.name}
       </Button>
       <Menu>
         <MenuButton
           disabled={!may}
           title={may ? undefined : REFUSED.operate}
-          className="border border-rule bg-sheet px-3 py-1.5 hover:border-ink disabled:cursor-not-allowed disabled:opacity-50"
+          className="border border-rule bg-sheet px-2.5 py-1.5 hover:border-ink disabled:cursor-not-allowed disabled:opacity-50"
         >
           Commands
         </MenuButton>
-        <MenuItems anchor="bottom start" className="z-50 w-72 border border-rule bg-sheet py-1 text-base">
+        <MenuItems anchor="bottom start" className="z-50 w-52 border border-rule bg-sheet py-1 text-base">
           {offered
             .filter((kind) => kind !== 'identify')
             .map((kind) => (
               <MenuItem key={kind}>
                 <button
                   type="button"
+                  title={COMMANDS[kind].does}
                   onClick={() => choose(kind)}
-                  className="block w-full px-4 py-2 text-left data-focus:bg-well"
+                  className="block w-full px-4 py-1.5 text-left data-focus:bg-well"
                 >
                   {COMMANDS[kind].name}
-                  {COMMANDS[kind].amount && '…'}
-                  <span className="block text-sm text-faint">{COMMANDS[kind].does}</span>
+                  {isAskedAbout(kind, ableScreens(kind, screens, statuses).length) && '…'}
                 </button>
               </MenuItem>
             ))}

@@ -20,6 +20,6 @@ export const offeredCommands = (
   statuses: ReadonlyMap<string, ScreenStatus>,
 ): CommandKind[] => COMMAND_KINDS.filter((kind) => ableScreens(kind, screens, statuses).length > 0);
 
-/** Whether a command is sent by one press, or asked about first: it takes an amount, or puts several screens out of sight. */
+/** Whether a command is asked about before it is sent: it takes an amount, deletes files, or puts several screens out of sight. */
 export const isAskedAbout = (kind: CommandKind, screens: number): boolean =>
-  COMMANDS[kind].amount !== undefined || (COMMANDS[kind].hides && screens > 1);
+  COMMANDS[kind].amount !== undefined || kind === 'clear' || (COMMANDS[kind].hides && screens > 1);

@@ -12,7 +12,7 @@ import type { CommandOnScreen, SentCommand } from '@/services/commands';
 import { cancelCommandAction } from '@/web/actions';
 
 /** So many are shown until a person asks for more. */
-const FEW = 3;
+const FEW = 1;
 
 /** What was commanded of some screens lately, and how it went: brought up to date as players answer. */
 export function Outcomes({ screens, zone }: { screens: readonly string[]; zone: string }) {
@@ -20,16 +20,15 @@ export function Outcomes({ screens, zone }: { screens: readonly string[]; zone: 
   const [all, setAll] = useState(false);
   if (!commands || commands.length === 0) return null;
   return (
-    <section aria-label="Commands" className="mt-5">
-      <h3 className="text-base">Commands</h3>
-      <ul className="mt-1 space-y-1.5 text-sm">
+    <section aria-label="Commands" className="mt-3 text-sm">
+      <ul className="space-y-1.5">
         {(all ? commands : commands.slice(0, FEW)).map((command) => (
           <OneCommand key={command.id} command={command} alone={screens.length === 1} zone={zone} />
         ))}
       </ul>
       {!all && commands.length > FEW && (
-        <Button variant="quiet" className="!px-0 text-sm" onClick={() => setAll(true)}>
-          Show {commands.length - FEW} earlier
+        <Button variant="quiet" className="!px-0" onClick={() => setAll(true)}>
+          Show {counted(commands.length - FEW, 'earlier command')}
         </Button>
       )}
     </section>

@@ -50,6 +50,7 @@ export function ScreenAside({
   const { plan: seen } = shownOf(screen.id);
   const index = useIndex(seen.plan);
   const own = useMemo(() => (index.screens.has(screen.id) ? [screen.id] : NONE), [index, screen.id]);
+  const alone = useMemo(() => [screen.id], [screen.id]);
   const glance = useGlances(own).get(screen.id);
   const thumbnail = useThumbnails();
   const { draft, statuses } = useNetwork('draft', 'statuses');
@@ -139,17 +140,18 @@ export function ScreenAside({
       {putting ? (
         <PutOnForm screens={[screen]} onClose={() => onPut(false)} />
       ) : (
-        isNow &&
-        known &&
-        !joins && (
+        isNow && (
           <p className="mt-3 flex flex-wrap gap-2">
-            <Button needs="operate" onClick={() => onPut(true)}>
-              Put on now
-            </Button>
-            <CommandsMenu screens={[screen.id]} />
+            {known && !joins && (
+              <Button needs="operate" className="!px-2.5" onClick={() => onPut(true)}>
+                Put on now
+              </Button>
+            )}
+            <CommandsMenu screens={alone} />
           </p>
         )
       )}
+      {isNow && <Outcomes screens={alone} zone={zone} />}
       <h3 className="mt-5 text-base">Why</h3>
       <p ref={whyRef} tabIndex={-1} data-testid="why">
         {known
@@ -179,7 +181,6 @@ export function ScreenAside({
           );
         })}
       </ol>
-      {isNow && <Outcomes screens={[screen.id]} zone={zone} />}
       <Link href={`/screens?screen=${screen.id}`} className="mt-5 inline-block text-tide underline underline-offset-2">
         Open in Screens
       </Link>

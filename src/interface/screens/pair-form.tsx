@@ -1,6 +1,7 @@
 'use client';
 
 import { zodResolver } from '@hookform/resolvers/zod';
+import { useMemo } from 'react';
 import { useForm } from 'react-hook-form';
 import * as z from 'zod';
 import type { Screen } from '@/core/plan';
@@ -12,6 +13,8 @@ import { Button } from '@/interface/kit/controls/button';
 import { Input } from '@/interface/kit/controls/field';
 import { dateTime } from '@/interface/kit/words/format';
 import { Lantern, STATE_WORDS } from '@/interface/kit/lantern/lantern';
+import { CommandsMenu } from '@/interface/commands/commands-menu';
+import { Outcomes } from '@/interface/commands/outcomes';
 import type { ScreenStatus } from '@/services/screens';
 
 const codeSchema = z.object({ code: z.string().trim().min(1, 'Type the code that the player shows.') });
@@ -20,6 +23,7 @@ const codeSchema = z.object({ code: z.string().trim().min(1, 'Type the code that
 export function PairForm({ screen, status }: { screen: Screen; status: ScreenStatus | undefined }) {
   const { notify } = useNetwork('notify');
   const zone = useZone();
+  const alone = useMemo(() => [screen.id], [screen.id]);
   const { register, handleSubmit, formState, setError, reset } = useForm({
     resolver: zodResolver(codeSchema),
     defaultValues: { code: '' },
@@ -53,6 +57,14 @@ export function PairForm({ screen, status }: { screen: Screen; status: ScreenSta
           {text}
         </p>
       ))}
+      {state !== 'unpaired' && (
+        <>
+          <p className="mt-3 flex flex-wrap gap-2">
+            <CommandsMenu screens={alone} />
+          </p>
+          <Outcomes screens={alone} zone={zone} />
+        </>
+      )}
       <form
         noValidate
         className="mt-3 flex items-start gap-3"
