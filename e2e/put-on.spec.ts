@@ -81,7 +81,7 @@ test('commands: which screen it is shows on the glass, it is blanked and shown a
   await expect(said).toContainText('Identify · done');
   await choose(/^Blank$/);
   await expect(player.locator('#blank')).toBeVisible();
-  await expect(page.getByText('Blanked by a person.')).toBeVisible();
+  await expect(page.getByRole('complementary').getByText('Blanked by a person.')).toBeVisible();
   // What a page can’t do isn’t offered.
   await page.getByRole('button', { name: 'Commands', exact: true }).click();
   await expect(page.getByRole('menuitem', { name: 'Restart' })).toHaveCount(0);

@@ -13,3 +13,4 @@ export {
   type CommandKind,
   type Outcome,
 } from './commands';
+export { numberAtSite } from './number';

@@ -104,7 +104,7 @@ export function CommandDialog({
             {several && (
               <Field
                 label="When"
-                hint={spreadMs > 0 ? 'One screen after the other, so that never all are out of sight.' : undefined}
+                hint={spreadMs > 0 ? 'One screen after the other, so that they are never all out of sight.' : undefined}
               >
                 <Choice of={SPREADS} value={spreadMs} onChange={setSpreadMs} />
               </Field>

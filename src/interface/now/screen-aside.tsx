@@ -2,6 +2,7 @@
 
 import Link from 'next/link';
 import { useMemo, useRef } from 'react';
+import { numberAtSite } from '@/core/commands';
 import type { Explanation } from '@/core/forecast';
 import type { Screen, Site } from '@/core/plan';
 import { dateOfLocalTime, formatDate, toLocalTime, zoneTable } from '@/core/when';
@@ -94,7 +95,8 @@ export function ScreenAside({
           <p className="text-sm font-semibold text-faint">{site?.name}</p>
           <h2 className="text-xl">{screen.name}</h2>
           <p className="text-sm text-faint">
-            {screen.width} × {screen.height} · {zoneName(zone)} time
+            {screen.width} × {screen.height} · {zoneName(zone)} time · number {numberAtSite(draft.screens, screen)} at
+            its site
           </p>
         </>
       }
@@ -141,7 +143,7 @@ export function ScreenAside({
         <PutOnForm screens={[screen]} onClose={() => onPut(false)} />
       ) : (
         isNow && (
-          <p className="mt-3 flex flex-wrap gap-2">
+          <p className="mt-3 flex flex-wrap gap-1.5">
             {known && !joins && (
               <Button needs="operate" className="!px-2.5" onClick={() => onPut(true)}>
                 Put on now

@@ -1,5 +1,5 @@
 import { ascending, group, sort } from 'd3-array';
-import { COMMANDS, type CommandKind } from '@/core/commands';
+import { COMMANDS, numberAtSite, type CommandKind } from '@/core/commands';
 import { Refusal, orThrow } from '@/core/refusal';
 import { parseSelector, screensMatching } from '@/core/selector';
 import { publish, rows, transaction, uuidv7 } from '@/database';
@@ -72,11 +72,6 @@ export async function sendCommand(
   if (unknown !== undefined) throw new Refusal(422, `There is no screen “${unknown}”. Check its id.`);
   if (chosen.length === 0) throw new Refusal(422, `No screen matches “${where}”. Choose other screens.`);
   const siteOf = new Map(plan.sites.map((site) => [site.id, site.name]));
-  const numberOf = new Map(
-    [...group(plan.screens, ({ site }) => site).values()].flatMap((list) =>
-      list.map(({ id }, i) => [id, i + 1] as const),
-    ),
-  );
   return transaction(async (within) => {
     const players = await rows<{ screen: string; player: string }>(
       `SELECT s.slug AS screen, p.id AS player FROM players p JOIN plan_objects s ON s.id = p.screen_id
@@ -115,7 +110,7 @@ export async function sendCommand(
        FROM unnest($4::text[], $5::text[], $6::integer[], $7::timestamptz[]) AS t(screen, site, number, due)`,
       [
         ...[id, networkId, keptMs, able.map((one) => one.id), able.map((one) => siteOf.get(one.site) ?? null)],
-        ...[able.map((one) => numberOf.get(one.id) ?? null), due],
+        ...[able.map((one) => numberAtSite(plan.screens, one)), due],
       ],
       within,
     );
