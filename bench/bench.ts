@@ -9,6 +9,7 @@ import { nowBench } from './now';
 import { planBench } from './plan';
 import { playlistsBench } from './playlists';
 import { playerMemoryBench } from './player-memory';
+import { screensBench } from './screens';
 import { yearBench } from './year';
 
 /** `npm run bench [-- NAME …]`: prints a JSON line for each figure; all of them without a name, but for what takes half an hour. */
@@ -23,6 +24,7 @@ const BENCHES: Record<string, () => Promise<void>> = {
   edits: editsBench,
   library: libraryBench,
   playlists: playlistsBench,
+  screens: screensBench,
   year: yearBench,
   'player-memory': playerMemoryBench,
 };

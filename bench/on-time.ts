@@ -19,6 +19,7 @@ const PLANNED = { players: 20, rounds: 5, leadMs: 9000 };
 /** A player without a display, and when it took up each of its programs. */
 export interface Listener {
   readonly session: PlayerSession;
+  readonly client: ProtocolClient;
   readonly takenUp: number[];
 }
 
@@ -26,9 +27,9 @@ export interface Listener {
 export async function crowd(
   actor: Actor,
   url: string,
-  { site, media } = { site: 'ternholm', media: 'line-flag' },
+  { site = 'ternholm', media = 'line-flag', size = CROWD }: { site?: string; media?: string; size?: number } = {},
 ): Promise<Listener[]> {
-  const screens = Array.from({ length: CROWD }, (_, i) => `crowd-${i}`);
+  const screens = Array.from({ length: size }, (_, i) => `crowd-${i}`);
   await edit(
     actor,
     screens.map((id) => ({
@@ -48,14 +49,15 @@ export async function crowd(
       const store = new FleetStore(null);
       await store.save({ token });
       const takenUp: number[] = [];
+      const client = new ProtocolClient(url);
       const session = new PlayerSession(
-        new ProtocolClient(url),
+        client,
         store,
         { code: () => undefined, screen: () => undefined, program: () => takenUp.push(Date.now()) },
         { software: 'bench', playing: () => ({ state: 'playing', playing: null }) },
       );
       void session.run();
-      return { session, takenUp };
+      return { session, client, takenUp };
     }),
   );
 }

@@ -1,0 +1,60 @@
+import { quantile } from 'd3-array';
+import { commandOf, sendCommand } from '@/services/commands';
+import type { Actor } from '@/services/people';
+import { print } from './figure';
+import { bindAgain, withLargeNetwork } from './instance';
+import { atRest, crowd, until, type Listener } from './on-time';
+
+const SCREENS = 5000;
+const COMMANDED = 1000;
+const ROUNDS = 5;
+const GIVE_UP_MS = 60_000;
+
+/** From sending a command to each player's outcome, in milliseconds, by the server's clock. */
+async function commanded(actor: Actor): Promise<number[]> {
+  const { command } = await sendCommand(actor, { kind: 'identify', where: 'crowd' });
+  const end = Date.now() + GIVE_UP_MS;
+  for (;;) {
+    const { screens, sentAt } = await commandOf(actor, command.id);
+    if (screens.every(({ endedAt }) => endedAt !== null))
+      return screens.map(({ endedAt }) => Date.parse(endedAt ?? '') - Date.parse(sentAt));
+    if (Date.now() > end) throw new Error('not all players did the command');
+    await new Promise((later) => setTimeout(later, 200));
+  }
+}
+
+/** How long the same players take to ask for their target, all at once, in milliseconds. */
+const asked = (listeners: readonly Listener[]): Promise<number[]> => {
+  const begun = Date.now();
+  return Promise.all(listeners.map(({ client }) => client.target().then(() => Date.now() - begun)));
+};
+
+/** A command to a thousand players of a network of 5 000 screens, from sending it to each outcome. */
+export async function screensBench(): Promise<void> {
+  await withLargeNetwork(SCREENS, async (page, _browser, url, actor) => {
+    await page.close();
+    bindAgain();
+    const listeners = await crowd(actor, url, { site: 'site-0', media: 'picture-0', size: COMMANDED });
+    await until(listeners, 1);
+    await atRest(listeners);
+    await commanded(actor);
+    const [times, bare]: [number[], number[]] = [[], []];
+    for (let i = 0; i < ROUNDS; i++) {
+      bare.push(...(await asked(listeners)));
+      times.push(...(await commanded(actor)));
+    }
+    for (const { session } of listeners) session.stop();
+    const seconds = (list: readonly number[], share: number) => (quantile(list, share) ?? NaN) / 1000;
+    for (const [name, share, goal] of [
+      ['median', 0.5, 1],
+      ['p99', 0.99, 3],
+    ] as const) {
+      const value = seconds(times, share);
+      const what = 'the same players ask for their target once, all at once';
+      print({
+        ...{ bench: `screens/command-${name}-${COMMANDED}-players`, value, unit: 's' },
+        ...{ reference: { what, value: seconds(bare, share) }, goal: `< ${goal} s`, met: value < goal },
+      });
+    }
+  });
+}
