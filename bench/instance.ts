@@ -24,7 +24,7 @@ export const bindAgain = (): void => void database();
 
 export const launch = (): Promise<Browser> => chromium.launch(config.use?.launchOptions);
 
-/** A page of a signed-in person, on Now. */
+/** A page of a person who is logged in, on Now. */
 export async function signedIn(
   browser: Browser,
   url: string,
@@ -34,7 +34,7 @@ export async function signedIn(
   await page.goto(`${url}/sign-in`);
   await page.getByLabel('E-mail').fill(email);
   await page.getByLabel('Password').fill(password);
-  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.getByRole('button', { name: 'Log in' }).click();
   await page.getByTestId('docket').waitFor({ timeout: 60_000 });
   return page;
 }
