@@ -36,7 +36,10 @@ export async function screensBench(): Promise<void> {
   await withLargeNetwork(SCREENS, async (page, _browser, url, actor) => {
     await page.close();
     bindAgain();
-    const listeners = await crowd(actor, url, { site: 'site-0', media: 'picture-0', size: COMMANDED });
+    // Players have a gateway of their own, on the next port.
+    const gateway = new URL(url);
+    gateway.port = String(Number(gateway.port) + 1);
+    const listeners = await crowd(actor, gateway.origin, { site: 'site-0', media: 'picture-0', size: COMMANDED });
     await until(listeners, 1);
     await atRest(listeners);
     await commanded(actor);

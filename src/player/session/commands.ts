@@ -14,6 +14,8 @@ export interface KeptCommand {
 
 /** These end the player by what they do: if it is back, they are done. */
 const ENDS_THE_PLAYER = new Set(['reload', 'restart', 'update']);
+/** A command that takes longer than this is told to be here before it is done. */
+const RECEIVED_AFTER_MS = 300;
 /** An outcome is kept for so long after its command has expired: a server that is late may tell it again. */
 const KEPT_FOR_MS = 24 * 3_600_000;
 
@@ -54,10 +56,10 @@ export class Commands {
       if (before?.state === 'begun' && !this.waiting.has(id)) outcomes.push(this.afterRestart(before, kind));
       else if (before && before.state !== 'begun') outcomes.push({ id, state: before.state, said: before.said });
       if (before || this.waiting.has(id) || expires <= this.serverNow()) continue;
-      outcomes.push({ id, state: 'received' });
       const abort = new AbortController();
       this.waiting.set(id, abort);
       void this.doAt(command, abort.signal).finally(() => this.waiting.delete(id));
+      void this.tellReceived(id);
     }
     if (outcomes.length > 0) this.tell(outcomes);
   }
@@ -65,6 +67,12 @@ export class Commands {
   /** Nothing is left to be done: the screen was given to another player. */
   stop(): void {
     for (const abort of this.waiting.values()) abort.abort();
+  }
+
+  /** Tells that a command is here, unless it is done by then: most are, and one word is enough. */
+  private async tellReceived(id: string): Promise<void> {
+    await this.world.wait(RECEIVED_AFTER_MS, new AbortController().signal);
+    if (this.waiting.has(id)) this.tell([{ id, state: 'received' }]);
   }
 
   /** What became of a command under which the player ended. */

@@ -36,7 +36,7 @@ export async function pendingCommands({ networkId, screen }: Place, now = Date.n
     read.catch(() => known.delete(networkId));
   }
   const open = (await read).get(screen.id) ?? [];
-  return open.filter(({ id, expires }) => expires > now && !ended.has(`${id} ${screen.id}`));
+  return open.filter(({ id, expires }) => expires > now && !ended.has(`${id} ${screen.id} ${networkId}`));
 }
 
 async function openIn(networkId: string): Promise<Open> {
@@ -66,18 +66,48 @@ async function openIn(networkId: string): Promise<Open> {
   );
 }
 
-/** Writes down how commands went on a player's own screen. What has an outcome keeps it; what isn't this screen's is passed over. */
-export async function noteOutcomes({ networkId, screen }: Place, outcomes: readonly Outcome[]): Promise<void> {
-  const noted = await rows<{ id: string }>(
+/** An outcome that waits to be written, with the screen that told it. */
+interface Told extends Outcome {
+  readonly network: string;
+  readonly screen: string;
+}
+
+const WRITE_AFTER_MS = 50;
+let waiting = new Map<string, Told>();
+let writing: Promise<void> | null = null;
+
+/**
+ * Writes down how commands went on a player's own screen. What has an outcome keeps it; what isn't this screen's is passed over. Outcomes are
+ * gathered and written together: a thousand players may answer at once. Resolves when these are written.
+ */
+export function noteOutcomes({ networkId, screen }: Place, outcomes: readonly Outcome[]): Promise<void> {
+  for (const outcome of outcomes) {
+    const key = `${outcome.id} ${screen.id} ${networkId}`;
+    const before = waiting.get(key);
+    // The first that ends it counts.
+    if (!before || before.state === 'received') waiting.set(key, { ...outcome, network: networkId, screen: screen.id });
+  }
+  writing ??= new Promise((later) => setTimeout(later, WRITE_AFTER_MS)).then(() => {
+    const told = [...waiting.values()];
+    waiting = new Map();
+    writing = null;
+    return write(told);
+  });
+  return writing;
+}
+
+async function write(told: readonly Told[]): Promise<void> {
+  const noted = await rows<{ id: string; screen: string; network: string }>(
     `UPDATE command_screens s SET received_at = coalesce(s.received_at, now()),
        outcome = CASE WHEN t.state = 'received' THEN NULL ELSE t.state END,
        ended_at = CASE WHEN t.state = 'received' THEN NULL ELSE now() END, said = t.said
-     FROM jsonb_to_recordset($3::jsonb) AS t(id uuid, state text, said text)
-     WHERE s.command_id = t.id AND s.network_id = $1 AND s.screen = $2 AND s.outcome IS NULL RETURNING s.command_id AS id`,
-    [networkId, screen.id, JSON.stringify(outcomes)],
+     FROM jsonb_to_recordset($1::jsonb) AS t(id uuid, network uuid, screen text, state text, said text)
+     WHERE s.command_id = t.id AND s.network_id = t.network AND s.screen = t.screen AND s.outcome IS NULL
+     RETURNING s.command_id AS id, s.screen, s.network_id AS network`,
+    [JSON.stringify(told)],
   );
-  if (noted.length === 0) return;
-  const own = new Set(noted.map(({ id }) => id));
-  for (const { id, state } of outcomes) if (state !== 'received' && own.has(id)) ended.set(`${id} ${screen.id}`, true);
-  await publish({ kind: 'outcomes', network: networkId });
+  const own = new Set(noted.map(({ id, screen, network }) => `${id} ${screen} ${network}`));
+  for (const { id, screen, network, state } of told)
+    if (state !== 'received' && own.has(`${id} ${screen} ${network}`)) ended.set(`${id} ${screen} ${network}`, true);
+  for (const network of new Set(noted.map((one) => one.network))) await publish({ kind: 'outcomes', network });
 }
