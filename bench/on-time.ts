@@ -1,5 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import { quantile } from 'd3-array';
+import pLimit from 'p-limit';
 import type { Browser, Page } from '@playwright/test';
 import type { Instance } from '../e2e/support/instance';
 import { ObjectRow, PlayerRow, rows } from '@/database';
@@ -38,27 +39,30 @@ export async function crowd(
     })),
   );
   await publishEdition(actor, await lastChange(actor.networkId));
+  const lane = pLimit(20);
   return Promise.all(
-    screens.map(async (id) => {
-      const screen = await ObjectRow.findOne({
-        where: { networkId: actor.networkId, kind: 'screen', slug: id },
-        rejectOnEmpty: true,
-      });
-      const token = randomBytes(32).toString('base64url');
-      await PlayerRow.create({ networkId: actor.networkId, screenId: screen.id, tokenHash: tokenHash(token) });
-      const store = new FleetStore(null);
-      await store.save({ token });
-      const takenUp: number[] = [];
-      const client = new ProtocolClient(url);
-      const session = new PlayerSession(
-        client,
-        store,
-        { code: () => undefined, screen: () => undefined, program: () => takenUp.push(Date.now()) },
-        { software: 'bench', playing: () => ({ state: 'playing', playing: null }) },
-      );
-      void session.run();
-      return { session, client, takenUp };
-    }),
+    screens.map((id) =>
+      lane(async () => {
+        const screen = await ObjectRow.findOne({
+          where: { networkId: actor.networkId, kind: 'screen', slug: id },
+          rejectOnEmpty: true,
+        });
+        const token = randomBytes(32).toString('base64url');
+        await PlayerRow.create({ networkId: actor.networkId, screenId: screen.id, tokenHash: tokenHash(token) });
+        const store = new FleetStore(null);
+        await store.save({ token });
+        const takenUp: number[] = [];
+        const client = new ProtocolClient(url);
+        const session = new PlayerSession(
+          client,
+          store,
+          { code: () => undefined, screen: () => undefined, program: () => takenUp.push(Date.now()) },
+          { software: 'bench', playing: () => ({ state: 'playing', playing: null }) },
+        );
+        void session.run();
+        return { session, client, takenUp };
+      }),
+    ),
   );
 }
 

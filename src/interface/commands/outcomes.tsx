@@ -1,6 +1,5 @@
 'use client';
 
-import { rollup } from 'd3-array';
 import { useState } from 'react';
 import { commandWords } from '@/core/commands';
 import { answered } from '@/interface/data/answered';
@@ -8,7 +7,7 @@ import { useNetwork } from '@/interface/data/provider';
 import { useCommands, useRefetch } from '@/interface/data/queries';
 import { Button } from '@/interface/kit/controls/button';
 import { counted, dateTime } from '@/interface/kit/words/format';
-import type { CommandOnScreen, SentCommand } from '@/services/commands';
+import type { CommandSummary, ScreensAlike } from '@/services/commands';
 import { cancelCommandAction } from '@/web/actions';
 
 /** So many are shown until a person asks for more. */
@@ -35,29 +34,21 @@ export function Outcomes({ screens, zone }: { screens: readonly string[]; zone: 
   );
 }
 
-const STATES: Readonly<Record<CommandOnScreen['state'], string>> = {
+const STATES: Readonly<Record<ScreensAlike['state'], string>> = {
   waiting: 'not received yet',
   received: 'received',
   done: 'done',
   failed: 'failed',
   cancelled: 'cancelled',
-  late: 'too late: the screen was offline',
+  late: 'too late: offline until then',
 };
 
-function OneCommand({ command, alone, zone }: { command: SentCommand; alone: boolean; zone: string }) {
+function OneCommand({ command, alone, zone }: { command: CommandSummary; alone: boolean; zone: string }) {
   const { draft, notify } = useNetwork('draft', 'notify');
   const refetch = useRefetch('commands');
-  const { id, sentAt, by, screens } = command;
-  const counts = [
-    ...rollup(
-      screens,
-      (list) => list.length,
-      ({ state }) => state,
-    ),
-  ];
-  const [only] = screens;
-  const isOpen = screens.some(({ state }) => state === 'waiting' || state === 'received');
-  const said = screens.filter(({ state, said: why }) => state === 'failed' && why !== null);
+  const { id, sentAt, by, states, failed } = command;
+  const [only] = states;
+  const isOpen = states.some(({ state }) => state === 'waiting' || state === 'received');
   const nameOf = (screen: string) => draft.screens.find((one) => one.id === screen)?.name ?? screen;
   const cancel = async () => {
     const result = await answered(cancelCommandAction(id));
@@ -72,12 +63,12 @@ function OneCommand({ command, alone, zone }: { command: SentCommand; alone: boo
           {' · '}
           {alone && only
             ? stateWords(only, zone)
-            : counts.map(([state, n]) => `${counted(n, 'screen')} ${STATES[state]}`).join(', ')}
+            : states.map(({ state, screens }) => `${counted(screens, 'screen')} ${STATES[state]}`).join(', ')}
         </span>
       </p>
-      {said.slice(0, 5).map((one) => (
-        <p key={one.screen} className="text-brick">
-          {alone ? one.said : `${nameOf(one.screen)}: ${one.said}`}
+      {failed.map(({ screen, said }) => (
+        <p key={screen} className="text-brick">
+          {alone ? said : `${nameOf(screen)}: ${said ?? 'failed'}`}
         </p>
       ))}
       <p className="text-faint">
@@ -96,8 +87,8 @@ function OneCommand({ command, alone, zone }: { command: SentCommand; alone: boo
   );
 }
 
-/** How it stands on one screen, with the time: "done 14:03", "received, due 15:00". */
-function stateWords({ state, dueAt, endedAt }: CommandOnScreen, zone: string): string {
+/** How it stands on one screen, with the time: "done Tue 1 Dec, 14:03", "received, due Tue 1 Dec, 15:00". */
+function stateWords({ state, dueAt, endedAt }: ScreensAlike, zone: string): string {
   const clock = (at: string) => dateTime(Date.parse(at), zone);
   if (endedAt !== null) return `${STATES[state]} ${clock(endedAt)}`;
   const due = Date.parse(dueAt) > Date.now() ? `, due ${clock(dueAt)}` : '';

@@ -2,7 +2,7 @@
 
 import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Feed } from '@/services/calendars';
-import type { SentCommand } from '@/services/commands';
+import type { CommandSummary } from '@/services/commands';
 import type {
   Arrival,
   Docket,
@@ -84,12 +84,16 @@ export const useLines = () =>
     refetchInterval: LINES_EVERY_MS,
   }).data;
 
-/** The last commands to screens, and how they went: undefined until they are here. The feed says when to ask again. */
+/**
+ * The last commands to screens, and how they went: undefined until they are here. The feed says when to ask again. Of more screens than fit
+ * into a question, the last commands of the whole network.
+ */
 export const useCommands = (screens: readonly string[]) => {
-  const query = new URLSearchParams(screens.slice(0, MOST_SCREENS).map((id) => ['screen', id])).toString();
+  const few = screens.length > MOST_SCREENS ? [] : screens;
+  const query = new URLSearchParams(few.map((id) => ['screen', id])).toString();
   return useQuery({
     queryKey: ['commands', query],
-    queryFn: () => asked<readonly SentCommand[]>(`/api/commands?${query}`),
+    queryFn: () => asked<readonly CommandSummary[]>(`/api/commands?${query}`),
     placeholderData: keepPreviousData,
   }).data;
 };

@@ -37,6 +37,13 @@ test('a command reaches the player of its screen, is received and done, and keep
   await noteOutcomes(player, [{ id: command.id, state: 'done' }]);
   expect((await commandOf(actor, command.id)).screens[0]).toMatchObject({ state: 'failed', said: 'The cable is out.' });
   expect(await pendingCommands(player)).toEqual([]);
+  expect(await recentCommands(actor)).toMatchObject([
+    {
+      ...{ id: command.id, kind: 'identify', by: actor.name, byKey: false },
+      ...{ states: [{ state: 'failed', screens: 1 }], failed: [{ screen: 'hall', said: 'The cable is out.' }] },
+    },
+  ]);
+  expect(await recentCommands(actor, ['deck'])).toEqual([]);
 });
 
 test('it is kept for a screen that is away until it expires; done in time and told late it counts, else it was too late', async () => {

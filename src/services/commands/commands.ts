@@ -177,20 +177,76 @@ export async function clearCommands(now: Date): Promise<number> {
   return gone.length;
 }
 
+/** How many screens stand alike with a command. */
+export interface ScreensAlike {
+  readonly state: CommandOnScreen['state'];
+  readonly screens: number;
+  /** When the first of them is to do it, and when the last of them ended. */
+  readonly dueAt: string;
+  readonly endedAt: string | null;
+}
+
+/** A command as lists show it: how many screens stand how, and why it failed on the first few that failed. */
+export interface CommandSummary extends Omit<SentCommand, 'screens'> {
+  readonly states: readonly ScreensAlike[];
+  readonly failed: readonly { readonly screen: string; readonly said: string | null }[];
+}
+
 const MOST = 50;
+const MOST_FAILED = 5;
 
 /** The last commands to some of these screens, or of the whole network: the newest first, at most 50. */
 export async function recentCommands(
   { networkId }: Actor,
   screens: readonly string[] | null = null,
-): Promise<SentCommand[]> {
-  return sentBy(
-    `c.id IN (SELECT k.id FROM commands k WHERE k.network_id = $1 AND ($2::text[] IS NULL OR EXISTS (
-       SELECT 1 FROM command_screens t WHERE t.command_id = k.id AND t.screen = ANY($2)))
-       ORDER BY k.sent_at DESC, k.id DESC LIMIT ${MOST}) AND ($2::text[] IS NULL OR s.screen = ANY($2))`,
-    [networkId, screens],
+  now = Date.now(),
+): Promise<CommandSummary[]> {
+  type Alike = Head & {
+    readonly dueAt: Date;
+    readonly endedAt: Date | null;
+    readonly state: CommandOnScreen['state'];
+    readonly count: number;
+    readonly failed: CommandSummary['failed'] | null;
+  };
+  const found = await rows<Alike>(
+    `WITH last AS (
+       SELECT k.* FROM commands k WHERE k.network_id = $1 AND ($2::text[] IS NULL OR EXISTS (
+         SELECT 1 FROM command_screens t WHERE t.command_id = k.id AND t.screen = ANY($2)))
+       ORDER BY k.sent_at DESC, k.id DESC LIMIT ${MOST}),
+     stand AS (
+       SELECT s.command_id, s.screen, s.due_at, s.ended_at, s.said, CASE WHEN s.outcome IS NOT NULL THEN s.outcome
+         WHEN s.expires_at <= $3 THEN 'late' WHEN s.received_at IS NULL THEN 'waiting' ELSE 'received' END AS state
+       FROM command_screens s JOIN last ON last.id = s.command_id WHERE $2::text[] IS NULL OR s.screen = ANY($2))
+     SELECT c.id, c.kind, c.percent, c.degrees, c.sent_at AS "sentAt", p.name AS by, c.by_key AS "byKey", s.state,
+       count(*)::int AS count, min(s.due_at) AS "dueAt", max(s.ended_at) AS "endedAt",
+       (jsonb_agg(jsonb_build_object('screen', s.screen, 'said', s.said)) FILTER (WHERE s.state = 'failed')) AS failed
+     FROM last c JOIN stand s ON s.command_id = c.id LEFT JOIN people p ON p.id = c.sent_by
+     GROUP BY c.id, c.kind, c.percent, c.degrees, c.sent_at, p.name, c.by_key, s.state
+     ORDER BY c.sent_at DESC, c.id DESC, count DESC`,
+    [networkId, screens, new Date(now)],
   );
+  return [...group(found, ({ id }) => id).values()].flatMap((list) => {
+    const [first] = list;
+    if (!first) return [];
+    return [
+      {
+        ...headOf(first),
+        states: list.map(({ state, count, dueAt, endedAt }) => ({
+          ...{ state, screens: count, dueAt: dueAt.toISOString(), endedAt: endedAt?.toISOString() ?? null },
+        })),
+        failed: list.flatMap(({ failed }) => failed ?? []).slice(0, MOST_FAILED),
+      },
+    ];
+  });
 }
+
+type Head = Pick<Row, 'id' | 'kind' | 'percent' | 'degrees' | 'sentAt' | 'by' | 'byKey'>;
+
+const headOf = ({ id, kind, percent, degrees, sentAt, by, byKey }: Head): Omit<SentCommand, 'screens'> => ({
+  ...{ id, kind, sentAt: sentAt.toISOString(), by, byKey },
+  ...(percent === null ? {} : { percent }),
+  ...(degrees === null ? {} : { degrees }),
+});
 
 async function sentUnder(networkId: string, key: string, within: Transaction): Promise<SentCommand> {
   const [command] = await sentBy('c.idempotency_key = $2', [networkId, key], within);
@@ -232,12 +288,9 @@ async function sentBy(
   return [...group(found, ({ id }) => id).values()].flatMap((list) => {
     const [first] = list;
     if (!first) return [];
-    const { id, kind, percent, degrees, sentAt, by, byKey } = first;
     return [
       {
-        ...{ id, kind, sentAt: sentAt.toISOString(), by, byKey },
-        ...(percent === null ? {} : { percent }),
-        ...(degrees === null ? {} : { degrees }),
+        ...headOf(first),
         screens: sort(list, (a, b) => ascending(a.dueAt, b.dueAt) || ascending(a.screen, b.screen)).map((row) =>
           onScreen(row, now),
         ),

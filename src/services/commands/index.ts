@@ -4,7 +4,8 @@ export {
   commandOf,
   recentCommands,
   sendCommand,
-  type CommandOnScreen,
+  type CommandSummary,
+  type ScreensAlike,
   type Sent,
   type SentCommand,
 } from './commands';
