@@ -1,4 +1,5 @@
 import equal from 'fast-deep-equal';
+import type { Outcome } from '@/core/commands';
 import { MINUTE, SECOND, lineOf } from '@/core/playing';
 import { ProtocolError, type ProtocolClient } from '@/protocol/client';
 import type { Report, Target } from '@/protocol/schemas';
@@ -32,6 +33,8 @@ const POLL_MS = MINUTE;
 /** After this many failures in a row the server's error is reported. Before that it may just be restarting. */
 const SERVER_FAILS_TOLD = 3;
 const ERRORS_KEPT = 20;
+/** After so many failures an outcome waits until the server lists its command again. */
+const OUTCOME_TRIES = 3;
 
 /**
  * A player's life from box to lit, without drawing: pairs, listens, and reconciles what it holds with what is wanted. The
@@ -78,7 +81,7 @@ export class PlayerSession {
       options.hardware,
       world,
       () => this.serverNow(),
-      (outcomes) => void this.line.attempt(() => client.outcomes(outcomes)),
+      (outcomes) => void this.tellOutcomes(outcomes),
       () => this.clear(),
     );
   }
@@ -208,6 +211,19 @@ export class PlayerSession {
       const wait = Math.min(nextBegin(this.target, this.holdings.state, now) - now, MINUTE);
       await this.world.wait(Math.max(0, wait), AbortSignal.any([signal, this.planned.signal]));
       if (!this.planned.signal.aborted) this.wake();
+    }
+  }
+
+  /** Tells how commands went, again where the line fails at once: a thousand players may answer at the same moment. */
+  private async tellOutcomes(outcomes: readonly Outcome[]): Promise<void> {
+    const { signal } = this.line;
+    for (let failures = 0; failures < OUTCOME_TRIES && !signal.aborted; failures++) {
+      try {
+        return await this.client.outcomes(outcomes);
+      } catch (error) {
+        this.line.noteRefusal(error);
+        await this.world.wait(backoffMs(failures, this.world), signal);
+      }
     }
   }
 
