@@ -43,7 +43,14 @@ test('a page that has no lasting storage says what it needs', async () => {
 
 test('what is kept is there again after a restart; what was not given stays', async () => {
   const first = await BrowserStore.open();
-  expect(await first.load()).toEqual({ token: null, screen: null, program: null, coming: [], clockOffsetMs: 0 });
+  expect(await first.load()).toEqual({
+    token: null,
+    screen: null,
+    program: null,
+    coming: [],
+    clockOffsetMs: 0,
+    commands: [],
+  });
   await first.save({ token: 'secret', clockOffsetMs: -40 });
   await first.save({ program: { hash: 'h', edition: 3, text: '{}' } });
   const again = await BrowserStore.open();
@@ -53,6 +60,7 @@ test('what is kept is there again after a restart; what was not given stays', as
     coming: [],
     program: { hash: 'h', edition: 3, text: '{}' },
     clockOffsetMs: -40,
+    commands: [],
   });
   await again.save({ token: null });
   expect((await again.load()).token).toBeNull();
