@@ -87,7 +87,7 @@ export class ProtocolClient {
     return this.measured('/heartbeat', post(report));
   }
 
-  /** Tells how commands went. */
+  /** Reports outcomes of commands. */
   async outcomes(outcomes: readonly Outcome[]): Promise<void> {
     await textOf(await this.checked('/commands', post({ outcomes })));
   }

@@ -74,7 +74,7 @@ export const targetSchema = z
             .openapi({ description: 'With `identify`: what to show beside the screen’s name' }),
           number: z.int().optional(),
           at: z.int().openapi({ description: 'When to do it, by the server’s clock' }),
-          expires: z.int().openapi({ description: 'From then on it is not done any more' }),
+          expires: z.int().openapi({ description: 'Don’t do it from then on, by the server’s clock' }),
         }),
       )
       .optional()

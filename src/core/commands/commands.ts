@@ -95,7 +95,7 @@ export interface Command {
   readonly number?: number | undefined;
   /** When to do it, by the server's clock: several screens may be spread over time. */
   readonly at: number;
-  /** After this it isn't done any more. */
+  /** The player ignores the command from then on, by the server's clock. */
   readonly expires: number;
 }
 

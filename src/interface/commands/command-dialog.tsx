@@ -23,7 +23,7 @@ const KEPT: readonly (readonly [string, number])[] = [
   ['7 days', 7 * DAY],
 ];
 
-/** What is asked before a command goes to screens: how much, how fast, and how long it is kept for those that are offline. */
+/** Asks before a command is sent: the amount, whether to spread it over time, and how long to keep it for screens that are offline. */
 export function CommandDialog({
   kind,
   screens,

@@ -87,7 +87,7 @@ function OneCommand({ command, alone, zone }: { command: CommandSummary; alone: 
   );
 }
 
-/** How it stands on one screen, with the time: "done Tue 1 Dec, 14:03", "received, due Tue 1 Dec, 15:00". */
+/** The state on one screen, with the time: "done Tue 1 Dec, 14:03", "received, due Tue 1 Dec, 15:00". */
 function stateWords({ state, dueAt, endedAt }: ScreensAlike, zone: string): string {
   const clock = (at: string) => dateTime(Date.parse(at), zone);
   if (endedAt !== null) return `${STATES[state]} ${clock(endedAt)}`;

@@ -12,22 +12,23 @@ export interface KeptCommand {
   readonly said?: string | undefined;
 }
 
-/** These end the player by what they do: if it is back, they are done. */
+/** These commands end the player. When it has started again, they are done. */
 const ENDS_THE_PLAYER = new Set(['reload', 'restart', 'update']);
-/** A command that takes longer than this is told to be here before it is done. */
+/** If a command takes longer than this, the player first reports that it received it. */
 const RECEIVED_AFTER_MS = 300;
-/** An outcome is kept for so long after its command has expired: a server that is late may tell it again. */
+/** How long the player remembers an outcome after its command has expired, in case the server sends the command again. */
 const KEPT_FOR_MS = 24 * 3_600_000;
 
 /**
- * Does what people command from afar: each command once, at its time, unless it has expired by then. What was begun is kept, so that a
- * command that is told again, or ends the player, isn't done twice. An outcome is told until the server no longer lists its command.
+ * Does what people command from afar: each command once, at its time, unless it has expired by then. The player stores a command before it
+ * begins it. So it doesn't do it twice if the server sends it again, or if the command restarts the player. The player reports an outcome
+ * until the server no longer lists the command.
  */
 export class Commands {
   private kept: readonly KeptCommand[] = [];
   /** Commands that wait for their time, and how to call them off. */
   private readonly waiting = new Map<string, AbortController>();
-  /** One after the other: two that set the same end as the later one says. */
+  /** The command before: commands run one after the other, so that of two volumes the later one stays. */
   private turn: Promise<void> = Promise.resolve();
 
   constructor(

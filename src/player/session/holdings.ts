@@ -153,7 +153,7 @@ export class Holdings {
     this.state = { ...this.state, full: false };
   }
 
-  /** Deletes every file, and programs too: what is wanted is downloaded anew. */
+  /** Deletes every file, and programs too: what is wanted is downloaded again. */
   async clear(): Promise<void> {
     await this.store.save({ program: null, coming: [] });
     this.state = { ...this.state, program: null, next: null, coming: [] };

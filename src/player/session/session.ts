@@ -214,7 +214,7 @@ export class PlayerSession {
     }
   }
 
-  /** Tells how commands went, again where the line fails at once: a thousand players may answer at the same moment. */
+  /** Reports outcomes of commands. Tries again soon if that fails: a thousand players may report at the same moment. */
   private async tellOutcomes(outcomes: readonly Outcome[]): Promise<void> {
     const { signal } = this.line;
     for (let failures = 0; failures < OUTCOME_TRIES && !signal.aborted; failures++) {

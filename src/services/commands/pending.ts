@@ -16,11 +16,11 @@ type Open = ReadonlyMap<string, readonly Command[]>;
 /** What was read of a network is known until a command is sent or cancelled there; a message may be lost, so not for longer than this. */
 const KNOWN_FOR_MS = 10_000;
 const known = new LRUCache<string, Promise<Open>>({ max: 1000, ttl: KNOWN_FOR_MS });
-/** Commands whose outcome this process has heard since: the list that is known still has them. */
+/** Commands that ended since `known` was read, as far as this process was told. */
 const ended = new LRUCache<string, true>({ max: 50_000, ttl: 2 * KNOWN_FOR_MS });
 let watching = false;
 
-/** What a screen's player is to do now or at a time to come. What has expired, or has an outcome, is left out. */
+/** The commands that a screen's player has yet to do, now or later. Leaves out those that have expired or have an outcome. */
 export async function pendingCommands({ networkId, screen }: Place, now = Date.now()): Promise<Command[]> {
   if (!watching) {
     watching = true;
@@ -77,8 +77,8 @@ let waiting = new Map<string, Told>();
 let writing: Promise<void> | null = null;
 
 /**
- * Writes down how commands went on a player's own screen. What has an outcome keeps it; what isn't this screen's is passed over. Outcomes are
- * gathered and written together: a thousand players may answer at once. Resolves when these are written.
+ * Stores the outcomes that a player reports for its own screen. The first outcome of a command stays. Commands of other screens are ignored.
+ * Outcomes are collected for a moment and written together, since a thousand players may report at once. Resolves when they are written.
  */
 export function noteOutcomes({ networkId, screen }: Place, outcomes: readonly Outcome[]): Promise<void> {
   for (const outcome of outcomes) {
