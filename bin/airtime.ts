@@ -4,7 +4,8 @@ import { options, type Command } from './options';
 import { instantOption, oneNamed, orRefuse, readPlanFile } from './plan-file';
 
 const usage = `airtime --plan FILE|- [--booking NAME | --playlist NAME | --media NAME] [--from INSTANT] [--to INSTANT] [--json]
-       Where and how long something really shows, by its name or id; without a subject, all that never shows, and why. Seven days where no span is given.`;
+       Shows where and for how long a booking, playlist or file is on screen. Without one, lists everything that never shows, and why.
+       Covers the next 7 days unless you give a time span.`;
 
 const KINDS = ['booking', 'playlist', 'media'] as const;
 const NOUNS = { booking: 'booking', playlist: 'playlist', media: 'file' } as const;

@@ -4,7 +4,7 @@ import { options, type Command } from './options';
 import { instantOption, orRefuse, readPlanFile, spanText } from './plan-file';
 
 const usage = `check --plan FILE|- [--from INSTANT] [--to INSTANT] [--json]
-       The span is the next 28 days where none is given. Exits 1 where a finding is an error, 2 where the plan can’t be read.`;
+       Covers the next 28 days unless you give a time span. Exits 1 if a finding is an error, and 2 if the plan can’t be read.`;
 
 export const command: Command = {
   usage,

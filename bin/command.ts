@@ -15,8 +15,8 @@ const usage = `command KIND --server URL --where SELECTOR [--percent N | --degre
        --spread D     one screen after the other over this time, so that they aren’t all out of sight at once
        --wait         waits until each screen has an outcome, or the command has expired
        Prints one JSON object: command (its id, and a state for each screen) and withoutPlayer (screens that have no player).
-       Exits 1 if it failed on a screen, or a screen was too late; with --wait only. The personal key, with the right to send commands,
-       stands in LANTERNPOST_KEY (or --key).`;
+       With --wait, exits 1 if it failed on a screen, or a screen was offline for too long. The key needs the right to send commands.
+       The personal key is read from LANTERNPOST_KEY, or given as --key. Create one under People.`;
 
 const ASK_EVERY_MS = 500;
 

@@ -4,7 +4,7 @@ import { options, type Command } from './options';
 import { instantOption, orRefuse, readPlanFile, spanText } from './plan-file';
 
 const usage = `diff --before FILE --after FILE [--from INSTANT] [--to INSTANT] [--json]
-       The span is the next 7 days where none is given. Exits 1 where something differs, 0 where nothing does.`;
+       Covers the next 7 days unless you give a time span. Exits 1 if the plans show something different, and 0 if they don’t.`;
 
 export const command: Command = {
   usage,

@@ -3,9 +3,9 @@ import { orRefuse } from './plan-file';
 import { SERVER_OPTIONS, ServerClient, serverOf } from './server-client';
 
 const usage = `editions --server URL
-       What was published, the newest first, as a JSON array: number, publishedAt, person, note, again (the edition that it was once more),
-       whole (false: some of what waited was left out), touched (how many screens got another program). The personal key, with the right
-       to publish, stands in LANTERNPOST_KEY (or --key): made under People.`;
+       Lists what was published, the newest first, as a JSON array. Each edition has: number, publishedAt, person, note, again (the edition
+       that was published again), whole (false if some changes were left out), touched (how many screens it changed).
+       The key needs the right to publish. The personal key is read from LANTERNPOST_KEY, or given as --key. Create one under People.`;
 
 export const command: Command = {
   usage,

@@ -6,8 +6,8 @@ import { options, type Command } from './options';
 const usage = `fleet --server URL [--players N [--site ID] | --network] [--email E --password P] [--state FOLDER]
        --players N    N players that show their codes; with a login they are paired with screens that have none
        --site ID      with a login: add screens to this site where there are too few
-       --network      one player for each screen of the network, of mixed character (needs a login)
-       --state        keep the players' tokens and programs there, over restarts
+       --network      one player for each screen of the network: most are steady, a few have a fault (needs a login)
+       --state        keep the players’ tokens and programs in this folder, so they survive a restart
        The login may also come as LANTERNPOST_EMAIL and LANTERNPOST_PASSWORD, or as an open session, LANTERNPOST_SESSION.`;
 
 /** The demo's odd ones out; every other screen's player is steady. */

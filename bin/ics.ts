@@ -8,9 +8,9 @@ import { cannot, oneNamed, orRefuse, readPlanFile } from './plan-file';
 
 const usage = `ics --plan FILE|- [--where SELECTOR] [--site ID]
        lanternpost ics --plan FILE|- --read FILE.ics [--where SELECTOR] [--content playlist:ID|media:ID] [--site-clock]
-       Writes a plan file’s bookings as iCalendar: those that reach the selector’s screens, on the clock and opening hours of the
-       site, or floating. With --read, prints the events of a calendar file as bookings (JSON); what can’t be read is told by
-       line on standard error, and exits 1.`;
+       Writes a plan file’s bookings as iCalendar. --where takes only those on the selector’s screens; --site uses that site’s clock and
+       opening hours. With --read, it prints the events of a calendar file as bookings, in JSON. Lines that can’t be read are listed
+       on standard error, and it exits 1.`;
 
 export const command: Command = {
   usage,

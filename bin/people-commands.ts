@@ -25,7 +25,7 @@ function tellLink({ token, expiresAt }: GivenLink, url: string | undefined, what
 }
 
 const personUsage = `person list [--network ID]
-       lanternpost person add --name NAME --email E --role ROLE [--network ID] [--url URL]   a link by which somebody comes in
+       lanternpost person add --name NAME --email E --role ROLE [--network ID] [--url URL]   an invitation link for a new person
        lanternpost person role EMAIL ROLE                                        gives them another role: ${ROLES.join(', ')}
        lanternpost person reset EMAIL [--url URL]                                a link that sets a new password
        lanternpost person remove EMAIL
@@ -95,8 +95,8 @@ async function personBy(email: string): Promise<{ readonly actor: Actor; readonl
 }
 
 const networkUsage = `network list
-       lanternpost network add NAME --name PERSON --email E [--url URL]   another network, and a link for its first person
-       lanternpost network limit ID [--gigabytes N] [--files N]           how much its library may hold; without, what it holds
+       lanternpost network add NAME --name PERSON --email E [--url URL]   adds a network, and prints a link for its first person
+       lanternpost network limit ID [--gigabytes N] [--files N]           sets how much its library may hold; without options, shows it
        ${URL_USAGE}`;
 
 export const networkCommand: Command = {

@@ -23,7 +23,7 @@ export const exportCommand: Command = {
 };
 
 const importUsage = `import --plan FILE|- [--network ID]
-       Makes the network’s draft equal to the plan file, as changes that the docket counts; what is not in the file is removed.`;
+       Makes the network’s draft equal to the plan file. Whatever isn’t in the file is removed. Nothing reaches the screens until you publish.`;
 
 export const importCommand: Command = {
   usage: importUsage,

@@ -3,7 +3,7 @@ import { options, type Command } from './options';
 import { cannot, oneNamed, orRefuse, readPlanFile } from './plan-file';
 
 const usage = `playlist --plan FILE|- --id NAME [--as m3u8|xspf]
-       Writes a playlist of a plan file for other programs: nested playlists and collecting rules become the files that they hold.`;
+       Writes a playlist of a plan file for other programs. Playlists within it, and rules that collect files by tag, become lists of files.`;
 
 const WRITERS = { m3u8: writeM3u8, xspf: writeXspf };
 

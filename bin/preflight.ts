@@ -9,12 +9,16 @@ import { orRefuse, readPlanFile } from './plan-file';
 import { SERVER_OPTIONS, ServerClient, serverOf } from './server-client';
 
 const usage = `preflight --server URL [--plan FILE] [--days 7]
-       What the plan in a file ("-": standard input), or what waits on the server where none is given, would change on the screens and make
-       worse against the newest edition, in the days to come. One JSON object: edition (the newest; null before the first), screens
-       (how many look different), groups (those that change alike, with from, to, before and after), findings (what is new:
-       kind, severity, sentence, screens), misfits (pictures that are new to screens of another size or shape: media, fit, file, size,
-       standing, screens), known (how many were there before), problems (what can’t be published). Exits 1 where something
-       can’t be published or a new finding is an error. The key stands in LANTERNPOST_KEY (or --key).`;
+       Says what a plan file ("-" for standard input), or the server’s unpublished changes, would change on the screens in the coming days,
+       and which problems they would add. Prints one JSON object:
+         edition    the newest edition; null if nothing was published yet
+         screens    how many screens look different
+         groups     screens that change alike, with from, to, before and after
+         findings   new problems: kind, severity, sentence, screens
+         misfits    pictures that don’t fit the size or shape of a screen: media, fit, file, size, standing, screens
+         known      how many problems were there before
+         problems   why it can’t be published
+       Exits 1 if it can’t be published, or a new problem is an error. The personal key is read from LANTERNPOST_KEY, or given as --key. Create one under People.`;
 
 /** Longer is a year's plan, and takes its time. */
 const MOST_DAYS = 92;

@@ -7,12 +7,16 @@ import { errorsBroughtBy, waitingOn } from './preflight';
 import { SERVER_OPTIONS, ServerClient, serverOf } from './server-client';
 
 const usage = `publish --server URL [--plan FILE] [--note TEXT] [--at WHEN] [--despite-errors]
-       Publishes all that waits on the server. With a plan file ("-": standard input) the draft is first made equal to it: what waits there
-       and is not in the file goes with it. One JSON object: edition (null where nothing was to be published), changes (how many the file
-       made), screens (how many got another program). With an instant (2026-12-01T05:30:00Z) it is planned for then, with a time without a
-       zone (2026-12-01T06:00) for when clocks at each site show that: planned is the instant (of the last site), and edition null. Exits 1, and changes nothing, where it brings errors that the newest edition does
-       not have (see preflight; seven days ahead), unless these may go out all the same. Exits 2, and publishes nothing, where somebody changes
-       the plan meanwhile, or it can’t be published. The key stands in LANTERNPOST_KEY (or --key).`;
+       Publishes all unpublished changes on the server. With a plan file ("-" for standard input), the draft is first made equal to the file:
+       unpublished changes that aren’t in the file are removed. Prints one JSON object:
+         edition    its number; null if there was nothing to publish, or it is planned for later
+         changes    how many changes the file made
+         screens    how many screens it changes
+         planned    with --at: when it goes out on the last site
+       --at 2026-12-01T05:30:00Z plans it for that moment; --at 2026-12-01T06:00 for 06:00 on the clock of each site.
+       Exits 1 and changes nothing if it adds errors within the next 7 days (see preflight); --despite-errors publishes anyway.
+       Exits 2 and publishes nothing if someone changes the plan in the meantime, or it can’t be published.
+       The personal key is read from LANTERNPOST_KEY, or given as --key. Create one under People.`;
 
 interface Waiting {
   readonly change: number;

@@ -4,7 +4,7 @@ import { options, type Command } from './options';
 import { cannot, oneNamed, orRefuse, readPlanFile } from './plan-file';
 
 const usage = `smil --plan FILE|- --screen NAME --date YYYY-MM-DD
-       Writes what a screen of a plan file shows on a day, on the clock of its site, as SMIL 3.0.`;
+       Writes what a screen shows on one day, midnight to midnight on its site’s clock, as SMIL 3.0.`;
 
 export const command: Command = {
   usage,

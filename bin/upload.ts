@@ -4,9 +4,9 @@ import { orRefuse } from './plan-file';
 import { SERVER_OPTIONS, serverOf } from './server-client';
 
 const usage = `upload FILES… --server URL [--tags TAG,TAG] [--json]
-       Sends files into the library by a personal key, which stands in LANTERNPOST_KEY (or --key): made under People. Waits until
-       each is in, and tells what became of it; exits 1 where one was refused.
-       --tags   for all of them
+       Sends files to the library. Waits until each is processed, and prints whether it was added. Exits 1 if a file was refused.
+       The personal key is read from LANTERNPOST_KEY, or given as --key. Create one under People.
+       --tags   tags for all of these files
        --json   one object a line: file, became (in, known, refused), said`;
 
 /** So many are on their way at once. */

@@ -7,9 +7,9 @@ import { SERVER_OPTIONS } from './server-client';
 import { libraryOf, line, tagsIn } from './upload';
 
 const usage = `watch FOLDER --server URL [--tags TAG,TAG] [--state FILE]
-       Sends what is in a folder, and what comes into it, into the library, until it is ended; a broken line is waited for. A file that
-       changes becomes a new version of what it was in the library. The key stands in LANTERNPOST_KEY (or --key). What was
-       sent is remembered in FOLDER/.lanternpost/sent.json, or in the state file.`;
+       Sends every file of a folder to the library, and every file that is added later, until you stop it. If the connection breaks, it
+       waits and goes on. A file that changes becomes a new version of the one in the library. What was sent is kept in
+       FOLDER/.lanternpost/sent.json, or in the state file. The personal key is read from LANTERNPOST_KEY, or given as --key. Create one under People.`;
 
 /** A file is whole when it has not grown for so long. */
 const STILL_MS = 1000;

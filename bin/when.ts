@@ -14,9 +14,9 @@ import { options, type Command } from './options';
 import { cannot, instantOption, orRefuse, readPlanFile } from './plan-file';
 
 const usage = `when PHRASE [--at INSTANT] [--zone ZONE] [--plan FILE|-]
-       Reads a time as one says it, as a booking's When does: "weekdays 05:30-10:00 until 28 Feb". Prints {"when", "said"}, and under
-       "or" how else it can be meant; or {"problem"}, and exits 1. "today" and "now" are those of INSTANT (now) on ZONE's clock (UTC).
-       A plan file lends the names of its calendars and zones.`;
+       Reads a time in words, as the field When of a booking does: "weekdays 05:30-10:00 until 28 Feb". Prints {"when", "said"}, and under
+       "or" other possible meanings. If it can’t be read, prints {"problem"} and exits 1. “today” and “now” are taken from --at and --zone
+       (now, and UTC, unless you give them). With a plan file, the names of its calendars and sites can be used.`;
 
 export const command: Command = {
   usage,

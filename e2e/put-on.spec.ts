@@ -65,6 +65,39 @@ test('a wrong time, a time too long, and nothing chosen get a message, and nothi
   await expect(stage()).toHaveAttribute('data-media', 'line-flag');
 });
 
+test('it ends by itself on a player that is offline by then', async () => {
+  const form = page.getByRole('form', { name: 'Put on now' });
+  await form.getByLabel('Until').fill('20 seconds');
+  await press(form.getByRole('combobox', { name: 'What' }), 'media:route-map', 'Route map');
+  await form.getByLabel('Until').press('Enter');
+  await expect(stage()).toHaveAttribute('data-media', 'route-map');
+  await player.context().setOffline(true);
+  await expect(stage()).toHaveAttribute('data-media', 'line-flag');
+  await expect(on()).toHaveCount(0);
+  await player.context().setOffline(false);
+});
+
+test('a time is that of the screens’ clock, and each clock says whose it is', async () => {
+  const put = async (screens: string) => {
+    await page.goto(server('/'));
+    await page.getByLabel('Show only screens that match').fill(screens);
+    await page.getByRole('button', { name: 'Put on now…' }).click();
+    await page.getByLabel('Until').fill('23:55');
+  };
+  const form = page.getByRole('form', { name: 'Put on now' });
+  await put('screen:lumisaari-hall');
+  await expect(
+    form.getByText(/^On until .*22:55 your time, .*23:55 in Helsinki\. Then the schedule continues\.$/),
+  ).toBeVisible();
+  await expect(form.getByLabel('Whose clock')).toHaveCount(0);
+  // Of several clocks yours is used, until you choose another.
+  await put('screen:lumisaari-hall or screen:ternholm-hall');
+  await expect(form.getByLabel('Whose clock')).toHaveValue('Europe/Oslo');
+  await expect(form.getByText(/^On until .*23:55 your time, .*00:55 in Helsinki\./)).toBeVisible();
+  await form.getByLabel('Whose clock').selectOption('Helsinki');
+  await expect(form.getByText(/^On until .*22:55 your time, .*23:55 in Helsinki\./)).toBeVisible();
+});
+
 test('commands: which screen it is shows on the glass, it is blanked and shown again, and each has its outcome', async ({
   request,
 }) => {
@@ -102,37 +135,4 @@ test('commands: which screen it is shows on the glass, it is blanked and shown a
   expect((await send('commands')).status()).toBe(200);
   await expect(player.locator('body')).toHaveAttribute('data-degrees', '180');
   await expect(said).toContainText('Turn 180° · done');
-});
-
-test('it ends by itself on a player that is offline by then', async () => {
-  const form = page.getByRole('form', { name: 'Put on now' });
-  await form.getByLabel('Until').fill('20 seconds');
-  await press(form.getByRole('combobox', { name: 'What' }), 'media:route-map', 'Route map');
-  await form.getByLabel('Until').press('Enter');
-  await expect(stage()).toHaveAttribute('data-media', 'route-map');
-  await player.context().setOffline(true);
-  await expect(stage()).toHaveAttribute('data-media', 'line-flag');
-  await expect(on()).toHaveCount(0);
-  await player.context().setOffline(false);
-});
-
-test('a time is that of the screens’ clock, and each clock says whose it is', async () => {
-  const put = async (screens: string) => {
-    await page.goto(server('/'));
-    await page.getByLabel('Show only screens that match').fill(screens);
-    await page.getByRole('button', { name: 'Put on now…' }).click();
-    await page.getByLabel('Until').fill('23:55');
-  };
-  const form = page.getByRole('form', { name: 'Put on now' });
-  await put('screen:lumisaari-hall');
-  await expect(
-    form.getByText(/^On until .*22:55 your time, .*23:55 in Helsinki\. Then the schedule continues\.$/),
-  ).toBeVisible();
-  await expect(form.getByLabel('Whose clock')).toHaveCount(0);
-  // Of several clocks yours is used, until you choose another.
-  await put('screen:lumisaari-hall or screen:ternholm-hall');
-  await expect(form.getByLabel('Whose clock')).toHaveValue('Europe/Oslo');
-  await expect(form.getByText(/^On until .*23:55 your time, .*00:55 in Helsinki\./)).toBeVisible();
-  await form.getByLabel('Whose clock').selectOption('Helsinki');
-  await expect(form.getByText(/^On until .*22:55 your time, .*23:55 in Helsinki\./)).toBeVisible();
 });

@@ -58,7 +58,7 @@ test('it is kept for a screen that is away until it expires; done in time and to
 
 test('several are spread over time; what is cancelled is not done, and nothing that was done is cancelled', async () => {
   const { actor, player } = await network();
-  await pairedPlayer(actor, 'deck');
+  const deck = await pairedPlayer(actor, 'deck');
   const now = Date.now();
   const { command } = await sendCommand(actor, { kind: 'reload', where: 'all', spreadMs: 10 * MINUTE }, {}, now);
   expect(command.screens.map(({ dueAt }) => Date.parse(dueAt) - now).sort((a, b) => a - b)).toEqual([0, 10 * MINUTE]);
@@ -66,6 +66,9 @@ test('several are spread over time; what is cancelled is not done, and nothing t
   await cancelCommand(actor, command.id);
   expect((await stateOf(actor, command.id)).split(',').sort()).toEqual(['cancelled', 'done']);
   expect(await refusal(cancelCommand(actor, command.id))).toMatch(/^409 Nothing is left to cancel/);
+  // It was done just before: the player’s word was on its way.
+  await noteOutcomes(deck, [{ id: command.id, state: 'done' }]);
+  expect(await stateOf(actor, command.id)).toBe('done,done');
 });
 
 test('the same idempotency key sends once, and another command under it is refused', async () => {

@@ -110,7 +110,8 @@ export async function sendCommand(
        FROM unnest($4::text[], $5::text[], $6::integer[], $7::timestamptz[]) AS t(screen, site, number, due)`,
       [
         ...[id, networkId, keptMs, able.map((one) => one.id), able.map((one) => siteOf.get(one.site) ?? null)],
-        ...[able.map((one) => numberAtSite(plan.screens, one)), due],
+        // Only what shows them needs the numbers.
+        ...[able.map((one) => (kind === 'identify' ? numberAtSite(plan.screens, one) : null)), due],
       ],
       within,
     );

@@ -77,7 +77,8 @@ let waiting = new Map<string, Told>();
 let writing: Promise<void> | null = null;
 
 /**
- * Stores the outcomes that a player reports for its own screen. The first outcome of a command stays. Commands of other screens are ignored.
+ * Stores the outcomes that a player reports for its own screen. The first outcome of a command stays, but a command that the player did
+ * just before it was cancelled counts as done. Commands of other screens are ignored.
  * Outcomes are collected for a moment and written together, since a thousand players may report at once. Resolves when they are written.
  */
 export function noteOutcomes({ networkId, screen }: Place, outcomes: readonly Outcome[]): Promise<void> {
@@ -102,7 +103,8 @@ async function write(told: readonly Told[]): Promise<void> {
        outcome = CASE WHEN t.state = 'received' THEN NULL ELSE t.state END,
        ended_at = CASE WHEN t.state = 'received' THEN NULL ELSE now() END, said = t.said
      FROM jsonb_to_recordset($1::jsonb) AS t(id uuid, network uuid, screen text, state text, said text)
-     WHERE s.command_id = t.id AND s.network_id = t.network AND s.screen = t.screen AND s.outcome IS NULL
+     WHERE s.command_id = t.id AND s.network_id = t.network AND s.screen = t.screen
+       AND (s.outcome IS NULL OR s.outcome = 'cancelled' AND t.state <> 'received')
      RETURNING s.command_id AS id, s.screen, s.network_id AS network`,
     [JSON.stringify(told)],
   );

@@ -32,92 +32,57 @@ const trial = {
 };
 const at = (minutes: number, message: string) => ({ errors: [{ at: NOW - minutes * MINUTE, message }] });
 
+/** Its minutes are over. */
+const over = { ...trial, litSince: ago(10) };
+/** It has a time for the others, five minutes ahead. */
+const timed = { ...trial, at: ago(-5) };
+const passed = { ...over, at: ago(-5), passed: true };
+const DARK = { lastSeen: new Date(NOW - 46_000) };
+const wait = (litSince: string | null) => ({ kind: 'wait', litSince });
+const stop = (why: string) => ({ kind: 'stop', why });
+const publish = { kind: 'publish' };
+
 test.each([
-  ['all are lit, not for long enough', trial, [screen(), screen()], { kind: 'wait', litSince: ago(9) }],
-  ['all are lit for the first time', { ...trial, litSince: null }, [screen()], { kind: 'wait', litSince: ago(0) }],
-  ['the time of trial is over', { ...trial, litSince: ago(10) }, [screen()], { kind: 'publish' }],
-  [
-    'nobody but a person decides',
-    { ...trial, minutes: null, litSince: ago(90) },
-    [screen()],
-    { kind: 'wait', litSince: ago(90) },
-  ],
-  ['one rests by its hours', { ...trial, litSince: ago(10) }, [screen({}, { state: 'resting' })], { kind: 'publish' }],
-  ['one is behind', { ...trial, litSince: ago(10) }, [screen(), behind], { kind: 'wait', litSince: null }],
-  [
-    'one has no player',
-    { ...trial, litSince: ago(10) },
-    [screen(), screen({ player: null, lastSeen: null })],
-    { kind: 'publish' },
-  ],
-  [
-    'the clock was put back',
-    { ...trial, litSince: new Date(NOW + MINUTE).toISOString() },
-    [screen()],
-    { kind: 'wait', litSince: ago(0) },
-  ],
-  [
-    'an error is told since it was begun',
-    trial,
-    [screen(), screen({}, at(29, 'A film could not be read'))],
-    { kind: 'stop', why: 'Hall: A film could not be read' },
-  ],
-  ['an error is of before', trial, [screen({}, at(31, 'Old'))], { kind: 'wait', litSince: ago(9) }],
-  [
-    'one went dark with it',
-    { ...trial, litSince: ago(10) },
-    [screen({ lastSeen: new Date(NOW - 46_000) })],
-    { kind: 'stop', why: 'Hall went dark with it.' },
-  ],
+  ['all are lit, not for long enough', trial, [screen(), screen()], wait(ago(9))],
+  ['all are lit for the first time', { ...trial, litSince: null }, [screen()], wait(ago(0))],
+  ['the time of trial is over', over, [screen()], publish],
+  ['nobody but a person decides', { ...trial, minutes: null, litSince: ago(90) }, [screen()], wait(ago(90))],
+  ['one rests by its hours', over, [screen({}, { state: 'resting' })], publish],
+  ['one is behind', over, [screen(), behind], wait(null)],
+  ['one has no player', over, [screen(), screen({ player: null, lastSeen: null })], publish],
+  ['the clock was put back', { ...trial, litSince: ago(-1) }, [screen()], wait(ago(0))],
+  ['an error is told since it was begun', trial, [screen(), screen({}, at(29, 'No film'))], stop('Hall: No film')],
+  ['an error is of before', trial, [screen({}, at(31, 'Old'))], wait(ago(9))],
+  ['one went dark with it', over, [screen(DARK)], stop('Hall went dark with it.')],
   [
     'one was dark before, and may come back',
     trial,
     [screen({ lastSeen: new Date(NOW - 90 * MINUTE), reachedAt: null })],
-    { kind: 'wait', litSince: null },
+    wait(null),
   ],
   [
     'one does not take it up',
     { ...trial, given: new Date(NOW - TAKES_UP_WITHIN_MS - 1).toISOString() },
     [screen(), behind],
-    { kind: 'stop', why: 'Hall didn’t update within 15 minutes.' },
+    stop('Hall didn’t update within 15 minutes.'),
   ],
   [
     'the minutes are over, and its time is to come',
-    { ...trial, at: ago(-5), litSince: ago(10) },
+    { ...over, at: ago(-5) },
     [screen()],
     { kind: 'pass', litSince: ago(10) },
   ],
-  [
-    'the minutes are over, and its time is there',
-    { ...trial, at: ago(0), litSince: ago(10) },
-    [screen()],
-    { kind: 'publish' },
-  ],
-  ['its time is to come, and one is behind', { ...trial, at: ago(-5) }, [behind], { kind: 'wait', litSince: null }],
+  ['the minutes are over, and its time is there', { ...over, at: ago(0) }, [screen()], publish],
+  ['its time is to come, and one is behind', timed, [behind], wait(null)],
   [
     'its time comes before the minutes are over',
     { ...trial, at: ago(0) },
     [screen()],
-    { kind: 'stop', why: 'Its time came before all had been lit for 10 minutes.' },
+    stop('Its time came before all had been lit for 10 minutes.'),
   ],
-  [
-    'it passed, and one is behind by what went out since',
-    { ...trial, at: ago(-5), litSince: ago(10), passed: true },
-    [behind],
-    { kind: 'wait', litSince: ago(10) },
-  ],
-  [
-    'it passed, and one goes dark before its time',
-    { ...trial, at: ago(-5), litSince: ago(10), passed: true },
-    [screen({ lastSeen: new Date(NOW - 46_000) })],
-    { kind: 'stop', why: 'Hall went dark with it.' },
-  ],
-  [
-    'no screen has a player any more',
-    trial,
-    [screen({ player: null })],
-    { kind: 'stop', why: 'None of its screens has a player now.' },
-  ],
+  ['it passed, and one is behind by what went out since', passed, [behind], wait(ago(10))],
+  ['it passed, and one goes dark before its time', passed, [screen(DARK)], stop('Hall went dark with it.')],
+  ['no screen has a player any more', trial, [screen({ player: null })], stop('None of its screens has a player now.')],
 ])('where %s', (_, tried, screens, verdict) => {
   expect(verdictOf(tried, screens, true, NOW)).toEqual(verdict);
 });
