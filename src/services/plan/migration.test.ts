@@ -104,35 +104,11 @@ test('a network of the tables before comes over whole: plan, files, players, edi
   await rows('CREATE SCHEMA public');
   expect(await migrate(database(), '0003-acts')).toEqual(['0001-first-lamp', '0002-clockwork', '0003-acts']);
   await fillTablesBefore();
-  expect(await migrate(database())).toEqual([
-    '0004-plan-objects',
-    '0005-lives-of-players',
-    '0006-people',
-    '0007-names',
-    '0008-uploads-in-parts',
-    '0009-renditions',
-    '0010-media-index',
-    '0011-sounds',
-    '0012-archive-and-versions',
-    '0013-personal-keys',
-    '0014-saved-searches',
-    '0015-found-without-accents',
-    '0016-editions-of-a-choice',
-    '0017-notes-of-editions',
-    '0018-planned-editions',
-    '0019-firings',
-    '0020-batches',
-    '0021-files-by-name',
-    '0022-programs-in-parts',
-    '0023-arrivals',
-    '0024-reach-by-screen',
-    '0025-store-and-its-files',
-    '0026-a-busy-year',
-    '0027-counted-editions',
-    '0028-roles',
-    '0029-acts-of-keys',
-    '0030-last-day-of-several-hours',
-  ]);
+  // All the others, in order.
+  const others = await migrate(database());
+  expect(others[0]).toBe('0004-plan-objects');
+  expect(others.map((name) => Number(name.slice(0, 4)))).toEqual(others.map((_, i) => i + 4));
+  expect(await migrate(database())).toEqual([]);
 
   const actor = actorIn({ networkId: NETWORK ?? '', personId: PERSON ?? '', name: 'Ida', role: 'owner' });
   // Whoever came first could do everything, and still can.
