@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import { SimulatedPlayer, type Character } from '@/fleet';
+import { SimulatedPlayer, type Character, type DeviceFault } from '@/fleet';
 import { SESSION_COOKIE } from '@/services/people/session-cookie';
 import { options, type Command } from './options';
 
@@ -15,6 +15,11 @@ const CHARACTERS: Record<string, Character> = {
   'ms-kivikko-deck': 'slow line',
   'skerrow-staff': 'goes dark',
   'kaldavik-lanes': 'wrong clock',
+};
+/** Whose devices have a fault. */
+const FAULTS: Record<string, DeviceFault> = {
+  'port-annick-hall': 'no brightness',
+  'ternholm-door': 'restart fails',
 };
 
 export const command: Command = {
@@ -68,6 +73,7 @@ export const command: Command = {
         new SimulatedPlayer({
           server,
           character: given.network ? CHARACTERS[name] : undefined,
+          fault: given.network ? FAULTS[name] : undefined,
           statePath: given.state ? join(given.state, `${name}.json`) : undefined,
           onCode: (code) => (operator ? void operator.pair(name, code) : console.log(`${name} shows ${code}`)),
         }),

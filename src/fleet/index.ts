@@ -1,1 +1,2 @@
 export { SimulatedPlayer, type Character } from './simulated-player';
+export type { DeviceFault } from './simulated-hardware';

@@ -12,7 +12,7 @@ export interface SimulatedPlayerOptions {
   readonly server: string;
   readonly character?: Character;
   /** What is wrong with its device. */
-  readonly fault?: DeviceFault;
+  readonly fault?: DeviceFault | undefined;
   /** File that keeps its state over restarts; without it, each start is a new player. */
   readonly statePath?: string;
   /** Called with every code that it shows. */

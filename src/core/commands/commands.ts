@@ -6,7 +6,7 @@ import { DAY, HOUR, MINUTE, SECOND } from '../instant';
  */
 
 /** What a player must be able to do before it is offered a command. */
-export const ABILITIES = ['restart', 'volume', 'brightness', 'power', 'update'] as const;
+export const ABILITIES = ['restart', 'volume', 'brightness', 'update'] as const;
 export type Ability = (typeof ABILITIES)[number];
 
 /** A number that goes with a command. */
@@ -25,6 +25,8 @@ interface Described {
   readonly does: string;
   /** Whether what plays is out of sight for a while, or until another command. */
   readonly hides: boolean;
+  /** Whether it deletes something, so that people are asked before. */
+  readonly deletes?: boolean;
   /** What the player must be able to do; absent: every player can. */
   readonly needs?: Ability;
   readonly amount?: Amount;
@@ -71,6 +73,7 @@ export const COMMANDS = table({
     name: 'Clear the store',
     does: 'Deletes all files on the player. It downloads them again, and shows nothing until it has what is due.',
     hides: true,
+    deletes: true,
   },
   update: {
     name: 'Update',
@@ -127,7 +130,6 @@ const CANNOT: Readonly<Record<Ability, string>> = {
   restart: 'This player can’t restart its device.',
   volume: 'This display has no volume control.',
   brightness: 'This display has no brightness control.',
-  power: 'This player can’t switch its display on and off.',
   update: 'This player can’t update itself.',
 };
 

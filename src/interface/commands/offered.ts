@@ -22,4 +22,4 @@ export const offeredCommands = (
 
 /** Whether a command is asked about before it is sent: it takes an amount, deletes files, or puts several screens out of sight. */
 export const isAskedAbout = (kind: CommandKind, screens: number): boolean =>
-  COMMANDS[kind].amount !== undefined || kind === 'clear' || (COMMANDS[kind].hides && screens > 1);
+  COMMANDS[kind].amount !== undefined || COMMANDS[kind].deletes === true || (COMMANDS[kind].hides && screens > 1);

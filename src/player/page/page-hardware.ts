@@ -31,15 +31,15 @@ export class PageHardware implements Hardware {
       case 'reload':
         return again();
       case 'update':
-        await (await navigator.serviceWorker.getRegistration())?.update();
+        await newest();
         return again();
     }
     this.settings = settingsAfter(this.settings, command);
-    // A browser that keeps nothing has them until it is closed.
+    this.apply();
     try {
       localStorage.setItem(KEY, JSON.stringify(this.settings));
-    } finally {
-      this.apply();
+    } catch {
+      // A browser that stores nothing has the settings until it is closed.
     }
   }
 
@@ -56,6 +56,15 @@ export class PageHardware implements Hardware {
     this.part('blank').hidden = !blank;
     document.body.dataset.degrees = String(degrees);
     loudness.set(blank ? 0 : volume / 100);
+  }
+}
+
+/** Fetches the newest page from the server. Throws if that fails. */
+async function newest(): Promise<void> {
+  try {
+    await (await navigator.serviceWorker.getRegistration())?.update();
+  } catch {
+    throw new Error('The newest software could not be fetched. Check the player’s connection.');
   }
 }
 

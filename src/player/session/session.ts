@@ -167,8 +167,11 @@ export class PlayerSession {
 
   private async sendReport(): Promise<void> {
     const { state } = this.holdings;
+    const hardware = this.options.hardware?.state();
     const report: Report = {
       ...this.options.playing(),
+      // What is behind a blank screen is seen by nobody, a takeover included.
+      ...(hardware?.blank ? { playing: null } : {}),
       edition: state.program?.edition ?? null,
       program: state.program?.hash ?? null,
       download: downloadOf(state, this.serverNow()),
@@ -179,7 +182,7 @@ export class PlayerSession {
       bytesPerSecond: this.steps.bytesPerSecond,
       errors: this.errors,
       can: [...(this.options.hardware?.abilities() ?? [])],
-      hardware: this.options.hardware?.state(),
+      hardware,
       kinds: this.options.kinds,
       software: this.options.software,
       life: this.name,

@@ -73,10 +73,12 @@ test('several are spread over time; what is cancelled is not done, and nothing t
 
 test('the same idempotency key sends once, and another command under it is refused', async () => {
   const { actor } = await network();
-  const send = (kind: string) => sendCommand(actor, { kind, where: 'all' }, { byKey: true, idempotencyKey: 'k1' });
-  const [a, b] = await Promise.all([send('show'), send('show')]);
+  const send = (kind: string, percent?: number) =>
+    sendCommand(actor, { kind, percent, where: 'all' }, { byKey: true, idempotencyKey: 'k1' });
+  const [a, b] = await Promise.all([send('volume', 40), send('volume', 40)]);
   expect(a.command.id).toBe(b.command.id);
-  expect(await refusal(send('blank'))).toMatch(/^422 This idempotency key has sent “Show again”/);
+  for (const other of [send('blank'), send('volume', 50)])
+    expect(await refusal(other)).toMatch(/^422 This idempotency key has sent “Volume 40 %”/);
   expect(await recentCommands(actor)).toHaveLength(1);
 });
 

@@ -1,5 +1,5 @@
 import { ascending, group, sort } from 'd3-array';
-import { COMMANDS, numberAtSite, type CommandKind } from '@/core/commands';
+import { commandWords, numberAtSite, type CommandKind } from '@/core/commands';
 import { Refusal, orThrow } from '@/core/refusal';
 import { parseSelector, screensMatching } from '@/core/selector';
 import { publish, rows, transaction, uuidv7 } from '@/database';
@@ -98,8 +98,8 @@ export async function sendCommand(
     const withoutPlayer = chosen.length - able.length;
     if (made.length === 0) {
       const again = await sentUnder(networkId, idempotencyKey ?? '', within);
-      if (again.kind !== kind)
-        throw new Refusal(422, `This idempotency key has sent “${COMMANDS[again.kind].name}”. Use another key.`);
+      if (again.kind !== kind || again.percent !== percent || again.degrees !== degrees)
+        throw new Refusal(422, `This idempotency key has sent “${commandWords(again)}”. Use another key.`);
       return { command: again, withoutPlayer };
     }
     const apart = able.length > 1 ? spreadMs / (able.length - 1) : 0;
