@@ -17,12 +17,13 @@ const MAY_IMPORT = {
   jobs: ['config', 'log', 'database', 'services'],
   player: ['core', 'protocol'],
   fleet: ['core', 'protocol', 'player'],
+  bridge: ['protocol'],
   demo: ['core', 'database', 'services'],
   web: ['core', 'log', 'services', 'protocol'],
   interface: ['core', 'services', 'web', 'player'],
   app: ['core', 'protocol', 'services', 'web', 'interface'],
   proxy: [],
-  bin: ['core', 'config', 'log', 'database', 'protocol', 'services', 'jobs', 'fleet', 'demo', 'scripts'],
+  bin: ['core', 'config', 'log', 'database', 'protocol', 'services', 'jobs', 'fleet', 'bridge', 'demo', 'scripts'],
 };
 
 const folders = Object.keys(MAY_IMPORT).filter((name) => !['config', 'log', 'proxy', 'bin'].includes(name));

@@ -27,7 +27,7 @@ export default {
   // Shared machines stand still at times: what hangs is told late rather than what is slow is told as wrong.
   testTimeout: 60_000,
   projects: [
-    { ...shared, displayName: 'core', testMatch: ['<rootDir>/src/{core,player,fleet,interface}/**/*.test.ts'] },
+    { ...shared, displayName: 'core', testMatch: ['<rootDir>/src/{core,player,fleet,bridge,interface}/**/*.test.ts'] },
     {
       ...shared,
       displayName: 'services',

@@ -10,7 +10,7 @@ const security = [
 
 /** The player's page needs no inline script, so its policy is fixed; the interface's is made for each request in src/proxy.ts. */
 const playerPolicy =
-  "default-src 'self'; img-src 'self' blob:; media-src 'self' blob:; object-src 'none'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'";
+  "default-src 'self'; img-src 'self' blob:; media-src 'self' blob:; connect-src 'self' http://127.0.0.1:*; object-src 'none'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'";
 
 /** By the second one the page's service worker knows what is ours (src/player/page/kept-page.ts). */
 const player = [

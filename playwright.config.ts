@@ -7,13 +7,15 @@ const TOGETHER: Record<string, readonly string[]> = {
   doors: ['keys', 'refusals', 'secrets'],
   lists: ['choosing', 'loops'],
   changes: ['arrival', 'docket'],
-  over: ['put-on', 'takeovers'],
+  over: ['put-on', 'screen', 'takeovers'],
   files: ['many-files', 'versions'],
   rights: ['people', 'publish-by-key'],
   instants: ['pilot', 'planned'],
+  heaps: ['folder', 'large-library'],
+  falls: ['broken-off', 'killed'],
 };
 const LONGEST_FIRST =
-  'looks plan-in-time instants lists doors from-box-to-lit rights broken-off nothing-lost sending restore over killed changes acts'.split(
+  'looks plan-in-time instants lists doors falls from-box-to-lit rights nothing-lost sending restore heaps over changes acts'.split(
     ' ',
   );
 

@@ -10,6 +10,7 @@ import { planBench } from './plan';
 import { playlistsBench } from './playlists';
 import { playerMemoryBench } from './player-memory';
 import { screensBench } from './screens';
+import { wallBench } from './wall';
 import { yearBench } from './year';
 
 /** `npm run bench [-- NAME …]`: prints a JSON line for each figure; all of them without a name, but for what takes half an hour. */
@@ -25,6 +26,7 @@ const BENCHES: Record<string, () => Promise<void>> = {
   library: libraryBench,
   playlists: playlistsBench,
   screens: screensBench,
+  wall: wallBench,
   year: yearBench,
   'player-memory': playerMemoryBench,
 };

@@ -172,7 +172,12 @@ async function idle(actor: Actor, page: Page, url: string): Promise<void> {
       const one = players[(from + i) % players.length];
       if (one)
         heartbeat(
-          { id: one.id, networkId: actor.networkId, screen: { id: one.screen, name: '', width: 1, height: 1 } },
+          {
+            id: one.id,
+            networkId: actor.networkId,
+            part: 1,
+            screen: { id: one.screen, name: '', width: 1, height: 1 },
+          },
           {
             ...{ state: 'playing', edition: 1, program: one.hash, playing: null, download: null },
             ...{ clockOffsetMs: Math.random() * 50, storage: null, errors: [], software: 'bench' },

@@ -4,6 +4,8 @@ import pLimit from 'p-limit';
 import type { Browser, Page } from '@playwright/test';
 import type { Instance } from '../e2e/support/instance';
 import { ObjectRow, PlayerRow, rows } from '@/database';
+import { plainGlass } from '@/fleet/simulated-glass';
+import type { Hardware } from '@/player/hardware/hardware';
 import { FleetStore } from '@/fleet/store';
 import { PlayerSession } from '@/player/session/session';
 import { ProtocolClient } from '@/protocol/client';
@@ -23,6 +25,14 @@ export interface Listener {
   readonly client: ProtocolClient;
   readonly takenUp: number[];
 }
+
+/** A device that can do nothing but take a picture of its display, which is black. */
+const GLASS: Hardware = {
+  abilities: () => [],
+  state: () => ({}),
+  carryOut: () => Promise.resolve(),
+  picture: async () => ({ bytes: await plainGlass({ width: 640, height: 360 }, '#000'), isCovered: false }),
+};
 
 /** Screens that are alike, each with a player that is paired already: pairing is another figure. */
 export async function crowd(
@@ -57,7 +67,7 @@ export async function crowd(
           client,
           store,
           { code: () => undefined, screen: () => undefined, program: () => takenUp.push(Date.now()) },
-          { software: 'bench', playing: () => ({ state: 'playing', playing: null }) },
+          { software: 'bench', playing: () => ({ state: 'playing', playing: null }), hardware: GLASS },
         );
         void session.run();
         return { session, client, takenUp };

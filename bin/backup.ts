@@ -43,7 +43,14 @@ export const command: Command = {
       // Files may come and go while the database is written: whatever it lists is asked for before and after.
       const before = await listed();
       await postgresTool('pg_dump', config().databaseUrl, [
-        ...['--format=custom', '--no-owner', '--no-privileges', '--no-comments', `--file=${join(folder, DUMP)}`],
+        ...[
+          '--format=custom',
+          '--no-owner',
+          '--no-privileges',
+          '--no-comments',
+          '--exclude-table-data=glimpses',
+          `--file=${join(folder, DUMP)}`,
+        ],
       ]);
       const wanted = [...new Set([...before, ...(await listed())])].sort();
       const missing: string[] = [];

@@ -3,6 +3,11 @@ import { fileURLToPath } from 'node:url';
 import { dirname, resolve } from 'node:path';
 import type { Duplex } from 'node:stream';
 
+/** Simulated players: they may end by themselves. */
+const PLAYERS: ReadonlySet<string> = new Set(['fleet', 'box']);
+/** What these say to people on the command line is of no use here. */
+const QUIET: ReadonlySet<string> = new Set(['web', ...PLAYERS]);
+
 const root = resolve(dirname(fileURLToPath(import.meta.url)), '..');
 
 /** A child tells every second that it is alive; so many seconds of ours without a word, and it hangs. */
@@ -48,7 +53,7 @@ export class Family {
         LANTERNPOST_PARENT: String(process.pid),
         ...environment,
       },
-      stdio: ['ignore', name === 'web' || name === 'fleet' ? 'ignore' : 'inherit', 'inherit', 'pipe'],
+      stdio: ['ignore', QUIET.has(name) ? 'ignore' : 'inherit', 'inherit', 'pipe'],
     });
     const member: Member = { child, silent: 0, again: false };
     this.members.set(name, member);
@@ -58,7 +63,7 @@ export class Family {
     line.on('error', () => undefined);
     child.once('exit', (code) => {
       this.members.delete(name);
-      if (this.stopping || (name === 'fleet' && code === 0 && !member.again)) return;
+      if (this.stopping || (PLAYERS.has(name) && code === 0 && !member.again)) return;
       console.error(`${name} ended: it starts again`);
       setTimeout(() => !this.stopping && this.start(name, args, environment), AGAIN_MS);
     });

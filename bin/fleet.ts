@@ -1,12 +1,14 @@
 import { join } from 'node:path';
 import { SimulatedPlayer, type Character, type DeviceFault } from '@/fleet';
+import { placeOf } from '@/core/walls';
 import { SESSION_COOKIE } from '@/services/people/session-cookie';
 import { options, type Command } from './options';
 
-const usage = `fleet --server URL [--players N [--site ID] | --network] [--email E --password P] [--state FOLDER]
+const usage = `fleet --server URL [--players N [--site ID | --enrol KEY] | --network] [--email E --password P] [--state FOLDER]
        --players N    N players that show their codes; with a login they are paired with screens that have none
        --site ID      with a login: add screens to this site where there are too few
-       --network      one player for each screen of the network: most are steady, a few have a fault (needs a login)
+       --network      one player for each screen of the network, and each display of a wall: most are steady, a few have a fault (needs a login)
+       --enrol KEY    the players wait in the tray, with this enrolment key
        --state        keep the players’ tokens and programs in this folder, so they survive a restart
        The login may also come as LANTERNPOST_EMAIL and LANTERNPOST_PASSWORD, or as an open session, LANTERNPOST_SESSION.`;
 
@@ -20,6 +22,7 @@ const CHARACTERS: Record<string, Character> = {
 const FAULTS: Record<string, DeviceFault> = {
   'port-annick-hall': 'no brightness',
   'ternholm-door': 'restart fails',
+  'skerrow-kiosk': 'wrong input',
 };
 
 export const command: Command = {
@@ -35,6 +38,7 @@ export const command: Command = {
         password: { type: 'string' },
         state: { type: 'string' },
         site: { type: 'string' },
+        enrol: { type: 'string' },
       },
       usage,
     );
@@ -53,11 +57,11 @@ export const command: Command = {
         ? await Operator.signIn(server, email, password)
         : null;
     if (given.network && !operator) throw new Error('Pairing needs a login. Add --email and --password.');
-    const screens = operator ? await operator.screens() : [];
+    const screens = operator && !given.enrol ? await operator.places() : [];
     const free: { id: string; state: string }[] = screens.filter(
       (screen) => given.network || screen.state === 'unpaired',
     );
-    if (operator && !given.network && free.length < count) {
+    if (operator && !given.network && !given.enrol && free.length < count) {
       if (!given.site)
         throw new Error(
           `The network has ${free.length} screens without a player. Add --site to make more, or ask for fewer players.`,
@@ -74,7 +78,8 @@ export const command: Command = {
           server,
           character: given.network ? CHARACTERS[name] : undefined,
           fault: given.network ? FAULTS[name] : undefined,
-          statePath: given.state ? join(given.state, `${name}.json`) : undefined,
+          statePath: given.state ? join(given.state, `${name.replace('/', '-')}.json`) : undefined,
+          enrolment: given.enrol ? { key: given.enrol, serial: name, software: 'simulated player' } : undefined,
           onCode: (code) => (operator ? void operator.pair(name, code) : console.log(`${name} shows ${code}`)),
         }),
     );
@@ -126,9 +131,17 @@ class Operator {
     );
   }
 
-  async screens(): Promise<{ id: string; state: string }[]> {
+  /** Where players can be: screens, and the displays of walls. */
+  async places(): Promise<{ id: string; state: string }[]> {
     const response = await fetch(`${this.server}/api/statuses`, { headers: { cookie: this.cookie } });
-    return (await response.json()) as { id: string; state: string }[];
+    const statuses = (await response.json()) as {
+      id: string;
+      state: string;
+      parts?: { number: number; state: string }[];
+    }[];
+    return statuses.flatMap(({ id, state, parts }) =>
+      parts ? parts.map((part) => ({ id: placeOf(id, part.number), state: part.state })) : [{ id, state }],
+    );
   }
 
   async addScreens(site: string, count: number): Promise<string[]> {

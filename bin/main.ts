@@ -16,6 +16,14 @@ const COMMANDS: Record<string, { readonly summary: string; load(): Promise<{ com
   },
   worker: { summary: 'Run background jobs (needs DATABASE_URL)', load: () => import('./worker') },
   migrate: { summary: 'Bring the database at DATABASE_URL to the current schema', load: () => import('./migrate') },
+  kiosk: {
+    summary: 'Make a Debian box a player that starts by itself',
+    load: () => import('./kiosk'),
+  },
+  bridge: {
+    summary: 'Beside a kiosk browser: lets its player control this device',
+    load: () => import('./bridge'),
+  },
   fleet: { summary: 'Run simulated players that speak the real protocol', load: () => import('./fleet') },
   forecast: {
     summary: 'Print what a screen of a plan file shows in a range of time, as JSON',

@@ -4,7 +4,7 @@ import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { freePort, startCluster } from '../scripts/cluster.mjs';
 import { NetworkRow, closeDatabase, closeQueue, rows } from '@/database';
-import { DEMO_NETWORK, DEMO_PEOPLE, seedDemo } from '@/demo';
+import { DEMO_NETWORK, DEMO_PEOPLE, openDemoTray, seedDemo } from '@/demo';
 import { Family } from './family';
 import { checkPairing, closeFolders } from '@/services/library';
 import { openSampleSession } from '@/services/people';
@@ -90,6 +90,7 @@ export const command: Command = {
       }
       process.env.LANTERNPOST_DEMO = demo ? '1' : '0';
       const session = demo ? await openSampleSession(DEMO_NETWORK) : null;
+      const enrolment = demo ? await openDemoTray(DEMO_NETWORK) : null;
       await closeQueue();
       await closeDatabase();
 
@@ -105,6 +106,10 @@ export const command: Command = {
       if (session) {
         const players = ['fleet', '--network', '--server', url, '--state', join(data, 'fleet')];
         family.start('fleet', [cli, ...players], { LANTERNPOST_SESSION: session });
+        if (enrolment) {
+          const box = ['fleet', '--players', '1', '--enrol', enrolment, '--server', url];
+          family.start('box', [cli, ...box, '--state', join(data, 'fleet', 'box')]);
+        }
         say('Simulated players');
       }
       console.log(`\nLanternpost is lit: ${url}`);

@@ -87,7 +87,7 @@ test('before it goes out: when each player will have it, which storage is too sm
     /^Gale notice, tall 68 % bars, reduced to 19 %1080 × 1920, whole, with bars, on 640 × 360: .*slip-north, .*slip-south$/,
   );
   await expect(page.getByRole('region', { name: 'What can’t be played' }).getByRole('listitem')).toHaveText(
-    'Gale notice, tall: Sillarvik Quay · slip-south plays no pictures, and passes it over.',
+    'Gale notice, tall is passed over on Sillarvik Quay · slip-south: it plays no pictures.',
   );
   await expect(told.getByRole('link', { name: 'Sillarvik Quay · slip-south' }).first()).toHaveAttribute(
     'href',

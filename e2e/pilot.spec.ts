@@ -107,7 +107,7 @@ test('a pilot that tells an error stops it, and says why', async () => {
   await page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: 'Now' }).click();
   // Said with each heartbeat, as a player does: the real one beats beside it, and says nothing of it.
   await expect(async () => {
-    heartbeat({ id: found?.id ?? '', networkId, screen }, { ...found?.report, errors } as never);
+    heartbeat({ id: found?.id ?? '', networkId, screen, part: 1 }, { ...found?.report, errors } as never);
     await flushHeartbeats();
     await expect(page.getByText('The pilot was stopped: Pier end: The picture came damaged')).toBeVisible({
       timeout: 2000,

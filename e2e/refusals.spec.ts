@@ -145,7 +145,9 @@ test('requests without a login, from other sites, or malformed', async ({ page, 
     await (
       await page.request.post(server('/api/screens/pair'), { data: [{ screen: 'nowhere', code: 'BCDF-GHJK' }] })
     ).json(),
-  ).toEqual([{ screen: 'nowhere', error: 'Your network has no such screen. It may have been deleted.' }]);
+  ).toEqual([
+    { screen: 'nowhere', code: 'BCDF-GHJK', error: 'Your network has no such screen. It may have been deleted.' },
+  ]);
   expect(await status(page.request.get(server('/api/files/xyz')))).toBe(400);
   expect(await status(page.request.get(server(`/api/files/${'a'.repeat(64)}`)))).toBe(404);
   expect(await status(page.request.post(server('/api/uploads'), { data: 'x' }))).toBe(400);

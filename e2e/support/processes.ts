@@ -30,8 +30,18 @@ export function postmasterFile(): string[] {
   }
 }
 
-/** Kills PostgreSQL hard. */
-export const killPostgres = () => process.kill(Number(postmasterFile()[0]), 'SIGKILL');
+/** Kills PostgreSQL hard, with all that it runs, as a cut of power does: one alone could still end what it was about. */
+export function killPostgres(): void {
+  const postmaster = Number(postmasterFile()[0]);
+  const lines = execFileSync('ps', ['-o', 'pid=,ppid=', '-A'], { encoding: 'utf8' }).split('\n');
+  const children = lines.flatMap((line) => {
+    const [pid, parent] = line.trim().split(/\s+/).map(Number);
+    return pid && parent === postmaster ? [pid] : [];
+  });
+  // Stopped first, so that none sees another end.
+  for (const pid of [postmaster, ...children]) process.kill(pid, 'SIGSTOP');
+  for (const pid of [postmaster, ...children]) process.kill(pid, 'SIGKILL');
+}
 
 /** Until the web server answers, from what is in the database. */
 export async function answersAgain(page: Page): Promise<void> {

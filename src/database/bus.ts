@@ -22,6 +22,8 @@ export type BusMessage =
   | { readonly kind: 'hurry'; readonly network: string; readonly players: readonly string[] }
   /** These players have commands to do, or some fewer. */
   | { readonly kind: 'commands'; readonly network: string; readonly players: readonly string[] }
+  /** Pictures of these screens came in, or were compared. */
+  | { readonly kind: 'glimpses'; readonly network: string; readonly screens: readonly string[] }
   /** How commands went is news. */
   | { readonly kind: 'outcomes'; readonly network: string }
   /** Another request wants to continue a file that is being sent: the one that writes to it stops. */

@@ -31,6 +31,13 @@ import * as roles from './migrations/0028-roles';
 import * as actsOfKeys from './migrations/0029-acts-of-keys';
 import * as lastDayOfSeveralHours from './migrations/0030-last-day-of-several-hours';
 import * as commands from './migrations/0031-commands';
+import * as glimpses from './migrations/0032-glimpses';
+import * as health from './migrations/0033-health';
+import * as enrolment from './migrations/0034-enrolment';
+import * as walls from './migrations/0035-walls';
+import * as playerPin from './migrations/0036-player-pin';
+import * as removedPlayers from './migrations/0037-removed-players';
+import * as wherePicturesDiffer from './migrations/0038-where-pictures-differ';
 
 /** In order. The database remembers the ids of those that were run: they stay, whatever a file is called later. */
 const MIGRATIONS = [
@@ -65,6 +72,13 @@ const MIGRATIONS = [
   { name: '0029-acts-of-keys', ...actsOfKeys },
   { name: '0030-last-day-of-several-hours', ...lastDayOfSeveralHours },
   { name: '0031-commands', ...commands },
+  { name: '0032-glimpses', ...glimpses },
+  { name: '0033-health', ...health },
+  { name: '0034-enrolment', ...enrolment },
+  { name: '0035-walls', ...walls },
+  { name: '0036-player-pin', ...playerPin },
+  { name: '0037-removed-players', ...removedPlayers },
+  { name: '0038-where-pictures-differ', ...wherePicturesDiffer },
 ];
 
 /** A step may take as long as it needs, and wait for another process that makes it. */

@@ -163,6 +163,8 @@ export class PlayerRow extends Row<PlayerRow> {
   declare id: CreationOptional<string>;
   declare networkId: string;
   declare screenId: string;
+  /** Which display of a wall it is; 1 for a screen that is no wall. */
+  declare part: CreationOptional<number>;
   declare tokenHash: string;
   declare pairedAt: CreationOptional<Date>;
   declare lastSeen: CreationOptional<Date | null>;
@@ -175,6 +177,11 @@ export class PairingRow extends Row<PairingRow> {
   declare userCode: string;
   declare expiresAt: Date;
   declare screenId: CreationOptional<string | null>;
+  declare part: CreationOptional<number>;
+  /** The hash of the token that it had before, if it says so. */
+  declare wasHash: CreationOptional<string | null>;
+  /** Of a player that came with an enrolment key of this network. */
+  declare networkId: CreationOptional<string | null>;
 }
 
 export class UploadRow extends Row<UploadRow> {
@@ -318,12 +325,22 @@ export function bindModels(sequelize: Sequelize): void {
     id,
     networkId: uuid,
     screenId: uuid,
+    part: { type: integer, defaultValue: 1 },
     tokenHash: text,
     pairedAt: now(),
     lastSeen: date,
     report: json,
   });
-  bind(PairingRow, 'pairings', { id, deviceHash: text, userCode: text, expiresAt: date, screenId: uuid });
+  bind(PairingRow, 'pairings', {
+    id,
+    deviceHash: text,
+    userCode: text,
+    expiresAt: date,
+    screenId: uuid,
+    part: { type: integer, defaultValue: 1 },
+    wasHash: text,
+    networkId: uuid,
+  });
   bind(UploadRow, 'uploads', {
     id,
     networkId: uuid,

@@ -14,6 +14,8 @@ export interface Jobs {
   'fit-picture': { asset: string; width: number; height: number };
   /** The same of a film: it takes long, and nothing waits for it. */
   'fit-film': { asset: string; width: number; height: number };
+  /** Compare a picture of a screen with what the forecast says. */
+  'compare-glimpse': { glimpse: string };
   /** Give players the renditions that were made since the newest edition. */
   deliver: { network: string };
   /** Remove files that nothing refers to, and uploads that were broken off. */
@@ -27,7 +29,7 @@ export interface Jobs {
 export type JobName = keyof Jobs;
 
 export const QUEUES: readonly JobName[] = [
-  ...(['process-upload', 'process-picture', 'fit-picture', 'fit-film', 'deliver'] as const),
+  ...(['process-upload', 'process-picture', 'fit-picture', 'fit-film', 'deliver', 'compare-glimpse'] as const),
   ...(['clean-up', 'check-files', 'refresh-holidays'] as const),
 ];
 

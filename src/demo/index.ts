@@ -1,1 +1,2 @@
 export { DEMO_NETWORK, DEMO_PEOPLE, seedDemo } from './seed';
+export { openDemoTray } from './tray';

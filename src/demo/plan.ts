@@ -1,4 +1,14 @@
-import { emptyPlan, type Booking, type Item, type Plan, type Playlist, type Screen, type Site } from '@/core/plan';
+import {
+  emptyPlan,
+  type Booking,
+  type Item,
+  type Plan,
+  type Playlist,
+  type Profile,
+  type Screen,
+  type Site,
+} from '@/core/plan';
+import { SHIPPED_PROFILES } from '@/core/profiles';
 
 /** Ternholm Line: a ferry company of ours that does not exist. Everything but the media, which are drawn. */
 
@@ -75,10 +85,39 @@ const SIZES: Record<Kind, readonly [number, number]> = {
   kiosk: [1080, 1920],
 };
 
+const SHIPPED = new Map(SHIPPED_PROFILES.map((profile) => [profile.name, profile]));
+const like = (name: string, rest: Partial<Profile> & { id: string }): Profile => ({
+  ...{ name, ...SHIPPED.get(name) },
+  ...rest,
+});
+
+const PROFILES: Profile[] = [
+  like('Display with a small computer', { id: 'small-computer' }),
+  like('Display with a player inside', {
+    id: 'player-inside',
+    inputs: [
+      { id: 'hdmi-1', name: 'Bow camera' },
+      { id: 'hdmi-2', name: 'Chart' },
+    ],
+  }),
+  like('Touch kiosk', { id: 'touch-kiosk' }),
+  like('LED wall', { id: 'led-wall' }),
+  like('Electronic paper', { id: 'electronic-paper' }),
+];
+
+/** What stands where; the staff rooms have old displays that nobody knows much of. */
+const PROFILE_OF: Partial<Record<Kind, string>> = {
+  ...{ hall: 'small-computer', gangway: 'small-computer', cafe: 'small-computer', deck: 'player-inside' },
+  ...{ kiosk: 'touch-kiosk', lanes: 'led-wall', door: 'electronic-paper' },
+};
+
+/** Two by two displays of 55 inches, with thin frames. */
+const WALL = { rows: 2, columns: 2, widthMm: 1210, heightMm: 681, betweenMm: 4 };
+
 const PLACES: Record<string, readonly (readonly [Kind, string])[]> = {
   ternholm: [
     ['hall', 'Departure hall'],
-    ['hall', 'Ticket desk'],
+    ['hall', 'Ticket hall wall'],
     ['gangway', 'Gangway 1'],
     ['lanes', 'Car lanes'],
     ['cafe', 'Quay café'],
@@ -144,9 +183,13 @@ function screens(): Screen[] {
         site,
         width,
         height,
+        ...(name === 'Ticket hall wall' ? { wall: WALL } : {}),
+        ...(PROFILE_OF[kind] ? { profile: PROFILE_OF[kind] } : {}),
         tags: kind === 'door' ? ['door', 'epaper'] : [kind],
         ...(kind === 'door' ? { backdrop: { playlist: 'doors' } } : {}),
         ...(kind === 'lanes' ? { backdrop: { media: 'wall-welcome', durationMs: 12_000 } } : {}),
+        ...(kind === 'kiosk' ? { glimpseMinutes: 5 } : {}),
+        ...(kind === 'staff' ? { private: true } : {}),
         ...(kind === 'hall' ? { lightsOut: [{ windows: [['closes+01:00', 'opens-00:30']] }] } : {}),
         ...(kind === 'cafe' ? { lightsOut: [{ windows: [['23:30', '04:45']] }] } : {}),
       } as Screen;
@@ -393,6 +436,7 @@ export function demoPlan(): Plan {
     ...emptyPlan('Ternholm Line'),
     network: { name: 'Ternholm Line', defaultDurationMs: 10_000, backdrop: { playlist: 'house' } },
     calendars: [{ id: 'storm-days', name: 'Storm timetable', dates: ['2026-12-05', ['2026-12-24', '2026-12-26']] }],
+    profiles: PROFILES,
     sites: SITES,
     screens: screens(),
     playlists: PLAYLISTS,

@@ -7,7 +7,8 @@ import sharp from 'sharp';
 import { publishEdition } from '@/services/editions';
 import { addFile } from '@/services/library';
 import { addPerson, type Actor } from '@/services/people';
-import { createNetwork, edit, lastChange } from '@/services/plan';
+import { createNetwork, draftPlan, edit, lastChange } from '@/services/plan';
+import { seedHistory } from './history';
 import { NETWORK_ID } from '@/core/plan';
 import { FILMS, PICTURES, SOUNDS, type DemoFilm, type DemoSound } from './media';
 import { FORMATS } from './pictures';
@@ -30,8 +31,15 @@ export async function seedDemo(tell: (step: string) => void): Promise<void> {
   );
   await seedMedia(ida as Actor, tell);
   tell('Sites, screens, playlists and bookings');
-  const { network: settings, calendars, sites, screens, playlists, bookings } = demoPlan();
-  const named = { calendar: calendars, playlist: playlists, site: sites, screen: screens, booking: bookings };
+  const { network: settings, calendars, profiles, sites, screens, playlists, bookings } = demoPlan();
+  const named = {
+    calendar: calendars,
+    profile: profiles,
+    playlist: playlists,
+    site: sites,
+    screen: screens,
+    booking: bookings,
+  };
   await edit(ida as Actor, [
     ...Object.entries(named).flatMap(([kind, list]) =>
       list.map(({ id, ...document }) => ({ kind: kind as 'site', id, add: document })),
@@ -39,6 +47,7 @@ export async function seedDemo(tell: (step: string) => void): Promise<void> {
     { kind: 'network', id: NETWORK_ID, set: settings },
   ]);
   await publishEdition(ida as Actor, await lastChange(networkId));
+  await seedHistory(networkId, (await draftPlan(ida as Actor)).plan, Date.now());
 }
 
 async function seedMedia(actor: Actor, tell: (step: string) => void): Promise<void> {

@@ -1,26 +1,55 @@
 import { ABILITIES, type Ability, type Command } from '@/core/commands';
 import { AS_DELIVERED, settingsAfter, type Hardware, type Settings } from '@/player/hardware/hardware';
 
-/** What is wrong with a simulated device: nothing, no brightness control, or a restart that it says it can do and can't. */
-export type DeviceFault = 'none' | 'no brightness' | 'restart fails';
+/**
+ * What is wrong with a simulated device: nothing; no brightness control; a restart that it says it can do and can't; a display
+ * that doesn't switch off; a display that is black,
+ * or shows another input, while the player thinks that all is well.
+ */
+export type DeviceFault = 'none' | 'no brightness' | 'restart fails' | 'black glass' | 'wrong input' | 'stays on';
+
+/** What the display shows that is switched to another input. */
+const OTHER_INPUT = '#1d4ed8';
 
 /** A device that is not there: it can do everything, but for its fault, and measures what a small box would. */
 export class SimulatedHardware implements Hardware {
   private settings: Settings = AS_DELIVERED;
+  private isOn = true;
 
   /** `restart` ends the player and starts it again, as its device would. */
   constructor(
     private readonly fault: DeviceFault,
     private readonly restart: () => void,
+    /** Draws what the player shows; a colour: that alone. */
+    private readonly draw: (colour?: string) => Promise<Uint8Array<ArrayBuffer>>,
   ) {}
 
   abilities(): readonly Ability[] {
-    return this.fault === 'no brightness' ? ABILITIES.filter((one) => one !== 'brightness') : ABILITIES;
+    return ABILITIES.filter((one) => one !== 'glimpse' && !(one === 'brightness' && this.fault === 'no brightness'));
   }
 
   state() {
-    return { temperature: 41, memory: 0.4, load: 0.2, ...this.settings };
+    return {
+      display: this.isOn ? ('on' as const) : ('off' as const),
+      temperature: 41,
+      memory: 0.4,
+      load: 0.2,
+      ...this.settings,
+      edges: this.settings.edges.top,
+    };
   }
+
+  readonly setPower = async (isOn: boolean) => {
+    if (!isOn && this.fault === 'stays on')
+      throw new Error('The display didn’t switch off. Check that it may be controlled by its cable or network.');
+    this.isOn = isOn;
+  };
+
+  readonly picture = async () => {
+    const isBlack = !this.isOn || this.settings.blank || this.fault === 'black glass';
+    const colour = isBlack ? '#000' : this.fault === 'wrong input' ? OTHER_INPUT : undefined;
+    return { bytes: await this.draw(colour), isCovered: false };
+  };
 
   async carryOut(command: Command): Promise<void> {
     if (command.kind === 'restart' && this.fault === 'restart fails')

@@ -1,7 +1,9 @@
 import { MINUTE, SECOND, forecastAt, type ProgramDocument } from '@/core/playing';
-import { ProtocolClient } from '@/protocol/client';
+import { ProtocolClient, type Enrolment } from '@/protocol/client';
+import type { Target } from '@/protocol/schemas';
 import { realWorld } from '@/player/session/world';
 import { PlayerSession } from '@/player/session/session';
+import { glassAt, plainGlass } from './simulated-glass';
 import { SimulatedHardware, type DeviceFault } from './simulated-hardware';
 import { FleetStore } from './store';
 
@@ -15,6 +17,8 @@ export interface SimulatedPlayerOptions {
   readonly fault?: DeviceFault | undefined;
   /** File that keeps its state over restarts; without it, each start is a new player. */
   readonly statePath?: string;
+  /** With an enrolment key it waits to be given a screen. */
+  readonly enrolment?: Enrolment | undefined;
   /** Called with every code that it shows. */
   readonly onCode?: (code: string) => void;
   readonly onProgram?: (hash: ProgramDocument | null) => void;
@@ -33,13 +37,18 @@ export class SimulatedPlayer {
   private readonly hardware: SimulatedHardware;
   private readonly now: () => number;
   private restarting = false;
+  private size: Pick<Target['screen'], 'width' | 'height' | 'part'> = { width: 1920, height: 1080 };
 
   constructor(private readonly options: SimulatedPlayerOptions) {
     const { server, character = 'steady', statePath, fault = 'none' } = options;
     this.now = character === 'wrong clock' ? () => Date.now() - CLOCK_SLOW_BY_MS : Date.now;
     this.client = new ProtocolClient(server, null, this.now);
     this.store = new FleetStore(statePath ?? null);
-    this.hardware = new SimulatedHardware(fault, () => this.restart());
+    this.hardware = new SimulatedHardware(
+      fault,
+      () => this.restart(),
+      (colour) => (colour ? plainGlass(this.size, colour) : this.glass()),
+    );
     this.session = this.newSession();
   }
 
@@ -50,7 +59,7 @@ export class SimulatedPlayer {
       this.store,
       {
         code: (code) => code && onCode?.(code),
-        screen: () => undefined,
+        screen: (screen) => void (this.size = screen ?? this.size),
         program: (program) => {
           this.program = program;
           onProgram?.(program);
@@ -61,6 +70,7 @@ export class SimulatedPlayer {
         software: 'simulated player',
         playing: () => this.playing(),
         hardware: this.hardware,
+        enrolment: this.options.enrolment,
         ...(character === 'slow line' ? { bytesPerSecond: SLOW_BYTES_PER_SECOND } : {}),
       },
       { ...realWorld, now: this.now },
@@ -83,6 +93,13 @@ export class SimulatedPlayer {
   private restart(): void {
     this.restarting = true;
     this.session.stop();
+  }
+
+  private glass() {
+    return glassAt(this.program, this.session.serverNow(), this.size, async (sha256) => {
+      const { body } = await this.client.asset(sha256);
+      return new Uint8Array(await new Response(body).arrayBuffer());
+    });
   }
 
   private playing() {

@@ -6,7 +6,15 @@ import { StorageFull, type Kept, type PlayerStore } from '@/player/session/store
 
 /** A simulated player's store: it verifies every byte, then remembers only that it has the file. */
 export class FleetStore implements PlayerStore {
-  private values: Kept = { token: null, screen: null, program: null, coming: [], clockOffsetMs: 0, commands: [] };
+  private values: Kept = {
+    token: null,
+    was: null,
+    screen: null,
+    program: null,
+    coming: [],
+    clockOffsetMs: 0,
+    commands: [],
+  };
   private readonly whole = new Map<string, number>();
   private writing: Promise<void> = Promise.resolve();
   private readonly begun = new Map<string, Uint8Array[]>();

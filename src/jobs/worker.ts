@@ -8,6 +8,8 @@ import { logger } from '@/log';
 import { refreshHolidays } from '@/services/calendars';
 import { clearCommands } from '@/services/commands';
 import { clearEditions, clearRequests, countArrivals, deliverAgain, publishDue } from '@/services/editions';
+import { clearHealth, noteHealth } from '@/services/health';
+import { clearGlimpses, compareGlimpse } from '@/services/glimpses';
 import {
   checkFiles,
   cleanUp,
@@ -28,6 +30,7 @@ const WORK: { [N in JobName]: (data: Jobs[N]) => Promise<void> } = {
   'fit-picture': makeRendition,
   'fit-film': makeRendition,
   deliver: ({ network }) => deliverAgain(network),
+  'compare-glimpse': compareGlimpse,
   'clean-up': async () => {
     const now = new Date();
     await clearAttempts();
@@ -41,6 +44,8 @@ const WORK: { [N in JobName]: (data: Jobs[N]) => Promise<void> } = {
       unfinished: await clearUploads(now),
       versions,
       commands: await clearCommands(now),
+      glimpses: await clearGlimpses(now),
+      health: await clearHealth(now),
     };
     if (Object.values(removed).some((count) => count > 0)) logger.info(removed, 'cleaned up');
   },
@@ -70,6 +75,7 @@ const SWEEP_EVERY_MS = 3000;
 /** How late an edition's number may be: players switch on the instant by themselves. */
 const DUE_EVERY_MS = 500;
 const COUNT_EVERY_MS = 60_000;
+const NOTE_EVERY_MS = 60_000;
 const LOOKED_FOR_EVERY_MS = 500;
 const LAST_JOB_WITHIN_MS = 5000;
 
@@ -110,6 +116,12 @@ export async function startWorker(): Promise<() => Promise<void>> {
       ),
     COUNT_EVERY_MS,
   );
+  const noteScreens = () =>
+    void noteHealth(Date.now()).catch((error: unknown) =>
+      logger.warn({ error }, 'how screens are could not be written down: it is tried again in a minute'),
+    );
+  noteScreens();
+  const noting = setInterval(noteScreens, NOTE_EVERY_MS);
   await sweep(boss, locks);
   // What was due while no worker ran is done now, once.
   for (const name of ['clean-up', 'refresh-holidays'] as const)
@@ -118,6 +130,7 @@ export async function startWorker(): Promise<() => Promise<void>> {
     clearInterval(timer);
     clearInterval(due);
     clearInterval(counting);
+    clearInterval(noting);
     await publishing;
     stopping.abort();
     await Promise.race([Promise.all(running), sleep(LAST_JOB_WITHIN_MS)]);

@@ -37,6 +37,14 @@ export async function nextOf<T>(
   }
 }
 
+/** What a player sends to wait for a screen, in place of showing a code alone. */
+export interface Enrolment {
+  readonly key: string;
+  /** The same at each start of this device. */
+  readonly serial: string;
+  readonly software?: string | undefined;
+}
+
 /** The typed client of the player protocol: for the browser player and the simulated ones alike. */
 export class ProtocolClient {
   private readonly clock = new ServerClock();
@@ -61,8 +69,9 @@ export class ProtocolClient {
     this.token = token;
   }
 
-  startPairing(): Promise<Pairing> {
-    return this.exchange<Pairing>('/pairing', { method: 'POST' });
+  /** `was` is the token that it had before, if any. */
+  startPairing(enrol?: Enrolment, was?: string): Promise<Pairing> {
+    return this.exchange<Pairing>('/pairing', enrol || was ? post({ enrol, was }) : { method: 'POST' });
   }
 
   /** The token, or null until a person has typed the code. Throws ProtocolError 400 when the code has expired. */
@@ -90,6 +99,13 @@ export class ProtocolClient {
   /** Reports outcomes of commands. */
   async outcomes(outcomes: readonly Outcome[]): Promise<void> {
     await textOf(await this.checked('/commands', post({ outcomes })));
+  }
+
+  /** Sends a picture of what is seen. */
+  async glimpse(picture: Uint8Array<ArrayBuffer>, at: number, program: string | null): Promise<void> {
+    const query = new URLSearchParams({ at: String(Math.round(at)), ...(program === null ? {} : { program }) });
+    const sent = { method: 'POST', headers: { 'content-type': 'image/jpeg' }, body: picture };
+    await textOf(await this.checked(`/glimpses?${query.toString()}`, sent));
   }
 
   async program(hash: string, signal?: AbortSignal): Promise<string> {

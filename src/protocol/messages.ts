@@ -30,6 +30,7 @@ export function isTarget(value: unknown): value is Target {
     (program === null || isHash(program)) &&
     typeof serverTime === 'number' &&
     isSource(value.source) &&
+    (value.glimpses === undefined || isGlimpses(value.glimpses)) &&
     (value.commands === undefined || (Array.isArray(value.commands) && value.commands.every(isCommand))) &&
     (value.coming === undefined || (Array.isArray(value.coming) && value.coming.every(isPlanned)))
   );
@@ -41,6 +42,10 @@ const isCommand = (value: unknown): boolean =>
   typeof value.kind === 'string' &&
   Number.isInteger(value.at) &&
   Number.isInteger(value.expires);
+const isGlimpses = (value: unknown): boolean =>
+  isObject(value) &&
+  typeof value.allowed === 'boolean' &&
+  (value.everyMs === undefined || Number.isInteger(value.everyMs));
 const isPlanned = (value: unknown): boolean =>
   isObject(value) &&
   Number.isInteger(value.at) &&

@@ -1,4 +1,5 @@
 import type { Context } from 'hono';
+import { markOf } from '@/core/enrolment';
 import type { PlayerApp, PlayerBackend } from './player-backend';
 import { routes } from './routes';
 
@@ -9,9 +10,21 @@ export function addPairing<P>(
   addressOf: (context: Context) => string,
 ): void {
   app.openapi(routes.pair, async (context) => {
-    const { deviceCode, userCode, expiresIn, interval } = await backend.startPairing(addressOf(context));
+    const { enrol, was } = context.req.valid('json') ?? {};
+    const { deviceCode, userCode, expiresIn, interval, number } = await backend.startPairing(
+      ...([addressOf(context), enrol, was] as const),
+    );
     return context.json(
-      { device_code: deviceCode, user_code: userCode, verification_uri: '/screens', expires_in: expiresIn, interval },
+      {
+        ...{
+          device_code: deviceCode,
+          user_code: userCode,
+          verification_uri: '/screens',
+          expires_in: expiresIn,
+          interval,
+        },
+        ...(number === undefined ? {} : { mark: { number, ...markOf(number) } }),
+      },
       200,
       { 'cache-control': 'no-store' },
     );

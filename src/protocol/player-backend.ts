@@ -9,7 +9,12 @@ export type Woken = MessageKind;
 
 /** What the protocol needs done. `P` is whatever identifies a player. */
 export interface PlayerBackend<P> {
-  startPairing(address: string): Promise<{ deviceCode: string; userCode: string; expiresIn: number; interval: number }>;
+  /** Throws a Refusal 403 for an enrolment key that is none, or is over. */
+  startPairing(
+    address: string,
+    enrolling?: { key: string; serial: string; software?: string | undefined },
+    was?: string,
+  ): Promise<{ deviceCode: string; userCode: string; expiresIn: number; interval: number; number?: number }>;
   collectToken(deviceCode: string): Promise<{ token: string } | 'pending' | 'expired'>;
   playerOf(token: string): Promise<P | null>;
   targetOf(player: P): Promise<Target>;
@@ -21,6 +26,8 @@ export interface PlayerBackend<P> {
   heartbeat(player: P, report: Report): void;
   /** Writes down how commands went, as far as they are this player’s. */
   noteOutcomes(player: P, outcomes: readonly Outcome[]): Promise<void>;
+  /** Stores a picture of the player’s screen. Throws a Refusal for a private screen, for a body that isn't a picture, and for too many. */
+  takeGlimpse(player: P, picture: Uint8Array, taken: { at: number; program?: string | undefined }): Promise<void>;
   /** Calls `wake` whenever the player's target may have changed, it was unpaired, or is asked to hurry. Returns how to stop. */
   onChange(player: P, wake: (what: Woken) => void): () => void;
   logError(error: unknown): void;

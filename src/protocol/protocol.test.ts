@@ -22,6 +22,7 @@ const target: Target = {
 function fake() {
   const told: Report[] = [];
   const errors: unknown[] = [];
+  const pictures: number[][] = [];
   const wakes = new Set<(what: Woken) => void>();
   const backend: PlayerBackend<string> = {
     startPairing: async () => ({ deviceCode: 'd'.repeat(30), userCode: 'BCDF-GHJK', expiresIn: 900, interval: 2 }),
@@ -37,6 +38,7 @@ function fake() {
       return () => wakes.delete(wake);
     },
     noteOutcomes: () => Promise.resolve(),
+    takeGlimpse: async (_player, picture, { at }) => void pictures.push([picture.length, at]),
     logError: (error) => void errors.push(error),
   };
   const app = createPlayerApp(backend, () => '127.0.0.1');
@@ -45,7 +47,7 @@ function fake() {
       ...init,
       headers: { authorization: `Bearer ${token}`, ...(init.headers as object) },
     });
-  return { backend, app, ask, told, errors, wakes };
+  return { backend, app, ask, told, errors, wakes, pictures };
 }
 
 test('the description in docs is current: `npm run openapi` writes it', () => {
@@ -193,6 +195,15 @@ test('a body is read only behind a known token, and never past its limit', async
   expect(sent).toBeLessThan(4 * 2 ** 20);
   expect((await app.request('/api/player/v1/pairing/token', init())).status).toBe(413);
   expect(told).toEqual([]);
+});
+
+test('a picture of the glass comes as its bytes, with its instant; of an instant that is none nothing is taken', async () => {
+  const { ask, pictures } = fake();
+  const send = (query: string) => ask(`/glimpses?${query}`, { method: 'POST', body: new Uint8Array(7) });
+  expect((await send('at=1000')).status).toBe(204);
+  expect(pictures).toEqual([[7, 1000]]);
+  for (const wrong of ['', 'at=soon', 'at=1e99', 'at=1000&program=x']) expect((await send(wrong)).status).toBe(422);
+  expect(pictures).toHaveLength(1);
 });
 
 test('a target that is the same is a 304', async () => {

@@ -1,5 +1,7 @@
 import { createRoute, z } from '@hono/zod-openapi';
 import {
+  enrolSchema,
+  glimpseQuery,
   pairingSchema,
   problemSchema,
   outcomesSchema,
@@ -27,8 +29,14 @@ export const routes = {
   pair: createRoute({
     method: 'post',
     path: '/pairing',
-    summary: 'Ask for a code to show (RFC 8628 section 3.1)',
-    responses: { 200: json(pairingSchema, 'A code'), 429: refusal('Too many requests from this address') },
+    summary: 'Ask for a code to show (RFC 8628 section 3.1), or wait for a screen with an enrolment key',
+    request: { body: { content: { 'application/json': { schema: enrolSchema } } } },
+    responses: {
+      200: json(pairingSchema, 'A code'),
+      403: refusal('The enrolment key is unknown, over, or used up: ask again without it'),
+      422: refusal('Malformed'),
+      429: refusal('Too many requests from this address'),
+    },
   }),
   token: createRoute({
     method: 'post',
@@ -104,6 +112,26 @@ export const routes = {
       204: { description: 'Noted; what was noted before stays as it is' },
       401: refusal('Unknown token'),
       422: refusal('Malformed'),
+    },
+  }),
+  glimpse: createRoute({
+    method: 'post',
+    path: '/glimpses',
+    security,
+    summary: 'A picture of what the screen shows, as JPEG, PNG or WebP of at most 1 MB',
+    request: {
+      query: glimpseQuery,
+      body: {
+        required: true,
+        content: { 'image/jpeg': { schema: z.any().openapi({ format: 'binary', type: 'string' }) } },
+      },
+    },
+    responses: {
+      204: { description: 'Stored' },
+      401: refusal('Unknown token'),
+      403: refusal('The screen is private'),
+      422: refusal('Not a picture'),
+      429: refusal('Too many pictures at once'),
     },
   }),
   events: createRoute({

@@ -20,8 +20,31 @@ export const pairingSchema = z
     verification_uri: z.string().openapi({ example: '/screens' }),
     expires_in: z.int().openapi({ description: 'Seconds' }),
     interval: z.int().openapi({ description: 'Seconds to wait between polls' }),
+    mark: z.object({ number: z.int(), name: z.string(), colour: z.string(), ink: z.string() }).optional().openapi({
+      description: 'With an enrolment key: what to show large, so that people can tell waiting players apart',
+    }),
   })
   .openapi('Pairing', { description: 'RFC 8628 section 3.2' });
+
+export const enrolSchema = z
+  .object({
+    enrol: z
+      .object({
+        key: z.string().min(20).max(100),
+        serial: lineSchema('A serial number', 80)
+          .refine((text) => text !== '', 'Send a serial number.')
+          .openapi({
+            description: 'The same at each start of this device, and different on any other',
+          }),
+        software: lineSchema('Software', 120).optional(),
+      })
+      .optional(),
+    was: z.string().min(20).max(100).optional().openapi({
+      description:
+        'The token that the player had until now, if its screen was removed: it gets the screen back when that comes back',
+    }),
+  })
+  .openapi('PairingRequest');
 
 export const tokenRequestSchema = z.object({ device_code: z.string().min(20).max(100) }).openapi('TokenRequest');
 
@@ -40,7 +63,23 @@ const sourceSchema = z.string().openapi({
 
 export const targetSchema = z
   .object({
-    screen: z.object({ id: z.string(), name: z.string(), width: z.int(), height: z.int() }),
+    screen: z.object({
+      ...{ id: z.string(), name: z.string(), width: z.int(), height: z.int() },
+      part: z
+        .object({
+          ...{ number: z.int(), row: z.int(), column: z.int() },
+          ...{ left: z.number(), top: z.number(), width: z.number(), height: z.number() },
+        })
+        .optional()
+        .openapi({
+          description:
+            'Of a wall: which display this is, and which part of the picture it shows, in shares of the whole. Draw the whole picture so much larger, and show this part of it',
+        }),
+      pin: sha256.optional().openapi({
+        description:
+          'Of the PIN that opens the player’s own page: the SHA-256 of the screen’s id, a blank, and the PIN. Absent: the page stays closed',
+      }),
+    }),
     edition: z.int().nullable().openapi({ description: 'Number of the newest edition; null before the first' }),
     program: sha256
       .nullable()
@@ -79,6 +118,16 @@ export const targetSchema = z
       )
       .optional()
       .openapi({ description: 'Commands of which the server does not know yet how they went. Do each once' }),
+    glimpses: z
+      .object({
+        allowed: z.boolean().openapi({ description: 'Whether pictures may be taken of this screen' }),
+        everyMs: z
+          .int()
+          .min(1000)
+          .optional()
+          .openapi({ description: 'Take one so often; absent: only when commanded' }),
+      })
+      .optional(),
     serverTime: z.int().openapi({ description: 'Milliseconds since 1970-01-01T00:00:00Z' }),
   })
   .openapi('Target');
@@ -135,6 +184,14 @@ export const reportSchema = z
       .max(3)
       .optional()
       .openapi({ description: 'The kinds of files that it can play; absent: all of them' }),
+    codecs: z
+      .array(lineSchema('A codec', 20))
+      .max(20)
+      .optional()
+      .openapi({
+        description: 'The video codecs that it can play: h264, hevc, vp8, vp9, av1; absent: it doesn’t know',
+        example: ['h264', 'vp9'],
+      }),
     errors: z.array(z.object({ at: instant, message: lineSchema('A message', 300) })).max(20),
     can: z
       .array(lineSchema('An ability', 40))
@@ -147,9 +204,16 @@ export const reportSchema = z
         memory: bytes.optional(),
         load: z.number().min(0).max(1e6).optional(),
         blank: z.boolean().optional().openapi({ description: 'Black and silent, because a person said so' }),
+        display: z.enum(['on', 'off']).optional().openapi({ description: 'Whether the display is switched on' }),
+        serial: lineSchema('A serial number', 80).optional(),
+        firmware: lineSchema('Firmware', 80).optional(),
         volume: z.number().min(0).max(100).optional(),
         brightness: z.number().min(0).max(100).optional(),
         degrees: z.number().min(0).max(360).optional(),
+        edges: z.number().min(0).max(50).optional().openapi({
+          description:
+            'How much smaller everything is drawn for a display that cuts its edges off: percent of the side that is cut most',
+        }),
       })
       .optional(),
     software: lineSchema('Software', 120),
@@ -172,6 +236,19 @@ export const outcomesSchema = z
       .max(200),
   })
   .openapi('Outcomes');
+
+/** A picture of the glass comes as it is: its bytes are the body. */
+export const glimpseQuery = z.object({
+  at: z.coerce
+    .number()
+    .pipe(instant)
+    .openapi({ param: { name: 'at', in: 'query' }, description: 'When it was taken, by the server’s clock' }),
+  program: sha256.optional().openapi({
+    param: { name: 'program', in: 'query' },
+    description:
+      'The program that played. Left out if something else is seen over it, such as the screen’s name: then the picture isn’t compared',
+  }),
+});
 
 export type Pairing = z.infer<typeof pairingSchema>;
 export type Target = z.infer<typeof targetSchema>;

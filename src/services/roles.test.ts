@@ -4,6 +4,7 @@ import { PERMISSIONS, ROLE, ROLES, type Permission } from '@/core/roles';
 import { rows } from '@/database';
 import { closeFeed, openFeed } from './calendars';
 import { cancelCommand, sendCommand } from './commands';
+import { watchScreens } from './glimpses';
 import {
   allClear,
   askToPublish,
@@ -54,7 +55,17 @@ import {
   type Actor,
 } from './people';
 import { addPlaylistFile, draftPlan, edit, importPlan, lastChange, undo } from './plan';
-import { hurryScreens, pairScreen, unpairScreen } from './screens';
+import {
+  endEnrolmentKey,
+  giveScreens,
+  hurryScreens,
+  makeEnrolmentKey,
+  pairScreen,
+  pairScreens,
+  sendAway,
+  setPlayerPin,
+  unpairScreen,
+} from './screens';
 import { newNetwork, newPlan, useDatabase } from './tests/database';
 
 useDatabase();
@@ -71,6 +82,7 @@ const CALLS: Readonly<Record<string, readonly [Permission, (actor: Actor) => Pro
   removePersonAction: ['people', (actor) => removePerson(actor, ID)],
   signOutPersonAction: ['people', (actor) => signOutPerson(actor, ID)],
   setRoleAction: ['people', (actor) => setRole(actor, ID, 'viewer')],
+  playerPinAction: ['settings', (actor) => setPlayerPin(actor, 'none')],
   keepAction: ['settings', (actor) => keep(actor, {})],
   publishAction: ['publish', (actor) => publishEdition(actor, -1)],
   planAction: ['publish', (actor) => planEdition(actor, -1, Date.now() + 60_000)],
@@ -106,6 +118,12 @@ const CALLS: Readonly<Record<string, readonly [Permission, (actor: Actor) => Pro
   pairAction: ['operate', (actor) => pairScreen(actor, 'none', 'BCDF-GHJK', '10.9.9.9')],
   unpairAction: ['operate', (actor) => unpairScreen(actor, 'none')],
   commandAction: ['operate', (actor) => sendCommand(actor, {})],
+  pairManyAction: ['operate', (actor) => pairScreens(actor, [{ screen: 'hall', code: 'BCDFGHJK' }], '127.0.0.1')],
+  giveScreensAction: ['operate', (actor) => giveScreens(actor, [])],
+  sendAwayAction: ['operate', (actor) => sendAway(actor, ID)],
+  makeEnrolmentKeyAction: ['operate', (actor) => makeEnrolmentKey(actor, {})],
+  endEnrolmentKeyAction: ['operate', (actor) => endEnrolmentKey(actor, ID)],
+  watchScreensAction: ['operate', (actor) => watchScreens(actor, [])],
   cancelCommandAction: ['operate', (actor) => cancelCommand(actor, ID)],
   hurryAction: ['operate', (actor) => hurryScreens(actor, [])],
 };

@@ -44,19 +44,36 @@ import {
 } from '@/services/library';
 import { cancelCommand, sendCommand, type Sent, type SentCommand } from '@/services/commands';
 import { readInput } from '@/services/people';
+import { watchScreens } from '@/services/glimpses';
 import { edit, undo, type EditResult, type UndoResult, type Way } from '@/services/plan';
-import { hurryScreens, pairScreen, unpairScreen } from '@/services/screens';
+import {
+  endEnrolmentKey,
+  giveScreens,
+  hurryScreens,
+  makeEnrolmentKey,
+  pairScreen,
+  pairScreens,
+  sendAway,
+  setPlayerPin,
+  unpairScreen,
+  type Given,
+  type Pair,
+} from '@/services/screens';
 import { think } from '@/services/thinking';
 import type { Town } from '@/services/towns';
 import { attemptAs } from './attempt';
 import {
   changeSchema,
   chosenSchema,
+  givenSchema,
   goesOutSchema,
+  pairsSchema,
+  placeSchema,
   pilotingSchema,
   publishingSchema,
   putOnSchema,
   rowSchema,
+  screensSchema,
 } from './inputs';
 
 const originSchema = z.string().max(40);
@@ -225,14 +242,48 @@ export async function publishAgainAction(number: number, seen: number): Promise<
   );
 }
 
-export async function pairAction(screen: string, code: string): Promise<Result<void>> {
+/** Pairs the player that shows a code with a screen, or with a display of a wall ("wall/2"). */
+export async function pairAction(place: string, code: string): Promise<Result<void>> {
   return attemptAs(async (actor) =>
-    pairScreen(actor, readInput(idSchema, screen), readInput(codeSchema, code), await requestAddress()),
+    pairScreen(actor, readInput(placeSchema, place), readInput(codeSchema, code), await requestAddress()),
   );
 }
 
-export async function unpairAction(screen: string): Promise<Result<void>> {
-  return attemptAs((actor) => unpairScreen(actor, readInput(idSchema, screen)));
+/** Pairs many players at once: says of each what was wrong. */
+export async function pairManyAction(
+  list: readonly Pair[],
+): Promise<Result<(Pair & { readonly error: string | null })[]>> {
+  return attemptAs(async (actor) => pairScreens(actor, readInput(pairsSchema, list), await requestAddress()));
+}
+
+/** Gives players that wait in the tray their screens: says of each what was wrong. */
+export async function giveScreensAction(
+  list: readonly Given[],
+): Promise<Result<(Given & { readonly error: string | null })[]>> {
+  return attemptAs((actor) => giveScreens(actor, readInput(givenSchema, list)));
+}
+
+/** Takes a waiting player out of the tray. */
+export async function sendAwayAction(id: string): Promise<Result<void>> {
+  return attemptAs((actor) => sendAway(actor, readInput(rowSchema, id)));
+}
+
+/** Makes an enrolment key: its secret is told this once. */
+export async function makeEnrolmentKeyAction(input: unknown): Promise<Result<{ id: string; key: string }>> {
+  return attemptAs((actor) => makeEnrolmentKey(actor, input));
+}
+
+export async function endEnrolmentKeyAction(id: string): Promise<Result<void>> {
+  return attemptAs((actor) => endEnrolmentKey(actor, readInput(rowSchema, id)));
+}
+
+export async function unpairAction(place: string): Promise<Result<void>> {
+  return attemptAs((actor) => unpairScreen(actor, readInput(placeSchema, place)));
+}
+
+/** Sets the PIN that opens players' own pages, or closes them. */
+export async function playerPinAction(pin: string | null): Promise<Result<string | null>> {
+  return attemptAs((actor) => setPlayerPin(actor, pin));
 }
 
 /** Asks the players of screens to try again at once. */
@@ -248,6 +299,11 @@ export async function commandAction(command: unknown): Promise<Result<Sent>> {
 /** Cancels a command where it isn't done yet. */
 export async function cancelCommandAction(id: string): Promise<Result<SentCommand>> {
   return attemptAs((actor) => cancelCommand(actor, readInput(rowSchema, id)));
+}
+
+/** Has pictures of these screens taken every few seconds, for the next minute. */
+export async function watchScreensAction(screens: readonly string[]): Promise<Result<void>> {
+  return attemptAs((actor) => watchScreens(actor, readInput(screensSchema, screens)));
 }
 
 export async function dismissUploadAction(id: string): Promise<Result<void>> {
@@ -291,7 +347,7 @@ export async function closeFeedAction(id: string): Promise<Result<void>> {
   return attemptAs((actor) => closeFeed(actor, readInput(rowSchema, id)));
 }
 
-const placeSchema = z.string().max(12);
+const areaSchema = z.string().max(12);
 
 const townSchema = z.string().max(100, 'A town’s name has at most 100 characters.');
 
@@ -303,7 +359,7 @@ export async function findTownsAction(typed: string): Promise<Result<readonly To
 /** The countries whose public holidays are known; with a country, its regions that have their own. */
 export async function holidayChoicesAction(country?: string): Promise<Result<readonly Choice[]>> {
   return attemptAs(async () =>
-    country === undefined ? holidayCountries() : holidayRegions(readInput(placeSchema, country)),
+    country === undefined ? holidayCountries() : holidayRegions(readInput(areaSchema, country)),
   );
 }
 
@@ -311,7 +367,7 @@ export async function holidayChoicesAction(country?: string): Promise<Result<rea
 export async function holidaysAction(country: string, region?: string): Promise<Result<readonly Holiday[]>> {
   return attemptAs(async () => {
     const { year } = civil(dateOfLocalTime(Date.now() as LocalTime));
-    const place = readInput(z.object({ country: placeSchema, region: placeSchema.optional() }), { country, region });
+    const place = readInput(z.object({ country: areaSchema, region: areaSchema.optional() }), { country, region });
     return holidaysOf(place, year);
   });
 }

@@ -77,3 +77,20 @@ export const editionNumberSchema = z.coerce
   .int('An edition is a whole number.')
   .min(1, 'Editions begin with 1.')
   .max(2 ** 31 - 1, 'This edition doesn’t exist.');
+
+/** Screens by their ids, as many as one page asks about. */
+export const screensSchema = z.array(idSchema).max(200, 'At most 200 screens at once.');
+
+/** Players that wait, and the screens that they are given. */
+/** Where a player is to be: a screen's id, or "wall/2" for a display of a wall. */
+export const placeSchema = z.string().max(84);
+
+export const givenSchema = z
+  .array(z.object({ waiting: rowSchema, screen: placeSchema }))
+  .max(1000, 'At most 1,000 players at once.');
+
+/** Codes that players show, and the screens that they are for. */
+export const pairsSchema = z
+  .array(z.object({ screen: placeSchema, code: z.string().max(40) }))
+  .min(1, 'Write at least one code.')
+  .max(1000, 'At most 1,000 codes at once.');

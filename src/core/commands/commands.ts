@@ -6,7 +6,9 @@ import { DAY, HOUR, MINUTE, SECOND } from '../instant';
  */
 
 /** What a player must be able to do before it is offered a command. */
-export const ABILITIES = ['restart', 'volume', 'brightness', 'update'] as const;
+const FOR_COMMANDS = ['restart', 'volume', 'brightness', 'update', 'glimpse'] as const;
+/** What a device may be able to do: for commands, and to switch its display off in lights-out. */
+export const ABILITIES = [...FOR_COMMANDS, 'power'] as const;
 export type Ability = (typeof ABILITIES)[number];
 
 /** A number that goes with a command. */
@@ -14,8 +16,10 @@ interface Amount {
   readonly field: 'percent' | 'degrees';
   /** What it is called beside its field. */
   readonly label: string;
-  /** The values that there are; absent: whole numbers from 0 to 100. */
+  /** The values that there are; absent: whole numbers from 0 to `most`. */
   readonly values?: readonly number[];
+  /** Absent: 100. */
+  readonly most?: number;
 }
 
 interface Described {
@@ -28,7 +32,7 @@ interface Described {
   /** Whether it deletes something, so that people are asked before. */
   readonly deletes?: boolean;
   /** What the player must be able to do; absent: every player can. */
-  readonly needs?: Ability;
+  readonly needs?: (typeof FOR_COMMANDS)[number];
   readonly amount?: Amount;
 }
 
@@ -39,6 +43,12 @@ export const COMMANDS = table({
     name: 'Identify',
     does: 'Shows the screen’s name, site and number in large letters for 30 seconds.',
     hides: false,
+  },
+  glimpse: {
+    name: 'Take a picture',
+    does: 'Takes a picture of what the screen shows now, and compares it with what is planned.',
+    hides: false,
+    needs: 'glimpse',
   },
   reload: { name: 'Reload', does: 'Loads the player’s page again. What plays goes on within seconds.', hides: true },
   restart: {
@@ -68,6 +78,12 @@ export const COMMANDS = table({
     does: 'Turns the picture, for a display that is mounted on its side.',
     hides: false,
     amount: { field: 'degrees', label: 'Degrees clockwise', values: [0, 90, 180, 270] },
+  },
+  edges: {
+    name: 'Edges',
+    does: 'Draws everything smaller, for a display that cuts its edges off, and shows a test picture for a minute.',
+    hides: false,
+    amount: { field: 'percent', label: 'Percent of the picture, on each side', most: 15 },
   },
   clear: {
     name: 'Clear the store',
@@ -126,11 +142,12 @@ export function cannotDo(kind: string, can: readonly string[] | undefined): stri
   return needs === undefined || can?.includes(needs) ? null : CANNOT[needs];
 }
 
-const CANNOT: Readonly<Record<Ability, string>> = {
+const CANNOT: Readonly<Record<(typeof FOR_COMMANDS)[number], string>> = {
   restart: 'This player can’t restart its device.',
   volume: 'This display has no volume control.',
   brightness: 'This display has no brightness control.',
   update: 'This player can’t update itself.',
+  glimpse: 'This player can’t take pictures, or its screen is private.',
 };
 
 /** What a command says in a list: "Volume 40 %", "Turn 90°". */

@@ -1,3 +1,5 @@
+export { broughtTo, type Brought, type BroughtBooking } from './brought';
+export { darkHours, type DarkHours } from './dark-hours';
 export { forecast, forecastAt, forecastDocument, type Forecast } from './forecast';
 export { withoutProvenance, type Loop, type LoopItem } from './loop';
 export { placeOf, namedZones, zonesOf, type BackdropLevel, type ProgramWeave, type ScreenProgram } from './program';

@@ -1,4 +1,5 @@
 import type { MediaKind } from '../plan/kinds/media';
+import type { Abilities } from '../profiles';
 import { newUnplayable, unplayable } from './unplayable';
 import { smallPlan } from '../tests/small-plan';
 
@@ -24,29 +25,51 @@ const plan = (items: object[], booked: object[] = []) =>
       ...{ id: `b${i}`, name: 'B', ...one },
     })),
   });
-const kinds = (...list: [string, ...MediaKind[]][]) => new Map(list.map(([id, ...plays]) => [id, new Set(plays)]));
+const able = (...list: [string, Abilities][]) => new Map(list);
 
 test('what a screen is given of kinds that it does not play is told, music and what is booked for later too', () => {
   const film = { content: { media: 'other' }, where: 'at-b', when: { from: '2030-01-01' } };
   const given = plan([{ media: 'flag' }, { media: 'film', where: 'not at-a' }], [film]);
-  expect(unplayable(given, kinds(['a', 'image'], ['b', 'image', 'sound'], ['c', 'image', 'video', 'sound']))).toEqual([
-    { media: 'film', screens: ['b'] },
-    { media: 'gulls', screens: ['a'] },
-    { media: 'other', screens: ['b'] },
+  const abilities = able(
+    ['a', { plays: ['image'] }],
+    ['b', { plays: ['image', 'sound'] }],
+    ['c', { plays: ['image', 'video', 'sound'] }],
+  );
+  expect(unplayable(given, abilities)).toEqual([
+    { media: 'film', reason: 'kind', screens: ['b'] },
+    { media: 'gulls', reason: 'kind', screens: ['a'] },
+    { media: 'other', reason: 'kind', screens: ['b'] },
   ]);
   // Who says nothing plays all; who is not in the plan is nobody.
-  expect(unplayable(given, kinds(['gone', 'image']))).toEqual([]);
+  expect(unplayable(given, able(['gone', { plays: ['image'] }]))).toEqual([]);
+});
+
+test('one file may be of a codec that a screen does not play, and too large for another', () => {
+  const given = plan([{ media: 'film', fit: 'exact' }]);
+  const abilities = able(
+    ['a', { codecs: ['h264'] }],
+    ['b', { largestVideo: { width: 8, height: 8 } }],
+    ['c', { codecs: ['vp9'], largestVideo: { width: 10, height: 10 } }],
+  );
+  const withCodec = {
+    ...given,
+    media: given.media.map((one) => (one.kind === 'video' ? { ...one, codec: 'vp9' } : one)),
+  };
+  expect(unplayable(withCodec, abilities)).toEqual([
+    { media: 'film', reason: 'codec', screens: ['a'] },
+    { media: 'film', reason: 'size', screens: ['b'] },
+  ]);
 });
 
 test('what was so before is not new; on more screens it is', () => {
-  const before = [{ media: 'film', screens: ['a'] }];
+  const before = [{ media: 'film', reason: 'kind' as const, screens: ['a'] }];
   const after = [
-    { media: 'film', screens: ['a', 'b'] },
-    { media: 'gulls', screens: ['a'] },
+    { media: 'film', reason: 'kind' as const, screens: ['a', 'b'] },
+    { media: 'gulls', reason: 'kind' as const, screens: ['a'] },
   ];
   expect(newUnplayable(before, after)).toEqual([
-    { media: 'film', screens: ['b'] },
-    { media: 'gulls', screens: ['a'] },
+    { media: 'film', reason: 'kind', screens: ['b'] },
+    { media: 'gulls', reason: 'kind', screens: ['a'] },
   ]);
   expect(newUnplayable(after, before)).toEqual([]);
 });

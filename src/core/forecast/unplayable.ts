@@ -1,44 +1,60 @@
-import type { MediaKind } from '../plan/kinds/media';
 import type { Plan } from '../plan/schema';
+import { cantPlay, type Abilities, type CantPlay } from '../profiles/abilities';
+import type { LoopItem } from './loop';
 import { programMaker } from './narrow';
+import type { ScreenProgram } from './program';
 
 /** A file that some screens are given and can't play. */
 export interface Unplayable {
   readonly media: string;
+  readonly reason: CantPlay;
   /** Ids of the screens, sorted. */
   readonly screens: readonly string[];
 }
 
 /**
- * What screens are given, to be seen or heard at any time, and can't play: by the file's id, sorted. `kindsOf` are the kinds that the
- * screens play which do not play all; screens that the plan does not have are passed over.
+ * What screens are given, to be seen or heard at any time, and can't play: by the file's id, sorted. `abilities` has the screens that do
+ * not play everything; screens that the plan does not have are passed over.
  */
-export function unplayable(plan: Plan, kindsOf: ReadonlyMap<string, ReadonlySet<MediaKind>>): Unplayable[] {
-  const kinds = new Map(plan.media.map(({ id, kind }) => [id, kind]));
+export function unplayable(plan: Plan, abilities: ReadonlyMap<string, Abilities>): Unplayable[] {
+  if (abilities.size === 0) return [];
+  const files = new Map(plan.media.map((file) => [file.id, file]));
   const narrow = programMaker(plan);
-  const found = new Map<string, string[]>();
-  for (const { id } of plan.screens) {
-    const plays = kindsOf.get(id);
-    if (!plays) continue;
-    const { loops, music = [] } = narrow(id);
-    const given = new Set(
-      [...loops, ...music.flatMap((one) => (one ? [one.loop] : []))].flat().map(({ media }) => media),
-    );
-    for (const media of given) {
-      const kind = kinds.get(media);
-      if (kind && !plays.has(kind)) found.set(media, [...(found.get(media) ?? []), id]);
+  const givenBy = new Map<ScreenProgram, readonly LoopItem[]>();
+  const found = new Map<string, { media: string; reason: CantPlay; screens: string[] }>();
+  for (const screen of plan.screens) {
+    const able = abilities.get(screen.id);
+    if (!able) continue;
+    const program = narrow(screen.id);
+    const given = givenBy.get(program) ?? itemsOf(program);
+    givenBy.set(program, given);
+    const told = new Set<string>();
+    for (const { media, fit } of given) {
+      const file = files.get(media);
+      const reason = file && cantPlay(file, screen, able, fit === 'exact');
+      if (!reason || told.has(media)) continue;
+      told.add(media);
+      const one = found.get(`${media} ${reason}`) ?? { media, reason, screens: [] };
+      found.set(`${media} ${reason}`, one);
+      one.screens.push(screen.id);
     }
   }
-  return [...found]
-    .map(([media, screens]) => ({ media, screens: screens.sort() }))
-    .sort((a, b) => (a.media < b.media ? -1 : 1));
+  return [...found.values()]
+    .map((one) => ({ ...one, screens: one.screens.sort() }))
+    .sort((a, b) => (a.media < b.media || (a.media === b.media && a.reason < b.reason) ? -1 : 1));
+}
+
+/** All items of a program, those of its music too, each file and fit once. */
+function itemsOf({ loops, music = [] }: ScreenProgram): readonly LoopItem[] {
+  const items = [...loops, ...music.flatMap((one) => (one ? [one.loop] : []))].flat();
+  return [...new Map(items.map((item) => [`${item.media} ${item.fit ?? ''}`, item])).values()];
 }
 
 /** What of the ones is not among the others: a file may come to more screens that can't play it. */
 export function newUnplayable(before: readonly Unplayable[], after: readonly Unplayable[]): Unplayable[] {
-  const known = new Map(before.map(({ media, screens }) => [media, new Set(screens)]));
-  return after.flatMap(({ media, screens }) => {
-    const fresh = screens.filter((id) => !known.get(media)?.has(id));
-    return fresh.length > 0 ? [{ media, screens: fresh }] : [];
+  const known = new Map(before.map((one) => [`${one.media} ${one.reason}`, new Set(one.screens)]));
+  return after.flatMap((one) => {
+    const fresh = one.screens.filter((id) => !known.get(`${one.media} ${one.reason}`)?.has(id));
+    return fresh.length > 0 ? [{ ...one, screens: fresh }] : [];
   });
 }

@@ -95,7 +95,7 @@ test('an empty plan is one, and the network itself may refer to what is not ther
   expect(readPlan(empty)).toEqual({ ok: true, value: empty });
   expect(empty).toEqual({
     ...{ format: 'lanternpost/plan', version: 1, network: { name: 'Line' } },
-    ...{ calendars: [], media: [], playlists: [], sites: [], screens: [], bookings: [] },
+    ...{ calendars: [], media: [], playlists: [], profiles: [], sites: [], screens: [], bookings: [] },
   });
   const dangling = readPlan({ ...empty, network: { name: 'Line', backdrop: { media: 'gone' } } });
   expect(dangling).toMatchObject({

@@ -15,6 +15,7 @@ describe('what each kind refers to is read off its schema', () => {
     expect(paths('network')).toEqual(['backdrop/media → media', 'backdrop/playlist → playlist']);
     expect(paths('screen')).toEqual([
       'site → site',
+      'profile → profile',
       'backdrop/media → media',
       'backdrop/playlist → playlist',
       'lightsOut/*/only/* → calendar',

@@ -37,6 +37,7 @@ export function planJsonSchema(): object {
 
 export type { Network } from './kinds/network';
 export type { Calendar } from './kinds/calendar';
+export type { Profile } from './kinds/profile';
 export type { Site } from './kinds/site';
 export type { Screen } from './kinds/screen';
 export type { Media } from './kinds/media';

@@ -1,7 +1,9 @@
 import {
   contestsOf,
   hidersOf,
+  loopsIn,
   segmentPlays,
+  unplayable,
   type BookingState,
   type Candidate,
   type Contest,
@@ -21,6 +23,7 @@ import {
   withoutMusic,
   type Fix,
 } from './fixes';
+import { abilitiesIn, cantPlayWords } from '../profiles';
 import { soundsAtOnce } from './sounds';
 import { screensMatching, selectorOf } from '../selector';
 import { promisedTooMuch } from './weaves';
@@ -57,7 +60,8 @@ export type FindingKind =
   | 'change of clocks'
   | 'meets no loop'
   | 'promised too much'
-  | 'two sounds at once';
+  | 'two sounds at once'
+  | 'can’t play it';
 
 /** Something in a plan that an operator would want to know before it is on the wall. */
 export interface Finding {
@@ -104,6 +108,7 @@ export function findings(plan: Plan, from: Instant, to: Instant, now = from): Fi
     ...promises(bookings, contests, from, to, name),
     ...twoSounds(plan, contests),
     ...exchanged(plan, contests, from, to),
+    ...notPlayed(plan, contests),
   ];
   const grave = { error: 0, warning: 1, notice: 2 };
   return found
@@ -492,6 +497,43 @@ function twoSounds(plan: Plan, contests: readonly Contest[]): Made[] {
       }));
     }
   return gathering.all();
+}
+
+/** What screens show and can't play, by their profiles: they pass it over. */
+function notPlayed(plan: Plan, contests: readonly Contest[]): Made[] {
+  const gathering = new Gathering();
+  const files = new Map(plan.media.map((file) => [file.id, file]));
+  for (const { media, reason, screens } of unplayable(plan, abilitiesIn(plan))) {
+    const meant = new Set(screens);
+    const file = files.get(media);
+    for (const { group } of contests) {
+      const here = group.screens.filter((id) => meant.has(id));
+      const times = here.length > 0 ? timesOf(media, group) : [];
+      if (times.length === 0) continue;
+      gathering.add(`${media} ${reason}`, here, times, () => ({
+        kind: 'can’t play it',
+        severity: 'warning',
+        about: [media],
+        sentence: `“${file?.name ?? media}” is passed over on displays that don’t play it: by its profile, each ${cantPlayWords(reason, file)}.`,
+        advice:
+          reason === 'kind'
+            ? 'Keep it off these screens, or correct their profile.'
+            : 'Replace the file by one that they can play, keep it off these screens, or correct their profile.',
+        fixes: [],
+      }));
+    }
+  }
+  return gathering.all();
+}
+
+/** When a file is in the loop that shows, woven into it, or in the music beside it. */
+function timesOf(media: string, { program, place, segments }: Contest['group']): Interval[] {
+  const { loops, music = [] } = program;
+  const isIn = (loop: number) =>
+    [...(loops[loop] ?? []), ...(music[loop]?.loop ?? [])].some((item) => item.media === media);
+  return segments.flatMap((segment): Interval[] =>
+    loopsIn(program, place, segment).some(({ loop }) => isIn(loop)) ? [[segment.from, segment.to]] : [],
+  );
 }
 
 /** Lights-out hours that cover most of a site's opening hours were most likely entered the wrong way round. */

@@ -12,6 +12,7 @@ interface Row {
   /** What is added to the plan. */
   readonly given: {
     readonly network?: object;
+    readonly profiles?: readonly object[];
     readonly screens?: Readonly<Record<string, object>>;
     readonly playlists?: readonly object[];
     readonly bookings?: readonly { readonly id: string }[];
@@ -28,8 +29,9 @@ const hours = {
 };
 
 /** Halls a and b with opening hours of 06 to 22, a deck without; a backdrop; and what a row adds. */
-const planOf = ({ network, screens, playlists = [], bookings = [] }: Row['given']) =>
+const planOf = ({ network, profiles = [], screens, playlists = [], bookings = [] }: Row['given']) =>
   smallPlan({
+    profiles,
     playlists,
     network: { ...(network ?? { backdrop: { media: 'flag' } }) },
     sites: [

@@ -8,6 +8,7 @@ type Entry = string | object;
 export interface Parts {
   readonly network?: object;
   readonly calendars?: readonly Entry[];
+  readonly profiles?: readonly Entry[];
   readonly sites?: readonly Entry[];
   readonly screens?: readonly Entry[];
   readonly media?: readonly Entry[];
@@ -24,6 +25,7 @@ const CREATED = '2026-01-01T00:00:00Z';
 export function smallPlanFile({
   network = {},
   calendars = [],
+  profiles = [],
   sites = ['quay'],
   screens = [],
   media = [],
@@ -39,6 +41,7 @@ export function smallPlanFile({
   const document = {
     ...{ format: 'lanternpost/plan', version: 1, network: { name: 'N', ...network } },
     calendars: entries(calendars, () => ({})),
+    profiles: entries(profiles, () => ({})),
     sites: entries(sites, () => ({ timeZone: 'UTC' })),
     screens: entries(screens, () => ({ site: idOf(sites[0]), width: 2, height: 1 })),
     media: entries(media, ({ kind }) => ({

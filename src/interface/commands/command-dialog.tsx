@@ -51,8 +51,10 @@ export function CommandDialog({
     : (draft.screens.find(({ id }) => id === screens[0])?.name ?? 'this screen');
   const submit = async (event: FormEvent) => {
     event.preventDefault();
-    if (amount && !amount.values && !/^(100|[1-9]?\d)$/.test(value.trim().replace(/\s*%$/, '')))
-      return setProblem('Write a whole number from 0 to 100.');
+    const most = amount?.most ?? 100;
+    const number = value.trim().replace(/\s*%$/, '');
+    if (amount && !amount.values && !(/^\d{1,3}$/.test(number) && Number(number) <= most))
+      return setProblem(`Write a whole number from 0 to ${most}.`);
     setBusy(true);
     const refused = await send(kind, screens, {
       ...(amount ? { [amount.field]: Number.parseInt(value, 10) } : {}),
@@ -93,7 +95,7 @@ export function CommandDialog({
                 ) : (
                   <Input
                     inputMode="numeric"
-                    placeholder="0 to 100"
+                    placeholder={`0 to ${amount.most ?? 100}`}
                     invalid={problem !== null}
                     value={value}
                     onChange={(event) => setValue(event.target.value)}

@@ -30,8 +30,8 @@ export function useSendCommand(): (
       return result.message;
     }
     refetch();
-    const sent = result.value.command.screens;
-    const only = sent.length === 1 ? draft.screens.find(({ id }) => id === sent[0]?.screen)?.name : undefined;
+    const sent = [...new Set(result.value.command.screens.map(({ screen }) => screen))];
+    const only = sent.length === 1 ? draft.screens.find(({ id }) => id === sent[0])?.name : undefined;
     notify(`“${COMMANDS[kind].name}” was sent to ${only ?? counted(sent.length, 'screen')}.`);
     return null;
   };

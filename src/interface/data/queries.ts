@@ -3,6 +3,8 @@
 import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Feed } from '@/services/calendars';
 import type { CommandSummary } from '@/services/commands';
+import type { Glimpse } from '@/services/glimpses';
+import type { ScreenHealth, ScreenOverview } from '@/services/health';
 import type {
   Arrival,
   Docket,
@@ -28,7 +30,7 @@ import type {
   SavedSearch,
 } from '@/services/library';
 import type { Way } from '@/services/plan';
-import type { Line } from '@/services/screens';
+import type { Line, Tray } from '@/services/screens';
 import { askAgain } from './ask-again';
 import type { NamedPlan } from './state';
 
@@ -47,6 +49,11 @@ export interface PeopleView {
 const MOST_SCREENS = 200;
 
 /** Players measure their lines with each file that they fetch, in milliseconds. */
+const HEALTH_EVERY_MS = 30_000;
+/** States over time are written down each minute. */
+const OVERVIEW_EVERY_MS = 60_000;
+/** Who unpacks boxes waits for them to appear. */
+const TRAY_EVERY_MS = 4000;
 const LINES_EVERY_MS = 30_000;
 
 /** What a route of ours answers, as JSON. Throws where it refuses, or can't be reached. */
@@ -98,7 +105,51 @@ export const useCommands = (screens: readonly string[]) => {
   }).data;
 };
 
+/** The newest picture of each of these screens that has one: undefined until it is here. The feed says when to ask again. */
+export const useNewestGlimpses = (screens: readonly string[]) => {
+  const query = new URLSearchParams(screens.slice(0, MOST_SCREENS).map((id) => ['screen', id])).toString();
+  return useQuery({
+    queryKey: ['glimpses', 'newest', query],
+    queryFn: () => asked<readonly Glimpse[]>(`/api/glimpses?${query}`),
+    placeholderData: keepPreviousData,
+    enabled: screens.length > 0,
+  }).data;
+};
+
+/** All pictures that are kept of a screen, the newest first: undefined until they are here. */
+export const useGlimpses = (screen: string) =>
+  useQuery({
+    queryKey: ['glimpses', 'of', screen],
+    queryFn: () => asked<readonly Glimpse[]>(`/api/glimpses?of=${encodeURIComponent(screen)}`),
+    placeholderData: keepPreviousData,
+  }).data;
+
+/** How a screen was over the last day, and what its player reported last: undefined until it is here. */
+export const useScreenHealth = (screen: string) =>
+  useQuery({
+    queryKey: ['health', screen],
+    queryFn: () => asked<ScreenHealth>(`/api/screens/${encodeURIComponent(screen)}/health`),
+    refetchInterval: HEALTH_EVERY_MS,
+  }).data;
+
+/** What the players of all screens told, and how the screens were: undefined until it is here. */
+export const useScreensOverview = (enabled = true) =>
+  useQuery({
+    queryKey: ['health', 'overview'],
+    queryFn: () => asked<readonly ScreenOverview[]>('/api/screens/overview'),
+    refetchInterval: OVERVIEW_EVERY_MS,
+    enabled,
+  }).data;
+
+/** The players that wait for a screen, and the keys by which they come: undefined until they are here. */
+export const useTray = () =>
+  useQuery({ queryKey: ['tray'], queryFn: () => asked<Tray>('/api/tray'), refetchInterval: TRAY_EVERY_MS }).data;
+
 /** How long the network keeps what one can go back to: undefined until it is here. */
+/** The PIN of players' own pages: null for none, undefined until it is here. */
+export const usePlayerPin = () =>
+  useQuery({ queryKey: ['player-pin'], queryFn: () => asked<{ pin: string | null }>('/api/player-pin') }).data?.pin;
+
 export const useKept = () => useQuery({ queryKey: ['editions', 'kept'], queryFn: () => asked<Kept>('/api/kept') }).data;
 
 /** So long after the all-clear players may still say until when they showed it, in milliseconds. */
@@ -326,7 +377,7 @@ export const useMediaExtras = (id: string) =>
 
 /** Asks again for what one has changed oneself and the feed does not tell. */
 export function useRefetch(
-  what: 'commands' | 'feeds' | 'uploads' | 'people' | 'requests' | 'library' | 'editions',
+  what: 'commands' | 'feeds' | 'uploads' | 'people' | 'requests' | 'library' | 'editions' | 'tray',
 ): () => void {
   const queries = useQueryClient();
   return () => void askAgain(queries, what);

@@ -70,7 +70,7 @@ export interface Ways {
   reload(): void;
   /** What is asked for by place is asked for again. */
   refetch(
-    what: 'uploads' | 'editions' | 'docket' | 'people' | 'requests' | 'library' | 'unused' | 'commands',
+    what: 'uploads' | 'editions' | 'docket' | 'people' | 'requests' | 'library' | 'unused' | 'commands' | 'glimpses',
     value?: unknown,
   ): void;
 }
@@ -264,6 +264,7 @@ export function createNetworkStore(view: NetworkView, ways: Ways): NetworkStore 
         return event.person === store.getState().view.me ? ways.reload() : ways.refetch('people');
       case 'requests':
       case 'commands':
+      case 'glimpses':
         return ways.refetch(event.kind);
       case 'upload':
         return ways.refetch('uploads', event.upload);

@@ -34,6 +34,7 @@ export const FINDING_TITLES: Record<FindingKind, readonly [one: string, many: st
     'times in which more is woven in than there is',
   ],
   'two sounds at once': ['video with sound over music', 'videos with sound over music'],
+  'can’t play it': ['file that some displays can’t play', 'files that some displays can’t play'],
   'change of clocks': ['window that a change of clocks alters', 'windows that a change of clocks alters'],
 };
 

@@ -2,6 +2,7 @@ import type { Season, LocalOccasion } from '@/core/booking';
 import type { DifferenceGroup } from '@/core/edition';
 import type {
   AirTime,
+  Brought,
   Change,
   Explanation,
   Glance,
@@ -16,7 +17,8 @@ import type {
   Unplayable,
 } from '@/core/forecast';
 import type { Instant } from '@/core/instant';
-import type { Booking, LoosePatch, MediaKind, Patch, Site } from '@/core/plan';
+import type { Booking, LoosePatch, Patch, Site } from '@/core/plan';
+import type { Told } from '@/core/profiles';
 import type { Besides, Finding, Fix } from '@/core/preflight';
 import type { LocalDate, ZoneTable } from '@/core/when';
 import type { PackedFinding } from './packed';
@@ -73,11 +75,13 @@ export type Question =
     }
   /** The playlists that play on some screens at an instant. */
   | { readonly kind: 'playlists'; readonly screens: readonly string[]; readonly at: Instant }
+  /** What each tag of a screen brings to it. */
+  | { readonly kind: 'brought'; readonly screen: string }
   | { readonly kind: 'never'; readonly from: Instant; readonly to: Instant }
   /** What does not fit on these screens. */
   | { readonly kind: 'misfits'; readonly screens: readonly string[] }
-  /** What screens are given and can't play: by the kinds that they play which do not play all. */
-  | { readonly kind: 'unplayable'; readonly kinds: readonly (readonly [screen: string, kinds: readonly MediaKind[]])[] }
+  /** What screens are given and can't play, by their profiles and by what their players told. */
+  | { readonly kind: 'unplayable'; readonly told: readonly (readonly [screen: string, told: Told])[] }
   /** How it differs from another plan, which was sent before: of some screens. */
   | {
       readonly kind: 'differences';
@@ -109,6 +113,7 @@ export interface Answers {
   airtime: readonly AirTime[];
   next: readonly NextShown[];
   playlists: readonly PlaylistOn[];
+  brought: readonly Brought[];
   never: readonly NeverShown[];
   misfits: readonly Misfit[];
   unplayable: readonly Unplayable[];

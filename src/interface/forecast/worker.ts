@@ -3,6 +3,7 @@ import { diffPlans } from '@/core/edition';
 import {
   NetworkForecast,
   airTime,
+  broughtTo,
   changes,
   forecast,
   glances,
@@ -19,6 +20,7 @@ import {
   whyNotShown,
 } from '@/core/forecast';
 import { sharing, withPatches, type Plan } from '@/core/plan';
+import { abilitiesIn } from '@/core/profiles';
 import { besidesOf, findings } from '@/core/preflight';
 import { screensMatching, selectorOf } from '@/core/selector';
 import { adoptZones, type LocalDate } from '@/core/when';
@@ -54,6 +56,8 @@ function answer(plan: Plan, question: Question): unknown {
       const program = programsOf(plan).get(question.screen);
       return program ? forecast(program, question.from, question.to).segments : [];
     }
+    case 'brought':
+      return broughtTo(plan, question.screen);
     case 'why':
       return why(plan, question.screen, question.at);
     case 'outcome': {
@@ -94,7 +98,7 @@ function answer(plan: Plan, question: Question): unknown {
     case 'misfits':
       return misfits(plan, new Set(question.screens));
     case 'unplayable':
-      return unplayable(plan, new Map(question.kinds.map(([screen, kinds]) => [screen, new Set(kinds)])));
+      return unplayable(plan, abilitiesIn(plan, new Map(question.told)));
     case 'differences':
       return diffPlans(planCalled(question.before), plan, question.from, question.to, new Set(question.screens));
   }

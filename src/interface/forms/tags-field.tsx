@@ -18,11 +18,13 @@ import { tagOf, tagsLike, tagsOf, tagsText } from '@/interface/kit/screens/tags'
 export function TagsField<V extends FieldValues, O>({
   control,
   name,
+  label = 'Tags',
   hint,
   known,
 }: {
   control: Control<V, unknown, O>;
   name: Path<V>;
+  label?: string;
   hint: ReactNode;
   /** Tags that are used already. */
   known: readonly TagCount[];
@@ -47,7 +49,7 @@ export function TagsField<V extends FieldValues, O>({
     if (event.key === 'Backspace' && typed === '' && chips.length > 0) put(chips.slice(0, -1));
   };
   return (
-    <Field label="Tags" hint={hint} error={error}>
+    <Field label={label} hint={hint} error={error}>
       <div
         className={`flex flex-wrap items-center gap-1 border bg-sheet px-1.5 py-1 focus-within:border-ink ${error ? 'border-brick' : 'border-rule'}`}
       >

@@ -8,7 +8,7 @@ import { useLibrary, type LibraryFilters } from '@/interface/data/queries';
 import { thumbnailOf, useFromNetwork, useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/controls/button';
 import { Empty } from '@/interface/kit/controls/empty';
-import { Input } from '@/interface/kit/controls/field';
+import { SearchField } from '@/interface/kit/controls/field';
 import { counted, duration, megabytes } from '@/interface/kit/words/format';
 import { More } from '@/interface/kit/controls/more';
 import { Thumb } from '@/interface/kit/content/thumb';
@@ -49,15 +49,12 @@ export function LibraryPlace() {
     <div className="min-h-full px-3 pb-8 sm:px-6">
       <div className="sticky top-0 z-10 flex flex-wrap items-center gap-x-5 gap-y-2 bg-paper py-3">
         <h1 className="sr-only">Library</h1>
-        <div className="w-full sm:w-72">
-          <Input
-            data-search
-            aria-label="Find media"
-            placeholder="Find by name, tag, kind or size"
-            value={search}
-            onChange={(event) => setSearch(event.target.value)}
-          />
-        </div>
+        <SearchField
+          label="Find media"
+          placeholder="Find by name, tag, kind or size"
+          value={search}
+          onChange={setSearch}
+        />
         <p className="text-faint">{total !== undefined && counted(total, 'file')}</p>
         <p className="ml-auto text-sm text-faint max-lg:hidden">Drop or paste files anywhere, or</p>
         <span className="flex items-center gap-2 max-lg:ml-auto">

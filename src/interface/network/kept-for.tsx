@@ -15,6 +15,8 @@ const whole = (text: string): Result<number> =>
 const FIELDS = [
   ['editions', 'The newest', 'editions'],
   ['days', 'And all of the last', 'days'],
+  ['pictures', 'Pictures of each screen', 'pictures'],
+  ['pictureDays', 'But for no longer than', 'days'],
 ] as const;
 
 /** How long old editions and replaced files are kept. Not part of the plan: it takes effect at once, and is never in the docket. */
@@ -31,8 +33,8 @@ export function KeptFor() {
     <section aria-label="How long we keep things" className="mt-8 border-t border-rule pt-5">
       <h2 className="text-lg">How long we keep things</h2>
       <p className="mt-1 text-faint">
-        Editions that you can publish again, with their files, and replaced versions of files. Older ones are deleted
-        within a day. A change here takes effect at once.
+        Editions that you can publish again, with their files, and replaced versions of files; and pictures of what
+        screens showed. Older ones are deleted within a day. A change here takes effect at once.
       </p>
       <dl className="mt-4 grid items-baseline gap-x-8 gap-y-4 sm:grid-cols-[11rem_1fr]">
         {FIELDS.map(([field, label, unit]) => (

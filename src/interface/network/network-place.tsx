@@ -10,6 +10,7 @@ import { contentOf, contentValue } from '@/interface/kit/content/content';
 import { counted } from '@/interface/kit/words/format';
 import { KeptFor } from './kept-for';
 import { PlanFile } from './plan-file';
+import { PlayerPin } from './player-pin';
 import { Word } from '@/interface/kit/words/word';
 
 /** Seconds for which a picture is shown where nothing says otherwise. */
@@ -86,6 +87,7 @@ export function NetworkPlace() {
         </dd>
       </dl>
       <Locked needs="settings">
+        <PlayerPin />
         <KeptFor />
       </Locked>
       <PlanFile />

@@ -15,6 +15,8 @@ export function darkWords(
 ): string[] {
   const own = statuses.get(screen.id);
   if (own?.state !== 'dark') return [];
+  // Which displays of a wall are dark is said by name.
+  if (own.parts?.some(({ state }) => state !== 'dark')) return [];
   if (since === null) return ['Its player was paired, but never connected. Check that it is switched on and online.'];
   return [
     `Its player is offline. It was last seen on ${since}.${WAS[own.wasLast ?? 'unknown']}`,

@@ -3,6 +3,7 @@
 import Link from 'next/link';
 import { rollup } from 'd3-array';
 import { useCallback, useMemo, useState } from 'react';
+import type { Problem } from '@/core/health';
 import { useMoment } from '@/interface/data/moment';
 import type { Looked } from '@/interface/data/out-then';
 import { usePlanned } from '@/interface/data/planned';
@@ -10,16 +11,18 @@ import { useNetwork } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
 import { Button } from '@/interface/kit/controls/button';
 import { Empty } from '@/interface/kit/controls/empty';
-import { Input } from '@/interface/kit/controls/field';
+import { SearchField } from '@/interface/kit/controls/field';
 import { findScreens } from '@/interface/kit/screens/find-screens';
 import { counted, dateTime } from '@/interface/kit/words/format';
 import { Lantern, STATE_HINTS, STATE_WORDS } from '@/interface/kit/lantern/lantern';
+import { ProblemFilter, useWithProblem } from '@/interface/screens/problem-filter';
 import type { ScreenState } from '@/services/screens';
 import { withJoining } from './joining';
 import { OnNow } from './on-now';
 import { ScreenAside } from './screen-aside';
 import { ScreensAside } from './screens-aside';
 import type { TileSize } from './blocks';
+import { useWanted } from '@/interface/shell/use-wanted';
 import { Streets } from './streets';
 
 const SIZES = {
@@ -48,6 +51,7 @@ export function NowPlace() {
   const siteIndex = useMemo(() => new Map(sites.map((site) => [site.id, site])), [sites]);
   const [where, setWhere] = useState('');
   const [state, setState] = useState<ScreenState | null>(null);
+  useWanted((wanted) => setWhere(wanted.get('where') ?? ''));
   const [size, setSize] = useState<SizeName>(screens.length > MANY ? 'small' : 'middle');
 
   const found = useMemo(() => findScreens({ sites, screens }, where), [sites, screens, where]);
@@ -63,10 +67,12 @@ export function NowPlace() {
   );
   // Of now alone it is known how screens are.
   const only = isNow ? state : null;
-  const shown = useMemo(
+  const inState = useMemo(
     () => (only === null ? found : found.filter(({ id }) => stateOf(id) === only)),
     [found, only, stateOf],
   );
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const shown = useWithProblem(inState, isNow ? problem : null);
   const [putting, setPutting] = useState(false);
   const chosen = useMemo(() => screens.filter(({ id }) => selected.has(id)), [screens, selected]);
   const [one] = chosen;
@@ -92,7 +98,7 @@ export function NowPlace() {
   /** On the screens that are chosen, or else on those that Now is narrowed to. */
   const put = () => {
     // Never all of them because nothing was said.
-    if (chosen.length === 0 && where.trim() === '' && state === null) {
+    if (chosen.length === 0 && where.trim() === '' && state === null && problem === null) {
       document.querySelector<HTMLInputElement>('[data-search]')?.focus();
       return notify(
         'Choose screens first: click their pictures, or type a name or tag. Ctrl A in the pictures chooses all.',
@@ -113,15 +119,13 @@ export function NowPlace() {
         head={
           <div className="sticky top-0 z-10 flex flex-wrap items-center gap-x-5 gap-y-2 bg-paper py-3">
             <h1 className="sr-only">Now</h1>
-            <div className="w-full sm:w-72">
-              <Input
-                data-search
-                aria-label="Show only screens that match"
-                placeholder="All screens: find by name or tag"
-                value={where}
-                onChange={(event) => setWhere(event.target.value)}
-              />
-            </div>
+            <SearchField
+              label="Show only screens that match"
+              placeholder="All screens: find by name or tag"
+              value={where}
+              onChange={setWhere}
+            />
+            {isNow && <ProblemFilter value={problem} onChange={setProblem} />}
             <fieldset className="ml-auto flex border border-rule" aria-label="Size of tiles">
               {(Object.keys(SIZES) as SizeName[]).map((each) => (
                 <button
@@ -148,6 +152,15 @@ export function NowPlace() {
             {/* A line of its own: a state that begins or ends moves nothing beside it. */}
             <div className="flex w-full flex-wrap items-center gap-x-1" role="group" aria-label="States">
               <span className="mr-2 text-faint">{counted(found.length, 'screen')}</span>
+              {(where.trim() !== '' || only !== null || problem !== null) && shown.length > 1 && (
+                <Button
+                  variant="quiet"
+                  className="mr-2 !px-0"
+                  onClick={() => select(new Set(shown.map(({ id }) => id)))}
+                >
+                  Choose {shown.length === 2 ? 'both' : `all ${shown.length}`}
+                </Button>
+              )}
               {isNow ? (
                 STATES.filter((each) => counts.has(each) || each === state).map((each) => (
                   <button

@@ -3,29 +3,25 @@
 import Link from 'next/link';
 import { useMemo, useRef } from 'react';
 import { numberAtSite } from '@/core/commands';
-import type { Explanation } from '@/core/forecast';
 import type { Screen, Site } from '@/core/plan';
 import { dateOfLocalTime, formatDate, toLocalTime, zoneTable } from '@/core/when';
 import { useMoment } from '@/interface/data/moment';
-import { indexOf, useIndex, useNetwork, useThumbnails } from '@/interface/data/provider';
-import { ask, useAnswer } from '@/interface/forecast/client';
+import { useNetwork, useThumbnails } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/controls/button';
-import { clockTime, dateTime, dayName, zoneName } from '@/interface/kit/words/format';
+import { dateTime, zoneName } from '@/interface/kit/words/format';
 import { Lantern, STATE_WORDS } from '@/interface/kit/lantern/lantern';
 import { Thumb } from '@/interface/kit/content/thumb';
 import { useKey } from '@/interface/shell/keys';
 import type { ScreenStatus } from '@/services/screens';
 import { CommandsMenu } from '@/interface/commands/commands-menu';
 import { Outcomes } from '@/interface/commands/outcomes';
+import { ScreenGlimpse } from '@/interface/glimpses/screen-glimpse';
 import { Aside } from './aside';
+import { Coming } from './coming';
 import { darkWords } from './dark-words';
 import { OnNow } from './on-now';
 import { PutOnForm } from './put-on-form';
-import { sourceName } from './street';
-import { nextDay, type DayPart } from './next-ahead';
-import { useGlances } from './use-glances';
-
-const NONE: readonly string[] = [];
+import { useScreenAhead } from './use-screen-ahead';
 
 /** One chosen screen: its picture, why it shows this, and its next day. */
 export function ScreenAside({
@@ -47,43 +43,15 @@ export function ScreenAside({
   onPut: (putting: boolean) => void;
   onClose: () => void;
 }) {
-  const { moment, isNow, shownOf, laterOf } = useMoment();
-  const { plan: seen } = shownOf(screen.id);
-  const index = useIndex(seen.plan);
-  const own = useMemo(() => (index.screens.has(screen.id) ? [screen.id] : NONE), [index, screen.id]);
+  const { moment, isNow } = useMoment();
+  const { known, media, reasons, coming } = useScreenAhead(screen.id);
   const alone = useMemo(() => [screen.id], [screen.id]);
-  const glance = useGlances(own).get(screen.id);
   const thumbnail = useThumbnails();
   const { draft, statuses } = useNetwork('draft', 'statuses');
   const whyRef = useRef<HTMLParagraphElement>(null);
   const zone = site?.timeZone ?? 'UTC';
-  /** Whether the plan that is looked at has it. */
-  const known = index.screens.has(screen.id);
-  const minute = Math.floor(moment / 10_000);
-  const reasons = useAnswer<Explanation | null>(
-    async () => (known ? ask(seen, { kind: 'why', screen: screen.id, at: moment }) : null),
-    [known, seen.key, screen.id, minute, glance],
-    null,
-  );
-  const later = laterOf(screen.id);
-  const day = useAnswer<readonly DayPart[]>(
-    async () =>
-      known
-        ? nextDay(moment, seen, later, (plan, from, to) => ask(plan, { kind: 'segments', screen: screen.id, from, to }))
-        : [],
-    [known, seen.key, screen.id, minute, later.map(({ at, plan }) => `${plan?.key ?? ''} ${at}`).join()],
-    [],
-  );
   useKey('escape', 'Close the screen', onClose);
   useKey('w', 'Why the chosen screen shows this', () => whyRef.current?.focus());
-  // Days of a backdrop that merely follow on each other are one line.
-  const coming = day
-    .filter(({ segment }, i) => {
-      const before = day[i - 1]?.segment;
-      return segment.source !== before?.source || segment.id !== before.id;
-    })
-    .slice(0, 14);
-  const media = glance?.media ? index.media.get(glance.media) : undefined;
   const state = status?.state ?? 'unpaired';
 
   return (
@@ -101,7 +69,7 @@ export function ScreenAside({
         </>
       }
     >
-      <div className="mt-3 bg-[#10151d]">
+      <div className="mt-3 bg-glass">
         <Thumb
           src={thumbnail(media?.id)}
           alt={media?.name ?? 'nothing on screen'}
@@ -154,6 +122,7 @@ export function ScreenAside({
         )
       )}
       {isNow && <Outcomes screens={alone} zone={zone} />}
+      {isNow && <ScreenGlimpse key={screen.id} screen={screen.id} zone={zone} />}
       <h3 className="mt-5 text-base">Why</h3>
       <p ref={whyRef} tabIndex={-1} data-testid="why">
         {known
@@ -164,27 +133,12 @@ export function ScreenAside({
       </p>
       {joins && known && <p className="mt-1 text-sm text-tide">It will be included when you next publish.</p>}
       <h3 className="mt-5 text-base">From here on</h3>
-      <ol className="mt-1 space-y-1 text-sm">
-        {coming.map(({ segment, at, plan, waits }, i) => {
-          const newDay = dayName(at, zone) !== dayName(coming[i - 1]?.at ?? moment, zone);
-          return (
-            <li key={at} className="flex gap-3">
-              <span className="w-20 shrink-0 font-code text-xs leading-5 text-faint">
-                {i === 0 ? (isNow ? 'now' : 'then') : clockTime(at, zone)}
-              </span>
-              <span>
-                {sourceName(segment, indexOf(plan))}
-                <span className="text-faint">
-                  {newDay && ` (${dayName(at, zone)})`}
-                  {waits && !coming[i - 1]?.waits && ', from here on as planned'}
-                </span>
-              </span>
-            </li>
-          );
-        })}
-      </ol>
-      <Link href={`/screens?screen=${screen.id}`} className="mt-5 inline-block text-tide underline underline-offset-2">
-        Open in Screens
+      <Coming coming={coming} zone={zone} />
+      <Link
+        href={`/screens/${encodeURIComponent(screen.id)}`}
+        className="mt-5 inline-block text-tide underline underline-offset-2"
+      >
+        Open the screen’s page
       </Link>
       {known && (
         <a

@@ -1,6 +1,7 @@
 'use client';
 
 import { group } from 'd3-array';
+import { useState } from 'react';
 import Link from 'next/link';
 import { useMoment } from '@/interface/data/moment';
 import { Word } from '@/interface/kit/words/word';
@@ -12,6 +13,8 @@ import type { Screen, Site } from '@/core/plan';
 import type { ScreenStatus } from '@/services/screens';
 import { CommandsMenu } from '@/interface/commands/commands-menu';
 import { Outcomes } from '@/interface/commands/outcomes';
+import { ChangeMany } from '@/interface/screens/change-many';
+import { Sheet } from '@/interface/kit/controls/sheet';
 import { Aside } from './aside';
 import { PutOnForm } from './put-on-form';
 
@@ -41,6 +44,7 @@ export function ScreensAside({
   const { isNow } = useMoment();
   useKey('escape', 'Choose no screens', onClose);
   const ids = screens.map(({ id }) => id);
+  const [changing, setChanging] = useState(false);
   const where = screens.map(({ id }) => `screen:${id}`).join(' or ');
   return (
     <Aside
@@ -59,6 +63,9 @@ export function ScreensAside({
             Put on now
           </Button>
           {isNow && <CommandsMenu screens={ids} />}
+          <Button needs="plan" onClick={() => setChanging(true)}>
+            Change them
+          </Button>
           {screens.length <= MOST_NAMED && (
             <Link
               href={`/plan?book=${encodeURIComponent(where)}`}
@@ -69,6 +76,9 @@ export function ScreensAside({
           )}
         </p>
       )}
+      <Sheet open={changing} title={`Change ${counted(screens.length, 'screen')}`} onClose={() => setChanging(false)}>
+        <ChangeMany ids={ids} onDone={() => setChanging(false)} />
+      </Sheet>
       {isNow && <Outcomes screens={ids} zone={sites.get(screens[0]?.site ?? '')?.timeZone ?? 'UTC'} />}
       {[...group(screens, ({ site }) => site)].map(([site, list]) => (
         <section key={site} className="mt-4" aria-label={sites.get(site)?.name ?? site}>

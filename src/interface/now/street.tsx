@@ -190,7 +190,7 @@ const Tile = memo(function Tile(props: TileProps) {
         className="block w-full scroll-mt-16 text-left outline-offset-4 aria-pressed:outline-2 aria-pressed:outline-dusk"
       >
         <span
-          className="relative block bg-[#10151d]"
+          className="relative block bg-glass"
           style={{ width, height: Math.min(height, (width * screen.height) / screen.width) }}
         >
           {media ? (

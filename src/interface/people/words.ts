@@ -35,6 +35,14 @@ export function trailSentence({ by, act, about }: TrailLine): string {
       return `${who} changed their password`;
     case 'sessions-ended':
       return about ? `${who} logged ${whom} out everywhere` : `${who} logged out another window`;
+    case 'enrolment-key-made':
+      return `${who} made the enrolment key “${whom}”`;
+    case 'player-pin-set':
+      return `${who} changed the PIN of the players’ own pages`;
+    case 'player-pin-removed':
+      return `${who} closed the players’ own pages`;
+    case 'enrolment-key-ended':
+      return `${who} ended the enrolment key “${whom}”`;
     case 'key-made':
       return `${who} made the key “${whom}”`;
     case 'firers-set':

@@ -1,15 +1,13 @@
 'use client';
 
-import { TriangleAlert } from 'lucide-react';
 import { startTransition, useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import type { Booking, Content, Plan, Site } from '@/core/plan';
+import type { Site } from '@/core/plan';
 import { searchable } from '@/core/text';
 import {
   addDays,
   civil,
   dateOfLocalTime,
   formatDate,
-  windowBetween,
   startOfDate,
   toInstant,
   toLocalTime,
@@ -20,20 +18,18 @@ import {
 } from '@/core/when';
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
-import { WhereBox, namesProblem } from '@/interface/forms/where-box';
-import { counted } from '@/interface/kit/words/format';
-import { Button } from '@/interface/kit/controls/button';
+import { namesProblem } from '@/interface/forms/where-box';
 import { Empty } from '@/interface/kit/controls/empty';
-import { Input } from '@/interface/kit/controls/field';
 import { selectScreens } from '@/interface/kit/screens/select-screens';
 import { useWidth } from '@/interface/kit/page/use-width';
 import { useKey } from '@/interface/shell/keys';
-import { contentObject, contentOf } from '@/interface/kit/content/content';
+import { contentOf } from '@/interface/kit/content/content';
 import { useWanted } from '@/interface/shell/use-wanted';
+import { begunBooking, begunWith } from './begun';
 import { BookingList } from './views/booking-list';
 import { FindingsPanel } from './findings/findings-panel';
 import { MonthView } from './month/month';
-import { More } from './more';
+import { PlanBar } from './plan-bar';
 import { PlanSheets, isAside, type Open } from './plan-sheets';
 import { PrintWeek } from './views/print-week';
 import { Steps, VIEWS, spanOf, type View } from './steps';
@@ -51,13 +47,6 @@ const WIDE = 1280;
 const NARROW_VIEWS: readonly View[] = ['day', 'list'];
 
 const NOWHERE: Site = { id: 'nowhere', name: 'No site yet', timeZone: 'UTC' };
-
-/** A booking of a content, called as that is where no other is. */
-function begunWith(draft: Plan, content: Content): Partial<Booking> {
-  const name = contentObject(draft, content)?.name;
-  const isFree = name !== undefined && !draft.bookings.some((one) => one.name.toLowerCase() === name.toLowerCase());
-  return isFree ? { content, name } : { content };
-}
 
 /** All decisions in time: as strata of a day or a week, a month, a year, or a list. It looks at the moment's date. */
 export function PlanPlace() {
@@ -142,55 +131,19 @@ export function PlanPlace() {
   return (
     <div ref={place} className="flex h-full min-h-[32rem] flex-col">
       <h1 className="sr-only">Plan</h1>
-      <div className="flex flex-wrap items-center gap-x-3 gap-y-2 px-3 py-2.5 sm:px-6 print:hidden">
-        <fieldset className="flex border border-rule" aria-label="View">
-          {views.map((one) => (
-            <button
-              key={one}
-              type="button"
-              aria-pressed={view === one}
-              onClick={() => startTransition(() => setView(one))}
-              className={`px-2.5 py-1 text-sm ${view === one ? 'bg-well font-semibold' : 'text-faint hover:text-ink'}`}
-            >
-              {one}
-            </button>
-          ))}
-        </fieldset>
-        {view !== 'list' && (
-          <Steps view={view} date={date} first={first} last={last} onDate={toDate} onToday={() => go(null)} />
-        )}
-        <Input
-          data-search
-          className="!w-32"
-          aria-label="Find bookings"
-          placeholder="Find a booking"
-          value={search}
-          onChange={(event) => setSearch(event.target.value)}
-        />
-        <span className="w-44">
-          <WhereBox
-            plan={draft}
-            aria-label="Only bookings for these screens"
-            placeholder="On: tag or name"
-            value={where}
-            invalid={whereProblem !== undefined}
-            title={whereProblem}
-            onChange={setWhere}
-          />
-        </span>
-        <div className="ml-auto flex items-center gap-2">
-          <Button aria-pressed={panel} aria-label={`Findings: ${worth}`} onClick={() => showPanel(!panel)}>
-            <span className="flex items-center gap-1.5">
-              <TriangleAlert size={16} aria-hidden className={worth > 0 ? 'text-brick' : 'text-faint'} />{' '}
-              {counted(worth, 'finding')}
-            </span>
-          </Button>
-          <More onOpen={(kind) => setOpen({ kind })} />
-          <Button needs="plan" variant="main" onClick={() => setOpen({ kind: 'new', begun: { where } })}>
-            New booking
-          </Button>
-        </div>
-      </div>
+      <PlanBar
+        {...{ views, view, search, where, whereProblem, panel, worth }}
+        onView={(one) => startTransition(() => setView(one))}
+        onSearch={setSearch}
+        onWhere={setWhere}
+        onPanel={showPanel}
+        onOpen={setOpen}
+        steps={
+          view !== 'list' && (
+            <Steps view={view} date={date} first={first} last={last} onDate={toDate} onToday={() => go(null)} />
+          )
+        }
+      />
       <div className="flex min-h-0 flex-1 border-t border-rule print:hidden">
         <div className="flex min-w-0 flex-1 flex-col">
           {draft.bookings.length === 0 && (
@@ -259,14 +212,4 @@ function fullestSite(
   for (const { id, site } of screens) if (!only || only.has(id)) count.set(site, (count.get(site) ?? 0) + 1);
   const [id] = [...count].sort((a, b) => b[1] - a[1])[0] ?? [];
   return sites.find((one) => one.id === id) ?? sites[0] ?? NOWHERE;
-}
-
-function begunBooking({ start, end, layer }: Held, where: string): Partial<Booking> {
-  const day = formatDate(dateOfLocalTime(start));
-  const window = windowBetween(start, end);
-  return {
-    where,
-    when: { from: day, to: day, ...(window ? { windows: [window] } : {}) },
-    ...(layer === 'takeover' ? { takeover: true, priority: 5 } : { priority: layer }),
-  };
 }

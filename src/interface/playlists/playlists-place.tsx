@@ -11,7 +11,7 @@ import { lengthWords } from './item-name';
 import { useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/controls/button';
 import { Empty } from '@/interface/kit/controls/empty';
-import { Input } from '@/interface/kit/controls/field';
+import { Input, SearchField } from '@/interface/kit/controls/field';
 import { counted } from '@/interface/kit/words/format';
 import { hasWords } from '@/interface/kit/words/has-words';
 import { Filmstrip } from './filmstrip';
@@ -49,17 +49,13 @@ export function PlaylistsPlace() {
       >
         <h1 className="sr-only">Playlists</h1>
         {draft.playlists.length > 0 && (
-          <div className="w-full sm:mr-auto sm:w-72">
-            <Input
-              data-search
-              aria-label="Find a playlist"
-              placeholder="Find a playlist"
-              value={search}
-              onChange={(event) => setSearch(event.target.value)}
-              // Enter would make a new one.
-              onKeyDown={(event) => event.key === 'Enter' && event.preventDefault()}
-            />
-          </div>
+          <SearchField
+            label="Find a playlist"
+            placeholder="Find a playlist"
+            value={search}
+            onChange={setSearch}
+            className="w-full sm:mr-auto sm:w-72"
+          />
         )}
         <div className="w-full sm:w-72">
           <Input

@@ -3,13 +3,14 @@
 import Link from 'next/link';
 import { newMisfits, newUnplayable, type Misfit } from '@/core/forecast';
 import { isShown } from '@/core/plan';
+import { cantPlayWords } from '@/core/profiles';
 import { thumbnailOf, useIndex } from '@/interface/data/provider';
 import { useLines } from '@/interface/data/queries';
 import type { NamedPlan } from '@/interface/data/state';
 import { ask, useNewest } from '@/interface/forecast/client';
 import { FitDrawing } from '@/interface/kit/content/fit-drawing';
 import { counted } from '@/interface/kit/words/format';
-import { FIT_WORDS, MEDIA_WORDS } from '@/interface/kit/words/media-words';
+import { FIT_WORDS } from '@/interface/kit/words/media-words';
 import { pathTo } from '@/interface/kit/content/path-to';
 import { standingWords } from '@/interface/library/fit';
 import { NamedScreens } from './named-screens';
@@ -72,32 +73,32 @@ export function Misfits({ before, after, screens }: Changed) {
   );
 }
 
-/** What these changes give to screens that can't play it. */
+/** What these changes give to screens that can't play it, at any time: by what their players say, else by their profiles. */
 export function Unplayables({ before, after, screens }: Changed) {
   const index = useIndex(after.plan);
   const lines = useLines();
   const meant = new Set(screens);
-  const kinds = (lines ?? []).flatMap((line) =>
-    line.kinds && meant.has(line.id) ? [[line.id, line.kinds] as const] : [],
+  const told = (lines ?? []).flatMap(({ id, kinds, codecs }) =>
+    (kinds || codecs) && meant.has(id) ? [[id, { kinds, codecs }] as const] : [],
   );
-  const question = { kind: 'unplayable', kinds } as const;
+  const question = { kind: 'unplayable', told } as const;
   const found = useNewest(
-    async () => (kinds.length === 0 ? [] : newUnplayable(await ask(before, question), await ask(after, question))),
-    [before, after, JSON.stringify(kinds)],
+    async () => newUnplayable(await ask(before, question), await ask(after, question)),
+    [before, after, JSON.stringify(told)],
   );
   if (!found || found.length === 0) return null;
   return (
     <section aria-label="What can’t be played" className="mt-2">
       <h3 className="text-base">{counted(found.length, 'file')} that some screens can’t play</h3>
       <ul>
-        {found.map(({ media, screens: where }) => (
-          <li key={media} className="border-l-2 border-dusk py-1 pl-3 text-sm">
+        {found.map(({ media, reason, screens: where }) => (
+          <li key={`${media} ${reason}`} className="border-l-2 border-dusk py-1 pl-3 text-sm">
             <Link href={pathTo({ kind: 'media', id: media })} className="text-tide underline underline-offset-2">
               {index.media.get(media)?.name ?? media}
             </Link>
-            : <NamedScreens ids={where} index={index} /> {where.length === 1 ? 'plays' : 'play'} no{' '}
-            {MEDIA_WORDS[index.media.get(media)?.kind ?? 'image']}s, and {where.length === 1 ? 'passes' : 'pass'} it
-            over.
+            {' is passed over on '}
+            <NamedScreens ids={where} index={index} />: {where.length === 1 ? 'it' : 'each'}{' '}
+            {cantPlayWords(reason, index.media.get(media))}.
           </li>
         ))}
       </ul>

@@ -44,7 +44,8 @@ export function Preflight({
           {old > 0 ? `; ${old} ${old === 1 ? 'was' : 'were'} there before.` : '.'}
         </p>
       )}
-      {findings && <Findings findings={findings} />}
+      {/* What can’t be played is listed below, whenever it shows, and by what players say too. */}
+      {findings && <Findings findings={findings.filter(({ kind }) => kind !== 'can’t play it')} />}
       <Misfits before={before} after={after} screens={screens} />
       <Unplayables before={before} after={after} screens={screens} />
       <PreflightPlayers screens={screens} fetches={fetches} goesOut={goesOut} />

@@ -2,7 +2,7 @@ import { readiness, readyWords } from './readiness';
 
 const NOW = Date.UTC(2026, 11, 1, 14);
 const line = (id: string, bytesPerSecond: number | null, freeBytes: number | null = 1e9) => ({
-  ...{ id, bytesPerSecond, freeBytes, kinds: null },
+  ...{ id, bytesPerSecond, freeBytes, kinds: null, codecs: null },
 });
 const of = (each: [bytes: number, ...screens: string[]][], lines: ReturnType<typeof line>[], dark: string[] = []) => {
   const ids = each.flatMap(([, ...screens]) => screens);

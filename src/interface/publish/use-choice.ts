@@ -10,6 +10,8 @@ export interface Choice {
   /** Whether all that waits goes out. */
   readonly isWhole: boolean;
   readonly chosen: readonly DocketEntry[];
+  /** Of which objects they are. */
+  readonly keys: readonly ObjectKey[];
   /** Changes that are published too because a chosen one needs them, by their keys, with the chosen one. */
   readonly along: ReadonlyMap<string, ObjectKey>;
   /** Undefined until it is counted. */
@@ -30,6 +32,7 @@ export function useChoice({ entries, screens, fetches, problems, change }: Docke
     setPicked(list.length === entries.length ? null : new Set(list.map(keyText)));
   return {
     ...{ isWhole, chosen, choose },
+    keys: chosen.map(({ kind, id }) => ({ kind, id })),
     along: new Map((isWhole ? [] : (asked?.along ?? [])).map((one) => [keyText(one), one.for])),
     screens: isWhole ? screens : chosen.length === 0 ? [] : asked?.screens,
     fetches: isWhole ? fetches : asked?.fetches,

@@ -61,6 +61,8 @@ function partOf({ repeat, windows = [], from: _from, ...others }: SetOfHours): P
   if (Object.keys(others).length > 0) return null;
   const rule = repeat === undefined ? null : parseRule(repeat);
   if (rule?.ok === false) return null;
+  // Opening hours are the same every week.
+  if (rule && rule.value.interval !== 1) return null;
   const days = rule === null ? EVERY_DAY : weeklyDays(rule.value);
   const periods = periodsOf(windows);
   return days && periods && { days, windows: periods };

@@ -1,8 +1,9 @@
 'use client';
 
 import { zodResolver } from '@hookform/resolvers/zod';
+import Link from 'next/link';
 import { useMemo } from 'react';
-import { Controller, useForm } from 'react-hook-form';
+import { Controller, useForm, useWatch } from 'react-hook-form';
 import * as z from 'zod';
 import { countTags, idSchema, nameSchema, removed, screenSchema, type Screen } from '@/core/plan';
 import type { PhraseContext } from '@/core/when';
@@ -16,20 +17,30 @@ import { ContentPicker } from '@/interface/forms/content-picker';
 import { contentOf, contentValue } from '@/interface/kit/content/content';
 import { Field, Input, Select } from '@/interface/kit/controls/field';
 import { tagsText, tagsTextSchema } from '@/interface/kit/screens/tags';
+import { PICTURES, isOtherPictures, picturesOf, picturesValue } from './pictures-choice';
+import { LightsOutField } from './lights-out/lights-out-field';
+import { WALL_FIELDS, WALL_NAMES, WallFields, checkWall, wallOf, wallShape, wallValues } from './wall-fields';
 import { LIGHTS_OUT_HINT, lightsOutText, lightsOutTextSchema } from './hours-text';
+
+const NEW: readonly string[] = [];
 
 const size = z.coerce.number('Write a number of pixels.');
 
 const screenFormSchema = (context: PhraseContext) =>
-  z.object({
-    name: nameSchema,
-    site: idSchema,
-    width: size.pipe(screenSchema.shape.width),
-    height: size.pipe(screenSchema.shape.height),
-    tags: tagsTextSchema,
-    backdrop: z.string(),
-    lightsOut: lightsOutTextSchema(context),
-  });
+  z
+    .object({
+      name: nameSchema,
+      site: idSchema,
+      width: size.pipe(screenSchema.shape.width),
+      height: size.pipe(screenSchema.shape.height),
+      tags: tagsTextSchema,
+      backdrop: z.string(),
+      lightsOut: lightsOutTextSchema(context),
+      profile: z.string(),
+      pictures: z.string(),
+      ...wallShape,
+    })
+    .superRefine(checkWall);
 
 /** What people call the fields. */
 const FIELD_NAMES = {
@@ -40,6 +51,9 @@ const FIELD_NAMES = {
   tags: 'Tags',
   backdrop: 'Backdrop',
   lightsOut: 'Lights out',
+  profile: 'Profile',
+  pictures: 'Pictures of it',
+  ...WALL_NAMES,
 };
 
 function screenValues(screen: Screen | null, site: string) {
@@ -51,6 +65,9 @@ function screenValues(screen: Screen | null, site: string) {
     tags: tagsText(screen?.tags),
     backdrop: contentValue(screen?.backdrop),
     lightsOut: lightsOutText(screen?.lightsOut),
+    profile: screen?.profile ?? '',
+    pictures: picturesValue(screen),
+    ...wallValues(screen?.wall),
   };
 }
 
@@ -76,16 +93,20 @@ export function ScreenForm({
     kind: 'screen',
     object: screen,
     valuesOf: (object) => screenValues(object, site),
+    madeOf: { private: ['pictures'], glimpseMinutes: ['pictures'], wall: WALL_FIELDS },
   });
   const known = useMemo(() => countTags([...draft.sites, ...draft.screens]), [draft]);
   const { register, formState } = form;
   const { errors } = formState;
+  const values = useWatch({ control: form.control });
 
-  const submit = async ({ backdrop, ...values }: z.output<ReturnType<typeof screenFormSchema>>) => {
+  const submit = async (checked: z.output<ReturnType<typeof screenFormSchema>>) => {
+    const { backdrop, pictures, profile, rows, columns, widthMm, heightMm, betweenMm, ...others } = checked;
     const content = contentOf(backdrop);
+    const wall = wallOf({ rows, columns, widthMm, heightMm, betweenMm });
     const result = await save(
-      record.patch({ ...values, backdrop: content }),
-      screen ? undefined : `${values.name} was added. Now pair a player with it.`,
+      record.patch({ ...others, wall, backdrop: content, profile: profile || undefined, ...picturesOf(pictures) }),
+      screen ? undefined : `${others.name} was added. Now pair a player with it.`,
     );
     if (result.ok && !screen) onDone(result.value.ids[0] ?? '');
     return result;
@@ -115,13 +136,46 @@ export function ScreenForm({
           </Select>
         </Field>
         <div className="flex gap-4">
-          <Field label="Width" hint="In pixels, the way it is mounted" error={errors.width?.message}>
+          <Field
+            label="Width"
+            hint="In pixels, the way it is mounted; of a wall the whole picture"
+            error={errors.width?.message}
+          >
             <Input inputMode="numeric" invalid={!!errors.width} {...register('width')} />
           </Field>
           <Field label="Height" error={errors.height?.message}>
             <Input inputMode="numeric" invalid={!!errors.height} {...register('height')} />
           </Field>
         </div>
+        <WallFields
+          values={values}
+          register={(field) => register(field)}
+          errors={errors}
+          onSize={({ width, height }) => {
+            form.setValue('width', String(width), { shouldDirty: true });
+            form.setValue('height', String(height), { shouldDirty: true });
+          }}
+        />
+        <Field
+          label="Profile"
+          hint={
+            <>
+              What this kind of display can do.{' '}
+              <Link href="/screens/profiles" className="text-tide underline underline-offset-2">
+                All profiles
+              </Link>
+            </>
+          }
+        >
+          <Select {...register('profile')}>
+            <option value="">Not known</option>
+            {draft.profiles.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </Select>
+        </Field>
         <TagsField
           control={form.control}
           name="tags"
@@ -137,8 +191,32 @@ export function ScreenForm({
             )}
           />
         </Field>
-        <Field label="Lights out" hint={LIGHTS_OUT_HINT} error={errors.lightsOut?.message}>
-          <Input autoComplete="off" invalid={!!errors.lightsOut} {...register('lightsOut')} />
+        <Controller
+          control={form.control}
+          name="lightsOut"
+          render={({ field: { value, onChange, onBlur } }) => (
+            <LightsOutField
+              screens={screen ? [screen.id] : NEW}
+              hint={LIGHTS_OUT_HINT}
+              error={errors.lightsOut?.message}
+              {...{ value, onChange, onBlur }}
+            />
+          )}
+        />
+        <Field
+          label="Pictures of it"
+          hint="What it really shows, for you and your colleagues. This takes effect at once, without publishing."
+        >
+          <Select {...register('pictures')}>
+            {PICTURES.map(([value, label]) => (
+              <option key={value} value={value}>
+                {label}
+              </option>
+            ))}
+            {isOtherPictures(picturesValue(screen)) && (
+              <option value={picturesValue(screen)}>Every {picturesValue(screen)} minutes</option>
+            )}
+          </Select>
         </Field>
       </AutoForm>
       {screen && (

@@ -1,14 +1,16 @@
 'use client';
 
 import { group } from 'd3-array';
+import Link from 'next/link';
 import { memo, useCallback, useMemo, useState, type CSSProperties } from 'react';
+import type { Problem } from '@/core/health';
 import type { Screen, Site } from '@/core/plan';
 import { searchable } from '@/core/text';
 import { describeWhen } from '@/core/when';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/controls/button';
 import { Empty } from '@/interface/kit/controls/empty';
-import { Input } from '@/interface/kit/controls/field';
+import { SearchField } from '@/interface/kit/controls/field';
 import { findScreens } from '@/interface/kit/screens/find-screens';
 import { clockTime, counted, zoneName } from '@/interface/kit/words/format';
 import { Lantern, STATE_WORDS } from '@/interface/kit/lantern/lantern';
@@ -17,8 +19,11 @@ import type { ScreenStatus } from '@/services/screens';
 import { useMoment } from '@/interface/data/moment';
 import { useWanted } from '@/interface/shell/use-wanted';
 import { PairForm } from './pair-form';
+import { PairMany } from './pair-many/pair-many';
+import { ProblemFilter, useWithProblem } from './problem-filter';
 import { ScreenForm } from './screen-form';
 import { SiteForm } from './site-form';
+import { ScreenViews } from './views';
 
 /** The columns of the list, and how wide each is. */
 const COLUMNS = [
@@ -31,7 +36,11 @@ const COLUMNS = [
 ];
 
 /** What the sheet shows: a site or a screen, known or new. */
-type Open = { kind: 'site'; id: string | null } | { kind: 'screen'; id: string | null; site: string } | null;
+type Open =
+  | { kind: 'site'; id: string | null }
+  | { kind: 'pair-many'; id: null }
+  | { kind: 'screen'; id: string | null; site: string }
+  | null;
 
 /** Every site and screen: state, player, and what is decided for them. */
 export function ScreensPlace() {
@@ -44,6 +53,7 @@ export function ScreensPlace() {
     const place = index.sites.get(wanted.get('site') ?? '');
     if (screen) setOpen({ kind: 'screen', id: screen.id, site: screen.site });
     else if (place) setOpen({ kind: 'site', id: place.id });
+    else if (wanted.get('pair') !== null) setOpen({ kind: 'pair-many', id: null });
     else if (wanted.get('add') === 'site') setOpen({ kind: 'site', id: null });
     else if (wanted.get('add') === 'screen') {
       // A screen belongs to a site, so without one the site comes first.
@@ -51,7 +61,9 @@ export function ScreensPlace() {
       setOpen(first ? { kind: 'screen', id: null, site: first.id } : { kind: 'site', id: null });
     }
   });
-  const shown = useMemo(() => findScreens(draft, search), [draft, search]);
+  const found = useMemo(() => findScreens(draft, search), [draft, search]);
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const shown = useWithProblem(found, problem);
   const screensOf = useMemo(() => group(shown, (one) => one.site), [shown]);
   const openScreen = useCallback(({ id, site: of }: Screen) => setOpen({ kind: 'screen', id, site: of }), []);
   const site = open?.kind === 'site' && open.id ? (index.sites.get(open.id) ?? null) : null;
@@ -62,19 +74,18 @@ export function ScreensPlace() {
     <div className="px-3 pb-8 sm:px-6">
       <div className="sticky top-0 z-10 flex flex-wrap items-center gap-x-5 gap-y-2 bg-paper py-3">
         <h1 className="sr-only">Screens</h1>
-        <div className="w-full sm:w-72">
-          <Input
-            data-search
-            aria-label="Find screens"
-            placeholder="Find by name or tag"
-            value={search}
-            onChange={(event) => setSearch(event.target.value)}
-          />
-        </div>
+        <SearchField label="Find screens" placeholder="Find by name or tag" value={search} onChange={setSearch} />
+        <ProblemFilter value={problem} onChange={setProblem} />
         <p className="text-faint">{counted(shown.length, 'screen')}</p>
-        <Button needs="plan" variant="main" className="ml-auto" onClick={() => setOpen({ kind: 'site', id: null })}>
-          Add site
-        </Button>
+        <ScreenViews here="/screens" />
+        <p className="ml-auto flex gap-3">
+          <Button needs="operate" onClick={() => setOpen({ kind: 'pair-many', id: null })}>
+            Pair several
+          </Button>
+          <Button needs="plan" variant="main" onClick={() => setOpen({ kind: 'site', id: null })}>
+            Add site
+          </Button>
+        </p>
         {shown.length > 0 && (
           // For the eye: each site's table has its own for those who hear it.
           <div aria-hidden className="flex w-full text-xs text-faint max-lg:hidden">
@@ -90,11 +101,11 @@ export function ScreensPlace() {
         <Empty title="No sites yet">A site is a place with a clock of its own. Add the first, then its screens.</Empty>
       )}
       {shown.length === 0 && draft.screens.length > 0 && (
-        <p className="py-6 text-faint">No screen has this name or tag.</p>
+        <p className="py-6 text-faint">{problem ? 'No screen is like this.' : 'No screen has this name or tag.'}</p>
       )}
       {draft.sites.map((one) => {
         const screens = screensOf.get(one.id) ?? [];
-        if (search.trim() && screens.length === 0 && !isCalled(one, search)) return null;
+        if (screens.length === 0 && (problem || (search.trim() && !isCalled(one, search)))) return null;
         return (
           // Sites out of sight are not laid out: a network may have hundreds, with thousands of screens.
           <section
@@ -148,12 +159,21 @@ export function ScreensPlace() {
       })}
       <Sheet
         open={open !== null && (open.id === null || site !== null || screen !== null)}
-        title={open?.kind === 'site' ? (site?.name ?? 'A new site') : titleOf(screen, index.sites)}
+        title={titleOf(open, site, screen, index.sites)}
         onClose={close}
       >
+        {open?.kind === 'pair-many' && <PairMany onDone={close} />}
         {open?.kind === 'site' && <SiteForm key={open.id} site={site} onDone={close} />}
         {open?.kind === 'screen' && (
           <>
+            {screen && (
+              <Link
+                href={`/screens/${encodeURIComponent(screen.id)}`}
+                className="mb-4 inline-block text-tide underline underline-offset-2"
+              >
+                Open the screen’s page
+              </Link>
+            )}
             {screen && <PairForm screen={screen} status={status.get(screen.id)} />}
             <ScreenForm
               key={open.id}
@@ -171,8 +191,11 @@ export function ScreensPlace() {
 const isCalled = ({ name }: Site, search: string) => searchable(name).includes(searchable(search));
 
 /** Two screens may have the same name, so their sites are named too. */
-const titleOf = (screen: Screen | null, sites: ReadonlyMap<string, Site>) =>
-  screen ? `${sites.get(screen.site)?.name ?? ''} · ${screen.name}` : 'A new screen';
+function titleOf(open: Open, site: Site | null, screen: Screen | null, sites: ReadonlyMap<string, Site>): string {
+  if (open?.kind === 'pair-many') return 'Pair several players';
+  if (open?.kind === 'site') return site?.name ?? 'A new site';
+  return screen ? `${sites.get(screen.site)?.name ?? ''} · ${screen.name}` : 'A new screen';
+}
 
 function Clock({ zone }: { zone: string }) {
   const { now } = useMoment();

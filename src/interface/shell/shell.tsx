@@ -40,7 +40,7 @@ export function Shell({ view, zone, children }: { view: NetworkView; zone: strin
                 id="place"
                 // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex
                 tabIndex={0}
-                className="relative min-h-0 flex-1 scroll-pt-20 scroll-pb-24 overflow-y-auto -outline-offset-2"
+                className="relative min-h-0 flex-1 scroll-pt-36 scroll-pb-24 overflow-y-auto -outline-offset-2"
               >
                 {children}
               </main>

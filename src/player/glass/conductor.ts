@@ -14,6 +14,21 @@ const JUMP_MS = 500;
 const STILL_MS = 5 * SECOND;
 const PATIENT_MS = 30 * SECOND;
 
+/** So long before a change it is worked out what it will be. */
+const EARLY_MS = 100;
+
+/** What is due at an instant. */
+interface Due {
+  readonly at: number;
+  readonly program: ProgramDocument;
+  readonly segment: Segment;
+  readonly play: Play | undefined;
+  /** What plays after it. */
+  readonly next: Play | undefined;
+  /** When the next change is. */
+  readonly until: number;
+}
+
 export type Scene = 'playing' | 'resting' | 'empty';
 
 /** Holds the stage to the program's forecast: asks the core what is on, prepares what comes, and switches on the instant. */
@@ -139,31 +154,60 @@ export class Conductor {
     this.step();
   }
 
-  /** Brings the stage to this instant, and sets the timer for the next change. */
+  /** Brings the stage to this instant. */
   private step(): void {
     clearTimeout(this.timer);
-    const at = this.now();
-    if (this.coming && this.coming.at <= at) {
-      this.program = this.coming.program;
-      this.coming = null;
+    const due = this.dueAt(this.now());
+    if (due) this.begin(due);
+    else {
+      this.turn++;
+      this.rest('empty');
     }
-    const { program, coming } = this;
-    const turn = ++this.turn;
-    if (!program) return this.rest('empty');
+  }
+
+  /** What is due at an instant, and until when: takes some milliseconds to work out. Null without a program. */
+  private dueAt(at: number): Due | null {
+    const isNext = this.coming !== null && this.coming.at <= at;
+    const program = isNext ? (this.coming?.program ?? null) : this.program;
+    if (!program) return null;
     // Farther than to the next step: what begins right after it is to be prepared before.
     const { segments, plays } = forecast(program, at, at + AHEAD_MS + 2 * PREPARE_MS, { plays: true });
     const segment = segments[0] as Segment;
     const play = plays.find((one) => one.from <= at && at < one.to);
     const next = plays.find((one) => one.from > at);
-    const begins = coming?.at ?? Infinity;
+    const begins = isNext ? Infinity : (this.coming?.at ?? Infinity);
     const until = Math.min(play?.to ?? next?.from ?? Infinity, segment.to, at + AHEAD_MS, begins);
-    this.timer = setTimeout(() => this.step(), until - at);
+    return { at, program, segment, play, next, until };
+  }
+
+  /** Shows what is due, and sets the timer for the next change. */
+  private begin({ at, program, segment, play, next, until }: Due): void {
+    this.program = program;
+    if (this.coming && this.coming.at <= at) this.coming = null;
+    const turn = ++this.turn;
+    this.timer = setTimeout(() => this.comeUp(until), until - this.now() - EARLY_MS);
     this.put(play, segment);
     // After what is on now has taken what was prepared of it: one at a time is.
-    if (coming && begins <= (next?.from ?? Infinity)) {
-      const first = begins < at + AHEAD_MS + 2 * PREPARE_MS ? forecastAt(coming.program, begins).play : null;
-      if (first && !(play && isSame(first, play))) this.prepareAt(first, begins - PREPARE_MS, turn, coming.program);
+    const { coming } = this;
+    if (coming && coming.at <= (next?.from ?? Infinity)) {
+      const first = coming.at < at + AHEAD_MS + 2 * PREPARE_MS ? forecastAt(coming.program, coming.at).play : null;
+      if (first && !(play && isSame(first, play))) this.prepareAt(first, coming.at - PREPARE_MS, turn, coming.program);
     } else if (next) this.prepareAt(next, next.from - PREPARE_MS, turn);
+  }
+
+  /** Works out what is due at an instant shortly before it, so that nothing but the switch is left to do then: displays side by side switch together. */
+  private comeUp(at: number): void {
+    // The clock was put right in between: nothing is to be switched to on the instant.
+    if (at - this.now() > JUMP_MS) return void (this.timer = setTimeout(() => this.step(), EARLY_MS));
+    const due = this.dueAt(at);
+    this.timer = setTimeout(
+      () => {
+        const isNow = Math.abs(this.now() - at) < JUMP_MS;
+        if (due && isNow) this.begin(due);
+        else this.step();
+      },
+      Math.max(0, at - this.now()),
+    );
   }
 
   /** Puts on the stage what is on; what is on already goes on. */

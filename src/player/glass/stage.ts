@@ -43,6 +43,9 @@ export class Stage {
   private changing: { readonly running: Running; readonly before: Layer } | null = null;
   private readonly drawers: { readonly [kind in ShownAsset['kind']]: Drawer };
 
+  /** Whether other displays show the same beside this one: films are held to the same frame. */
+  isInStep = false;
+
   /** `tell` hears what a person should know, once; `pixels` is how many of the screen's a browser counts as one. */
   constructor(
     private readonly root: HTMLElement,
@@ -50,7 +53,7 @@ export class Stage {
     tell: (message: string) => void = () => undefined,
     private readonly pixels = () => window.devicePixelRatio,
   ) {
-    this.drawers = { image: drawPicture, video: new Films(tell).draw };
+    this.drawers = { image: drawPicture, video: new Films(tell, () => this.isInStep).draw };
   }
 
   /** Loads and decodes an item ahead of its turn, a film at the moment that it will begin with, in milliseconds of its own. */

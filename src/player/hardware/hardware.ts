@@ -12,6 +12,21 @@ export interface Hardware {
    * with a sentence for people if it fails.
    */
   carryOut(command: Command): Promise<void>;
+  /**
+   * Switches the display on or off, by the plan. Present if the device may be able to; `abilities` then has `power` while it is. Throws an
+   * error with a sentence for people if it fails.
+   */
+  readonly setPower?: (isOn: boolean) => Promise<void>;
+  /** Takes a picture of what is seen. Present if the device can. Throws an error with a sentence for people if it fails. */
+  readonly picture?: () => Promise<Picture>;
+}
+
+/** A picture of what is seen. */
+export interface Picture {
+  /** JPEG, PNG or WebP. */
+  readonly bytes: Uint8Array<ArrayBuffer>;
+  /** Whether something of the player's own lies over the program: the screen's name, or the word DRILL. */
+  readonly isCovered: boolean;
 }
 
 /** How a person set a screen from afar. It stays so over restarts. */
@@ -24,9 +39,22 @@ export interface Settings {
   readonly brightness: number;
   /** Clockwise: 0, 90, 180 or 270. */
   readonly degrees: number;
+  /** How much smaller everything is drawn, since the display cuts its edges off: percent of the display, at each side. */
+  readonly edges: Edges;
 }
 
-export const AS_DELIVERED: Settings = { blank: false, volume: 100, brightness: 100, degrees: 0 };
+export interface Edges {
+  readonly top: number;
+  readonly right: number;
+  readonly bottom: number;
+  readonly left: number;
+}
+
+/** No display cuts off more than this, in percent at each side. */
+export const EDGES_AT_MOST = 15;
+export const NO_EDGES: Edges = { top: 0, right: 0, bottom: 0, left: 0 };
+
+export const AS_DELIVERED: Settings = { blank: false, volume: 100, brightness: 100, degrees: 0, edges: NO_EDGES };
 
 /** The settings after a command; the same object if it sets nothing. */
 export function settingsAfter(before: Settings, { kind, percent, degrees }: Command): Settings {
@@ -41,6 +69,10 @@ export function settingsAfter(before: Settings, { kind, percent, degrees }: Comm
       return { ...before, brightness: percent ?? before.brightness };
     case 'turn':
       return { ...before, degrees: degrees ?? before.degrees };
+    case 'edges': {
+      const all = Math.max(0, Math.min(EDGES_AT_MOST, percent ?? 0));
+      return { ...before, edges: { top: all, right: all, bottom: all, left: all } };
+    }
     default:
       return before;
   }

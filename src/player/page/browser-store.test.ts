@@ -45,6 +45,7 @@ test('what is kept is there again after a restart; what was not given stays', as
   const first = await BrowserStore.open();
   expect(await first.load()).toEqual({
     token: null,
+    was: null,
     screen: null,
     program: null,
     coming: [],
@@ -56,6 +57,7 @@ test('what is kept is there again after a restart; what was not given stays', as
   const again = await BrowserStore.open();
   expect(await again.load()).toEqual({
     token: 'secret',
+    was: null,
     screen: null,
     coming: [],
     program: { hash: 'h', edition: 3, text: '{}' },

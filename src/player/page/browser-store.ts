@@ -39,6 +39,7 @@ export class BrowserStore implements PlayerStore {
       ((await this.db.get('values', key)) as T | undefined) ?? none;
     return {
       token: await get<string | null>('token', null),
+      was: await get<string | null>('was', null),
       screen: await get<Target['screen'] | null>('screen', null),
       program: await get<HeldProgram | null>('program', null),
       coming: await get<readonly HeldComing[]>('coming', []),

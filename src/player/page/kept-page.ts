@@ -34,7 +34,8 @@ export async function freshOrKept(
   const kept = await cache.match(request, { ignoreSearch: true });
   const fresh = fetcher(request).then(async (response) => {
     if (!isOurs(response)) return kept ?? response;
-    await cache.put(request, response.clone());
+    // Without its query, in which may be an enrolment key.
+    await cache.put(new URL(request.url).pathname, response.clone());
     return response;
   });
   if (!kept) return fresh;

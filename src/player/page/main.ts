@@ -1,13 +1,36 @@
 import { lineOf } from '@/core/playing';
 import { ProtocolClient } from '@/protocol/client';
+import type { Target } from '@/protocol/schemas';
+import { enrolmentIn, showMark } from './enrolment';
+import { BridgedHardware, bridgeIn } from './bridged-hardware';
 import { BrowserStore } from './browser-store';
 import { Band } from '../sound/band';
 import { Conductor } from '../glass/conductor';
-import { playedKinds } from './kinds';
+import { played } from './kinds';
 import { PageHardware } from './page-hardware';
 import { PlayerSession } from '../session/session';
 import { Speaker } from '../sound/speaker';
+import { OwnPage } from '../own/own-page';
 import { Stage } from '../glass/stage';
+import { showPart } from '../glass/wall-part';
+
+const NEW = 'New player. In Lanternpost, open Screens and enter this code:';
+const WAITING = 'New player. In Lanternpost, open Screens, Waiting players. Or enter this code:';
+
+const nameOf = (screen: Target['screen'] | null) =>
+  screen?.part ? `${screen.name} · row ${screen.part.row}, column ${screen.part.column}` : (screen?.name ?? '');
+
+/** How long the browser took for the last way to an address; null where it doesn't tell. */
+function timingsOf(address: string) {
+  const entry = performance.getEntriesByName(address).at(-1) as PerformanceResourceTiming | undefined;
+  if (!entry) return null;
+  const { domainLookupStart, domainLookupEnd, connectStart, connectEnd, secureConnectionStart } = entry;
+  return {
+    name: domainLookupEnd - domainLookupStart,
+    connect: (secureConnectionStart || connectEnd) - connectStart,
+    tls: secureConnectionStart > 0 ? connectEnd - secureConnectionStart : null,
+  };
+}
 
 const part = (id: string) => document.getElementById(id) as HTMLElement;
 
@@ -23,14 +46,20 @@ async function keepPage(): Promise<{ ok: true } | { ok: false; message: string }
 }
 
 async function start(): Promise<void> {
+  const software = lineOf(`browser ${navigator.userAgent}`, 120);
   const kept = await keepPage();
   const store = await BrowserStore.open();
   await navigator.storage.persist().catch(() => false);
 
+  const hardware = new PageHardware(part);
+  const bridge = bridgeIn(location.hash);
+  const bridged = bridge ? new BridgedHardware(hardware, bridge) : null;
+  void bridged?.watch();
   const open = (sha256: string) => store.open(sha256);
   const report = (message: string) => session.report(message);
   const stage = new Stage(part('stage'), open, report);
   const client = new ProtocolClient(location.origin);
+  let shown: Target['screen'] | null = null;
   const conductor: Conductor = new Conductor(
     stage,
     () => session.serverNow(),
@@ -45,12 +74,17 @@ async function start(): Promise<void> {
     client,
     store,
     {
-      code(code) {
+      code(code, mark) {
         part('code').textContent = code ?? '';
+        showMark(part('mark'), mark);
+        part('pairing-words').textContent = mark ? WAITING : NEW;
         document.body.dataset.pairing = code ? 'code' : '';
       },
       screen(screen) {
-        part('name').textContent = part('identify-name').textContent = screen?.name ?? '';
+        shown = screen;
+        showPart(part('stage'), screen?.part);
+        stage.isInStep = screen?.part !== undefined;
+        part('name').textContent = part('identify-name').textContent = nameOf(screen);
         document.title = screen ? `${screen.name} · Lanternpost player` : 'Lanternpost player';
       },
       program(program) {
@@ -61,12 +95,25 @@ async function start(): Promise<void> {
       file: () => conductor.look(),
     },
     {
-      software: lineOf(`browser ${navigator.userAgent}`, 120),
+      software,
       playing: () => conductor.playing(),
-      hardware: new PageHardware(part),
-      kinds: playedKinds((type) => document.createElement('video').canPlayType(type)),
+      hardware: bridged ?? hardware,
+      enrolment: enrolmentIn(location.search, software),
+      ...played((type) => document.createElement('video').canPlayType(type)),
     },
   );
+  new OwnPage(part('own'), {
+    hardware,
+    screen: () => shown,
+    facts: () => session.facts(),
+    test: () => ({
+      server: location.origin,
+      isOnline: () => navigator.onLine,
+      fetcher: (input, init) => fetch(input, init),
+      client: shown ? client : null,
+      timings: timingsOf,
+    }),
+  });
   if (!kept.ok) session.report(kept.message);
   addEventListener('online', () => session.hurry());
   const clock = () => {

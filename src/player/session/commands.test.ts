@@ -27,7 +27,11 @@ function player(store = new FleetStore(null)) {
   const commands = new Commands(
     ...([store, device, { now: Date.now, random: () => 0.5, wait }, () => Date.now()] as const),
     (outcomes) => told.push(...outcomes),
-    async () => void did.push('clear'),
+    {
+      abilities: device.abilities,
+      clear: async () => void did.push('clear'),
+      glimpse: async () => void did.push('glimpse'),
+    },
   );
   return {
     store,

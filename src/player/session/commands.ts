@@ -1,4 +1,4 @@
-import { cannotDo, type Command, type Outcome } from '@/core/commands';
+import { cannotDo, type Ability, type Command, type Outcome } from '@/core/commands';
 import type { Hardware } from '../hardware/hardware';
 import type { PlayerStore } from './store';
 import type { World } from './world';
@@ -19,6 +19,16 @@ const RECEIVED_AFTER_MS = 300;
 /** How long the player remembers an outcome after its command has expired, in case the server sends the command again. */
 const KEPT_FOR_MS = 24 * 3_600_000;
 
+/** Commands that the session carries out, not the device. */
+export interface Own {
+  /** What can be done besides playing: by the device, and by the session with it. */
+  abilities(): readonly Ability[];
+  /** Deletes all files. */
+  clear(): Promise<void>;
+  /** Takes a picture of what is seen, and sends it. */
+  glimpse(): Promise<void>;
+}
+
 /**
  * Does what people command from afar: each command once, at its time, unless it has expired by then. The player stores a command before it
  * begins it. So it doesn't do it twice if the server sends it again, or if the command restarts the player. The player reports an outcome
@@ -37,8 +47,8 @@ export class Commands {
     private readonly world: World,
     private readonly serverNow: () => number,
     private readonly tell: (outcomes: readonly Outcome[]) => void,
-    /** Deletes all files, which the session does itself. */
-    private readonly clear: () => Promise<void>,
+    /** What the session does itself. */
+    private readonly own: Own,
   ) {}
 
   resume(kept: readonly KeptCommand[]): void {
@@ -96,7 +106,7 @@ export class Commands {
     try {
       await before;
       if (called.aborted || this.serverNow() >= expires) return;
-      const why = cannotDo(kind, this.hardware?.abilities());
+      const why = cannotDo(kind, this.own.abilities());
       if (why === null) await this.keep({ id, expires, state: 'begun' });
       const said = why ?? (await this.carryOut(command));
       const outcome: Outcome = said === null ? { id, state: 'done' } : { id, state: 'failed', said };
@@ -110,7 +120,8 @@ export class Commands {
   /** Why it failed; null if it didn't. */
   private async carryOut(command: Command): Promise<string | null> {
     try {
-      if (command.kind === 'clear') await this.clear();
+      if (command.kind === 'clear') await this.own.clear();
+      else if (command.kind === 'glimpse') await this.own.glimpse();
       else await this.hardware?.carryOut(command);
       return null;
     } catch (error) {

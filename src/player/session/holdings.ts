@@ -56,9 +56,9 @@ export class Holdings {
   }
 
   /** The screen was unpaired: what belongs to it goes, the files stay until the next program. */
-  async forget(): Promise<void> {
+  async forget(was: string): Promise<void> {
     this.state = { ...this.state, program: null, next: null, coming: [] };
-    await this.keep({ token: null, screen: null, program: null, coming: [] });
+    await this.keep({ token: null, was, screen: null, program: null, coming: [] });
     this.tellComing();
     this.events.program(null);
   }
@@ -96,7 +96,9 @@ export class Holdings {
       );
       return [...(whole && whole !== own ? [then(whole)] : []), ...(own ? [then(own)] : [])];
     });
-    const begun = wanted === program?.hash ? undefined : held(wanted)?.program;
+    // What was planned and is wanted earlier shows other things first: what it needs is worked out from now.
+    const early = wanted === program?.hash ? undefined : held(wanted);
+    const begun = early && (early.at > this.now() ? this.needing(early.program, this.now()) : early.program);
     this.state = {
       ...this.state,
       next: begun ?? (next && next.hash === wanted ? next : null),

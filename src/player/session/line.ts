@@ -20,6 +20,8 @@ export class Line {
   /** Whether the event stream is open. */
   private listening = false;
   private refusedSince: number | null = null;
+  /** When the server answered last, by this device's clock; null for not yet. */
+  heardAt: number | null = null;
 
   constructor(
     private readonly client: ProtocolClient,
@@ -49,6 +51,7 @@ export class Line {
 
   /** The server was heard: the token is good, and a stream that waits to be opened again need not wait on. */
   heard(): void {
+    this.heardAt = this.world.now();
     this.refusedSince = null;
     if (!this.listening) this.stream.abort();
   }

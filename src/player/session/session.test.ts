@@ -125,6 +125,7 @@ function world() {
       return () => state.wakes.delete(wake);
     },
     noteOutcomes: () => Promise.resolve(),
+    takeGlimpse: () => Promise.resolve(),
     logError: () => undefined,
   };
   const app = createPlayerApp(backend, () => '127.0.0.1');

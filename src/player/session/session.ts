@@ -1,21 +1,23 @@
 import equal from 'fast-deep-equal';
-import type { Outcome } from '@/core/commands';
+import type { Ability, Outcome } from '@/core/commands';
 import { MINUTE, SECOND, lineOf } from '@/core/playing';
-import { ProtocolError, type ProtocolClient } from '@/protocol/client';
-import type { Report, Target } from '@/protocol/schemas';
+import { ProtocolError, type Enrolment, type ProtocolClient } from '@/protocol/client';
+import type { Pairing, Report, Target } from '@/protocol/schemas';
 import type { Hardware } from '../hardware/hardware';
 import { Commands } from './commands';
+import { Glimpses } from './glimpses';
 import { Holdings, NEEDS_HOLD_MS, type HoldingsEvents } from './holdings';
 import { Line } from './line';
 import { pair } from './pairing';
 import { downloadOf, isReady, missingOf, nextBegin, nextStep, stepKey } from './reconcile';
+import { keepPower } from './power';
 import { Steps, type StepEvents, type StepOptions } from './steps';
 import { StorageFull, type PlayerStore } from './store';
 import { about, backoffMs, realWorld, type World } from './world';
 
 /** What a session tells the one who draws. */
 export interface SessionEvents extends HoldingsEvents, Pick<StepEvents, 'file'> {
-  code(code: string | null): void;
+  code(code: string | null, mark?: Pairing['mark']): void;
   screen(screen: Target['screen'] | null): void;
 }
 
@@ -24,12 +26,27 @@ export interface SessionOptions extends StepOptions {
   /** What plays now, for the heartbeat. */
   readonly playing: () => Pick<Report, 'playing' | 'state'>;
   readonly hardware?: Hardware;
+  /** With an enrolment key it waits to be given a screen. */
+  readonly enrolment?: Enrolment | undefined;
   /** The kinds of files that it can play; absent: all of them. */
   readonly kinds?: Report['kinds'];
+  /** The video codecs that it can play; absent: it doesn’t know. */
+  readonly codecs?: Report['codecs'];
+}
+
+/** How the player is. Instants by the server's clock, in milliseconds. */
+export interface Facts extends Pick<Report, 'edition' | 'storage' | 'clockOffsetMs' | 'software' | 'errors'> {
+  readonly screen: string | null;
+  readonly missing: Report['missing'] | null;
+  /** When the server answered last; null for not since this start. */
+  readonly heardAt: number | null;
+  readonly now: number;
 }
 
 const HEARTBEAT_MS = 15 * SECOND;
 const POLL_MS = MINUTE;
+/** So often is looked whether a picture is due. */
+const GLIMPSES_MS = 5 * SECOND;
 /** After this many failures in a row the server's error is reported. Before that it may just be restarting. */
 const SERVER_FAILS_TOLD = 3;
 const ERRORS_KEPT = 20;
@@ -56,6 +73,7 @@ export class PlayerSession {
   private readonly holdings: Holdings;
   private readonly steps: Steps;
   private readonly commands: Commands;
+  private readonly glimpses: Glimpses;
   /** A name for this start of the player. By it the server sees when two players use one token. */
   private readonly name: string;
 
@@ -82,7 +100,18 @@ export class PlayerSession {
       world,
       () => this.serverNow(),
       (outcomes) => void this.tellOutcomes(outcomes),
-      () => this.clear(),
+      {
+        abilities: () => this.abilities(),
+        clear: () => this.clear(),
+        glimpse: () => this.glimpses.take(),
+      },
+    );
+    this.glimpses = new Glimpses(
+      client,
+      options.hardware,
+      () => this.target,
+      () => this.holdings.state.program?.hash ?? null,
+      () => this.serverNow(),
     );
   }
 
@@ -105,13 +134,18 @@ export class PlayerSession {
     if (kept.screen) this.events.screen(kept.screen);
     await this.holdings.resume(kept);
     this.commands.resume(kept.commands);
-    let { token } = kept;
+    let { token, was } = kept;
     while (!this.ended.signal.aborted) {
       token ??= await pair(
         this.client,
         this.world,
-        { show: (code) => this.events.code(code), keep: (given) => this.store.save({ token: given }) },
+        {
+          show: (code, mark) => this.events.code(code, mark),
+          keep: (given) => this.store.save({ token: given, was: null }),
+        },
         this.ended.signal,
+        this.options.enrolment,
+        was ?? undefined,
       );
       if (token === null) return;
       this.line.begin(token);
@@ -119,15 +153,18 @@ export class PlayerSession {
         this.listen(),
         this.line.every(POLL_MS, () => this.ask()),
         this.line.every(HEARTBEAT_MS, () => this.sendReport()),
+        this.line.every(GLIMPSES_MS, () => this.glimpses.takeIfDue()),
         this.reconcile(),
         this.keepTime(),
+        this.keepPower(),
       ]);
       if (this.ended.signal.aborted) return;
+      was = token;
       token = null;
       this.target = null;
       this.events.screen(null);
       this.commands.stop();
-      await this.holdings.forget();
+      await this.holdings.forget(was);
     }
   }
 
@@ -148,6 +185,10 @@ export class PlayerSession {
     this.pause.abort();
   }
 
+  private abilities(): readonly Ability[] {
+    return [...(this.options.hardware?.abilities() ?? []), ...(this.glimpses.isAble() ? (['glimpse'] as const) : [])];
+  }
+
   private listen(): Promise<void> {
     return this.line.listen((message) => {
       switch (message.kind) {
@@ -161,14 +202,33 @@ export class PlayerSession {
     });
   }
 
+  private async keepPower(): Promise<void> {
+    const { hardware, playing } = this.options;
+    if (!hardware?.setPower) return;
+    const isResting = () => playing().state === 'resting';
+    await keepPower(hardware, isResting, this.world, this.line.signal, (error) => this.noteFailure(error));
+  }
+
   private async ask(): Promise<void> {
     this.aim(await this.client.target());
   }
 
+  /** How the player is, for a person in front of it. */
+  async facts(): Promise<Facts> {
+    const { edition, missing = null, storage, clockOffsetMs, software, errors } = await this.makeReport();
+    const heardAt = this.line.heardAt === null ? null : this.line.heardAt + clockOffsetMs;
+    const screen = this.target?.screen.name ?? null;
+    return { screen, edition, missing, storage, clockOffsetMs, software, errors, heardAt, now: this.serverNow() };
+  }
+
   private async sendReport(): Promise<void> {
+    this.aim(await this.client.heartbeat(await this.makeReport()));
+  }
+
+  private async makeReport(): Promise<Report> {
     const { state } = this.holdings;
     const hardware = this.options.hardware?.state();
-    const report: Report = {
+    return {
       ...this.options.playing(),
       // What is behind a blank screen is seen by nobody, a takeover included.
       ...(hardware?.blank ? { playing: null } : {}),
@@ -181,13 +241,13 @@ export class PlayerSession {
       storage: await this.store.usage(),
       bytesPerSecond: this.steps.bytesPerSecond,
       errors: this.errors,
-      can: [...(this.options.hardware?.abilities() ?? [])],
+      can: [...this.abilities()],
       hardware,
       kinds: this.options.kinds,
+      codecs: this.options.codecs,
       software: this.options.software,
       life: this.name,
     };
-    this.aim(await this.client.heartbeat(report));
   }
 
   /** A target was heard: it is the wish from now on, and what is under way goes on only if it is still the next step. */

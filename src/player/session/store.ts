@@ -22,6 +22,8 @@ export interface HeldComing {
 /** What is kept over restarts besides files. */
 export interface Kept {
   readonly token: string | null;
+  /** The token that it had before, while it waits for a screen. */
+  readonly was: string | null;
   readonly screen: Target['screen'] | null;
   readonly program: HeldProgram | null;
   /** What is planned after it, the earliest first. */

@@ -105,7 +105,7 @@ test('old commands are deleted, newer ones stay', async () => {
 });
 
 test.each([
-  [{ kind: 'dance', where: 'all' }, '422 Choose a command: identify, reload, restart'],
+  [{ kind: 'dance', where: 'all' }, '422 Choose a command: identify, glimpse, reload, restart'],
   [{ kind: 'volume', where: 'all' }, '422 Write a whole number from 0 to 100.'],
   [{ kind: 'volume', percent: 101, where: 'all' }, '422 Write a whole number from 0 to 100.'],
   [{ kind: 'turn', degrees: 45, where: 'all' }, '422 Choose 0, 90, 180 or 270 degrees.'],

@@ -11,9 +11,11 @@ import { commandSchema } from './schemas';
 
 /** Commands as people send them and look at them; `pending.ts` is the players' side. */
 
-/** How a command went on one screen. `late`: it expired before the player had done it. */
+/** How a command went on one screen, or on one display of a wall. `late`: it expired before the player had done it. */
 export interface CommandOnScreen {
   readonly screen: string;
+  /** The number of the display; 1 where the screen is no wall. */
+  readonly part: number;
   readonly dueAt: string;
   readonly expiresAt: string;
   readonly receivedAt: string | null;
@@ -73,14 +75,14 @@ export async function sendCommand(
   if (chosen.length === 0) throw new Refusal(422, `No screen matches “${where}”. Choose other screens.`);
   const siteOf = new Map(plan.sites.map((site) => [site.id, site.name]));
   return transaction(async (within) => {
-    const players = await rows<{ screen: string; player: string }>(
-      `SELECT s.slug AS screen, p.id AS player FROM players p JOIN plan_objects s ON s.id = p.screen_id
+    const players = await rows<{ screen: string; part: number; player: string }>(
+      `SELECT s.slug AS screen, p.part, p.id AS player FROM players p JOIN plan_objects s ON s.id = p.screen_id
        WHERE p.network_id = $1 AND s.slug = ANY($2)`,
       [networkId, chosen.map(({ id }) => id)],
       within,
     );
-    const playerOf = new Map(players.map(({ screen, player }) => [screen, player]));
-    const able = chosen.filter(({ id }) => playerOf.has(id));
+    const playersOf = group(players, ({ screen }) => screen);
+    const able = chosen.filter(({ id }) => playersOf.has(id));
     if (able.length === 0)
       throw new Refusal(
         422,
@@ -103,21 +105,24 @@ export async function sendCommand(
       return { command: again, withoutPlayer };
     }
     const apart = able.length > 1 ? spreadMs / (able.length - 1) : 0;
-    const due = able.map((_, i) => new Date(now + Math.round(i * apart)).toISOString());
+    const orders = able.flatMap((screen, i) => {
+      const due = new Date(now + Math.round(i * apart)).toISOString();
+      // Only what shows them needs the numbers.
+      const number = kind === 'identify' ? numberAtSite(plan.screens, screen) : null;
+      const one = { screen: screen.id, site: siteOf.get(screen.site) ?? null, number, due };
+      // The displays of a wall are done together.
+      return (playersOf.get(screen.id) ?? []).map(({ part }) => ({ ...one, part }));
+    });
     await rows(
-      `INSERT INTO command_screens (command_id, network_id, screen, site, number, due_at, expires_at)
-       SELECT $1, $2, t.screen, t.site, t.number, t.due, t.due + $3::float8 * interval '1 millisecond'
-       FROM unnest($4::text[], $5::text[], $6::integer[], $7::timestamptz[]) AS t(screen, site, number, due)`,
-      [
-        ...[id, networkId, keptMs, able.map((one) => one.id), able.map((one) => siteOf.get(one.site) ?? null)],
-        // Only what shows them needs the numbers.
-        ...[able.map((one) => (kind === 'identify' ? numberAtSite(plan.screens, one) : null)), due],
-      ],
+      `INSERT INTO command_screens (command_id, network_id, screen, part, site, number, due_at, expires_at)
+       SELECT $1, $2, t.screen, t.part, t.site, t.number, t.due, t.due + $3::float8 * interval '1 millisecond'
+       FROM jsonb_to_recordset($4::jsonb) AS t(screen text, part smallint, site text, number integer, due timestamptz)`,
+      [id, networkId, keptMs, JSON.stringify(orders)],
       within,
     );
     await wake(
       networkId,
-      able.map((one) => playerOf.get(one.id) ?? ''),
+      players.map(({ player }) => player),
       within,
     );
     const [command] = await sentBy('c.id = $2', [networkId, id], within, now);
@@ -141,8 +146,8 @@ export async function cancelCommand(actor: Actor, id: string, now = Date.now()):
     const ended = await rows<{ player: string | null }>(
       `UPDATE command_screens s SET outcome = 'cancelled', ended_at = $3
        FROM command_screens t LEFT JOIN plan_objects o ON o.network_id = t.network_id AND o.kind = 'screen' AND o.slug = t.screen
-         LEFT JOIN players p ON p.screen_id = o.id
-       WHERE t.command_id = s.command_id AND t.screen = s.screen AND s.command_id = $2 AND s.network_id = $1
+         LEFT JOIN players p ON p.screen_id = o.id AND p.part = t.part
+       WHERE t.command_id = s.command_id AND t.screen = s.screen AND t.part = s.part AND s.command_id = $2 AND s.network_id = $1
          AND s.outcome IS NULL AND s.expires_at > $3
        RETURNING p.id AS player`,
       [networkId, id, new Date(now)],
@@ -193,6 +198,10 @@ export interface CommandSummary extends Omit<SentCommand, 'screens'> {
   readonly failed: readonly { readonly screen: string; readonly said: string | null }[];
 }
 
+/** SQL: how a command stands on a screen `s` at an instant. */
+const stateAt = (now: string) => `CASE WHEN s.outcome IS NOT NULL THEN s.outcome WHEN s.expires_at <= ${now} THEN 'late'
+  WHEN s.received_at IS NULL THEN 'waiting' ELSE 'received' END`;
+
 const MOST = 50;
 const MOST_FAILED = 5;
 
@@ -214,10 +223,14 @@ export async function recentCommands(
        SELECT k.* FROM commands k WHERE k.network_id = $1 AND ($2::text[] IS NULL OR EXISTS (
          SELECT 1 FROM command_screens t WHERE t.command_id = k.id AND t.screen = ANY($2)))
        ORDER BY k.sent_at DESC, k.id DESC LIMIT ${MOST}),
+     displays AS (
+       SELECT s.*, ${stateAt('$3')} AS state, array_position(ARRAY['failed', 'late', 'waiting', 'received', 'cancelled', 'done'], ${stateAt('$3')}) AS rank
+       FROM command_screens s JOIN last ON last.id = s.command_id WHERE $2::text[] IS NULL OR s.screen = ANY($2)),
+     -- A wall stands as that of its displays that needs a person most.
      stand AS (
-       SELECT s.command_id, s.screen, s.due_at, s.ended_at, s.said, CASE WHEN s.outcome IS NOT NULL THEN s.outcome
-         WHEN s.expires_at <= $3 THEN 'late' WHEN s.received_at IS NULL THEN 'waiting' ELSE 'received' END AS state
-       FROM command_screens s JOIN last ON last.id = s.command_id WHERE $2::text[] IS NULL OR s.screen = ANY($2))
+       SELECT command_id, screen, min(due_at) AS due_at, max(ended_at) AS ended_at,
+         (array_agg(said ORDER BY rank, part))[1] AS said, (array_agg(state ORDER BY rank))[1] AS state
+       FROM displays GROUP BY command_id, screen)
      SELECT c.id, c.kind, c.percent, c.degrees, c.sent_at AS "sentAt", p.name AS by, c.by_key AS "byKey", s.state,
        count(*)::int AS count, min(s.due_at) AS "dueAt", max(s.ended_at) AS "endedAt",
        (jsonb_agg(jsonb_build_object('screen', s.screen, 'said', s.said)) FILTER (WHERE s.state = 'failed')) AS failed
@@ -264,11 +277,12 @@ interface Row {
   readonly by: string | null;
   readonly byKey: boolean;
   readonly screen: string;
+  readonly part: number;
   readonly dueAt: Date;
   readonly expiresAt: Date;
   readonly receivedAt: Date | null;
   readonly endedAt: Date | null;
-  readonly outcome: 'done' | 'failed' | 'cancelled' | null;
+  readonly state: CommandOnScreen['state'];
   readonly said: string | null;
 }
 
@@ -279,11 +293,12 @@ async function sentBy(
   now = Date.now(),
 ): Promise<SentCommand[]> {
   const found = await rows<Row>(
-    `SELECT c.id, c.kind, c.percent, c.degrees, c.sent_at AS "sentAt", p.name AS by, c.by_key AS "byKey", s.screen,
-       s.due_at AS "dueAt", s.expires_at AS "expiresAt", s.received_at AS "receivedAt", s.ended_at AS "endedAt", s.outcome, s.said
+    `SELECT c.id, c.kind, c.percent, c.degrees, c.sent_at AS "sentAt", p.name AS by, c.by_key AS "byKey", s.screen, s.part,
+       s.due_at AS "dueAt", s.expires_at AS "expiresAt", s.received_at AS "receivedAt", s.ended_at AS "endedAt", s.said,
+       ${stateAt('$3')} AS state
      FROM commands c JOIN command_screens s ON s.command_id = c.id LEFT JOIN people p ON p.id = c.sent_by
      WHERE c.network_id = $1 AND ${condition} ORDER BY c.sent_at DESC, c.id DESC`,
-    values,
+    [...values, new Date(now)],
     within,
   );
   return [...group(found, ({ id }) => id).values()].flatMap((list) => {
@@ -292,19 +307,19 @@ async function sentBy(
     return [
       {
         ...headOf(first),
-        screens: sort(list, (a, b) => ascending(a.dueAt, b.dueAt) || ascending(a.screen, b.screen)).map((row) =>
-          onScreen(row, now),
-        ),
+        screens: sort(
+          list,
+          (a, b) => ascending(a.dueAt, b.dueAt) || ascending(a.screen, b.screen) || ascending(a.part, b.part),
+        ).map(onScreen),
       },
     ];
   });
 }
 
-function onScreen({ screen, dueAt, expiresAt, receivedAt, endedAt, outcome, said }: Row, now: number): CommandOnScreen {
-  const open = expiresAt.getTime() <= now ? 'late' : receivedAt ? 'received' : 'waiting';
+function onScreen({ screen, part, dueAt, expiresAt, receivedAt, endedAt, state, said }: Row): CommandOnScreen {
   return {
-    ...{ screen, dueAt: dueAt.toISOString(), expiresAt: expiresAt.toISOString() },
+    ...{ screen, part, dueAt: dueAt.toISOString(), expiresAt: expiresAt.toISOString() },
     ...{ receivedAt: receivedAt?.toISOString() ?? null, endedAt: endedAt?.toISOString() ?? null },
-    ...{ state: outcome ?? open, said },
+    ...{ state, said },
   };
 }

@@ -36,9 +36,14 @@ export const commandSchema = z
       if (amount?.field === field) {
         const fits = amount.values
           ? amount.values.includes(value ?? -1)
-          : value !== undefined && value >= 0 && value <= 100;
+          : value !== undefined && value >= 0 && value <= (amount.most ?? 100);
         if (!fits)
-          wrong(field, amount.values ? 'Choose 0, 90, 180 or 270 degrees.' : 'Write a whole number from 0 to 100.');
+          wrong(
+            field,
+            amount.values
+              ? 'Choose 0, 90, 180 or 270 degrees.'
+              : `Write a whole number from 0 to ${amount.most ?? 100}.`,
+          );
       } else if (value !== undefined) wrong(field, `“${name}” takes no “${field}”. Leave it out.`);
     }
   });

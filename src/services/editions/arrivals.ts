@@ -13,10 +13,15 @@ export interface Playing {
   readonly seen: number;
 }
 
-/** Writes down which screens the edition that they are on has reached. Earlier entries stay. */
-export async function noteReached(heard: readonly Playing[], now = Date.now()): Promise<void> {
-  const places = await rows<{ player: string; network: string; screen: string }>(
-    `SELECT p.id AS player, p.network_id AS network, o.slug AS screen
+/**
+ * Writes down which screens the edition that they are on has reached. Earlier entries stay. A wall is reached when all of its players play it:
+ * returns the players that are to be told of again, since others of their walls are not there yet.
+ */
+export async function noteReached(heard: readonly Playing[], now = Date.now()): Promise<readonly string[]> {
+  const places = await rows<{ player: string; network: string; screen: string; beside: readonly Beside[] | null }>(
+    `SELECT p.id AS player, p.network_id AS network, o.slug AS screen, CASE WHEN o.document ? 'wall' THEN (
+       SELECT jsonb_agg(jsonb_build_object('player', q.id, 'program', q.report->>'program'))
+       FROM players q WHERE q.screen_id = p.screen_id AND q.id <> p.id) END AS beside
      FROM players p JOIN plan_objects o ON o.id = p.screen_id WHERE p.id = ANY($1)`,
     [heard.map(({ player }) => player)],
   );
@@ -25,20 +30,34 @@ export async function noteReached(heard: readonly Playing[], now = Date.now()): 
     [...new Set(places.map(({ network }) => network))],
     [...new Set(places.map(({ screen }) => screen))],
   );
-  const reached = places.flatMap(({ player, network, screen }) => {
+  const behind: string[] = [];
+  const reached = places.flatMap(({ player, network, screen, beside }) => {
     const on = givenAt(given.get(network)?.of(screen) ?? [], now);
     const told = said.get(player);
-    if (!on || on.reached || !told || (told.program !== on.hash && told.program !== on.delivered)) return [];
+    const isOn = (program: string | null | undefined) =>
+      typeof program === 'string' && (program === on?.hash || program === on?.delivered);
+    if (!on || on.reached || !told || !isOn(told.program)) return [];
+    if (beside?.some((one) => !isOn(said.get(one.player)?.program ?? one.program))) {
+      behind.push(player);
+      return [];
+    }
     const at = new Date(Math.max(told.seen, sinceOf(on))).toISOString();
     return [{ edition: on.edition.id, screen, at }];
   });
-  if (reached.length === 0) return;
+  if (reached.length === 0) return behind;
   await rows(
     `UPDATE edition_screens s SET reached_at = t.at
      FROM unnest($1::uuid[], $2::text[], $3::timestamptz[]) AS t(edition, screen, at)
      WHERE s.edition_id = t.edition AND s.screen = t.screen AND s.reached_at IS NULL`,
     [reached.map((one) => one.edition), reached.map((one) => one.screen), reached.map((one) => one.at)],
   );
+  return behind;
+}
+
+/** Another player of the same wall, and what it told last that it plays. */
+interface Beside {
+  readonly player: string;
+  readonly program: string | null;
 }
 
 /** Since when a screen has an edition: pilots have it before the others do. */

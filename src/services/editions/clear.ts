@@ -5,12 +5,16 @@ import { notFound } from '../errors';
 import { demand, readInput, type Actor } from '../people';
 import { countArrivals } from './arrivals';
 
-/** How many days a network keeps old editions and replaced versions of files, so that people can return to them. */
+/** How long a network keeps what is over: editions and replaced versions of files, to return to, and pictures of its screens. */
 export interface Kept {
   /** So many of the newest editions, whatever their age. */
   readonly editions: number;
   /** And all that are younger than so many days. */
   readonly days: number;
+  /** So many of the newest pictures of each screen, */
+  readonly pictures: number;
+  /** and none that is older than so many days. */
+  readonly pictureDays: number;
 }
 
 const keptSchema = z.object({
@@ -19,12 +23,19 @@ const keptSchema = z.object({
     .min(1, 'Keep at least 1 edition: the players run the newest.')
     .max(10_000, 'At most 10 000 editions are kept.'),
   days: z.int('Write a whole number of days.').min(1, 'At least a day.').max(4000, 'At most 4000 days.'),
+  pictures: z
+    .int('Write a whole number of pictures.')
+    .min(1, 'At least 1 picture of each screen is kept.')
+    .max(1000, 'At most 1000 pictures of each screen are kept.'),
+  pictureDays: z.int('Write a whole number of days.').min(1, 'At least a day.').max(400, 'At most 400 days.'),
 });
 
 export async function kept({ networkId }: Actor): Promise<Kept> {
-  const [found] = await rows<Kept>('SELECT kept_editions AS editions, kept_days AS days FROM networks WHERE id = $1', [
-    networkId,
-  ]);
+  const [found] = await rows<Kept>(
+    `SELECT kept_editions AS editions, kept_days AS days, kept_pictures AS pictures, kept_picture_days AS "pictureDays"
+     FROM networks WHERE id = $1`,
+    [networkId],
+  );
   if (!found) throw notFound('network');
   return found;
 }
@@ -32,10 +43,11 @@ export async function kept({ networkId }: Actor): Promise<Kept> {
 /** Sets it; what is older goes with the next clean-up. Throws 422 with a sentence for what can't be. */
 export async function keep(actor: Actor, input: Partial<Kept>): Promise<Kept> {
   demand(actor, 'settings');
-  const { editions, days } = readInput(keptSchema.partial(), input);
+  const { editions, days, pictures, pictureDays } = readInput(keptSchema.partial(), input);
   await rows(
-    'UPDATE networks SET kept_editions = coalesce($2, kept_editions), kept_days = coalesce($3, kept_days) WHERE id = $1',
-    [actor.networkId, editions ?? null, days ?? null],
+    `UPDATE networks SET kept_editions = coalesce($2, kept_editions), kept_days = coalesce($3, kept_days),
+       kept_pictures = coalesce($4, kept_pictures), kept_picture_days = coalesce($5, kept_picture_days) WHERE id = $1`,
+    [actor.networkId, editions ?? null, days ?? null, pictures ?? null, pictureDays ?? null],
   );
   return kept(actor);
 }

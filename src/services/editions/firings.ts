@@ -138,7 +138,9 @@ export async function noteShown(told: readonly Told[]): Promise<void> {
     `WITH told AS (
        SELECT p.network_id, s.slug AS screen, t.booking, t.since, t.seen
        FROM jsonb_to_recordset($1::jsonb) AS t(player uuid, booking text, since timestamptz, seen timestamptz)
-       JOIN players p ON p.id = t.player JOIN plan_objects s ON s.id = p.screen_id
+       -- For a wall its first player speaks.
+       JOIN players p ON p.id = t.player AND NOT EXISTS (SELECT 1 FROM players q WHERE q.screen_id = p.screen_id AND q.part < p.part)
+       JOIN plan_objects s ON s.id = p.screen_id
      ), over AS (
        UPDATE firing_screens o SET over = true, shown_to = greatest(o.shown_from, o.shown_to, coalesce(t.since, o.shown_to))
        FROM told t JOIN firings f ON f.network_id = t.network_id

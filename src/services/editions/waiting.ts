@@ -87,9 +87,13 @@ async function readyPrograms(networkId: string): Promise<Map<string, readonly st
      FROM players p JOIN plan_objects s ON s.id = p.screen_id WHERE p.network_id = $1`,
     [networkId],
   );
-  return new Map(
-    found.map(({ screen, ready, program }) => [screen, [...(ready ?? []), ...(program ? [program] : [])]]),
-  );
+  const ahead = new Map<string, readonly string[]>();
+  for (const { screen, ready, program } of found) {
+    const own = [...(ready ?? []), ...(program ? [program] : [])];
+    // A wall has ahead what all of its players have.
+    ahead.set(screen, ahead.get(screen)?.filter((one) => own.includes(one)) ?? own);
+  }
+  return ahead;
 }
 
 /** What an edition gives to a screen, as the plan has it and as players get it, and from when on where that is its own. */

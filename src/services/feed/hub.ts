@@ -23,6 +23,8 @@ export type FeedEvent =
   | { readonly kind: 'requests' }
   /** Commands were sent, or went some way: they are to be asked for. */
   | { readonly kind: 'commands' }
+  /** Pictures of screens came in, or were compared: they are to be asked for. */
+  | { readonly kind: 'glimpses' }
   | ({ readonly kind: 'docket' } & DocketSums)
   /** Screens whose status changed since it was last sent, and screens that are gone. */
   | { readonly kind: 'statuses'; readonly statuses: readonly ScreenStatus[]; readonly gone: readonly string[] }
@@ -33,6 +35,7 @@ type Listener = (event: FeedEvent) => void;
 
 const STATES_EVERY_MS = 1000;
 const COMMANDS_EVERY_MS = 250;
+const GLIMPSES_EVERY_MS = 500;
 const DARKNESS_EVERY_MS = 5000;
 const DOCKET_AFTER_MS = 200;
 /** How long a hub stays without listeners: a page that was just loaded will listen soon, and one that reconnects finds it ready. */
@@ -52,8 +55,8 @@ class Hub {
   private turn: Promise<unknown> = Promise.resolve();
   /** The docket is counted once at a time. A count may take long, and edits don't wait for it. */
   private counts: Promise<unknown> = Promise.resolve();
-  private waiting: Readonly<Record<'beats' | 'docket' | 'commands', NodeJS.Timeout | null>> = {
-    ...{ beats: null, docket: null, commands: null },
+  private waiting: Readonly<Record<'beats' | 'docket' | 'commands' | 'glimpses', NodeJS.Timeout | null>> = {
+    ...{ beats: null, docket: null, commands: null, glimpses: null },
   };
 
   /** This hub knows every event since this instant. */
@@ -131,7 +134,9 @@ class Hub {
       case 'requests':
         return this.tell({ kind: 'requests' });
       case 'outcomes':
-        return this.tellCommandsSoon();
+        return this.tellSoon('commands', COMMANDS_EVERY_MS);
+      case 'glimpses':
+        return this.tellSoon('glimpses', GLIMPSES_EVERY_MS);
       case 'uploads':
         return this.tell({ kind: 'upload', upload: message.upload ?? null });
       case 'resync':
@@ -141,6 +146,7 @@ class Hub {
           this.tell({ kind: 'edition' });
           this.tell({ kind: 'requests' });
           this.tell({ kind: 'commands' });
+          this.tell({ kind: 'glimpses' });
           this.tell({ kind: 'upload', upload: null });
         });
     }
@@ -183,13 +189,13 @@ class Hub {
   }
 
   /** A thousand players that answer at once are one event. */
-  private tellCommandsSoon(): void {
-    if (this.waiting.commands) return;
-    const commands = setTimeout(() => {
-      this.waiting = { ...this.waiting, commands: null };
-      this.tell({ kind: 'commands' });
-    }, COMMANDS_EVERY_MS);
-    this.waiting = { ...this.waiting, commands };
+  private tellSoon(kind: 'commands' | 'glimpses', ms: number): void {
+    if (this.waiting[kind]) return;
+    const timer = setTimeout(() => {
+      this.waiting = { ...this.waiting, [kind]: null };
+      this.tell({ kind });
+    }, ms);
+    this.waiting = { ...this.waiting, [kind]: timer };
   }
 
   private beatSoon(): void {

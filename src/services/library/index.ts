@@ -1,3 +1,4 @@
+export { frameStrip, isFrame } from './frames';
 export {
   acceptPairing,
   checkFiles,
@@ -6,6 +7,7 @@ export {
   closeFolders,
   copyIn,
   copyOut,
+  incomingPath,
   openToSend,
   privateFolder,
   storedBytes,

@@ -1,3 +1,5 @@
+import { REDUCED_BELOW } from '@/core/profiles';
+
 /** How large a file is needed on a screen, in pixels. */
 
 export interface Size {
@@ -5,16 +7,13 @@ export interface Size {
   readonly height: number;
 }
 
-/** A rendition that is nearly as large as the file saves nothing: players get the file. Of a side. */
-const SAVES_FROM = 0.9;
-
 /**
  * The size in which a screen needs a file: so large that it fills the screen, whichever side is cut, and never enlarged. Null where that is
  * nearly its own. Sides of films are even.
  */
 export function sizeFor(file: Size & { readonly kind: 'image' | 'video' }, screen: Size): Size | null {
   const scale = Math.max(screen.width / file.width, screen.height / file.height);
-  if (scale > SAVES_FROM) return null;
+  if (scale > REDUCED_BELOW) return null;
   const step = file.kind === 'video' ? 2 : 1;
   const side = (pixels: number) => Math.max(step, Math.round((pixels * scale) / step) * step);
   return { width: side(file.width), height: side(file.height) };

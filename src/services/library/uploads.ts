@@ -129,6 +129,7 @@ const measuresOf = ({ asset, found }: Made) => ({
   ...(found.durationMs === null ? {} : { durationMs: found.durationMs }),
   sha256: asset.sha256,
   type: found.type,
+  ...(found.kind === 'video' && found.codec !== null ? { codec: found.codec } : {}),
 });
 
 const filesOf = ({ original, thumbnail, found, text }: Made): MediaFiles => ({

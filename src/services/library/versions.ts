@@ -71,7 +71,7 @@ export async function filesOfVersions(
 }
 
 /** What is measured of a file. */
-const MEASURED = ['kind', 'audio', 'width', 'height', 'bytes', 'durationMs', 'sha256', 'type'] as const;
+const MEASURED = ['kind', 'audio', 'width', 'height', 'bytes', 'durationMs', 'sha256', 'type', 'codec'] as const;
 
 /** The edit that gives a media file another file. Throws 422 if a sound would replace a picture, or the other way round. */
 export async function replacing(

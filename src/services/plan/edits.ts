@@ -9,7 +9,7 @@ import { refuseGuarded } from './guards';
 import { refuseInForce } from './in-force';
 import { loadObjects, takenIds, writeObjects, type Write } from './objects';
 import { namedMedia } from './named-media';
-import { endPlayersOf } from './removed-screens';
+import { bringPlayersBack, endPlayersOf } from './removed-screens';
 import { slugBase, slugFor } from './slug';
 import { inTurn, takeTurn } from './turns';
 import { merged, type Edit, type Named } from './merge';
@@ -98,6 +98,7 @@ export async function editWithin(
   );
   await endPlayersOf(networkId, writes, within);
   await written(networkId, writes, within);
+  await bringPlayersBack(networkId, writes, within);
   const given = new Map(named.flatMap(({ id, edit: { files: made } }) => (made ? [[id, made] as const] : [])));
   await attachFiles(actor, writes, given, within);
   const { previous, numbers } = await recordChanges(actor, writes, act, files, within);

@@ -11,8 +11,9 @@ export class ArrivalNotes {
     this.watch();
     const news = heard.filter(({ network, player, program }) => this.played.get(network)?.get(player) !== program);
     if (news.length === 0) return;
-    await noteReached(news.map(({ player, program, seen }) => ({ player, program, seen })));
+    const behind = new Set(await noteReached(news.map(({ player, program, seen }) => ({ player, program, seen }))));
     for (const { network, player, program } of news) {
+      if (behind.has(player)) continue;
       const known = this.played.get(network) ?? new Map<string, string>();
       this.played.set(network, known.set(player, program));
     }

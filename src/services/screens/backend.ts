@@ -1,7 +1,9 @@
+import { MINUTE } from '@/core/instant';
 import { onBehalfOf, subscribe } from '@/database';
 import { logOnce } from '@/log';
 import type { PlayerBackend } from '@/protocol/player-backend';
 import { noteOutcomes, pendingCommands } from '../commands';
+import { isWatched, takeGlimpse } from '../glimpses';
 import { openToSend } from '../library';
 import { collectToken, startPairing } from './pairing';
 import { heartbeat, playerFile, playerOf, programText, targetOf, type Player } from './players';
@@ -15,12 +17,16 @@ export const playerBackend: PlayerBackend<Player> = {
     onBehalfOf(player.networkId, async () => ({
       ...(await targetOf(player)),
       commands: await pendingCommands(player),
+      glimpses: await glimpsesOf(player),
+      // When the work is done: the way there and back is measured without it.
+      serverTime: Date.now(),
     })),
   programText: (player, hash) => onBehalfOf(player.networkId, () => programText(player, hash)),
   fileOf: (player, hash) => onBehalfOf(player.networkId, () => playerFile(player, hash)),
   openFile: openToSend,
   heartbeat,
   noteOutcomes: (player, outcomes) => onBehalfOf(player.networkId, () => noteOutcomes(player, outcomes)),
+  takeGlimpse: (player, picture, taken) => onBehalfOf(player.networkId, () => takeGlimpse(player, picture, taken)),
   onChange: (player, wake) =>
     subscribe((message) => {
       if (message.kind === 'resync') wake('target');
@@ -31,3 +37,14 @@ export const playerBackend: PlayerBackend<Player> = {
     }),
   logError: (error) => logOnce(error, 'player request failed'),
 };
+
+/** So often a picture is taken of a screen that a person is looking at. */
+const WATCHED_EVERY_MS = 10_000;
+
+/** Whether pictures are taken of a player's screen, and how often. */
+async function glimpsesOf(player: Player) {
+  const { isPrivate, glimpseMinutes } = player;
+  if (isPrivate) return { allowed: false };
+  if (await isWatched(player)) return { allowed: true, everyMs: WATCHED_EVERY_MS };
+  return { allowed: true, ...(glimpseMinutes ? { everyMs: glimpseMinutes * MINUTE } : {}) };
+}

@@ -1,4 +1,4 @@
-import type { MediaKind } from '@/core/plan';
+import type { Told } from '@/core/profiles';
 import { rows } from '@/database';
 import type { Actor } from '../people';
 
@@ -9,8 +9,10 @@ export interface Line {
   readonly bytesPerSecond: number | null;
   /** How many bytes more it can keep; null where it does not tell. */
   readonly freeBytes: number | null;
-  /** The kinds of files that it can play; null for all of them. */
-  readonly kinds: readonly MediaKind[] | null;
+  /** The kinds of files that it can play; null where it doesn’t tell. */
+  readonly kinds: NonNullable<Told['kinds']> | null;
+  /** The video codecs that it can play; null where it doesn’t tell. */
+  readonly codecs: readonly string[] | null;
 }
 
 /** The lines of the actor's screens that have a player which was heard, in order of their ids. */
@@ -18,8 +20,8 @@ export async function screenLines({ networkId }: Actor): Promise<Line[]> {
   return rows<Line>(
     `SELECT s.slug AS id, (p.report->>'bytesPerSecond')::float8 AS "bytesPerSecond",
        (p.report->'storage'->>'limitBytes')::float8 - (p.report->'storage'->>'usedBytes')::float8 AS "freeBytes",
-       p.report->'kinds' AS kinds
-     FROM players p JOIN plan_objects s ON s.id = p.screen_id
+       p.report->'kinds' AS kinds, p.report->'codecs' AS codecs
+     FROM screen_players p JOIN plan_objects s ON s.id = p.screen_id
      WHERE p.network_id = $1 AND p.report IS NOT NULL ORDER BY s.slug`,
     [networkId],
   );

@@ -45,6 +45,6 @@ const pilotScreens = (edition: string): Promise<PilotScreen[]> =>
        p.id AS player, p.last_seen AS "lastSeen", p.report
      FROM edition_screens s JOIN editions e ON e.id = s.edition_id
      JOIN plan_objects o ON o.network_id = e.network_id AND o.kind = 'screen' AND o.slug = s.screen
-     LEFT JOIN players p ON p.screen_id = o.id WHERE s.edition_id = $1 AND s.from_at IS NOT NULL ORDER BY o.name, s.screen`,
+     LEFT JOIN screen_players p ON p.screen_id = o.id WHERE s.edition_id = $1 AND s.from_at IS NOT NULL ORDER BY o.name, s.screen`,
     [edition],
   );

@@ -1,6 +1,9 @@
 import type { StoredFile } from '@/protocol/file-response';
 import type { Report, Target } from '@/protocol/schemas';
 import { LRUCache } from 'lru-cache';
+import { pinText } from '@/core/pin';
+import { sha256Hex } from '@/core/sha256';
+import { partAt, type Wall } from '@/core/walls';
 import { rows, subscribe } from '@/database';
 import { logger } from '@/log';
 import { givenAt, givenIn, noteShown, programOf, type NetworkGiven } from '../editions';
@@ -12,6 +15,15 @@ export interface Player {
   readonly id: string;
   readonly networkId: string;
   readonly screen: { readonly id: string; readonly name: string; readonly width: number; readonly height: number };
+  /** Which display of the screen it is, and the wall that it is of. */
+  readonly part: number;
+  readonly wall?: Wall | null;
+  /** The PIN of its own page; null if that stays closed. */
+  readonly pin?: string | null;
+  /** Whether no picture may be taken of its screen. */
+  readonly isPrivate?: boolean;
+  /** How often one is taken, in minutes; null: when a person asks. */
+  readonly glimpseMinutes?: number | null;
 }
 
 const KNOWN_FOR_MS = 10_000;
@@ -19,7 +31,15 @@ const KNOWN_FOR_MS = 10_000;
 const GRANTED_FOR_MS = 10 * 60_000;
 
 /** News that changes neither who a player is nor what it is given. */
-const NOT_OF_TARGETS: ReadonlySet<string> = new Set(['beats', 'uploads', 'session', 'commands', 'outcomes', 'hurry']);
+const NOT_OF_TARGETS: ReadonlySet<string> = new Set([
+  'beats',
+  'uploads',
+  'session',
+  'commands',
+  'outcomes',
+  'hurry',
+  'glimpses',
+]);
 
 /** What was read of a network holds until any process changes something of that network: others are not asked again for it. */
 class Changes {
@@ -60,10 +80,11 @@ export async function playerOf(token: string): Promise<Player | null> {
   const hash = tokenHash(token);
   const cached = known.get(hash);
   if (cached && changes.standsSince(cached.at, cached.player.networkId)) return cached.player;
-  const [player] = await rows<{ id: string; networkId: string; screen: Player['screen'] }>(
-    `SELECT p.id, p.network_id AS "networkId",
-       jsonb_build_object('id', s.slug, 'name', s.name, 'width', s.document->'width', 'height', s.document->'height') AS screen
-     FROM players p JOIN plan_objects s ON s.id = p.screen_id WHERE p.token_hash = $1`,
+  const [player] = await rows<Player>(
+    `SELECT p.id, p.network_id AS "networkId", p.part, s.document->'wall' AS wall, n.player_pin AS pin,
+       jsonb_build_object('id', s.slug, 'name', s.name, 'width', s.document->'width', 'height', s.document->'height') AS screen,
+       COALESCE((s.document->>'private')::boolean, false) AS "isPrivate", (s.document->>'glimpseMinutes')::int AS "glimpseMinutes"
+     FROM players p JOIN plan_objects s ON s.id = p.screen_id JOIN networks n ON n.id = p.network_id WHERE p.token_hash = $1`,
     [hash],
   );
   if (player) known.set(hash, { player, at });
@@ -100,7 +121,15 @@ export async function targetOf(player: Player): Promise<Target> {
       coming.push({ at: one.from, program: (before = next), source: one.edition.id });
   }
   const edition = network?.newest?.number ?? null;
-  return { screen, edition, program, source: on?.edition.id, coming, serverTime: now };
+  const part = player.wall ? partAt(player.wall, player.part) : null;
+  return {
+    screen: {
+      ...screen,
+      ...(part ? { part } : {}),
+      ...(player.pin ? { pin: sha256Hex(pinText(screen.id, player.pin)) } : {}),
+    },
+    ...{ edition, program, source: on?.edition.id, coming, serverTime: now },
+  };
 }
 
 /** A program that an edition gives to the player's own screen, as canonical text; null for any other. */

@@ -166,13 +166,17 @@ test('what a player tells of its line and its storage is told by its screen, to 
   expect(await screenLines(actor)).toEqual([]);
   heartbeat(player, report({ storage: null }));
   await flushHeartbeats();
-  expect(await screenLines(actor)).toEqual([{ id: 'hall', bytesPerSecond: null, freeBytes: null, kinds: null }]);
+  expect(await screenLines(actor)).toEqual([
+    { id: 'hall', bytesPerSecond: null, freeBytes: null, kinds: null, codecs: null },
+  ]);
   heartbeat(
     player,
     report({ kinds: ['image'], bytesPerSecond: 250_000, storage: { usedBytes: 4e6, limitBytes: 10e6 } }),
   );
   await flushHeartbeats();
-  expect(await screenLines(actor)).toEqual([{ id: 'hall', bytesPerSecond: 250_000, freeBytes: 6e6, kinds: ['image'] }]);
+  expect(await screenLines(actor)).toEqual([
+    { id: 'hall', bytesPerSecond: 250_000, freeBytes: 6e6, kinds: ['image'], codecs: null },
+  ]);
   expect(await screenLines(other.actor)).toEqual([]);
 });
 
@@ -247,6 +251,37 @@ describe('rights end with their reason', () => {
     await until(() => told.includes('unpaired'));
     expect(await playerOf(token)).toBeNull();
     stop();
+  });
+
+  test('a screen that comes back has its player again: by the old token, or by a new one if it waits already', async () => {
+    const { actor, token } = await paired();
+    const { plan } = await draftPlan(actor);
+    const { id: _, ...document } = plan.screens.find(({ id }) => id === 'hall') ?? { id: '' };
+    const remove = () => edit(actor, [{ kind: 'screen', id: 'hall', remove: true }]);
+    const bringBack = () => edit(actor, [{ kind: 'screen', id: 'hall', add: document as never }]);
+    await remove();
+    await bringBack();
+    expect((await playerOf(token))?.screen.id).toBe('hall');
+    await remove();
+    const { deviceCode } = await startPairing('10.1.1.1', undefined, token);
+    expect(await collectToken(deviceCode)).toBe('pending');
+    await bringBack();
+    const again = (await collectToken(deviceCode)) as { token: string };
+    expect((await playerOf(again.token))?.screen.id).toBe('hall');
+    expect(await playerOf(token)).toBeNull();
+  });
+
+  test('a player of a removed screen that was given another screen doesn’t come back to it', async () => {
+    const { actor, token } = await paired();
+    const { plan } = await draftPlan(actor);
+    const { id: _, ...document } = plan.screens.find(({ id }) => id === 'hall') ?? { id: '' };
+    await edit(actor, [{ kind: 'screen', id: 'hall', remove: true }]);
+    const { deviceCode, userCode } = await startPairing('10.1.1.1', undefined, token);
+    await pairScreen(actor, 'deck', userCode, '10.1.1.2');
+    const other = (await collectToken(deviceCode)) as { token: string };
+    await edit(actor, [{ kind: 'screen', id: 'hall', add: document as never }]);
+    expect((await playerOf(other.token))?.screen.id).toBe('deck');
+    expect((await screenStatuses(actor)).find(({ id }) => id === 'hall')?.state).toBe('unpaired');
   });
 
   test('two players that use one token in turn are told apart, and said; one that starts again is none', async () => {

@@ -1,16 +1,45 @@
+import { group } from 'd3-array';
 import { rows } from '@/database';
 import type { Actor } from '../people';
 import { deliveredPrograms } from '../editions';
-import { statusOf, type Heard, type ScreenStatus } from './status';
+import { statusOf, type ScreenStatus } from './status';
+import { wallStatusOf, type HeardOfWall } from './wall-status';
 
-const HEARD = `SELECT s.slug AS id, p.id AS player, p.last_seen AS "lastSeen", p.report, p.doubled_at AS "doubledAt"
-  FROM plan_objects s LEFT JOIN players p ON p.screen_id = s.id WHERE s.network_id = $1 AND s.kind = 'screen'`;
+/** What is known of a screen `s` and its player `p`. What pictures of a private screen said counts no longer. */
+const KNOWN = `s.slug AS id, s.document->'wall' AS wall, p.part, p.id AS player, p.last_seen AS "lastSeen", p.report, p.doubled_at AS "doubledAt",
+  (SELECT f.document->'lacks' FROM plan_objects f WHERE f.network_id = s.network_id AND f.kind = 'profile'
+   AND f.slug = s.document->>'profile') AS lacks,
+  CASE WHEN COALESCE((s.document->>'private')::boolean, false) THEN NULL ELSE p.glimpse END AS glimpse`;
+/** A player of a display that a screen had when it was a wall says nothing of it. */
+const COUNTS = `(p.part = 1 OR s.document ? 'wall')`;
+const HEARD = `SELECT ${KNOWN}
+  FROM plan_objects s LEFT JOIN players p ON p.screen_id = s.id AND ${COUNTS} WHERE s.network_id = $1 AND s.kind = 'screen'`;
 
 /** The status of every screen of the actor's network, in order of their ids. */
 export async function screenStatuses({ networkId }: Actor, now = Date.now()): Promise<ScreenStatus[]> {
   const published = await deliveredPrograms(networkId);
-  const found = await rows<Heard>(`${HEARD} ORDER BY s.slug`, [networkId]);
-  return found.map((heard) => statusOf(heard, published.get(heard.id) ?? null, now));
+  return [...(await heardIn(networkId))].map(([id, heard]) => statusIn(heard, published.get(id) ?? null, now));
+}
+
+/** What is known of each screen of a network: of a wall, a row for each of its players. */
+async function heardIn(networkId: string): Promise<Map<string, HeardOfWall[]>> {
+  return group(await rows<HeardOfWall>(`${HEARD} ORDER BY s.slug, p.part`, [networkId]), ({ id }) => id);
+}
+
+function statusIn(heard: readonly HeardOfWall[], target: string | null, now: number): ScreenStatus {
+  const [first] = heard;
+  if (!first) throw new Error('nothing is known of this screen');
+  return first.wall ? wallStatusOf(first.wall, heard, target, now) : statusOf(first, target, now);
+}
+
+/** Every screen of a network: its state, and what its player told last if it is online. For what is written down over time. */
+export async function watchedStatuses(networkId: string, now: number) {
+  const published = await deliveredPrograms(networkId);
+  return [...(await heardIn(networkId))].map(([screen, heard]) => {
+    const { state } = statusIn(heard, published.get(screen) ?? null, now);
+    const isOnline = state !== 'dark' && state !== 'unpaired';
+    return { screen, state, report: isOnline ? (heard[0]?.report ?? null) : null };
+  });
 }
 
 /** The statuses that changed since the last ones were sent. */
@@ -33,7 +62,7 @@ const BATCH_MS = 5000;
  * screens of which nothing new is to be said cost nothing, however many of them beat.
  */
 export class StatusBoard {
-  private heard = new Map<string, Heard>();
+  private heard = new Map<string, HeardOfWall[]>();
   private told = new Map<string, Told>();
   private published: ReadonlyMap<string, string> = new Map();
   private newest = new Date(0);
@@ -48,8 +77,7 @@ export class StatusBoard {
   /** Works out all statuses again: after pairings, publications, and when screens were added or removed. */
   async load(now = Date.now()): Promise<StatusDelta> {
     this.published = await deliveredPrograms(this.networkId);
-    const found = await rows<Heard>(HEARD, [this.networkId]);
-    const heard = new Map(found.map((one) => [one.id, one]));
+    const heard = await heardIn(this.networkId);
     const gone = [...this.heard.keys()].filter((id) => !heard.has(id));
     this.heard = heard;
     for (const id of gone) this.told.delete(id);
@@ -60,28 +88,33 @@ export class StatusBoard {
   async hear(now = Date.now()): Promise<StatusDelta> {
     // Batches of several gateways do not come in order of their times.
     const since = new Date(this.newest.getTime() - BATCH_MS).toISOString();
-    const found = await rows<Heard>(
-      `SELECT s.slug AS id, p.id AS player, p.last_seen AS "lastSeen", p.report, p.doubled_at AS "doubledAt"
-       FROM players p JOIN plan_objects s ON s.id = p.screen_id WHERE p.network_id = $1 AND p.last_seen > $2`,
+    const found = await rows<HeardOfWall>(
+      `SELECT ${KNOWN}
+       FROM players p JOIN plan_objects s ON s.id = p.screen_id AND ${COUNTS} WHERE p.network_id = $1 AND p.last_seen > $2`,
       [this.networkId, since],
     );
-    for (const one of found) this.heard.set(one.id, one);
-    return { statuses: this.differing(found, now), gone: [] };
+    for (const one of found) {
+      const others = (this.heard.get(one.id) ?? []).filter(({ player, part }) => player !== null && part !== one.part);
+      this.heard.set(one.id, one.wall ? [...others, one] : [one]);
+    }
+    const screens = new Set(found.map(({ id }) => id));
+    return { statuses: this.differing(screens, now), gone: [] };
   }
 
   /** Changes through time alone: screens that went offline, troubles that are over. */
   age(now = Date.now()): StatusDelta {
-    return { statuses: this.differing(this.heard.values(), now), gone: [] };
+    return { statuses: this.differing(this.heard.keys(), now), gone: [] };
   }
 
-  private differing(list: Iterable<Heard>, now: number): ScreenStatus[] {
+  private differing(screens: Iterable<string>, now: number): ScreenStatus[] {
     const statuses: ScreenStatus[] = [];
-    for (const heard of list) {
-      if (heard.lastSeen && heard.lastSeen > this.newest) this.newest = heard.lastSeen;
-      const status = statusOf(heard, this.published.get(heard.id) ?? null, now);
+    for (const id of screens) {
+      const heard = this.heard.get(id) ?? [];
+      for (const { lastSeen } of heard) if (lastSeen && lastSeen > this.newest) this.newest = lastSeen;
+      const status = statusIn(heard, this.published.get(id) ?? null, now);
       const text = JSON.stringify(status);
-      if (this.told.get(heard.id)?.text === text) continue;
-      this.told.set(heard.id, { text, status, at: now });
+      if (this.told.get(id)?.text === text) continue;
+      this.told.set(id, { text, status, at: now });
       statuses.push(status);
     }
     return statuses;

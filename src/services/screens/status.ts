@@ -1,8 +1,12 @@
+import type { Verdict } from '@/core/glimpses';
+import type { State } from '@/core/health';
+import { controlsOf, type Control } from '@/core/profiles';
+import type { Part } from '@/core/walls';
 import type { Report } from '@/protocol/schemas';
 
 /** How a screen is, by what its player told last: pure. */
 
-export type ScreenState = 'lit' | 'behind' | 'dark' | 'resting' | 'unpaired';
+export type ScreenState = State;
 
 /** How a screen is, as far as its player tells. It stays the same while nothing is to be said of it. */
 export interface ScreenStatus {
@@ -15,13 +19,29 @@ export interface ScreenStatus {
   /** Plain sentences for what is wrong. */
   readonly troubles: readonly string[];
   readonly download: Report['download'];
-  /** What its player can do besides playing, as it told last; null if it told nothing yet. */
+  /** Of a wall: its displays, by their numbers. */
+  readonly parts?: readonly PartStatus[];
+  /** What its player can do besides playing, as it told last, else by its profile; null if neither says. */
   readonly can: readonly string[] | null;
+}
+
+/** How one display of a wall is. */
+export interface PartStatus extends Part {
+  readonly state: ScreenState;
+  readonly lastSeen: string | null;
 }
 
 export const HEARD_WITHIN_MS = 45_000;
 const CLOCK_TOLERANCE_MS = 30_000;
 const DOUBLED_FOR_MS = 10 * 60_000;
+/** After so long, what was wrong in a picture may be right. A new picture tells. */
+const GLIMPSE_COUNTS_MS = 24 * 3_600_000;
+
+const WRONG: { readonly [V in Verdict]?: string } = {
+  black: 'The last picture of this screen is black. Check that the display is on, and its cable.',
+  differs:
+    'The last picture of this screen doesn’t show what is planned. Compare the two, then check its input and its player.',
+};
 
 /** What is known of a screen's player. */
 export interface Heard {
@@ -31,6 +51,10 @@ export interface Heard {
   readonly report: Report | null;
   /** When two players were seen last that used its token in turn; null for never. */
   readonly doubledAt?: Date | null;
+  /** What its profile says that can't be done to it; null or absent for not known. */
+  readonly lacks?: readonly Control[] | null;
+  /** What the newest picture of the screen says, and when it was taken; null before the first. */
+  readonly glimpse?: { readonly verdict: Verdict; readonly at: number } | null;
 }
 
 /** `target` is the program that the screen is to play; null where the newest edition has none for it. */
@@ -44,7 +68,7 @@ export function statusOf(heard: Heard, target: string | null, now: number): Scre
     wasLast: state === 'dark' ? wasLast(heard, target) : null,
     troubles: state === 'unpaired' ? [] : troublesOf(heard, target, now),
     download: state === 'behind' ? (report?.download ?? null) : null,
-    can: report ? (report.can ?? []) : null,
+    can: controlsOf({ lacks: heard.lacks }, report ? { can: report.can ?? [] } : undefined),
   };
 }
 
@@ -73,7 +97,7 @@ export function stateOf(known: {
 
 const isOverdue = ({ missing }: Report, now: number) => missing?.neededBy != null && missing.neededBy <= now;
 
-function troublesOf({ report, doubledAt }: Heard, target: string | null, now: number): string[] {
+function troublesOf({ report, doubledAt, glimpse }: Heard, target: string | null, now: number): string[] {
   const troubles: string[] = [];
   if (doubledAt && now - doubledAt.getTime() < DOUBLED_FOR_MS)
     troubles.push('Two players show this screen with one token. Unpair it, then pair one of them.');
@@ -89,6 +113,8 @@ function troublesOf({ report, doubledAt }: Heard, target: string | null, now: nu
     troubles.push(`Storage full: ${Math.ceil(short / 1e6)} MB short.`);
   }
   if (hardware?.blank) troubles.push('Blanked by a person. Choose “Show again” under Commands to end it.');
+  const wrong = glimpse && now - glimpse.at < GLIMPSE_COUNTS_MS ? WRONG[glimpse.verdict] : undefined;
+  if (wrong !== undefined && !hardware?.blank) troubles.push(wrong);
   if (report.missing) troubles.push(missingWords(report.missing, isOverdue(report, now)));
   const last = errors.at(-1);
   if (last && now - last.at < 10 * 60_000) troubles.push(last.message);

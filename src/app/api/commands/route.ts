@@ -1,13 +1,9 @@
-import * as z from 'zod';
-import { idSchema } from '@/core/plan';
 import { recentCommands, sendCommand } from '@/services/commands';
 import { readInput } from '@/services/people';
-import { idempotencySchema } from '@/web/inputs';
+import { idempotencySchema, screensSchema } from '@/web/inputs';
 import { answerAs, isOfProgram, json, readJson } from '@/web/routes';
 
 export const dynamic = 'force-dynamic';
-
-const MOST_SCREENS = 200;
 
 /** The last commands, and how they went; `?screen=` once or more: of these screens alone. */
 export async function GET(request: Request): Promise<Response> {
@@ -15,12 +11,7 @@ export async function GET(request: Request): Promise<Response> {
     request,
     async (actor) => {
       const screens = new URL(request.url).searchParams.getAll('screen');
-      return json(
-        await recentCommands(
-          actor,
-          screens.length > 0 ? readInput(z.array(idSchema).max(MOST_SCREENS), screens) : null,
-        ),
-      );
+      return json(await recentCommands(actor, screens.length > 0 ? readInput(screensSchema, screens) : null));
     },
     'commands',
   );

@@ -20,10 +20,19 @@ const LABELS: Record<Kind, [noun: string, labels: Record<string, string>]> = {
         added: 'added',
         sha256: 'file',
         type: 'type',
+        codec: 'codec',
       },
     },
   ],
   playlist: ['playlist', { name: 'name', order: 'order', archived: 'archived', music: 'music', items: 'items' }],
+  profile: [
+    'profile',
+    {
+      ...{ name: 'name', plays: 'plays', codecs: 'codecs', largestImage: 'largest picture' },
+      ...{ largestVideo: 'largest video', touch: 'touch', keys: 'keys', inputs: 'inputs', layers: 'layers' },
+      ...{ storageMb: 'storage', power: 'power', lacks: 'not from afar', paper: 'electronic paper' },
+    },
+  ],
   site: [
     'site',
     {
@@ -35,7 +44,15 @@ const LABELS: Record<Kind, [noun: string, labels: Record<string, string>]> = {
     'screen',
     {
       ...{ name: 'name', site: 'site', width: 'width', height: 'height', tags: 'tags' },
-      ...{ backdrop: 'backdrop', lightsOut: 'lights-out' },
+      ...{
+        profile: 'profile',
+        backdrop: 'backdrop',
+        lightsOut: 'lights-out',
+        notes: 'notes',
+        private: 'private',
+        glimpseMinutes: 'pictures of it',
+        wall: 'wall',
+      },
     },
   ],
   booking: [
@@ -58,12 +75,12 @@ test.each(ALL_KINDS.map((kind) => [kind] as const))('%s: every field has its wor
 
 test('where each kind stands in a plan file', () => {
   const listed = ALL_KINDS.flatMap((kind) => (kind === 'network' ? [] : [collectionOf(kind)]));
-  expect(listed).toEqual(['calendars', 'media', 'playlists', 'sites', 'screens', 'bookings']);
+  expect(listed).toEqual(['calendars', 'media', 'playlists', 'profiles', 'sites', 'screens', 'bookings']);
 });
 
 test('what of a media file is measured and stays', () => {
   expect(kindOf('media').measured).toEqual([
-    ...['kind', 'audio', 'width', 'height', 'bytes', 'added', 'sha256', 'type'],
+    ...['kind', 'audio', 'width', 'height', 'bytes', 'added', 'sha256', 'type', 'codec'],
   ]);
   expect(kindOf('booking').measured).toBeUndefined();
 });
@@ -140,6 +157,12 @@ test.each<[Kind, string, unknown, string]>([
   ['site', 'location', { latitude: 59.9, longitude: 10.7 }, '59.9, 10.7'],
   ['screen', 'site', 'quay', '“QUAY”'],
   ['screen', 'lightsOut', [], 'never'],
+  [
+    'screen',
+    'wall',
+    { rows: 2, columns: 3, widthMm: 1210, heightMm: 680.5, betweenMm: 3.5 },
+    '2 × 3 displays of 1210 × 680.5 mm, 3.5 mm between them',
+  ],
   [
     'screen',
     'lightsOut',

@@ -31,20 +31,25 @@ const fields = z.strictObject({
     .string()
     .regex(/^[0-9a-f]{64}$/, 'A SHA-256 has 64 digits 0-9 and a-f.')
     .optional(),
+  /** How a video is written, as players get it; absent: not known. */
+  codec: z
+    .string()
+    .regex(/^[a-z0-9]{2,20}$/, 'A codec has a short name such as h264.')
+    .optional(),
   type: z
     .string()
     .regex(/^[a-z]+\/[a-z0-9.+-]+$/, 'A type is a media type such as image/png.')
     .optional(),
 });
 
-export const mediaSchema = fields.superRefine(({ kind, width, height, durationMs, focus }, context) => {
+export const mediaSchema = fields.superRefine(({ kind, width, height, durationMs, focus, codec }, context) => {
   const wrong = (path: string, message: string) => context.addIssue({ code: 'custom', path: [path], message });
   if (kind !== 'sound') {
     for (const [field, size] of Object.entries({ width, height }))
       if (size === undefined) wrong(field, `A picture or video has a ${field}.`);
     return;
   }
-  for (const [field, value] of Object.entries({ width, height, focus }))
+  for (const [field, value] of Object.entries({ width, height, focus, codec }))
     if (value !== undefined) wrong(field, `A sound has no ${field}. Remove it.`);
   if (durationMs === undefined) wrong('durationMs', 'A sound has a duration.');
 });
@@ -78,8 +83,9 @@ export const media = defineKind({
     // A hash means nothing to people, so a change only says that the file was replaced.
     sha256: { label: 'file', say: (hash: string) => `version ${hash.slice(0, 6)}`, became: () => 'file replaced' },
     type: plain('type'),
+    codec: plain('codec'),
   },
   // Cameras name files alike.
   nameScope: () => null,
-  measured: ['kind', 'audio', 'width', 'height', 'bytes', 'added', 'sha256', 'type'],
+  measured: ['kind', 'audio', 'width', 'height', 'bytes', 'added', 'sha256', 'type', 'codec'],
 });

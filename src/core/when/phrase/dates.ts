@@ -157,7 +157,12 @@ export const namedRange = clause((reader, draft) => {
  * A range whose dates were written without a year: the one that is now, where it is, else the next. `begun`: where it begins in the text.
  * Feasts that move are on other dates a year before.
  */
-function current(reader: Reader, begun: number, first: LocalDate, last: LocalDate): readonly [LocalDate, LocalDate] {
+export function current(
+  reader: Reader,
+  begun: number,
+  first: LocalDate,
+  last: LocalDate,
+): readonly [LocalDate, LocalDate] {
   const written = reader.read().slice(begun);
   const [before, end] = [later(first, -1, 'year'), later(last, -1, 'year')];
   const isSaid = /\d{4}/.test(written) || new RegExp(MOVING, 'i').test(written);

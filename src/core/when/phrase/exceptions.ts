@@ -1,6 +1,6 @@
 import { addDays, formatDate, type LocalDate } from '../dates';
 import { addDate, clause, setRange } from './clause';
-import { shortRange } from './dates';
+import { current, shortRange } from './dates';
 import type { Draft } from './draft';
 import type { Reader } from './reader';
 import { namedDays, seasonMonths } from './spans';
@@ -81,13 +81,17 @@ function named(reader: Reader, draft: Draft, kind: 'also' | 'only' | 'not'): tru
 /** "24 to 26 Dec", "between 24 Dec and 2 Jan", "next week", "over Easter", "24 Dec". */
 function datesOf(reader: Reader): readonly [LocalDate, LocalDate] | null {
   return reader.attempt(() => {
-    const known = shortRange(reader) ?? namedDays(reader);
-    if (known) return known;
+    const begun = reader.read().length;
+    const short = shortRange(reader);
+    if (short) return current(reader, begun, ...short);
+    const named = namedDays(reader);
+    if (named) return named;
     const word = reader.take('(?:from|between)\\s+(?:the\\s+)?');
     const first = reader.date();
     const join = /^between/i.test(word?.[0] ?? '') ? `(?:${TO}|\\s+and\\s+)` : TO;
     const last = first === null ? null : reader.attempt(() => (reader.take(join) ? reader.date(first) : null));
-    return first === null || (word && last === null) ? null : [first, last ?? first];
+    if (first === null || (word && last === null)) return null;
+    return last === null ? [first, first] : current(reader, begun, first, last);
   });
 }
 

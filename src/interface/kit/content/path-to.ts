@@ -13,6 +13,8 @@ export function pathTo({ kind, id }: ObjectKey): string {
       return `/library/${written}`;
     case 'playlist':
       return `/playlists/${written}`;
+    case 'profile':
+      return `/screens/profiles?open=${written}`;
     case 'site':
       return `/screens?site=${written}`;
     case 'screen':

@@ -6,6 +6,7 @@ import {
   Input as HeadlessInput,
   Label,
   Select as HeadlessSelect,
+  Textarea as HeadlessTextarea,
 } from '@headlessui/react';
 import {
   useRef,
@@ -14,6 +15,7 @@ import {
   type ReactNode,
   type Ref,
   type SelectHTMLAttributes,
+  type TextareaHTMLAttributes,
 } from 'react';
 
 import { useEarlyText } from '../page/use-early-text';
@@ -82,6 +84,44 @@ export function Select({
   ...rest
 }: SelectHTMLAttributes<HTMLSelectElement> & { ref?: Ref<HTMLSelectElement> }) {
   return <HeadlessSelect ref={ref} className={`${BOX} ${className}`} {...rest} />;
+}
+
+/** The field that finds things in a place; the key / leads to it. */
+export function SearchField({
+  label,
+  placeholder,
+  value,
+  onChange,
+  className = 'w-full sm:w-72',
+}: {
+  label: string;
+  placeholder: string;
+  value: string;
+  onChange: (text: string) => void;
+  className?: string;
+}) {
+  return (
+    <div className={className}>
+      <Input
+        data-search
+        aria-label={label}
+        placeholder={placeholder}
+        value={value}
+        onChange={({ target }) => onChange(target.value)}
+        // Within a form, Enter would save.
+        onKeyDown={(event) => event.key === 'Enter' && event.preventDefault()}
+      />
+    </div>
+  );
+}
+
+/** A field of several lines. */
+export function TextArea({
+  className = '',
+  invalid = false,
+  ...rest
+}: TextareaHTMLAttributes<HTMLTextAreaElement> & { invalid?: boolean }) {
+  return <HeadlessTextarea className={`${BOX} ${className}`} {...rest} invalid={invalid} />;
 }
 
 /** A box to tick, with its words beside it. */

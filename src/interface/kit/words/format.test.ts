@@ -1,4 +1,4 @@
-import { clockTime, counted, dateTime, duration, megabytes, timeNear, timeOnClocks, zoneName } from './format';
+import { clockTime, counted, dateTime, duration, megabytes, spell, timeNear, timeOnClocks, zoneName } from './format';
 
 const at = Date.UTC(2026, 10, 25, 5, 30);
 
@@ -13,6 +13,17 @@ test('times stand on the zone that is asked for, with seconds only where there a
   ]);
   expect([timeNear(at, at, 'UTC'), timeNear(at + 86_400_000, at, 'UTC')]).toEqual(['05:30', 'Thu 26 Nov 05:30']);
   expect(zoneName('America/Argentina/Buenos_Aires')).toBe('Buenos Aires');
+});
+
+test.each([
+  [36_400, '36 s'],
+  [12 * 60_000, '12 min'],
+  [3_600_000, '1 h'],
+  [3 * 3_600_000 + 12 * 60_000, '3 h 12 min'],
+  [86_400_000 - 1, '1 d'],
+  [52 * 3_600_000, '2 d 4 h'],
+])('%d ms is %s', (ms, words) => {
+  expect(spell(ms)).toBe(words);
 });
 
 test('a day of another year has its year, on the clock that is asked for', () => {

@@ -38,6 +38,18 @@ export function timeNear(at: Instant, near: Instant, zone: string): string {
   return day === dayName(near, zone) ? clockTime(at, zone) : `${day} ${clockTime(at, zone)}`;
 }
 
+/** A stretch of time as people say it, in its two largest units: "36 s", "12 min", "3 h 12 min", "2 d 4 h". */
+export function spell(ms: number): string {
+  const seconds = Math.round(ms / 1000);
+  if (seconds < 60) return `${seconds} s`;
+  const minutes = Math.round(seconds / 60);
+  const [h, m] = [Math.floor(minutes / 60), minutes % 60];
+  if (h === 0) return `${m} min`;
+  if (h < 24) return m === 0 ? `${h} h` : `${h} h ${m} min`;
+  const [d, rest] = [Math.floor(h / 24), h % 24];
+  return rest === 0 ? `${d} d` : `${d} d ${rest} h`;
+}
+
 /** m:ss, or h:mm:ss; with tenths where a time is under ten seconds and not whole. */
 export function duration(ms: number): string {
   if (ms < 10_000 && ms % 1000 !== 0) return `0:0${(ms / 1000).toFixed(1)}`;

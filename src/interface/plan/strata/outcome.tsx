@@ -18,7 +18,7 @@ const LOOKS: Record<OutcomeSpan['source'], string> = {
   takeover: 'hatch border-brick bg-sheet text-ink',
   booking: 'border-dusk bg-dusk/15',
   backdrop: 'border-rule bg-transparent text-faint',
-  'lights-out': 'border-transparent bg-[#10151d] text-[#c6cbd6]',
+  'lights-out': 'border-transparent bg-glass text-[#c6cbd6]',
   nothing: 'hatch border-brick text-brick',
 };
 

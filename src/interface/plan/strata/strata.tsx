@@ -31,7 +31,7 @@ import { barKey, heldKey, neighbour } from '../gestures/keys';
 import { lanesAbove, layout, troubleMarks } from './layout';
 import { Moments } from './moments';
 import { Lines, Ruler } from './ruler';
-import { timeScale } from './scale';
+import { timeScale, type TimeScale } from './scale';
 import { bandHeight } from './sizes';
 import type { Held } from '../gestures/held';
 import { useGesture } from '../gestures/use-gesture';
@@ -161,26 +161,7 @@ export const Strata = memo(function Strata({
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <div ref={scroll} className="min-h-40 flex-1 scroll-pt-16 overflow-y-auto px-3 [scrollbar-gutter:stable] sm:px-6">
-        <div className="sticky top-0 z-20 flex border-b border-rule bg-paper">
-          <div className="shrink-0 self-center pr-3" style={{ width: gutter }}>
-            <Select
-              aria-label="Each site’s own clock; opening hours and pinned times as at"
-              title={`Times are each site’s own clock. Opening hours and pinned times are drawn as at this site (${zoneName(site.timeZone)}).`}
-              className="!px-1 !py-1 text-sm"
-              value={site.id}
-              onChange={(event) => onSite(event.target.value)}
-            >
-              {draft.sites.map(({ id, name }) => (
-                <option key={id} value={id}>
-                  {name}
-                </option>
-              ))}
-            </Select>
-          </div>
-          <div className="min-w-0 flex-1 overflow-hidden">
-            <Ruler scale={scale} zone={site.timeZone} onDay={onDay} />
-          </div>
-        </div>
+        <Head site={site} gutter={gutter} scale={scale} onSite={onSite} onDay={onDay} />
         <div className="relative flex">
           <div className="shrink-0" style={{ width: gutter }}>
             {layers.map(({ layer, lanes }, i) => (
@@ -248,6 +229,39 @@ export const Strata = memo(function Strata({
     </div>
   );
 });
+
+/** Above the layers: on whose clock they are drawn, and the days. */
+function Head({
+  site,
+  gutter,
+  scale,
+  onSite,
+  onDay,
+}: Pick<StrataProps, 'site' | 'onSite' | 'onDay'> & { gutter: number; scale: TimeScale }) {
+  const { draft } = useNetwork('draft');
+  return (
+    <div className="sticky top-0 z-20 flex border-b border-rule bg-paper">
+      <div className="shrink-0 self-center pr-3" style={{ width: gutter }}>
+        <Select
+          aria-label="Each site’s own clock; opening hours and pinned times as at"
+          title={`Times are each site’s own clock. Opening hours and pinned times are drawn as at this site (${zoneName(site.timeZone)}).`}
+          className="!px-1 !py-1 text-sm"
+          value={site.id}
+          onChange={(event) => onSite(event.target.value)}
+        >
+          {draft.sites.map(({ id, name }) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </Select>
+      </div>
+      <div className="min-w-0 flex-1 overflow-hidden">
+        <Ruler scale={scale} zone={site.timeZone} onDay={onDay} />
+      </div>
+    </div>
+  );
+}
 
 const HELD_KEYS = [
   ['← →', 'time'],

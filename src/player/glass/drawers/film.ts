@@ -1,6 +1,7 @@
 import { loudness } from '../../sound/loudness';
 import { NO_SOUND, isRefusedSound } from '../../sound/no-sound';
 import type { Drawn, FilmPosition } from './drawn';
+import { keepInStep } from './in-step';
 
 /** One film is seen while the next is made ready: no more elements are kept. */
 const FILMS = 2;
@@ -15,8 +16,14 @@ export class Films {
   private readonly idle: HTMLVideoElement[] = [];
   private isToldOfSilence = false;
 
-  /** `tell` hears what a person should know, once. */
-  constructor(private readonly tell: (message: string) => void) {}
+  /** How to stop holding a film in step with others. */
+  private readonly steps = new Map<HTMLVideoElement, () => void>();
+
+  /** `tell` hears what a person should know, once; `isInStep` says whether other displays show the same film beside this one. */
+  constructor(
+    private readonly tell: (message: string) => void,
+    private readonly isInStep: () => boolean = () => false,
+  ) {}
 
   readonly draw = async (url: string, fromMs: number, given?: AbortSignal): Promise<Drawn> => {
     const element = this.idle.pop() ?? document.createElement('video');
@@ -38,7 +45,10 @@ export class Films {
       isKept: true,
       begin: (offsetMs, volume) => this.begin(element, offsetMs, volume),
       hush: () => void (element.muted = true),
-      rest: () => element.pause(),
+      rest: () => {
+        this.letGo(element);
+        element.pause();
+      },
       again,
       position: (): FilmPosition => ({ atMs: element.currentTime * 1000, lengthMs: element.duration * 1000 }),
       free,
@@ -46,11 +56,18 @@ export class Films {
   };
 
   private async begin(film: HTMLVideoElement, offsetMs: () => number, volume: number): Promise<void> {
+    this.letGo(film);
     const from = offsetMs() / 1000;
     if (Math.abs(film.currentTime - from) > NEAR_S && from < film.duration) film.currentTime = from;
     loudness.apply(film, volume, (now) => (film.volume = now));
     film.muted = volume === 0;
     await film.play().catch((error: unknown) => this.playSilently(film, error));
+    if (this.isInStep()) this.steps.set(film, keepInStep(film, offsetMs));
+  }
+
+  private letGo(film: HTMLVideoElement): void {
+    this.steps.get(film)?.();
+    this.steps.delete(film);
   }
 
   /** If the browser allows no sound before the page is touched, the film still plays, without sound. */
@@ -63,6 +80,7 @@ export class Films {
   }
 
   private empty(film: HTMLVideoElement): void {
+    this.letGo(film);
     loudness.drop(film);
     film.removeAttribute('src');
     film.pause();

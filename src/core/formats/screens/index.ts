@@ -1,0 +1,1 @@
+export { readScreens, type ReadScreens, type ScreenLine } from './read';

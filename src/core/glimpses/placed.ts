@@ -1,0 +1,30 @@
+import type { LoopItem } from '../forecast/loop';
+
+interface Size {
+  readonly width: number;
+  readonly height: number;
+}
+
+/** A rectangle in a screen's pixels. It may reach beyond the screen. */
+export interface Placed extends Size {
+  readonly left: number;
+  readonly top: number;
+}
+
+/** Where players put a file on a screen: whole, filling the screen around its focus, stretched, or pixel for pixel. */
+export function placedOn(
+  screen: Size,
+  file: Size,
+  fit: NonNullable<LoopItem['fit']>,
+  [x, y]: readonly [number, number] = [0.5, 0.5],
+): Placed {
+  const [across, down] = [screen.width / file.width, screen.height / file.height];
+  const whole = Math.min(across, down);
+  const fills = Math.max(across, down);
+  const [sx, sy] = { whole: [whole, whole], fill: [fills, fills], stretch: [across, down], exact: [1, 1] }[fit] as [
+    number,
+    number,
+  ];
+  const [width, height] = [file.width * sx, file.height * sy];
+  return { width, height, left: (screen.width - width) * x, top: (screen.height - height) * y };
+}

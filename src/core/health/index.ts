@@ -1,0 +1,12 @@
+export {
+  MEASURES,
+  STATES,
+  stateSpans,
+  timeIn,
+  type Measure,
+  type Sample,
+  type Since,
+  type State,
+  type StateSpan,
+} from './health';
+export { ALL_PROBLEMS, PROBLEMS, type Facts, type Problem } from './problems';

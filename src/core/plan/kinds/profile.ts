@@ -1,0 +1,127 @@
+import * as z from 'zod';
+import { idSchema, lineSchema, nameSchema, pixelsSchema } from '../fields';
+import { defineKind } from '../kind';
+import { plain, text } from '../say';
+
+/** The codecs in which players get videos, as the library names them. */
+export const CODECS = ['h264', 'hevc', 'vp8', 'vp9', 'av1'] as const;
+export type Codec = (typeof CODECS)[number];
+
+/** What a display may lack that commands and lights-out need. */
+export const CONTROLS = ['power', 'volume', 'brightness', 'restart', 'update', 'glimpse'] as const;
+export type Control = (typeof CONTROLS)[number];
+
+/** What electronic paper can show. */
+export const INKS = ['grey-2', 'grey-4', 'grey-16', 'red-3', 'colour-6', 'colour-7'] as const;
+
+const sizeSchema = z.strictObject({ width: pixelsSchema, height: pixelsSchema });
+
+const watts = z
+  .number('Write watts as a number.')
+  .min(0, 'A display uses 0 W or more.')
+  .max(100_000, 'A display uses at most 100 000 W.');
+
+const inputSchema = z.strictObject({ id: idSchema, name: lineSchema('An input', 60) });
+
+/** What displays of one kind can do. What is left out isn't known, and counts as possible. */
+export const profileSchema = z.strictObject({
+  id: idSchema,
+  name: nameSchema,
+  /** The kinds of files that it plays; absent: all. */
+  plays: z
+    .array(z.enum(['image', 'video', 'sound'], 'The kinds of files are image, video and sound.'))
+    .min(1, 'A display plays at least one kind of file.')
+    .max(3)
+    .optional(),
+  /** The video codecs that it plays; absent: all. */
+  codecs: z
+    .array(z.enum(CODECS, `The codecs are ${CODECS.join(', ')}.`))
+    .max(CODECS.length)
+    .optional(),
+  largestImage: sizeSchema.optional(),
+  largestVideo: sizeSchema.optional(),
+  touch: z.boolean().optional(),
+  keys: z.boolean().optional(),
+  /** Other sources that it can show, such as a camera at a socket. */
+  inputs: z.array(inputSchema).max(20, 'A display has at most 20 inputs.').optional(),
+  /** How many pictures it can show beside each other: only one, or several. */
+  layers: z.enum(['one', 'several'], 'Layers are “one” or “several”.').optional(),
+  storageMb: z
+    .int('Storage is a whole number of megabytes.')
+    .min(1, 'A display has at least 1 MB of storage.')
+    .max(100_000_000, 'A display has at most 100 000 000 MB of storage.')
+    .optional(),
+  /** What it uses while it is on, and while it is off. */
+  power: z.strictObject({ onW: watts, offW: watts }).optional(),
+  /** What it can't do from afar. */
+  lacks: z
+    .array(z.enum(CONTROLS, `What a display may lack is ${CONTROLS.join(', ')}.`))
+    .max(CONTROLS.length)
+    .optional(),
+  /** Electronic paper: it keeps a still picture without power, and changes slowly. */
+  paper: z
+    .strictObject({
+      inks: z.enum(INKS, `Inks are ${INKS.join(', ')}.`),
+      refreshMs: z.int('Write whole milliseconds.').min(1).max(600_000, 'A picture changes within 10 minutes.'),
+      perRefreshMj: z.number().min(0).max(1e9).optional(),
+      idleMw: z.number().min(0).max(1e6).optional(),
+      batteryMwh: z.number().min(0).max(1e9).optional(),
+    })
+    .optional(),
+});
+
+export type Profile = z.infer<typeof profileSchema>;
+
+const KIND_WORDS = { image: 'pictures', video: 'videos', sound: 'sound' } as const;
+
+/** Codecs as people write them. */
+export const CODEC_NAMES: Readonly<Record<Codec, string>> = {
+  ...{ h264: 'H.264', hevc: 'HEVC', vp8: 'VP8', vp9: 'VP9', av1: 'AV1' },
+};
+
+export const INK_WORDS: Readonly<Record<(typeof INKS)[number], string>> = {
+  ...{ 'grey-2': 'black and white', 'grey-4': '4 greys', 'grey-16': '16 greys' },
+  ...{ 'red-3': 'black, white and red', 'colour-6': '6 colours', 'colour-7': '7 colours' },
+};
+
+/** What a control is called where a display lacks it. */
+export const CONTROL_WORDS: Readonly<Record<Control, string>> = {
+  power: 'switching off',
+  volume: 'volume',
+  brightness: 'brightness',
+  restart: 'restart',
+  update: 'update',
+  glimpse: 'pictures of it',
+};
+
+const size = (label: string) => ({
+  label,
+  say: ({ width, height }: z.infer<typeof sizeSchema>) => `${width} × ${height}`,
+});
+const has = (label: string) => ({ label, say: (value: boolean) => (value ? 'yes' : 'no') });
+
+export const profile = defineKind({
+  kind: 'profile',
+  collection: 'profiles',
+  noun: 'profile',
+  schema: profileSchema,
+  fields: {
+    name: text('name'),
+    plays: { label: 'plays', say: (list) => list.map((kind) => KIND_WORDS[kind]).join(', ') },
+    codecs: { label: 'codecs', say: (list) => list.map((codec) => CODEC_NAMES[codec]).join(', ') || 'none' },
+    largestImage: size('largest picture'),
+    largestVideo: size('largest video'),
+    touch: has('touch'),
+    keys: has('keys'),
+    inputs: { label: 'inputs', say: (list) => list.map(({ name }) => name).join(', ') || 'none' },
+    layers: plain('layers'),
+    storageMb: { label: 'storage', say: (megabytes) => `${megabytes} MB` },
+    power: { label: 'power', say: ({ onW, offW }) => `${onW} W on, ${offW} W off` },
+    lacks: { label: 'not from afar', say: (list) => list.map((one) => CONTROL_WORDS[one]).join(', ') || 'nothing' },
+    paper: {
+      label: 'electronic paper',
+      say: ({ inks, refreshMs }) => `${INK_WORDS[inks]}, ${refreshMs / 1000} s a change`,
+    },
+  },
+  nameScope: () => 'network',
+});

@@ -1,0 +1,26 @@
+import { HOUR } from '../instant';
+import type { Profile } from '../plan/kinds/profile';
+
+/** What a display's hours come to in a time. */
+export interface Energy {
+  /** The time for which it is on, in milliseconds. */
+  readonly onMs: number;
+  /** In kilowatt-hours; null if the profile doesn't say what it uses. */
+  readonly usedKwh: number | null;
+  /** How much less than if it were always on, in kilowatt-hours; null if the profile doesn't say. */
+  readonly savedKwh: number | null;
+}
+
+/**
+ * What a display uses in a time of `spanMs` of which it is off for `offMs`. A display that can't be switched off shows black, and uses
+ * as much as while it is on.
+ */
+export function energyOf(profile: Profile | undefined, spanMs: number, offMs: number): Energy {
+  const { power, lacks = [] } = profile ?? {};
+  const onMs = spanMs - offMs;
+  if (!power) return { onMs, usedKwh: null, savedKwh: null };
+  const kwh = (watts: number, ms: number) => (watts * ms) / HOUR / 1000;
+  const always = kwh(power.onW, spanMs);
+  const used = kwh(power.onW, onMs) + kwh(lacks.includes('power') ? power.onW : power.offW, offMs);
+  return { onMs, usedKwh: used, savedKwh: always - used };
+}

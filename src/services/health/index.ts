@@ -1,0 +1,3 @@
+export { clearHealth, noteHealth } from './note';
+export { screenHealth, type PlayerFacts, type ScreenHealth } from './read';
+export { screensOverview, type ScreenOverview } from './overview';
