@@ -17,7 +17,7 @@ const MAY_IMPORT = {
   jobs: ['config', 'log', 'database', 'services'],
   player: ['core', 'protocol'],
   fleet: ['core', 'protocol', 'player'],
-  bridge: ['protocol'],
+  bridge: ['core', 'protocol'],
   demo: ['core', 'database', 'services'],
   web: ['core', 'log', 'services', 'protocol'],
   interface: ['core', 'services', 'web', 'player'],

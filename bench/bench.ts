@@ -10,6 +10,7 @@ import { planBench } from './plan';
 import { playlistsBench } from './playlists';
 import { playerMemoryBench } from './player-memory';
 import { screensBench } from './screens';
+import { tableBench } from './table';
 import { wallBench } from './wall';
 import { yearBench } from './year';
 
@@ -26,6 +27,7 @@ const BENCHES: Record<string, () => Promise<void>> = {
   library: libraryBench,
   playlists: playlistsBench,
   screens: screensBench,
+  table: tableBench,
   wall: wallBench,
   year: yearBench,
   'player-memory': playerMemoryBench,

@@ -6,10 +6,11 @@ import { thisMachine } from '@/bridge/programs';
 import { createBridge } from '@/bridge/server';
 import { options, type Command } from './options';
 
-const usage = `bridge --server URL [--port 4190] [--token-file FILE]
+const usage = `bridge --server URL [--port 4190] [--token-file FILE] [--input ID]
        Runs beside a kiosk browser, and lets its player control this device: display, brightness, volume, turn, pictures, restart.
        --server       the server whose player page may use it
-       --token-file   where its token is kept; it is made if it isn't there. Open the player at URL/player#bridge=PORT.TOKEN`;
+       --token-file   where its token is kept; it is made if it isn't there. Open the player at URL/player#bridge=PORT.TOKEN
+       --input        the display’s input where this box is plugged in, such as hdmi-1: to switch back to it from another`;
 
 const DEFAULT_PORT = 4190;
 
@@ -22,6 +23,7 @@ export const command: Command = {
         server: { type: 'string' },
         port: { type: 'string', default: String(DEFAULT_PORT) },
         'token-file': { type: 'string' },
+        input: { type: 'string' },
       },
       usage,
     );
@@ -31,7 +33,7 @@ export const command: Command = {
     }
     const { origin } = new URL(given.server);
     const token = tokenIn(given['token-file']);
-    const bridge = createBridge(new LinuxDevice(thisMachine), { token, origin });
+    const bridge = createBridge(new LinuxDevice(thisMachine, given.input), { token, origin });
     const port = Number(given.port);
     const server = serve({ fetch: bridge.fetch, port, hostname: '127.0.0.1' }, () =>
       console.log(`Bridge for ${origin}: open the player at ${origin}/player#bridge=${port}.${token}`),

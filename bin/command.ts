@@ -5,12 +5,13 @@ import { optionsAndNames, type Command } from './options';
 import { cannot, orRefuse } from './plan-file';
 import { SERVER_OPTIONS, ServerClient, serverOf } from './server-client';
 
-const usage = `command KIND --server URL --where SELECTOR [--percent N | --degrees N] [--keep 10m] [--spread 1h] [--wait]
+const usage = `command KIND --server URL --where SELECTOR [--percent N | --degrees N | --input ID] [--keep 10m] [--spread 1h] [--wait]
        Sends a command to the players of screens. KIND is one of:
        ${COMMAND_KINDS.join(', ')}.
        --where S      the screens: a tag, a site, screen:ID, or a selector such as “hall and not staff”
        --percent N    with volume and brightness: 0 to 100
        --degrees N    with turn: 0, 90, 180 or 270
+       --input ID     with input: the display’s input, such as hdmi-1, or player for its own
        --keep D       how long it is kept for screens that are offline; 10 minutes unless you say more, 7 days at most
        --spread D     one screen after the other over this time, so that they aren’t all out of sight at once
        --wait         waits until each screen has an outcome, or the command has expired
@@ -45,7 +46,12 @@ export const command: Command = {
         {
           ...SERVER_OPTIONS,
           ...{ where: { type: 'string' }, percent: { type: 'string' }, degrees: { type: 'string' } },
-          ...{ keep: { type: 'string' }, spread: { type: 'string' }, wait: { type: 'boolean', default: false } },
+          ...{
+            input: { type: 'string' },
+            keep: { type: 'string' },
+            spread: { type: 'string' },
+            wait: { type: 'boolean', default: false },
+          },
         },
         usage,
       );
@@ -55,7 +61,7 @@ export const command: Command = {
       const client = new ServerClient(...serverOf(given));
       const sent = (await client.send('POST', '/api/commands', {
         ...{ kind, where: given.where, percent: readWhole('percent', given.percent) },
-        ...{ degrees: readWhole('degrees', given.degrees), keptMs: readMs('keep', given.keep) },
+        ...{ degrees: readWhole('degrees', given.degrees), input: given.input, keptMs: readMs('keep', given.keep) },
         spreadMs: readMs('spread', given.spread),
       })) as Sent;
       const command = given.wait ? await waitFor(client, sent.command) : sent.command;

@@ -6,10 +6,11 @@ import { fileURLToPath } from 'node:url';
 import { KIOSK_PACKAGES, KIOSK_USER, kioskFiles } from '@/bridge/kiosk';
 import { options, type Command } from './options';
 
-const usage = `kiosk --server URL [--enrol KEY [--serial NUMBER]] [--bridge-port 4190] [--folder FOLDER]
+const usage = `kiosk --server URL [--enrol KEY [--serial NUMBER]] [--input ID] [--bridge-port 4190] [--folder FOLDER]
        Makes this Debian box a player: installs what it needs, and has the player and its bridge start with the box (as root).
        --enrol        an enrolment key of the server: the player waits in the tray instead of showing a code alone
        --serial       what it is called there; else the device's own serial number
+       --input        the display’s input where this box is plugged in, such as hdmi-1: to switch back to it from another
        --folder       write the files there instead, and change nothing on this machine`;
 
 export const command: Command = {
@@ -19,6 +20,7 @@ export const command: Command = {
       args,
       {
         ...{ server: { type: 'string' }, enrol: { type: 'string' }, serial: { type: 'string' } },
+        input: { type: 'string' },
         ...{ 'bridge-port': { type: 'string', default: '4190' }, folder: { type: 'string' } },
       },
       usage,
@@ -37,6 +39,7 @@ export const command: Command = {
       throw new Error('Run this as root, or write the files elsewhere with --folder.');
     const files = kioskFiles({
       ...{ server: new URL(given.server).origin, enrol: given.enrol, bridgePort },
+      input: given.input,
       serial: given.serial ?? serialOf(),
       bridgeToken: tokenOf(join(root, 'etc/lanternpost/bridge-token')),
       node: process.execPath,

@@ -14,7 +14,8 @@ let player: Page;
 atThePier((pier) => ({ page, player } = pier));
 
 const BACKUP = '/srv/lanternpost-backup';
-const commands = [...readFileSync('docs/operations.md', 'utf8').matchAll(/```sh\n([\s\S]*?)```/g)]
+const [, section = ''] = readFileSync('docs/operations.md', 'utf8').split('## Back up and restore');
+const commands = [...section.matchAll(/```sh\n([\s\S]*?)```/g)]
   .flatMap(([, block = '']) => block.trim().split('\n'))
   .map((line) => line.trim());
 const [backup = '', restore = '', start, check = '', pair = ''] = commands;

@@ -45,6 +45,17 @@ test('its page says why, how its day and its last hours were, and keeps notes; a
   await page.getByRole('heading', { name: 'Notes' }).click();
   const screen = async () => (await draft()).screens.find(({ id }) => id === 'pier-end');
   await expect.poll(async () => (await screen())?.notes).toBe('Behind the ticket machine. The key is with Otto.');
+  const place = page.getByRole('region', { name: 'Its place' });
+  await page
+    .getByTestId('place-photo')
+    .setInputFiles({ name: 'a.txt', mimeType: 'text/plain', buffer: Buffer.from('no photo') });
+  await expect(place.getByRole('alert')).toHaveText('This isn’t a picture. Send JPEG, PNG or WebP.');
+  await page.getByTestId('place-photo').setInputFiles('docs/screenshots/player.png');
+  const photo = place.getByRole('img', { name: 'Where Pier end hangs' });
+  await expect.poll(() => photo.evaluate((image: HTMLImageElement) => image.naturalWidth)).toBe(1280);
+  await place.getByRole('button', { name: 'Delete…' }).click();
+  await place.getByRole('button', { name: 'Delete the photo' }).click();
+  await expect(place).toContainText('No photo of it yet.');
   await page.getByRole('button', { name: 'Settings' }).click();
   // Lights-out is painted by keys: two half hours, beginning where the focus is.
   await page.getByRole('button', { name: 'Paint the week' }).click();
@@ -77,6 +88,17 @@ test('pictures of many screens stand side by side, are kept fresh, and a wrong o
   const time = pictures.nth(1).getByRole('time');
   const first = await time.textContent();
   await expect(time).not.toHaveText(first ?? '');
+  // It is switched back from here.
+  await page.goto(server('/screens/skerrow-kiosk'));
+  await expect(page.getByRole('region', { name: 'Its player' })).toContainText('InputHDMI 1');
+  await page.getByRole('button', { name: 'Commands', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Input…' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Input: Kiosk' });
+  await expect(dialog.getByLabel('Input').getByRole('option')).toHaveText(['The player', 'Service laptop']);
+  await dialog.getByRole('button', { name: 'Input' }).click();
+  await expect(page.getByTestId('command').first()).toContainText('Input the player · done');
+  await take();
+  await expect(picture()).toContainText('Shows what is planned');
 });
 
 test('several screens are changed at once, in five acts, with a word of what it means, and undone at once', async () => {

@@ -29,13 +29,15 @@ const DDC = {
   'ddcutil detect --brief': 'Display 1\n   I2C bus: /dev/i2c-4\n',
   'ddcutil setvcp 10 40': '',
   'ddcutil getvcp 10 --brief': 'VCP 10 C 40 100\n',
+  'ddcutil setvcp 60 x12': '',
+  'ddcutil getvcp 60 --brief': 'VCP 60 SNC x12\n',
   'ddcutil setvcp D6 4': '',
   'ddcutil getvcp D6 --brief': 'VCP D6 SNC x04\n',
 };
 
 function bridge(answers: Readonly<Record<string, string>>, files?: Readonly<Record<string, string>>) {
   const { machine: made, calls } = machine(answers, files);
-  const app = createBridge(new LinuxDevice(made), { token: TOKEN, origin: ORIGIN });
+  const app = createBridge(new LinuxDevice(made, 'hdmi-2'), { token: TOKEN, origin: ORIGIN });
   const ask = (path: string, headers: Record<string, string> = {}, body?: unknown) =>
     app.request(`http://127.0.0.1:4190${path}`, {
       ...(body === undefined ? {} : { method: 'POST', body: JSON.stringify(body) }),
@@ -54,8 +56,8 @@ test('it says what the device can do, by what is installed and answers, and what
     },
   );
   expect(await (await ask('/state')).json()).toEqual({
-    can: ['restart', 'volume', 'brightness', 'power'],
-    measured: { temperature: 48.5, memory: 0.75, brightness: 40, display: 'off', serial: 'SN-77' },
+    can: ['restart', 'volume', 'brightness', 'power', 'input'],
+    measured: { temperature: 48.5, memory: 0.75, brightness: 40, input: 'player', display: 'off', serial: 'SN-77' },
   });
 });
 
@@ -67,6 +69,8 @@ test('a device with nothing of this says so', async () => {
 test.each([
   [{ kind: 'brightness', percent: 40 }, 'ddcutil setvcp 10 40'],
   [{ kind: 'power', isOn: false }, 'ddcutil setvcp D6 4'],
+  [{ kind: 'input', input: 'hdmi-2' }, 'ddcutil setvcp 60 x12'],
+  [{ kind: 'input', input: 'player' }, 'ddcutil setvcp 60 x12'],
 ])('%j is done', async (order, call) => {
   const { ask, calls } = bridge(DDC);
   expect((await ask('/do', {}, order)).status).toBe(204);
@@ -97,6 +101,13 @@ test('a display that doesn’t follow, or can’t be reached, is told in a sente
     500,
     { title: 'The display didn’t switch off. Check that it may be controlled by its cable or network.' },
   ]);
+  const kept = bridge({ ...DDC, 'ddcutil getvcp 60 --brief': 'VCP 60 SNC x0f\n' });
+  expect(await (await kept.ask('/do', {}, { kind: 'input', input: 'hdmi-2' })).json()).toEqual({
+    title: 'The display didn’t switch its input.',
+  });
+  expect(await (await kept.ask('/do', {}, { kind: 'input', input: 'radar' })).json()).toEqual({
+    title: expect.stringMatching(/^This display has no input “radar”. Its inputs are called .*hdmi-1, hdmi-2\.$/),
+  });
   const { 'ddcutil setvcp 10 40': _, ...broken } = DDC;
   const failed = await bridge(broken).ask('/do', {}, { kind: 'brightness', percent: 40 });
   expect(await failed.json()).toEqual({ title: expect.stringMatching(/^ddcutil failed: /) });
@@ -115,6 +126,19 @@ test.each([
   const answer = await ask('/do', {}, order);
   expect([answer.status, await answer.json()]).toEqual([422, { title }]);
   expect(calls.some((call) => call.includes('setvcp'))).toBe(false);
+});
+
+test('it tells the way to its own server, and to no other', async () => {
+  const asked: string[] = [];
+  const ways = {
+    lookup: async (name: string) => (asked.push(name), '192.0.2.7'),
+    connect: async () => undefined,
+    secure: async () => new Date(),
+  };
+  const app = createBridge(new LinuxDevice(machine({}).machine), { token: TOKEN, origin: ORIGIN, ways });
+  const headers = { host: '127.0.0.1:4190', authorization: `Bearer ${TOKEN}` };
+  const answer = await app.request('http://127.0.0.1:4190/way?server=https://other.example.org', { headers });
+  expect([((await answer.json()) as unknown[]).length, asked]).toEqual([3, ['signs.example.org']]);
 });
 
 describe('a stranger on its port', () => {

@@ -1,13 +1,19 @@
 import { cpus } from 'node:os';
+import { PLAYER_INPUT } from '@/core/commands';
 import type { BridgeAbility, Measured } from '@/protocol/bridge';
 import type { Machine } from './programs';
 
 /** How a display is switched: by its cable's control line, by its own bus, or by taking its signal away. */
 type Switch = 'cec' | 'ddc' | 'signal';
 
-/** Codes of the VESA Monitor Control Command Set, from memory: brightness; power, of which 1 is on and 4 off. */
+/** Codes of the VESA Monitor Control Command Set, from memory: brightness; power, of which 1 is on and 4 off; and the inputs. */
 const BRIGHTNESS = '10';
 const POWER = 'D6';
+const INPUT = '60';
+const INPUTS: Readonly<Record<string, string>> = {
+  ...{ 'vga-1': '01', 'vga-2': '02', 'dvi-1': '03', 'dvi-2': '04' },
+  ...{ 'displayport-1': '0f', 'displayport-2': '10', 'hdmi-1': '11', 'hdmi-2': '12' },
+};
 const ROTATIONS: Readonly<Record<number, string>> = { 0: 'normal', 90: 'right', 180: 'inverted', 270: 'left' };
 
 /** A Linux box with a display, by what Debian has: ddcutil, cec-ctl, xset, xrandr, wpctl or amixer, systemctl. */
@@ -15,7 +21,11 @@ export class LinuxDevice {
   private known: ReadonlySet<BridgeAbility> = new Set();
   private way: Switch | null = null;
 
-  constructor(private readonly machine: Machine) {}
+  constructor(
+    private readonly machine: Machine,
+    /** The display's input where this box is plugged in, by its usual id; absent: not known. */
+    private readonly own?: string,
+  ) {}
 
   /** Finds out what can be done here. A display may be plugged in later, so it is asked again now and then. */
   async look(): Promise<ReadonlySet<BridgeAbility>> {
@@ -29,6 +39,7 @@ export class LinuxDevice {
       ['brightness', ddc],
       ['turn', machine.has('xrandr') && (await this.output()) !== null],
       ['power', this.way !== null],
+      ['input', ddc],
       ['picture', machine.has('grim') || (x && machine.has('import'))],
     ];
     this.known = new Set(can.flatMap(([ability, is]) => (is ? [ability] : [])));
@@ -55,6 +66,7 @@ export class LinuxDevice {
     const serial = await line('/sys/class/dmi/id/product_serial', '/proc/device-tree/serial-number');
     const firmware = await line('/sys/class/dmi/id/bios_version', '/proc/device-tree/model');
     const brightness = this.known.has('brightness') ? await this.vcp(BRIGHTNESS) : null;
+    const input = this.known.has('input') ? await this.inputNow() : null;
     const display = await this.isOn();
     return {
       ...(Number.isFinite(hottest) ? { temperature: hottest } : {}),
@@ -62,6 +74,7 @@ export class LinuxDevice {
       ...(Number.isFinite(load) ? { load } : {}),
       ...(brightness === null ? {} : { brightness }),
       ...(display === null ? {} : { display: display ? ('on' as const) : ('off' as const) }),
+      ...(input === null ? {} : { input: input === this.own ? PLAYER_INPUT : input }),
       ...(serial === undefined ? {} : { serial }),
       ...(firmware === undefined ? {} : { firmware }),
     };
@@ -78,6 +91,23 @@ export class LinuxDevice {
     await this.do('ddcutil', ['setvcp', BRIGHTNESS, String(percent)]);
     const now = await this.vcp(BRIGHTNESS);
     if (now !== null && Math.abs(now - percent) > 2) throw new Error('The display didn’t change its brightness.');
+  }
+
+  /** To an input by its usual id. Some displays say that they did, and stay: so it is asked after. */
+  async input(id: string): Promise<void> {
+    const wanted = id === PLAYER_INPUT ? this.own : id;
+    if (wanted === undefined)
+      throw new Error(
+        'It isn’t known at which input this box is plugged in. Start its bridge with --input, or name the input.',
+      );
+    const code = Object.hasOwn(INPUTS, wanted) ? INPUTS[wanted] : undefined;
+    if (code === undefined)
+      throw new Error(
+        `This display has no input “${wanted}”. Its inputs are called ${Object.keys(INPUTS).join(', ')}.`,
+      );
+    await this.do('ddcutil', ['setvcp', INPUT, `x${code}`]);
+    const now = await this.inputNow();
+    if (now !== null && now !== wanted) throw new Error('The display didn’t switch its input.');
   }
 
   async turn(degrees: number): Promise<void> {
@@ -120,14 +150,26 @@ export class LinuxDevice {
       return state === undefined ? null : state === 'on' || state === 'to-on';
     }
     if (this.way === 'ddc') {
-      const said = /^VCP D6 SNC x(\w\w)/m.exec(await this.text('ddcutil', ['getvcp', POWER, '--brief']))?.[1];
-      return said === undefined ? null : Number.parseInt(said, 16) === 1;
+      const said = await this.vcpCode(POWER);
+      return said === null ? null : Number.parseInt(said, 16) === 1;
     }
     if (this.way === 'signal') {
       const said = /Monitor is (\w+)/.exec(await this.text('xset', ['q']))?.[1];
       return said === undefined ? null : said === 'On';
     }
     return null;
+  }
+
+  /** The input that the display shows, by its usual id; null if it doesn't say, or by no usual code. */
+  private async inputNow(): Promise<string | null> {
+    const said = (await this.vcpCode(INPUT))?.toLowerCase();
+    return Object.keys(INPUTS).find((id) => INPUTS[id] === said) ?? null;
+  }
+
+  /** One of the values that a setting of the display may have, in two hexadecimal digits; null if it doesn't say. */
+  private async vcpCode(code: string): Promise<string | null> {
+    const said = await this.text('ddcutil', ['getvcp', code, '--brief']);
+    return new RegExp(`^VCP ${code} SNC x(\\w\\w)`, 'm').exec(said)?.[1] ?? null;
   }
 
   /** A value of the display as percent of its greatest; null if it doesn't say. */

@@ -34,5 +34,6 @@ test('the units start again whatever happens, without a pointer and as a user of
   expect(fileOf('bridge.service', { server: 'https://signs.example.org/100%' })?.text).toContain(
     'ExecStart="/usr/bin/node" "/opt/lantern post/bin/lanternpost.mjs" "bridge" "--server" "https://signs.example.org/100%%" "--port" "4190"',
   );
+  expect(fileOf('bridge.service', { input: 'hdmi-2' })?.text).toContain('"--input" "hdmi-2"\n');
   expect(() => fileOf('x', { program: 'a\nb' })).toThrow('A line break');
 });

@@ -6,6 +6,8 @@ export interface KioskWishes {
   /** With an enrolment key it waits in the tray; without one it shows a code. */
   readonly enrol?: string | undefined;
   readonly serial?: string | undefined;
+  /** The display's input where the box is plugged in; absent: not known. */
+  readonly input?: string | undefined;
   readonly bridgePort: number;
   readonly bridgeToken: string;
   /** How the bridge is started: Node and this program, by their whole paths. */
@@ -39,7 +41,8 @@ export function playerAddress({ server, enrol, serial, bridgePort, bridgeToken }
 }
 
 export function kioskFiles(wishes: KioskWishes): KioskFile[] {
-  const { server, bridgePort, bridgeToken, node, program } = wishes;
+  const { server, bridgePort, bridgeToken, node, program, input } = wishes;
+  const own = input === undefined ? [] : ['--input', input];
   return [
     {
       path: `${FOLDER}/kiosk.env`,
@@ -75,7 +78,7 @@ export function kioskFiles(wishes: KioskWishes): KioskFile[] {
         ['Description=Bridge between the Lanternpost player and this device', 'StartLimitIntervalSec=0'],
         [
           'Environment=DISPLAY=:0',
-          `ExecStart=${[node, program, 'bridge', '--server', server, '--port', String(bridgePort), '--token-file', `/${FOLDER}/bridge-token`].map(quoted).join(' ')}`,
+          `ExecStart=${[node, program, 'bridge', '--server', server, '--port', String(bridgePort), '--token-file', `/${FOLDER}/bridge-token`, ...own].map(quoted).join(' ')}`,
           ...['Restart=always', 'RestartSec=3'],
         ],
         'multi-user.target',

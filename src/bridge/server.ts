@@ -4,6 +4,7 @@ import { bodyLimit } from 'hono/body-limit';
 import * as z from 'zod';
 import type { BridgeAbility, BridgeState } from '@/protocol/bridge';
 import type { LinuxDevice } from './device';
+import { wayThere, type Ways } from './way-there';
 
 const LOOK_AGAIN_MS = 60_000;
 
@@ -16,6 +17,7 @@ const orderSchema = z.discriminatedUnion('kind', [
     degrees: z.union([z.literal(0), z.literal(90), z.literal(180), z.literal(270)]),
   }),
   z.strictObject({ kind: z.literal('power'), isOn: z.boolean() }),
+  z.strictObject({ kind: z.literal('input'), input: z.string().max(60) }),
   z.strictObject({ kind: z.literal('restart') }),
 ]);
 
@@ -24,8 +26,16 @@ const orderSchema = z.discriminatedUnion('kind', [
  * that the browser has open, may try this port.
  */
 export function createBridge(
-  device: Pick<LinuxDevice, 'look' | 'measure' | 'volume' | 'brightness' | 'turn' | 'power' | 'restart' | 'picture'>,
-  { token, origin, now = Date.now }: { readonly token: string; readonly origin: string; readonly now?: () => number },
+  device: Pick<
+    LinuxDevice,
+    'look' | 'measure' | 'volume' | 'brightness' | 'turn' | 'input' | 'power' | 'restart' | 'picture'
+  >,
+  {
+    token,
+    origin,
+    now = Date.now,
+    ways,
+  }: { readonly token: string; readonly origin: string; readonly now?: () => number; readonly ways?: Ways },
 ): Hono {
   const bridge = new Hono();
   let looked = -Infinity;
@@ -61,6 +71,9 @@ export function createBridge(
     return context.json(state);
   });
 
+  // Of its own server alone: nobody finds out by it what else is in this network.
+  bridge.get('/way', async (context) => context.json(await wayThere(origin, new Date(now()), ways)));
+
   bridge.get('/picture', async (context) => {
     if (!(await look()).has('picture')) return context.json({ title: 'This device can’t take pictures.' }, 422);
     return context.body(Uint8Array.from(await device.picture()), 200, { 'content-type': 'image/jpeg' });
@@ -80,6 +93,9 @@ export function createBridge(
         break;
       case 'turn':
         await device.turn(order.degrees);
+        break;
+      case 'input':
+        await device.input(order.input);
         break;
       case 'power':
         await device.power(order.isOn);

@@ -1,5 +1,7 @@
-/** How far a display's clock may drift in a time, as a share of it: cheap quartz stays under this (common practice, no source). */
-const DRIFT = 1e-4;
+/** How far clocks are taken to drift in a time, as a share of it: PHI of RFC 5905, section 7.2. One that drifts more soon contradicts itself. */
+const DRIFT = 15e-6;
+/** Both clocks tell whole milliseconds. */
+const ROUNDING_MS = 1;
 
 /**
  * How far a server's clock is from one's own, as exchanges with it tell: the middle between question and answer is taken for the instant of the
@@ -22,8 +24,9 @@ export class ServerClock {
       at: received,
     };
     const { best } = this;
-    const bestErrorMs = best ? best.errorMs + Math.abs(received - best.at) * DRIFT + 1 : Infinity;
-    const contradicts = best !== null && Math.abs(next.offsetMs - best.offsetMs) > next.errorMs + bestErrorMs;
+    const bestErrorMs = best ? best.errorMs + Math.abs(received - best.at) * DRIFT : Infinity;
+    const apart = Math.abs(next.offsetMs - (best?.offsetMs ?? 0));
+    const contradicts = apart > next.errorMs + bestErrorMs + ROUNDING_MS;
     if (next.errorMs > bestErrorMs && !contradicts) return;
     this.best = next;
     this.offsetMs = next.offsetMs;

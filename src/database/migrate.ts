@@ -38,6 +38,8 @@ import * as walls from './migrations/0035-walls';
 import * as playerPin from './migrations/0036-player-pin';
 import * as removedPlayers from './migrations/0037-removed-players';
 import * as wherePicturesDiffer from './migrations/0038-where-pictures-differ';
+import * as inputs from './migrations/0039-inputs';
+import * as photos from './migrations/0040-photos';
 
 /** In order. The database remembers the ids of those that were run: they stay, whatever a file is called later. */
 const MIGRATIONS = [
@@ -79,6 +81,8 @@ const MIGRATIONS = [
   { name: '0036-player-pin', ...playerPin },
   { name: '0037-removed-players', ...removedPlayers },
   { name: '0038-where-pictures-differ', ...wherePicturesDiffer },
+  { name: '0039-inputs', ...inputs },
+  { name: '0040-photos', ...photos },
 ];
 
 /** A step may take as long as it needs, and wait for another process that makes it. */

@@ -100,7 +100,7 @@ const PROFILES: Profile[] = [
       { id: 'hdmi-2', name: 'Chart' },
     ],
   }),
-  like('Touch kiosk', { id: 'touch-kiosk' }),
+  like('Touch kiosk', { id: 'touch-kiosk', inputs: [{ id: 'hdmi-1', name: 'Service laptop' }] }),
   like('LED wall', { id: 'led-wall' }),
   like('Electronic paper', { id: 'electronic-paper' }),
 ];

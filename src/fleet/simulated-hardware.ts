@@ -1,20 +1,20 @@
-import { ABILITIES, type Ability, type Command } from '@/core/commands';
+import { ABILITIES, PLAYER_INPUT, type Ability, type Command } from '@/core/commands';
 import { AS_DELIVERED, settingsAfter, type Hardware, type Settings } from '@/player/hardware/hardware';
 
 /**
  * What is wrong with a simulated device: nothing; no brightness control; a restart that it says it can do and can't; a display
- * that doesn't switch off; a display that is black,
- * or shows another input, while the player thinks that all is well.
+ * that doesn't switch off; a display that is black, or was switched to another input by somebody, while the player thinks that all is well.
  */
 export type DeviceFault = 'none' | 'no brightness' | 'restart fails' | 'black glass' | 'wrong input' | 'stays on';
 
-/** What the display shows that is switched to another input. */
-const OTHER_INPUT = '#1d4ed8';
+/** The inputs beside the player's, with the colour that is seen there. */
+const OTHER_INPUTS: Readonly<Record<string, string>> = { 'hdmi-1': '#1d4ed8', 'hdmi-2': '#7c2d12' };
 
 /** A device that is not there: it can do everything, but for its fault, and measures what a small box would. */
 export class SimulatedHardware implements Hardware {
   private settings: Settings = AS_DELIVERED;
   private isOn = true;
+  private input: string;
 
   /** `restart` ends the player and starts it again, as its device would. */
   constructor(
@@ -22,7 +22,9 @@ export class SimulatedHardware implements Hardware {
     private readonly restart: () => void,
     /** Draws what the player shows; a colour: that alone. */
     private readonly draw: (colour?: string) => Promise<Uint8Array<ArrayBuffer>>,
-  ) {}
+  ) {
+    this.input = fault === 'wrong input' ? 'hdmi-1' : PLAYER_INPUT;
+  }
 
   abilities(): readonly Ability[] {
     return ABILITIES.filter((one) => one !== 'glimpse' && !(one === 'brightness' && this.fault === 'no brightness'));
@@ -31,6 +33,7 @@ export class SimulatedHardware implements Hardware {
   state() {
     return {
       display: this.isOn ? ('on' as const) : ('off' as const),
+      input: this.input,
       temperature: 41,
       memory: 0.4,
       load: 0.2,
@@ -47,7 +50,7 @@ export class SimulatedHardware implements Hardware {
 
   readonly picture = async () => {
     const isBlack = !this.isOn || this.settings.blank || this.fault === 'black glass';
-    const colour = isBlack ? '#000' : this.fault === 'wrong input' ? OTHER_INPUT : undefined;
+    const colour = isBlack ? '#000' : OTHER_INPUTS[this.input];
     return { bytes: await this.draw(colour), isCovered: false };
   };
 
@@ -58,6 +61,13 @@ export class SimulatedHardware implements Hardware {
       this.restart();
       // This life of the player ends here.
       return new Promise(() => undefined);
+    }
+    if (command.kind === 'input') {
+      const { input = '' } = command;
+      const known = [PLAYER_INPUT, ...Object.keys(OTHER_INPUTS)];
+      if (!known.includes(input))
+        throw new Error(`This display has no input “${input}”. Its inputs are called ${known.join(', ')}.`);
+      this.input = input;
     }
     this.settings = settingsAfter(this.settings, command);
   }

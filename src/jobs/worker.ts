@@ -21,7 +21,7 @@ import {
   processUpload,
 } from '@/services/library';
 import { clearAttempts, clearInvitations, clearTrail } from '@/services/people';
-import { watchPilots } from '@/services/screens';
+import { clearPhotos, watchPilots } from '@/services/screens';
 
 /** What each queue's jobs do. Each is safe to run again after a crash. */
 const WORK: { [N in JobName]: (data: Jobs[N]) => Promise<void> } = {
@@ -45,6 +45,7 @@ const WORK: { [N in JobName]: (data: Jobs[N]) => Promise<void> } = {
       versions,
       commands: await clearCommands(now),
       glimpses: await clearGlimpses(now),
+      photos: await clearPhotos(now),
       health: await clearHealth(now),
     };
     if (Object.values(removed).some((count) => count > 0)) logger.info(removed, 'cleaned up');

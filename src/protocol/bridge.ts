@@ -1,7 +1,7 @@
 /** What goes between a player's page and the bridge to its device, over loopback. */
 
 /** What a bridge can do for its player: commands, switching the display, and taking pictures of all that is seen. */
-export type BridgeAbility = 'restart' | 'volume' | 'brightness' | 'turn' | 'power' | 'picture';
+export type BridgeAbility = 'restart' | 'volume' | 'brightness' | 'turn' | 'input' | 'power' | 'picture';
 
 /** What the device measures; what it can't is absent. */
 export interface Measured {
@@ -12,6 +12,8 @@ export interface Measured {
   readonly load?: number;
   readonly display?: 'on' | 'off';
   readonly brightness?: number;
+  /** The id of the input that the display shows. */
+  readonly input?: string;
   readonly serial?: string;
   readonly firmware?: string;
 }
@@ -20,4 +22,12 @@ export interface Measured {
 export interface BridgeState {
   readonly can: readonly BridgeAbility[];
   readonly measured: Measured;
+}
+
+/** A step of the way from the device to its server. */
+export interface WayStep {
+  readonly name: 'Name' | 'Address' | 'TLS';
+  readonly isOk: boolean;
+  /** A sentence that can be read out over the telephone. */
+  readonly words: string;
 }

@@ -107,6 +107,10 @@ export const targetSchema = z
           }),
           percent: z.int().optional(),
           degrees: z.int().optional(),
+          input: z
+            .string()
+            .optional()
+            .openapi({ description: 'The id of an input of the display; `player`: its own', example: 'hdmi-1' }),
           site: z
             .string()
             .optional()
@@ -207,6 +211,9 @@ export const reportSchema = z
         display: z.enum(['on', 'off']).optional().openapi({ description: 'Whether the display is switched on' }),
         serial: lineSchema('A serial number', 80).optional(),
         firmware: lineSchema('Firmware', 80).optional(),
+        input: lineSchema('An input', 60)
+          .optional()
+          .openapi({ description: 'The id of the input that the display shows; `player`: its own' }),
         volume: z.number().min(0).max(100).optional(),
         brightness: z.number().min(0).max(100).optional(),
         degrees: z.number().min(0).max(360).optional(),

@@ -1,4 +1,5 @@
 import { DAY, HOUR, MINUTE, SECOND } from '../instant';
+import { socketName } from './sockets';
 
 /**
  * Commands: what a person has a player do at once, beside what it shows. Pure and without schemas, so that players, services and pages
@@ -6,17 +7,17 @@ import { DAY, HOUR, MINUTE, SECOND } from '../instant';
  */
 
 /** What a player must be able to do before it is offered a command. */
-const FOR_COMMANDS = ['restart', 'volume', 'brightness', 'update', 'glimpse'] as const;
+const FOR_COMMANDS = ['restart', 'volume', 'brightness', 'input', 'update', 'glimpse'] as const;
 /** What a device may be able to do: for commands, and to switch its display off in lights-out. */
 export const ABILITIES = [...FOR_COMMANDS, 'power'] as const;
 export type Ability = (typeof ABILITIES)[number];
 
-/** A number that goes with a command. */
-interface Amount {
-  readonly field: 'percent' | 'degrees';
+/** What goes with a command: a number, or the id of an input. */
+export interface Amount {
+  readonly field: 'percent' | 'degrees' | 'input';
   /** What it is called beside its field. */
   readonly label: string;
-  /** The values that there are; absent: whole numbers from 0 to `most`. */
+  /** The numbers that there are; absent: whole numbers from 0 to `most`. */
   readonly values?: readonly number[];
   /** Absent: 100. */
   readonly most?: number;
@@ -85,6 +86,13 @@ export const COMMANDS = table({
     hides: false,
     amount: { field: 'percent', label: 'Percent of the picture, on each side', most: 15 },
   },
+  input: {
+    name: 'Input',
+    does: 'Switches the display to another input, until you switch it back to the player.',
+    hides: true,
+    needs: 'input',
+    amount: { field: 'input', label: 'Input' },
+  },
   clear: {
     name: 'Clear the store',
     does: 'Deletes all files on the player. It downloads them again, and shows nothing until it has what is due.',
@@ -109,6 +117,8 @@ export interface Command {
   readonly kind: string;
   readonly percent?: number | undefined;
   readonly degrees?: number | undefined;
+  /** The id of an input of the display. */
+  readonly input?: string | undefined;
   /** With `identify`: the site’s name, and the screen’s number within it. */
   readonly site?: string | undefined;
   readonly number?: number | undefined;
@@ -146,13 +156,20 @@ const CANNOT: Readonly<Record<(typeof FOR_COMMANDS)[number], string>> = {
   restart: 'This player can’t restart its device.',
   volume: 'This display has no volume control.',
   brightness: 'This display has no brightness control.',
+  input: 'This display’s inputs can’t be switched from here.',
   update: 'This player can’t update itself.',
   glimpse: 'This player can’t take pictures, or its screen is private.',
 };
 
-/** What a command says in a list: "Volume 40 %", "Turn 90°". */
-export function commandWords({ kind, percent, degrees }: Pick<Command, 'kind' | 'percent' | 'degrees'>): string {
+/** What a command says in a list: "Volume 40 %", "Turn 90°", "Input HDMI 2". */
+export function commandWords({
+  kind,
+  percent,
+  degrees,
+  input,
+}: Pick<Command, 'kind' | 'percent' | 'degrees' | 'input'>): string {
   const name = Object.hasOwn(COMMANDS, kind) ? COMMANDS[kind as CommandKind].name : kind;
   if (percent !== undefined) return `${name} ${percent} %`;
+  if (input !== undefined) return `${name} ${socketName(input)}`;
   return degrees === undefined ? name : `${name} ${degrees}°`;
 }

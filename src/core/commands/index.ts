@@ -9,8 +9,10 @@ export {
   cannotDo,
   commandWords,
   type Ability,
+  type Amount,
   type Command,
   type CommandKind,
   type Outcome,
 } from './commands';
 export { numberAtSite } from './number';
+export { PLAYER_INPUT, SOCKETS, socketName } from './sockets';

@@ -6,6 +6,9 @@ export const STATES = ['lit', 'behind', 'dark', 'resting', 'unpaired'] as const;
 /** How a screen is, by what its player told last. */
 export type State = (typeof STATES)[number];
 
+/** What a person should know of comes first. */
+export const STATES_BY_NEED: readonly State[] = ['dark', 'behind', 'unpaired', 'lit', 'resting'];
+
 /** A screen's state from an instant on. */
 export interface Since {
   readonly at: Instant;

@@ -1,6 +1,7 @@
 export {
   MEASURES,
   STATES,
+  STATES_BY_NEED,
   stateSpans,
   timeIn,
   type Measure,

@@ -68,4 +68,4 @@ export {
 } from './library';
 export { patchesSchema } from './patch-schema';
 export { nestingProblems } from './nesting';
-export { countTags, type TagCount } from './tags';
+export { countTags, tagOf, tagsOf, type TagCount } from './tags';

@@ -44,7 +44,7 @@ test('a player that tells of itself corrects its profile, and says so', () => {
       'The player says that it can play sound.',
       'The player says that it can’t play HEVC.',
       'The player says that it can do this: switching off.',
-      ...['brightness', 'restart', 'update', 'pictures of it'].map(
+      ...['brightness', 'switching its input', 'restart', 'update', 'pictures of it'].map(
         (what) => `The player says that it can’t do this: ${what}.`,
       ),
     ],
@@ -54,7 +54,7 @@ test('a player that tells of itself corrects its profile, and says so', () => {
 
 test('before a player told, its profile says what can be done to it; after that it says so itself', () => {
   const lacking = profile({ lacks: ['volume', 'update'] });
-  expect(controlsOf(lacking, undefined)).toEqual(['power', 'brightness', 'restart', 'glimpse']);
+  expect(controlsOf(lacking, undefined)).toEqual(['power', 'brightness', 'input', 'restart', 'glimpse']);
   expect(controlsOf(lacking, { can: ['volume'] })).toEqual(['volume']);
   expect(controlsOf(profile({}), undefined)).toBeNull();
 });

@@ -45,14 +45,14 @@ export const SHIPPED_PROFILES: readonly Omit<Profile, 'id'>[] = [
     plays: ['image', 'video'],
     layers: 'one',
     power: { onW: 600, offW: 20 },
-    lacks: ['volume'],
+    lacks: ['volume', 'input'],
   },
   {
     name: 'Electronic paper',
     plays: ['image'],
     layers: 'one',
     storageMb: 64,
-    lacks: ['power', 'volume', 'brightness', 'update'],
+    lacks: ['power', 'volume', 'brightness', 'input', 'update'],
     paper: { inks: 'grey-16', refreshMs: 15_000, perRefreshMj: 900, idleMw: 0.05, batteryMwh: 18_000 },
   },
 ];

@@ -1,9 +1,10 @@
 'use client';
 
 import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from '@headlessui/react';
-import { useState, type FormEvent } from 'react';
-import { COMMANDS, KEPT_MS, type CommandKind } from '@/core/commands';
+import { useMemo, useState, type FormEvent } from 'react';
+import { COMMANDS, KEPT_MS, PLAYER_INPUT, SOCKETS, type Amount, type CommandKind } from '@/core/commands';
 import { DAY, HOUR, MINUTE } from '@/core/instant';
+import type { Plan } from '@/core/plan';
 import { useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/controls/button';
 import { Field, Input, Select } from '@/interface/kit/controls/field';
@@ -40,7 +41,8 @@ export function CommandDialog({
   const { draft } = useNetwork('draft');
   const send = useSendCommand();
   const { name, does, hides, amount } = COMMANDS[kind];
-  const [value, setValue] = useState(amount?.values ? String(amount.values[0]) : '');
+  const values = useMemo(() => valuesOf(amount, draft, screens), [amount, draft, screens]);
+  const [value, setValue] = useState(values?.[0]?.[0] ?? '');
   const [spreadMs, setSpreadMs] = useState(0);
   const [keptMs, setKeptMs] = useState<number>(KEPT_MS);
   const [problem, setProblem] = useState<string | null>(null);
@@ -53,11 +55,11 @@ export function CommandDialog({
     event.preventDefault();
     const most = amount?.most ?? 100;
     const number = value.trim().replace(/\s*%$/, '');
-    if (amount && !amount.values && !(/^\d{1,3}$/.test(number) && Number(number) <= most))
+    if (amount && !values && !(/^\d{1,3}$/.test(number) && Number(number) <= most))
       return setProblem(`Write a whole number from 0 to ${most}.`);
     setBusy(true);
     const refused = await send(kind, screens, {
-      ...(amount ? { [amount.field]: Number.parseInt(value, 10) } : {}),
+      ...(amount ? { [amount.field]: amount.field === 'input' ? value : Number.parseInt(value, 10) } : {}),
       ...{ spreadMs: several ? spreadMs : 0, keptMs },
     });
     setBusy(false);
@@ -84,11 +86,11 @@ export function CommandDialog({
           <form onSubmit={(event) => void submit(event)} className="mt-4 flex flex-col gap-3">
             {amount && (
               <Field label={amount.label} error={problem ?? undefined}>
-                {amount.values ? (
+                {values ? (
                   <Select value={value} onChange={(event) => setValue(event.target.value)}>
-                    {amount.values.map((one) => (
+                    {values.map(([one, words]) => (
                       <option key={one} value={one}>
-                        {one}°
+                        {words}
                       </option>
                     ))}
                   </Select>
@@ -133,6 +135,23 @@ export function CommandDialog({
       </div>
     </Dialog>
   );
+}
+
+/** What there is to choose from, each with its words; null where a number is typed. Inputs are those of the screens' profiles, or the usual ones. */
+function valuesOf(
+  amount: Amount | undefined,
+  { profiles, screens }: Pick<Plan, 'profiles' | 'screens'>,
+  chosen: readonly string[],
+): readonly (readonly [string, string])[] | null {
+  if (amount?.values) return amount.values.map((one) => [String(one), `${one}°`]);
+  if (amount?.field !== 'input') return null;
+  const wanted = new Set(chosen);
+  const named = new Set(
+    screens.flatMap(({ id, profile }) => (profile !== undefined && wanted.has(id) ? [profile] : [])),
+  );
+  const inputs = profiles.flatMap((profile) => (named.has(profile.id) ? (profile.inputs ?? []) : []));
+  const known = new Map(inputs.map(({ id, name }) => [id, name]));
+  return [[PLAYER_INPUT, 'The player'], ...(known.size > 0 ? known : Object.entries(SOCKETS))];
 }
 
 function Choice({

@@ -11,6 +11,7 @@ import { commandAction } from '@/web/actions';
 export interface With {
   readonly percent?: number;
   readonly degrees?: number;
+  readonly input?: string;
   readonly keptMs?: number;
   readonly spreadMs?: number;
 }

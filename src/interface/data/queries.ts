@@ -377,7 +377,7 @@ export const useMediaExtras = (id: string) =>
 
 /** Asks again for what one has changed oneself and the feed does not tell. */
 export function useRefetch(
-  what: 'commands' | 'feeds' | 'uploads' | 'people' | 'requests' | 'library' | 'editions' | 'tray',
+  what: 'commands' | 'feeds' | 'uploads' | 'people' | 'requests' | 'library' | 'editions' | 'tray' | 'health',
 ): () => void {
   const queries = useQueryClient();
   return () => void askAgain(queries, what);

@@ -1,7 +1,6 @@
-import { countTags, type Plan, type Screen } from '@/core/plan';
+import { countTags, type Plan, type Screen, tagOf } from '@/core/plan';
 import { quoted, screensMatching } from '@/core/selector';
 import { searchable } from '@/core/text';
-import { tagOf } from '@/interface/kit/screens/tags';
 
 /** Suggestions for a field that says where: tags, sites, and single screens, by their names. */
 export interface PlaceChoice {

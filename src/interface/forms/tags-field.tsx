@@ -4,12 +4,12 @@ import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headl
 import { X } from 'lucide-react';
 import { useMemo, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { useController, type Control, type FieldValues, type Path } from 'react-hook-form';
-import type { TagCount } from '@/core/plan';
+import { tagOf, tagsOf, type TagCount } from '@/core/plan';
 import { ArrowGroup } from '@/interface/kit/controls/arrow-group';
 import { Field } from '@/interface/kit/controls/field';
 import { placeKey } from '@/interface/kit/controls/place-key';
 import { useListText } from './use-list-text';
-import { tagOf, tagsLike, tagsOf, tagsText } from '@/interface/kit/screens/tags';
+import { tagsLike, tagsText } from '@/interface/kit/screens/tags';
 
 /**
  * Tags as chips, with suggestions as you type: a comma, Enter, or leaving the field makes one; Backspace in the empty field removes the last

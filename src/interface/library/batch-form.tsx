@@ -1,6 +1,7 @@
 'use client';
 
 import { useForm } from 'react-hook-form';
+import { tagsOf } from '@/core/plan';
 import { refused } from '@/core/refusal';
 import { describeWhen } from '@/core/when';
 import { answered } from '@/interface/data/answered';
@@ -11,7 +12,7 @@ import { readSaid } from '@/interface/forms/read-said';
 import { TagsField } from '@/interface/forms/tags-field';
 import { usePhraseContext } from '@/interface/forms/use-phrase-context';
 import { Field, Input } from '@/interface/kit/controls/field';
-import { tagsOf, tagsText } from '@/interface/kit/screens/tags';
+import { tagsText } from '@/interface/kit/screens/tags';
 import type { BatchSaid } from '@/services/library';
 import { describeBatchAction } from '@/web/actions';
 

@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect, useState, type FormEvent, type ReactNode } from 'react';
-import { changed, removed, tagsSchema, type Media, type Patch } from '@/core/plan';
+import { changed, removed, tagsSchema, type Media, type Patch, tagsOf } from '@/core/plan';
 import { done, refused, type Result } from '@/core/refusal';
 import { describeWhen } from '@/core/when';
 import { answered } from '@/interface/data/answered';
@@ -13,7 +13,6 @@ import { Button } from '@/interface/kit/controls/button';
 import { Input } from '@/interface/kit/controls/field';
 import { counted } from '@/interface/kit/words/format';
 import { Sheet } from '@/interface/kit/controls/sheet';
-import { tagsOf } from '@/interface/kit/screens/tags';
 import { PutIn } from './put-in';
 import { PutOnScreens } from './put-on-screens';
 import type { Chosen } from './use-chosen';

@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import type { PlaylistOn } from '@/core/forecast';
-import { changed, type Media, type Patch } from '@/core/plan';
+import { changed, type Media, type Patch, tagsOf } from '@/core/plan';
 import { refused, type Result } from '@/core/refusal';
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
@@ -12,7 +12,6 @@ import { Button } from '@/interface/kit/controls/button';
 import { Field, Input } from '@/interface/kit/controls/field';
 import { counted } from '@/interface/kit/words/format';
 import { selectScreens } from '@/interface/kit/screens/select-screens';
-import { tagsOf } from '@/interface/kit/screens/tags';
 import { withFiles } from './put-in';
 
 /**

@@ -1,6 +1,6 @@
 'use client';
 
-import { COMMANDS, COMMAND_KINDS } from '@/core/commands';
+import { COMMANDS, COMMAND_KINDS, socketName } from '@/core/commands';
 import { dateTime, megabytes } from '@/interface/kit/words/format';
 import type { PlayerFacts } from '@/services/health';
 
@@ -20,6 +20,7 @@ export function PlayerFactsList({ facts, zone }: { facts: PlayerFacts; zone: str
     ['Plays', kinds ? kinds.map((kind) => KIND_WORDS[kind]).join(', ') : 'pictures, videos, sound'],
     ['Storage', storage && `${megabytes(storage.usedBytes)} of ${megabytes(storage.limitBytes)} used`],
     ['Display', hardware.display === undefined ? null : `switched ${hardware.display}`],
+    ['Input', hardware.input === undefined ? null : socketName(hardware.input)],
     ['Volume', hardware.volume === undefined ? null : `${hardware.volume} %`],
     ['Brightness', hardware.brightness === undefined ? null : `${hardware.brightness} %`],
     ['Serial number', hardware.serial ?? null],

@@ -27,6 +27,7 @@ import { ScreenForm } from '@/interface/screens/screen-form';
 import { DayBand } from './day-band';
 import { DisplayFacts } from './display-facts';
 import { HealthCharts } from './health-charts';
+import { PlacePhoto } from './place-photo';
 import { PlayerFactsList } from './player-facts';
 import { StateBand } from './state-band';
 import { TagsBrought } from './tags-brought';
@@ -131,6 +132,10 @@ function ScreenPage({ screen, site }: { screen: Screen; site: Site | undefined }
           <section aria-label="Tags">
             <h2 className="mb-2 text-lg">What its tags bring</h2>
             <TagsBrought screen={screen.id} />
+          </section>
+          <section aria-label="Its place">
+            <h2 className="mb-2 text-lg">Where it hangs</h2>
+            {health && <PlacePhoto screen={screen.id} name={screen.name} added={health.photo} zone={zone} />}
           </section>
           <section aria-label="Notes">
             <h2 className="mb-2 text-lg">Notes</h2>

@@ -51,6 +51,21 @@ test('where all is well each step says so', async () => {
   expect(steps[3]?.words).toBe('The server knows this player as “Hall”.');
 });
 
+test('with a bridge to the device, name, address and TLS are steps of their own', async () => {
+  const way = (isOk: boolean) => async () =>
+    [
+      { name: 'Name', isOk: true, words: 'signs.example.org is 192.0.2.7.' },
+      { name: 'Address', isOk, words: '192.0.2.7 doesn’t answer on port 443.' },
+    ] as const;
+  const steps = await told(means({}, { way: way(true) }));
+  expect(steps.map(({ name, state }) => `${name} ${state}`)).toEqual([
+    ...['Network ok', 'Name ok', 'Address ok', 'Server ok', 'Time ok', 'Token ok', 'Stream ok', 'Fetch ok'],
+  ]);
+  expect(await failure(means({}, { way: way(false) }))).toBe('Address: 192.0.2.7 doesn’t answer on port 443.');
+  // A bridge that doesn't know leaves it to the browser.
+  expect((await told(means({}, { way: async () => null }))).map(({ name }) => name)).toContain('Name, address and TLS');
+});
+
 test.each<[string, Means, RegExp]>([
   ['no cable', means({}, { isOnline: () => false }), /^Network: The device has no network\. Check the cable/],
   [

@@ -1,3 +1,4 @@
+import type { WayStep } from '@/protocol/bridge';
 import { ProtocolError, type ProtocolClient } from '@/protocol/client';
 
 /** One step of the test, in words that can be read out over the telephone. */
@@ -15,9 +16,13 @@ export interface Means {
   readonly fetcher: typeof fetch;
   /** With the player's token; null while it is not paired. */
   readonly client: Pick<ProtocolClient, 'target' | 'events' | 'asset' | 'program' | 'clockOffsetMs'> | null;
+  /** The way to the server, step by step, as a bridge to the device tells it; null if it doesn't. A browser can't tell these steps apart. */
+  readonly way?: (() => Promise<readonly WayStep[] | null>) | undefined;
   /** How long the way to the server took, if the browser tells: to find the name, to connect, and for TLS. In milliseconds. */
   readonly timings?: (address: string) => { name: number; connect: number; tls: number | null } | null;
 }
+
+type Step = (means: Means, signal: AbortSignal) => Promise<string | null>;
 
 /** So long a step may take. */
 const PATIENCE_MS = 8000;
@@ -25,16 +30,8 @@ const CLOCK_TOLERANCE_MS = 30_000;
 
 /** Tests the connection step by step, and tells each as it is done. After a step that fails the others are skipped: they would fail too. */
 export async function* testConnection(means: Means, patienceMs = PATIENCE_MS): AsyncGenerator<TestStep> {
-  const steps: readonly (readonly [string, (means: Means, signal: AbortSignal) => Promise<string | null>])[] = [
-    ['Network', network],
-    ['Name, address and TLS', server],
-    ['Time', time],
-    ['Token', token],
-    ['Stream', stream],
-    ['Fetch', fetchSomething],
-  ];
   let failed: string | null = null;
-  for (const [name, step] of steps) {
+  for await (const [name, step] of stepsOf(means)) {
     if (failed) {
       yield { name, state: 'skipped', words: `Not tried, because “${failed}” failed.` };
       continue;
@@ -54,6 +51,21 @@ export async function* testConnection(means: Means, patienceMs = PATIENCE_MS): A
     }
   }
 }
+
+async function* stepsOf(means: Means): AsyncGenerator<readonly [string, Step]> {
+  yield ['Network', network];
+  const way = await means.way?.();
+  for (const { name, isOk, words } of way ?? []) yield [name, async () => (isOk ? words : failing(words))];
+  yield [way ? 'Server' : 'Name, address and TLS', server];
+  yield ['Time', time];
+  yield ['Token', token];
+  yield ['Stream', stream];
+  yield ['Fetch', fetchSomething];
+}
+
+const failing = (words: string): never => {
+  throw new Error(words);
+};
 
 const silence = (signal: AbortSignal) =>
   new Promise<never>((_, reject) =>

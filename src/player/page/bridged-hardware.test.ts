@@ -17,6 +17,7 @@ async function hardware(state: unknown, fails?: Response) {
   const fetcher = async (input: string, init: RequestInit) => {
     expect((init.headers as Record<string, string>).authorization).toBe(`Bearer ${BRIDGE.token}`);
     if (input.endsWith('/state')) return Response.json(state);
+    if (input.endsWith('/way')) return Response.json((state as { way?: unknown }).way ?? null);
     if (fails) return fails;
     if (input.endsWith('/picture')) return new Response(new Uint8Array([2, 2]));
     orders.push(JSON.parse(String(init.body)));
@@ -34,22 +35,31 @@ test('the page’s address names the bridge; anything else is none', () => {
 
 test('what the bridge can do goes to it, the rest to the page', async () => {
   const { made, onPage, orders } = await hardware({
-    can: ['brightness', 'volume', 'power', 'picture'],
+    can: ['brightness', 'volume', 'input', 'power', 'picture'],
     measured: { temperature: 40 },
   });
-  expect(made.abilities()).toEqual(['volume', 'update', 'brightness', 'power']);
+  expect(made.abilities()).toEqual(['volume', 'update', 'brightness', 'input', 'power']);
   expect(made.state()).toEqual({ volume: 100, degrees: 0, temperature: 40 });
   await made.carryOut(command({ kind: 'volume', percent: 30 }));
   await made.carryOut(command({ kind: 'turn', degrees: 90 }));
   await made.carryOut(command({ kind: 'identify' }));
+  await made.carryOut(command({ kind: 'input', input: 'hdmi-2' }));
   await made.setPower(false);
   expect(orders).toEqual([
     { kind: 'volume', percent: 30 },
+    { kind: 'input', input: 'hdmi-2' },
     { kind: 'power', isOn: false },
   ]);
   expect(onPage).toEqual(['turn', 'identify']);
   // What really is on the glass, and whether something of the player's own lies over it.
   expect(await made.picture()).toEqual({ bytes: new Uint8Array([2, 2]), isCovered: true });
+});
+
+test('the way to the server is told as the bridge says, unless that makes no sense', async () => {
+  const way = [{ name: 'Name', isOk: true, words: 'It is 192.0.2.7.' }];
+  expect(await (await hardware({ can: [], measured: {}, way })).made.way()).toEqual(way);
+  for (const nonsense of [null, [null], [{ name: 'Name', isOk: 'yes', words: '' }]])
+    expect(await (await hardware({ can: [], measured: {}, way: nonsense })).made.way()).toBeNull();
 });
 
 test('a bridge that says what can’t be is believed as far as it makes sense', async () => {

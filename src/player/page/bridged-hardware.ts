@@ -1,5 +1,5 @@
 import type { Ability, Command } from '@/core/commands';
-import type { BridgeState } from '@/protocol/bridge';
+import type { BridgeState, WayStep } from '@/protocol/bridge';
 import type { Report } from '@/protocol/schemas';
 import type { Hardware } from '../hardware/hardware';
 import type { PageHardware } from './page-hardware';
@@ -45,7 +45,7 @@ export class BridgedHardware implements Hardware {
 
   abilities(): readonly Ability[] {
     const { can } = this.known;
-    const known = (['restart', 'brightness', 'power'] as const).filter((one) => can.includes(one));
+    const known = (['restart', 'brightness', 'input', 'power'] as const).filter((one) => can.includes(one));
     return [...this.page.abilities(), ...known];
   }
 
@@ -54,8 +54,9 @@ export class BridgedHardware implements Hardware {
   }
 
   async carryOut(command: Command): Promise<void> {
-    const { kind, percent, degrees } = command;
+    const { kind, percent, degrees, input } = command;
     if (kind === 'restart' || kind === 'brightness') return this.order({ kind, percent });
+    if (kind === 'input') return this.order({ kind, input });
     if (kind === 'volume' && this.known.can.includes('volume')) return this.order({ kind, percent });
     if (kind === 'turn' && this.known.can.includes('turn')) return this.order({ kind, degrees });
     return this.page.carryOut(command);
@@ -69,6 +70,15 @@ export class BridgedHardware implements Hardware {
     const bytes = new Uint8Array(await (await this.ask('/picture')).arrayBuffer());
     return bytes.length > MOST_BYTES ? own : { ...own, bytes };
   };
+
+  /** The way to the server, step by step; null if the bridge doesn't know. */
+  async way(): Promise<readonly WayStep[] | null> {
+    try {
+      return readWay(await (await this.ask('/way')).json());
+    } catch {
+      return null;
+    }
+  }
 
   private async order(order: object): Promise<void> {
     await this.ask('/do', {
@@ -108,6 +118,7 @@ function readState(said: unknown): BridgeState {
     load: within(measured?.load, 0, 1e6),
     brightness: within(measured?.brightness, 0, 100),
     display: display === 'on' || display === 'off' ? display : undefined,
+    input: line(measured?.input),
     serial: line(measured?.serial),
     firmware: line(measured?.firmware),
   };
@@ -115,4 +126,12 @@ function readState(said: unknown): BridgeState {
     can: Array.isArray(can) ? (can.filter((one) => typeof one === 'string') as BridgeState['can']) : [],
     measured: Object.fromEntries(Object.entries(values).filter(([, value]) => value !== undefined)),
   };
+}
+
+function readWay(said: unknown): readonly WayStep[] | null {
+  if (!Array.isArray(said)) return null;
+  const steps = said as readonly Partial<Record<keyof WayStep, unknown>>[];
+  const isStep = (one: Partial<Record<keyof WayStep, unknown>> | null) =>
+    typeof one?.name === 'string' && typeof one.isOk === 'boolean' && typeof one.words === 'string';
+  return steps.every(isStep) ? (steps as readonly WayStep[]) : null;
 }

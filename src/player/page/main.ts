@@ -112,6 +112,7 @@ async function start(): Promise<void> {
       fetcher: (input, init) => fetch(input, init),
       client: shown ? client : null,
       timings: timingsOf,
+      way: bridged ? () => bridged.way() : undefined,
     }),
   });
   if (!kept.ok) session.report(kept.message);

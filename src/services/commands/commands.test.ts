@@ -3,6 +3,7 @@ import { rows } from '@/database';
 import type { Actor } from '../people';
 import { playerBackend } from '../screens';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';
+import { refusal } from '../tests/refusal';
 import { pairedPlayer } from '../tests/players';
 import { cancelCommand, clearCommands, commandOf, noteOutcomes, pendingCommands, recentCommands, sendCommand } from '.';
 
@@ -16,12 +17,6 @@ async function network() {
 }
 const stateOf = async (actor: Actor, id: string) =>
   (await commandOf(actor, id)).screens.map(({ state }) => state).join();
-const refusal = (work: Promise<unknown>) =>
-  work.then(
-    () => 'done',
-    (error: { status: number; message: string; problems?: { message: string }[] }) =>
-      `${error.status} ${error.problems?.[0]?.message ?? error.message}`,
-  );
 
 test('a command reaches the player of its screen, is received and done, and keeps its first outcome', async () => {
   const { actor, player } = await network();
@@ -109,6 +104,8 @@ test.each([
   [{ kind: 'volume', where: 'all' }, '422 Write a whole number from 0 to 100.'],
   [{ kind: 'volume', percent: 101, where: 'all' }, '422 Write a whole number from 0 to 100.'],
   [{ kind: 'turn', degrees: 45, where: 'all' }, '422 Choose 0, 90, 180 or 270 degrees.'],
+  [{ kind: 'input', where: 'all' }, '422 Say which input, such as “hdmi-1”.'],
+  [{ kind: 'show', input: 'hdmi-1', where: 'all' }, '422 “Show again” takes no “input”. Leave it out.'],
   [{ kind: 'show', percent: 4, where: 'all' }, '422 “Show again” takes no “percent”. Leave it out.'],
   [{ kind: 'show' }, '422 Say which screens: either by their ids in “screens”, or by a selector in “where”.'],
   [{ kind: 'show', where: 'nowhere-at-all' }, '422 No screen matches “nowhere-at-all”. Choose other screens.'],

@@ -30,6 +30,7 @@ export interface SentCommand {
   readonly kind: CommandKind;
   readonly percent?: number;
   readonly degrees?: number;
+  readonly input?: string;
   readonly sentAt: string;
   /** Who sent it; null if that person is gone, or it was the command line. */
   readonly by: string | null;
@@ -58,12 +59,12 @@ const AT_ONCE = 150;
  */
 export async function sendCommand(
   actor: Actor,
-  input: unknown,
+  order: unknown,
   { byKey = false, idempotencyKey }: ByWhom = {},
   now = Date.now(),
 ): Promise<Sent> {
   demand(actor, 'operate');
-  const { kind, percent, degrees, screens: ids, where, keptMs, spreadMs } = readInput(commandSchema, input);
+  const { kind, percent, degrees, input, screens: ids, where, keptMs, spreadMs } = readInput(commandSchema, order);
   const { networkId, personId } = actor;
   const { plan } = await draftPlan(actor);
   const wanted =
@@ -92,15 +93,18 @@ export async function sendCommand(
       );
     const id = uuidv7();
     const made = await rows(
-      `INSERT INTO commands (id, network_id, kind, percent, degrees, sent_at, sent_by, by_key, idempotency_key)
-       VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9) ON CONFLICT (network_id, idempotency_key) DO NOTHING RETURNING id`,
-      [id, networkId, kind, percent ?? null, degrees ?? null, new Date(now), personId, byKey, idempotencyKey ?? null],
+      `INSERT INTO commands (id, network_id, kind, percent, degrees, input, sent_at, sent_by, by_key, idempotency_key)
+       VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) ON CONFLICT (network_id, idempotency_key) DO NOTHING RETURNING id`,
+      [
+        ...[id, networkId, kind, percent ?? null, degrees ?? null, input ?? null],
+        ...[new Date(now), personId, byKey, idempotencyKey ?? null],
+      ],
       within,
     );
     const withoutPlayer = chosen.length - able.length;
     if (made.length === 0) {
       const again = await sentUnder(networkId, idempotencyKey ?? '', within);
-      if (again.kind !== kind || again.percent !== percent || again.degrees !== degrees)
+      if (again.kind !== kind || again.percent !== percent || again.degrees !== degrees || again.input !== input)
         throw new Refusal(422, `This idempotency key has sent “${commandWords(again)}”. Use another key.`);
       return { command: again, withoutPlayer };
     }
@@ -231,11 +235,11 @@ export async function recentCommands(
        SELECT command_id, screen, min(due_at) AS due_at, max(ended_at) AS ended_at,
          (array_agg(said ORDER BY rank, part))[1] AS said, (array_agg(state ORDER BY rank))[1] AS state
        FROM displays GROUP BY command_id, screen)
-     SELECT c.id, c.kind, c.percent, c.degrees, c.sent_at AS "sentAt", p.name AS by, c.by_key AS "byKey", s.state,
+     SELECT c.id, c.kind, c.percent, c.degrees, c.input, c.sent_at AS "sentAt", p.name AS by, c.by_key AS "byKey", s.state,
        count(*)::int AS count, min(s.due_at) AS "dueAt", max(s.ended_at) AS "endedAt",
        (jsonb_agg(jsonb_build_object('screen', s.screen, 'said', s.said)) FILTER (WHERE s.state = 'failed')) AS failed
      FROM last c JOIN stand s ON s.command_id = c.id LEFT JOIN people p ON p.id = c.sent_by
-     GROUP BY c.id, c.kind, c.percent, c.degrees, c.sent_at, p.name, c.by_key, s.state
+     GROUP BY c.id, c.kind, c.percent, c.degrees, c.input, c.sent_at, p.name, c.by_key, s.state
      ORDER BY c.sent_at DESC, c.id DESC, count DESC`,
     [networkId, screens, new Date(now)],
   );
@@ -254,12 +258,13 @@ export async function recentCommands(
   });
 }
 
-type Head = Pick<Row, 'id' | 'kind' | 'percent' | 'degrees' | 'sentAt' | 'by' | 'byKey'>;
+type Head = Pick<Row, 'id' | 'kind' | 'percent' | 'degrees' | 'input' | 'sentAt' | 'by' | 'byKey'>;
 
-const headOf = ({ id, kind, percent, degrees, sentAt, by, byKey }: Head): Omit<SentCommand, 'screens'> => ({
+const headOf = ({ id, kind, percent, degrees, input, sentAt, by, byKey }: Head): Omit<SentCommand, 'screens'> => ({
   ...{ id, kind, sentAt: sentAt.toISOString(), by, byKey },
   ...(percent === null ? {} : { percent }),
   ...(degrees === null ? {} : { degrees }),
+  ...(input === null ? {} : { input }),
 });
 
 async function sentUnder(networkId: string, key: string, within: Transaction): Promise<SentCommand> {
@@ -273,6 +278,7 @@ interface Row {
   readonly kind: CommandKind;
   readonly percent: number | null;
   readonly degrees: number | null;
+  readonly input: string | null;
   readonly sentAt: Date;
   readonly by: string | null;
   readonly byKey: boolean;
@@ -293,7 +299,7 @@ async function sentBy(
   now = Date.now(),
 ): Promise<SentCommand[]> {
   const found = await rows<Row>(
-    `SELECT c.id, c.kind, c.percent, c.degrees, c.sent_at AS "sentAt", p.name AS by, c.by_key AS "byKey", s.screen, s.part,
+    `SELECT c.id, c.kind, c.percent, c.degrees, c.input, c.sent_at AS "sentAt", p.name AS by, c.by_key AS "byKey", s.screen, s.part,
        s.due_at AS "dueAt", s.expires_at AS "expiresAt", s.received_at AS "receivedAt", s.ended_at AS "endedAt", s.said,
        ${stateAt('$3')} AS state
      FROM commands c JOIN command_screens s ON s.command_id = c.id LEFT JOIN people p ON p.id = c.sent_by

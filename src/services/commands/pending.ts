@@ -38,18 +38,23 @@ async function openIn(networkId: string): Promise<Open> {
     kind: string;
     percent: number | null;
     degrees: number | null;
+    input: string | null;
     site: string | null;
     number: number | null;
     due: Date;
     expires: Date;
   }>(
-    `SELECT c.id, s.screen, s.part, c.kind, c.percent, c.degrees, s.site, s.number, s.due_at AS due, s.expires_at AS expires
+    `SELECT c.id, s.screen, s.part, c.kind, c.percent, c.degrees, c.input, s.site, s.number, s.due_at AS due, s.expires_at AS expires
      FROM command_screens s JOIN commands c ON c.id = s.command_id
      WHERE s.network_id = $1 AND s.outcome IS NULL AND s.expires_at > now() ORDER BY c.sent_at, c.id`,
     [networkId],
   );
-  const commands = found.map(({ id, screen, part, kind, percent, degrees, site, number, due, expires }) => {
-    const amounts = { ...(percent === null ? {} : { percent }), ...(degrees === null ? {} : { degrees }) };
+  const commands = found.map(({ id, screen, part, kind, percent, degrees, input, site, number, due, expires }) => {
+    const amounts = {
+      ...(percent === null ? {} : { percent }),
+      ...(degrees === null ? {} : { degrees }),
+      ...(input === null ? {} : { input }),
+    };
     const place = kind === 'identify' ? { site: site ?? undefined, number: number ?? undefined } : {};
     return {
       place: keyOf({ network: networkId, screen, part }),

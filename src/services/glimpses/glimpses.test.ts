@@ -12,6 +12,7 @@ import { edit, lastChange } from '../plan';
 import { publishEdition } from '../editions';
 import { playerBackend, playerOf, screenStatuses, targetOf, type Player } from '../screens';
 import { newNetwork, useDatabase } from '../tests/database';
+import { refusal } from '../tests/refusal';
 import { picture as plainPicture, send } from '../tests/files';
 import { pairedPlayer } from '../tests/players';
 import {
@@ -82,11 +83,6 @@ async function network(name = 'Poster.jpg', bytes?: Buffer) {
 let now = Date.now();
 const take = (player: Player, bytes: Uint8Array, program?: string, at = now) =>
   takeGlimpse(player, bytes, { at, program }, (now += 1000));
-const refusal = (work: Promise<unknown>) =>
-  work.then(
-    () => 'done',
-    (error: { status: number; message: string }) => `${error.status} ${error.message}`,
-  );
 /** Compares the newest picture as the worker does. */
 async function verdict(actor: Actor) {
   const [newest] = await newestGlimpses(actor, ['hall']);

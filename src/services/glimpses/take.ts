@@ -1,8 +1,8 @@
 import { LRUCache } from 'lru-cache';
-import sharp from 'sharp';
 import { v7 as uuidv7 } from 'uuid';
 import { Refusal } from '@/core/refusal';
 import { enqueue, publish, rows, transaction } from '@/database';
+import { smallPicture } from '../small-picture';
 
 /** The players' side: a picture comes in, is made small, and waits to be compared. */
 
@@ -16,9 +16,6 @@ interface Place {
 
 /** Pictures are kept so large at most, on their longer side. */
 export const LONGER_SIDE = 640;
-const QUALITY = 72;
-/** More can't be a display's. */
-const MOST_PIXELS = 16_000 * 9000;
 /** A player sends pictures so far apart, or is refused. */
 const APART_MS = 500;
 /** A player's time of a picture is believed if it lies so near to ours. */
@@ -28,7 +25,7 @@ const last = new LRUCache<string, number>({ max: 50_000, ttl: 10 * APART_MS });
 
 /**
  * Stores a picture of a player's screen. Throws 403 for a private screen, 422 for a body that isn't a picture, and 429 for pictures in too quick a
- * succession. The picture is decoded and encoded again, so that what is stored holds pixels and nothing else.
+ * succession.
  */
 export async function takeGlimpse(
   player: Place,
@@ -39,7 +36,7 @@ export async function takeGlimpse(
   const { id: playerId, networkId, screen, part } = player;
   if (now - (last.get(playerId) ?? 0) < APART_MS) throw new Refusal(429, 'Wait a moment before the next picture.');
   last.set(playerId, now);
-  const picture = await madeSmall(sent);
+  const picture = await smallPicture(sent, LONGER_SIDE);
   const id = uuidv7();
   await transaction(async (within) => {
     const takenAt = Math.abs(at - now) < CLOCK_TOLERANCE_MS ? at : now;
@@ -63,23 +60,4 @@ export async function takeGlimpse(
     await enqueue('compare-glimpse', { glimpse: id }, within);
     await publish({ kind: 'glimpses', network: networkId, screens: [screen.id] }, within);
   });
-}
-
-async function madeSmall(sent: Uint8Array): Promise<Buffer> {
-  const picture = sharp(sent, { limitInputPixels: MOST_PIXELS, failOn: 'error' });
-  const format = await picture.metadata().then(
-    (metadata) => metadata.format,
-    () => undefined,
-  );
-  // Only what browsers and devices make: anything else, a drawing among them, would ask more of what decodes it.
-  if (format !== 'jpeg' && format !== 'png' && format !== 'webp')
-    throw new Refusal(422, 'This isn’t a picture. Send JPEG, PNG or WebP.');
-  return picture
-    .flatten({ background: '#000' })
-    .resize(LONGER_SIDE, LONGER_SIDE, { fit: 'inside', withoutEnlargement: true })
-    .jpeg({ quality: QUALITY })
-    .toBuffer()
-    .catch(() => {
-      throw new Refusal(422, 'This picture is damaged. Send it again.');
-    });
 }

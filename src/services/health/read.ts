@@ -25,6 +25,8 @@ export interface ScreenHealth {
   /** The instants at which its state changed, the last one before the day among them. */
   readonly states: readonly Since[];
   readonly samples: readonly Sample[];
+  /** When a photo of its place was added; null if it has none. */
+  readonly photo: string | null;
   /** Null without a player. */
   readonly player: PlayerFacts | null;
 }
@@ -33,14 +35,16 @@ export interface ScreenHealth {
 export async function screenHealth({ networkId }: Actor, screen: string, now = Date.now()): Promise<ScreenHealth> {
   const from = new Date(now - DAY);
   const [known] = await rows<{
+    photo: Date | null;
     player: string | null;
     lastSeen: Date | null;
     pairedAt: Date | null;
     report: Report | null;
   }>(
-    `SELECT p.id AS player, p.last_seen AS "lastSeen", p.paired_at AS "pairedAt", p.report
+    `SELECT f.added_at AS photo, p.id AS player, p.last_seen AS "lastSeen", p.paired_at AS "pairedAt", p.report
      FROM plan_objects o LEFT JOIN players p ON p.screen_id = o.id
-     WHERE o.network_id = $1 AND o.kind = 'screen' AND o.slug = $2`,
+       LEFT JOIN screen_photos f ON f.network_id = o.network_id AND f.screen = o.slug
+     WHERE o.network_id = $1 AND o.kind = 'screen' AND o.slug = $2 ORDER BY p.part LIMIT 1`,
     [networkId, screen],
   );
   if (!known) throw notFound('screen');
@@ -59,6 +63,7 @@ export async function screenHealth({ networkId }: Actor, screen: string, now = D
   return {
     states: states.map(({ at, state }) => ({ at: at.getTime(), state })),
     samples: hours.flatMap(({ samples }) => samples).filter(({ at }) => at >= from.getTime()),
+    photo: known.photo?.toISOString() ?? null,
     player: known.player === null ? null : factsOf(known),
   };
 }

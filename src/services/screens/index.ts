@@ -11,6 +11,7 @@ export {
   type Tray,
   type WaitingPlayer,
 } from './enrolment';
+export { clearPhotos, deleteScreenPhoto, screenPhoto, setScreenPhoto } from './photo';
 export { playerPin, setPlayerPin } from './pin';
 export { hurryScreens } from './hurry';
 export { screenLines, type Line } from './lines';

@@ -5,6 +5,7 @@ import { arrivals, publishEdition } from '../editions';
 import type { Actor } from '../people';
 import { edit, lastChange } from '../plan';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';
+import { refusal } from '../tests/refusal';
 import {
   collectToken,
   flushHeartbeats,
@@ -54,11 +55,6 @@ async function beat(player: Player | undefined, values: Partial<Report> = {}) {
 }
 
 const wallOf = async (actor: Actor) => (await screenStatuses(actor)).find(({ id }) => id === 'hall');
-const refusal = (work: Promise<unknown>) =>
-  work.then(
-    () => 'done',
-    (error: { status: number; message: string }) => `${error.status} ${error.message}`,
-  );
 
 test('a wall’s players get its displays in order, or the one that is named, and each is told its part of the picture', async () => {
   const { actor, players } = await network(2);

@@ -4,6 +4,7 @@ import {
   nameSchema,
   screenSchema,
   siteSchema,
+  tagsOf,
   type LoosePatch,
   type Plan,
   type Screen,
@@ -184,10 +185,9 @@ class Reader {
   }
 }
 
-/** Tags of the screen's own: those that its site has already are left out. Spaces inside a tag become dashes. */
+/** Tags of the screen's own: those that its site has already are left out. */
 function tagsIn(text: string, { tags: ofSite = [] }: Site): string[] {
-  const written = text.split(/[,;]/).map((tag) => tag.trim().replace(/\s+/g, '-').toLowerCase());
-  return [...new Set(written)].filter((tag) => tag !== '' && !ofSite.includes(tag));
+  return tagsOf(text).filter((tag) => !ofSite.includes(tag));
 }
 
 /** An id for a new site, from its name; with a number where that is taken. */

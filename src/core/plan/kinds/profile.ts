@@ -8,7 +8,7 @@ export const CODECS = ['h264', 'hevc', 'vp8', 'vp9', 'av1'] as const;
 export type Codec = (typeof CODECS)[number];
 
 /** What a display may lack that commands and lights-out need. */
-export const CONTROLS = ['power', 'volume', 'brightness', 'restart', 'update', 'glimpse'] as const;
+export const CONTROLS = ['power', 'volume', 'brightness', 'input', 'restart', 'update', 'glimpse'] as const;
 export type Control = (typeof CONTROLS)[number];
 
 /** What electronic paper can show. */
@@ -89,6 +89,7 @@ export const CONTROL_WORDS: Readonly<Record<Control, string>> = {
   power: 'switching off',
   volume: 'volume',
   brightness: 'brightness',
+  input: 'switching its input',
   restart: 'restart',
   update: 'update',
   glimpse: 'pictures of it',

@@ -1,5 +1,5 @@
-import { countTags } from '@/core/plan';
-import { tagsLike, tagsOf, tagsText, tagsTextSchema } from './tags';
+import { countTags, tagsOf } from '@/core/plan';
+import { tagsLike, tagsText, tagsTextSchema } from './tags';
 
 describe('tags as they are written', () => {
   it.each([

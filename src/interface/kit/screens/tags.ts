@@ -1,19 +1,7 @@
 import * as z from 'zod';
-import { tagsSchema, type TagCount } from '@/core/plan';
+import { tagOf, tagsOf, tagsSchema, type TagCount } from '@/core/plan';
 
-/** Tags as a form's field holds them: separated by commas. Spaces inside a tag become dashes. */
-
-/** A tag as people write it, as it is kept: "North coast" is `north-coast`. */
-export const tagOf = (text: string): string => text.trim().replace(/\s+/g, '-').toLowerCase();
-
-export const tagsOf = (text: string): string[] => [
-  ...new Set(
-    text
-      .split(/[,;\n]/)
-      .map(tagOf)
-      .filter((tag) => tag !== ''),
-  ),
-];
+/** Tags as a form's field holds them: separated by commas. */
 
 export const tagsText = (tags: readonly string[] | undefined): string => (tags ?? []).join(', ');
 

@@ -5,7 +5,7 @@ import { geoMercator, geoPath, type GeoProjection } from 'd3-geo';
 import Link from 'next/link';
 import { useEffect, useMemo, useState } from 'react';
 import { feature } from 'topojson-client';
-import type { Problem, State } from '@/core/health';
+import { STATES_BY_NEED, type Problem, type State } from '@/core/health';
 import type { Site } from '@/core/plan';
 import { useNetwork } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/controls/button';
@@ -25,8 +25,6 @@ const EDGE = 70;
 const APART = 70;
 /** A single site isn't drawn larger than this: land is known to some kilometres. */
 const MOST_SCALE = 12_000;
-/** What a person should know of first. */
-const WORST: readonly State[] = ['dark', 'behind', 'unpaired', 'lit', 'resting'];
 
 type Land = ReturnType<typeof feature>;
 interface SiteSpot extends Spot {
@@ -136,13 +134,13 @@ function Mark({
     (list) => list.length,
     (state) => state,
   );
-  const worst = WORST.find((state) => counts.has(state)) ?? 'unpaired';
+  const worst = STATES_BY_NEED.find((state) => counts.has(state)) ?? 'unpaired';
   const [only] = spots;
   const isOne = spots.length === 1 || isNearest || spots.every(({ x, y }) => x === only?.x && y === only.y);
   const name = spots.length === 1 ? (only?.site.name ?? '') : `${spots.length} sites`;
-  const said = WORST.flatMap((state) => (counts.has(state) ? [`${counts.get(state)} ${STATE_WORDS[state]}`] : [])).join(
-    ', ',
-  );
+  const said = STATES_BY_NEED.flatMap((state) =>
+    counts.has(state) ? [`${counts.get(state)} ${STATE_WORDS[state]}`] : [],
+  ).join(', ');
   const look = `flex max-w-40 items-center gap-1.5 border bg-paper px-2 py-1 text-sm hover:border-tide ${
     worst === 'dark'
       ? 'border-2 border-brick'

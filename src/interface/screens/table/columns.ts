@@ -1,4 +1,4 @@
-import type { Facts } from '@/core/health';
+import { STATES_BY_NEED, type Facts } from '@/core/health';
 import type { Screen } from '@/core/plan';
 import { describeWhen } from '@/core/when';
 import { STATE_WORDS } from '@/interface/kit/lantern/lantern';
@@ -31,7 +31,6 @@ interface Column {
 }
 
 const columns = <K extends string>(table: Record<K, Column>): Readonly<Record<K, Column>> => table;
-const STATE_ORDER = ['dark', 'behind', 'unpaired', 'resting', 'lit'];
 
 /** The columns of the table, in their order. The screen's name is always shown. */
 export const COLUMNS = columns({
@@ -40,7 +39,7 @@ export const COLUMNS = columns({
     name: 'State',
     width: 110,
     text: ({ facts }) => STATE_WORDS[facts.state],
-    order: ({ facts }) => STATE_ORDER.indexOf(facts.state),
+    order: ({ facts }) => STATES_BY_NEED.indexOf(facts.state),
     usual: true,
   },
   since: {
