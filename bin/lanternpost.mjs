@@ -25,6 +25,7 @@ const sources = [
   'src/jobs',
   'src/player',
   'src/fleet',
+  'src/bridge',
   'src/demo',
   'bin',
 ];

@@ -92,11 +92,11 @@ test('pictures of many screens stand side by side, are kept fresh, and a wrong o
   await page.goto(server('/screens/skerrow-kiosk'));
   await expect(page.getByRole('region', { name: 'Its player' })).toContainText('InputHDMI 1');
   await page.getByRole('button', { name: 'Commands', exact: true }).click();
-  await page.getByRole('menuitem', { name: 'Input…' }).click();
-  const dialog = page.getByRole('dialog', { name: 'Input: Kiosk' });
+  await page.getByRole('menuitem', { name: 'Switch input…' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Switch input: Kiosk' });
   await expect(dialog.getByLabel('Input').getByRole('option')).toHaveText(['The player', 'Service laptop']);
-  await dialog.getByRole('button', { name: 'Input' }).click();
-  await expect(page.getByTestId('command').first()).toContainText('Input the player · done');
+  await dialog.getByRole('button', { name: 'Switch input' }).click();
+  await expect(page.getByTestId('command').first()).toContainText('Switch input to the player · done');
   await take();
   await expect(picture()).toContainText('Shows what is planned');
 });

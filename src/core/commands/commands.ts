@@ -87,7 +87,7 @@ export const COMMANDS = table({
     amount: { field: 'percent', label: 'Percent of the picture, on each side', most: 15 },
   },
   input: {
-    name: 'Input',
+    name: 'Switch input',
     does: 'Switches the display to another input, until you switch it back to the player.',
     hides: true,
     needs: 'input',
@@ -161,7 +161,7 @@ const CANNOT: Readonly<Record<(typeof FOR_COMMANDS)[number], string>> = {
   glimpse: 'This player can’t take pictures, or its screen is private.',
 };
 
-/** What a command says in a list: "Volume 40 %", "Turn 90°", "Input HDMI 2". */
+/** What a command says in a list: "Volume 40 %", "Turn 90°", "Switch input to HDMI 2". */
 export function commandWords({
   kind,
   percent,
@@ -170,6 +170,6 @@ export function commandWords({
 }: Pick<Command, 'kind' | 'percent' | 'degrees' | 'input'>): string {
   const name = Object.hasOwn(COMMANDS, kind) ? COMMANDS[kind as CommandKind].name : kind;
   if (percent !== undefined) return `${name} ${percent} %`;
-  if (input !== undefined) return `${name} ${socketName(input)}`;
+  if (input !== undefined) return `${name} to ${socketName(input)}`;
   return degrees === undefined ? name : `${name} ${degrees}°`;
 }

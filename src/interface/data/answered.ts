@@ -23,8 +23,8 @@ export async function problemIn(request: Promise<Response>): Promise<string | nu
   try {
     const response = await request;
     if (response.ok) return null;
-    const { detail } = (await response.json()) as { readonly detail?: string };
-    return detail ?? LOST.message;
+    const { title } = (await response.json()) as { readonly title?: string };
+    return title ?? LOST.message;
   } catch {
     return LOST.message;
   }

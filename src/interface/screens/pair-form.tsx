@@ -115,9 +115,7 @@ export function PairForm({
         <div className="flex-1">
           <Input
             aria-label={`Code of the player for ${screen.name}`}
-            placeholder={
-              place?.isFree ? 'Code on the player, like BCDF-GHJK' : 'Code of another player, to replace this one'
-            }
+            placeholder={place?.isFree ? 'Code on the player, like BCDF-GHJK' : 'Code of its new player'}
             className="font-code uppercase placeholder:font-text placeholder:normal-case"
             autoComplete="off"
             spellCheck={false}
