@@ -4,7 +4,7 @@ import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from '@t
 import type { Feed } from '@/services/calendars';
 import type { CommandSummary } from '@/services/commands';
 import type { Glimpse } from '@/services/glimpses';
-import type { ScreenHealth, ScreenOverview } from '@/services/health';
+import type { OverviewNews, ScreenHealth, ScreenOverview } from '@/services/health';
 import type {
   Arrival,
   Docket,
@@ -32,6 +32,7 @@ import type {
 import type { Way } from '@/services/plan';
 import type { Line, Tray } from '@/services/screens';
 import { askAgain } from './ask-again';
+import { withNews, type Overview } from './overview';
 import type { NamedPlan } from './state';
 
 export interface PeopleView {
@@ -55,6 +56,7 @@ const OVERVIEW_EVERY_MS = 60_000;
 /** Who unpacks boxes waits for them to appear. */
 const TRAY_EVERY_MS = 4000;
 const LINES_EVERY_MS = 30_000;
+const OVERVIEW = ['health', 'overview'];
 
 /** What a route of ours answers, as JSON. Throws where it refuses, or can't be reached. */
 export async function asked<T>(path: string, init: RequestInit = {}): Promise<T> {
@@ -132,14 +134,20 @@ export const useScreenHealth = (screen: string) =>
     refetchInterval: HEALTH_EVERY_MS,
   }).data;
 
-/** What the players of all screens told, and how the screens were: undefined until it is here. */
-export const useScreensOverview = (enabled = true) =>
-  useQuery({
-    queryKey: ['health', 'overview'],
-    queryFn: () => asked<readonly ScreenOverview[]>('/api/screens/overview'),
+/** What the players of all screens told, and how the screens were, by their ids: undefined until it is here. Only what is new is sent. */
+export function useScreensOverview(enabled = true): ReadonlyMap<string, ScreenOverview> | undefined {
+  const queries = useQueryClient();
+  return useQuery({
+    queryKey: OVERVIEW,
+    queryFn: async () => {
+      const before = queries.getQueryData<Overview>(OVERVIEW);
+      const known = before ? `?known=${before.version}` : '';
+      return withNews(before, await asked<OverviewNews>(`/api/screens/overview${known}`));
+    },
     refetchInterval: OVERVIEW_EVERY_MS,
     enabled,
-  }).data;
+  }).data?.screens;
+}
 
 /** The players that wait for a screen, and the keys by which they come: undefined until they are here. */
 export const useTray = () =>

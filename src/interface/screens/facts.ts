@@ -10,22 +10,22 @@ import type { ScreenStatus } from '@/services/screens';
 /** What is known of a screen: its state as it is now, and what was written down of it. */
 export function factsOf(status: ScreenStatus | undefined, overview: ScreenOverview | undefined): Facts {
   const { usedBytes, limitBytes } = overview ?? {};
-  const lastSeen = status?.lastSeen ? Date.parse(status.lastSeen) : (overview?.lastSeen ?? null);
   return {
     state: status?.state ?? 'unpaired',
     troubles: status?.troubles ?? [],
     since: overview?.since ?? null,
-    lastSeen,
+    lastSeen: status?.lastSeen ? Date.parse(status.lastSeen) : null,
     wasDarkYesterday: overview?.wasDarkYesterday ?? false,
     clockMs: overview?.clockMs ?? null,
     freeStorage: usedBytes != null && limitBytes ? Math.max(0, 1 - usedBytes / limitBytes) : null,
   };
 }
 
+const NONE: ReadonlyMap<string, ScreenOverview> = new Map();
+
 /** What was written down of all screens, by their ids: empty until it is here, or if nobody asks. */
 export function useOverview(enabled = true): ReadonlyMap<string, ScreenOverview> {
-  const overview = useScreensOverview(enabled);
-  return useMemo(() => new Map(overview?.map((one) => [one.id, one])), [overview]);
+  return useScreensOverview(enabled) ?? NONE;
 }
 
 /** The facts of a screen by its id. */

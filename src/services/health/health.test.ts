@@ -5,7 +5,7 @@ import { publishEdition } from '../editions';
 import { targetOf } from '../screens';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';
 import { pairedPlayer } from '../tests/players';
-import { clearHealth, noteHealth, screenHealth, screensOverview } from '.';
+import { clearHealth, noteHealth, overviewNews, screenHealth, screensOverview } from '.';
 
 useDatabase();
 
@@ -98,7 +98,7 @@ test('all screens are told at once: since when, and whether they were dark aroun
   const hall = async (at: number) => (await screensOverview(actor, at)).find(({ id }) => id === 'hall');
   const asked = NOON + 24 * HOUR;
   expect(await hall(asked)).toEqual({
-    ...{ id: 'hall', lastSeen: NOON + HOUR, since: NOON + HOUR, wasDarkYesterday: true, software: 'test 1' },
+    ...{ id: 'hall', since: NOON + HOUR, wasDarkYesterday: true, software: 'test 1' },
     ...{ clockMs: 1500, usedBytes: 25, limitBytes: 100, temperature: 41 },
   });
   // Dark from 12:20 to 13:00, seen half an hour around: 11:49 is too early for it, 13:31 too late.
@@ -106,4 +106,22 @@ test('all screens are told at once: since when, and whether they were dark aroun
   expect((await hall(asked + 91 * MINUTE))?.wasDarkYesterday).toBe(false);
   expect((await hall(asked + 89 * MINUTE))?.wasDarkYesterday).toBe(true);
   expect((await screensOverview(actor, asked)).map(({ id }) => id)).toEqual(['deck', 'hall']);
+});
+
+test('who has an overview already gets what differs from it: nothing while players only beat, nor of another network', async () => {
+  const [{ actor, tell }, other] = [await network(), await network()];
+  await tell(NOON);
+  const first = await overviewNews(actor, null, NOON);
+  expect([first.from, first.rows.map(({ id }) => id)]).toEqual([null, ['deck', 'hall']]);
+  // It beats, with a clock that is off by a little more and some bytes more in its store.
+  await tell(NOON + MINUTE, { clockOffsetMs: 1512, storage: { usedBytes: 24.7, limitBytes: 100 } });
+  expect(await overviewNews(actor, first.version, NOON)).toEqual({
+    ...{ version: first.version, from: first.version, rows: [], gone: [] },
+  });
+  await tell(NOON + 2 * MINUTE, { hardware: { temperature: 62.4 } });
+  await edit(actor, [{ kind: 'screen', id: 'deck', remove: true }]);
+  const next = await overviewNews(actor, first.version, NOON);
+  expect(next.rows).toMatchObject([{ id: 'hall', temperature: 62 }]);
+  expect(next.gone).toEqual(['deck']);
+  expect((await overviewNews(other.actor, first.version, NOON)).from).toBeNull();
 });

@@ -1,3 +1,3 @@
 export { clearHealth, noteHealth } from './note';
 export { screenHealth, type PlayerFacts, type ScreenHealth } from './read';
-export { screensOverview, type ScreenOverview } from './overview';
+export { overviewNews, screensOverview, type OverviewNews, type ScreenOverview } from './overview';

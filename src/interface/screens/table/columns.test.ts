@@ -13,7 +13,7 @@ const row = (i: number, temperature: number | null, state: 'lit' | 'dark' = 'lit
     undefined,
   ),
   overview: {
-    ...{ id: `s${i}`, lastSeen: null, since: null, wasDarkYesterday: false, software: '=HYPERLINK("//x")' },
+    ...{ id: `s${i}`, since: null, wasDarkYesterday: false, software: '=HYPERLINK("//x")' },
     ...{ clockMs: -90_000, usedBytes: null, limitBytes: null, temperature },
   },
 });

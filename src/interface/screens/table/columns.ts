@@ -68,8 +68,9 @@ export const COLUMNS = columns({
   lastSeen: {
     name: 'Last online',
     width: 150,
-    text: ({ facts, zone }) => (facts.lastSeen === null ? '' : dateTime(facts.lastSeen, zone)),
-    order: ({ facts }) => facts.lastSeen,
+    text: ({ facts: { lastSeen, state }, zone }) =>
+      lastSeen !== null ? dateTime(lastSeen, zone) : state === 'unpaired' || state === 'dark' ? '' : 'now',
+    order: ({ facts: { lastSeen, state } }) => lastSeen ?? (state === 'unpaired' || state === 'dark' ? null : Infinity),
   },
   software: { name: 'Software', width: 220, text: ({ overview }) => overview?.software ?? '' },
   clock: {

@@ -1,9 +1,14 @@
-import { screensOverview } from '@/services/health';
-import { answerAs, json } from '@/web/routes';
+import * as z from 'zod';
+import { overviewNews } from '@/services/health';
+import { answerAs, json, readQuery } from '@/web/routes';
 
 export const dynamic = 'force-dynamic';
 
-/** What the players of all screens told, and how the screens were. */
+const querySchema = z.object({ known: z.string().max(64).optional() });
+
+/** What the players of all screens told, and how the screens were: all of it, or with `?known=VERSION` what differs from that. */
 export async function GET(request: Request): Promise<Response> {
-  return answerAs(request, async (actor) => json(await screensOverview(actor)));
+  return answerAs(request, async (actor) =>
+    json(await overviewNews(actor, readQuery(request, querySchema).known ?? null)),
+  );
 }
