@@ -9,8 +9,17 @@ import { print } from './figure';
 export async function watchTraffic(page: Page): Promise<{ bytes(): number }> {
   const session: CDPSession = await page.context().newCDPSession(page);
   let sum = 0;
-  session.on('Network.dataReceived', ({ encodedDataLength, dataLength }) => (sum += encodedDataLength || dataLength));
-  session.on('Network.responseReceived', ({ response }) => (sum += response.encodedDataLength));
+  const streams = new Set<string>();
+  session.on('Network.responseReceived', ({ requestId, response }) => {
+    if (response.mimeType === 'text/event-stream') streams.add(requestId);
+  });
+  // A stream never ends; of all else the bytes on the wire are known when it has.
+  session.on('Network.dataReceived', ({ requestId, encodedDataLength, dataLength }) => {
+    if (streams.has(requestId)) sum += encodedDataLength || dataLength;
+  });
+  session.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => {
+    if (!streams.has(requestId)) sum += encodedDataLength;
+  });
   await session.send('Network.enable');
   return { bytes: () => sum };
 }
@@ -104,6 +113,7 @@ export async function printIdle(
   let from = 0;
   const before = traffic.bytes();
   await page.evaluate((path) => (path ? fetch(path).then((answer) => answer.text()) : null), minutely);
+  await page.waitForTimeout(200);
   const asked = (traffic.bytes() - before) / 60;
   await beat(0, screens);
   const beating = await measured(minutely ? MINUTE : IDLE_MS, async () => {

@@ -70,7 +70,7 @@ export function ReadList({ onDone }: { onDone: () => void }) {
             <caption className="sr-only">What the list comes to</caption>
             <thead className="text-xs text-faint">
               <tr>
-                <th className="font-normal">Line</th>
+                <th className="pr-3 font-normal">Line</th>
                 <th className="font-normal">Screen</th>
                 <th className="font-normal">What happens</th>
               </tr>
@@ -78,7 +78,7 @@ export function ReadList({ onDone }: { onDone: () => void }) {
             <tbody>
               {shown.slice(0, MOST).map(({ line, name, site, what, problem }) => (
                 <tr key={line} className="border-t border-rule align-top">
-                  <td className="py-1 pr-3 font-code">{line}</td>
+                  <td className="py-1 pr-3 font-code text-sm">{line}</td>
                   <td className="py-1 pr-3">
                     {site} · {name}
                   </td>

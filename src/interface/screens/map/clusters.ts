@@ -14,11 +14,17 @@ export interface Cluster<S extends Spot> {
   readonly spots: readonly S[];
 }
 
-/** Joins spots that lie nearer than `apart`, in turn. A mark is where its spots are on average, and marks are joined as long as two are too near. */
-export function clustersOf<S extends Spot>(spots: readonly S[], apart: number): Cluster<S>[] {
+/** How large a mark is, in the map's units. */
+export interface Room {
+  readonly width: number;
+  readonly height: number;
+}
+
+/** Joins spots whose marks would lie over each other, in turn. A mark is where its spots are on average, and marks are joined as long as two are too near. */
+export function clustersOf<S extends Spot>(spots: readonly S[], room: Room): Cluster<S>[] {
   let clusters: Cluster<S>[] = spots.map((spot) => ({ x: spot.x, y: spot.y, spots: [spot] }));
   for (;;) {
-    const pair = nearest(clusters, apart);
+    const pair = nearest(clusters, room);
     if (!pair) return clusters;
     const [a, b] = pair;
     const joined = [...a.spots, ...b.spots];
@@ -32,13 +38,14 @@ export function clustersOf<S extends Spot>(spots: readonly S[], apart: number): 
 /** The two marks that lie nearest to each other, if that is too near. */
 function nearest<C extends { readonly x: number; readonly y: number }>(
   clusters: readonly C[],
-  apart: number,
+  { width, height }: Room,
 ): [C, C] | null {
   let best: [C, C] | null = null;
-  let least = apart;
+  let least = 1;
   clusters.forEach((a, i) =>
     clusters.slice(i + 1).forEach((b) => {
-      const distance = Math.hypot(a.x - b.x, a.y - b.y);
+      // Less than 1 where they lie over each other.
+      const distance = Math.max(Math.abs(a.x - b.x) / width, Math.abs(a.y - b.y) / height);
       if (distance >= least) return;
       least = distance;
       best = [a, b];

@@ -3,7 +3,7 @@
 import { group, rollup } from 'd3-array';
 import { geoMercator, geoPath, type GeoProjection } from 'd3-geo';
 import Link from 'next/link';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { feature } from 'topojson-client';
 import { STATES_BY_NEED, type Problem, type State } from '@/core/health';
 import type { Site } from '@/core/plan';
@@ -12,6 +12,7 @@ import { Button } from '@/interface/kit/controls/button';
 import { Empty } from '@/interface/kit/controls/empty';
 import { SearchField } from '@/interface/kit/controls/field';
 import { Lantern, STATE_WORDS } from '@/interface/kit/lantern/lantern';
+import { useWidth } from '@/interface/kit/page/use-width';
 import { findScreens } from '@/interface/kit/screens/find-screens';
 import { counted } from '@/interface/kit/words/format';
 import { ProblemFilter, useWithProblem } from '../problem-filter';
@@ -20,9 +21,11 @@ import { clustersOf, type Cluster, type Spot } from './clusters';
 
 /** The map in units of its own; it is drawn as large as there is room. */
 const [WIDTH, HEIGHT] = [1000, 640];
+/** As wide as the map is drawn where there is room, in pixels. */
+const DRAWN_WIDTH = 896;
 const EDGE = 70;
-/** Marks nearer than this would lie over each other. */
-const APART = 70;
+/** How large a mark is at most, in pixels: on a phone as anywhere. */
+const MARK = { width: 168, height: 40 };
 /** A single site isn't drawn larger than this: land is known to some kilometres. */
 const MOST_SCALE = 12_000;
 
@@ -30,6 +33,9 @@ type Land = ReturnType<typeof feature>;
 interface SiteSpot extends Spot {
   readonly site: Site;
 }
+
+/** The middle of a mark that stays within the map. */
+const within = (at: number, size: number, all: number) => Math.max(size / 2, Math.min(all - size / 2, at));
 
 /** Where the sites are, each with how its screens are. Drawn without any network: the coasts are Natural Earth's, and come with the page. */
 export function MapPlace() {
@@ -50,13 +56,16 @@ export function MapPlace() {
   // eslint-disable-next-line react-hooks/exhaustive-deps -- `key` is all of the sites that are in view
   const projection = useMemo(() => projectionFor(inView), [key]);
   const coast = useMemo(() => (land ? (geoPath(projection)(land) ?? '') : ''), [land, projection]);
-  const spots = inView.flatMap((site): SiteSpot[] => {
+  const place = useRef<HTMLDivElement>(null);
+  const pixel = WIDTH / Math.min(DRAWN_WIDTH, useWidth(place, DRAWN_WIDTH));
+  const room = { width: MARK.width * pixel, height: MARK.height * pixel };
+  const spots = inView.map((site): SiteSpot => {
     const [x, y] = projection([site.location?.longitude ?? 0, site.location?.latitude ?? 0]) ?? [0, 0];
-    return [{ id: site.id, site, x, y }];
+    return { id: site.id, site, x: within(x, room.width, WIDTH), y: within(y, room.height, HEIGHT) };
   });
   const stateOf = (id: string): State => statuses.get(id)?.state ?? 'unpaired';
   return (
-    <div className="px-3 pb-8 sm:px-6">
+    <div ref={place} className="px-3 pb-8 sm:px-6">
       <div className="sticky top-0 z-10 flex flex-wrap items-center gap-x-5 gap-y-2 bg-paper py-3">
         <h1 className="sr-only">Map of screens</h1>
         <SearchField label="Find screens" placeholder="Find by name or tag" value={search} onChange={setSearch} />
@@ -79,7 +88,7 @@ export function MapPlace() {
             <path d={coast} className="fill-sheet stroke-rule" strokeWidth={1} />
           </svg>
           <ul aria-label="Sites on the map">
-            {clustersOf(spots, APART).map((cluster) => (
+            {clustersOf(spots, room).map((cluster) => (
               <li
                 key={cluster.spots.map(({ id }) => id).join(' ')}
                 className="absolute -translate-x-1/2 -translate-y-1/2"
