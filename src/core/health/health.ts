@@ -58,3 +58,6 @@ export interface Sample {
 
 export const MEASURES = ['temperature', 'memory', 'load', 'storage', 'clock', 'line'] as const;
 export type Measure = (typeof MEASURES)[number];
+
+/** What a trouble is, whatever its numbers are by now: "Clock 4 min slow" a minute ago and "Clock 5 min slow" are one. */
+export const troubleKind = (text: string): string => text.replace(/\d[\d.,:]*(?: (?:s|min)\b)?/g, '#');

@@ -4,6 +4,7 @@ export {
   STATES_BY_NEED,
   stateSpans,
   timeIn,
+  troubleKind,
   type Measure,
   type Sample,
   type Since,

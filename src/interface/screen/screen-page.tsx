@@ -3,6 +3,7 @@
 import Link from 'next/link';
 import { useMemo, useState } from 'react';
 import { numberAtSite } from '@/core/commands';
+import { troubleKind } from '@/core/health';
 import { changed, type Screen, type Site } from '@/core/plan';
 import { done, misread, type Result } from '@/core/refusal';
 import { CommandsMenu } from '@/interface/commands/commands-menu';
@@ -101,6 +102,7 @@ function ScreenPage({ screen, site }: { screen: Screen; site: Site | undefined }
           {troubles.map((text) => (
             <p key={text} className="text-brick">
               {text}
+              <Since at={health?.troubles[troubleKind(text)]} zone={zone} />
             </p>
           ))}
         </section>
@@ -156,6 +158,12 @@ function ScreenPage({ screen, site }: { screen: Screen; site: Site | undefined }
       </Sheet>
     </div>
   );
+}
+
+/** Since when a trouble stands, where that is known. */
+function Since({ at, zone }: { at: number | undefined; zone: string }) {
+  if (at === undefined) return null;
+  return <span className="text-faint"> Since {dateTime(at, zone)}.</span>;
 }
 
 const readNotes = (text: string): Result<string> =>

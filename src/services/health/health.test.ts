@@ -83,6 +83,23 @@ test('another network’s screen is not found', async () => {
   expect((await screenHealth(own.actor, 'hall')).player).not.toBeNull();
 });
 
+test('a trouble stands since it was first seen, whatever its numbers are by now; gone and back, it begins anew', async () => {
+  const { actor, tell } = await network();
+  const since = async () => (await screenHealth(actor, 'hall', NOON + HOUR)).troubles;
+  const slow = 'Clock # slow; it plays by the server’s.';
+  for (const [minute, clockOffsetMs] of [
+    [0, 1500],
+    [1, 100_000],
+    [2, 240_000],
+    [3, 1500],
+    [4, 300_000],
+  ] as const) {
+    await tell(NOON + minute * MINUTE, { clockOffsetMs });
+    await noteHealth(NOON + minute * MINUTE);
+    expect((await since())[slow]).toBe([undefined, NOON + MINUTE, NOON + MINUTE, undefined, NOON + 4 * MINUTE][minute]);
+  }
+});
+
 test('all screens are told at once: since when, and whether they were dark around this time yesterday', async () => {
   const { actor, tell } = await network();
   await network();

@@ -1,4 +1,4 @@
-import type { Sample, State } from '@/core/health';
+import { troubleKind, type Sample, type State } from '@/core/health';
 import { DAY, HOUR, MINUTE } from '@/core/instant';
 import { rows } from '@/database';
 import type { Report } from '@/protocol/schemas';
@@ -10,7 +10,7 @@ const SAMPLED_EVERY_MS = 5 * MINUTE;
 const KEPT_MS = 2 * DAY;
 
 /**
- * Writes down which screens' states changed since the last time, in all networks, and once in five minutes what players measure. The
+ * Writes down which screens' states and troubles changed since the last time, in all networks, and once in five minutes what players measure. The
  * instants are rounded, so two workers that do this at once write the same.
  */
 export async function noteHealth(at: number): Promise<void> {
@@ -19,6 +19,7 @@ export async function noteHealth(at: number): Promise<void> {
   for (const { id } of networks) {
     const found = await watchedStatuses(id, at);
     await noteStates(id, found, now);
+    await noteTroubles(id, found, now);
     const slot = Math.floor(at / SAMPLED_EVERY_MS) * SAMPLED_EVERY_MS;
     if (!(await isSampled(id, slot))) await noteSamples(id, found, slot);
   }
@@ -27,6 +28,7 @@ export async function noteHealth(at: number): Promise<void> {
 interface Watched {
   readonly screen: string;
   readonly state: State;
+  readonly troubles: readonly string[];
   /** What its player told last; null if it is offline or never told anything. */
   readonly report: Report | null;
 }
@@ -39,6 +41,19 @@ async function noteStates(networkId: string, found: readonly Watched[], now: num
          ORDER BY at DESC LIMIT 1) last ON true
      WHERE last.state IS DISTINCT FROM t.state ON CONFLICT DO NOTHING`,
     [networkId, found.map(({ screen }) => screen), found.map(({ state }) => state), new Date(now)],
+  );
+}
+
+/** A trouble stands since it was first seen; one that is gone begins anew. */
+async function noteTroubles(networkId: string, found: readonly Watched[], now: number): Promise<void> {
+  const all = found.flatMap(({ screen, troubles }) => troubles.map((text) => ({ screen, kind: troubleKind(text) })));
+  await rows(
+    `WITH now AS (SELECT DISTINCT screen, kind FROM unnest($2::text[], $3::text[]) AS t(screen, kind)),
+       over AS (
+         DELETE FROM screen_troubles s WHERE network_id = $1 AND NOT EXISTS (
+           SELECT 1 FROM now WHERE now.screen = s.screen AND now.kind = s.kind))
+     INSERT INTO screen_troubles (network_id, screen, kind, since) SELECT $1, screen, kind, $4 FROM now ON CONFLICT DO NOTHING`,
+    [networkId, all.map(({ screen }) => screen), all.map(({ kind }) => kind), new Date(now)],
   );
 }
 

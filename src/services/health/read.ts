@@ -25,6 +25,8 @@ export interface ScreenHealth {
   /** The instants at which its state changed, the last one before the day among them. */
   readonly states: readonly Since[];
   readonly samples: readonly Sample[];
+  /** Since when its troubles stand, by their kinds (`troubleKind`); those of the last minute may be missing. */
+  readonly troubles: Readonly<Record<string, number>>;
   /** When a photo of its place was added; null if it has none. */
   readonly photo: string | null;
   /** Null without a player. */
@@ -48,7 +50,11 @@ export async function screenHealth({ networkId }: Actor, screen: string, now = D
     [networkId, screen],
   );
   if (!known) throw notFound('screen');
-  const [states, hours] = await Promise.all([
+  const [troubles, states, hours] = await Promise.all([
+    rows<{ kind: string; since: Date }>(
+      'SELECT kind, since FROM screen_troubles WHERE network_id = $1 AND screen = $2',
+      [...[networkId, screen]],
+    ),
     rows<{ at: Date; state: State }>(
       `SELECT at, state FROM screen_states WHERE network_id = $1 AND screen = $2 AND at >= COALESCE(
          (SELECT max(at) FROM screen_states WHERE network_id = $1 AND screen = $2 AND at <= $3), '-infinity') ORDER BY at`,
@@ -63,6 +69,7 @@ export async function screenHealth({ networkId }: Actor, screen: string, now = D
   return {
     states: states.map(({ at, state }) => ({ at: at.getTime(), state })),
     samples: hours.flatMap(({ samples }) => samples).filter(({ at }) => at >= from.getTime()),
+    troubles: Object.fromEntries(troubles.map(({ kind, since }) => [kind, since.getTime()])),
     photo: known.photo?.toISOString() ?? null,
     player: known.player === null ? null : factsOf(known),
   };

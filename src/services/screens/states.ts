@@ -32,13 +32,13 @@ function statusIn(heard: readonly HeardOfWall[], target: string | null, now: num
   return first.wall ? wallStatusOf(first.wall, heard, target, now) : statusOf(first, target, now);
 }
 
-/** Every screen of a network: its state, and what its player told last if it is online. For what is written down over time. */
+/** Every screen of a network: its state, its troubles, and what its player told last if it is online. For what is written down over time. */
 export async function watchedStatuses(networkId: string, now: number) {
   const published = await deliveredPrograms(networkId);
   return [...(await heardIn(networkId))].map(([screen, heard]) => {
-    const { state } = statusIn(heard, published.get(screen) ?? null, now);
+    const { state, troubles } = statusIn(heard, published.get(screen) ?? null, now);
     const isOnline = state !== 'dark' && state !== 'unpaired';
-    return { screen, state, report: isOnline ? (heard[0]?.report ?? null) : null };
+    return { screen, state, troubles, report: isOnline ? (heard[0]?.report ?? null) : null };
   });
 }
 

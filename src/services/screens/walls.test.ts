@@ -1,4 +1,4 @@
-import { PairingRow } from '@/database';
+import { PairingRow, rows } from '@/database';
 import type { Report } from '@/protocol/schemas';
 import { commandOf, noteOutcomes, pendingCommands, recentCommands, sendCommand } from '../commands';
 import { arrivals, publishEdition } from '../editions';
@@ -137,4 +137,18 @@ test('a command is done by each display, once; the wall is done when the last on
     failed: [{ screen: 'hall', said: 'No.' }],
   });
   expect((await commandOf(actor, command.id)).screens.map(({ state }) => state)).toEqual(['done', 'failed']);
+});
+
+test('a player that waits again and is given another display of its wall leaves the one that it had', async () => {
+  const { actor } = await network(0);
+  const token = async (place: string, was?: string) => {
+    const { deviceCode, userCode } = await startPairing('10.1.1.1', undefined, was);
+    await pairScreen(actor, place, userCode, '10.1.1.2');
+    const collected = await collectToken(deviceCode);
+    return typeof collected === 'string' ? collected : collected.token;
+  };
+  const first = await token('hall/1');
+  const third = await token('hall/3', first);
+  expect([await playerOf(first), (await playerOf(third))?.part]).toEqual([null, 3]);
+  expect(await rows('SELECT part FROM players WHERE network_id = $1', [actor.networkId])).toEqual([{ part: 3 }]);
 });
