@@ -29,7 +29,7 @@ interface Noted {
 }
 
 /**
- * A wall of two by two browsers that shows pictures of two seconds and a film: how far apart any two of them switch, and stand in the film. The
+ * A wall of two by two browsers that shows pictures of two seconds and a film: how far apart any two of them switch, and are in the film. The
  * reference is how far apart four plain timers to the same instant end in the same pages.
  */
 export async function wallBench(): Promise<void> {

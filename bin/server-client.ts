@@ -4,7 +4,7 @@ import { cannot } from './plan-file';
 /** Options of every command that works for a person on a server, by a personal key. */
 export const SERVER_OPTIONS = { server: { type: 'string' }, key: { type: 'string' } } as const;
 
-/** The address and the key that options give. Throws Refusal if one is missing. */
+/** The address and the key that options give. Throws Refusal if either is missing. */
 export function serverOf(given: { readonly server?: string; readonly key?: string }): readonly [string, string] {
   const key = given.key ?? process.env.LANTERNPOST_KEY;
   if (!given.server || !URL.canParse(given.server))

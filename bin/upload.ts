@@ -12,7 +12,7 @@ const usage = `upload FILES… --server URL [--tags TAG,TAG] [--json]
 /** So many are on their way at once. */
 const AT_ONCE = 3;
 
-/** The library of the server that the options name. Throws Refusal if one is missing. */
+/** The library of the server that the options name. Throws Refusal if either is missing. */
 export const libraryOf = (given: Parameters<typeof serverOf>[0], patient: boolean): LibraryClient =>
   new LibraryClient(...serverOf(given), patient);
 

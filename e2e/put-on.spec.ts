@@ -115,7 +115,7 @@ test('commands: which screen it is shows on the glass, it is blanked and shown a
   await choose(/^Blank$/);
   await expect(player.locator('#blank')).toBeVisible();
   await expect(page.getByRole('complementary').getByText('Blanked by a person.')).toBeVisible();
-  // What is behind it counts as seen by nobody.
+  // What is behind it counts as not seen.
   const { rows } = await import('@/database');
   const [told] = await rows<{ report: { playing: unknown } }>(
     "SELECT p.report FROM players p JOIN plan_objects o ON o.id = p.screen_id WHERE o.slug = 'pier-end'",

@@ -71,7 +71,7 @@ export function createBridge(
     return context.json(state);
   });
 
-  // Of its own server alone: nobody finds out by it what else is in this network.
+  // Of its own server alone: what else is in this network can't be found out by it.
   bridge.get('/way', async (context) => context.json(await wayThere(origin, new Date(now()), ways)));
 
   bridge.get('/picture', async (context) => {

@@ -163,7 +163,7 @@ export class PlayerRow extends Row<PlayerRow> {
   declare id: CreationOptional<string>;
   declare networkId: string;
   declare screenId: string;
-  /** Which display of a wall it is; 1 for a screen that is no wall. */
+  /** Which display of a wall it is; 1 for a screen that isn't a wall. */
   declare part: CreationOptional<number>;
   declare tokenHash: string;
   declare pairedAt: CreationOptional<Date>;

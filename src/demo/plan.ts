@@ -110,7 +110,7 @@ const PROFILES: Profile[] = [
   like('Electronic paper', { id: 'electronic-paper' }),
 ];
 
-/** What stands where; the staff rooms have old displays that nobody knows much of. */
+/** What stands where; the staff rooms have old displays of which little is known. */
 const PROFILE_OF: Partial<Record<Kind, string>> = {
   ...{ hall: 'small-computer', gangway: 'small-computer', cafe: 'small-computer', deck: 'player-inside' },
   ...{ kiosk: 'touch-kiosk', lanes: 'led-wall', door: 'electronic-paper' },

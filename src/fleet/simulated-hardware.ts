@@ -3,7 +3,7 @@ import { AS_DELIVERED, settingsAfter, type Hardware, type Settings } from '@/pla
 
 /**
  * What is wrong with a simulated device: nothing; no brightness control; a restart that it says it can do and can't; a display
- * that doesn't switch off; a display that is black, or was switched to another input by somebody, while the player thinks that all is well.
+ * that doesn't switch off; a display that is black, or was switched to another input by a person, while the player thinks that all is well.
  */
 export type DeviceFault = 'none' | 'no brightness' | 'restart fails' | 'black glass' | 'wrong input' | 'stays on';
 

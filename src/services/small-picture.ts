@@ -6,7 +6,7 @@ const MOST_PIXELS = 16_000 * 9000;
 const QUALITY = 72;
 
 /**
- * A picture that somebody sent, upright, as a JPEG whose longer side has at most so many pixels. It is decoded and encoded again, so that what is
+ * A picture that a person sent, upright, as a JPEG whose longer side has at most so many pixels. It is decoded and encoded again, so that what is
  * stored holds pixels and nothing else: no place, no name. Throws 422 for what is no JPEG, PNG or WebP, or is damaged.
  */
 export async function smallPicture(sent: Uint8Array, longerSide: number): Promise<Buffer> {

@@ -268,7 +268,7 @@ export async function sendAwayAction(id: string): Promise<Result<void>> {
   return attemptAs((actor) => sendAway(actor, readInput(rowSchema, id)));
 }
 
-/** Makes an enrolment key: its secret is told this once. */
+/** Makes an enrolment key: its secret is shown this once. */
 export async function makeEnrolmentKeyAction(input: unknown): Promise<Result<{ id: string; key: string }>> {
   return attemptAs((actor) => makeEnrolmentKey(actor, input));
 }

@@ -8,6 +8,6 @@ export const SOCKETS: Readonly<Record<string, string>> = {
   ...{ 'dvi-1': 'DVI 1', 'dvi-2': 'DVI 2', 'vga-1': 'VGA 1', 'vga-2': 'VGA 2' },
 };
 
-/** What an input is called: as its id says where it is no usual socket. */
+/** What an input is called: as its id says where it isn't a usual socket. */
 export const socketName = (id: string): string =>
   id === PLAYER_INPUT ? 'the player' : ((Object.hasOwn(SOCKETS, id) ? SOCKETS[id] : undefined) ?? id);

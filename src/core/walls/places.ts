@@ -8,7 +8,7 @@ export interface Place {
   readonly id: string;
   readonly screen: string;
   readonly part: number;
-  /** "row 1, column 2"; null for a screen that is no wall. */
+  /** "row 1, column 2"; null for a screen that isn't a wall. */
   readonly name: string | null;
 }
 

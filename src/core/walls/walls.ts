@@ -21,12 +21,12 @@ export interface Part {
 export const isWall = <S extends Pick<Screen, 'wall'>>(screen: S): screen is S & { readonly wall: Wall } =>
   screen.wall !== undefined;
 
-/** How many displays a screen has: 1 for one that is no wall. */
+/** How many displays a screen has: 1 for one that isn't a wall. */
 export const partCount = ({ wall }: Pick<Screen, 'wall'>): number => (wall ? wall.rows * wall.columns : 1);
 
 /**
  * A display of a wall by its number, or null if the wall has no such display. The picture goes on behind the frames of the displays, so that
- * straight lines stay straight: what lies behind them is seen by nobody.
+ * straight lines stay straight: what lies behind them isn't seen.
  */
 export function partAt({ rows, columns, widthMm, heightMm, betweenMm }: Wall, number: number): Part | null {
   if (!Number.isInteger(number) || number < 1 || number > rows * columns) return null;

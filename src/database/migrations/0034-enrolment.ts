@@ -1,5 +1,5 @@
 /**
- * Enrolment keys: with one, players that start unattended wait to be given their screens, without a code that somebody types. What waits is
+ * Enrolment keys: with one, players that start unattended wait to be given their screens, without a code that a person types. What waits is
  * a pairing of the key's network, told apart by its serial number, its address, and a number with a colour that it shows.
  */
 export const up = `

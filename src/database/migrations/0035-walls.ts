@@ -1,5 +1,5 @@
 /**
- * Walls: a screen may have several players, one for each of its displays. `part` is the display's number, 1 where a screen is no wall. What is
+ * Walls: a screen may have several players, one for each of its displays. `part` is the display's number, 1 where a screen isn't a wall. What is
  * asked of a screen with several players is answered by the one that was heard longest ago (`screen_players`).
  */
 export const up = `

@@ -100,6 +100,6 @@ const fetchWords = ({ most, all }: Fetches) =>
 /** A sentence about all of them, if there is anything to say. */
 const inAll = (key: string, text: string): Told[] => (text === '' ? [] : [{ key, screens: [], text, quiet: true }]);
 
-/** Without screens there is no sentence. */
+/** Without screens there isn't a sentence. */
 const about = (key: string, screens: readonly string[], text: string, quiet?: true): Told[] =>
   screens.length === 0 ? [] : [{ key, screens, text, ...(quiet ? { quiet } : {}) }];

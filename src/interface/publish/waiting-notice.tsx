@@ -43,7 +43,7 @@ export function WaitingNotice() {
     if (!out || notice) return;
     setOut(null);
     const text = followedText();
-    // The person who published it by hand has seen a notice already.
+    // The person the person who published it by hand has seen a notice already.
     if (text && (JSON.parse(text) as Followed).number >= out.number) return;
     follow({ number: out.number, since: Date.now() });
     notify(out.text);

@@ -37,7 +37,7 @@ const changeSchema = (context: PhraseContext) =>
     profile: z.string(),
   });
 
-/** Changes many screens at once. What is left empty stays as it is on each; one undo takes all of it back. */
+/** Changes many screens at once. An empty field leaves the value of each screen as it is; one undo takes all of it back. */
 export function ChangeMany({ ids, onDone }: { ids: readonly string[]; onDone: () => void }) {
   const { draft, edit } = useNetwork('draft', 'edit');
   // As they are in the draft: the page may be looking at the published plan, or at another moment.

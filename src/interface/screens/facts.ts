@@ -23,7 +23,7 @@ export function factsOf(status: ScreenStatus | undefined, overview: ScreenOvervi
 
 const NONE: ReadonlyMap<string, ScreenOverview> = new Map();
 
-/** What was written down of all screens, by their ids: empty until it is here, or if nobody asks. */
+/** What was written down of all screens, by their ids: empty until it is here, or while it isn't asked for. */
 export function useOverview(enabled = true): ReadonlyMap<string, ScreenOverview> {
   return useScreensOverview(enabled) ?? NONE;
 }

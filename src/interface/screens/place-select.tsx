@@ -12,7 +12,7 @@ export function PlaceSelect({
 }: {
   label: string;
   value: string;
-  /** What it means if nothing is chosen; absent: that is no choice. */
+  /** What it means if nothing is chosen; absent: that isn't a choice. */
   none?: string | undefined;
   places: readonly PairingPlace[];
   className?: string;

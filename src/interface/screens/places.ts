@@ -9,7 +9,7 @@ export interface PairingPlace {
   readonly screen: string;
   /** The screen's name; of a wall with the display, "Hall wall, row 1, column 2". */
   readonly name: string;
-  /** The wall's own name; null for a screen that is no wall. */
+  /** The wall's own name; null for a screen that isn't a wall. */
   readonly wall: string | null;
   readonly site: string;
   /** Whether it has no player. */

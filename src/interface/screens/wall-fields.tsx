@@ -5,7 +5,7 @@ import { shapeOf, type Wall } from '@/core/walls';
 import { Button } from '@/interface/kit/controls/button';
 import { Field, Input } from '@/interface/kit/controls/field';
 
-/** A wall in the form of a screen: text, as people write it. One row and one column: it is no wall. */
+/** A wall in the form of a screen: text, as people write it. One row and one column: it isn't a wall. */
 const NO_WALL = { rows: '1', columns: '1', widthMm: '1210', heightMm: '681', betweenMm: '4' };
 
 export type WallValues = typeof NO_WALL;

@@ -81,7 +81,7 @@ test.each<[string, Means, RegExp]>([
   [
     'a token that was revoked',
     means({ target: () => Promise.reject(new ProtocolError(401, 'unknown', true)) }),
-    /^Token: The server doesn’t know this player any more\. Pair it again/,
+    /^Token: The server no longer knows this player\. Pair it again/,
   ],
   [
     'a proxy that ends streams',

@@ -126,7 +126,7 @@ async function token({ client }: Means): Promise<string | null> {
     return `The server knows this player as “${screen.name}”.`;
   } catch (error) {
     if (error instanceof ProtocolError && error.status === 401)
-      throw new Error('The server doesn’t know this player any more. Pair it again: it shows a code within minutes.');
+      throw new Error('The server no longer knows this player. Pair it again: it shows a code within minutes.');
     throw error;
   }
 }

@@ -190,7 +190,7 @@ export class OwnPage {
   }
 }
 
-/** What is told of the player, in words that can be read out. */
+/** The facts of the player, in words that can be read out. */
 export function factRows(facts: Facts, server: string): (readonly [string, string])[] {
   const time = (at: number) => new Date(at).toLocaleString();
   const offset = Math.round(facts.clockOffsetMs / 1000);

@@ -9,7 +9,7 @@ const AGAIN_MS = MINUTE;
 
 /**
  * Keeps a display that can be switched off by the plan: off in lights-out, on otherwise. At the start it is switched either way, since
- * nobody knows how the last life of the player left it. Ends with `signal`; a failure goes to `onFailure`, and is tried again.
+ * how the last life of the player left it isn't known. Ends with `signal`; a failure goes to `onFailure`, and is tried again.
  */
 export async function keepPower(
   hardware: Hardware,

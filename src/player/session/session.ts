@@ -230,7 +230,7 @@ export class PlayerSession {
     const hardware = this.options.hardware?.state();
     return {
       ...this.options.playing(),
-      // What is behind a blank screen is seen by nobody, a takeover included.
+      // What is behind a blank screen isn't seen, a takeover included.
       ...(hardware?.blank ? { playing: null } : {}),
       edition: state.program?.edition ?? null,
       program: state.program?.hash ?? null,

@@ -65,7 +65,7 @@ export const holidayDates = (place: NonNullable<Calendar['holidays']>, year: num
   holidaysOf(place, year).map(({ date }) => date);
 
 /**
- * Brings the calendars of all networks that follow public holidays up to the year of `now`, as changes that nobody made: they
+ * Brings the calendars of all networks that follow public holidays up to the year of `now`, as changes of the server's own: they
  * wait in the docket like any other. Returns how many calendars changed.
  */
 export async function refreshHolidays(now: Date): Promise<number> {

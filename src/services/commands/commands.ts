@@ -14,7 +14,7 @@ import { commandSchema } from './schemas';
 /** How a command went on one screen, or on one display of a wall. `late`: it expired before the player had done it. */
 export interface CommandOnScreen {
   readonly screen: string;
-  /** The number of the display; 1 where the screen is no wall. */
+  /** The number of the display; 1 where the screen isn't a wall. */
   readonly part: number;
   readonly dueAt: string;
   readonly expiresAt: string;

@@ -20,7 +20,7 @@ type Open = ReadonlyMap<string, readonly Command[]>;
 
 /** The commands that are open in each network. */
 const known = new KnownByNetwork(openIn, 'commands');
-/** Commands that ended since `known` was read, as far as this process was told. */
+/** Commands that ended since `known` was read, as far as this process knows. */
 const ended = new LRUCache<string, true>({ max: 50_000, ttl: 2 * KNOWN_FOR_MS });
 
 /** The commands that a screen's player has yet to do, now or later. Leaves out those that have expired or have an outcome. */

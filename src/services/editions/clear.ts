@@ -52,7 +52,7 @@ export async function keep(actor: Actor, input: Partial<Kept>): Promise<Kept> {
   return kept(actor);
 }
 
-/** Editions made by hand are kept for this many days only. Nobody publishes them again, and a busy network makes dozens a day. */
+/** Editions made by hand are kept for this many days only. They are not published again, and a busy network makes dozens a day. */
 const ASIDE_DAYS = 14;
 
 /**

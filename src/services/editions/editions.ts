@@ -77,7 +77,7 @@ export async function editionFor(
   return { number: newest.number, plan: isDraftAt(newest, change) ? null : withUsedMedia(newest.plan) };
 }
 
-/** An edition's plan with only the files that it uses. Throws 404 if there is no such edition, or it was cleared away. */
+/** An edition's plan with only the files that it uses. Throws 404 if that edition isn't there, or it was cleared away. */
 export async function editionPlan({ networkId }: Actor, number: number): Promise<{ number: number; plan: Plan }> {
   const row = await EditionRow.findOne({ where: { networkId, number }, attributes: ['plan', 'format'] });
   if (!row) throw notFound('edition');

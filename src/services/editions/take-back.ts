@@ -10,7 +10,7 @@ import { topEdition } from './planned-plans';
 
 /**
  * Makes some objects of the draft as the last edition has them that is out or planned, with what that needs, as one act that can be undone. `basedOn` is the last
- * change that the person has seen in the docket. Throws 409 if the plan was changed since, if there is no edition yet, if nothing
+ * change that the person has seen in the docket. Throws 409 if the plan was changed since, if there isn't an edition yet, if nothing
  * of it is unpublished, and if a file's earlier version has been cleared away.
  */
 export async function takeBack(

@@ -7,7 +7,7 @@ import type { Actor } from '../people';
 export interface Glimpse {
   readonly id: string;
   readonly screen: string;
-  /** Which display of a wall it is of; 1 where the screen is no wall. */
+  /** Which display of a wall it is of; 1 where the screen isn't a wall. */
   readonly part: number;
   readonly takenAt: string;
   /** How it compares with the forecast of the same instant; null while that is worked out, and if it can't be. */

@@ -44,7 +44,7 @@ async function noteStates(networkId: string, found: readonly Watched[], now: num
   );
 }
 
-/** A trouble stands since it was first seen; one that is gone begins anew. */
+/** A trouble stands since it was first seen; one that is gone begins again. */
 async function noteTroubles(networkId: string, found: readonly Watched[], now: number): Promise<void> {
   const all = found.flatMap(({ screen, troubles }) => troubles.map((text) => ({ screen, kind: troubleKind(text) })));
   await rows(

@@ -59,7 +59,7 @@ const given = new LRUCache<string, ReadonlyMap<string, string>>({
   sizeCalculation: (rows) => rows.size + 1,
 });
 
-/** What differs from the overview `known`, as the answer before named it; all of it where that isn't known any more. */
+/** What differs from the overview `known`, as the answer before named it; all of it where that is no longer known. */
 export async function overviewNews(actor: Actor, known: string | null, now = Date.now()): Promise<OverviewNews> {
   const all = await screensOverview(actor, now);
   const texts = new Map(all.map((row) => [row.id, JSON.stringify(row)]));

@@ -9,7 +9,7 @@ import { absent, privateFolder, sendingFolder } from './store';
 
 export const partPath = (id: string): string => join(sendingFolder(), id);
 
-/** How many bytes have arrived; null if there is no file yet. */
+/** How many bytes have arrived; null if there isn't a file yet. */
 export async function partSize(id: string): Promise<number | null> {
   return stat(partPath(id)).then(({ size }) => size, absent(null));
 }

@@ -58,7 +58,7 @@ export async function signIn(input: unknown, from: Origin): Promise<OpenSession>
 
 const taken = () => new Refusal(409, 'There is a first person already. Log in instead.');
 
-/** Whether nobody has an account yet. Only then the page for the first person works. */
+/** Whether there are no accounts yet. Only then the page for the first person works. */
 export async function isUnclaimed(): Promise<boolean> {
   return (await PersonRow.count()) === 0;
 }

@@ -108,7 +108,7 @@ export async function makeEnrolmentKey(
   return { id, key: token };
 }
 
-/** Ends an enrolment key at once: no player comes by it any more, and those that wait show a code instead. Throws 404 for none. */
+/** Ends an enrolment key at once: from then on no player comes by it, and those that wait show a code instead. Throws 404 for none. */
 export async function endEnrolmentKey(actor: Actor, id: string): Promise<void> {
   demand(actor, 'operate');
   await transaction(async (within) => {

@@ -42,7 +42,7 @@ export async function screenPhoto({ networkId }: Actor, screen: string): Promise
   return Uint8Array.from(found.picture);
 }
 
-/** Deletes photos of screens that are gone, when nobody has touched those for a month. Returns how many. */
+/** Deletes photos of screens that are gone, when those were not changed for a month. Returns how many. */
 export async function clearPhotos(now: Date): Promise<number> {
   const gone = await rows(
     `DELETE FROM screen_photos f WHERE NOT EXISTS (

@@ -35,7 +35,7 @@ export function wallStatusOf(
   const left = heard.filter(({ player, part }) => player !== null && !displays.some((one) => one.part.number === part));
   return {
     ...worst.status,
-    // A wall with a hole in it isn't whole: somebody has to go there, as for a display that is dark.
+    // A wall with a hole in it isn't whole: you have to go there, as for a display that is dark.
     state: isUnpaired ? 'unpaired' : worst.status.state === 'unpaired' ? 'dark' : worst.status.state,
     troubles: isUnpaired
       ? []

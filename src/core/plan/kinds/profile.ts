@@ -23,7 +23,7 @@ const watts = z
 
 const inputSchema = z.strictObject({ id: idSchema, name: lineSchema('An input', 60) });
 
-/** What displays of one kind can do. What is left out isn't known, and counts as possible. */
+/** What displays of one kind can do. A field that is absent isn't known, and counts as possible. */
 export const profileSchema = z.strictObject({
   id: idSchema,
   name: nameSchema,

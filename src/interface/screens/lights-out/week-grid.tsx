@@ -19,7 +19,7 @@ const MARKS = [0, 6, 12, 18];
 
 /**
  * A week of half hours, painted by dragging: what is dark is off. By keys: arrows move, Space paints a half hour, and with Shift the arrows
- * paint on. What is painted first says whether all of the stroke is on or off.
+ * paint on. The first half hour says whether all of the stroke is on or off.
  */
 export function WeekGrid({ week, onPaint }: { week: Week; onPaint: (week: Week) => void }) {
   const grid = useRef<HTMLDivElement>(null);

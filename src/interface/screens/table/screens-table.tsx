@@ -10,7 +10,7 @@ import { pressed, type Chosen } from '@/interface/now/selection';
 import { COLUMNS, type ColumnKey, type Row, type Sort } from './columns';
 
 const ROW_HEIGHT = 36;
-/** In less room than this a row has two lines, and no columns: nobody has to scroll sideways on a phone. */
+/** In less room than this a row has two lines, and no columns: you needn't scroll sideways on a phone. */
 const NARROW = 700;
 const NARROW_ROW_HEIGHT = 60;
 const ROWS_AROUND = 12;
@@ -206,7 +206,7 @@ const TableRow = memo(function TableRow({
   );
 });
 
-/** A row where there is no room for columns: the screen and its state, and under them all else. */
+/** A row where there isn't room for columns: the screen and its state, and under them all else. */
 function TwoLines({ row, columns, now }: { row: Row; columns: readonly ColumnKey[]; now: number }) {
   const others = columns.filter((key) => key !== 'screen' && key !== 'state');
   return (
@@ -233,7 +233,7 @@ function TwoLines({ row, columns, now }: { row: Row; columns: readonly ColumnKey
   );
 }
 
-/** What the heads of columns do, where there are no columns. */
+/** What the heads of columns do, where there aren't columns. */
 function SortChoice({
   columns,
   sort,

@@ -77,7 +77,7 @@ export function EnrolmentKeys({ keys }: { keys: readonly EnrolmentKey[] }) {
           void make();
         }}
       >
-        <Field label="Name of the key" hint="What comes by it" error={errors.get('name')}>
+        <Field label="Name of the key" hint="For you: what the boxes are for" error={errors.get('name')}>
           <Input
             value={name}
             invalid={errors.has('name')}

@@ -3,7 +3,7 @@ const NEAR_MS = 4;
 /** From here on the film's speed is changed; farther off than `FAR_MS` it jumps. */
 const OFF_MS = 6;
 const FAR_MS = 400;
-/** So much faster or slower at most, and only while it begins: what is left after a second is a change that nobody sees or hears. */
+/** So much faster or slower at most, and only while it begins: what is left after a second is too little to be seen or heard. */
 const MOST = 0.25;
 /** What is off is made up for in about so long. */
 const WITHIN_MS = 500;

@@ -124,7 +124,7 @@ export function runTool(
   });
 }
 
-/** Starts a program that keeps running, in a folder of its own if one is given. */
+/** Starts a program that keeps running, in a folder of its own if there is one. */
 export function startTool(
   program: string,
   args: readonly string[],
