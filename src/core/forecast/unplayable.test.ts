@@ -48,8 +48,8 @@ test('one file may be of a codec that a screen does not play, and too large for 
   const given = plan([{ media: 'film', fit: 'exact' }]);
   const abilities = able(
     ['a', { codecs: ['h264'] }],
-    ['b', { largestVideo: { width: 8, height: 8 } }],
-    ['c', { codecs: ['vp9'], largestVideo: { width: 10, height: 10 } }],
+    ['b', { most: { width: 8, height: 8 } }],
+    ['c', { codecs: ['vp9'], most: { width: 10, height: 10 } }],
   );
   const withCodec = {
     ...given,

@@ -42,7 +42,7 @@ export {
 } from './kinds/playlist';
 export { bookingSchema } from './kinds/booking';
 export { mediaSchema, type MediaKind, type ShownMedia } from './kinds/media';
-export { CODECS, CONTROLS, CONTROL_WORDS, INKS, INK_WORDS, profileSchema } from './kinds/profile';
+export { CODECS, CONTROLS, CONTROL_WORDS, INKS, INK_WORDS, PLAYED_WORDS, profileSchema } from './kinds/profile';
 export { screenSchema } from './kinds/screen';
 export { siteSchema } from './kinds/site';
 export { newEntryId, withEntryIds, type EntryPatch, type FieldConflict } from './entries';

@@ -11,10 +11,10 @@ interface Size {
 
 /** What a screen can play. A field that is absent isn't known, and counts as possible. */
 export interface Abilities {
-  readonly plays?: readonly MediaKind[] | undefined;
+  readonly plays?: readonly string[] | undefined;
   readonly codecs?: readonly string[] | undefined;
-  readonly largestImage?: Size | undefined;
-  readonly largestVideo?: Size | undefined;
+  /** The largest picture and video. */
+  readonly most?: Size | undefined;
 }
 
 /** What a player told of itself; null or absent: nothing. */
@@ -27,12 +27,14 @@ export interface Told {
 /** What a screen can play by its profile, corrected by what its player told. */
 export function abilitiesOf(profile: Profile | undefined, told: Told | undefined): Abilities {
   return {
-    plays: told?.kinds ?? profile?.plays,
+    plays: told?.kinds ?? (profile?.sound === false ? silent(profile.plays) : profile?.plays),
     codecs: told?.codecs ?? profile?.codecs,
-    largestImage: profile?.largestImage,
-    largestVideo: profile?.largestVideo,
+    most: profile?.most,
   };
 }
+
+/** What a display plays that has no loudspeakers. */
+const silent = (plays: Profile['plays'] = ['image', 'video', 'page']) => plays.filter((kind) => kind !== 'sound');
 
 /** The screens of a plan of which it is known that they can't play everything, and what they can. */
 export function abilitiesIn(plan: Plan, told: ReadonlyMap<string, Told> = new Map()): ReadonlyMap<string, Abilities> {
@@ -67,7 +69,7 @@ export const REDUCED_BELOW = 0.9;
 export function cantPlay(
   file: Pick<Media, 'kind' | 'width' | 'height' | 'codec'>,
   { width, height }: Size,
-  { plays, codecs, largestImage, largestVideo }: Abilities,
+  { plays, codecs, most }: Abilities,
   isExact: boolean,
 ): CantPlay | null {
   if (plays && !plays.includes(file.kind)) return 'kind';
@@ -76,9 +78,8 @@ export function cantPlay(
   const isReduced = !isExact && scale <= REDUCED_BELOW;
   const codec = isReduced ? 'h264' : file.codec;
   if (file.kind === 'video' && codecs && codec !== undefined && !codecs.includes(codec)) return 'codec';
-  const largest = file.kind === 'video' ? largestVideo : largestImage;
   const factor = isReduced ? scale : 1;
-  const isTooLarge = largest && (file.width * factor > largest.width + 1 || file.height * factor > largest.height + 1);
+  const isTooLarge = most && (file.width * factor > most.width + 1 || file.height * factor > most.height + 1);
   return isTooLarge ? 'size' : null;
 }
 

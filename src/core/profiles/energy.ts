@@ -16,11 +16,11 @@ export interface Energy {
  * as much as while it is on.
  */
 export function energyOf(profile: Profile | undefined, spanMs: number, offMs: number): Energy {
-  const { power, lacks = [] } = profile ?? {};
+  const { watts, lacks = [] } = profile ?? {};
   const onMs = spanMs - offMs;
-  if (!power) return { onMs, usedKwh: null, savedKwh: null };
-  const kwh = (watts: number, ms: number) => (watts * ms) / HOUR / 1000;
-  const always = kwh(power.onW, spanMs);
-  const used = kwh(power.onW, onMs) + kwh(lacks.includes('power') ? power.onW : power.offW, offMs);
+  if (!watts) return { onMs, usedKwh: null, savedKwh: null };
+  const kwh = (used: number, ms: number) => (used * ms) / HOUR / 1000;
+  const always = kwh(watts.on, spanMs);
+  const used = kwh(watts.on, onMs) + kwh(lacks.includes('power') ? watts.on : watts.off, offMs);
   return { onMs, usedKwh: used, savedKwh: always - used };
 }

@@ -10,18 +10,19 @@ const video = { kind: 'video', width: 3840, height: 2160, codec: 'vp9' } as cons
 
 test('a video that is made smaller for a screen is H.264 there, and as large as the screen', () => {
   const hall = { width: 1920, height: 1080 };
-  expect(cantPlay(video, hall, { codecs: ['h264'], largestVideo: hall }, false)).toBeNull();
+  expect(cantPlay(video, hall, { codecs: ['h264'], most: hall }, false)).toBeNull();
   expect(cantPlay(video, hall, { codecs: ['vp9'] }, false)).toBe('codec');
   // Pixel for pixel it comes as it is.
   expect(cantPlay(video, hall, { codecs: ['h264'] }, true)).toBe('codec');
-  expect(cantPlay(video, hall, { largestVideo: hall }, true)).toBe('size');
+  expect(cantPlay(video, hall, { most: hall }, true)).toBe('size');
   // On a screen that is about as large, too.
   const large = { width: 3600, height: 2000 };
   expect(cantPlay(video, large, { codecs: ['h264'] }, false)).toBe('codec');
-  expect(cantPlay(video, large, { largestVideo: hall }, false)).toBe('size');
+  expect(cantPlay(video, large, { most: hall }, false)).toBe('size');
   // What nobody knows counts as possible.
   expect(cantPlay({ ...video, codec: undefined }, large, { codecs: ['h264'] }, false)).toBeNull();
-  expect(cantPlay({ ...video, kind: 'image' }, large, { largestVideo: hall, codecs: [] }, false)).toBeNull();
+  expect(cantPlay({ ...video, kind: 'image' }, hall, { most: hall, codecs: [] }, false)).toBeNull();
+  expect(cantPlay({ ...video, kind: 'image' }, large, { most: hall }, false)).toBe('size');
 });
 
 test('a player that tells of itself corrects its profile, and says so', () => {
@@ -52,6 +53,34 @@ test('a player that tells of itself corrects its profile, and says so', () => {
   expect(corrections(profile({}), told)).toEqual([]);
 });
 
+test('a display without loudspeakers plays no sound, until its player says otherwise', () => {
+  const plan = smallPlan({
+    profiles: [{ id: 'p', sound: false }],
+    screens: [
+      { id: 'a', profile: 'p' },
+      { id: 'b', profile: 'p' },
+    ],
+  });
+  const abilities = abilitiesIn(plan, new Map([['b', { kinds: ['image', 'sound'] }]]));
+  const jingle = (id: string) => cantPlay({ kind: 'sound' }, { width: 1, height: 1 }, abilities.get(id) ?? {}, false);
+  expect([jingle('a'), jingle('b')]).toEqual(['kind', null]);
+});
+
+test('a profile may say all that the plan format has for it', () => {
+  const whole = {
+    ...{
+      id: 'mess-43',
+      name: '43-inch mess display',
+      plays: ['image', 'video', 'sound', 'page'],
+      codecs: ['h264', 'hevc'],
+    },
+    ...{ most: { width: 3840, height: 2160, framesPerSecond: 60 }, layers: 2, sound: true, touch: false, keys: true },
+    ...{ inputs: [{ id: 'hdmi-1', name: 'Mess television' }], storageBytes: 16e9, watts: { on: 95, off: 0.5 } },
+    ...{ by: 'network', stillMs: 10_000, paper: null },
+  } as const;
+  expect(smallPlan({ profiles: [whole] }).profiles).toEqual([whole]);
+});
+
 test('before a player told, its profile says what can be done to it; after that it says so itself', () => {
   const lacking = profile({ lacks: ['volume', 'update'] });
   expect(controlsOf(lacking, undefined)).toEqual(['power', 'brightness', 'input', 'restart', 'glimpse']);
@@ -60,13 +89,13 @@ test('before a player told, its profile says what can be done to it; after that 
 });
 
 test('a display uses less while it is off, unless it can only show black', () => {
-  const power = { onW: 100, offW: 2 };
-  expect(energyOf(profile({ power }), 168 * HOUR, 68 * HOUR)).toEqual({
+  const watts = { on: 100, off: 2 };
+  expect(energyOf(profile({ watts }), 168 * HOUR, 68 * HOUR)).toEqual({
     onMs: 100 * HOUR,
     usedKwh: 10.136,
     savedKwh: expect.closeTo(6.664),
   });
-  expect(energyOf(profile({ power, lacks: ['power'] }), 168 * HOUR, 68 * HOUR)).toMatchObject({ savedKwh: 0 });
+  expect(energyOf(profile({ watts, lacks: ['power'] }), 168 * HOUR, 68 * HOUR)).toMatchObject({ savedKwh: 0 });
   expect(energyOf(undefined, 168 * HOUR, 0)).toEqual({ onMs: 168 * HOUR, usedKwh: null, savedKwh: null });
 });
 

@@ -32,16 +32,17 @@ const ticked = <T extends string>(values: readonly [T, ...T[]]) =>
 
 const profileFormSchema = z.object({
   name: nameSchema,
-  plays: ticked(['image', 'video', 'sound']),
+  plays: ticked(['image', 'video', 'sound', 'page']),
   codecs: ticked(CODECS),
-  largestImage: sizeTextSchema,
-  largestVideo: sizeTextSchema,
+  most: sizeTextSchema,
+  fps: numberTextSchema.pipe(shape.most.unwrap().shape.framesPerSecond),
   has: z.array(z.enum(['touch', 'keys'])),
   inputs: z.string(),
-  layers: z.enum(['', 'one', 'several']),
-  storageMb: numberTextSchema.pipe(shape.storageMb),
-  onW: numberTextSchema.pipe(shape.power.unwrap().shape.onW.optional()),
-  offW: numberTextSchema.pipe(shape.power.unwrap().shape.offW.optional()),
+  sound: z.enum(['', 'yes', 'no']),
+  layers: numberTextSchema.pipe(shape.layers),
+  storageMb: numberTextSchema.transform((megabytes) => megabytes && megabytes * 1e6).pipe(shape.storageBytes),
+  onW: numberTextSchema.pipe(shape.watts.unwrap().shape.on.optional()),
+  offW: numberTextSchema.pipe(shape.watts.unwrap().shape.off.optional()),
   lacks: ticked(CONTROLS),
   inks: z.enum(['', ...INKS]),
   refreshS: numberTextSchema.pipe(
@@ -52,8 +53,8 @@ type Values = z.input<typeof profileFormSchema>;
 
 /** What people call the fields. */
 const FIELD_NAMES = {
-  ...{ name: 'Name', plays: 'Plays', codecs: 'Video codecs', largestImage: 'Largest picture' },
-  ...{ largestVideo: 'Largest video', has: 'Has', inputs: 'Inputs', layers: 'Pictures at once' },
+  ...{ name: 'Name', plays: 'Plays', codecs: 'Video codecs', most: 'Largest' },
+  ...{ fps: 'Frames a second', has: 'Has', inputs: 'Inputs', sound: 'Loudspeakers', layers: 'Videos at once' },
   ...{ storageMb: 'Storage', onW: 'Watts while on', offW: 'Watts while off', lacks: 'Can’t be done from afar' },
   ...{ inks: 'Electronic paper', refreshS: 'Seconds for a change' },
 };
@@ -62,14 +63,15 @@ const valuesOf = (profile: Omit<Profile, 'id'> | null): Values => ({
   name: profile?.name ?? '',
   plays: profile?.plays ?? [],
   codecs: profile?.codecs ?? [],
-  largestImage: sizeText(profile?.largestImage),
-  largestVideo: sizeText(profile?.largestVideo),
+  most: sizeText(profile?.most),
+  fps: numberText(profile?.most?.framesPerSecond),
   has: [...(profile?.touch ? (['touch'] as const) : []), ...(profile?.keys ? (['keys'] as const) : [])],
   inputs: inputsText(profile?.inputs),
-  layers: profile?.layers ?? '',
-  storageMb: numberText(profile?.storageMb),
-  onW: numberText(profile?.power?.onW),
-  offW: numberText(profile?.power?.offW),
+  sound: profile?.sound === undefined ? '' : profile.sound ? 'yes' : 'no',
+  layers: numberText(profile?.layers),
+  storageMb: numberText(profile?.storageBytes && profile.storageBytes / 1e6),
+  onW: numberText(profile?.watts?.on),
+  offW: numberText(profile?.watts?.off),
   lacks: profile?.lacks ?? [],
   inks: profile?.paper?.inks ?? '',
   refreshS: profile?.paper ? String(profile.paper.refreshMs / 1000) : '',
@@ -95,14 +97,29 @@ export function ProfileForm({
     kind: 'profile',
     object: profile,
     valuesOf,
-    madeOf: { touch: ['has'], keys: ['has'], power: ['onW', 'offW'], paper: ['inks', 'refreshS'] },
+    madeOf: {
+      ...{ touch: ['has'], keys: ['has'], most: ['most', 'fps'], storageBytes: ['storageMb'] },
+      ...{ watts: ['onW', 'offW'], paper: ['inks', 'refreshS'] },
+    },
   });
   const { register, formState, watch } = form;
   const { errors } = formState;
   const users = profile ? draft.screens.filter((screen) => screen.profile === profile.id) : [];
 
   const submit = async (values: z.output<typeof profileFormSchema>) => {
-    const { has, inputs, layers, onW, offW, inks, refreshS = DEFAULT_REFRESH_S, ...others } = values;
+    const {
+      has,
+      inputs,
+      sound,
+      most,
+      fps,
+      storageMb,
+      onW,
+      offW,
+      inks,
+      refreshS = DEFAULT_REFRESH_S,
+      ...others
+    } = values;
     const before = profile ?? begun;
     const result = await save(
       record.patch({
@@ -110,8 +127,10 @@ export function ProfileForm({
         touch: has.includes('touch') || undefined,
         keys: has.includes('keys') || undefined,
         inputs: inputsOf(inputs, before?.inputs),
-        layers: layers || undefined,
-        power: onW === undefined && offW === undefined ? undefined : { onW: onW ?? 0, offW: offW ?? 0 },
+        sound: sound === '' ? undefined : sound === 'yes',
+        most: most && { ...most, ...(fps === undefined ? {} : { framesPerSecond: fps }) },
+        storageBytes: storageMb,
+        watts: onW === undefined && offW === undefined ? undefined : { on: onW ?? 0, off: offW ?? 0 },
         paper: inks ? { ...before?.paper, inks, refreshMs: Math.round(refreshS * 1000) } : undefined,
       }),
       profile ? undefined : `“${values.name}” was added. Choose it in the settings of your screens.`,
@@ -145,15 +164,16 @@ export function ProfileForm({
             ['image', 'pictures'],
             ['video', 'videos'],
             ['sound', 'sound'],
+            ['page', 'web pages'],
           ]}
         />
         <Ticks {...{ register }} name="codecs" values={CODECS.map((codec) => [codec, codecName(codec)])} />
         <div className="flex gap-4">
-          <Field label="Largest picture" hint="Like 3840 × 2160" error={errors.largestImage?.message}>
-            <Input invalid={!!errors.largestImage} {...register('largestImage')} />
+          <Field label="Largest picture and video" hint="Like 3840 × 2160" error={errors.most?.message}>
+            <Input invalid={!!errors.most} {...register('most')} />
           </Field>
-          <Field label="Largest video" error={errors.largestVideo?.message}>
-            <Input invalid={!!errors.largestVideo} {...register('largestVideo')} />
+          <Field label="Frames a second" error={errors.fps?.message}>
+            <Input inputMode="decimal" invalid={!!errors.fps} {...register('fps')} />
           </Field>
         </div>
         <Field label="Inputs" hint="Other sources that it can show, separated by commas" error={errors.inputs?.message}>
@@ -168,13 +188,18 @@ export function ProfileForm({
           ]}
         />
         <Ticks {...{ register }} name="lacks" values={CONTROLS.map((control) => [control, CONTROL_WORDS[control]])} />
-        <Field label="Pictures at once">
-          <Select {...register('layers')}>
-            <option value="">Not known</option>
-            <option value="one">Only one</option>
-            <option value="several">Several beside each other</option>
-          </Select>
-        </Field>
+        <div className="flex gap-4">
+          <Field label="Loudspeakers" className="flex-1">
+            <Select {...register('sound')}>
+              <option value="">Not known</option>
+              <option value="yes">Yes</option>
+              <option value="no">No</option>
+            </Select>
+          </Field>
+          <Field label="Videos at once" error={errors.layers?.message}>
+            <Input inputMode="numeric" invalid={!!errors.layers} {...register('layers')} />
+          </Field>
+        </div>
         <div className="flex gap-4">
           <Field label="Watts while on" hint="By its data sheet" error={errors.onW?.message}>
             <Input inputMode="decimal" invalid={!!errors.onW} {...register('onW')} />

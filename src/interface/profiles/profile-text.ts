@@ -3,7 +3,7 @@ import type { Profile } from '@/core/plan';
 
 /** Fields of profiles as people write them. */
 
-type Size = NonNullable<Profile['largestVideo']>;
+type Size = Pick<NonNullable<Profile['most']>, 'width' | 'height'>;
 
 export const sizeText = (size: Size | undefined) => (size ? `${size.width} × ${size.height}` : '');
 

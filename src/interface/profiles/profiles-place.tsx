@@ -18,7 +18,7 @@ import { ProfileForm } from './profile-form';
 type Open = { readonly id: string } | { readonly begun: Omit<Profile, 'id'> | null } | null;
 
 /** What is said of a profile in the list, in this order. */
-const SAID = ['plays', 'codecs', 'largestVideo', 'largestImage', 'inputs', 'paper', 'power', 'lacks'] as const;
+const SAID = ['plays', 'codecs', 'most', 'sound', 'inputs', 'paper', 'watts', 'lacks'] as const;
 
 /** What each kind of display can do. */
 export function ProfilesPlace() {

@@ -5,14 +5,13 @@ import { useMemo } from 'react';
 import { darkHours } from '@/core/forecast';
 import { DAY, HOUR } from '@/core/instant';
 import type { Screen } from '@/core/plan';
-import { CONTROL_WORDS } from '@/core/plan';
+import { CONTROL_WORDS, PLAYED_WORDS } from '@/core/plan';
 import { codecName, corrections, energyOf, type Told } from '@/core/profiles';
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
 import { sizeText } from '@/interface/profiles/profile-text';
 
 const WEEK = 7 * DAY;
-const KIND_WORDS = { image: 'pictures', video: 'videos', sound: 'sound' } as const;
 
 /** What a screen's display can do by its profile, where its player says otherwise, and what its hours come to in a week. */
 export function DisplayFacts({ screen, told }: { screen: Screen; told: Told | undefined }) {
@@ -27,10 +26,11 @@ export function DisplayFacts({ screen, told }: { screen: Screen; told: Told | un
   const { onMs, usedKwh, savedKwh } = energyOf(profile, WEEK, offMs);
   const isOffAllowed = !profile?.lacks?.includes('power');
   const rows: readonly (readonly [string, string | undefined])[] = [
-    ['Plays', profile?.plays?.map((kind) => KIND_WORDS[kind]).join(', ')],
+    ['Plays', profile?.plays?.map((kind) => PLAYED_WORDS[kind]).join(', ')],
     ['Codecs', profile?.codecs?.map(codecName).join(', ')],
-    ['Videos up to', sizeText(profile?.largestVideo)],
-    ['Pictures up to', sizeText(profile?.largestImage)],
+    ['Up to', sizeText(profile?.most)],
+    ['Loudspeakers', profile?.sound === undefined ? undefined : profile.sound ? 'yes' : 'no'],
+    ['Videos at once', profile?.layers === undefined ? undefined : String(profile.layers)],
     ['Inputs', profile?.inputs?.map(({ name }) => name).join(', ')],
     ['Not from afar', profile?.lacks?.map((one) => CONTROL_WORDS[one]).join(', ')],
     ['On', `${Math.round(onMs / HOUR)} of 168 h in the next 7 days`],

@@ -28,9 +28,10 @@ const LABELS: Record<Kind, [noun: string, labels: Record<string, string>]> = {
   profile: [
     'profile',
     {
-      ...{ name: 'name', plays: 'plays', codecs: 'codecs', largestImage: 'largest picture' },
-      ...{ largestVideo: 'largest video', touch: 'touch', keys: 'keys', inputs: 'inputs', layers: 'layers' },
-      ...{ storageMb: 'storage', power: 'power', lacks: 'not from afar', paper: 'electronic paper' },
+      ...{ name: 'name', plays: 'plays', codecs: 'codecs', most: 'largest', sound: 'loudspeakers' },
+      ...{ touch: 'touch', keys: 'keys', inputs: 'inputs', layers: 'videos at once' },
+      ...{ storageBytes: 'storage', watts: 'power', by: 'files come by', stillMs: 'a picture stands' },
+      ...{ lacks: 'not from afar', paper: 'electronic paper' },
     },
   ],
   site: [
