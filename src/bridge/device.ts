@@ -113,7 +113,7 @@ export class LinuxDevice {
   async turn(degrees: number): Promise<void> {
     const output = await this.output();
     const rotation = ROTATIONS[degrees];
-    if (output === null || rotation === undefined) throw new Error('There is no display to turn.');
+    if (output === null || rotation === undefined) throw new Error('No display is connected.');
     await this.do('xrandr', ['--output', output, '--rotate', rotation]);
   }
 

@@ -29,7 +29,12 @@ test.each<[string, Partial<Ways>, string, RegExp]>([
     'Address',
     /^192\.0\.2\.7 is there, but nothing answers on port 443/,
   ],
-  ['a cable that is out', { connect: fails('EHOSTUNREACH') }, 'Address', /^There is no way to 192\.0\.2\.7/],
+  [
+    'a cable that is out',
+    { connect: fails('EHOSTUNREACH') },
+    'Address',
+    /^192\.0\.2\.7 can’t be reached from this network/,
+  ],
   ['a firewall', { connect: fails('ETIMEDOUT') }, 'Address', /^192\.0\.2\.7 doesn’t answer on port 443\. A firewall/],
   [
     'a wrong date',
@@ -53,7 +58,7 @@ test.each<[string, Partial<Ways>, string, RegExp]>([
     'no TLS at all',
     { secure: fails('EPROTO') },
     'TLS',
-    /^No secure connection to signs\.example\.org comes about \(EPROTO\)/,
+    /^The secure connection to signs\.example\.org failed \(EPROTO\)/,
   ],
 ])('%s is told, and nothing after it is tried', async (_what, ways, name, words) => {
   const last = (await way(ways)).at(-1);

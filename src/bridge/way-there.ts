@@ -95,7 +95,7 @@ function addressTrouble(address: string, port: number, code: string): string {
   if (code === 'ECONNREFUSED')
     return `${address} is there, but nothing answers on port ${port}. Check that the server runs, and its port.`;
   if (code === 'ENETUNREACH' || code === 'EHOSTUNREACH')
-    return `There is no way to ${address} from here. Check the cable and the router.`;
+    return `${address} can’t be reached from this network. Check the cable and the router.`;
   return `${address} doesn’t answer on port ${port}. A firewall may block it, or the address is wrong.`;
 }
 
@@ -105,13 +105,13 @@ function tlsTrouble(host: string, code: string, now: Date): string {
     case 'CERT_NOT_YET_VALID':
       return `The certificate of ${host} isn’t valid on ${day(now)}, which is the date of this device. Check the date; if it is right, the server needs a new certificate.`;
     case 'ERR_TLS_CERT_ALTNAME_INVALID':
-      return `The certificate is for another name than ${host}. Something else may answer in its place.`;
+      return `The certificate is for another name than ${host}. A proxy or another server may be answering.`;
     case 'DEPTH_ZERO_SELF_SIGNED_CERT':
     case 'SELF_SIGNED_CERT_IN_CHAIN':
     case 'UNABLE_TO_VERIFY_LEAF_SIGNATURE':
     case 'UNABLE_TO_GET_ISSUER_CERT_LOCALLY':
       return 'This device doesn’t know who made the certificate. A proxy may be in between, or your own authority must be installed on the device.';
     default:
-      return `No secure connection to ${host} comes about (${code}). A proxy may be in between.`;
+      return `The secure connection to ${host} failed (${code}). A proxy may be in between.`;
   }
 }

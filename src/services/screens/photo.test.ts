@@ -51,7 +51,11 @@ test('what isn’t a picture, another network’s screen and none are refused, a
   await setScreenPhoto(actor, 'hall', photo);
   expect(await refusal(screenPhoto(other, 'hall'))).toMatch(/^404/);
   expect(await refusal(deleteScreenPhoto(other, 'hall'))).toMatch(/^404/);
-  expect(await screenPhoto(actor, 'hall')).not.toHaveLength(0);
+  // Who may only look sees it, and changes nothing.
+  const viewer = { ...actor, may: [] };
+  expect(await refusal(setScreenPhoto(viewer, 'hall', photo))).toMatch(/^403/);
+  expect(await refusal(deleteScreenPhoto(viewer, 'hall'))).toMatch(/^403/);
+  expect(await screenPhoto(viewer, 'hall')).not.toHaveLength(0);
 });
 
 test('an undo brings a deleted screen back with its photo; a month later it is gone', async () => {
