@@ -302,6 +302,7 @@ test('two displays become a wall: each player shows its part of one picture, als
   await page.getByLabel('Display height').fill('500');
   await page.getByLabel('Between two').fill('0');
   await page.getByRole('button', { name: 'Use 1920 × 480' }).click();
+  await expect(page.getByLabel('Height', { exact: true })).toBeFocused();
   await page.keyboard.press('Tab');
   const wall = { rows: 1, columns: 2, widthMm: 1000, heightMm: 500, betweenMm: 0 };
   await expect

@@ -154,6 +154,8 @@ export function ScreenForm({
           onSize={({ width, height }) => {
             form.setValue('width', String(width), { shouldDirty: true });
             form.setValue('height', String(height), { shouldDirty: true });
+            // The button that was pressed goes away with what it said: the focus stays in the form, so leaving saves.
+            form.setFocus('height');
           }}
         />
         <Field
