@@ -4,20 +4,16 @@ import { defineConfig } from '@playwright/test';
 /** These specs share an instance, because none of them changes what another one looks at: a start takes long on few processors. */
 const TOGETHER: Record<string, readonly string[]> = {
   looks: ['access', 'small-windows'],
-  doors: ['keys', 'refusals', 'secrets'],
-  lists: ['choosing', 'loops'],
+  doors: ['keys', 'people', 'publish-by-key', 'refusals', 'secrets'],
+  lists: ['choosing', 'loops', 'nothing-lost'],
   changes: ['arrival', 'docket'],
   over: ['put-on', 'screen', 'takeovers'],
-  files: ['many-files', 'versions'],
-  rights: ['people', 'publish-by-key'],
+  files: ['acts', 'folder', 'large-library', 'many-files', 'versions'],
   instants: ['pilot', 'planned'],
-  heaps: ['folder', 'large-library'],
   falls: ['broken-off', 'killed'],
 };
 const LONGEST_FIRST =
-  'looks plan-in-time instants lists doors falls from-box-to-lit rights nothing-lost sending restore heaps over changes acts'.split(
-    ' ',
-  );
+  'looks doors lists plan-in-time files instants falls over from-box-to-lit sending restore changes'.split(' ');
 
 const shared = new Set(Object.values(TOGETHER).flat());
 const all = readdirSync('e2e').flatMap((file) => /^(.+)\.spec\.ts$/.exec(file)?.[1] ?? []);
