@@ -26,7 +26,8 @@ export interface Player {
   readonly glimpseMinutes?: number | null;
 }
 
-const KNOWN_FOR_MS = 10_000;
+/** Longer than from one beat of a player to the next. A change that is told ends it before. */
+const KNOWN_FOR_MS = 30_000;
 /** What an edition holds stays granted while the edition is kept; not for ever, since editions are cleared away. */
 const GRANTED_FOR_MS = 10 * 60_000;
 
@@ -74,7 +75,7 @@ const known = new LRUCache<string, { readonly player: Player; readonly at: numbe
   ttl: KNOWN_FOR_MS,
 });
 
-/** The player of a token, or null where it is unknown or revoked. Remembered for ten seconds, and never past a change. */
+/** The player of a token, or null where it is unknown or revoked. Remembered for half a minute, and never past a change. */
 export async function playerOf(token: string): Promise<Player | null> {
   const at = changes.now();
   const hash = tokenHash(token);
