@@ -7,7 +7,7 @@ const TOGETHER: Record<string, readonly string[]> = {
   doors: ['keys', 'people', 'publish-by-key', 'refusals', 'secrets'],
   lists: ['choosing', 'loops', 'nothing-lost'],
   changes: ['arrival', 'docket'],
-  over: ['put-on', 'screen', 'takeovers'],
+  over: ['layouts', 'put-on', 'screen', 'takeovers'],
   files: ['acts', 'folder', 'large-library', 'many-files', 'versions'],
   instants: ['pilot', 'planned'],
   falls: ['broken-off', 'killed'],

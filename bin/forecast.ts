@@ -1,5 +1,6 @@
 import { createReadStream, readFileSync } from 'node:fs';
 import { createInterface } from 'node:readline';
+import { readFirings } from '@/core/cues';
 import { forecast, forecastDocument, screenProgram } from '@/core/forecast';
 import { parseInstant } from '@/core/instant';
 import { pointer, readPlan } from '@/core/plan';
@@ -12,6 +13,7 @@ interface Request {
   readonly from: unknown;
   readonly to: unknown;
   readonly plays?: unknown;
+  readonly firings?: unknown;
 }
 
 /** Answers one forecast request, or says everything that is wrong with it. */
@@ -28,11 +30,14 @@ export function answer(request: Request): object {
   if (errors.length === 0 && to < from)
     errors.push({ path: '/to', message: 'The end must not come before the start.' });
   const { screen } = request;
+  const firings = readFirings(request.firings ?? [], ['firings']);
+  if (!firings.ok) errors.push(...firings.problems);
   const known = read.ok && read.value.screens.some((one) => one.id === screen);
   if (read.ok && !known) errors.push({ path: '/screen', message: `The plan has no screen “${String(screen)}”.` });
-  if (errors.length > 0 || !read.ok || typeof screen !== 'string') return { errors };
+  if (errors.length > 0 || !read.ok || !firings.ok || typeof screen !== 'string') return { errors };
   const plays = request.plays === true;
-  return forecastDocument(screen, forecast(screenProgram(read.value, screen), from, to, { plays }), plays);
+  const program = screenProgram(read.value, screen, firings.value);
+  return forecastDocument(screen, forecast(program, from, to, { plays }), plays);
 }
 
 function parse(text: string): unknown {
@@ -43,8 +48,17 @@ function parse(text: string): unknown {
   }
 }
 
+/** What a file says as JSON, `-` being standard input; an Error with a sentence where it can't be read. */
+function readJson(path: string): unknown {
+  try {
+    return parse(readFileSync(path === '-' ? 0 : path, 'utf8'));
+  } catch {
+    return new Error(`The file ${path} can’t be read. Check its name.`);
+  }
+}
+
 const usage =
-  'forecast --plan FILE|- --screen ID --from INSTANT --to INSTANT [--plays]\n       lanternpost forecast --plan - --batch   (one request a line)';
+  'forecast --plan FILE|- --screen ID --from INSTANT --to INSTANT [--plays] [--firings FILE]\n       lanternpost forecast --plan - --batch   (one request a line)';
 
 export const command: Command = {
   usage,
@@ -57,6 +71,7 @@ export const command: Command = {
         from: { type: 'string' },
         to: { type: 'string' },
         plays: { type: 'boolean' },
+        firings: { type: 'string' },
         batch: { type: 'boolean' },
       },
       usage,
@@ -66,20 +81,13 @@ export const command: Command = {
       console.error(`Usage: lanternpost ${usage}`);
       return 2;
     }
-    let text: string;
-    try {
-      text = readFileSync(given.plan === '-' ? 0 : given.plan, 'utf8');
-    } catch {
-      console.error(
-        JSON.stringify({ errors: [{ path: '', message: `The file ${given.plan} can’t be read. Check its name.` }] }),
-      );
-      return 2;
-    }
-    const plan = parse(text);
+    const plan = readJson(given.plan);
+    const firings = given.firings === undefined ? [] : readJson(given.firings);
+    const wrong = [plan, firings].find((one) => one instanceof Error);
     const result =
-      plan instanceof SyntaxError
-        ? { errors: [{ path: '', message: plan.message }] }
-        : answer({ plan, screen: given.screen, from: given.from, to: given.to, plays: given.plays });
+      wrong instanceof Error
+        ? { errors: [{ path: '', message: wrong.message }] }
+        : answer({ plan, screen: given.screen, from: given.from, to: given.to, plays: given.plays, firings });
     if ('errors' in result) {
       console.error(JSON.stringify(result));
       return 2;

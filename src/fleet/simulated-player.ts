@@ -1,4 +1,4 @@
-import { MINUTE, SECOND, forecastAt, type ProgramDocument } from '@/core/playing';
+import { MINUTE, SECOND, drawnOnly, forecastAt, type ProgramDocument } from '@/core/playing';
 import { ProtocolClient, type Enrolment } from '@/protocol/client';
 import type { Target } from '@/protocol/schemas';
 import { realWorld } from '@/player/session/world';
@@ -107,6 +107,6 @@ export class SimulatedPlayer {
     const { segment, play } = forecastAt(this.program, Math.round(this.session.serverNow()));
     if (segment.source === 'lights-out') return { state: 'resting' as const, playing: null };
     if (!play) return { state: 'empty' as const, playing: null };
-    return { state: 'playing' as const, playing: { media: play.media, source: segment.source, id: segment.id } };
+    return { state: 'playing' as const, playing: { ...drawnOnly(play), source: segment.source, id: segment.id } };
   }
 }

@@ -154,7 +154,12 @@ export const reportSchema = z
     program: sha256.nullable().openapi({ description: 'The program that plays now' }),
     playing: z
       .object({
-        media: id,
+        media: id
+          .optional()
+          .openapi({ description: 'The file that is seen; in place of it a layout, bulletin or input' }),
+        layout: id.optional(),
+        bulletin: id.optional(),
+        input: id.optional(),
         source: lineSchema('A source', 20),
         id: id.nullable(),
         since: instant.optional().openapi({

@@ -158,6 +158,7 @@ function maker(plan: Plan): (program: ScreenProgram) => MadeProgram & { readonly
     const problems: Problem[] = [];
     for (const loop of [...program.loops, ...(program.music ?? []).map((one) => one?.loop ?? [])])
       for (const { media } of loop) {
+        if (media === undefined) continue;
         const file = files.get(media);
         if (file?.ok) assets[media] = file.value;
         else if (file) problems.push(...file.problems);
@@ -168,7 +169,7 @@ function maker(plan: Plan): (program: ScreenProgram) => MadeProgram & { readonly
   /** By the loops: programs that are alike but for their place have the same. */
   const bodies = new Map<readonly Loop[], Body>();
   return (program) => {
-    const { zone, hours, location, loops, ...rest } = program;
+    const { zone, hours, location, loops, firings: _facts, ...rest } = program;
     const body = bodies.get(loops) ?? bodyOf(program);
     bodies.set(loops, body);
     const site = { ...(hours ? { hours } : {}), ...(location ? { location } : {}) };

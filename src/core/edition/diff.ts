@@ -1,5 +1,6 @@
 import equal from 'fast-deep-equal';
 import {
+  drawnItems,
   loopsIn,
   placeOf,
   withoutProvenance,
@@ -101,7 +102,11 @@ function spansOf(program: ScreenProgram | undefined, from: Instant, to: Instant)
       return {
         from: begin,
         to: cuts[i] ?? segment.to,
-        shown: { source, id, media: loops.flatMap((loop) => (program.loops[loop] ?? []).map(({ media }) => media)) },
+        shown: {
+          source,
+          id,
+          media: loops.flatMap((loop) => drawnItems(program, loop).flatMap(({ media }) => media ?? [])),
+        },
         key: [
           ...[source, id, source === 'backdrop' ? null : since, ...loops.map((loop) => contentText(program, loop))],
           present.length > 0 ? canonicalJson(present.map(({ weave }) => ({ ...weave, loop: 0 }))) : '',
@@ -113,17 +118,24 @@ function spansOf(program: ScreenProgram | undefined, from: Instant, to: Instant)
 
 const texts = new WeakMap<ScreenProgram, Map<number, string>>();
 
-/** What tells a loop from another: its items, how its passes are put in order, and what sounds beside it. Written once a loop. */
+/** What tells a loop from another: its items with what their layouts show, how its passes are put in order, and what sounds beside it. Written once a loop. */
 function contentText(program: ScreenProgram, loop: number): string {
   const known = texts.get(program) ?? new Map<number, string>();
   texts.set(program, known);
   const found = known.get(loop);
   if (found !== undefined) return found;
   const items: Loop = program.loops[loop] ?? [];
-  const { orders, music } = program;
-  const text = canonicalJson({
-    ...{ items: items.map(withoutProvenance), order: orders?.[loop] ?? null, music: music?.[loop] ?? null },
+  const { orders, music, layouts = {}, bulletins = {} } = program;
+  const shown = items.map((item) => {
+    const { zones = [], ...layout } = layouts[item.layout ?? ''] ?? {};
+    const within = zones.map((zone) => ({ ...zone, loop: zone.loop < 0 ? '' : contentText(program, zone.loop) }));
+    return {
+      ...withoutProvenance(item),
+      ...(item.layout === undefined ? {} : { of: { ...layout, zones: within } }),
+      ...(item.bulletin === undefined ? {} : { of: bulletins[item.bulletin] ?? null }),
+    };
   });
+  const text = canonicalJson({ items: shown, order: orders?.[loop] ?? null, music: music?.[loop] ?? null });
   known.set(loop, text);
   return text;
 }

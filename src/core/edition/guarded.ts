@@ -1,6 +1,6 @@
 import equal from 'fast-deep-equal';
 import { itemFiles } from '../forecast/durations';
-import { knownContent, objectIn, type Booking, type Content, type Plan } from '../plan';
+import { knownContent, objectIn, type Booking, type Content, type KnownContent, type Plan } from '../plan';
 import { knownItem } from '../plan/known';
 import { never } from '../refusal';
 
@@ -9,7 +9,7 @@ import { never } from '../refusal';
  * the same on the screens, whatever it is called.
  */
 
-/** Everything that a content may show or play, by the hashes of its files: a file that is in the library twice is the same. */
+/** Everything that a content may show or play: files by their hashes, as one that is in the library twice is the same, and what isn't a file by its id. */
 function filesIn(plan: Plan, content: Content): ReadonlySet<string> {
   const found = new Set<string>();
   const seen = new Set<string>();
@@ -22,21 +22,30 @@ function filesIn(plan: Plan, content: Content): ReadonlySet<string> {
     seen.add(id);
     for (const item of objectIn(plan, 'playlist', id)?.items ?? []) {
       const what = knownItem(item);
-      if (what.kind === 'playlist') walk(what.id);
-      else for (const file of itemFiles(plan, item)) add(file.id);
+      if (what.kind === 'collect') for (const file of itemFiles(plan, item)) add(file.id);
+      else show(what);
     }
   };
-  const { kind, id } = knownContent(content);
-  switch (kind) {
-    case 'media':
-      add(id);
-      return found;
-    case 'playlist':
-      walk(id);
-      return found;
-    default:
-      return never(kind);
-  }
+  const show = ({ kind, id }: Pick<KnownContent, 'kind' | 'id'>): void => {
+    switch (kind) {
+      case 'media':
+        return add(id);
+      case 'playlist':
+        return walk(id);
+      case 'layout':
+        for (const zone of objectIn(plan, 'layout', id)?.zones ?? [])
+          if (zone.content) show(knownContent(zone.content));
+        return;
+      case 'bulletin':
+      case 'input':
+        found.add(`${kind} ${id}`);
+        return;
+      default:
+        return never(kind);
+    }
+  };
+  show(knownContent(content));
+  return found;
 }
 
 /**

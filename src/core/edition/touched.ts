@@ -21,7 +21,8 @@ export function touchedScreens(before: Plan, after: Plan): ReadonlySet<string> {
   const selectors = new Set<string>();
   for (const booking of changedOf(before.bookings, after.bookings)) selectors.add(booking.where);
   for (const booking of after.bookings)
-    if (touch.content(booking.content) || touch.when(booking.when)) selectors.add(booking.where);
+    if (touch.content(booking.content) || touch.when(booking.when) || touch.cue(booking.cue))
+      selectors.add(booking.where);
   const parsed = [...selectors].map(selectorOf);
   const siteTags = new Map(after.sites.map((site) => [site.id, site.tags]));
   for (const screen of after.screens) {
@@ -42,12 +43,14 @@ function changedOf<T extends { readonly id: string }>(before: readonly T[], afte
   return [...before.filter((one) => !next.has(one)), ...after.filter((one) => !old.has(one))];
 }
 
-/** What changed below bookings and backdrops: calendars, files, playlists, and the playlists that hold them. */
+/** What changed below bookings and backdrops: calendars, cues, files, bulletins, playlists, layouts, and what holds them. */
 class Touch {
   private readonly calendars: ReadonlySet<string>;
+  private readonly cues: ReadonlySet<string>;
   private readonly contents: { readonly [K in ContentKind]: Set<string> };
 
   constructor(before: Plan, after: Plan) {
+    this.cues = new Set(changedOf(before.cues, after.cues).map((one) => one.id));
     this.calendars = new Set(changedOf(before.calendars, after.calendars).map((one) => one.id));
     const files = [
       ...changedOf(before.media, after.media),
@@ -57,23 +60,35 @@ class Touch {
     const terms = files.map(mediaTerms);
     const lists = [...before.playlists, ...after.playlists];
     const playlist = new Set(changedOf(before.playlists, after.playlists).map((one) => one.id));
-    this.contents = { media, playlist };
+    const layouts = [...before.layouts, ...after.layouts];
+    const layout = new Set(changedOf(before.layouts, after.layouts).map((one) => one.id));
+    const bulletin = new Set(changedOf(before.bulletins, after.bulletins).map((one) => one.id));
+    // The plan has no list of inputs: nothing of them changes.
+    this.contents = { media, playlist, layout, bulletin, input: new Set() };
     for (const list of lists) {
       const own = list.items.some(
         (item) => (item.when !== undefined && this.when(item.when)) || this.item(item, terms),
       );
       if (own) playlist.add(list.id);
     }
-    for (let size = -1; size !== playlist.size;) {
-      size = playlist.size;
+    const holds = ({ kind, id }: ReturnType<typeof knownItem> & { id?: string }) =>
+      kind !== 'collect' && this.contents[kind].has(id ?? '');
+    for (let size = -1; size !== playlist.size + layout.size;) {
+      size = playlist.size + layout.size;
       for (const list of lists)
-        if (playlist.has(list.music?.playlist ?? '') || list.items.some((item) => playlist.has(item.playlist ?? '')))
+        if (playlist.has(list.music?.playlist ?? '') || list.items.some((item) => holds(knownItem(item))))
           playlist.add(list.id);
+      for (const { id, zones } of layouts)
+        if (zones.some((zone) => this.content(zone.content) || (zone.when && this.when(zone.when)))) layout.add(id);
     }
   }
 
   readonly when = (when: When): boolean =>
     this.calendars.size > 0 && calendarsOf(when).some((id) => this.calendars.has(id));
+
+  cue(id: string | undefined): boolean {
+    return id !== undefined && this.cues.has(id);
+  }
 
   content(content: Content | undefined): boolean {
     if (!content) return false;
@@ -89,7 +104,11 @@ class Touch {
         return this.contents.media.has(what.id);
       case 'collect':
         return changed.some((terms) => matches(selectorOf(what.rule), terms));
+      case 'bulletin':
+        return this.contents.bulletin.has(what.id);
       case 'playlist':
+      case 'layout':
+      case 'input':
         return false;
       default:
         return never(what);

@@ -2,7 +2,8 @@ import type { Instant } from '../instant';
 import type { ContentKind } from '../plan/contents';
 import type { Plan } from '../plan/schema';
 import { NetworkForecast, type GroupForecast } from './network';
-import { loopsIn, segmentPlays } from './plays';
+import { union, type Interval } from '../when';
+import { drawnPlays, loopsIn, segmentPlays, zoneLoops } from './plays';
 import { comesFrom } from './loop';
 import { placeOf } from './program';
 
@@ -39,20 +40,24 @@ function timeIn({ program, segments }: GroupForecast, { kind, id }: Subject): Om
   /** For each loop, whether each of its items belongs to the subject. */
   const belongs = program.loops.map((loop) => loop.map((item) => kind !== 'booking' && comesFrom(item, { kind, id })));
   let [ms, plays, first] = [0, 0, Infinity];
+  const inZones: Interval[] = [];
   for (const segment of segments) {
     const whole = kind === 'booking';
     const own = segment.source === 'backdrop' ? null : segment.id;
     const loops = loopsIn(program, place, segment);
     const may = whole
       ? loops.some(({ weave }) => (weave ? weave.id : own) === id)
-      : loops.some(({ loop }) => belongs[loop]?.includes(true));
+      : loops.some(({ loop }) => [loop, ...zoneLoops(program, loop)].some((one) => belongs[one]?.includes(true)));
     if (!may) continue;
-    for (const play of segmentPlays(program, place, segment)) {
+    for (const play of (whole ? segmentPlays : drawnPlays)(program, place, segment)) {
       if (whole ? (play.weave ?? own) !== id : !belongs[play.loop]?.[play.item]) continue;
-      ms += play.to - play.from;
+      if (program.layouts) inZones.push([play.from, play.to]);
+      else ms += play.to - play.from;
       plays++;
       first = Math.min(first, play.from);
     }
   }
+  // In two zones at once it counts once.
+  for (const [from, to] of union(inZones)) ms += to - from;
   return plays === 0 ? null : { ms, plays, first };
 }

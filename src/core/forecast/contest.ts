@@ -75,7 +75,7 @@ export class Contest {
     const { program, place, segments } = this.group;
     const on = intersect(instantsOf(when, place, this.from, this.to), [[this.from, this.to]]);
     if (on.length === 0) return 'no time';
-    if (intersect(on, loopInstants(program.loops[loop] ?? [], place, this.from, this.to)).length === 0)
+    if (intersect(on, loopInstants(program, program.loops[loop] ?? [], place, this.from, this.to)).length === 0)
       return 'nothing to show';
     const met = segments.filter((segment) => loopsIn(program, place, segment).some(({ weave }) => weave?.id === id));
     const airs = met.some((segment) => segmentPlays(program, place, segment).some(({ weave }) => weave === id));

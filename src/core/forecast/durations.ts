@@ -1,10 +1,11 @@
 import type { Item, Media, Plan } from '../plan/schema';
 import { isShown, knownItem } from '../plan/known';
+import { objectIn } from '../plan/patch';
 import { never } from '../refusal';
 import { mediaOrder } from './flatten';
 import { matches, mediaTerms, selectorOf } from '../selector';
 
-/** How long one item of a playlist lasts in a round, in milliseconds, if all of it is available; and how many files it has. */
+/** How long one item of a playlist lasts in a round, in milliseconds, if all of it is available; and how many turns it has. */
 export function itemLength(plan: Plan, item: Item): { durationMs: number; files: number } {
   return lengthWithin(plan, item, new Set());
 }
@@ -37,6 +38,12 @@ function lengthWithin(plan: Plan, item: Item, above: ReadonlySet<string>): { dur
         files: files.length,
       };
     }
+    case 'layout':
+    case 'bulletin':
+    case 'input': {
+      const shown = what.kind === 'input' ? null : objectIn(plan, what.kind, what.id);
+      return { durationMs: what.durationMs ?? shown?.durationMs ?? usual, files: 1 };
+    }
     default:
       return never(what);
   }
@@ -53,7 +60,7 @@ export function soundLength(plan: Plan, items: readonly Item[], above: ReadonlyS
   }, 0);
 }
 
-/** The files that an item shows, in their order: one, those that a collecting rule finds, or none for a nested playlist. */
+/** The files that an item shows itself, in their order: one, those that a collecting rule finds, or none for what isn't a file. */
 export const itemFiles = (plan: Plan, item: Item): readonly Media[] => filesOf(plan, item, false);
 
 function filesOf(plan: Plan, item: Item, heard: boolean): readonly Media[] {
@@ -61,6 +68,9 @@ function filesOf(plan: Plan, item: Item, heard: boolean): readonly Media[] {
   const what = knownItem(item);
   switch (what.kind) {
     case 'playlist':
+    case 'layout':
+    case 'bulletin':
+    case 'input':
       return [];
     case 'media':
       return plan.media.filter((file) => file.id === what.id && wanted(file));

@@ -1,4 +1,4 @@
-import type { Fit } from '../plan/kinds/playlist';
+import type { Fit } from '../plan/looks';
 import { isShown } from '../plan/known';
 import type { ShownMedia } from '../plan/kinds/media';
 import type { Plan } from '../plan/schema';
@@ -96,7 +96,7 @@ function* seenOn(plan: Plan, only?: ReadonlySet<string>): Generator<Seen> {
   const narrow = programMaker(plan);
   for (const [key, alike] of sizes)
     for (const { media, fit = 'whole' } of narrow(groups.get(key)?.screen.id ?? '').loops.flat()) {
-      const file = files.get(media);
+      const file = media === undefined ? undefined : files.get(media);
       if (file) for (const { size, screens } of alike.values()) yield { file, fit, size, screens };
     }
 }

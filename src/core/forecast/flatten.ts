@@ -1,4 +1,4 @@
-import { knownContent } from '../plan/contents';
+import { CONTENTS, knownContent, type Drawn } from '../plan/contents';
 import { isShown, knownItem, type KnownItem } from '../plan/known';
 import type { Content, Item, Media, Plan, When } from '../plan/schema';
 import { Refusal, never } from '../refusal';
@@ -7,7 +7,7 @@ import { isAlways } from '../when';
 import { isShuffled, withoutProvenance, type Loop, type LoopItem, type Order } from './loop';
 import type { ProgramMusic } from './program';
 
-/** A content as a loop of files: nested playlists and collecting rules written out, for the screens that bear some terms. */
+/** A content as a loop of what is drawn: nested playlists and collecting rules written out, for the screens that bear some terms. */
 
 const DEFAULT_DURATION_MS = 10_000;
 /** Files of one loop, at most: what rules collect grows with the library, and no screen shows so many. */
@@ -21,8 +21,19 @@ const tooLong = (name: string) => {
 /** What an item says of its files' turns. */
 type ItemSettings = Pick<Item, 'durationMs' | 'clip' | 'transition' | 'fit' | 'volume'>;
 
-/** How a file looks in its turn: what is said of it, without what is usual. */
-function lookOf({ transition, fit, volume }: Omit<ItemSettings, 'durationMs' | 'clip'>, durationMs: number) {
+type Look = Pick<ItemSettings, 'transition' | 'fit' | 'volume'>;
+
+/** How what is shown looks where its item says nothing of it: what a zone says; and whether none of it is heard. */
+export interface UsualLook extends Pick<ItemSettings, 'transition' | 'fit'> {
+  readonly silent?: boolean | undefined;
+}
+
+const NOTHING_SAID: UsualLook = {};
+
+/** How what is shown looks in its turn: what is said of it, without what is usual. */
+function lookOf(own: Look, usual: UsualLook, durationMs: number) {
+  const { transition = usual.transition, fit = usual.fit } = own;
+  const volume = usual.silent ? undefined : own.volume;
   const ms = Math.min(transition?.ms ?? 0, Math.floor(durationMs / 2));
   return {
     ...(transition && transition.kind !== 'cut' && ms > 0 ? { transition: { kind: transition.kind, ms } } : {}),
@@ -40,45 +51,60 @@ export interface Flat {
   readonly music: ProgramMusic | null;
 }
 
-/** What is to be flattened of a plan, looked up once: its files and playlists, and what rules collect. */
+/** What is to be flattened of a plan, looked up once: its files, playlists, layouts and bulletins, and what rules collect. */
 export class Flattener {
   private readonly media: ReadonlyMap<string, Media>;
   private readonly playlists: ReadonlyMap<string, Plan['playlists'][number]>;
+  readonly layouts: ReadonlyMap<string, Plan['layouts'][number]>;
+  readonly bulletins: ReadonlyMap<string, Plan['bulletins'][number]>;
   private readonly collected = new Map<string, readonly Media[]>();
 
   constructor(private readonly plan: Plan) {
     this.media = new Map(plan.media.map((file) => [file.id, file]));
     this.playlists = new Map(plan.playlists.map((list) => [list.id, list]));
+    this.layouts = new Map(plan.layouts.map((layout) => [layout.id, layout]));
+    this.bulletins = new Map(plan.bulletins.map((bulletin) => [bulletin.id, bulletin]));
   }
 
   /** What screens with these terms see of a content. Throws a Refusal for a loop past all measure. */
-  flat(content: Content, terms: ReadonlySet<string>): Flat {
+  flat(content: Content, terms: ReadonlySet<string>, usual = NOTHING_SAID): Flat {
     const what = knownContent(content);
-    switch (what.kind) {
-      case 'playlist':
-        return { ...this.list(what.id, terms, false), music: this.music(what.id, terms) };
-      case 'media': {
-        const file = this.media.get(what.id);
-        const loop = isWanted(file, false) ? [this.turn(file, { durationMs: what.durationMs }, [])] : [];
-        return { loop, order: null, music: null };
-      }
-      default:
-        return never(what);
-    }
+    if (what.kind === 'playlist')
+      return {
+        ...this.list(what.id, terms, usual, false),
+        music: usual.silent ? null : this.music(what.id, terms),
+      };
+    const turns = this.turnsOf(what, { durationMs: what.durationMs }, 0, usual, [], false);
+    const loop = turns.map(([, turn]): LoopItem => (CONTENTS[what.kind].rounds ? turn : { ...turn, stays: true }));
+    return { loop, order: null, music: null };
+  }
+
+  /** What screens with these terms see in a zone: its `when` is one of each of its items. */
+  zone({ content, when, ...look }: Plan['layouts'][number]['zones'][number], terms: ReadonlySet<string>): Flat {
+    if (!content) return { loop: [], order: null, music: null };
+    const { fit, transition, sound } = look;
+    const flat = this.flat(content, terms, { fit, transition, silent: !sound });
+    if (!when || isAlways(when)) return flat;
+    return { ...flat, loop: flat.loop.map((item) => ({ ...item, when: [when, ...item.when] })) };
   }
 
   /** What sounds beside a playlist's loop: nothing where no sound of its music is for these screens. */
   private music(playlistId: string, terms: ReadonlySet<string>): ProgramMusic | null {
     const { music } = this.playlists.get(playlistId) ?? {};
     if (!music || music.volume === 0) return null;
-    const { loop, order } = this.list(music.playlist, terms, true);
+    const { loop, order } = this.list(music.playlist, terms, NOTHING_SAID, true);
     return loop.length === 0
       ? null
       : { loop: loop.map(withoutProvenance), ...(order ? { order } : {}), volume: music.volume };
   }
 
-  /** A playlist's pictures and videos with all that is nested; or its sounds, where these are `heard`. */
-  private list(playlistId: string, terms: ReadonlySet<string>, heard: boolean): Pick<Flat, 'loop' | 'order'> {
+  /** What a playlist shows, with all that is nested; or its sounds, where these are `heard`. */
+  private list(
+    playlistId: string,
+    terms: ReadonlySet<string>,
+    usual: UsualLook,
+    heard: boolean,
+  ): Pick<Flat, 'loop' | 'order'> {
     const loop: LoopItem[] = [];
     const expand = (id: string, conditions: readonly When[], path: readonly string[], outer?: number): Order => {
       const { items = [], order, archived } = this.playlists.get(id) ?? {};
@@ -91,11 +117,8 @@ export class Flattener {
           entries.push([`${place}`, expand(what.id, needed, [...path, what.id], outer ?? place)]);
           continue;
         }
-        for (const [name, file] of this.filesOf(what, place, heard)) {
-          if (!isWanted(file, heard)) continue;
-          const turn = this.turn(file, heard ? {} : item, needed);
+        for (const [name, turn] of this.turnsOf(what, heard ? {} : item, place, usual, needed, heard))
           entries.push([name, loop.push({ ...turn, through: path, place: outer ?? place }) - 1]);
-        }
         if (loop.length > MOST_ITEMS) throw tooLong(this.playlists.get(playlistId)?.name ?? '');
       }
       return { playlist: id, shuffled: order === 'shuffled', entries };
@@ -104,17 +127,33 @@ export class Flattener {
     return { loop, order: isShuffled(order) ? order : null };
   }
 
-  /** The files of an item other than a playlist, each with its name among the entries of its own. */
-  private filesOf(
+  /** The turns of an item other than a playlist, each with its name among the entries of its own. */
+  private turnsOf(
     what: Exclude<KnownItem, { kind: 'playlist' }>,
+    said: ItemSettings,
     place: number,
+    usual: UsualLook,
+    conditions: readonly When[],
     heard: boolean,
-  ): readonly (readonly [name: string, file: Media | undefined])[] {
+  ): readonly (readonly [name: string, turn: LoopItem])[] {
+    const ofFile = (file: Media) => this.turn(file, said, usual, conditions);
     switch (what.kind) {
-      case 'media':
-        return [[`${place}`, this.media.get(what.id)]];
+      case 'media': {
+        const file = this.media.get(what.id);
+        return isWanted(file, heard) ? [[`${place}`, ofFile(file)]] : [];
+      }
       case 'collect':
-        return this.collect(what.rule, what.order, what.limit, heard).map((file, i) => [`${place}.${i}`, file]);
+        return this.collect(what.rule, what.order, what.limit, heard).map((file, i) => [`${place}.${i}`, ofFile(file)]);
+      case 'layout':
+        return heard
+          ? []
+          : [[`${place}`, this.drawn({ layout: what.id }, this.layouts.get(what.id), said, usual, conditions)]];
+      case 'bulletin':
+        return heard
+          ? []
+          : [[`${place}`, this.drawn({ bulletin: what.id }, this.bulletins.get(what.id), said, usual, conditions)]];
+      case 'input':
+        return heard ? [] : [[`${place}`, this.drawn({ input: what.id }, undefined, said, usual, conditions)]];
       default:
         return never(what);
     }
@@ -133,16 +172,36 @@ export class Flattener {
     return found.slice(0, limit);
   }
 
+  /** A turn of what isn't a file, by what an item says of it: for its own time, or that of what it shows, or what is usual. */
+  private drawn(
+    what: Drawn,
+    shown: { readonly durationMs?: number | undefined } | undefined,
+    said: ItemSettings,
+    usual: UsualLook,
+    conditions: readonly When[],
+  ): LoopItem {
+    const durationMs = said.durationMs ?? shown?.durationMs ?? this.usualMs;
+    return { ...what, durationMs, when: conditions, ...lookOf(said, usual, durationMs) };
+  }
+
+  private get usualMs(): number {
+    return this.plan.network.defaultDurationMs ?? DEFAULT_DURATION_MS;
+  }
+
   /** A file's turn by what an item says of it. */
-  private turn(file: Media, { durationMs: own, clip, ...look }: ItemSettings, conditions: readonly When[]): LoopItem {
-    const usual = this.plan.network.defaultDurationMs ?? DEFAULT_DURATION_MS;
-    const durationMs = (clip && clip[1] - clip[0]) ?? own ?? file.durationMs ?? usual;
+  private turn(
+    file: Media,
+    { durationMs: own, clip, ...look }: ItemSettings,
+    usual: UsualLook,
+    conditions: readonly When[],
+  ): LoopItem {
+    const durationMs = (clip && clip[1] - clip[0]) ?? own ?? file.durationMs ?? this.usualMs;
     return {
       media: file.id,
       ...(clip && clip[0] > 0 ? { fromMs: clip[0] } : {}),
       durationMs,
       when: file.when && !isAlways(file.when) ? [...conditions, file.when] : conditions,
-      ...(isShown(file) ? lookOf(look, durationMs) : {}),
+      ...(isShown(file) ? lookOf(look, usual, durationMs) : {}),
     };
   }
 }

@@ -1,27 +1,41 @@
 import { formatInstant, type Instant } from '../instant';
-import { segmentPlays, type Play } from './plays';
+import { drawnOnly } from '../plan/contents';
+import { overlays, type OverlayTime } from './overlays';
+import { segmentPlays, zonePlays, type WholePlay, type ZonePlays } from './plays';
 import { placeOf, type ScreenProgram } from './program';
 import { segments, type Segment } from './segments';
 
 export interface Forecast {
   readonly segments: readonly Segment[];
-  readonly plays: readonly Play[];
+  readonly plays: readonly WholePlay[];
+  /** What is drawn above it, where the program has overlays. */
+  readonly overlays?: readonly OverlayTime[] | undefined;
 }
 
 export interface ForecastOptions {
   /** Also compute every item's time on screen. */
   readonly plays?: boolean;
+  /** Without what zones show, where that isn't asked. */
+  readonly zones?: false;
 }
 
 /** What a screen shows in `[from, to)`: a pure function of its program and the time, the same on server and player. */
 export function forecast(program: ScreenProgram, from: Instant, to: Instant, options: ForecastOptions = {}): Forecast {
   const place = placeOf(program);
   const found = segments(program, place, from, to);
-  return { segments: found, plays: options.plays ? found.flatMap((one) => segmentPlays(program, place, one)) : [] };
+  const over = program.overlays ? { overlays: overlays(program, place, found) } : {};
+  if (!options.plays) return { segments: found, plays: [], ...over };
+  const plays = found.flatMap((segment) =>
+    segmentPlays(program, place, segment).map((play): WholePlay => {
+      const zones = options.zones === false ? undefined : zonePlays(program, place, segment, play);
+      return zones ? { ...play, zones } : play;
+    }),
+  );
+  return { segments: found, plays, ...over };
 }
 
 /** The segment and play at one instant; `play` is null where nothing plays. */
-export function forecastAt(program: ScreenProgram, instant: Instant): { segment: Segment; play: Play | null } {
+export function forecastAt(program: ScreenProgram, instant: Instant): { segment: Segment; play: WholePlay | null } {
   const { segments: found, plays } = forecast(program, instant, instant + 1, { plays: true });
   return { segment: found[0] as Segment, play: plays[0] ?? null };
 }
@@ -39,13 +53,27 @@ export function forecastDocument(screen: string, result: Forecast, plays: boolea
     })),
     ...(plays
       ? {
-          plays: result.plays.map(({ from, to, media, weave }) => ({
-            from: formatInstant(from),
-            to: formatInstant(to),
-            media,
-            ...(weave === null ? {} : { weave }),
+          plays: result.plays.map(playDocument),
+        }
+      : {}),
+    ...(result.overlays
+      ? {
+          overlays: result.overlays.map(({ from, to, id, since, layout, zones }) => ({
+            ...{ from: formatInstant(from), to: formatInstant(to), id, since: formatInstant(since), layout },
+            ...(plays ? { zones: zones.map(zoneDocument) } : {}),
           })),
         }
       : {}),
   };
 }
+
+function playDocument(play: WholePlay): object {
+  const { from, to, weave, zones } = play;
+  return {
+    ...{ from: formatInstant(from), to: formatInstant(to), ...drawnOnly(play) },
+    ...(weave === null ? {} : { weave }),
+    ...(zones ? { zones: zones.map(zoneDocument) } : {}),
+  };
+}
+
+const zoneDocument = ({ zone, plays }: ZonePlays): object => ({ zone, plays: plays.map(playDocument) });

@@ -2,9 +2,31 @@ export { broughtTo, type Brought, type BroughtBooking } from './brought';
 export { darkHours, type DarkHours } from './dark-hours';
 export { forecast, forecastAt, forecastDocument, type Forecast } from './forecast';
 export { withoutProvenance, type Loop, type LoopItem } from './loop';
-export { placeOf, namedZones, zonesOf, type BackdropLevel, type ProgramWeave, type ScreenProgram } from './program';
+export {
+  placeOf,
+  namedZones,
+  zonesOf,
+  withFirings,
+  type BackdropLevel,
+  type Firing,
+  type ProgramLayout,
+  type ProgramWeave,
+  type ScreenProgram,
+} from './program';
 export { programMaker, screenProgram } from './narrow';
-export { loopsIn, musicPlays, segmentPlays, type Play } from './plays';
+export {
+  drawnItems,
+  drawnPlays,
+  loopsIn,
+  musicPlays,
+  segmentPlays,
+  zoneLoops,
+  zonePlays,
+  type Play,
+  type WholePlay,
+  type ZonePlays,
+} from './plays';
+export type { OverlayTime } from './overlays';
 export {
   candidates,
   compareCandidates,

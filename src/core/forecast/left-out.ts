@@ -54,6 +54,10 @@ function whyNone(plan: Plan, item: Item, terms: ReadonlySet<string>): LeftOutRea
     }
     case 'collect':
       return { kind: 'no file' };
+    case 'layout':
+    case 'bulletin':
+    case 'input':
+      return { kind: 'empty' };
     default:
       return never(what);
   }

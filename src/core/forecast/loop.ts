@@ -1,13 +1,14 @@
-import type { KnownContent } from '../plan/contents';
-import type { Fit, Transition } from '../plan/kinds/playlist';
+import { drawnIn, type Drawn, type KnownContent } from '../plan/contents';
+import type { Fit, Transition } from '../plan/looks';
 import type { When } from '../plan/schema';
 
-/** A loop: files in turn, and how each pass puts them in order. */
+/** A loop: what is shown in turn, and how each pass puts that in order. */
 
-/** One file's turn in a loop. It is available when all of `when` hold; an empty list is always. */
-export interface LoopItem {
-  readonly media: string;
+/** One turn in a loop: of a file, a layout, a bulletin or an input. It is available when all of `when` hold; an empty list is always. */
+export interface LoopItem extends Drawn {
   readonly durationMs: number;
+  /** It has no rounds (domain section 10): one play for as long as it is available. */
+  readonly stays?: true | undefined;
   /** How far into its film it begins, in milliseconds; absent: at its beginning. */
   readonly fromMs?: number | undefined;
   readonly when: readonly When[];
@@ -31,9 +32,15 @@ export type Loop = readonly LoopItem[];
 /** An item without where it came from: what a player needs of it. */
 export const withoutProvenance = ({ through: _through, place: _place, ...item }: LoopItem): LoopItem => item;
 
-/** Whether an item's turn shows a content: its file, or what it came through. Known as `through` is. */
+/** Whether an item's turn shows a content: itself, or a playlist that it came through. Known as `through` is. */
 export const comesFrom = (item: LoopItem, { kind, id }: Pick<KnownContent, 'kind' | 'id'>): boolean =>
-  kind === 'media' ? item.media === id : item.through?.includes(id) === true;
+  kind === 'playlist' ? item.through?.includes(id) === true : item[kind] === id;
+
+/** Whether two turns show the same thing. */
+export function showsTheSame(a: Drawn, b: Drawn): boolean {
+  const [one, other] = [drawnIn(a), drawnIn(b)];
+  return one.kind === other.kind && one.id === other.id;
+}
 
 /**
  * How the items of a loop are put in order in each pass (domain section 9): the entries of a playlist, with what they are in the

@@ -1,23 +1,36 @@
 import { contentKey } from '../plan/contents';
+import type { Firing as PlanFiring } from '../cues';
 import type { Booking, Content, Plan, Screen, Site } from '../plan/schema';
 import { matches, namedTerms, screenTerms, selectorOf } from '../selector';
 import { calendarsOf, followsHours, followsSun } from '../when';
 import { Flattener, type Flat } from './flatten';
-import { conditionsOf } from './loop';
-import type { BackdropLevel, ProgramBooking, ProgramWeave, ScreenProgram } from './program';
+import { conditionsOf, type Loop } from './loop';
+import type {
+  BackdropLevel,
+  Firing,
+  ProgramBooking,
+  ProgramLayout,
+  ProgramOverlay,
+  ProgramWeave,
+  ProgramZone,
+  ScreenProgram,
+} from './program';
 
 /** Narrows a checked plan to one of its screens (domain sections 4 and 6). Throws RangeError for an unknown screen, a Refusal for a loop past all measure. */
-export function screenProgram(plan: Plan, screenId: string): ScreenProgram {
-  return programMaker(plan)(screenId);
+export function screenProgram(plan: Plan, screenId: string, firings: readonly PlanFiring[] = []): ScreenProgram {
+  return programMaker(plan, firings)(screenId);
 }
 
 /**
  * The same for many screens of one plan: what they share is looked up once, and those that nothing tells apart have one program. `selected`
- * are the bookings that reach the screen, where known.
+ * are the bookings that reach the screen, where known. Programs carry those of the `firings` that reach their screens.
  */
-export function programMaker(plan: Plan): (screenId: string, selected?: readonly Booking[]) => ScreenProgram {
+export function programMaker(
+  plan: Plan,
+  firings: readonly PlanFiring[] = [],
+): (screenId: string, selected?: readonly Booking[]) => ScreenProgram {
   const [sites, screens] = [byId(plan.sites), byId(plan.screens)];
-  const narrowing = new Narrowing(plan);
+  const narrowing = new Narrowing(plan, firings);
   /** What screens that nothing tells apart have in common, and their programs: by zone too, and by hours and location where something asks for them. */
   const bodies = new Map<string, { readonly body: Body; readonly programs: Map<string, ScreenProgram> }>();
   return (screenId, selected) => {
@@ -68,13 +81,18 @@ class Narrowing {
   /** Loops by what tells screens apart, then by content: screens of one kind share them. */
   private readonly flats = new Map<string, Map<string, Flat>>();
 
-  constructor(private readonly plan: Plan) {
+  constructor(
+    private readonly plan: Plan,
+    private readonly firings: readonly PlanFiring[],
+  ) {
     this.calendars = byId(plan.calendars);
     this.prepared = plan.bookings.filter(({ takeover, onHold }) => takeover && onHold);
     this.flattener = new Flattener(plan);
     const where = [
       ...plan.bookings.map((booking) => booking.where),
       ...plan.playlists.flatMap((list) => list.items.flatMap((item) => item.where ?? [])),
+      ...plan.layouts.flatMap((layout) => layout.zones.flatMap((zone) => zone.where ?? [])),
+      ...firings.flatMap((firing) => firing.where ?? []),
     ];
     const selectors = [...new Set(where)].map(selectorOf);
     this.named = new Set(
@@ -96,7 +114,7 @@ class Narrowing {
     const reaching =
       selected ?? plan.bookings.filter((booking) => !booking.onHold && matches(selectorOf(booking.where), terms));
     const bookings = reaching
-      .filter(({ weave }) => !weave)
+      .filter(({ weave, overlay }) => !weave && !overlay)
       .map((booking) => bookingFor(booking, numbers.of(booking.content)))
       .filter((booking) => booking.loop >= 0);
     const weaves = reaching
@@ -115,12 +133,18 @@ class Narrowing {
     // A prepared takeover is in no forecast, but its files must be on the player when it is fired.
     if (!selected)
       for (const { content, where } of this.prepared) if (matches(selectorOf(where), terms)) numbers.of(content);
+    const overlays = reaching.flatMap((booking) => overlayFor(booking, numbers) ?? []);
     const lightsOut = screen.lightsOut ?? [];
-    const { flats } = numbers;
+    const { flats, layouts } = numbers;
     const loops = flats.map(({ loop }) => loop);
     const heard = flats.flatMap(({ music }) => (music ? [music.loop] : []));
+    const bulletins = this.bulletinsIn(loops);
+    const cues = new Set(bookings.map(({ cue }) => cue));
+    const fired = this.firings.filter(
+      ({ cue, where }) => cues.has(cue) && (where === undefined || matches(selectorOf(where), terms)),
+    );
     const used = [
-      ...[...bookings, ...weaves].map((one) => one.when),
+      ...[...bookings, ...weaves, ...overlays].map((one) => one.when),
       ...[...lightsOut, ...[...loops, ...heard].flatMap(conditionsOf)],
     ];
     const calendarIds = new Set(used.flatMap(calendarsOf));
@@ -133,31 +157,87 @@ class Narrowing {
       ...(heard.length > 0 ? { music: flats.map(({ music }) => music) } : {}),
       bookings,
       ...(weaves.length > 0 ? { weaves } : {}),
+      ...(layouts.size > 0 ? { layouts: Object.fromEntries(layouts) } : {}),
+      ...(bulletins ? { bulletins } : {}),
+      ...(overlays.length > 0 ? { overlays } : {}),
+      ...(fired.length > 0 ? { firings: fired.map(firingFor).sort((a, b) => a.at - b.at) } : {}),
       backdrops,
       lightsOut,
     };
   }
 
-  /** Numbers the loops of a screen as they are asked for: -1 where nothing of a content is for it. */
-  private numbering(terms: ReadonlySet<string>): { readonly flats: readonly Flat[]; of(content: Content): number } {
+  private bulletinsIn(loops: readonly Loop[]): ScreenProgram['bulletins'] {
+    const ids = new Set(loops.flatMap((loop) => loop.flatMap(({ bulletin }) => bulletin ?? [])));
+    const found = [...ids].flatMap((id) => this.flattener.bulletins.get(id) ?? []);
+    if (found.length === 0) return undefined;
+    return Object.fromEntries(found.map(({ id, name: _name, durationMs: _ms, ...says }) => [id, says]));
+  }
+
+  /** Numbers the loops of a screen as they are asked for, and gathers the layouts that they show. */
+  private numbering(terms: ReadonlySet<string>): Numbering {
     const key = this.matchKeyOf(terms);
     const shared = this.flats.get(key) ?? new Map<string, Flat>();
     this.flats.set(key, shared);
     const flats: Flat[] = [];
     const known = new Map<string, number>();
-    const of = (content: Content): number => {
-      const key = contentKey(content);
+    const layouts = new Map<string, ProgramLayout>();
+    const numbered = (key: string, make: () => Flat): number => {
       let number = known.get(key);
-      if (number === undefined) {
-        const flat = shared.get(key) ?? this.flattener.flat(content, terms);
-        shared.set(key, flat);
-        number = flat.loop.length === 0 ? -1 : flats.push(flat) - 1;
-        known.set(key, number);
-      }
+      if (number !== undefined) return number;
+      const flat = shared.get(key) ?? make();
+      shared.set(key, flat);
+      number = flat.loop.length === 0 ? -1 : flats.push(flat) - 1;
+      known.set(key, number);
+      for (const { layout } of flat.loop) if (layout !== undefined) layoutOf(layout);
       return number;
     };
-    return { flats, of };
+    const of = (content: Content): number => {
+      const number = numbered(contentKey(content), () => this.flattener.flat(content, terms));
+      const layout = flats[number]?.loop[0]?.stays && flats[number]?.loop[0]?.layout;
+      return layout && !layoutOf(layout) ? -1 : number;
+    };
+    /** A layout as this screen sees it; undefined where nothing of it is for the screen. */
+    const layoutOf = (id: string): ProgramLayout | undefined => {
+      const layout = this.flattener.layouts.get(id);
+      if (!layout) return undefined;
+      let made = layouts.get(id);
+      if (!made) {
+        const { width, height, background } = layout;
+        const zones = layout.zones
+          .filter(({ where }) => where === undefined || matches(selectorOf(where), terms))
+          .map((zone): ProgramZone => {
+            const loop = numbered(`zone ${id} ${zone.id}`, () => this.flattener.zone(zone, terms));
+            const { x, y, goesOn, touch } = zone;
+            const place = { id: zone.id, x, y, width: zone.width, height: zone.height };
+            return { ...place, loop, ...(goesOn ? { goesOn } : {}), ...(touch ? { touch } : {}) };
+          });
+        made = { width, height, ...(background === undefined ? {} : { background }), zones };
+        layouts.set(id, made);
+      }
+      return made.zones.some(({ loop }) => loop >= 0) ? made : undefined;
+    };
+    return { flats, layouts, of, layoutOf };
   }
+}
+
+/** The loops of one screen, as they are asked for. */
+interface Numbering {
+  readonly flats: readonly Flat[];
+  readonly layouts: ReadonlyMap<string, ProgramLayout>;
+  /** The number of a content's loop: -1 where nothing of it is for the screen. */
+  of(content: Content): number;
+  layoutOf(id: string): ProgramLayout | undefined;
+}
+
+const firingFor = ({ cue, at, end }: PlanFiring): Firing => ({ cue, at: Date.parse(at), ...(end ? { end } : {}) });
+
+function overlayFor(
+  { id, priority, created, when, content, overlay }: Booking,
+  numbers: Numbering,
+): ProgramOverlay | undefined {
+  if (!overlay || content.layout === undefined || !numbers.layoutOf(content.layout)) return undefined;
+  const over = overlay.overTakeovers ? { overTakeovers: true as const } : {};
+  return { id, priority, created: Date.parse(created), when, layout: content.layout, ...over };
 }
 
 const bookingFor = (booking: Booking, loop: number): ProgramBooking => ({
@@ -169,4 +249,6 @@ const bookingFor = (booking: Booking, loop: number): ProgramBooking => ({
   created: Date.parse(booking.created),
   when: booking.when,
   loop,
+  ...(booking.cue === undefined ? {} : { cue: booking.cue }),
+  ...(booking.forMs === undefined ? {} : { forMs: booking.forMs }),
 });

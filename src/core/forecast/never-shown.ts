@@ -1,4 +1,4 @@
-import { CONTENT_KINDS, knownContent, type ContentKind } from '../plan/contents';
+import { drawnIn, knownContent, type ContentKind } from '../plan/contents';
 import { knownItem } from '../plan/known';
 import { objectIn } from '../plan/patch';
 import { collectionOf } from '../plan/registry';
@@ -10,7 +10,7 @@ import { intersect } from '../when';
 import type { Subject } from './airtime';
 import { Contest, contestsOf, hidersOf } from './contest';
 import type { GroupForecast } from './network';
-import { loopsIn, segmentPlays } from './plays';
+import { drawnItems, drawnPlays, loopsIn } from './plays';
 import { comesFrom, type Loop, type LoopItem } from './loop';
 import { placeOf, type ScreenProgram } from './program';
 import { itemInstants } from './segments';
@@ -24,7 +24,7 @@ export interface NeverShown {
     'on hold' | 'archived' | 'not used' | 'no screen' | 'no time' | 'hidden' | 'nothing to show' | 'never its turn';
 }
 
-/** The bookings, playlists and files that no screen shows at any instant of `[from, to)`, and why. Archived ones are left out. */
+/** The bookings, layouts, bulletins, playlists and files that no screen shows at any instant of `[from, to)`, and why. Archived ones are left out. */
 export function neverShown(plan: Plan, from: Instant, to: Instant): NeverShown[] {
   const contests = contestsOf(plan, from, to);
   const outcomes = contests.map((one) => one.group);
@@ -36,15 +36,15 @@ export function neverShown(plan: Plan, from: Instant, to: Instant): NeverShown[]
       subject: { kind: 'booking', id: booking.id },
       ...whyNot(plan, booking, contests),
     }));
-  const rest = (kind: ContentKind) =>
-    plan[collectionOf(kind)]
+  const rest = (kind: Exclude<ContentKind, 'input'>) =>
+    objectsOf(plan, kind)
       .filter(({ id, archived }) => !archived && !shown.has(`${kind} ${id}`))
       .map(({ id }): NeverShown => {
         const within = (item: LoopItem) => comesFrom(item, { kind, id });
-        const holds = (loop: Loop | undefined) => loop?.some(within) ?? false;
+        const holds = (loop: Loop) => loop.some(within);
         const because = outcomes.some(({ program, segments }) =>
           segments.some((one) =>
-            loopsIn(program, placeOf(program), one).some(({ loop }) => holds(program.loops[loop])),
+            loopsIn(program, placeOf(program), one).some(({ loop }) => holds(drawnItems(program, loop))),
           ),
         )
           ? 'never its turn'
@@ -60,33 +60,39 @@ export function neverShown(plan: Plan, from: Instant, to: Instant): NeverShown[]
         return { subject: { kind, id }, hiddenBy: [], because };
       });
   const hasTime = (item: LoopItem, program: ScreenProgram) =>
-    intersect(itemInstants(item, placeOf(program), from, to), [[from, to]]).length > 0;
+    intersect(itemInstants(program, item, placeOf(program), from, to), [[from, to]]).length > 0;
   // What others are in goes ahead of them.
-  return [...bookings, ...[...CONTENT_KINDS].reverse().flatMap(rest)];
+  return [...bookings, ...(['layout', 'bulletin', 'playlist', 'media'] as const).flatMap(rest)];
 }
+
+const objectsOf = (
+  plan: Plan,
+  kind: Exclude<ContentKind, 'input'>,
+): readonly { readonly id: string; readonly archived?: boolean | undefined }[] => plan[collectionOf(kind)];
 
 /** Keys `booking ID`, and `KIND ID` of contents, of all that shows. Loops of which all was seen are not played again. */
 function whatShows(outcomes: readonly GroupForecast[]): Set<string> {
   const shown = new Set<string>();
+  const keyOf = (item: LoopItem) => Object.values(drawnIn(item)).join(' ');
+  const isShown = (item: LoopItem) => shown.has(keyOf(item));
   for (const { program, segments } of outcomes) {
     const place = placeOf(program);
     for (const segment of segments) {
       if (segment.source === 'booking' || segment.source === 'takeover') shown.add(`booking ${segment.id}`);
       const loops = loopsIn(program, place, segment);
-      const items = loops.flatMap(({ loop }) => program.loops[loop] ?? []);
+      const items = loops.flatMap(({ loop }) => drawnItems(program, loop));
       const known = () =>
-        items.every(
-          (item) => shown.has(`media ${item.media}`) && (item.through ?? []).every((id) => shown.has(`playlist ${id}`)),
-        ) && loops.every(({ weave }) => !weave || shown.has(`booking ${weave.id}`));
+        items.every((item) => isShown(item) && (item.through ?? []).every((id) => shown.has(`playlist ${id}`))) &&
+        loops.every(({ weave }) => !weave || shown.has(`booking ${weave.id}`));
       // Mostly the first rounds show all of a loop: only where they do not is the whole segment played.
       const round = items.reduce((sum, item) => sum + item.durationMs, 0);
       for (const to of [Math.min(segment.to, segment.from + 2 * round), segment.to]) {
         if (known()) break;
-        for (const play of segmentPlays(program, place, { ...segment, to })) {
+        for (const play of drawnPlays(program, place, { ...segment, to })) {
           const item = program.loops[play.loop]?.[play.item];
           if (!item) continue;
           if (play.weave !== null) shown.add(`booking ${play.weave}`);
-          shown.add(`media ${item.media}`);
+          shown.add(keyOf(item));
           for (const id of item.through ?? []) shown.add(`playlist ${id}`);
         }
       }
@@ -100,24 +106,25 @@ function usedContents(plan: Plan): Set<string> {
     ...plan.bookings.map((one) => one.content),
     ...[plan.network, ...plan.sites, ...plan.screens].flatMap((one) => one.backdrop ?? []),
   ].map(knownContent);
-  const used = [...contents, ...plan.playlists.flatMap((list) => list.items.map(knownItem))];
+  const zones = plan.layouts.flatMap((layout) => layout.zones.flatMap((zone) => zone.content ?? [])).map(knownContent);
+  const used = [...contents, ...zones, ...plan.playlists.flatMap((list) => list.items.map(knownItem))];
   return new Set(used.flatMap((one) => (one.kind === 'collect' ? [] : [`${one.kind} ${one.id}`])));
 }
 
 /** Whether what a booking shows is archived. */
 function isArchived(plan: Plan, { content }: Booking): boolean {
   const { kind, id } = knownContent(content);
-  return objectIn(plan, kind, id)?.archived === true;
+  return (kind === 'media' || kind === 'playlist') && objectIn(plan, kind, id)?.archived === true;
 }
 
-/** Whether a booking that is for some screens has a playlist without anything in it, or whose rules collect nothing. */
+/** Whether a booking that is for some screens has a playlist or a layout without anything in it, or whose rules collect nothing. */
 function isEmpty(plan: Plan, { content, where }: Booking): boolean {
   const known = knownContent(content);
-  if (known.kind !== 'playlist') return false;
-  const items = plan.playlists.find(({ id }) => id === known.id)?.items ?? [];
-  return (
-    items.every((item) => itemLength(plan, item).files === 0) && screensMatching(plan, selectorOf(where)).length > 0
-  );
+  const isBare =
+    known.kind === 'playlist'
+      ? (objectIn(plan, 'playlist', known.id)?.items ?? []).every((item) => itemLength(plan, item).files === 0)
+      : known.kind === 'layout' && !objectIn(plan, 'layout', known.id)?.zones.some((zone) => zone.content);
+  return isBare && screensMatching(plan, selectorOf(where)).length > 0;
 }
 
 /** Why a booking, which none of some groups of screens shows over their range, does not show there. */

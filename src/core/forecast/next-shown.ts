@@ -1,6 +1,6 @@
 import type { Instant } from '../instant';
 import type { GroupForecast } from './network';
-import { loopsIn, segmentPlays, type Play } from './plays';
+import { drawnPlays, loopsIn, zoneLoops, type Play } from './plays';
 import type { ScreenProgram } from './program';
 import type { Segment } from './segments';
 
@@ -38,7 +38,7 @@ function nextIn(
   for (const segment of segments) {
     if (segment.to <= at) continue;
     const loops = loopsIn(program, place, segment);
-    if (!loops.some(({ loop }) => holds[loop])) continue;
+    if (!loops.some(({ loop }) => [loop, ...zoneLoops(program, loop)].some((one) => holds[one]))) continue;
     const play = firstPlay(program, place, segment, media, Math.max(at, segment.from));
     if (play)
       return {
@@ -50,6 +50,13 @@ function nextIn(
   }
   return null;
 }
+
+/** The turn of a file that begins first. */
+const firstOf = (media: string, plays: readonly Play[]): Play | undefined =>
+  plays.reduce<Play | undefined>(
+    (first, one) => (one.media === media && (!first || one.from < first.from) ? one : first),
+    undefined,
+  );
 
 /** The first turn of a file in a segment: mostly within two passes, so that no more is looked through at first. */
 function firstPlay(
@@ -63,15 +70,11 @@ function firstPlay(
   let span = Math.max(2 * pass, 1);
   for (let begin = from; begin < segment.to;) {
     const end = Math.min(segment.to, begin + span);
-    const found = segmentPlays(program, place, { ...segment, from: begin, to: end }).find((one) => one.media === media);
+    const found = firstOf(media, drawnPlays(program, place, { ...segment, from: begin, to: end }));
     // A turn may go on past the end of the forecast: its true end is given.
     if (found && found.to === end && end < segment.to) {
-      const whole = segmentPlays(program, place, {
-        ...segment,
-        from: found.from,
-        to: Math.min(segment.to, end + span),
-      });
-      return whole[0] ?? found;
+      const on = { ...segment, from: found.from, to: Math.min(segment.to, end + span) };
+      return firstOf(media, drawnPlays(program, place, on)) ?? found;
     }
     if (found) return found;
     begin = end;

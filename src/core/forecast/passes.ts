@@ -1,11 +1,11 @@
+import { drawnOnly, type Drawn } from '../plan/contents';
 import type { Booking, Plan, Playlist } from '../plan/schema';
 import { programMaker } from './narrow';
 import { withoutProvenance, type LoopItem } from './loop';
 import { screenGroups, selectedByName } from './screen-groups';
 
-/** One file's turn in a pass. */
-export interface Turn {
-  readonly media: string;
+/** One turn in a pass: of a file, a layout, a bulletin or an input. */
+export interface Turn extends Drawn {
   /** From the beginning of the pass, in milliseconds. */
   readonly startMs: number;
   readonly durationMs: number;
@@ -63,8 +63,8 @@ export const bookedAlone = ({ id, name }: Playlist): Booking => ({
 function passOf(loop: readonly LoopItem[]): Omit<Pass, 'screens'> {
   let startMs = 0;
   const turns = loop.map((one): Turn => {
-    const { media, durationMs, place = 0 } = one;
-    const turn = { media, startMs, durationMs, item: place, of: withoutProvenance(one) };
+    const { durationMs, place = 0 } = one;
+    const turn = { ...drawnOnly(one), startMs, durationMs, item: place, of: withoutProvenance(one) };
     startMs += durationMs;
     return turn;
   });

@@ -1,3 +1,4 @@
+import type { Instant } from '../instant';
 import type { OpeningHours, When } from '../plan/schema';
 import {
   calendarDates,
@@ -18,6 +19,30 @@ export interface ProgramMusic {
   readonly volume: number;
 }
 
+/** A part of a layout that exists on a screen, in pixels of the layout. */
+export interface ProgramZone {
+  readonly id: string;
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+  /** What shows in it: an index into the program's loops; -1 where nothing of it is for this screen. */
+  readonly loop: number;
+  /** Its clock starts with the winning occurrence; otherwise with each showing of the layout. */
+  readonly goesOn?: true | undefined;
+  /** What a touch on it fires. */
+  readonly touch?: { readonly cue: string; readonly where?: string | undefined } | undefined;
+}
+
+/** A layout as one screen sees it: its zones, a later one above an earlier one. */
+export interface ProgramLayout {
+  readonly width: number;
+  readonly height: number;
+  /** A colour as `#1B2330`; absent: black. */
+  readonly background?: string | undefined;
+  readonly zones: readonly ProgramZone[];
+}
+
 /** A booking as one screen sees it: `loop` is an index into the program's loops. */
 export interface ProgramBooking {
   readonly id: string;
@@ -29,6 +54,27 @@ export interface ProgramBooking {
   readonly created: number;
   readonly when: When;
   readonly loop: number;
+  /** It waits for firings of this cue, and has no occurrences by the clock. */
+  readonly cue?: string | undefined;
+  /** How long each firing lasts; absent: one round. */
+  readonly forMs?: number | undefined;
+}
+
+/** That a cue was fired, or with `end` ended, at an instant, as one screen knows it: a fact beside the plan (domain section 11). */
+export interface Firing {
+  readonly cue: string;
+  readonly at: Instant;
+  readonly end?: true | undefined;
+}
+
+/** A layout that is drawn over whatever plays, never competing with it. */
+export interface ProgramOverlay {
+  readonly id: string;
+  readonly priority: number;
+  readonly created: number;
+  readonly when: When;
+  readonly layout: string;
+  readonly overTakeovers?: true | undefined;
 }
 
 /** A booking that is mixed into the loop of whatever wins (domain section 9): a share of its time, or one turn every so long. */
@@ -41,6 +87,12 @@ export interface ProgramWeave {
   readonly share?: number | undefined;
   /** In milliseconds. */
   readonly every?: number | undefined;
+}
+
+/** What a bulletin says, as a screen draws it. */
+export interface ProgramBulletin {
+  readonly kind: string;
+  readonly text: string;
 }
 
 export type BackdropLevel = 'screen' | 'site' | 'network';
@@ -60,6 +112,14 @@ export interface ScreenProgram {
   readonly bookings: readonly ProgramBooking[];
   /** Absent where there are none. */
   readonly weaves?: readonly ProgramWeave[] | undefined;
+  /** By id, those that its loops and overlays show; absent where there are none. */
+  readonly layouts?: Readonly<Record<string, ProgramLayout>> | undefined;
+  /** By id, what bulletins that its loops show are drawn from; absent where there are none. */
+  readonly bulletins?: Readonly<Record<string, ProgramBulletin>> | undefined;
+  /** Absent where there are none. */
+  readonly overlays?: readonly ProgramOverlay[] | undefined;
+  /** What was fired, ascending: put beside the program for a forecast (`withFirings`), and no part of what is sent. */
+  readonly firings?: readonly Firing[] | undefined;
   readonly backdrops: readonly { readonly level: BackdropLevel; readonly loop: number }[];
   readonly lightsOut: readonly When[];
   /** The clocks' changes that it is read by; absent: the runtime's own. A player's own zone data may be old. */
@@ -73,13 +133,19 @@ export const zonesOf = (program: ScreenProgram): string[] =>
 /** The zones that are named in a program, besides its own. */
 export function namedZones(program: ScreenProgram): string[] {
   const used = [
-    ...[...program.bookings, ...(program.weaves ?? [])].map((one) => one.when),
+    ...[...program.bookings, ...(program.weaves ?? []), ...(program.overlays ?? [])].map((one) => one.when),
     ...program.lightsOut,
     ...program.loops.flatMap(conditionsOf),
     ...(program.music ?? []).flatMap((one) => (one ? conditionsOf(one.loop) : [])),
   ];
   return [...new Set(used.flatMap(clocksOf))];
 }
+
+/** A program with what was fired on its screen. Forecasts of it, and all that is asked of them, then know it. */
+export const withFirings = (program: ScreenProgram, firings: readonly Firing[]): ScreenProgram => ({
+  ...program,
+  firings: [...firings].sort((a, b) => a.at - b.at),
+});
 
 const places = new WeakMap<ScreenProgram, Place>();
 

@@ -1,7 +1,7 @@
 import { sha256Hex, sha256Start } from '../sha256';
 import type { Instant } from '../instant';
 import { intervalAt, type Intervals } from '../when';
-import type { Loop, Order } from './loop';
+import { showsTheSame, type Loop, type Order } from './loop';
 
 /** The order of a pass, before the seam with the pass before it is repaired: indices into the loop. */
 function sorted(order: Order, since: Instant, pass: number): number[] {
@@ -37,10 +37,11 @@ class Passes {
   private withSeam(pass: number): readonly number[] {
     const own = this.sortedOf(pass);
     if (!this.order.shuffled || own.length < 3 || pass === 0) return own;
-    const media = (index: number | undefined) => this.loop[index ?? -1]?.media;
+    const alike = (a: number | undefined, b: number | undefined) =>
+      showsTheSame(this.loop[a ?? -1] ?? {}, this.loop[b ?? -1] ?? {});
     const [first] = own;
-    if (media(first) !== media(this.sortedOf(pass - 1).at(-1))) return own;
-    const other = own.findIndex((index, i) => i > 0 && i < own.length - 1 && media(index) !== media(first));
+    if (!alike(first, this.sortedOf(pass - 1).at(-1))) return own;
+    const other = own.findIndex((index, i) => i > 0 && i < own.length - 1 && !alike(index, first));
     if (other < 0) return own;
     const changed = [...own];
     [changed[0], changed[other]] = [own[other] as number, own[0] as number];
@@ -143,7 +144,7 @@ export class Rounds {
    * before `calm`, since who is next there depends on who played last before it.
    */
   skip(at: Instant, calm: Instant): Instant {
-    if (calm <= at) return at;
+    if (calm <= at || this.loop[0]?.stays) return at;
     let length = 0;
     this.loop.forEach((item, i) => {
       if (intervalAt(this.available[i] ?? [], at)) length += item.durationMs;

@@ -1,8 +1,18 @@
 import type { Instant } from '../instant';
 import type { When } from '../plan/schema';
-import { ALWAYS, instantsOf, intersect, occurrences, subtract, union, type Intervals, type Place } from '../when';
+import {
+  ALWAYS,
+  instantsOf,
+  intersect,
+  intervalAt,
+  occurrences,
+  subtract,
+  union,
+  type Intervals,
+  type Place,
+} from '../when';
 import type { Loop, LoopItem } from './loop';
-import type { ScreenProgram } from './program';
+import type { Firing, ScreenProgram } from './program';
 
 export type Source = 'takeover' | 'booking' | 'backdrop' | 'lights-out' | 'nothing';
 
@@ -57,20 +67,85 @@ function compareContenders(a: Contender, aSince: Instant, b: Contender, bSince: 
   );
 }
 
-/** When an item may play, over `[from, to)`; the result may reach beyond. */
-export function itemInstants(item: LoopItem, place: Place, from: Instant, to: Instant): Intervals {
-  return item.when.reduce<Intervals>((all, when) => intersect(all, instantsOf(when, place, from, to)), ALWAYS);
+/** When an item may play, over `[from, to)`; the result may reach beyond. A layout may while one of its zones has something to show. */
+export function itemInstants(
+  program: ScreenProgram,
+  item: LoopItem,
+  place: Place,
+  from: Instant,
+  to: Instant,
+): Intervals {
+  const zones = item.layout === undefined ? ALWAYS : layoutInstants(program, item.layout, place, from, to);
+  return item.when.reduce<Intervals>((all, when) => intersect(all, instantsOf(when, place, from, to)), zones);
+}
+
+/** When a zone of a layout has something to show, over `[from, to)`; the result may reach beyond. */
+export function layoutInstants(
+  program: ScreenProgram,
+  layout: string,
+  place: Place,
+  from: Instant,
+  to: Instant,
+): Intervals {
+  const loops = (program.layouts?.[layout]?.zones ?? []).flatMap(({ loop }) => program.loops[loop] ?? []);
+  return loops.length === 0 ? [] : loopInstants(program, loops, place, from, to);
 }
 
 /** When anything of a loop may play, over `[from, to)`; the result may reach beyond. */
-export function loopInstants(loop: Loop, place: Place, from: Instant, to: Instant): Intervals {
-  if (loop.some((item) => item.when.length === 0)) return ALWAYS;
-  return union(loop.flatMap((item) => itemInstants(item, place, from, to)));
+export function loopInstants(program: ScreenProgram, loop: Loop, place: Place, from: Instant, to: Instant): Intervals {
+  if (loop.some((item) => item.when.length === 0 && item.layout === undefined)) return ALWAYS;
+  return union(loop.flatMap((item) => itemInstants(program, item, place, from, to)));
 }
 
-function contenders(program: ScreenProgram): { contender: Contender; when: When }[] {
+/** A time in which a contender is on. */
+interface Occurrence {
+  readonly from: Instant;
+  readonly to: Instant;
+}
+
+/** The occurrences that cover part of `[from, to)` of what is on by the clock, or when its cue is fired. */
+function occurrencesOf(
+  program: ScreenProgram,
+  { when, cue, forMs, loop }: Pick<ScreenProgram['bookings'][number], 'when' | 'cue' | 'forMs' | 'loop'>,
+  place: Place,
+  from: Instant,
+  to: Instant,
+): readonly Occurrence[] {
+  return cue === undefined
+    ? occurrences(when, place, from, to)
+    : firedOccurrences(program, { when, cue, forMs, loop }, place, from, to);
+}
+
+/**
+ * What firings of its cue give a booking (domain section 11): from each that lies in its `when` while something is available, for its time
+ * or one round, and until the cue is ended.
+ */
+function firedOccurrences(
+  program: ScreenProgram,
+  { when, cue, forMs, loop }: { when: When; cue: string; forMs: number | undefined; loop: number },
+  place: Place,
+  from: Instant,
+  to: Instant,
+): Occurrence[] {
+  const items = program.loops[loop] ?? [];
+  const firings = (program.firings ?? []).filter((one) => one.cue === cue && one.at < to);
+  return firings.flatMap(({ at, end }: Firing) => {
+    if (end || !intervalAt(instantsOf(when, place, at, at + 1), at)) return [];
+    const available = items.filter((item) => intervalAt(itemInstants(program, item, place, at, at + 1), at));
+    if (available.length === 0) return [];
+    const lasts = forMs ?? available.reduce((sum, { durationMs }) => sum + durationMs, 0);
+    const ended = firings.find((one) => one.end && one.at >= at)?.at ?? Infinity;
+    const until = Math.min(at + lasts, ended);
+    return until > Math.max(at, from) ? [{ from: at, to: until }] : [];
+  });
+}
+
+function contenders(program: ScreenProgram): {
+  readonly contender: Contender;
+  readonly on: Pick<ScreenProgram['bookings'][number], 'when' | 'cue' | 'forMs' | 'loop'>;
+}[] {
   return [
-    ...program.bookings.map(({ id, priority, created, when, loop, takeover, wake }) => ({
+    ...program.bookings.map(({ id, priority, created, when, loop, takeover, wake, cue, forMs }) => ({
       contender: {
         source: takeover ? ('takeover' as const) : ('booking' as const),
         id,
@@ -79,22 +154,22 @@ function contenders(program: ScreenProgram): { contender: Contender; when: When 
         created,
         loop,
       },
-      when,
+      on: { when, cue, forMs, loop },
     })),
     ...program.backdrops.map(({ level, loop }) => ({
       contender: { source: 'backdrop' as const, id: level, priority: LEVEL[level], wake: false, created: 0, loop },
-      when: EVERY_DAY,
+      on: { when: EVERY_DAY, loop },
     })),
   ];
 }
 
 /** Every occurrence that covers part of `[from, to)`, with the instants at which it has something to show. */
 export function candidates(program: ScreenProgram, place: Place, from: Instant, to: Instant): Candidate[] {
-  const shows = program.loops.map((loop) => loopInstants(loop, place, from, to));
-  return contenders(program).flatMap(({ contender, when }) => {
+  const shows = program.loops.map((loop) => loopInstants(program, loop, place, from, to));
+  return contenders(program).flatMap(({ contender, on }) => {
     const { source, id, priority, wake, created, loop } = contender;
     const available = shows[loop] ?? [];
-    return occurrences(when, place, from, to).map((one) => {
+    return occurrencesOf(program, on, place, from, to).map((one) => {
       const whole: Intervals = [[Math.max(one.from, from), Math.min(one.to, to)]];
       const counts = available === ALWAYS ? whole : intersect(whole, available);
       // Written out: millions are made in a large network, and spreading an object is slow.
@@ -113,11 +188,11 @@ export function segments(program: ScreenProgram, place: Place, from: Instant, to
   if (from >= to) return [];
   const dark = intersect([[from, to]], lightsOutInstants(program, place, from, to));
   const light = dark.length === 0 ? ALWAYS : subtract([[from, to]], dark);
-  const shows = program.loops.map((loop) => loopInstants(loop, place, from, to));
+  const shows = program.loops.map((loop) => loopInstants(program, loop, place, from, to));
   const spans: Span[] = dark.map(([begin, end]) => ({ from: begin, to: end, contender: null, since: null }));
-  for (const { contender, when } of contenders(program)) {
+  for (const { contender, on } of contenders(program)) {
     const counts = intersect(shows[contender.loop] ?? [], contender.wake ? ALWAYS : light);
-    for (const one of occurrences(when, place, from, to)) {
+    for (const one of occurrencesOf(program, on, place, from, to)) {
       const [begin, end] = [Math.max(one.from, from), Math.min(one.to, to)];
       if (counts === ALWAYS) spans.push({ from: begin, to: end, contender, since: one.from });
       else

@@ -1,4 +1,5 @@
 import { DAY, type Instant } from '../instant';
+import { drawnOnly, type Drawn } from '../plan/contents';
 import { instantsOf, intersect, intervalAt, type Intervals, type Place } from '../when';
 import type { Loop, LoopItem } from './loop';
 import type { ScreenProgram } from './program';
@@ -6,10 +7,9 @@ import { Rounds } from './rounds';
 import { itemInstants, type Segment } from './segments';
 import { Weaving, mostDue } from './weaving';
 
-/** One item's turn in a strand. */
-export interface TurnOfItem {
-  readonly media: string;
-  /** When it began: where a film that is joined in the middle stands. */
+/** One item's turn in a strand: what it shows, named by its kind, and when. */
+export interface TurnOfItem extends Drawn {
+  /** When it began: where a video that is joined in the middle stands, and where a layout's zones begin. */
   readonly start: Instant;
   /** Index of the item's loop in the program: the strand's, or that of a booking that is woven in. */
   readonly loop: number;
@@ -80,13 +80,13 @@ export class Strand {
     }
     this.rounds.take(start);
     const item = this.program.loops[this.loop]?.[turn.index] as LoopItem;
-    this.at = Math.min(start + item.durationMs, turn.until);
+    this.at = item.stays ? turn.until : Math.min(start + item.durationMs, turn.until);
     return this.turnOf(this.loop, turn.index, start, null);
   }
 
   private turnOf(loop: number, index: number, start: Instant, weave: string | null): TurnOfItem {
-    const { media, fromMs = 0 } = this.program.loops[loop]?.[index] as LoopItem;
-    return { media, start, loop, item: index, fromMs, weave };
+    const item = this.program.loops[loop]?.[index] as LoopItem;
+    return { ...drawnOnly(item), start, loop, item: index, fromMs: item.fromMs ?? 0, weave };
   }
 
   private pastEdges(): void {
@@ -102,29 +102,44 @@ const kept = new WeakMap<ScreenProgram, Map<string, Strand>>();
 /** So many strands are on their way at once on one screen; those that were asked for longest ago are let go. */
 const MOST_KEPT = 8;
 
+/** What a strand is asked for: a loop that runs from `since`, over `[from, to)`, and whether what is woven in is mixed into it. */
+export interface Run {
+  readonly loop: number;
+  readonly since: Instant;
+  readonly from: Instant;
+  readonly to: Instant;
+  readonly woven: boolean;
+}
+
+/** What runs in a segment: null where nothing does. Nothing is woven into takeovers, nor into what has no rounds. */
+export function runOf(program: ScreenProgram, { loop, since, from, to, source }: Segment): Run | null {
+  const [first] = program.loops[loop] ?? [];
+  return first && since !== null ? { loop, since, from, to, woven: source !== 'takeover' && !first.stays } : null;
+}
+
 /** As listed, and with nothing woven in, passes are left out at no cost. */
 export const isKept = (program: ScreenProgram) => program.weaves !== undefined || program.orders !== undefined;
 
-const keyOf = ({ loop, since, source }: Segment) => `${loop} ${since} ${source === 'takeover'}`;
+const keyOf = ({ loop, since, woven }: Run) => `${loop} ${since} ${woven}`;
 
 /** Notes where a strand was, to be gone on with from there. */
-export function keep(program: ScreenProgram, segment: Segment, strand: Strand): void {
+export function keep(program: ScreenProgram, run: Run, strand: Strand): void {
   let strands = kept.get(program);
   if (!strands) kept.set(program, (strands = new Map()));
-  const key = keyOf(segment);
+  const key = keyOf(run);
   strands.delete(key);
   strands.set(key, strand);
   for (const oldest of strands.keys()) if (strands.size > MOST_KEPT) strands.delete(oldest);
 }
 
-/** The strand that plays in a segment, whose loop runs from `since`: from there on, or from where it was last asked for. */
-export function strandFor(program: ScreenProgram, place: Place, segment: Segment, since: Instant): Strand {
-  const { from, to, loop, source } = segment;
-  const known = kept.get(program)?.get(keyOf(segment));
+/** The strand of a run: from its loop's start on, or from where it was last asked for. */
+export function strandFor(program: ScreenProgram, place: Place, run: Run): Strand {
+  const { loop, since, from, to, woven } = run;
+  const known = kept.get(program)?.get(keyOf(run));
   if (known && known.at <= from && to <= known.horizon) return known.checkpoint();
   // What is gone on with later is asked about as far as an occurrence mostly lasts.
   const horizon = isKept(program) ? Math.max(to, since + DAY) : to;
-  const weaves = source === 'takeover' ? [] : weavesOf(program, place, since, horizon);
+  const weaves = woven ? weavesOf(program, place, since, horizon) : [];
   const rounds = roundsOf(program, loop, place, since, horizon);
   const edges = edgesOf([...rounds.available, ...weaves.flatMap(({ on, available }) => [on, ...available])]);
   const items = [loop, ...weaves.map((one) => one.loop)].flatMap((number) => program.loops[number] ?? []);
@@ -134,7 +149,7 @@ export function strandFor(program: ScreenProgram, place: Place, segment: Segment
 
 function roundsOf(program: ScreenProgram, number: number, place: Place, since: Instant, to: Instant): Rounds {
   const loop = program.loops[number] as Loop;
-  const available = loop.map((item) => itemInstants(item, place, since, to));
+  const available = loop.map((item) => itemInstants(program, item, place, since, to));
   return new Rounds(loop, program.orders?.[number] ?? null, since, available);
 }
 

@@ -20,7 +20,7 @@ export function unplayable(plan: Plan, abilities: ReadonlyMap<string, Abilities>
   if (abilities.size === 0) return [];
   const files = new Map(plan.media.map((file) => [file.id, file]));
   const narrow = programMaker(plan);
-  const givenBy = new Map<ScreenProgram, readonly LoopItem[]>();
+  const givenBy = new Map<ScreenProgram, readonly FileItem[]>();
   const found = new Map<string, { media: string; reason: CantPlay; screens: string[] }>();
   for (const screen of plan.screens) {
     const able = abilities.get(screen.id);
@@ -44,9 +44,14 @@ export function unplayable(plan: Plan, abilities: ReadonlyMap<string, Abilities>
     .sort((a, b) => (a.media < b.media || (a.media === b.media && a.reason < b.reason) ? -1 : 1));
 }
 
-/** All items of a program, those of its music too, each file and fit once. */
-function itemsOf({ loops, music = [] }: ScreenProgram): readonly LoopItem[] {
-  const items = [...loops, ...music.flatMap((one) => (one ? [one.loop] : []))].flat();
+/** A turn that shows a file. */
+type FileItem = LoopItem & { readonly media: string };
+
+/** All files' turns of a program, those of its music too, each file and fit once. */
+function itemsOf({ loops, music = [] }: ScreenProgram): readonly FileItem[] {
+  const items = [...loops, ...music.flatMap((one) => (one ? [one.loop] : []))]
+    .flat()
+    .filter((item): item is FileItem => item.media !== undefined);
   return [...new Map(items.map((item) => [`${item.media} ${item.fit ?? ''}`, item])).values()];
 }
 

@@ -19,7 +19,7 @@ export type Look =
 export interface Looks {
   /** In the order in which they show: the one that is due, and its neighbours where a change is near. */
   readonly looks: readonly Look[];
-  /** The one that the forecast gives for the instant. Null if nothing is planned: the player then shows its name and the time. */
+  /** The one that the forecast gives for the instant. Null if nothing is planned, or what can't be compared (a layout, a bulletin, an input). */
   readonly due: Look | null;
   /** Whether one gives way to another at this instant. */
   readonly changing: boolean;
@@ -31,12 +31,14 @@ const SLACK_MS = 700;
 /** What a program may show at an instant. */
 export function looksAt(program: ProgramDocument, at: Instant): Looks {
   const { segments, plays } = forecast(program, at - SLACK_MS, at + SLACK_MS, { plays: true });
-  const files = plays.flatMap((play) => {
-    const asset = program.assets[play.media];
+  // How a layout, a bulletin or an input looks isn't known here: nothing is compared near one.
+  if (plays.some(({ media }) => media === undefined)) return { looks: [], due: null, changing: false };
+  const files = plays.flatMap(({ media = '', ...play }) => {
+    const asset = program.assets[media];
     if (!asset || asset.kind === 'sound') return [];
     const { fit = 'whole', transition } = program.loops[play.loop]?.[play.item] ?? {};
     const atMs = asset.kind === 'video' ? play.fromMs + Math.max(0, Math.min(at, play.to) - play.start) : null;
-    const look: Look = { kind: 'file', media: play.media, asset, fit, atMs };
+    const look: Look = { kind: 'file', media, asset, fit, atMs };
     const { from, to, start } = play;
     return [{ from, to, look, changesUntil: transition ? start + transition.ms + SLACK_MS : 0, start }];
   });

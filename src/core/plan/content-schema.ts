@@ -1,14 +1,13 @@
 import * as z from 'zod';
 import { CONTENTS, CONTENT_KINDS, type Content, type ContentKind } from './contents';
 import { durationSchema } from './fields';
-import { reference } from './references';
+import { idField, reference } from './references';
 
-/** New schemas of the fields by which an object names a content, one for each kind. */
+/** New schemas of the fields by which an object names a content, one for each kind. An input is no object of the plan: profiles list them. */
 export const contentFields = () =>
-  Object.fromEntries(CONTENT_KINDS.map((kind) => [kind, reference(kind).optional()])) as Record<
-    ContentKind,
-    z.ZodOptional<ReturnType<typeof reference>>
-  >;
+  Object.fromEntries(
+    CONTENT_KINDS.map((kind) => [kind, (kind === 'input' ? idField() : reference(kind)).optional()]),
+  ) as Record<ContentKind, z.ZodOptional<ReturnType<typeof reference>>>;
 
 /** Reports a duration beside a content of which the duration comes from what is in it. */
 export function checkTimed(
@@ -30,7 +29,7 @@ export const contentSchema = z
     if (CONTENT_KINDS.filter((kind) => content[kind] !== undefined).length !== 1)
       context.addIssue({
         code: 'custom',
-        message: `Name one content: either ${CONTENT_KINDS.map((kind) => `“${kind}”`).join(' or ')}.`,
+        message: `Name one content: ${CONTENT_KINDS.map((kind) => `“${kind}”`).join(' or ')}.`,
       });
     checkTimed(content, context);
   })

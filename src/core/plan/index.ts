@@ -19,11 +19,16 @@ export { contentSchema } from './content-schema';
 export {
   CONTENTS,
   CONTENT_KINDS,
+  DRAWN_KINDS,
   contentKey,
+  drawnIn,
+  drawnOnly,
   contentFrom,
   isContentKind,
   knownContent,
   type ContentKind,
+  type Drawn,
+  type DrawnKind,
   type KnownContent,
 } from './contents';
 export { isShown, knownItem } from './known';
@@ -31,15 +36,10 @@ export { KINDS } from './kinds';
 export { ALL_KINDS, LISTED_KINDS, collectionOf, isKind, kindOf, referencesOf } from './registry';
 export { linksOf } from './references';
 export type { AnyDocument, Collection, DocumentOf, Kind, ListedKind } from './registry';
-export {
-  FITS,
-  LONGEST_TRANSITION_MS,
-  TRANSITIONS,
-  playlistSchema,
-  transitionWords,
-  type Fit,
-  type Transition,
-} from './kinds/playlist';
+export { playlistSchema } from './kinds/playlist';
+export { FITS, LONGEST_TRANSITION_MS, TRANSITIONS, transitionWords, type Fit, type Transition } from './looks';
+export { layoutSchema, MOST_ZONES } from './kinds/layout';
+export { cueSchema, LATE_MS } from './kinds/cue';
 export { bookingSchema } from './kinds/booking';
 export { mediaSchema, type MediaKind, type ShownMedia } from './kinds/media';
 export { CODECS, CONTROLS, CONTROL_WORDS, INKS, INK_WORDS, PLAYED_WORDS, profileSchema } from './kinds/profile';
@@ -67,5 +67,6 @@ export {
   type WantedSize,
 } from './library';
 export { patchesSchema } from './patch-schema';
+export { layoutProblems } from './layouts-within';
 export { nestingProblems } from './nesting';
 export { countTags, tagOf, tagsOf, type TagCount } from './tags';

@@ -2,6 +2,7 @@ import type * as z from 'zod';
 import { done, refused, type Problem, type Result } from '../refusal';
 import { clipProblems } from './clips';
 import type { Media } from './kinds/media';
+import { layoutProblems } from './layouts-within';
 import { nestingProblems } from './nesting';
 import { linksOf } from './references';
 import { ALL_KINDS, LISTED_KINDS, collectionOf, isKind, kindOf, referencesOf, type Kind } from './registry';
@@ -76,7 +77,8 @@ export function readDocument(kind: Kind, document: object): Result<object> {
  * Reads a plan document. Returns the plan, or all of its problems at once: wrong fields, dangling ids, ids given twice,
  * playlists that contain themselves. Nothing is half read.
  */
-export function readPlan(document: unknown): Result<Plan> {
+export function readPlan(written: unknown): Result<Plan> {
+  const document = withContentOfOverlays(written);
   const read = planSchema.safeParse(document);
   const problems = [...(read.success ? [] : problemsOf(read.error)), ...referenceProblems(document)].slice(
     0,
@@ -85,6 +87,17 @@ export function readPlan(document: unknown): Result<Plan> {
   return read.success && problems.length === 0
     ? done(read.data)
     : refused(problems, 'This plan file has mistakes, so nothing was read.');
+}
+
+/** A booking may name its layout in its `overlay` alone: `{"overlay": {"layout": "quay-line"}}`. */
+function withContentOfOverlays(document: unknown): unknown {
+  if (!isObject(document) || !Array.isArray(document.bookings)) return document;
+  const bookings = (document.bookings as unknown[]).map((booking) => {
+    if (!isObject(booking) || booking.content !== undefined || !isObject(booking.overlay)) return booking;
+    const { layout, ...overlay } = booking.overlay;
+    return layout === undefined ? booking : { ...booking, content: { layout }, overlay };
+  });
+  return { ...document, bookings };
 }
 
 type Loose = Record<string, unknown>;
@@ -135,6 +148,8 @@ export function referenceProblems(document: unknown): Problem[] {
     for (const { id, path, message } of nestingProblems(kind, documents))
       report([...(places.get(id)?.place ?? []), ...path], message);
   }
+  for (const { path, message } of layoutProblems(listOf(document.layouts), listOf(document.playlists)))
+    report(['layouts', ...path], message);
   const files = new Map(
     listOf(document.media).flatMap((one) => (isObject(one) ? [[one.id, one as unknown as Media]] : [])),
   );

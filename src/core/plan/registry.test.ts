@@ -11,13 +11,15 @@ describe('what each kind refers to is read off its schema', () => {
   const paths = (kind: keyof typeof KINDS) =>
     referencesOf(kind).map(({ path, kind: target }) => `${path.join('/')} → ${target}`);
 
+  /** A content may name each kind but an input, which is no object of the plan. */
+  const contents = (at: string) => ['media', 'playlist', 'layout', 'bulletin'].map((kind) => `${at}/${kind} → ${kind}`);
+
   test('as the plan format says', () => {
-    expect(paths('network')).toEqual(['backdrop/media → media', 'backdrop/playlist → playlist']);
+    expect(paths('network')).toEqual(contents('backdrop'));
     expect(paths('screen')).toEqual([
       'site → site',
       'profile → profile',
-      'backdrop/media → media',
-      'backdrop/playlist → playlist',
+      ...contents('backdrop'),
       'lightsOut/*/only/* → calendar',
       'lightsOut/*/not/* → calendar',
       'lightsOut/*/any/*/only/* → calendar',
@@ -25,20 +27,27 @@ describe('what each kind refers to is read off its schema', () => {
     ]);
     expect(paths('playlist')).toEqual([
       'music/playlist → playlist',
-      'items/*/media → media',
-      'items/*/playlist → playlist',
+      ...contents('items/*'),
       'items/*/when/only/* → calendar',
       'items/*/when/not/* → calendar',
       'items/*/when/any/*/only/* → calendar',
       'items/*/when/any/*/not/* → calendar',
     ]);
     expect(paths('booking')).toEqual([
-      'content/media → media',
-      'content/playlist → playlist',
+      ...contents('content'),
+      'cue → cue',
       'when/only/* → calendar',
       'when/not/* → calendar',
       'when/any/*/only/* → calendar',
       'when/any/*/not/* → calendar',
+    ]);
+    expect(paths('layout')).toEqual([
+      ...contents('zones/*/content'),
+      'zones/*/when/only/* → calendar',
+      'zones/*/when/not/* → calendar',
+      'zones/*/when/any/*/only/* → calendar',
+      'zones/*/when/any/*/not/* → calendar',
+      'zones/*/touch/cue → cue',
     ]);
     expect(paths('calendar')).toEqual([]);
   });

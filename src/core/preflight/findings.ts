@@ -1,6 +1,7 @@
 import {
   contestsOf,
   hidersOf,
+  drawnItems,
   loopsIn,
   segmentPlays,
   unplayable,
@@ -433,19 +434,20 @@ function unreached(
     });
     for (const { id, loop } of long) {
       const played = contest.shown(id).flatMap((segment) => segmentPlays(program, place, segment));
-      const seen = new Set(played.flatMap((play) => (play.weave === null ? [play.media] : [])));
+      const seen = new Set(played.flatMap((play) => (play.weave === null ? (play.media ?? []) : [])));
       for (const item of program.loops[loop] ?? []) {
         const available =
           item.when.length === 0 || item.when.every((when) => instantsOf(when, place, from, to).length > 0);
         const booking = bookings.get(id);
-        if (seen.has(item.media) || !available || !booking) continue;
-        gathering.add(`${id} ${item.media}`, screens, [], () => ({
+        const { media } = item;
+        if (media === undefined || seen.has(media) || !available || !booking) continue;
+        gathering.add(`${id} ${media}`, screens, [], () => ({
           kind: 'unreached item',
           severity: 'warning',
-          about: [id, item.media],
-          sentence: `“${files.get(item.media) ?? item.media}” never comes up in ${name(id)}, because each of its windows ends before its turn.`,
+          about: [id, media],
+          sentence: `“${files.get(media) ?? media}” never comes up in ${name(id)}, because each of its windows ends before its turn.`,
           advice: 'Shorten the loop, lengthen the window, or move the item to the front.',
-          fixes: toFront(plan, booking, item.media),
+          fixes: toFront(plan, booking, media),
         }));
       }
     }
@@ -528,9 +530,9 @@ function notPlayed(plan: Plan, contests: readonly Contest[]): Made[] {
 
 /** When a file is in the loop that shows, woven into it, or in the music beside it. */
 function timesOf(media: string, { program, place, segments }: Contest['group']): Interval[] {
-  const { loops, music = [] } = program;
+  const { music = [] } = program;
   const isIn = (loop: number) =>
-    [...(loops[loop] ?? []), ...(music[loop]?.loop ?? [])].some((item) => item.media === media);
+    [...drawnItems(program, loop), ...(music[loop]?.loop ?? [])].some((item) => item.media === media);
   return segments.flatMap((segment): Interval[] =>
     loopsIn(program, place, segment).some(({ loop }) => isIn(loop)) ? [[segment.from, segment.to]] : [],
   );

@@ -16,7 +16,7 @@ export function soundsAtOnce({ group: { program, segments } }: Contest): SoundOv
     const playlist = loop[0]?.through?.[0];
     const times = segments.filter((one) => one.loop === i).map(({ from, to }): Interval => [from, to]);
     if (playlist === undefined || times.length === 0) return;
-    for (const film of new Set(loop.filter(({ volume }) => volume !== undefined).map(({ media }) => media)))
+    for (const film of new Set(loop.flatMap(({ volume, media }) => (volume === undefined ? [] : (media ?? [])))))
       found.push({ playlist, film, times });
   });
   return found;

@@ -13,6 +13,9 @@ export interface Parts {
   readonly screens?: readonly Entry[];
   readonly media?: readonly Entry[];
   readonly playlists?: readonly Entry[];
+  readonly layouts?: readonly Entry[];
+  readonly bulletins?: readonly Entry[];
+  readonly cues?: readonly Entry[];
   readonly bookings?: readonly object[];
 }
 
@@ -20,7 +23,7 @@ const CREATED = '2026-01-01T00:00:00Z';
 
 /**
  * A plan file with what it is given, and all else as usual: names are ids, a site called "quay" with the clock of UTC, landscape screens
- * there, pictures of one pixel, bookings of the first file on all screens. An item of a playlist that is a text is a file's id.
+ * there, pictures of one pixel, layouts of 1920 × 1080 with zones at their top left, bookings of the first file on all screens. An item of a playlist that is a text is a file's id.
  */
 export function smallPlanFile({
   network = {},
@@ -30,6 +33,9 @@ export function smallPlanFile({
   screens = [],
   media = [],
   playlists = [],
+  layouts = [],
+  bulletins = [],
+  cues = [],
   bookings = [],
 }: Parts): object {
   const entries = (list: readonly Entry[], usual: (entry: Record<string, unknown>) => object) =>
@@ -52,6 +58,14 @@ export function smallPlanFile({
       const { items = [] } = list as { items?: readonly unknown[] };
       return { ...list, items: items.map((item) => (typeof item === 'string' ? { media: item } : item)) };
     }),
+    layouts: entries(layouts, () => ({ width: 1920, height: 1080 })).map((layout) => ({
+      ...layout,
+      zones: ((layout as { zones?: readonly object[] }).zones ?? []).map((zone) => ({
+        ...{ x: 0, y: 0, width: 960, height: 540, ...zone },
+      })),
+    })),
+    bulletins: entries(bulletins, () => ({ kind: 'notice', text: 'Hello' })),
+    cues: entries(cues, () => ({})),
     bookings: bookings.map((one, i) => {
       const id = (one as { id?: string }).id ?? `b${i}`;
       return { ...{ id, name: id, content: { media: idOf(media[0]) }, where: 'all', created: CREATED }, ...one };

@@ -208,13 +208,20 @@ function Loop({ pass, screen, media }: { pass: Pass; screen: Screen; media: Read
       const turnMs = () => (plays ? passed() : Infinity);
       const { transition, fit } = turn.of;
       void stage.current
-        .show(turn.media, asset, () => (turn.of.fromMs ?? 0) + passed(), wanted, { transition, fit }, turnMs)
+        .show(
+          { name: turn.media ?? '', asset },
+          () => (turn.of.fromMs ?? 0) + passed(),
+          wanted,
+          { transition, fit },
+          turnMs,
+        )
         .then(() => {
           setWrong(null);
           if (!plays) root.current?.querySelectorAll('video').forEach((film) => film.pause());
           const next = turnAt(pass.turns, stepFrom(pass.turns, ms, 1));
           const file = assetOf(media.get(next?.media ?? ''));
-          if (wanted() && next && file && next !== turn) stage.current?.prepare(next.media, file, next.of.fromMs);
+          if (wanted() && next && file && next !== turn)
+            void stage.current?.prepare({ name: next.media ?? '', asset: file }, next.of.fromMs);
         })
         .catch((error: unknown) => setWrong(error instanceof Error ? error.message : 'The preview couldn’t be shown.'));
     };

@@ -1,6 +1,7 @@
 import { loopLength, soundLength } from '@/core/forecast';
-import { knownItem, type Item, type Plan } from '@/core/plan';
+import { contentFrom, knownItem, type Item, type Plan } from '@/core/plan';
 import { never } from '@/core/refusal';
+import { contentObject } from '@/interface/kit/content/content';
 import { duration } from '@/interface/kit/words/format';
 
 /** What an item is called in a list. */
@@ -13,6 +14,10 @@ export function itemName(plan: Plan, item: Item): string {
       return plan.playlists.find((one) => one.id === what.id)?.name ?? what.id;
     case 'media':
       return plan.media.find((one) => one.id === what.id)?.name ?? what.id;
+    case 'layout':
+    case 'bulletin':
+    case 'input':
+      return contentObject(plan, contentFrom(what))?.name ?? what.id;
     default:
       return never(what);
   }

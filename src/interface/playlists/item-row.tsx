@@ -51,6 +51,9 @@ interface ItemRowProps {
 const KIND_WORDS: Record<ReturnType<typeof knownItem>['kind'], string | null> = {
   media: null,
   playlist: 'playlist',
+  layout: 'layout',
+  bulletin: 'bulletin',
+  input: 'input',
   collect: 'collecting rule',
 };
 
@@ -227,7 +230,7 @@ export const Together = ({ count }: { count: number }) => (
 );
 
 /** What is seen of it: its first pictures, side by side. */
-function Pictures({ turns, hidden }: { turns: readonly { readonly media: string }[]; hidden: boolean }) {
+function Pictures({ turns, hidden }: { turns: readonly { readonly media?: string | undefined }[]; hidden: boolean }) {
   const thumbnail = useThumbnails();
   const files = [...new Set(turns.map(({ media }) => media))].slice(0, 3);
   return (

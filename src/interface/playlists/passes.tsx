@@ -104,7 +104,7 @@ export function Passes({
                 className={i === chosen ? '' : 'opacity-70'}
                 of={turns}
                 button={(turn, stop) => {
-                  const file = index.media.get(turn.media);
+                  const file = index.media.get(turn.media ?? '');
                   const src = file && thumbnailOf(file);
                   return (
                     <button

@@ -2,6 +2,7 @@ import type { ProgramDocument } from '@/core/edition';
 import { programOf } from '@/core/tests/program-of';
 import { smallPlan } from '@/core/tests/small-plan';
 import { Conductor, type Scene } from './conductor';
+import type { Thing } from './stage';
 
 const NOON = Date.UTC(2026, 10, 25, 12);
 const MINUTE = 60_000;
@@ -31,10 +32,11 @@ class TestStage {
   film: (() => { atMs: number; lengthMs: number }) | null = null;
   private shown: string | null = null;
 
-  prepare(media: string): void {
-    this.done.push(`prepare ${media}`);
+  prepare({ name }: Thing): Promise<void> {
+    this.done.push(`prepare ${name}`);
+    return Promise.resolve();
   }
-  async show(media: string, _asset: unknown, offset: () => number, wanted: () => boolean): Promise<void> {
+  async show({ name: media }: Thing, offset: () => number, wanted: () => boolean): Promise<void> {
     this.shows.push({ media, offset, wanted });
     await this.loading(media);
     if (!wanted()) return;
@@ -414,8 +416,8 @@ test('turns shorter than the time in which the next is loaded show what was prep
   const items = ['one', 'two', 'notice'].map((media) => ({ media, durationMs: 2_000 }));
   const asked: string[] = [];
   const stage = Object.assign(new TestStage(), {
-    prepare: (media: string) => void asked.push(`prepare ${media}`),
-    show: (media: string) => Promise.resolve(void asked.push(`show ${media}`)),
+    prepare: ({ name }: Thing) => Promise.resolve(void asked.push(`prepare ${name}`)),
+    show: ({ name }: Thing) => Promise.resolve(void asked.push(`show ${name}`)),
   });
   jest.useFakeTimers({ now: NOON });
   const nothing = () => undefined;

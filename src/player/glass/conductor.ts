@@ -1,6 +1,16 @@
-import { MINUTE, SECOND, forecast, forecastAt, type Play, type ProgramDocument, type Segment } from '@/core/playing';
+import {
+  MINUTE,
+  SECOND,
+  drawnIn,
+  drawnOnly,
+  forecast,
+  type Instant,
+  type Play,
+  type ProgramDocument,
+  type Segment,
+} from '@/core/playing';
 import type { Report } from '@/protocol/schemas';
-import type { Seen, Stage } from './stage';
+import type { Seen, Stage, Thing } from './stage';
 
 /** How long the plays that were worked out last: then they are worked out again. */
 const AHEAD_MS = 10 * MINUTE;
@@ -16,6 +26,26 @@ const PATIENT_MS = 30 * SECOND;
 
 /** So long before a change it is worked out what it will be. */
 const EARLY_MS = 100;
+
+/** What a stage shows when, over `[from, to)`: a program's forecast, or that of a zone in it. */
+export type Timeline = (
+  program: ProgramDocument,
+  from: Instant,
+  to: Instant,
+) => { readonly segments: readonly Segment[]; readonly plays: readonly Play[] };
+
+const wholeProgram: Timeline = (program, from, to) => forecast(program, from, to, { plays: true, zones: false });
+
+/** What is drawn of a play. Throws where the program doesn't have it. */
+export type Draw = (program: ProgramDocument, play: Play, segment: Segment) => Thing;
+
+/** Files alone: what more there is, `scene.ts` draws. */
+export const drawFile: Draw = (program, play) => {
+  const { id } = drawnIn(play);
+  const asset = play.media === undefined ? undefined : program.assets[id];
+  if (!asset || asset.kind === 'sound') throw new Error(`“${id}” is missing in the program.`);
+  return { name: id, asset };
+};
 
 /** What is due at an instant. */
 interface Due {
@@ -67,6 +97,9 @@ export class Conductor {
     private readonly onTakeover: () => void = () => undefined,
     /** Whether what is seen is a drill. */
     private readonly onDrill: (is: boolean) => void = () => undefined,
+    /** What is drawn of a play, and what plays when, where that isn't the program's forecast. */
+    private readonly draw: Draw = drawFile,
+    private readonly timeline: Timeline = wholeProgram,
   ) {
     this.watching = setInterval(() => this.watch(), WATCH_MS);
   }
@@ -83,6 +116,14 @@ export class Conductor {
   play(program: ProgramDocument | null): void {
     this.program = program;
     this.step();
+  }
+
+  /** Makes ready what is due first in a program that is to be played. Resolves when it is, or can't be. */
+  async prepareFirst(program: ProgramDocument): Promise<void> {
+    const at = this.now();
+    const { play, segment } = this.playAt(program, at);
+    const thing = play && this.thing(program, play, segment);
+    if (thing) await this.stage.prepare(thing, filmAt(play, at));
   }
 
   /** What takes over at an instant, with all that it shows at first: it is made ready, and switched to on the instant. Null for nothing. */
@@ -105,7 +146,7 @@ export class Conductor {
       playing:
         current && scene === 'playing'
           ? {
-              ...{ media: current.play.media, source: current.segment.source, id: current.segment.id },
+              ...{ ...drawnOnly(current.play), source: current.segment.source, id: current.segment.id },
               ...(isOnAir ? { since: onAir.since } : {}),
             }
           : null,
@@ -127,7 +168,7 @@ export class Conductor {
     this.looked = { now, steady, filmAtMs: seen?.film?.atMs ?? null };
     if (!this.program || !before) return;
     if (Math.abs(now - before.now - (steady - before.steady)) > JUMP_MS) return this.jumped(now, seen);
-    const { play } = forecastAt(this.program, Math.round(now));
+    const { play } = this.playAt(this.program, Math.round(now));
     if (isDue(play, seen, now, before.filmAtMs)) {
       this.stillSince = null;
       this.patienceMs = STILL_MS;
@@ -141,7 +182,7 @@ export class Conductor {
     if (!this.failed)
       this.onFailure(
         play
-          ? `“${play.media}” was due but didn’t show for ${Math.round(still / SECOND)} s, so it is being started again.`
+          ? `“${drawnIn(play).id}” was due but didn’t show for ${Math.round(still / SECOND)} s, so it is being started again.`
           : `“${seen?.media ?? ''}” was still showing ${Math.round(still / SECOND)} s after its end, so it was removed.`,
       );
     this.anew();
@@ -171,7 +212,7 @@ export class Conductor {
     const program = isNext ? (this.coming?.program ?? null) : this.program;
     if (!program) return null;
     // Farther than to the next step: what begins right after it is to be prepared before.
-    const { segments, plays } = forecast(program, at, at + AHEAD_MS + 2 * PREPARE_MS, { plays: true });
+    const { segments, plays } = this.timeline(program, at, at + AHEAD_MS + 2 * PREPARE_MS);
     const segment = segments[0] as Segment;
     const play = plays.find((one) => one.from <= at && at < one.to);
     const next = plays.find((one) => one.from > at);
@@ -190,9 +231,13 @@ export class Conductor {
     // After what is on now has taken what was prepared of it: one at a time is.
     const { coming } = this;
     if (coming && coming.at <= (next?.from ?? Infinity)) {
-      const first = coming.at < at + AHEAD_MS + 2 * PREPARE_MS ? forecastAt(coming.program, coming.at).play : null;
-      if (first && !(play && isSame(first, play))) this.prepareAt(first, coming.at - PREPARE_MS, turn, coming.program);
-    } else if (next) this.prepareAt(next, next.from - PREPARE_MS, turn);
+      const first = coming.at < at + AHEAD_MS + 2 * PREPARE_MS ? this.playAt(coming.program, coming.at) : null;
+      if (first?.play && !(play && isSame(first.play, play)))
+        this.prepareAt(first.play, first.segment, coming.at - PREPARE_MS, turn, coming.program);
+    } else if (next) {
+      const later = next.from < segment.to ? segment : this.playAt(program, next.from).segment;
+      this.prepareAt(next, later, next.from - PREPARE_MS, turn);
+    }
   }
 
   /** Works out what is due at an instant shortly before it, so that nothing but the switch is left to do then: displays side by side switch together. */
@@ -229,14 +274,14 @@ export class Conductor {
   }
 
   private async show(play: Play, segment: Segment, wanted: number): Promise<void> {
-    const asset = this.program?.assets[play.media];
     const current = () => wanted === this.wanted;
     this.loading = true;
     try {
-      if (!asset || asset.kind === 'sound') throw new Error(`“${play.media}” is missing in the program.`);
-      const look = this.program?.loops[play.loop]?.[play.item];
+      if (!this.program) return;
+      const thing = this.draw(this.program, play, segment);
+      const look = this.program.loops[play.loop]?.[play.item];
       const at = () => filmAt(play, this.now());
-      await this.stage.show(play.media, asset, at, current, look, () => this.now() - play.start);
+      await this.stage.show(thing, at, current, look, () => this.now() - play.start);
       if (!current()) return;
       this.failed = false;
       this.note(segment);
@@ -249,14 +294,28 @@ export class Conductor {
     }
   }
 
-  private prepareAt(play: Play, at: number, turn: number, program = this.program): void {
+  private prepareAt(play: Play, segment: Segment, at: number, turn: number, program = this.program): void {
     const prepare = () => {
-      const asset = program?.assets[play.media];
-      if (turn === this.turn && asset && asset.kind !== 'sound') this.stage.prepare(play.media, asset, play.fromMs);
+      const thing = program && turn === this.turn ? this.thing(program, play, segment) : null;
+      if (thing) void this.stage.prepare(thing, play.fromMs);
     };
     const wait = at - this.now();
     if (wait <= 0) prepare();
     else setTimeout(prepare, Math.min(wait, AHEAD_MS));
+  }
+
+  /** What a play needs drawn; null where the program doesn't have it: that is reported when its turn comes. */
+  private thing(program: ProgramDocument, play: Play, segment: Segment) {
+    try {
+      return this.draw(program, play, segment);
+    } catch {
+      return null;
+    }
+  }
+
+  private playAt(program: ProgramDocument, at: Instant): { readonly segment: Segment; readonly play: Play | null } {
+    const { segments, plays } = this.timeline(program, at, at + 1);
+    return { segment: segments[0] as Segment, play: plays[0] ?? null };
   }
 
   private rest(scene: 'resting' | 'empty'): void {
@@ -277,7 +336,10 @@ export class Conductor {
 }
 
 /** Whether it is the same turn of the same thing. */
-const isSame = (a: Play, b: Play) => a.media === b.media && a.start === b.start;
+const isSame = (a: Play, b: Play) => {
+  const [one, other] = [drawnIn(a), drawnIn(b)];
+  return one.kind === other.kind && one.id === other.id && a.start === b.start;
+};
 
 /** The position in a play's video at an instant, in milliseconds. */
 const filmAt = (play: Play, now: number) => now - play.start + play.fromMs;
@@ -285,7 +347,7 @@ const filmAt = (play: Play, now: number) => now - play.start + play.fromMs;
 /** Whether the stage shows what is due. A film moves, but at its end: there its last frame may stand. */
 function isDue(play: Play | null, seen: Seen | null, now: number, filmAtMs: number | null): boolean {
   if (!play) return seen === null;
-  if (seen?.media !== play.media) return false;
+  if (seen?.media !== drawnIn(play).id) return false;
   const { film } = seen;
   return !film || filmAt(play, now) > film.lengthMs - SECOND || film.atMs !== filmAtMs;
 }

@@ -62,8 +62,7 @@ const nextFrame = () => frames.splice(0).forEach((work) => work());
 /** Shows one after another, each `turnMs` into its turn. */
 async function shown(stage: Stage, of: ShownAsset, look: Look = {}, turnMs = 0): Promise<HTMLElement> {
   await stage.show(
-    of.sha256,
-    of,
+    { name: of.sha256, asset: of },
     () => 0,
     yes,
     look,

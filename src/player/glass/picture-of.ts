@@ -18,16 +18,46 @@ export async function pictureOf(stage: HTMLElement, over: readonly HTMLElement[]
   if (!context || width === 0) throw new Error('The browser can’t draw a picture of this page.');
   context.scale(scale, scale);
   fill(context, getComputedStyle(stage.parentElement ?? stage).backgroundColor, [0, 0, width, height]);
-  const layers = [...stage.querySelectorAll<HTMLElement>('.layer:not([hidden])')];
-  // What comes lies over what goes.
-  layers.sort((a, b) => Number(a.style.zIndex) - Number(b.style.zIndex));
   // A display of a wall shows a part of a larger stage.
   context.save();
   context.translate(stage.offsetLeft, stage.offsetTop);
-  for (const layer of layers) drawLayer(context, layer, stage.offsetWidth, stage.offsetHeight);
+  drawStage(context, stage);
+  for (const overlay of stage.querySelectorAll<HTMLElement>(':scope > .overlay')) drawStage(context, overlay);
   context.restore();
   for (const element of over) drawCover(context, element);
   return bytesOf(canvas);
+}
+
+/** The layers of a stage, of its own and not of the zones within. */
+function drawStage(context: CanvasRenderingContext2D, stage: HTMLElement): void {
+  const layers = [...stage.querySelectorAll<HTMLElement>(':scope > .layer:not([hidden])')];
+  // What comes lies over what goes.
+  layers.sort((a, b) => Number(a.style.zIndex) - Number(b.style.zIndex));
+  const { offsetWidth: width, offsetHeight: height } = stage;
+  for (const layer of layers)
+    if (layer.dataset.card !== undefined) drawCover(context, layer);
+    else if (layer.dataset.layout !== undefined) drawZones(context, layer, width, height);
+    else drawLayer(context, layer, width, height);
+}
+
+/** A layout: its ground, and what each of its zones shows, within it. */
+function drawZones(context: CanvasRenderingContext2D, layer: HTMLElement, width: number, height: number): void {
+  context.save();
+  context.globalAlpha = Number(getComputedStyle(layer).opacity);
+  fill(context, getComputedStyle(layer).backgroundColor, [0, 0, width, height]);
+  const box = layer.firstElementChild as HTMLElement;
+  // It lies in the middle, whatever its size.
+  context.translate((width - box.offsetWidth) / 2, (height - box.offsetHeight) / 2);
+  for (const zone of box.querySelectorAll<HTMLElement>(':scope > .zone')) {
+    context.save();
+    context.translate(zone.offsetLeft, zone.offsetTop);
+    context.beginPath();
+    context.rect(0, 0, zone.offsetWidth, zone.offsetHeight);
+    context.clip();
+    drawStage(context, zone);
+    context.restore();
+  }
+  context.restore();
 }
 
 function drawLayer(context: CanvasRenderingContext2D, layer: HTMLElement, width: number, height: number): void {

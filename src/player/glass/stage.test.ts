@@ -59,11 +59,11 @@ const yes = () => true;
 
 test('one follows the other without a blank: the first goes when the second is drawn, and its bytes are given back', async () => {
   const stage = newStage();
-  await stage.show('one', asset('image'), () => 0, yes);
+  await stage.show({ name: 'one', asset: asset('image') }, () => 0, yes);
   expect(seen().map((one) => one.tagName)).toEqual(['IMG']);
   expect(root().dataset.media).toBe('one');
   nextFrame();
-  await stage.show('two', asset('image'), () => 0, yes);
+  await stage.show({ name: 'two', asset: asset('image') }, () => 0, yes);
   expect(seen()).toHaveLength(2);
   expect(root().dataset.media).toBe('two');
   nextFrame();
@@ -75,20 +75,20 @@ test('one follows the other without a blank: the first goes when the second is d
 test('what is prepared is loaded, not seen, and shown without being loaded again', async () => {
   const open = jest.fn(() => Promise.resolve(new Blob(['x'])));
   const stage = newStage(open);
-  stage.prepare('one', asset('image'));
-  stage.prepare('one', asset('image'));
+  void stage.prepare({ name: 'one', asset: asset('image') });
+  void stage.prepare({ name: 'one', asset: asset('image') });
   await Promise.resolve().then(() => undefined);
   expect(seen()).toEqual([]);
-  await stage.show('one', asset('image'), () => 0, yes);
+  await stage.show({ name: 'one', asset: asset('image') }, () => 0, yes);
   expect(open).toHaveBeenCalledTimes(1);
   expect(seen()).toHaveLength(1);
 });
 
 test('something else that is prepared takes the place of what was, and gives its bytes back', async () => {
   const stage = newStage();
-  stage.prepare('one', asset('image'));
-  stage.prepare('two', asset('image'));
-  await stage.show('two', asset('image'), () => 0, yes);
+  void stage.prepare({ name: 'one', asset: asset('image') });
+  void stage.prepare({ name: 'two', asset: asset('image') });
+  await stage.show({ name: 'two', asset: asset('image') }, () => 0, yes);
   nextFrame();
   expect(root().children).toHaveLength(1);
   expect(urls.size).toBe(1);
@@ -96,28 +96,32 @@ test('something else that is prepared takes the place of what was, and gives its
 
 test('a film is muted, begins where it is by now, and is not sought for a quarter of a second', async () => {
   const stage = newStage();
-  await stage.show('film', asset('video'), () => 7_500, yes);
+  await stage.show({ name: 'film', asset: asset('video') }, () => 7_500, yes);
   const film = seen()[0] as HTMLVideoElement;
   expect(film.muted).toBe(true);
   expect(film.currentTime).toBe(7.5);
   expect(play).toHaveBeenCalledTimes(1);
-  await stage.show('next', asset('video', 'next'), () => 250, yes);
+  await stage.show({ name: 'next', asset: asset('video', 'next') }, () => 250, yes);
   expect((seen()[1] as HTMLVideoElement).currentTime).toBe(0);
-  await stage.show('over', asset('video', 'over'), () => 20_000, yes);
+  await stage.show({ name: 'over', asset: asset('video', 'over') }, () => 20_000, yes);
   expect((seen()[2] as HTMLVideoElement).currentTime).toBe(0);
 });
 
 test('what is not here, or can not be decoded, is told; what was seen stays, and nothing is left behind', async () => {
   const stage = newStage((sha256) => Promise.resolve(sha256 === 'gone' ? null : new Blob(['x'])));
-  await stage.show('one', asset('image'), () => 0, yes);
+  await stage.show({ name: 'one', asset: asset('image') }, () => 0, yes);
   nextFrame();
-  await expect(stage.show('two', asset('image', 'gone'), () => 0, yes)).rejects.toThrow('“two” isn’t downloaded yet.');
+  await expect(stage.show({ name: 'two', asset: asset('image', 'gone') }, () => 0, yes)).rejects.toThrow(
+    '“two” isn’t downloaded yet.',
+  );
   decode = () => Promise.reject(new Error('The source image cannot be decoded.'));
-  await expect(stage.show('two', asset('image'), () => 0, yes)).rejects.toThrow(
+  await expect(stage.show({ name: 'two', asset: asset('image') }, () => 0, yes)).rejects.toThrow(
     '“two” can’t be played here: The source image cannot be decoded.',
   );
   load = (film) => film.dispatchEvent(new Event('error'));
-  await expect(stage.show('film', asset('video'), () => 0, yes)).rejects.toThrow('can’t be played here');
+  await expect(stage.show({ name: 'film', asset: asset('video') }, () => 0, yes)).rejects.toThrow(
+    'can’t be played here',
+  );
   expect(root().dataset.media).toBe('one');
   expect(root().children).toHaveLength(1);
   expect([...urls]).toEqual(['blob:1']);
@@ -126,20 +130,19 @@ test('what is not here, or can not be decoded, is told; what was seen stays, and
 test('what failed while it was prepared is tried again when it is to be shown', async () => {
   const stage = newStage();
   decode = () => Promise.reject(new Error('busy'));
-  stage.prepare('one', asset('image'));
-  await expect(stage.show('one', asset('image'), () => 0, yes)).rejects.toThrow('busy');
+  void stage.prepare({ name: 'one', asset: asset('image') });
+  await expect(stage.show({ name: 'one', asset: asset('image') }, () => 0, yes)).rejects.toThrow('busy');
   decode = () => Promise.resolve();
-  await stage.show('one', asset('image'), () => 0, yes);
+  await stage.show({ name: 'one', asset: asset('image') }, () => 0, yes);
   expect(seen()).toHaveLength(1);
 });
 
 test('what is overtaken while it loads is never seen, and gives its bytes back', async () => {
   const stage = newStage();
-  await stage.show('one', asset('image'), () => 0, yes);
+  await stage.show({ name: 'one', asset: asset('image') }, () => 0, yes);
   nextFrame();
   await stage.show(
-    'late',
-    asset('image'),
+    { name: 'late', asset: asset('image') },
     () => 0,
     () => false,
   );
@@ -150,15 +153,14 @@ test('what is overtaken while it loads is never seen, and gives its bytes back',
 
 test('a film that does not start leaves nothing behind; one that is overtaken as it starts is not seen', async () => {
   const stage = newStage();
-  await stage.show('one', asset('image'), () => 0, yes);
+  await stage.show({ name: 'one', asset: asset('image') }, () => 0, yes);
   nextFrame();
   play.mockRejectedValueOnce(new Error('no decoder'));
-  await expect(stage.show('film', asset('video'), () => 0, yes)).rejects.toThrow('no decoder');
+  await expect(stage.show({ name: 'film', asset: asset('video') }, () => 0, yes)).rejects.toThrow('no decoder');
   let wanted = true;
   play.mockImplementationOnce(async () => void (wanted = false));
   await stage.show(
-    'film',
-    asset('video'),
+    { name: 'film', asset: asset('video') },
     () => 0,
     () => wanted,
   );
@@ -172,8 +174,8 @@ test('films in turn use two elements, and each is emptied when its film is over'
   const stage = newStage();
   const used = new Set<Element>();
   for (let i = 0; i < 10; i++) {
-    stage.prepare(`film ${i}`, asset('video', `film ${i}`));
-    await stage.show(`film ${i}`, asset('video', `film ${i}`), () => 0, yes);
+    void stage.prepare({ name: `film ${i}`, asset: asset('video', `film ${i}`) });
+    await stage.show({ name: `film ${i}`, asset: asset('video', `film ${i}`) }, () => 0, yes);
     nextFrame();
     expect(seen()).toHaveLength(1);
     used.add(seen()[0] as Element);
@@ -205,8 +207,8 @@ test('two films in turn are loaded once each, and begin where they are to begin'
   });
   for (let i = 0; i < 6; i++) {
     const name = i % 2 === 0 ? 'one' : 'other';
-    stage.prepare(name, asset('video', name), i % 2 === 0 ? 0 : 4_000);
-    await stage.show(name, asset('video', name), () => (i % 2 === 0 ? 0 : 4_000), yes);
+    void stage.prepare({ name: name, asset: asset('video', name) }, i % 2 === 0 ? 0 : 4_000);
+    await stage.show({ name: name, asset: asset('video', name) }, () => (i % 2 === 0 ? 0 : 4_000), yes);
     nextFrame();
     expect(seen()).toHaveLength(1);
     expect(root().dataset.media).toBe(name);
@@ -214,8 +216,8 @@ test('two films in turn are loaded once each, and begin where they are to begin'
   expect(open).toHaveBeenCalledTimes(2);
   expect(emptied).toHaveLength(0);
   expect(sought).toEqual([4, 0, 4, 0, 4]);
-  stage.prepare('still', asset('image'));
-  await stage.show('still', asset('image'), () => 0, yes);
+  void stage.prepare({ name: 'still', asset: asset('image') });
+  await stage.show({ name: 'still', asset: asset('image') }, () => 0, yes);
   nextFrame();
   expect(emptied).toHaveLength(1);
   expect(urls.size).toBe(2);
@@ -226,14 +228,14 @@ test('two films in turn are loaded once each, and begin where they are to begin'
 test('a film that is no longer wanted while it loads is given up at once, and its element serves the next', async () => {
   const stage = newStage();
   load = () => undefined;
-  stage.prepare('endless', asset('video', 'endless'));
+  void stage.prepare({ name: 'endless', asset: asset('video', 'endless') });
   await new Promise((done) => setTimeout(done));
   expect(emptied).toHaveLength(0);
   load = (film) => film.dispatchEvent(new Event('canplay'));
-  stage.prepare('next', asset('video', 'next'));
+  void stage.prepare({ name: 'next', asset: asset('video', 'next') });
   await new Promise((done) => setTimeout(done));
   expect(emptied).toHaveLength(1);
-  await stage.show('next', asset('video', 'next'), () => 0, yes);
+  await stage.show({ name: 'next', asset: asset('video', 'next') }, () => 0, yes);
   expect(stage.seen()).toEqual({ media: 'next', film: { atMs: 0, lengthMs: 20_000 } });
   expect(urls.size).toBe(1);
 });
@@ -250,9 +252,9 @@ test('of films that are given back, two elements are kept for the next', async (
 test('what is seen is told: nothing, a still, a film and where it stands', async () => {
   const stage = newStage();
   expect(stage.seen()).toBeNull();
-  await stage.show('one', asset('image'), () => 0, yes);
+  await stage.show({ name: 'one', asset: asset('image') }, () => 0, yes);
   expect(stage.seen()).toEqual({ media: 'one', film: null });
-  await stage.show('film', asset('video'), () => 7_500, yes);
+  await stage.show({ name: 'film', asset: asset('video') }, () => 7_500, yes);
   expect(stage.seen()).toEqual({ media: 'film', film: { atMs: 7_500, lengthMs: 20_000 } });
   stage.clear();
   expect(stage.seen()).toBeNull();
@@ -260,8 +262,8 @@ test('what is seen is told: nothing, a still, a film and where it stands', async
 
 test('cleared, nothing is seen, and all bytes are given back, those of what is prepared too', async () => {
   const stage = newStage();
-  await stage.show('one', asset('image'), () => 0, yes);
-  stage.prepare('two', asset('image'));
+  await stage.show({ name: 'one', asset: asset('image') }, () => 0, yes);
+  void stage.prepare({ name: 'two', asset: asset('image') });
   stage.clear();
   await new Promise((done) => setTimeout(done));
   expect(root().children).toHaveLength(0);

@@ -4,7 +4,12 @@ import { Films } from './drawers/film';
 import { drawPicture } from './drawers/picture';
 import { begin, type Running } from './transition';
 
-/** One file, loaded and decoded, ready to be seen at once. */
+/** What is to be drawn: a file, or what makes itself ready to be seen; by the name under which it is reported. */
+export type Thing =
+  | { readonly name: string; readonly asset: ShownAsset }
+  | { readonly name: string; readonly draw: () => Promise<Drawn> };
+
+/** One thing, loaded and decoded, ready to be seen at once. */
 interface Layer {
   readonly media: string;
   readonly drawn: Drawn;
@@ -50,20 +55,27 @@ export class Stage {
   constructor(
     private readonly root: HTMLElement,
     private readonly open: (sha256: string) => Promise<Blob | null>,
-    tell: (message: string) => void = () => undefined,
+    private readonly tell: (message: string) => void = () => undefined,
     private readonly pixels = () => window.devicePixelRatio,
   ) {
     this.drawers = { image: drawPicture, video: new Films(tell, () => this.isInStep).draw };
   }
 
-  /** Loads and decodes an item ahead of its turn, a film at the moment that it will begin with, in milliseconds of its own. */
-  prepare(media: string, asset: ShownAsset, fromMs = 0): void {
-    if (this.prepared?.media === media && this.prepared.fromMs === fromMs) return;
-    this.drop();
-    const given = new AbortController();
-    const layer = this.load(media, asset, fromMs, given.signal);
-    layer.catch(() => undefined);
-    this.prepared = { media, fromMs, layer, given };
+  /**
+   * Loads and decodes an item ahead of its turn, a film at the moment that it will begin with, in milliseconds of its own. Resolves when it
+   * is ready, or can't be.
+   */
+  prepare(thing: Thing, fromMs = 0): Promise<void> {
+    const { name: media } = thing;
+    if (this.prepared?.media !== media || this.prepared.fromMs !== fromMs) {
+      this.drop();
+      const given = new AbortController();
+      this.prepared = { media, fromMs, layer: this.load(thing, fromMs, given.signal), given };
+    }
+    return this.prepared.layer.then(
+      () => undefined,
+      () => undefined,
+    );
   }
 
   /**
@@ -71,16 +83,16 @@ export class Stage {
    * can't be loaded or decoded; what was seen then stays. Where `wanted` is no longer true once it is loaded, nothing happens.
    */
   async show(
-    media: string,
-    asset: ShownAsset,
+    thing: Thing,
     offsetMs: () => number,
     wanted: () => boolean,
     look: Look = {},
     turnMs: () => number = offsetMs,
   ): Promise<void> {
+    const { name: media } = thing;
     const prepared = this.prepared?.media === media ? this.prepared.layer : null;
     if (prepared) this.prepared = null;
-    const layer = await (prepared ?? this.load(media, asset));
+    const layer = await (prepared ?? this.load(thing));
     dress(layer, look, this.pixels());
     if (wanted()) await this.start(layer, offsetMs, look.volume ?? 0);
     if (!wanted()) return this.remove(layer);
@@ -125,6 +137,18 @@ export class Stage {
     this.drop();
   }
 
+  /** A stage in another element, for a part of what this one shows. */
+  another(root: HTMLElement): Stage {
+    const stage = new Stage(root, this.open, this.tell, this.pixels);
+    stage.isInStep = this.isInStep;
+    return stage;
+  }
+
+  /** What is seen is no longer heard. */
+  hush(): void {
+    this.shown?.drawn.hush();
+  }
+
   /** What is seen now; null for nothing of ours. */
   seen(): Seen | null {
     return this.shown && { media: this.shown.media, film: this.shown.drawn.position() };
@@ -140,7 +164,10 @@ export class Stage {
     }
   }
 
-  private async load(media: string, asset: ShownAsset, fromMs = 0, given?: AbortSignal): Promise<Layer> {
+  private async load(thing: Thing, fromMs = 0, given?: AbortSignal): Promise<Layer> {
+    if ('draw' in thing)
+      return this.add({ media: thing.name, drawn: await thing.draw(), url: '', sha256: '', focus: undefined });
+    const { name: media, asset } = thing;
     const kept = this.takeKept(asset.sha256);
     if (kept) return this.again(media, kept, fromMs, given);
     const blob = await this.open(asset.sha256);
@@ -148,10 +175,7 @@ export class Stage {
     const url = URL.createObjectURL(blob);
     try {
       const drawn = await this.drawers[asset.kind](url, fromMs, given);
-      drawn.element.hidden = true;
-      drawn.element.className = 'layer';
-      this.root.append(drawn.element);
-      return { media, drawn, url, sha256: asset.sha256, focus: asset.focus };
+      return this.add({ media, drawn, url, sha256: asset.sha256, focus: asset.focus });
     } catch (error) {
       URL.revokeObjectURL(url);
       throw new Error(
@@ -159,6 +183,14 @@ export class Stage {
         { cause: error },
       );
     }
+  }
+
+  private add(layer: Layer): Layer {
+    const { element } = layer.drawn;
+    element.hidden = true;
+    element.className = 'layer';
+    this.root.append(element);
+    return layer;
   }
 
   /** A film that was kept, if it is this one; any other is given back now, so that no more than two are held. */
@@ -198,7 +230,7 @@ export class Stage {
     if (!layer) return;
     layer.drawn.element.remove();
     layer.drawn.free();
-    URL.revokeObjectURL(layer.url);
+    if (layer.url !== '') URL.revokeObjectURL(layer.url);
   }
 
   private drop(): void {

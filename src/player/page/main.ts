@@ -6,6 +6,8 @@ import { BridgedHardware, bridgeIn } from './bridged-hardware';
 import { BrowserStore } from './browser-store';
 import { Band } from '../sound/band';
 import { Conductor } from '../glass/conductor';
+import { Overlays } from '../glass/overlays';
+import { drawWithin, type Around } from '../glass/scene';
 import { played } from './kinds';
 import { PageHardware } from './page-hardware';
 import { PlayerSession } from '../session/session';
@@ -59,6 +61,12 @@ async function start(): Promise<void> {
   const report = (message: string) => session.report(message);
   const stage = new Stage(part('stage'), open, report);
   const client = new ProtocolClient(location.origin);
+  const around: Around = {
+    now: () => session.serverNow(),
+    report,
+    stage: (root) => stage.another(root),
+  };
+  const overlays = new Overlays(part('stage'), around);
   let shown: Target['screen'] | null = null;
   const conductor: Conductor = new Conductor(
     stage,
@@ -68,6 +76,7 @@ async function start(): Promise<void> {
     undefined,
     () => session.tell(),
     (is) => (part('drill').hidden = !is),
+    drawWithin(around),
   );
   const band: Band = new Band(new Speaker(open, report), () => session.serverNow(), report);
   const session: PlayerSession = new PlayerSession(
@@ -89,6 +98,7 @@ async function start(): Promise<void> {
       },
       program(program) {
         conductor.play(program);
+        overlays.play(program);
         band.play(program);
       },
       coming: (next) => conductor.follow(next),

@@ -1,4 +1,14 @@
-import { DAY, forecast, loopsIn, placeOf, type Asset, type Instant, type ProgramDocument } from '@/core/playing';
+import {
+  DAY,
+  drawnItems,
+  forecast,
+  layoutItems,
+  loopsIn,
+  placeOf,
+  type Asset,
+  type Instant,
+  type ProgramDocument,
+} from '@/core/playing';
 
 /** A file that a program shows, and when it is first to be seen. */
 export interface Need {
@@ -18,25 +28,32 @@ export const FIRST_DAY = DAY;
  */
 export function needsOf(program: ProgramDocument, now: Instant): Need[] {
   const due = new Map<string, Instant>();
-  const need = (media: string, by: Instant) => {
-    if (by < (due.get(media) ?? Infinity)) due.set(media, by);
+  const need = (media: string | undefined, by: Instant) => {
+    if (media !== undefined && by < (due.get(media) ?? Infinity)) due.set(media, by);
   };
+  const isDue = (media: string | undefined) => media === undefined || due.has(media);
   const place = placeOf(program);
   for (const segment of forecast(program, now, now + LOOK_AHEAD).segments) {
     // What sounds beside a loop goes from its beginning on.
     for (const { media } of program.music?.[segment.loop]?.loop ?? []) need(media, segment.from);
     const loops = loopsIn(program, place, segment);
-    const items = loops.flatMap(({ loop }) => program.loops[loop] ?? []);
-    if (items.every((item) => due.has(item.media))) continue;
+    const items = loops.flatMap(({ loop }) => drawnItems(program, loop));
+    if (items.every((item) => isDue(item.media))) continue;
     if (segment.from < now + FIRST_DAY) {
       const round = items.reduce((sum, item) => sum + item.durationMs, 0);
       const until = Math.min(segment.to, segment.from + round);
-      for (const play of forecast(program, segment.from, until, { plays: true }).plays) need(play.media, play.from);
+      for (const { zones = [], ...play } of forecast(program, segment.from, until, { plays: true }).plays) {
+        need(play.media, play.from);
+        for (const zone of zones) for (const { media, from } of zone.plays) need(media, from);
+      }
     }
     // What is not seen in the first round may come up at any time in the rest.
     for (const { loop, from } of loops)
-      for (const item of program.loops[loop] ?? []) if (!due.has(item.media)) need(item.media, from);
+      for (const item of drawnItems(program, loop)) if (!isDue(item.media)) need(item.media, from);
   }
+  // What is drawn over everything may be seen at any time.
+  for (const { layout } of program.overlays ?? [])
+    for (const { media } of layoutItems(program, layout)) if (!isDue(media)) need(media, now);
   const files = new Map<string, Need>();
   for (const [media, asset] of Object.entries(program.assets)) {
     const by = due.get(media) ?? Infinity;

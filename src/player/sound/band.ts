@@ -14,6 +14,7 @@ const AGAIN_MS = 10 * SECOND;
 
 /** A sound's turn, and its volume from 0 to 1. */
 interface SoundTurn extends Play {
+  readonly media: string;
   readonly volume: number;
 }
 
@@ -72,7 +73,11 @@ export class Band {
     const { segments } = forecast(program, at, at + AHEAD_MS + PREPARE_MS);
     const turns = segments.flatMap((segment) => {
       const volume = program.music?.[segment.loop]?.volume ?? 0;
-      return musicPlays(program, placeOf(program), segment).map((play): SoundTurn => ({ ...play, volume }));
+      return musicPlays(program, placeOf(program), segment).map((play): SoundTurn => ({
+        ...play,
+        media: play.media ?? '',
+        volume,
+      }));
     });
     const play = turns.find((one) => one.from <= at && at < one.to);
     const next = turns.find((one) => one.from > at);

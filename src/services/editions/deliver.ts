@@ -127,7 +127,7 @@ type Assets = MadeProgram['assets'];
 const exactIn = (parts: readonly string[]) =>
   (JSON.parse(parts.join('')) as ProgramDocument).loops
     .flat()
-    .flatMap(({ media, fit }) => (fit === 'exact' ? [media] : []));
+    .flatMap(({ media, fit }) => (fit === 'exact' ? (media ?? []) : []));
 
 /**
  * What screens of a new edition get as they did in the one before it: where a screen has the same program and the same size. By screen; null

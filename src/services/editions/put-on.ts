@@ -1,7 +1,7 @@
 import { nameAmong, putOnOf, puttingOn } from '@/core/booking';
 import { chosenPlan } from '@/core/edition';
 import {
-  kindOf,
+  CONTENTS,
   knownContent,
   objectIn,
   withObject,
@@ -59,8 +59,8 @@ export async function putOn(
       throw new Refusal(422, 'None of these screens is in an edition yet. Publish them first, then put something on.');
     const { plan: draft } = await draftWithin(actor.networkId, within);
     const { kind, id: contentId } = knownContent(content);
-    const named = objectIn(draft, kind, contentId);
-    if (!named) throw notFound(kindOf(kind).noun);
+    const named = kind === 'input' ? { name: contentId } : objectIn(draft, kind, contentId);
+    if (!named) throw notFound(CONTENTS[kind].called);
     const made = {
       ...{ content, where, created: new Date(now).toISOString(), ...puttingOn(now, until, zone) },
       ...(wake ? { wake } : {}),

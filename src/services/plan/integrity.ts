@@ -1,6 +1,7 @@
 import type { Transaction } from 'sequelize';
 import {
   clipProblems,
+  layoutProblems,
   currentDocument,
   danglingMessage,
   keyText,
@@ -40,6 +41,7 @@ export async function refuseDangling(networkId: string, writes: readonly Write[]
   if (problems.length === 0)
     problems.push(
       ...(await nestingProblemsOf(networkId, writes, within)),
+      ...(await layoutProblemsOf(networkId, writes, within)),
       ...(await clipsOf(networkId, writes, within)),
     );
   if (problems[0]) throw new Refusal(422, problems[0].message, problems);
@@ -130,6 +132,39 @@ async function playingCutsOf(
   return found
     .filter(({ slug }) => !writes.some((one) => one.kind === 'playlist' && one.id === slug))
     .map(({ slug, document, format }) => ({ id: slug, after: currentDocument('playlist', document, format) }));
+}
+
+/** Zones that come to show a playlist in which a layout is: those of a layout that is edited, or of one that shows a playlist that is. */
+async function layoutProblemsOf(networkId: string, writes: readonly Write[], within: Transaction): Promise<Problem[]> {
+  const isAsked = writes.some(
+    ({ kind, after }) =>
+      after !== null &&
+      (kind === 'layout' ||
+        (kind === 'playlist' && targetsOf(kind, after).some((to) => to.kind === 'layout' || to.kind === 'playlist'))),
+  );
+  if (!isAsked) return [];
+  const known = await rows<{ kind: 'layout' | 'playlist'; slug: string; document: object }>(
+    `SELECT kind, slug, document FROM plan_objects WHERE network_id = $1 AND kind IN ('layout', 'playlist')`,
+    [networkId],
+    within,
+  );
+  const edited = new Map(writes.map(({ kind, id, after }) => [keyText({ kind, id }), after]));
+  const of = (wanted: 'layout' | 'playlist') => [
+    ...known.flatMap(({ kind, slug, document }) =>
+      kind === wanted && !edited.has(keyText({ kind, id: slug })) ? [{ ...document, id: slug }] : [],
+    ),
+    ...writes.flatMap(({ kind, id, after }) => (kind === wanted && after ? [{ ...after, id }] : [])),
+  ];
+  const layouts = of('layout');
+  return layoutProblems(layouts, of('playlist')).map(({ path: [i, ...path], message }) => {
+    const { id, name } = layouts[Number(i)] as { id: string; name?: string };
+    return edited.has(keyText({ kind: 'layout', id }))
+      ? { path: pointer(path), message }
+      : {
+          path: '',
+          message: `This playlist is in a zone of the layout “${name ?? id}”, and a zone can’t show a layout.`,
+        };
+  });
 }
 
 /** What comes to contain itself, or too much: objects that contain each other, as far as the links reach from those that are edited. */

@@ -26,7 +26,7 @@ export interface Player {
   readonly glimpseMinutes?: number | null;
 }
 
-/** Longer than from one beat of a player to the next. A change that is told ends it before. */
+/** Longer than from one beat of a player to the next. News of a change ends it before. */
 const KNOWN_FOR_MS = 30_000;
 /** What an edition holds stays granted while the edition is kept; not for ever, since editions are cleared away. */
 const GRANTED_FOR_MS = 10 * 60_000;

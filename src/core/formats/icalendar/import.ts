@@ -21,7 +21,7 @@ export interface ImportChoices {
 export function bookingsOf(plan: Plan, events: readonly CalendarEvent[], choices: ImportChoices): Patch<'booking'>[] {
   const has = (content: Content) => {
     const { kind, id } = knownContent(content);
-    return objectIn(plan, kind, id) !== null;
+    return kind === 'input' || objectIn(plan, kind, id) !== null;
   };
   const patches: Patch<'booking'>[] = [];
   const taken = new Set(plan.bookings.map((one) => one.name));

@@ -226,7 +226,7 @@ describe('a screen’s day as SMIL 3.0', () => {
     const names: Record<string, string> = { flag: 'flag.png', buoy: 'buoy.mp4', fares: 'fares.webp' };
     const { plays } = forecast(screenProgram(whole, 'hall'), from, to, { plays: true });
     expect(told.length).toBeGreaterThan(20);
-    expect(told).toEqual(plays.map((play) => [names[play.media], play.from, play.to]));
+    expect(told).toEqual(plays.map((play) => [names[play.media ?? ''], play.from, play.to]));
   });
 
   test('says how each stands, comes and sounds', () => {

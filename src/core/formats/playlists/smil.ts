@@ -1,7 +1,9 @@
 import { forecast, programMaker } from '../../forecast';
 import type { LoopItem } from '../../forecast/loop';
-import type { Play } from '../../forecast/plays';
-import type { Fit, Transition } from '../../plan/kinds/playlist';
+import type { Play, WholePlay } from '../../forecast/plays';
+import type { ProgramZone } from '../../forecast/program';
+import { placedOn } from '../../glimpses/placed';
+import type { Fit, Transition } from '../../plan/looks';
 import { isShown } from '../../plan/known';
 import type { Media, Plan } from '../../plan/schema';
 import { never } from '../../refusal';
@@ -33,12 +35,34 @@ export function writeSmil(plan: Plan, screenId: string, date: LocalDate): string
     ways.set(id, { id, way });
     return id;
   };
+  const regions = new Map<string, string>();
+  /** A play's elements, in a region: its file, or its layout's zones beside each other. What isn't a file is left empty for its time. */
+  const elements = (play: WholePlay, region: string, indent: string): string[] => {
+    const { layout, zones } = play;
+    if (layout === undefined || !zones) {
+      const file = media.get(play.media ?? '');
+      return file && isShown(file)
+        ? [`${indent}${element(play, file, region, itemOf(play), wayOf(itemOf(play)))}`]
+        : [`${indent}<seq dur="${seconds(play.to - play.from)}"/>`];
+    }
+    const shape = program.layouts?.[layout];
+    const parts = zones.flatMap(({ zone: id, plays: within }) => {
+      const placed = shape?.zones.find((one) => one.id === id);
+      if (!shape || !placed) return [];
+      const own = `zone-${layout}.${id}`;
+      regions.set(own, regionOf(own, placed, shape, { width, height }, itemOf(play)?.fit));
+      return runsOf(within).map(
+        (run) =>
+          `${indent}  <seq begin="${seconds((run[0]?.from ?? play.from) - play.from)}">\n${run
+            .flatMap((one) => elements(one, own, `${indent}    `))
+            .join('\n')}\n${indent}  </seq>`,
+      );
+    });
+    return [`${indent}<par dur="${seconds(play.to - play.from)}">\n${parts.join('\n')}\n${indent}</par>`];
+  };
   const runs = runsOf(plays).map((run) => {
     const begin = run[0]?.from ?? from;
-    const parts = run.flatMap((play) => {
-      const file = media.get(play.media);
-      return file && isShown(file) ? [element(play, file, itemOf(play), wayOf(itemOf(play)))] : [];
-    });
+    const parts = run.flatMap((play) => elements(play, 'screen', '        '));
     return `      <seq begin="wallclock(${wallClock(zone, begin)})">\n${parts.join('\n')}\n      </seq>`;
   });
   const transitions = [...ways.values()].map(({ id, way }) => `    <transition xml:id="${id}" ${transitionOf(way)}/>`);
@@ -51,6 +75,7 @@ export function writeSmil(plan: Plan, screenId: string, date: LocalDate): string
     '    <layout>',
     `      <root-layout width="${width}" height="${height}" backgroundColor="black"/>`,
     '      <region xml:id="screen" left="0" top="0" width="100%" height="100%" backgroundColor="black"/>',
+    ...regions.values(),
     '    </layout>',
     ...transitions,
     '  </head>',
@@ -64,8 +89,8 @@ export function writeSmil(plan: Plan, screenId: string, date: LocalDate): string
 }
 
 /** Plays that follow each other without a gap, together. */
-function runsOf(plays: readonly Play[]): Play[][] {
-  const runs: Play[][] = [];
+function runsOf<P extends Play>(plays: readonly P[]): P[][] {
+  const runs: P[][] = [];
   for (const play of plays) {
     const last = runs.at(-1);
     if (last && last.at(-1)?.to === play.from) last.push(play);
@@ -76,12 +101,42 @@ function runsOf(plays: readonly Play[]): Play[][] {
 
 const seconds = (ms: number) => `${ms / 1000}s`;
 
-function element(play: Play, file: Media, item: LoopItem | undefined, transition: string | undefined): string {
+/** Where a zone lies on a screen: the layout is placed as a picture of its size would be. */
+function regionOf(
+  id: string,
+  { x, y, width, height }: ProgramZone,
+  layout: Size,
+  screen: Size,
+  fit: Fit | undefined,
+): string {
+  const { left, top, width: across, height: down } = placedOn(screen, layout, fit ?? 'whole');
+  const px = (value: number) => `${Math.round(value)}`;
+  const place = [
+    ['left', px(left + (x / layout.width) * across)],
+    ['top', px(top + (y / layout.height) * down)],
+    ['width', px((width / layout.width) * across)],
+    ['height', px((height / layout.height) * down)],
+  ];
+  return `      <region xml:id="${escaped(id)}" ${place.map(([name, value]) => `${name}="${value}"`).join(' ')}/>`;
+}
+
+interface Size {
+  readonly width: number;
+  readonly height: number;
+}
+
+function element(
+  play: Play,
+  file: Media,
+  region: string,
+  item: LoopItem | undefined,
+  transition: string | undefined,
+): string {
   const film = file.kind === 'video';
   const clipBegin = film ? play.fromMs + (play.from - play.start) : 0;
   const attributes = [
     ['src', encodeURIComponent(fileName(file))],
-    ['region', 'screen'],
+    ['region', region],
     ['dur', seconds(play.to - play.from)],
     ...fitOf(item?.fit),
     ...(clipBegin > 0 ? [['clipBegin', seconds(clipBegin)]] : []),
@@ -90,7 +145,7 @@ function element(play: Play, file: Media, item: LoopItem | undefined, transition
     ...(transition && play.from === play.start ? [['transIn', transition]] : []),
     ['title', lineOf(file.name, 200)],
   ];
-  return `        <${film ? 'video' : 'img'} ${attributes.map(([name, value = '']) => `${name}="${escaped(value)}"`).join(' ')}/>`;
+  return `<${film ? 'video' : 'img'} ${attributes.map(([name, value = '']) => `${name}="${escaped(value)}"`).join(' ')}/>`;
 }
 
 /** SMIL 3.0 section 6.5.1, `fit`, and section 6.5.2, `mediaAlign`. */

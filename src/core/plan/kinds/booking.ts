@@ -4,7 +4,8 @@ import { contentSchema } from '../content-schema';
 import { DAY, MINUTE } from '../../instant';
 import { idSchema, instantSchema, lineSchema, nameSchema, selectorSchema } from '../fields';
 import { defineKind } from '../kind';
-import { content, durationWords, plain, selector, text, weaveWords, when, yesNo } from '../say';
+import { reference } from '../references';
+import { content, duration, durationWords, plain, selector, text, weaveWords, when, yesNo } from '../say';
 
 const share = z
   .number('A share is a number from 0.001 to 0.9.')
@@ -54,6 +55,16 @@ export const bookingSchema = z
     wake: z.boolean().optional(),
     onHold: z.boolean().optional(),
     weave: weaveSchema.optional(),
+    /** It waits for firings of this cue, and shows at no time by the clock. */
+    cue: reference('cue').optional(),
+    /** How long each firing lasts; absent: one round. */
+    forMs: z
+      .int('A time is a whole number of milliseconds.')
+      .min(1000, 'A firing lasts a second at least.')
+      .max(DAY, 'A firing lasts a day at most.')
+      .optional(),
+    /** Its layout is drawn over whatever plays, and doesn't compete with it. */
+    overlay: z.strictObject({ overTakeovers: z.boolean().optional() }).optional(),
     prepared: preparedSchema.optional(),
     drill: z.boolean().optional(),
     created: instantSchema,
@@ -62,6 +73,19 @@ export const bookingSchema = z
   .refine(({ weave, takeover }) => !(weave && takeover), {
     path: ['weave'],
     message: 'A takeover shows alone, so it can’t share the loop. Turn one of the two off.',
+  })
+  .superRefine(({ weave, cue, forMs, overlay, takeover, content: what }, context) => {
+    const report = (path: string, message: string) => context.addIssue({ code: 'custom', path: [path], message });
+    if (weave && cue !== undefined)
+      report('cue', 'A booking that shares the loop can’t wait for a cue. Turn one of the two off.');
+    if (forMs !== undefined && cue === undefined)
+      report('forMs', 'Only a booking that waits for a cue says how long it lasts. Give it a cue, or remove this.');
+    if (!overlay) return;
+    if (what.layout === undefined) report('content', 'Only a layout can be drawn over everything. Name one.');
+    if (takeover)
+      report('overlay', 'A takeover shows alone, so it can’t be drawn over what plays. Turn one of the two off.');
+    if (weave) report('overlay', 'What shares the loop can’t be drawn over it. Turn one of the two off.');
+    if (cue !== undefined) report('overlay', 'A layout over everything goes by the clock. Remove the cue.');
   });
 
 export type Booking = z.infer<typeof bookingSchema>;
@@ -87,6 +111,12 @@ export const booking = defineKind({
     wake: yesNo('wakes displays'),
     onHold: yesNo('on hold'),
     weave: { label: 'woven in', say: weaveWords },
+    cue: { label: 'waits for', say: (id, names) => `“${names('cue', id)}”` },
+    forMs: duration('lasts'),
+    overlay: {
+      label: 'over everything',
+      say: ({ overTakeovers }) => (overTakeovers ? 'yes, over takeovers too' : 'yes'),
+    },
     prepared: { label: 'prepared', say: preparedWords },
     drill: yesNo('drill'),
     created: plain('created'),

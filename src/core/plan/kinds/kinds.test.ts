@@ -24,6 +24,15 @@ const LABELS: Record<Kind, [noun: string, labels: Record<string, string>]> = {
       },
     },
   ],
+  bulletin: ['bulletin', { name: 'name', kind: 'kind', text: 'text', durationMs: 'duration' }],
+  cue: ['cue', { name: 'name', key: 'key', lateMs: 'counts if it comes within' }],
+  layout: [
+    'layout',
+    {
+      ...{ name: 'name', width: 'width', height: 'height', durationMs: 'duration' },
+      ...{ background: 'background', zones: 'zones' },
+    },
+  ],
   playlist: ['playlist', { name: 'name', order: 'order', archived: 'archived', music: 'music', items: 'items' }],
   profile: [
     'profile',
@@ -61,7 +70,7 @@ const LABELS: Record<Kind, [noun: string, labels: Record<string, string>]> = {
     {
       ...{ name: 'name', content: 'what', where: 'where', when: 'when', priority: 'priority', takeover: 'takeover' },
       ...{ wake: 'wakes displays', onHold: 'on hold', weave: 'woven in', prepared: 'prepared', drill: 'drill' },
-      ...{ created: 'created' },
+      ...{ cue: 'waits for', forMs: 'lasts', overlay: 'over everything', created: 'created' },
     },
   ],
 };
@@ -76,7 +85,9 @@ test.each(ALL_KINDS.map((kind) => [kind] as const))('%s: every field has its wor
 
 test('where each kind stands in a plan file', () => {
   const listed = ALL_KINDS.flatMap((kind) => (kind === 'network' ? [] : [collectionOf(kind)]));
-  expect(listed).toEqual(['calendars', 'media', 'playlists', 'profiles', 'sites', 'screens', 'bookings']);
+  expect(listed).toEqual([
+    ...['calendars', 'media', 'bulletins', 'cues', 'playlists', 'layouts', 'profiles', 'sites', 'screens', 'bookings'],
+  ]);
 });
 
 test('what of a media file is measured and stays', () => {
@@ -89,6 +100,9 @@ test('what of a media file is measured and stays', () => {
 test.each<[Kind, object, string | null]>([
   ['calendar', {}, 'network'],
   ['playlist', {}, 'network'],
+  ['layout', {}, 'network'],
+  ['cue', {}, 'network'],
+  ['bulletin', {}, 'network'],
   ['site', {}, 'network'],
   ['booking', {}, 'network'],
   ['screen', { site: 'quay' }, 'quay'],
@@ -103,6 +117,9 @@ const GOOD: { readonly [K in Kind]?: object } = {
   media: { id: 'a', name: 'A', kind: 'image', width: 1, height: 1, bytes: 0, added: '2026-01-01T00:00:00Z' },
   site: { id: 'a', name: 'A', timeZone: 'UTC' },
   screen: { id: 'a', name: 'A', site: 's', width: 1, height: 1 },
+  bulletin: { id: 'a', name: 'A', kind: 'notice', text: 'Hello' },
+  cue: { id: 'a', name: 'A' },
+  layout: { id: 'a', name: 'A', width: 1920, height: 1080, zones: [] },
   booking: { id: 'a', name: 'A', content: { media: 'm' }, where: 'all', created: '2026-01-01T00:00:00Z' },
 };
 

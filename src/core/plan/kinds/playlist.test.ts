@@ -7,7 +7,7 @@ const issuesOf = (...items: object[]) =>
   }));
 
 test('an item names one thing', () => {
-  const message = 'An item names one of “media”, “playlist” and “collect”.';
+  const message = 'An item names one of “media”, “playlist”, “layout”, “bulletin”, “input” and “collect”.';
   expect(issuesOf({})).toEqual([{ path: 'items/0', message }]);
   expect(issuesOf({ media: 'flag', playlist: 'offers' })).toEqual([{ path: 'items/0', message }]);
   expect(issuesOf({ media: 'flag' }, { playlist: 'offers' }, { collect: 'offer', order: 'name', limit: 2 })).toEqual(

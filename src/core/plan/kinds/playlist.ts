@@ -5,6 +5,7 @@ import { CONTENTS, CONTENT_KINDS, namedIn, type ContentKind, type Naming } from 
 import { durationSchema, idSchema, nameSchema, selectorSchema } from '../fields';
 import { withEntryIds } from '../entries';
 import { defineKind, type Names, type OldDocument } from '../kind';
+import { FITS, transitionSchema, transitionWords, type Fit, type Transition } from '../looks';
 import { reference } from '../references';
 import { duration, durationWords, plain, selector, text, when, yesNo } from '../say';
 
@@ -19,20 +20,6 @@ const volumeSchema = z
   .number('A volume is a number from 0 to 1.')
   .min(0, 'A volume is at least 0.')
   .max(1, 'A volume is at most 1.');
-
-/** How the picture before gives way to this one; the time lies within this one's. */
-export const TRANSITIONS = ['cut', 'fade', 'slide', 'wipe'] as const;
-export const LONGEST_TRANSITION_MS = 5000;
-const transitionSchema = z.strictObject({
-  kind: z.enum(TRANSITIONS, 'A transition is a cut, fade, slide or wipe.'),
-  ms: z
-    .int('A transition lasts whole milliseconds.')
-    .min(0, 'A transition lasts 0 milliseconds or more.')
-    .max(LONGEST_TRANSITION_MS, 'A transition lasts at most 5 seconds.'),
-});
-
-/** How a picture of another shape is placed on a screen: whole within it, filling it, stretched to its shape, or pixel for pixel. */
-export const FITS = ['whole', 'fill', 'stretch', 'exact'] as const;
 
 /** What only shows: the forecast does not depend on it (domain section 9). A nested playlist's items have their own. */
 const LOOK = ['transition', 'fit', 'volume'] as const;
@@ -104,9 +91,6 @@ interface ItemLook {
   readonly volume?: number | undefined;
 }
 
-export type Transition = z.infer<typeof transitionSchema>;
-export type Fit = (typeof FITS)[number];
-
 type NoLook = { readonly [field in keyof ItemLook]?: undefined };
 
 /** The look of an item that names a content, where that kind has one. */
@@ -166,10 +150,6 @@ export const playlistSchema = z.strictObject({
 export type Playlist = z.infer<typeof playlistSchema>;
 
 const percent = (part: number) => `${Math.round(part * 100)} %`;
-
-/** A transition in words: "fade 0.6 s". */
-export const transitionWords = ({ kind, ms }: Transition): string =>
-  kind === 'cut' || ms === 0 ? 'cut' : `${kind} ${durationWords(ms)}`;
 
 export const playlist = defineKind({
   kind: 'playlist',

@@ -34,9 +34,25 @@ export function firstMedia(plan: Plan, content: Content): string | undefined {
       return what.id;
     case 'playlist':
       return firstOf(plan, plan.playlists.find((one) => one.id === what.id)?.items ?? []);
+    case 'layout':
+      return firstInZones(plan, what.id);
+    case 'bulletin':
+    case 'input':
+      return undefined;
     default:
       return never(what);
   }
+}
+
+/** The first picture in the largest zone that has one. */
+function firstInZones(plan: Plan, layout: string): string | undefined {
+  const zones = [...(objectIn(plan, 'layout', layout)?.zones ?? [])];
+  zones.sort((a, b) => b.width * b.height - a.width * a.height);
+  for (const { content } of zones) {
+    const found = content && firstMedia(plan, content);
+    if (found !== undefined) return found;
+  }
+  return undefined;
 }
 
 function firstOf(plan: Plan, items: readonly Item[]): string | undefined {
@@ -54,7 +70,10 @@ export function firstFile(plan: Plan, item: Item): string | undefined {
     case 'media':
       return what.id;
     case 'playlist':
-      return firstMedia(plan, { playlist: what.id });
+    case 'layout':
+    case 'bulletin':
+    case 'input':
+      return firstMedia(plan, contentFrom(what));
     case 'collect':
       return itemFiles(plan, item)[0]?.id;
     default:
@@ -62,10 +81,14 @@ export function firstFile(plan: Plan, item: Item): string | undefined {
   }
 }
 
+/** An input as the profiles name it; several may have one of this id. */
+const inputIn = (plan: Plan, id: string): { readonly name: string } | null =>
+  plan.profiles.flatMap(({ inputs = [] }) => inputs).find((one) => one.id === id) ?? { name: id };
+
 /** The object of a plan that a content names. */
 export function contentObject(plan: Plan, content: Content): { readonly name: string } | null {
   const { kind, id } = knownContent(content);
-  return objectIn(plan, kind, id);
+  return kind === 'input' ? inputIn(plan, id) : objectIn(plan, kind, id);
 }
 
 /** What a booking shows, by name. Except for a file, its kind comes first: “playlist House”. */

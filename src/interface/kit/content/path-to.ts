@@ -11,6 +11,10 @@ export function pathTo({ kind, id }: ObjectKey): string {
       return '/plan?open=calendars';
     case 'media':
       return `/library/${written}`;
+    case 'layout':
+    case 'bulletin':
+    case 'cue':
+      return '/plan';
     case 'playlist':
       return `/playlists/${written}`;
     case 'profile':

@@ -1,6 +1,7 @@
 'use client';
 
 import type { NeverShown } from '@/core/forecast';
+import { objectIn } from '@/core/plan';
 import { useIndex, useNetwork } from '@/interface/data/provider';
 import { useUnusedMedia } from '@/interface/data/queries';
 import { ask, useAnswer } from '@/interface/forecast/client';
@@ -34,7 +35,7 @@ export function NeverShows({ from, to }: { from: number; to: number }) {
   const unused = useUnusedMedia(NAMED);
   const idle = unused?.total ?? 0;
   const nameOf = ({ kind, id }: NeverShown['subject']) =>
-    ({ booking: index.bookings, playlist: index.playlists, media: index.media })[kind].get(id)?.name ?? id;
+    (kind === 'input' ? undefined : objectIn(drafted.plan, kind, id))?.name ?? id;
   const hider = (ids: readonly string[]) =>
     ids.length === 0 ? '' : `: ${ids.map((id) => index.bookings.get(id)?.name ?? id).join(', ')}`;
   return (

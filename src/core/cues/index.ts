@@ -1,0 +1,1 @@
+export { firingSchema, readFirings, type Firing } from './firing';

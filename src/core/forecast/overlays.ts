@@ -1,0 +1,49 @@
+import type { Instant } from '../instant';
+import { intersect, occurrences, union, type Place } from '../when';
+import { zonePlays, type ZonePlays } from './plays';
+import type { ScreenProgram } from './program';
+import { layoutInstants, type Segment } from './segments';
+
+/** A time in which a layout is drawn over whatever plays. */
+export interface OverlayTime {
+  readonly from: Instant;
+  readonly to: Instant;
+  /** The booking's id. */
+  readonly id: string;
+  /** Start of its occurrence: where its zones' clocks began. */
+  readonly since: Instant;
+  readonly layout: string;
+  readonly zones: readonly ZonePlays[];
+}
+
+/**
+ * What is drawn above what plays in some segments that follow each other. It never competes: several are drawn at once, those that section
+ * 5 puts ahead above the others, so they come last at each instant. None is drawn while the display is dark, nor over a takeover, unless it
+ * says so.
+ */
+export function overlays(program: ScreenProgram, place: Place, segments: readonly Segment[]): OverlayTime[] {
+  const [from, to] = [segments[0]?.from ?? 0, segments.at(-1)?.to ?? 0];
+  const times = (program.overlays ?? []).flatMap((overlay) => {
+    const { id, when, layout, priority, created, overTakeovers = false } = overlay;
+    const bare = segments.filter(({ source }) => source !== 'lights-out' && (overTakeovers || source !== 'takeover'));
+    const free = union(bare.map((one) => [one.from, one.to] as const));
+    const shows = intersect(free, layoutInstants(program, layout, place, from, to));
+    return occurrences(when, place, from, to).flatMap((one) =>
+      intersect([[Math.max(one.from, from), Math.min(one.to, to)]], shows).map(([begin, end]) => {
+        const turn = { layout, start: one.from, from: begin, to: end, loop: -1, item: 0, fromMs: 0, weave: null };
+        const zones = zonePlays(program, place, { since: one.from }, turn) ?? [];
+        return { priority, created, time: { from: begin, to: end, id, since: one.from, layout, zones } };
+      }),
+    );
+  });
+  return times
+    .sort(
+      (a, b) =>
+        a.time.from - b.time.from ||
+        a.priority - b.priority ||
+        a.time.since - b.time.since ||
+        a.created - b.created ||
+        (a.time.id < b.time.id ? -1 : 1),
+    )
+    .map(({ time }) => time);
+}
