@@ -4,16 +4,20 @@ import { defineConfig } from '@playwright/test';
 /** These specs share an instance, because none of them changes what another one looks at: a start takes long on few processors. */
 const TOGETHER: Record<string, readonly string[]> = {
   looks: ['access', 'small-windows'],
-  doors: ['keys', 'people', 'publish-by-key', 'refusals', 'secrets'],
+  doors: ['keys', 'refusals', 'secrets'],
+  rights: ['people', 'publish-by-key'],
   lists: ['choosing', 'loops', 'nothing-lost'],
   changes: ['arrival', 'docket'],
   over: ['layouts', 'put-on', 'screen', 'takeovers'],
-  files: ['acts', 'folder', 'large-library', 'many-files', 'versions'],
+  files: ['many-files', 'versions'],
+  heaps: ['acts', 'folder', 'large-library'],
   instants: ['pilot', 'planned'],
   falls: ['broken-off', 'killed'],
 };
 const LONGEST_FIRST =
-  'looks doors lists plan-in-time files instants falls over from-box-to-lit sending restore changes'.split(' ');
+  'looks lists plan-in-time instants over doors falls heaps from-box-to-lit rights sending restore changes files'.split(
+    ' ',
+  );
 
 const shared = new Set(Object.values(TOGETHER).flat());
 const all = readdirSync('e2e').flatMap((file) => /^(.+)\.spec\.ts$/.exec(file)?.[1] ?? []);

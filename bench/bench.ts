@@ -1,6 +1,7 @@
 import { editsBench } from './edits';
 import { findingsBench } from './findings';
 import { firingBench } from './firing';
+import { layoutsBench } from './layouts';
 import { libraryBench } from './library';
 import { forecastBench } from './forecast';
 import { docketBench } from './docket';
@@ -24,6 +25,7 @@ const BENCHES: Record<string, () => Promise<void>> = {
   now: nowBench,
   plan: planBench,
   edits: editsBench,
+  layouts: layoutsBench,
   library: libraryBench,
   playlists: playlistsBench,
   screens: screensBench,

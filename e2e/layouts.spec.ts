@@ -2,11 +2,13 @@ import type { Page } from '@playwright/test';
 import { forecast, placeOf, screenProgram, zonePlays } from '@/core/forecast';
 import { atThePier } from './support/pier';
 import { booked, draft, ternholm } from './support/plan';
+import { server } from './support/session';
 import { expect, test } from './support/test';
 
 /** Several things on one screen: each zone of a real player against the forecast, each for itself. */
+let page: Page;
 let player: Page;
-atThePier((pier) => ({ player } = pier));
+atThePier((pier) => ({ page, player } = pier));
 
 const HERE = 'screen:pier-end';
 const zone = (id: string) => player.locator(`[data-zone="${id}"]`);
@@ -84,6 +86,14 @@ test('a layout of four zones plays each by its own clock, and none is ever blank
       !due.get(id)?.some((one) => [one.media, one.bulletin].includes(shown) && at > one.from - 60 && at < one.to + 400),
   );
   expect(wrong).toEqual([]);
+  // People see each zone's picture on Now.
+  await page.goto(server('/'));
+  const tile = page.locator('[data-screen="pier-end"]');
+  await expect(tile).toHaveAccessibleName(/^Pier end: lit, Pier board/);
+  await expect(tile.getByText('Notice', { exact: true })).toBeAttached();
+  await expect(tile.locator('img')).toHaveCount(3);
+  await tile.click();
+  await expect(page.getByText('Pier board, because it is booked with priority 5', { exact: false })).toBeVisible();
 });
 
 test('a foot line is drawn over whatever plays, and the screen goes on below it', async () => {

@@ -112,8 +112,14 @@ function targetsOf(key: ObjectKey, document: object | null): string[] {
 }
 
 function selectorsOf(document: object): string[] {
-  const { where, items = [] } = document as { where?: unknown; items?: readonly { where?: unknown }[] };
-  return [where, ...items.map((item) => item.where)].filter((text) => typeof text === 'string');
+  type Placed = { readonly where?: unknown; readonly touch?: { readonly where?: unknown } };
+  const {
+    where,
+    items = [],
+    zones = [],
+  } = document as Placed & { items?: readonly Placed[]; zones?: readonly Placed[] };
+  const within = [...items, ...zones].flatMap((one) => [one.where, one.touch?.where]);
+  return [where, ...within].filter((text) => typeof text === 'string');
 }
 
 function usersBy(list: readonly Differing[], side: 'before' | 'after'): Map<string, string[]> {

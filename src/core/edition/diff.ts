@@ -2,12 +2,14 @@ import equal from 'fast-deep-equal';
 import {
   drawnItems,
   loopsIn,
+  overlays,
   placeOf,
   withoutProvenance,
   programOf,
   segments,
   type Loop,
   type ScreenProgram,
+  type Segment,
   type Source,
 } from '../forecast';
 import type { Instant } from '../instant';
@@ -90,7 +92,28 @@ interface Span {
 function spansOf(program: ScreenProgram | undefined, from: Instant, to: Instant): Span[] {
   if (!program) return [{ from, to, shown: null, key: '' }];
   const place = placeOf(program);
-  return segments(program, place, from, to).flatMap((segment) => {
+  const tiles = segments(program, place, from, to);
+  return withOverlays(program, tiles, segmentSpans(program, tiles));
+}
+
+/** Spans cut where what is drawn above them changes, which is a part of what tells them apart. */
+function withOverlays(program: ScreenProgram, tiles: readonly Segment[], spans: Span[]): Span[] {
+  if (!program.overlays) return spans;
+  const times = overlays(program, placeOf(program), tiles);
+  const cuts = [...new Set(times.flatMap((one) => [one.from, one.to]))].sort((a, b) => a - b);
+  return spans.flatMap((span) => {
+    const within = cuts.filter((at) => at > span.from && at < span.to);
+    return [span.from, ...within].map((begin, i): Span => {
+      const above = times.filter((one) => one.from <= begin && begin < one.to);
+      const key = above.map(({ id, since, layout }) => `\n${id} ${since} ${layoutText(program, layout)}`).join('');
+      return { ...span, from: begin, to: within[i] ?? span.to, key: span.key + key };
+    });
+  });
+}
+
+function segmentSpans(program: ScreenProgram, tiles: readonly Segment[]): Span[] {
+  const place = placeOf(program);
+  return tiles.flatMap((segment) => {
     const { source, id, since } = segment;
     const [own, ...woven] = loopsIn(program, place, { ...segment, from: since ?? segment.from });
     const begun = woven.sort((a, b) => a.from - b.from);
@@ -116,6 +139,13 @@ function spansOf(program: ScreenProgram | undefined, from: Instant, to: Instant)
   });
 }
 
+/** What tells a layout from another: its zones, with what they show. */
+function layoutText(program: ScreenProgram, id: string): string {
+  const { zones = [], ...layout } = program.layouts?.[id] ?? {};
+  const within = zones.map((zone) => ({ ...zone, loop: zone.loop < 0 ? '' : contentText(program, zone.loop) }));
+  return canonicalJson({ ...layout, zones: within });
+}
+
 const texts = new WeakMap<ScreenProgram, Map<number, string>>();
 
 /** What tells a loop from another: its items with what their layouts show, how its passes are put in order, and what sounds beside it. Written once a loop. */
@@ -125,16 +155,12 @@ function contentText(program: ScreenProgram, loop: number): string {
   const found = known.get(loop);
   if (found !== undefined) return found;
   const items: Loop = program.loops[loop] ?? [];
-  const { orders, music, layouts = {}, bulletins = {} } = program;
-  const shown = items.map((item) => {
-    const { zones = [], ...layout } = layouts[item.layout ?? ''] ?? {};
-    const within = zones.map((zone) => ({ ...zone, loop: zone.loop < 0 ? '' : contentText(program, zone.loop) }));
-    return {
-      ...withoutProvenance(item),
-      ...(item.layout === undefined ? {} : { of: { ...layout, zones: within } }),
-      ...(item.bulletin === undefined ? {} : { of: bulletins[item.bulletin] ?? null }),
-    };
-  });
+  const { orders, music, bulletins = {} } = program;
+  const shown = items.map((item) => ({
+    ...withoutProvenance(item),
+    ...(item.layout === undefined ? {} : { of: layoutText(program, item.layout) }),
+    ...(item.bulletin === undefined ? {} : { of: bulletins[item.bulletin] ?? null }),
+  }));
   const text = canonicalJson({ items: shown, order: orders?.[loop] ?? null, music: music?.[loop] ?? null });
   known.set(loop, text);
   return text;

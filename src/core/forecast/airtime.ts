@@ -3,7 +3,8 @@ import type { ContentKind } from '../plan/contents';
 import type { Plan } from '../plan/schema';
 import { NetworkForecast, type GroupForecast } from './network';
 import { union, type Interval } from '../when';
-import { drawnPlays, loopsIn, segmentPlays, zoneLoops } from './plays';
+import { drawnPlays } from './drawn';
+import { loopsIn, segmentPlays, zoneLoops } from './plays';
 import { comesFrom } from './loop';
 import { placeOf } from './program';
 
@@ -45,12 +46,20 @@ function timeIn({ program, segments }: GroupForecast, { kind, id }: Subject): Om
     const whole = kind === 'booking';
     const own = segment.source === 'backdrop' ? null : segment.id;
     const loops = loopsIn(program, place, segment);
-    const may = whole
-      ? loops.some(({ weave }) => (weave ? weave.id : own) === id)
-      : loops.some(({ loop }) => [loop, ...zoneLoops(program, loop)].some((one) => belongs[one]?.includes(true)));
+    const may =
+      program.overlays !== undefined ||
+      (whole
+        ? loops.some(({ weave }) => (weave ? weave.id : own) === id)
+        : loops.some(({ loop }) => [loop, ...zoneLoops(program, loop)].some((one) => belongs[one]?.includes(true))));
     if (!may) continue;
-    for (const play of (whole ? segmentPlays : drawnPlays)(program, place, segment)) {
-      if (whole ? (play.weave ?? own) !== id : !belongs[play.loop]?.[play.item]) continue;
+    const isAbove = program.overlays?.some((overlay) => overlay.id === id) ?? false;
+    for (const play of (whole && !isAbove ? segmentPlays : drawnPlays)(program, place, segment)) {
+      const isOwn = whole
+        ? (play.weave ?? own) === id && (!isAbove || play.loop < 0)
+        : play.loop < 0
+          ? kind === 'layout' && play.layout === id
+          : belongs[play.loop]?.[play.item];
+      if (!isOwn) continue;
       if (program.layouts) inZones.push([play.from, play.to]);
       else ms += play.to - play.from;
       plays++;

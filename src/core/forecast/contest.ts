@@ -3,9 +3,11 @@ import type { Plan } from '../plan/schema';
 import { instantsOf, intersect, subtract, type Intervals } from '../when';
 import { NetworkForecast, type GroupForecast } from './network';
 import { loopsIn, segmentPlays } from './plays';
-import type { ProgramWeave } from './program';
+import { overlays } from './drawn';
+import type { ProgramOverlay, ProgramWeave } from './program';
 import {
   candidates,
+  layoutInstants,
   lightsOutInstants,
   loopInstants,
   overlapping,
@@ -16,9 +18,10 @@ import {
 
 /**
  * What becomes of a booking on screens that see the same, over a range: it shows; it does not reach them, or has no item for them;
- * it has no time, or nothing available in its time; the displays are off in all of its time; or others are ahead of it.
+ * its cue was not fired; it has no time, or nothing available in its time; the displays are off in all of its time; or others are ahead of it.
  */
-export type BookingState = 'shows' | 'not here' | 'no time' | 'nothing to show' | 'off' | 'hidden';
+export type BookingState =
+  'shows' | 'waits for its cue' | 'not here' | 'no time' | 'nothing to show' | 'off' | 'hidden';
 
 /** Who shows and who waits on screens that see the same, over a range. What costs is found when it is first asked for. */
 export class Contest {
@@ -62,12 +65,27 @@ export class Contest {
     if (this.showing.has(booking)) return 'shows';
     const weave = this.group.program.weaves?.find((one) => one.id === booking);
     if (weave) return this.stateOfWeave(weave);
-    if (!this.group.program.bookings.some((one) => one.id === booking)) return 'not here';
+    const overlay = this.group.program.overlays?.find((one) => one.id === booking);
+    if (overlay) return this.stateOfOverlay(overlay);
+    const own = this.group.program.bookings.find((one) => one.id === booking);
+    if (!own) return 'not here';
+    if (own.cue !== undefined) return 'waits for its cue';
     const waiting = this.waiting(booking);
     if (waiting.length === 0) return 'no time';
     if (waiting.every((one) => one.counts.length === 0)) return 'nothing to show';
     const off = waiting.every((one) => !one.wake && subtract(one.counts, this.lightsOut()).length === 0);
     return off ? 'off' : 'hidden';
+  }
+
+  /** What is drawn over everything shows while its layout has something to show and the display is lit. */
+  private stateOfOverlay({ id, when, layout }: ProgramOverlay): BookingState {
+    const { program, place, segments } = this.group;
+    const on = intersect(instantsOf(when, place, this.from, this.to), [[this.from, this.to]]);
+    if (on.length === 0) return 'no time';
+    if (intersect(on, layoutInstants(program, layout, place, this.from, this.to)).length === 0)
+      return 'nothing to show';
+    if (overlays(program, place, segments).some((one) => one.id === id)) return 'shows';
+    return subtract(on, this.lightsOut()).length === 0 ? 'off' : 'hidden';
   }
 
   /** What is woven in shows where a loop goes on while it is on. */

@@ -1,6 +1,6 @@
 import { formatInstant, type Instant } from '../instant';
 import { drawnOnly } from '../plan/contents';
-import { overlays, type OverlayTime } from './overlays';
+import { overlays, type OverlayTime } from './drawn';
 import { segmentPlays, zonePlays, type WholePlay, type ZonePlays } from './plays';
 import { placeOf, type ScreenProgram } from './program';
 import { segments, type Segment } from './segments';

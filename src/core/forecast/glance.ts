@@ -1,9 +1,11 @@
 import { DAY, type Instant } from '../instant';
+import { drawnIn, type DrawnKind } from '../plan/contents';
+import { objectIn } from '../plan/patch';
 import type { Plan } from '../plan/schema';
 import type { Place } from '../when';
 import { forecast } from './forecast';
 import { screenGroups, selectedByName } from './screen-groups';
-import { segmentPlays, type Play } from './plays';
+import { segmentPlays, zonePlays, type Play } from './plays';
 import { placeOf, type ScreenProgram } from './program';
 import { programMaker } from './narrow';
 import { segments, type Segment, type Source } from './segments';
@@ -14,12 +16,36 @@ export interface Glance {
   readonly source: Source;
   /** The booking's id, the backdrop's level, or null. */
   readonly id: string | null;
-  /** The file that is on; null in lights-out and where nothing plays. */
+  /** The file that is on; null in lights-out, where nothing plays, and where a layout, a bulletin or an input does. */
   readonly media: string | null;
+  /** What is on where it isn't a file; absent otherwise. */
+  readonly board?: Board | undefined;
   /** When the file's turn ends; null where none plays. */
   readonly until: Instant | null;
   /** The next change of what wins, within a day; null where there is none. */
   readonly next: { readonly at: Instant; readonly source: Source; readonly id: string | null } | null;
+}
+
+/** A layout, a bulletin or an input as it looks at one instant: its parts, a later one above an earlier one. */
+export interface Board {
+  readonly kind: Exclude<DrawnKind, 'media'>;
+  readonly id: string;
+  readonly name: string;
+  /** In pixels of its own, as its parts are. */
+  readonly width: number;
+  readonly height: number;
+  readonly background?: string | undefined;
+  readonly parts: readonly BoardPart[];
+}
+
+/** What a zone shows: a file, or the name of what is drawn otherwise; neither where it is empty then. */
+export interface BoardPart {
+  readonly media?: string | undefined;
+  readonly name?: string | undefined;
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
 }
 
 /** A plan's programs, each narrowed once and when it is asked for; screens that no selector can tell apart share one. */
@@ -79,12 +105,12 @@ function shared(plan: Plan, only?: ReadonlySet<string>): Map<ScreenProgram, stri
 /** A glance at every screen of a plan, or at those of `only`. */
 export function glances(plan: Plan, instant: Instant, only?: ReadonlySet<string>): Glance[] {
   return [...shared(plan, only)].flatMap(([program, screens]) => {
-    const glance = glanceAt(program, instant);
+    const glance = glanceAt(plan, program, instant);
     return screens.map((screen) => ({ screen, ...glance }));
   });
 }
 
-function glanceAt(program: ScreenProgram, instant: Instant): Omit<Glance, 'screen'> {
+function glanceAt(plan: Plan, program: ScreenProgram, instant: Instant): Omit<Glance, 'screen'> {
   const place = placeOf(program);
   const [first, ...later] = segments(program, place, instant, instant + DAY) as [Segment, ...Segment[]];
   const next = later.find((one) => one.source !== first.source || one.id !== first.id);
@@ -93,9 +119,56 @@ function glanceAt(program: ScreenProgram, instant: Instant): Omit<Glance, 'scree
     source: first.source,
     id: first.id,
     media: turn?.media ?? null,
-    until: turn?.to ?? null,
+    ...boardOf(plan, program, place, first, turn, instant),
     next: next ? { at: next.from, source: next.source, id: next.id } : null,
   };
+}
+
+/** What is on at `instant` where it isn't a file, and until when: to the end of the first of its parts' turns. */
+function boardOf(
+  plan: Plan,
+  program: ScreenProgram,
+  place: Place,
+  segment: Segment,
+  turn: Play | undefined,
+  instant: Instant,
+): Pick<Glance, 'board' | 'until'> {
+  if (!turn || turn.media !== undefined) return { until: turn?.to ?? null };
+  const { kind, id } = drawnIn(turn) as { kind: Board['kind']; id: string };
+  const layout = program.layouts?.[turn.layout ?? ''];
+  if (!layout) {
+    const name = nameOf(plan, kind, id);
+    const size = { width: 16, height: 9 };
+    return { board: { kind, id, name, ...size, parts: [{ x: 0, y: 0, ...size, name }] }, until: turn.to };
+  }
+  let until = turn.to;
+  const of = new Map<string, Pick<BoardPart, 'media' | 'name'>>();
+  const to = Math.min(turn.to, instant + FIRST_LOOK);
+  for (const { zone, plays } of zonePlays(program, place, segment, { ...turn, from: instant, to }) ?? []) {
+    const [first, second] = plays;
+    if (first?.from === instant) of.set(zone, pictured(plan, first));
+    until = Math.min(until, (first?.from === instant ? second?.from : first?.from) ?? to);
+  }
+  const { width, height, background, zones } = layout;
+  const parts = zones.map((zone): BoardPart => {
+    const { x, y } = zone;
+    return { x, y, width: zone.width, height: zone.height, ...of.get(zone.id) };
+  });
+  return { board: { kind, id, name: nameOf(plan, kind, id), width, height, background, parts }, until };
+}
+
+function pictured(plan: Plan, play: Play): Pick<BoardPart, 'media' | 'name'> {
+  if (play.media !== undefined) return { media: play.media };
+  const { kind, id } = drawnIn(play);
+  return { name: nameOf(plan, kind, id) };
+}
+
+function nameOf(plan: Plan, kind: DrawnKind, id: string): string {
+  const named =
+    kind === 'input'
+      ? plan.profiles.flatMap(({ inputs = [] }) => inputs).find((one) => one.id === id)
+      : objectIn(plan, kind, id);
+  return named?.name ?? id;
 }
 
 /** The turn that is on at `instant`, up to its end or its segment's. Looks ahead in growing steps: turns are mostly short. */

@@ -16,17 +16,17 @@ export {
 export { programMaker, screenProgram } from './narrow';
 export {
   drawnItems,
-  drawnPlays,
   loopsIn,
   musicPlays,
   segmentPlays,
   zoneLoops,
+  layoutItems,
   zonePlays,
   type Play,
   type WholePlay,
   type ZonePlays,
 } from './plays';
-export type { OverlayTime } from './overlays';
+export { drawnPlays, overlayItems, overlays, type OverlayTime } from './drawn';
 export {
   candidates,
   compareCandidates,
@@ -37,7 +37,7 @@ export {
   type Source,
 } from './segments';
 export { why, type Explanation, type Reason } from './why';
-export { changes, glances, programOf, programsOf, type Change, type Glance } from './glance';
+export { changes, glances, programOf, programsOf, type Board, type Change, type Glance } from './glance';
 export { itemFiles, itemLength, loopLength, soundLength } from './durations';
 export { passesOf, type Pass, type Turn } from './passes';
 export { NetworkForecast, type GroupForecast } from './network';

@@ -9,10 +9,12 @@ import {
   airTime,
   forecast,
   forecastDocument,
+  glances,
   neverShown,
   nextShown,
   NetworkForecast,
   screenProgram,
+  why,
   type WholePlay,
 } from '.';
 
@@ -86,6 +88,25 @@ test('a file counts as on air while a zone shows it, and once where two do', () 
   expect(airTime(plan, { kind: 'layout', id: 'board' }, FROM, TO)).toMatchObject([{ ms: 60 * 60_000, plays: 1 }]);
   const [next] = nextShown(new NetworkForecast(FROM, TO).outcomes(plan), 'b', FROM);
   expect(next).toMatchObject({ screens: ['hall'], from: FROM + 10_000, to: FROM + 20_000, id: 'board' });
+});
+
+test('a glance has the picture of each zone, and holds until the first of them changes', () => {
+  const plan = smallPlan({ ...withZone({ content: { bulletin: 'tide' } }), bulletins: ['tide'] });
+  const [hall] = glances(plan, FROM + 13_000, new Set(['hall']));
+  expect(hall).toMatchObject({
+    ...{ media: null, until: FROM + 20_000 },
+    board: {
+      kind: 'layout',
+      id: 'board',
+      name: 'board',
+      parts: [
+        { x: 0, media: 'b' },
+        { x: 960, name: 'tide' },
+      ],
+    },
+  });
+  const alone = smallPlan({ ...PARTS, bookings: [{ content: { input: 'hdmi-1' } }] });
+  expect(glances(alone, FROM)[0]?.board).toMatchObject({ kind: 'input', name: 'hdmi-1', parts: [{ name: 'hdmi-1' }] });
 });
 
 test('what no zone shows is told, and why', () => {
@@ -184,6 +205,28 @@ test('an overlay is drawn over what plays and never competes; a takeover stops i
   ]);
 });
 
+test('what is above counts as on air, as shown and as a change, and why says it', () => {
+  const line = { id: 'line', content: { layout: 'line' }, overlay: {}, when: { windows: [['10:10', '10:40']] } };
+  const before = smallPlan({ ...PARTS, bookings: PARTS.bookings });
+  const plan = sharing(before, smallPlan({ ...PARTS, bookings: [...PARTS.bookings, line] }));
+  expect(airTime(plan, { kind: 'booking', id: 'line' }, FROM, TO)).toMatchObject([
+    { screen: 'hall', ms: 30 * 60_000, first: minute(10) },
+    { screen: 'gate', ms: 30 * 60_000 },
+  ]);
+  expect(airTime(plan, { kind: 'layout', id: 'line' }, FROM, TO)).toMatchObject([{ ms: 30 * 60_000 }, {}]);
+  // At the hall a zone shows it all the time.
+  expect(airTime(plan, { kind: 'media', id: 'side' }, FROM, TO)).toMatchObject([
+    { ms: 60 * 60_000 },
+    { ms: 30 * 60_000, first: minute(10) },
+  ]);
+  expect(neverShown(plan, FROM, TO).map(({ subject }) => subject.id)).toEqual(['alone']);
+  const [group] = diffPlans(before, plan, FROM, TO);
+  expect(group?.differences.map(({ from, to }) => [from, to])).toEqual([[minute(10), minute(40)]]);
+  const { over, sentence } = why(plan, 'hall', minute(15));
+  expect(over).toEqual([{ id: 'line', name: 'line', layout: 'line', until: minute(40) }]);
+  expect(sentence).toContain('; line is drawn over it until 10:40');
+});
+
 test('an overlay may be written by its layout alone', () => {
   const { content: _content, ...line } = { id: 'line', content: 0, overlay: { layout: 'line' } };
   const file = smallPlanFile(PARTS) as { bookings: object[] };
@@ -219,6 +262,10 @@ test('a cue’s booking shows when it is fired, where both selectors match, as l
     [10.5, 11.5, 10.5],
   ]);
   expect(shown([{ ...fire(10), cue: 'other' }])).toEqual([]);
+  expect(neverShown(plan, FROM, TO)[0]).toMatchObject({ subject: { id: 'song' }, because: 'waits for its cue' });
+  expect(why(plan, 'hall', minute(10.5), [fire(10)] as never[]).sentence).toMatch(
+    /^song until 10:11, since 10:10, because the cue “song” was fired; /,
+  );
 });
 
 test.each([

@@ -5,6 +5,7 @@ import { matches, namedTerms, screenTerms, selectorOf } from '../selector';
 import { calendarsOf, followsHours, followsSun } from '../when';
 import { Flattener, type Flat } from './flatten';
 import { conditionsOf, type Loop } from './loop';
+import { selectorsIn } from './screen-groups';
 import type {
   BackdropLevel,
   Firing,
@@ -88,13 +89,8 @@ class Narrowing {
     this.calendars = byId(plan.calendars);
     this.prepared = plan.bookings.filter(({ takeover, onHold }) => takeover && onHold);
     this.flattener = new Flattener(plan);
-    const where = [
-      ...plan.bookings.map((booking) => booking.where),
-      ...plan.playlists.flatMap((list) => list.items.flatMap((item) => item.where ?? [])),
-      ...plan.layouts.flatMap((layout) => layout.zones.flatMap((zone) => zone.where ?? [])),
-      ...firings.flatMap((firing) => firing.where ?? []),
-    ];
-    const selectors = [...new Set(where)].map(selectorOf);
+    const where = new Set([...selectorsIn(plan), ...firings.flatMap((firing) => firing.where ?? [])]);
+    const selectors = [...where].map(selectorOf);
     this.named = new Set(
       ['screen:', 'site:'].flatMap((kind) =>
         selectors.flatMap((one) => namedTerms(one, kind).map((name) => `${kind}${name}`)),

@@ -10,7 +10,8 @@ import { intersect } from '../when';
 import type { Subject } from './airtime';
 import { Contest, contestsOf, hidersOf } from './contest';
 import type { GroupForecast } from './network';
-import { drawnItems, drawnPlays, loopsIn } from './plays';
+import { drawnPlays, overlayItems } from './drawn';
+import { drawnItems, loopsIn } from './plays';
 import { comesFrom, type Loop, type LoopItem } from './loop';
 import { placeOf, type ScreenProgram } from './program';
 import { itemInstants } from './segments';
@@ -21,7 +22,15 @@ export interface NeverShown {
   /** Ids of bookings that show when it would, or `lights-out`; the one that hides it longest first. */
   readonly hiddenBy: readonly string[];
   readonly because:
-    'on hold' | 'archived' | 'not used' | 'no screen' | 'no time' | 'hidden' | 'nothing to show' | 'never its turn';
+    | 'on hold'
+    | 'waits for its cue'
+    | 'archived'
+    | 'not used'
+    | 'no screen'
+    | 'no time'
+    | 'hidden'
+    | 'nothing to show'
+    | 'never its turn';
 }
 
 /** The bookings, layouts, bulletins, playlists and files that no screen shows at any instant of `[from, to)`, and why. Archived ones are left out. */
@@ -80,18 +89,21 @@ function whatShows(outcomes: readonly GroupForecast[]): Set<string> {
     for (const segment of segments) {
       if (segment.source === 'booking' || segment.source === 'takeover') shown.add(`booking ${segment.id}`);
       const loops = loopsIn(program, place, segment);
-      const items = loops.flatMap(({ loop }) => drawnItems(program, loop));
+      const items = [...loops.flatMap(({ loop }) => drawnItems(program, loop)), ...overlayItems(program)];
+      const isAboveKnown = () => (program.overlays ?? []).every(({ id }) => shown.has(`booking ${id}`));
       const known = () =>
         items.every((item) => isShown(item) && (item.through ?? []).every((id) => shown.has(`playlist ${id}`))) &&
+        isAboveKnown() &&
         loops.every(({ weave }) => !weave || shown.has(`booking ${weave.id}`));
       // Mostly the first rounds show all of a loop: only where they do not is the whole segment played.
       const round = items.reduce((sum, item) => sum + item.durationMs, 0);
       for (const to of [Math.min(segment.to, segment.from + 2 * round), segment.to]) {
         if (known()) break;
         for (const play of drawnPlays(program, place, { ...segment, to })) {
+          if (play.weave !== null) shown.add(`booking ${play.weave}`);
+          if (play.layout !== undefined) shown.add(`layout ${play.layout}`);
           const item = program.loops[play.loop]?.[play.item];
           if (!item) continue;
-          if (play.weave !== null) shown.add(`booking ${play.weave}`);
           shown.add(keyOf(item));
           for (const id of item.through ?? []) shown.add(`playlist ${id}`);
         }
@@ -155,6 +167,7 @@ export function whyNotShown(
 function whyNever({ id, onHold }: Booking, contests: readonly Contest[]): NeverShown['because'] {
   if (onHold) return 'on hold';
   const states = new Set(contests.map((contest) => contest.stateOf(id)));
+  if (states.has('waits for its cue')) return 'waits for its cue';
   if (states.has('hidden') || states.has('off')) return 'hidden';
   return states.has('nothing to show') ? 'nothing to show' : states.has('no time') ? 'no time' : 'no screen';
 }

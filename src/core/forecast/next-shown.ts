@@ -1,6 +1,7 @@
 import type { Instant } from '../instant';
 import type { GroupForecast } from './network';
-import { drawnPlays, loopsIn, zoneLoops, type Play } from './plays';
+import { drawnPlays, overlayItems } from './drawn';
+import { loopsIn, zoneLoops, type Play } from './plays';
 import type { ScreenProgram } from './program';
 import type { Segment } from './segments';
 
@@ -35,10 +36,11 @@ function nextIn(
   at: Instant,
 ): Omit<NextShown, 'screens'> | null {
   const holds = program.loops.map((loop) => loop.some((item) => item.media === media));
+  const above = overlayItems(program).some((item) => item.media === media);
   for (const segment of segments) {
     if (segment.to <= at) continue;
     const loops = loopsIn(program, place, segment);
-    if (!loops.some(({ loop }) => [loop, ...zoneLoops(program, loop)].some((one) => holds[one]))) continue;
+    if (!above && !loops.some(({ loop }) => [loop, ...zoneLoops(program, loop)].some((one) => holds[one]))) continue;
     const play = firstPlay(program, place, segment, media, Math.max(at, segment.from));
     if (play)
       return {

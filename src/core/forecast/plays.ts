@@ -74,18 +74,6 @@ export function musicPlays(program: ScreenProgram, place: Place, segment: Segmen
   return segmentPlays(heard, place, { ...segment, loop: 0 });
 }
 
-/** All that is drawn in a segment: its plays, and after each layout's play those of its zones. */
-export function drawnPlays(program: ScreenProgram, place: Place, segment: Segment): Play[] {
-  const plays = segmentPlays(program, place, segment);
-  if (!program.layouts) return plays;
-  return plays.flatMap((play) => [
-    play,
-    ...(zonePlays(program, place, segment, play) ?? []).flatMap((zone) =>
-      zone.plays.map((one) => ({ ...one, weave: play.weave })),
-    ),
-  ]);
-}
-
 /** The loops of the zones that a loop's layouts have. */
 export const zoneLoops = ({ loops, layouts = {} }: ScreenProgram, loop: number): readonly number[] =>
   (loops[loop] ?? []).flatMap(({ layout = '' }) =>

@@ -8,13 +8,17 @@ export interface ScreenGroup {
 }
 
 /** Ids of the screens that selectors call by name: each of these stands alone. */
-export function selectedByName(plan: Plan): string[] {
-  const texts = [
+export const selectedByName = (plan: Plan): string[] =>
+  selectorsIn(plan).flatMap((text) => namedTerms(selectorOf(text), 'screen:'));
+
+/** Every selector of screens in a plan, each once. */
+export const selectorsIn = (plan: Plan): string[] => [
+  ...new Set([
     ...plan.bookings.map((booking) => booking.where),
     ...plan.playlists.flatMap((list) => list.items.flatMap((item) => item.where ?? [])),
-  ];
-  return [...new Set(texts)].flatMap((text) => namedTerms(selectorOf(text), 'screen:'));
-}
+    ...plan.layouts.flatMap((layout) => layout.zones.flatMap((zone) => zone.where ?? [])),
+  ]),
+];
 
 /** The kinds of a plan's screens by key, and each screen's key. `named` are the screens that selectors call by name. */
 export function screenGroups(plan: Plan, named: ReadonlySet<string>): [Map<string, ScreenGroup>, Map<string, string>] {

@@ -1,6 +1,8 @@
 import type { Instant } from '../instant';
 import type { Plan } from '../plan/schema';
-import { formatLocalTime, instantsOf, intervalAt, toLocalTime } from '../when';
+import { formatLocalTime, instantsOf, intervalAt, occurrences, toLocalTime } from '../when';
+import type { Firing } from '../cues';
+import { overlays } from './drawn';
 import { forecastAt } from './forecast';
 import { loopsIn } from './plays';
 import { placeOf } from './program';
@@ -32,8 +34,18 @@ export interface Reason {
   readonly until: Instant | null;
 }
 
+/** What is drawn above what shows: a booking's layout. */
+export interface Overlaid {
+  readonly id: string;
+  readonly name: string;
+  readonly layout: string;
+  readonly until: Instant | null;
+}
+
 export interface Explanation {
   readonly reasons: readonly Reason[];
+  /** What is drawn above it, the uppermost last. */
+  readonly over: readonly Overlaid[];
   readonly sentence: string;
 }
 
@@ -44,8 +56,8 @@ const LEVEL_NAMES: Record<string, string> = {
 };
 
 /** Why a screen shows what it shows at an instant: all that applies, the winner first, each with the rule that placed it. */
-export function why(plan: Plan, screenId: string, instant: Instant): Explanation {
-  const program = programMaker(plan)(screenId);
+export function why(plan: Plan, screenId: string, instant: Instant, firings: readonly Firing[] = []): Explanation {
+  const program = programMaker(plan, firings)(screenId);
   const place = placeOf(program);
   const clock = (at: Instant) => formatLocalTime(toLocalTime(place.zone, at));
   const nameOf = (id: string) => LEVEL_NAMES[id] ?? plan.bookings.find((one) => one.id === id)?.name ?? id;
@@ -104,7 +116,16 @@ export function why(plan: Plan, screenId: string, instant: Instant): Explanation
     ...(dark && !winner ? [night] : []),
     ...[...rows, ...woven].filter((row) => row.verdict !== 'shows'),
   ];
-  return { reasons, sentence: sentenceOf(reasons, clock, weaver !== null) };
+  const cue = program.bookings.find((one) => one.id === winner?.id)?.cue;
+  const fired =
+    cue === undefined || weaver !== null || !winner
+      ? null
+      : `since ${clock(winner.since)}, because the cue “${plan.cues.find(({ id }) => id === cue)?.name ?? cue}” was fired`;
+  const over = overlays(program, place, [segment]).map(({ id, layout }): Overlaid => {
+    const on = occurrences(program.overlays?.find((one) => one.id === id)?.when ?? {}, place, instant, instant + 1)[0];
+    return { id, name: nameOf(id), layout, until: on?.to ?? null };
+  });
+  return { reasons, over, sentence: sentenceOf(reasons, clock, { isWoven: weaver !== null, fired, over }) };
 }
 
 function ruleBetween(winner: Candidate | undefined, other: Candidate): Rule | null {
@@ -130,27 +151,36 @@ const BECAUSE: Record<Rule, string> = {
   'nothing to show': 'it has nothing to show here now',
 };
 
-function sentenceOf(reasons: readonly Reason[], clock: (at: Instant) => string, isWoven: boolean): string {
+function sentenceOf(
+  reasons: readonly Reason[],
+  clock: (at: Instant) => string,
+  { isWoven, fired, over }: { isWoven: boolean; fired: string | null; over: readonly Overlaid[] },
+): string {
   const [first, ...rest] = reasons;
   const shown = first?.verdict === 'shows' ? first : undefined;
   const waiting = (shown ? rest : reasons).slice(0, 2);
   const until = shown?.until != null ? ` until ${clock(shown.until)}` : '';
   const head = !shown
     ? 'Nothing, because no booking applies and no backdrop has anything to show'
-    : shown.source === 'takeover'
-      ? `${shown.name}, because it is a takeover${until}`
-      : isWoven
-        ? `${shown.name}, because it is woven into the loop${until}`
-        : shown.source === 'booking'
-          ? `${shown.name}, because it is booked with priority ${shown.priority}${until}`
-          : shown.source === 'lights-out'
-            ? `Nothing, because it is lights-out${until}`
-            : `${capital(shown.name)}, because no booking has anything to show`;
+    : fired !== null
+      ? `${shown.name}${until}, ${fired}`
+      : shown.source === 'takeover'
+        ? `${shown.name}, because it is a takeover${until}`
+        : isWoven
+          ? `${shown.name}, because it is woven into the loop${until}`
+          : shown.source === 'booking'
+            ? `${shown.name}, because it is booked with priority ${shown.priority}${until}`
+            : shown.source === 'lights-out'
+              ? `Nothing, because it is lights-out${until}`
+              : `${capital(shown.name)}, because no booking has anything to show`;
   const tail = waiting.map((one) => {
     const priority = one.priority === null ? '' : `, priority ${one.priority},`;
     return `${one.name}${priority} waits${one.rule ? ` (${BECAUSE[one.rule]})` : ''}`;
   });
-  return `${[head, ...(tail.length > 0 ? [`under it ${tail.join(', and ')}`] : [])].join('; ')}.`;
+  const above = over.map(
+    (one) => `${one.name} is drawn over it${one.until === null ? '' : ` until ${clock(one.until)}`}`,
+  );
+  return `${[head, ...above, ...(tail.length > 0 ? [`under it ${tail.join(', and ')}`] : [])].join('; ')}.`;
 }
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

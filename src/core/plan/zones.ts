@@ -6,6 +6,7 @@ export function planZones(plan: Plan): string[] {
   const whens = [
     ...plan.bookings.map((one) => one.when),
     ...plan.playlists.flatMap((list) => list.items.map((item) => item.when)),
+    ...plan.layouts.flatMap((layout) => layout.zones.map((zone) => zone.when)),
     ...plan.media.map((file) => file.when),
     ...plan.screens.flatMap((screen) => screen.lightsOut ?? []),
   ];

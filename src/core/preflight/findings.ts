@@ -28,6 +28,7 @@ import { abilitiesIn, cantPlayWords } from '../profiles';
 import { soundsAtOnce } from './sounds';
 import { screensMatching, selectorOf } from '../selector';
 import { promisedTooMuch } from './weaves';
+import { emptyZones, inputTimes, unusedCues } from './zones';
 import {
   clockChanges,
   describeWhen,
@@ -62,7 +63,10 @@ export type FindingKind =
   | 'meets no loop'
   | 'promised too much'
   | 'two sounds at once'
-  | 'can’t play it';
+  | 'can’t play it'
+  | 'empty zone'
+  | 'no such input'
+  | 'cue without a booking';
 
 /** Something in a plan that an operator would want to know before it is on the wall. */
 export interface Finding {
@@ -110,6 +114,17 @@ export function findings(plan: Plan, from: Instant, to: Instant, now = from): Fi
     ...twoSounds(plan, contests),
     ...exchanged(plan, contests, from, to),
     ...notPlayed(plan, contests),
+    ...inLayouts(plan, contests, from, to),
+    ...unusedCues(plan).map((cue): Made => ({
+      kind: 'cue without a booking',
+      severity: 'notice',
+      about: [cue.id],
+      screens: [],
+      times: [],
+      sentence: `No booking waits for the cue “${cue.name}”, so firing it shows nothing.`,
+      advice: 'Make a booking that waits for it, or delete the cue.',
+      fixes: [],
+    })),
   ];
   const grave = { error: 0, warning: 1, notice: 2 };
   return found
@@ -255,7 +270,9 @@ function aboutBooking(
     });
   const unknown = unknownToSites(plan, booking, selected, name);
   found.push(...unknown);
-  const willing = reached.filter((one) => !empty.includes(one));
+  const willing = reached.filter((one) => !empty.includes(one) && states.get(one) !== 'waits for its cue');
+  // What waits for its cue has no time by the clock.
+  if (willing.length === 0 && booking.cue !== undefined) return found;
   if (willing[0] && inState('no time').length === willing.length)
     return unknown.length > 0 ? found : [...found, ...outOfTime(booking, willing[0], asked, name)];
   const off = inState('off');
@@ -498,6 +515,42 @@ function twoSounds(plan: Plan, contests: readonly Contest[]): Made[] {
         fixes: [...silence(list, film, files.get(film) ?? film), withoutMusic(list)],
       }));
     }
+  return gathering.all();
+}
+
+/** Zones that are empty while their layout is seen, and inputs that displays don't have by their profiles. */
+function inLayouts(plan: Plan, contests: readonly Contest[], from: Instant, to: Instant): Made[] {
+  const gathering = new Gathering();
+  const names = new Map(plan.layouts.map((layout) => [layout.id, layout.name]));
+  const profiles = new Map(plan.profiles.map((profile) => [profile.id, profile]));
+  const profileOf = new Map(plan.screens.map((screen) => [screen.id, profiles.get(screen.profile ?? '')]));
+  for (const contest of contests) {
+    const { screens } = contest.group;
+    for (const { layout, zone, times } of emptyZones(contest, from, to))
+      gathering.add(`${layout} ${zone}`, screens, times, () => ({
+        kind: 'empty zone',
+        severity: 'warning',
+        about: [layout],
+        sentence: `The zone “${zone}” of the layout “${names.get(layout) ?? layout}” is empty on these screens for a time.`,
+        advice: 'Give the zone content for that time, or take the zone out there.',
+        fixes: [],
+      }));
+    for (const [input, times] of inputTimes(contest, from, to)) {
+      const lacking = screens.filter((id) => {
+        const inputs = profileOf.get(id)?.inputs;
+        return inputs !== undefined && !inputs.some((one) => one.id === input);
+      });
+      if (lacking.length === 0 || times.length === 0) continue;
+      gathering.add(`input ${input}`, lacking, times, () => ({
+        kind: 'no such input',
+        severity: 'warning',
+        about: [input],
+        sentence: `These displays are to show the input “${input}”, and by their profile they have none of that name.`,
+        advice: 'Add the input to the profile, or leave these screens out.',
+        fixes: [],
+      }));
+    }
+  }
   return gathering.all();
 }
 

@@ -17,6 +17,8 @@ export function whyNotWords(
         : 'It is on hold, so no screen shows it. Take off “on hold” when it should show.';
     case 'archived':
       return 'What it shows is archived. Take it out of the archive, or choose something else.';
+    case 'waits for its cue':
+      return 'It waits for its cue, and shows when that is fired.';
     case 'no time':
       return 'It has no time in these days.';
     case 'no screen':

@@ -35,6 +35,9 @@ export const FINDING_TITLES: Record<FindingKind, readonly [one: string, many: st
   ],
   'two sounds at once': ['video with sound over music', 'videos with sound over music'],
   'can’t play it': ['file that some displays can’t play', 'files that some displays can’t play'],
+  'empty zone': ['empty zone', 'empty zones'],
+  'no such input': ['input that displays don’t have', 'inputs that displays don’t have'],
+  'cue without a booking': ['cue without a booking', 'cues without a booking'],
   'change of clocks': ['window that a change of clocks alters', 'windows that a change of clocks alters'],
 };
 

@@ -10,6 +10,7 @@ import { useNetwork, useThumbnails } from '@/interface/data/provider';
 import { Button } from '@/interface/kit/controls/button';
 import { dateTime, zoneName } from '@/interface/kit/words/format';
 import { Lantern, STATE_WORDS } from '@/interface/kit/lantern/lantern';
+import { BoardPicture } from '@/interface/kit/content/board-picture';
 import { Thumb } from '@/interface/kit/content/thumb';
 import { useKey } from '@/interface/shell/keys';
 import type { ScreenStatus } from '@/services/screens';
@@ -44,7 +45,8 @@ export function ScreenAside({
   onClose: () => void;
 }) {
   const { moment, isNow } = useMoment();
-  const { known, media, reasons, coming } = useScreenAhead(screen.id);
+  const { known, media, board, reasons, coming } = useScreenAhead(screen.id);
+  const shown = board?.name ?? media?.name;
   const alone = useMemo(() => [screen.id], [screen.id]);
   const thumbnail = useThumbnails();
   const { draft, statuses } = useNetwork('draft', 'statuses');
@@ -70,11 +72,15 @@ export function ScreenAside({
       }
     >
       <div className="mt-3 bg-glass">
-        <Thumb
-          src={thumbnail(media?.id)}
-          alt={media?.name ?? 'nothing on screen'}
-          className="h-40 w-full !bg-transparent"
-        />
+        {board ? (
+          <BoardPicture board={board} thumbnail={thumbnail} className="h-40 w-full" />
+        ) : (
+          <Thumb
+            src={thumbnail(media?.id)}
+            alt={media?.name ?? 'nothing on screen'}
+            className="h-40 w-full !bg-transparent"
+          />
+        )}
       </div>
       <p className="mt-2 flex items-center gap-2">
         {isNow && (
@@ -82,10 +88,10 @@ export function ScreenAside({
             <Lantern state={state} /> {STATE_WORDS[state]}
           </>
         )}
-        {media && (
+        {shown !== undefined && (
           <span className="truncate text-faint">
             {isNow && '· '}
-            {media.name}
+            {shown}
           </span>
         )}
       </p>

@@ -1,12 +1,14 @@
 'use client';
 
 import { memo } from 'react';
+import type { Board } from '@/core/forecast';
 import type { Plan, Screen } from '@/core/plan';
 import { useMoment } from '@/interface/data/moment';
 import { indexOf, type useIndex } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
 import { clockTime, counted, dayName, timeNear, zoneName } from '@/interface/kit/words/format';
 import { Lantern } from '@/interface/kit/lantern/lantern';
+import { BoardPicture } from '@/interface/kit/content/board-picture';
 import { Thumb } from '@/interface/kit/content/thumb';
 import type { ScreenStatus } from '@/services/screens';
 import type { SeenGlance } from './next-ahead';
@@ -134,10 +136,20 @@ interface TileProps extends Pick<StreetProps, 'size' | 'isNow' | 'near' | 'thumb
 }
 
 /** What a tile is called to those who can't see it. */
-function tileLabel({ screen, isNow, joins, glance }: TileProps, state: string, media: string | undefined): string {
-  const shows = joins && !glance ? JOINS : (media ?? (glance?.source === 'lights-out' ? 'lights out' : 'nothing'));
+function tileLabel({ screen, isNow, joins, glance }: TileProps, state: string, shown: string | undefined): string {
+  const shows = joins && !glance ? JOINS : (shown ?? (glance?.source === 'lights-out' ? 'lights out' : 'nothing'));
   return `${screen.name}: ${isNow ? `${state}, ` : ''}${shows}`;
 }
+
+/** What a tile's screen shows, by name; undefined for nothing. */
+function nameOfShown({ glance, index }: TileProps): string | undefined {
+  if (glance?.board) return glance.board.name;
+  return glance?.media ? index.media.get(glance.media)?.name : undefined;
+}
+
+/** The largest picture that is on. */
+const largestOf = ({ parts }: Board): string | undefined =>
+  [...parts].sort((a, b) => b.width * b.height - a.width * a.height).find(({ media }) => media !== undefined)?.media;
 
 const JOINS = 'included when you next publish';
 
@@ -146,7 +158,8 @@ const MiniTile = memo(function MiniTile(props: TileProps) {
   const { screen, glance, status, index, size, isNow, selected, tabIndex, thumbnail } = props;
   const state = status?.state ?? 'unpaired';
   const media = glance?.media ? index.media.get(glance.media) : undefined;
-  const picture = media && thumbnail(media.id);
+  const pictured = media?.id ?? (glance?.board && largestOf(glance.board));
+  const picture = pictured === undefined ? undefined : thumbnail(pictured);
   const width = tileWidth(screen, size);
   const dim = isNow && (state === 'dark' || state === 'unpaired');
   return (
@@ -154,7 +167,7 @@ const MiniTile = memo(function MiniTile(props: TileProps) {
       type="button"
       aria-pressed={selected}
       tabIndex={tabIndex}
-      aria-label={tileLabel(props, state, media?.name)}
+      aria-label={tileLabel(props, state, nameOfShown(props))}
       data-screen={screen.id}
       data-state={isNow ? state : undefined}
       data-media={glance?.media ?? ''}
@@ -183,7 +196,7 @@ const Tile = memo(function Tile(props: TileProps) {
         type="button"
         aria-pressed={selected}
         tabIndex={tabIndex}
-        aria-label={tileLabel(props, state, media?.name)}
+        aria-label={tileLabel(props, state, nameOfShown(props))}
         data-screen={screen.id}
         data-state={isNow ? state : undefined}
         data-media={glance?.media ?? ''}
@@ -198,6 +211,12 @@ const Tile = memo(function Tile(props: TileProps) {
               src={thumbnail(media.id)}
               alt=""
               className={`absolute inset-0 h-full w-full !bg-transparent ${dim ? 'opacity-30 grayscale' : ''}`}
+            />
+          ) : glance?.board ? (
+            <BoardPicture
+              board={glance.board}
+              thumbnail={thumbnail}
+              className={`absolute inset-0 ${dim ? 'opacity-30 grayscale' : ''}`}
             />
           ) : (
             glance && (

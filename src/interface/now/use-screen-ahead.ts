@@ -1,7 +1,7 @@
 'use client';
 
 import { useMemo } from 'react';
-import type { Explanation } from '@/core/forecast';
+import type { Board, Explanation } from '@/core/forecast';
 import type { Media } from '@/core/plan';
 import { useMoment } from '@/interface/data/moment';
 import { useIndex } from '@/interface/data/provider';
@@ -18,6 +18,8 @@ export interface ScreenAhead {
   /** Whether the plan that is looked at has the screen. */
   readonly known: boolean;
   readonly media: Media | undefined;
+  /** What is on where it isn't a file. */
+  readonly board: Board | undefined;
   readonly reasons: Explanation | null;
   readonly coming: readonly DayPart[];
 }
@@ -50,5 +52,5 @@ export function useScreenAhead(screen: string): ScreenAhead {
     })
     .slice(0, MOST);
   const media = glance?.media ? index.media.get(glance.media) : undefined;
-  return { known, media, reasons, coming };
+  return { known, media, board: glance?.board, reasons, coming };
 }

@@ -12,6 +12,7 @@ const NAMED = 6;
 
 const REASONS: Record<NeverShown['because'], string> = {
   'on hold': 'on hold',
+  'waits for its cue': 'it waits for its cue',
   'not used': 'nothing uses it',
   'no screen': 'no screen matches',
   'no time': 'it has no time in these days',

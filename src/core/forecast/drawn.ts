@@ -1,6 +1,7 @@
 import type { Instant } from '../instant';
 import { intersect, occurrences, union, type Place } from '../when';
-import { zonePlays, type ZonePlays } from './plays';
+import { layoutItems, segmentPlays, zonePlays, type Play, type ZonePlays } from './plays';
+import type { LoopItem } from './loop';
 import type { ScreenProgram } from './program';
 import { layoutInstants, type Segment } from './segments';
 
@@ -47,3 +48,27 @@ export function overlays(program: ScreenProgram, place: Place, segments: readonl
     )
     .map(({ time }) => time);
 }
+
+/**
+ * All that is drawn in a segment: its plays, after each layout's play those of its zones, and what is drawn above with its zones. What belongs to an
+ * overlay names its booking as `weave`; its layout's own play has the loop -1.
+ */
+export function drawnPlays(program: ScreenProgram, place: Place, segment: Segment): Play[] {
+  const plays = segmentPlays(program, place, segment);
+  if (!program.layouts) return plays;
+  const within = plays.flatMap((play) => [
+    play,
+    ...(zonePlays(program, place, segment, play) ?? []).flatMap((zone) =>
+      zone.plays.map((one) => ({ ...one, weave: play.weave })),
+    ),
+  ]);
+  const above = overlays(program, place, [segment]).flatMap(({ id, layout, since, from, to, zones }): Play[] => [
+    { layout, start: since, from, to, loop: -1, item: 0, fromMs: 0, weave: id },
+    ...zones.flatMap((zone) => zone.plays.map((one) => ({ ...one, weave: id }))),
+  ]);
+  return [...within, ...above];
+}
+
+/** The turns that may be drawn above what plays: those of the overlays' zones. */
+export const overlayItems = (program: ScreenProgram): readonly LoopItem[] =>
+  (program.overlays ?? []).flatMap(({ layout }) => layoutItems(program, layout));

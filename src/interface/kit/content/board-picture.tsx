@@ -1,0 +1,50 @@
+import type { Board } from '@/core/forecast';
+import { Thumb } from './thumb';
+
+/** What a layout, a bulletin or an input shows at one instant, as large as it fits into its box, which says its place and size. */
+export function BoardPicture({
+  board: { width, height, background, parts },
+  thumbnail,
+  className = '',
+}: {
+  board: Board;
+  thumbnail: (media: string) => string | undefined;
+  className?: string;
+}) {
+  const share = (part: number, whole: number) => `${(100 * part) / whole}%`;
+  return (
+    <span aria-hidden className={`flex items-center justify-center overflow-hidden [container-type:size] ${className}`}>
+      <span
+        className="relative block shrink-0 bg-black"
+        style={{
+          width: `min(100cqw, calc(100cqh * ${width} / ${height}))`,
+          height: `min(100cqh, calc(100cqw * ${height} / ${width}))`,
+          ...(background === undefined ? {} : { background }),
+        }}
+      >
+        {parts.map((part, i) => (
+          <span
+            key={i}
+            className="absolute flex items-center justify-center overflow-hidden"
+            style={{
+              left: share(part.x, width),
+              top: share(part.y, height),
+              width: share(part.width, width),
+              height: share(part.height, height),
+            }}
+          >
+            {part.media !== undefined ? (
+              <Thumb src={thumbnail(part.media)} alt="" className="h-full w-full !bg-transparent" />
+            ) : (
+              part.name !== undefined && (
+                <span className="flex h-full w-full items-center justify-center overflow-hidden bg-[#1b2330] text-center text-[9px] leading-tight text-white">
+                  {part.name}
+                </span>
+              )
+            )}
+          </span>
+        ))}
+      </span>
+    </span>
+  );
+}
