@@ -23,7 +23,7 @@ export interface LocalOccasion extends Occasion {
 /**
  * Every occasion of the given bookings that touches the dates `first`..`last` (both inclusive) on the clock of `site`, in
  * order of bookings. On its own clock a booking reads the same at every site; one pinned to another zone is converted to
- * what this site's clock reads at that instant. Opening, closing and the sun are this site's.
+ * what this site's clock reads at that instant. Opening, closing and the sun are this site's. Bookings that wait for a cue have none.
  */
 export function localOccasions(
   plan: Plan,
@@ -40,7 +40,8 @@ export function localOccasions(
   };
   const own = zoneTable(site.timeZone);
   const place = { calendar, hours: site.hours, ...(site.location ? { sun: sunAt(site.location, own) } : {}) };
-  return bookings.flatMap(({ id, when }) => {
+  return bookings.flatMap(({ id, when, cue }) => {
+    if (cue !== undefined) return [];
     const clocks = setsOf(when).map(({ clock }) => (clock === undefined || clock === 'site' ? null : zoneTable(clock)));
     const read = (set: number, time: LocalTime) => {
       const pinned = clocks[set];

@@ -1,7 +1,10 @@
 import { compileEdition, diffPlans, type ProgramDocument } from '../edition';
 import { touchedScreens } from '../edition/touched';
 import { parseInstant } from '../instant';
-import { readPlan, sharing } from '../plan';
+import { readPlan, sharing, type Plan, type Site } from '../plan';
+import { localOccasions } from '../booking';
+import { writeCalendar } from '../formats/icalendar';
+import { parseDate, type LocalDate } from '../when';
 import { orThrow } from '../refusal';
 import { readRows } from '../tests/rows';
 import { smallPlan, smallPlanFile, type Parts } from '../tests/small-plan';
@@ -266,6 +269,19 @@ test('a cue’s booking shows when it is fired, where both selectors match, as l
   expect(why(plan, 'hall', minute(10.5), [fire(10)] as never[]).sentence).toMatch(
     /^song until 10:11, since 10:10, because the cue “song” was fired; /,
   );
+});
+
+test('a booking that waits for its cue has no time on the plan, nor in calendar files', () => {
+  const plan = smallPlan({
+    ...PARTS,
+    cues: ['song'],
+    bookings: [{ id: 'song', cue: 'song', when: { windows: [['10:00', '12:00']] } }],
+  });
+  const day = parseDate('2026-12-01') as LocalDate;
+  expect(localOccasions(plan, plan.bookings, plan.sites[0] as Site, day, day)).toEqual([]);
+  const written = (bookings: Plan['bookings']) => writeCalendar(plan, bookings, { name: 'N', from: day, stamp: FROM });
+  expect(written(plan.bookings)).not.toContain('BEGIN:VEVENT');
+  expect(written(plan.bookings.map(({ cue: _cue, ...one }) => one))).toContain('BEGIN:VEVENT');
 });
 
 test.each([

@@ -48,11 +48,11 @@ const WRITTEN_OUT_DAYS = 366;
 
 /**
  * Bookings as an iCalendar file (RFC 5545): an event for each window, that repeats as the booking does. What the standard has no
- * word for is in X-LANTERNPOST- properties; docs/plan-format.md lists them.
+ * word for is in X-LANTERNPOST- properties; docs/plan-format.md lists them. Bookings that wait for a cue have no time by the clock: they are left out.
  */
 export function writeCalendar(plan: Plan, bookings: readonly Booking[], options: CalendarOptions): string {
   const writer = new EventWriter(plan, options);
-  const events = bookings.flatMap((booking) => writer.events(booking));
+  const events = bookings.flatMap((booking) => (booking.cue === undefined ? writer.events(booking) : []));
   const zones = [...writer.zones].sort().flatMap((zone) => timezoneLines(zone, options.from));
   return [
     'BEGIN:VCALENDAR',
