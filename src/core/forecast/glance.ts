@@ -1,5 +1,6 @@
 import { DAY, type Instant } from '../instant';
 import { drawnIn, type DrawnKind } from '../plan/contents';
+import type { Fit } from '../plan/looks';
 import { objectIn } from '../plan/patch';
 import type { Plan } from '../plan/schema';
 import type { Place } from '../when';
@@ -41,6 +42,8 @@ export interface Board {
 /** What a zone shows: a file, or the name of what is drawn otherwise; neither where it is empty then. */
 export interface BoardPart {
   readonly media?: string | undefined;
+  /** How the file is placed in it; absent: whole. */
+  readonly fit?: Fit | undefined;
   readonly name?: string | undefined;
   readonly x: number;
   readonly y: number;
@@ -142,11 +145,11 @@ function boardOf(
     return { board: { kind, id, name, ...size, parts: [{ x: 0, y: 0, ...size, name }] }, until: turn.to };
   }
   let until = turn.to;
-  const of = new Map<string, Pick<BoardPart, 'media' | 'name'>>();
+  const of = new Map<string, Pick<BoardPart, 'media' | 'fit' | 'name'>>();
   const to = Math.min(turn.to, instant + FIRST_LOOK);
   for (const { zone, plays } of zonePlays(program, place, segment, { ...turn, from: instant, to }) ?? []) {
     const [first, second] = plays;
-    if (first?.from === instant) of.set(zone, pictured(plan, first));
+    if (first?.from === instant) of.set(zone, pictured(plan, program, first));
     until = Math.min(until, (first?.from === instant ? second?.from : first?.from) ?? to);
   }
   const { width, height, background, zones } = layout;
@@ -157,8 +160,8 @@ function boardOf(
   return { board: { kind, id, name: nameOf(plan, kind, id), width, height, background, parts }, until };
 }
 
-function pictured(plan: Plan, play: Play): Pick<BoardPart, 'media' | 'name'> {
-  if (play.media !== undefined) return { media: play.media };
+function pictured(plan: Plan, program: ScreenProgram, play: Play): Pick<BoardPart, 'media' | 'fit' | 'name'> {
+  if (play.media !== undefined) return { media: play.media, fit: program.loops[play.loop]?.[play.item]?.fit };
   const { kind, id } = drawnIn(play);
   return { name: nameOf(plan, kind, id) };
 }

@@ -1,6 +1,8 @@
 import type { Board } from '@/core/forecast';
 import { Thumb } from './thumb';
 
+const FITS = { whole: '', fill: '!object-cover', stretch: '!object-fill', exact: '' } as const;
+
 /** What a layout, a bulletin or an input shows at one instant, as large as it fits into its box, which says its place and size. */
 export function BoardPicture({
   board: { width, height, background, parts },
@@ -34,10 +36,14 @@ export function BoardPicture({
             }}
           >
             {part.media !== undefined ? (
-              <Thumb src={thumbnail(part.media)} alt="" className="h-full w-full !bg-transparent" />
+              <Thumb
+                src={thumbnail(part.media)}
+                alt=""
+                className={`h-full w-full !bg-transparent ${FITS[part.fit ?? 'whole']}`}
+              />
             ) : (
               part.name !== undefined && (
-                <span className="flex h-full w-full items-center justify-center overflow-hidden bg-[#1b2330] text-center text-[9px] leading-tight text-white">
+                <span className="flex h-full w-full items-center justify-center overflow-hidden bg-[#1b2330] text-center text-[9px] leading-tight text-[#fff]">
                   {part.name}
                 </span>
               )
