@@ -67,7 +67,7 @@ function guard<P>(app: PlayerApp<P>, backend: PlayerBackend<P>): void {
     maxSize: BODY_BYTES,
     onError: () => problemResponse(413, 'This body is larger than 1 MB: send less.', { connection: 'close' }),
   });
-  // A length that is told ahead holds, since HTTP ends the body there: only others have to be counted as they come, which costs more.
+  // A length in the head of a request holds, since HTTP ends the body there: only others have to be counted as they come, which costs more.
   app.use('*', (context, next) => (tellsShortBody(context) ? next() : counted(context, next)));
 }
 

@@ -41,7 +41,7 @@ function timeIn({ program, segments }: GroupForecast, { kind, id }: Subject): Om
   /** For each loop, whether each of its items belongs to the subject. */
   const belongs = program.loops.map((loop) => loop.map((item) => kind !== 'booking' && comesFrom(item, { kind, id })));
   let [ms, plays, first] = [0, 0, Infinity];
-  const inZones: Interval[] = [];
+  const seen: Interval[] = [];
   for (const segment of segments) {
     const whole = kind === 'booking';
     const own = segment.source === 'backdrop' ? null : segment.id;
@@ -60,13 +60,13 @@ function timeIn({ program, segments }: GroupForecast, { kind, id }: Subject): Om
           ? kind === 'layout' && play.layout === id
           : belongs[play.loop]?.[play.item];
       if (!isOwn) continue;
-      if (program.layouts) inZones.push([play.from, play.to]);
+      if (program.layouts) seen.push([play.from, play.to]);
       else ms += play.to - play.from;
       plays++;
       first = Math.min(first, play.from);
     }
   }
   // In two zones at once it counts once.
-  for (const [from, to] of union(inZones)) ms += to - from;
+  for (const [from, to] of union(seen)) ms += to - from;
   return plays === 0 ? null : { ms, plays, first };
 }

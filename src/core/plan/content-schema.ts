@@ -3,7 +3,7 @@ import { CONTENTS, CONTENT_KINDS, type Content, type ContentKind } from './conte
 import { durationSchema } from './fields';
 import { idField, reference } from './references';
 
-/** New schemas of the fields by which an object names a content, one for each kind. An input is no object of the plan: profiles list them. */
+/** New schemas of the fields by which an object names a content, one for each kind. The plan has no list of inputs: profiles name them. */
 export const contentFields = () =>
   Object.fromEntries(
     CONTENT_KINDS.map((kind) => [kind, (kind === 'input' ? idField() : reference(kind)).optional()]),

@@ -1,4 +1,4 @@
-import type { Drawn } from './drawn';
+import { still, type Drawn } from './drawn';
 
 /** So many sizes are tried, from the largest on, each a tenth smaller than the one before. */
 const SIZES = 40;
@@ -18,14 +18,5 @@ export function drawCard(text: string): Promise<Drawn> {
   };
   const sizes = new ResizeObserver(fit);
   sizes.observe(element);
-  return Promise.resolve({
-    element,
-    isKept: false,
-    begin: () => Promise.resolve(),
-    hush: () => undefined,
-    rest: () => undefined,
-    again: () => Promise.resolve(),
-    position: () => null,
-    free: () => sizes.disconnect(),
-  });
+  return Promise.resolve(still(element, () => sizes.disconnect()));
 }

@@ -25,3 +25,15 @@ export interface Drawn {
 
 /** Makes a file ready, by its address in this page. Throws where it can't be shown here, or when that is given up. */
 export type Drawer = (url: string, fromMs: number, given?: AbortSignal) => Promise<Drawn>;
+
+/** Something that is seen as it is: it has no beginning, no sound and no place where it stands. */
+export const still = (element: HTMLElement, free: () => void): Drawn => ({
+  element,
+  isKept: false,
+  begin: () => Promise.resolve(),
+  hush: () => undefined,
+  rest: () => undefined,
+  again: () => Promise.resolve(),
+  position: () => null,
+  free,
+});

@@ -1,5 +1,5 @@
 import { drawCard } from './card';
-import type { Drawn } from './drawn';
+import { still, type Drawn } from './drawn';
 
 /** What is drawn where an input isn't connected. */
 const missing = (id: string) => `The input ${id} isn’t connected to this player.`;
@@ -16,19 +16,10 @@ export async function drawInput(id: string): Promise<Drawn> {
   element.playsInline = true;
   element.srcObject = stream;
   await element.play();
-  return {
-    element,
-    isKept: false,
-    begin: () => Promise.resolve(),
-    hush: () => undefined,
-    rest: () => undefined,
-    again: () => Promise.resolve(),
-    position: () => null,
-    free: () => {
-      element.srcObject = null;
-      stream.getTracks().forEach((track) => track.stop());
-    },
-  };
+  return still(element, () => {
+    element.srcObject = null;
+    stream.getTracks().forEach((track) => track.stop());
+  });
 }
 
 async function captureOf(id: string): Promise<MediaStream | null> {

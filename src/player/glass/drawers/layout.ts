@@ -14,6 +14,16 @@ export interface Pane {
   free(): void;
 }
 
+/** A zone that takes longer than this to load, or to begin, comes later: no zone waits for another. In milliseconds. */
+const READY_MS = 3000;
+const BEGIN_MS = 500;
+
+async function atMost(ms: number, work: Promise<void>): Promise<void> {
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  await Promise.race([work, new Promise<void>((late) => (timer = setTimeout(late, ms)))]);
+  clearTimeout(timer);
+}
+
 /** Draws a layout: its zones in their places, a later one above an earlier one. `pane` makes what a zone shows, in its element. */
 export async function drawLayout(
   layout: Layout,
@@ -40,11 +50,11 @@ export async function drawLayout(
     });
     return pane(id, root);
   });
-  await Promise.all(panes.map((one) => one.ready()));
+  await Promise.all(panes.map((one) => atMost(READY_MS, one.ready())));
   return {
     element,
     isKept: false,
-    begin: async () => void (await Promise.all(panes.map((one) => one.play()))),
+    begin: async () => void (await Promise.all(panes.map((one) => atMost(BEGIN_MS, one.play())))),
     hush: () => panes.forEach((one) => one.hush()),
     rest: () => undefined,
     again: () => Promise.resolve(),

@@ -1,4 +1,4 @@
-import type { Drawn } from './drawn';
+import { still, type Drawn } from './drawn';
 
 /** Draws pictures: decoded before they are seen. */
 export async function drawPicture(url: string): Promise<Drawn> {
@@ -11,14 +11,5 @@ export async function drawPicture(url: string): Promise<Drawn> {
     free();
     throw error;
   }
-  return {
-    element,
-    isKept: false,
-    begin: () => Promise.resolve(),
-    hush: () => undefined,
-    rest: () => undefined,
-    again: () => Promise.resolve(),
-    position: () => null,
-    free,
-  };
+  return still(element, free);
 }
