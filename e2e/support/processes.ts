@@ -30,17 +30,27 @@ export function postmasterFile(): string[] {
   }
 }
 
+/** Sends a signal, also to a process that has just ended by itself. */
+function signal(pid: number, name: 'SIGSTOP' | 'SIGKILL'): void {
+  try {
+    process.kill(pid, name);
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code !== 'ESRCH') throw error;
+  }
+}
+
 /** Kills PostgreSQL hard, with all that it runs, as a cut of power does: one alone could still end what it was about. */
 export function killPostgres(): void {
   const postmaster = Number(postmasterFile()[0]);
+  // Stopped first: from here on it starts nothing new, and none sees another end.
+  process.kill(postmaster, 'SIGSTOP');
   const lines = execFileSync('ps', ['-o', 'pid=,ppid=', '-A'], { encoding: 'utf8' }).split('\n');
   const children = lines.flatMap((line) => {
     const [pid, parent] = line.trim().split(/\s+/).map(Number);
     return pid && parent === postmaster ? [pid] : [];
   });
-  // Stopped first, so that none sees another end.
-  for (const pid of [postmaster, ...children]) process.kill(pid, 'SIGSTOP');
-  for (const pid of [postmaster, ...children]) process.kill(pid, 'SIGKILL');
+  for (const pid of children) signal(pid, 'SIGSTOP');
+  for (const pid of [postmaster, ...children]) signal(pid, 'SIGKILL');
 }
 
 /** Until the web server answers, from what is in the database. */
