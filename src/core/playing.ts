@@ -1,7 +1,7 @@
 /** The part of the core that a player needs: no schemas, so that the player stays small. */
 export { DAY, HOUR, MINUTE, SECOND, type Instant } from './instant';
 export { forecast, forecastAt } from './forecast/forecast';
-export { placeOf } from './forecast/program';
+export { placeOf, withFirings } from './forecast/program';
 export { type LoopItem } from './forecast/loop';
 export { drawnItems, layoutItems, loopsIn, musicPlays, zonePlays, type Play, type WholePlay } from './forecast/plays';
 export { drawnIn, drawnOnly } from './plan/contents';

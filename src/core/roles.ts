@@ -7,7 +7,7 @@ export type Role = (typeof ROLES)[number];
 /**
  * What a person may do: `people` is people, roles and other people's keys; `settings` is what holds for the whole network; `publish` sends
  * changes to the screens; `plan` changes the draft; `library` sends and changes files; `operate` is putting something on now, takeovers,
- * pairing and commands to players. Everybody may look at everything in their network, and change their own password, windows and keys.
+ * cues, pairing and commands to players. Everybody may look at everything in their network, and change their own password, windows and keys.
  */
 export const PERMISSIONS = ['people', 'settings', 'publish', 'plan', 'library', 'operate'] as const;
 export type Permission = (typeof PERMISSIONS)[number];
@@ -56,9 +56,9 @@ export const REFUSED: Readonly<Record<Permission, string>> = {
 
 /**
  * What a key for a program may be good for: `library` sends files there, and reads what is in it; `publish` reads and replaces the plan, and
- * publishes; `takeovers` fires those that are prepared, and clears them; `commands` sends commands to players.
+ * publishes; `takeovers` fires those that are prepared, and clears them; `commands` sends commands to players; `cues` fires and ends cues.
  */
-export const RIGHTS = ['library', 'publish', 'takeovers', 'commands'] as const;
+export const RIGHTS = ['library', 'publish', 'takeovers', 'commands', 'cues'] as const;
 export type Right = (typeof RIGHTS)[number];
 
 /** What a key's right lets its program do: never more than its person may. */
@@ -67,6 +67,7 @@ const OF_RIGHT: Readonly<Record<Right, readonly Permission[]>> = {
   publish: ['publish', 'plan', 'settings'],
   takeovers: ['operate'],
   commands: ['operate'],
+  cues: ['operate'],
 };
 /** Without this a right is worth nothing, so it can't be given. */
 const NEEDED: Readonly<Record<Right, Permission>> = {
@@ -74,6 +75,7 @@ const NEEDED: Readonly<Record<Right, Permission>> = {
   publish: 'publish',
   takeovers: 'operate',
   commands: 'operate',
+  cues: 'operate',
 };
 
 /** The rights that a person with a role may give to a key. */

@@ -22,6 +22,8 @@ export type BusMessage =
   | { readonly kind: 'hurry'; readonly network: string; readonly players: readonly string[] }
   /** These players have commands to do, or some fewer. */
   | { readonly kind: 'commands'; readonly network: string; readonly players: readonly string[] }
+  /** A cue was fired or ended on these screens; null: on more than a message can name. */
+  | { readonly kind: 'cues'; readonly network: string; readonly screens: readonly string[] | null }
   /** Pictures of these screens came in, or were compared. */
   | { readonly kind: 'glimpses'; readonly network: string; readonly screens: readonly string[] }
   /** How commands went is news. */

@@ -41,6 +41,7 @@ import * as wherePicturesDiffer from './migrations/0038-where-pictures-differ';
 import * as inputs from './migrations/0039-inputs';
 import * as photos from './migrations/0040-photos';
 import * as troubles from './migrations/0041-troubles';
+import * as cues from './migrations/0042-cues';
 
 /** In order. The database remembers the ids of those that were run: they stay, whatever a file is called later. */
 const MIGRATIONS = [
@@ -85,6 +86,7 @@ const MIGRATIONS = [
   { name: '0039-inputs', ...inputs },
   { name: '0040-photos', ...photos },
   { name: '0041-troubles', ...troubles },
+  { name: '0042-cues', ...cues },
 ];
 
 /** A step may take as long as it needs, and wait for another process that makes it. */

@@ -1,7 +1,8 @@
-import { MINUTE, SECOND, drawnOnly, forecastAt, type ProgramDocument } from '@/core/playing';
+import { MINUTE, SECOND, drawnOnly, forecastAt, withFirings, type ProgramDocument } from '@/core/playing';
 import { ProtocolClient, type Enrolment } from '@/protocol/client';
 import type { Target } from '@/protocol/schemas';
 import { realWorld } from '@/player/session/world';
+import type { KeptFiring } from '@/player/session/firings';
 import { PlayerSession } from '@/player/session/session';
 import { glassAt, plainGlass } from './simulated-glass';
 import { SimulatedHardware, type DeviceFault } from './simulated-hardware';
@@ -22,6 +23,8 @@ export interface SimulatedPlayerOptions {
   /** Called with every code that it shows. */
   readonly onCode?: (code: string) => void;
   readonly onProgram?: (hash: ProgramDocument | null) => void;
+  /** Called when what was fired on its screen changes. */
+  readonly onFirings?: (firings: readonly KeptFiring[]) => void;
 }
 
 const SLOW_BYTES_PER_SECOND = 1500;
@@ -30,7 +33,8 @@ const DARK_AFTER_MS = 5 * SECOND;
 
 /** A player without a display: speaks the real protocol, fetches and verifies the real files, and reports like hardware. */
 export class SimulatedPlayer {
-  private program: ProgramDocument | null = null;
+  private held: ProgramDocument | null = null;
+  private firings: readonly KeptFiring[] = [];
   private session: PlayerSession;
   private readonly client: ProtocolClient;
   private readonly store: FleetStore;
@@ -52,8 +56,12 @@ export class SimulatedPlayer {
     this.session = this.newSession();
   }
 
+  private get program(): ProgramDocument | null {
+    return this.held && withFirings(this.held, this.firings);
+  }
+
   private newSession(): PlayerSession {
-    const { character = 'steady', onCode, onProgram } = this.options;
+    const { character = 'steady', onCode, onProgram, onFirings } = this.options;
     return new PlayerSession(
       this.client,
       this.store,
@@ -61,9 +69,13 @@ export class SimulatedPlayer {
         code: (code) => code && onCode?.(code),
         screen: (screen) => void (this.size = screen ?? this.size),
         program: (program) => {
-          this.program = program;
+          this.held = program;
           onProgram?.(program);
           if (character === 'goes dark' && program) setTimeout(() => this.stop(), DARK_AFTER_MS);
+        },
+        firings: (firings) => {
+          this.firings = firings;
+          onFirings?.(firings);
         },
       },
       {

@@ -14,6 +14,7 @@ export class FleetStore implements PlayerStore {
     coming: [],
     clockOffsetMs: 0,
     commands: [],
+    firings: [],
   };
   private readonly whole = new Map<string, number>();
   private writing: Promise<void> = Promise.resolve();

@@ -2,7 +2,7 @@ import { createParser } from 'eventsource-parser';
 import type { Outcome } from '@/core/commands';
 import { ServerClock } from '@/core/server-clock';
 import { isTarget, messageOf, type Message } from './messages';
-import type { Pairing, Report, Target } from './schemas';
+import type { Pairing, Press, Report, Target } from './schemas';
 
 /** The server refused, or could not be reached (`status` 0). */
 export class ProtocolError extends Error {
@@ -99,6 +99,11 @@ export class ProtocolClient {
   /** Reports outcomes of commands. */
   async outcomes(outcomes: readonly Outcome[]): Promise<void> {
     await textOf(await this.checked('/commands', post({ outcomes })));
+  }
+
+  /** Tells what was pressed at the screen. */
+  async firings(firings: readonly Press[]): Promise<void> {
+    await textOf(await this.checked('/firings', post({ firings })));
   }
 
   /** Sends a picture of what is seen. */

@@ -42,6 +42,7 @@ export async function tellPlayer<P>(
           target.coming ?? [],
           target.screen,
           target.commands ?? [],
+          target.firings ?? [],
         ]);
         if (key !== last) await stream.writeSSE(eventOf({ kind: 'target', data: target }));
         last = key;

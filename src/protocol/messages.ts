@@ -32,6 +32,7 @@ export function isTarget(value: unknown): value is Target {
     isSource(value.source) &&
     (value.glimpses === undefined || isGlimpses(value.glimpses)) &&
     (value.commands === undefined || (Array.isArray(value.commands) && value.commands.every(isCommand))) &&
+    (value.firings === undefined || (Array.isArray(value.firings) && value.firings.every(isFiring))) &&
     (value.coming === undefined || (Array.isArray(value.coming) && value.coming.every(isPlanned)))
   );
 }
@@ -42,6 +43,13 @@ const isCommand = (value: unknown): boolean =>
   typeof value.kind === 'string' &&
   Number.isInteger(value.at) &&
   Number.isInteger(value.expires);
+const isFiring = (value: unknown): boolean =>
+  isObject(value) &&
+  typeof value.id === 'string' &&
+  typeof value.cue === 'string' &&
+  Number.isInteger(value.at) &&
+  Number.isInteger(value.late) &&
+  (value.end === undefined || value.end === true);
 const isGlimpses = (value: unknown): boolean =>
   isObject(value) &&
   typeof value.allowed === 'boolean' &&

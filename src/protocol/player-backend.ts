@@ -2,7 +2,7 @@ import type { Outcome } from '@/core/commands';
 import type { OpenAPIHono } from '@hono/zod-openapi';
 import type { OpenFile, StoredFile } from './file-response';
 import type { MessageKind } from './messages';
-import type { Report, Target } from './schemas';
+import type { Press, Report, Target } from './schemas';
 
 /** What is to be told of on the stream of events. */
 export type Woken = MessageKind;
@@ -26,6 +26,8 @@ export interface PlayerBackend<P> {
   heartbeat(player: P, report: Report): void;
   /** Writes down how commands went, as far as they are this player’s. */
   noteOutcomes(player: P, outcomes: readonly Outcome[]): Promise<void>;
+  /** Writes down what was pressed at the player’s screen. */
+  noteFirings(player: P, presses: readonly Press[]): Promise<void>;
   /** Stores a picture of the player’s screen. Throws a Refusal for a private screen, for a body that isn't a picture, and for too many. */
   takeGlimpse(player: P, picture: Uint8Array, taken: { at: number; program?: string | undefined }): Promise<void>;
   /** Calls `wake` whenever the player's target may have changed, it was unpaired, or is asked to hurry. Returns how to stop. */

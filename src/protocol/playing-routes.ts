@@ -14,9 +14,10 @@ export function addPlaying<P>(app: PlayerApp<P>, backend: PlayerBackend<P>): voi
       .map(({ at, program, source }) => `-${at}-${program ?? 'none'}-${source ?? ''}`)
       .join('');
     const commands = (target.commands ?? []).map(({ id }) => `-${id}`).join('');
+    const firings = (target.firings ?? []).map(({ id }) => `-${id}`).join('');
     const { allowed = true, everyMs = 0 } = target.glimpses ?? {};
     const glimpses = `-${allowed}-${everyMs}`;
-    const etag = `"${target.edition ?? 0}-${target.program ?? 'none'}${coming}${commands}${glimpses}"`;
+    const etag = `"${target.edition ?? 0}-${target.program ?? 'none'}${coming}${commands}${firings}${glimpses}"`;
     if (context.req.header('if-none-match') === etag)
       return new Response(null, { status: 304, headers: { etag } }) as never;
     return context.json(target, 200, { etag, 'cache-control': 'private, no-cache' });
@@ -45,6 +46,11 @@ export function addPlaying<P>(app: PlayerApp<P>, backend: PlayerBackend<P>): voi
 
   app.openapi(routes.outcomes, async (context) => {
     await backend.noteOutcomes(context.var.player, context.req.valid('json').outcomes);
+    return context.body(null, 204);
+  });
+
+  app.openapi(routes.firings, async (context) => {
+    await backend.noteFirings(context.var.player, context.req.valid('json').firings);
     return context.body(null, 204);
   });
 

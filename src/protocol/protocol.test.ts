@@ -38,6 +38,7 @@ function fake() {
       return () => wakes.delete(wake);
     },
     noteOutcomes: () => Promise.resolve(),
+    noteFirings: () => Promise.resolve(),
     takeGlimpse: async (_player, picture, { at }) => void pictures.push([picture.length, at]),
     logError: (error) => void errors.push(error),
   };

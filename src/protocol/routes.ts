@@ -5,6 +5,7 @@ import {
   pairingSchema,
   problemSchema,
   outcomesSchema,
+  pressesSchema,
   reportSchema,
   shaParameter,
   targetSchema,
@@ -110,6 +111,18 @@ export const routes = {
     request: { body: { required: true, content: { 'application/json': { schema: outcomesSchema } } } },
     responses: {
       204: { description: 'Noted; what was noted before stays as it is' },
+      401: refusal('Unknown token'),
+      422: refusal('Malformed'),
+    },
+  }),
+  firings: createRoute({
+    method: 'post',
+    path: '/firings',
+    security,
+    summary: 'Cues that were fired at the screen: by a number key, or by touch',
+    request: { body: { required: true, content: { 'application/json': { schema: pressesSchema } } } },
+    responses: {
+      204: { description: 'Noted, or passed over where the plan doesn’t know it: don’t tell it again' },
       401: refusal('Unknown token'),
       422: refusal('Malformed'),
     },

@@ -122,6 +122,21 @@ export const targetSchema = z
       )
       .optional()
       .openapi({ description: 'Commands of which the server does not know yet how they went. Do each once' }),
+    firings: z
+      .array(
+        z.object({
+          id: z.string(),
+          cue: z.string(),
+          at: z.int().openapi({ description: 'When it was fired, by the server’s clock' }),
+          end: z.literal(true).optional().openapi({ description: 'It ends what was fired before, in place of firing' }),
+          late: z.int().openapi({ description: 'Pass over it if you hear of it first after this instant' }),
+        }),
+      )
+      .optional()
+      .openapi({
+        description:
+          'What was fired on this screen and may still matter: facts beside the program. What is no longer listed is over',
+      }),
     glimpses: z
       .object({
         allowed: z.boolean().openapi({ description: 'Whether pictures may be taken of this screen' }),
@@ -249,6 +264,25 @@ export const outcomesSchema = z
   })
   .openapi('Outcomes');
 
+export const pressesSchema = z
+  .object({
+    firings: z
+      .array(
+        z.object({
+          id: z.guid('A press’s id is a UUID.').openapi({ description: 'Made by the player: told twice it is one' }),
+          cue: id,
+          at: instant.openapi({ description: 'When it was pressed, by the server’s clock' }),
+          end: z.boolean().optional(),
+          touched: z
+            .object({ layout: id, zone: id })
+            .optional()
+            .openapi({ description: 'The zone that was touched; absent for a number key' }),
+        }),
+      )
+      .max(100),
+  })
+  .openapi('Presses');
+
 /** A picture of the glass comes as it is: its bytes are the body. */
 export const glimpseQuery = z.object({
   at: z.coerce
@@ -264,6 +298,8 @@ export const glimpseQuery = z.object({
 
 export type Pairing = z.infer<typeof pairingSchema>;
 export type Target = z.infer<typeof targetSchema>;
+/** A cue that was fired at a screen. */
+export type Press = z.infer<typeof pressesSchema>['firings'][number];
 export type Report = z.infer<typeof reportSchema>;
 
 export const shaParameter = z.object({ sha256: sha256.openapi({ param: { name: 'sha256', in: 'path' } }) });

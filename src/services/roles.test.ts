@@ -4,6 +4,7 @@ import { PERMISSIONS, ROLE, ROLES, type Permission } from '@/core/roles';
 import { rows } from '@/database';
 import { closeFeed, openFeed } from './calendars';
 import { cancelCommand, sendCommand } from './commands';
+import { endBoardLink, fireCue, makeBoardLink, pressButton, setBoardPeople } from './cues';
 import { watchScreens } from './glimpses';
 import {
   allClear,
@@ -115,6 +116,11 @@ const CALLS: Readonly<Record<string, readonly [Permission, (actor: Actor) => Pro
   drillAction: ['operate', (actor) => drillTakeover(actor, 'none', 'all')],
   allClearAction: ['operate', (actor) => allClear(actor, 'none')],
   setFirersAction: ['operate', (actor) => setFirers(actor, 'none', [])],
+  fireCueAction: ['operate', (actor) => fireCue(actor, {})],
+  pressButtonAction: ['operate', (actor) => pressButton(actor, 'none', {})],
+  makeBoardLinkAction: ['operate', (actor) => makeBoardLink(actor, {})],
+  endBoardLinkAction: ['operate', (actor) => endBoardLink(actor, ID)],
+  setBoardPeopleAction: ['operate', (actor) => setBoardPeople(actor, 'none', [])],
   pairAction: ['operate', (actor) => pairScreen(actor, 'none', 'BCDF-GHJK', '10.9.9.9')],
   unpairAction: ['operate', (actor) => unpairScreen(actor, 'none')],
   commandAction: ['operate', (actor) => sendCommand(actor, {})],

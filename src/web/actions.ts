@@ -43,6 +43,7 @@ import {
   type SavedSearch,
 } from '@/services/library';
 import { cancelCommand, sendCommand, type Sent, type SentCommand } from '@/services/commands';
+import { endBoardLink, fireCue, makeBoardLink, pressButton, setBoardPeople, type Fired } from '@/services/cues';
 import { readInput } from '@/services/people';
 import { watchScreens } from '@/services/glimpses';
 import { edit, undo, type EditResult, type UndoResult, type Way } from '@/services/plan';
@@ -67,6 +68,7 @@ import {
   chosenSchema,
   givenSchema,
   goesOutSchema,
+  idempotencySchema,
   pairsSchema,
   placeSchema,
   pilotingSchema,
@@ -299,6 +301,35 @@ export async function commandAction(command: unknown): Promise<Result<Sent>> {
 /** Cancels a command where it isn't done yet. */
 export async function cancelCommandAction(id: string): Promise<Result<SentCommand>> {
   return attemptAs((actor) => cancelCommand(actor, readInput(rowSchema, id)));
+}
+
+/** Fires a cue, or ends it. */
+export async function fireCueAction(order: unknown): Promise<Result<Fired>> {
+  return attemptAs((actor) => fireCue(actor, order));
+}
+
+/** Presses a button of a board; `key` makes a press that is sent twice one. */
+export async function pressButtonAction(board: string, press: unknown, key: string): Promise<Result<Fired>> {
+  return attemptAs((actor) =>
+    pressButton(actor, readInput(idSchema, board), press, { idempotencyKey: readInput(idempotencySchema, key) }),
+  );
+}
+
+/** Makes a link that opens a board without logging in. */
+export async function makeBoardLinkAction(link: unknown): Promise<Result<{ readonly token: string }>> {
+  return attemptAs((actor) => makeBoardLink(actor, link));
+}
+
+/** Ends such a link. */
+export async function endBoardLinkAction(id: string): Promise<Result<void>> {
+  return attemptAs((actor) => endBoardLink(actor, readInput(rowSchema, id)));
+}
+
+/** Sets who alone may press a board. */
+export async function setBoardPeopleAction(board: string, people: readonly string[]): Promise<Result<void>> {
+  return attemptAs((actor) =>
+    setBoardPeople(actor, readInput(idSchema, board), readInput(z.array(rowSchema).max(1000), people)),
+  );
 }
 
 /** Has pictures of these screens taken every few seconds, for the next minute. */

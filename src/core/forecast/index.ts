@@ -1,4 +1,5 @@
 export { broughtTo, type Brought, type BroughtBooking } from './brought';
+export { cueEffect, reachedBy, waitingFor, type CueEffect } from './cue-effect';
 export { darkHours, type DarkHours } from './dark-hours';
 export { forecast, forecastAt, forecastDocument, type Forecast } from './forecast';
 export { withoutProvenance, type Loop, type LoopItem } from './loop';

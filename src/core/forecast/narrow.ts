@@ -10,6 +10,7 @@ import type {
   BackdropLevel,
   Firing,
   ProgramBooking,
+  ProgramKey,
   ProgramLayout,
   ProgramOverlay,
   ProgramWeave,
@@ -40,9 +41,9 @@ export function programMaker(
     if (!screen || !site) throw new RangeError(`The plan has no screen “${screenId}”.`);
     const terms = screenTerms(screen, site.tags);
     if (selected) return inZone(narrowing.body(screen, site, terms, selected), site);
-    const { backdrop, lightsOut } = screen;
+    const { backdrop, lightsOut, keysOff } = screen;
     const match = narrowing.matchKeyOf(terms);
-    const key = JSON.stringify([match, backdrop ?? null, site.backdrop ?? null, lightsOut ?? null]);
+    const key = JSON.stringify([match, backdrop ?? null, site.backdrop ?? null, lightsOut ?? null, keysOff ?? null]);
     const known = bodies.get(key) ?? { body: narrowing.body(screen, site, terms), programs: new Map() };
     bodies.set(key, known);
     const { usesHours, usesSun } = known.body;
@@ -76,6 +77,7 @@ function inZone(
 /** What is asked of a plan for every screen, looked up once. */
 class Narrowing {
   private readonly calendars: ReadonlyMap<string, Plan['calendars'][number]>;
+  private readonly keys: readonly ProgramKey[];
   private readonly prepared: readonly Booking[];
   private readonly named: ReadonlySet<string>;
   private readonly flattener: Flattener;
@@ -87,6 +89,9 @@ class Narrowing {
     private readonly firings: readonly PlanFiring[],
   ) {
     this.calendars = byId(plan.calendars);
+    this.keys = plan.cues
+      .flatMap(({ id, name, key }) => (key === undefined ? [] : [{ key, cue: id, name }]))
+      .sort((a, b) => a.key - b.key || (a.cue < b.cue ? -1 : 1));
     this.prepared = plan.bookings.filter(({ takeover, onHold }) => takeover && onHold);
     this.flattener = new Flattener(plan);
     const where = new Set([...selectorsIn(plan), ...firings.flatMap((firing) => firing.where ?? [])]);
@@ -139,6 +144,7 @@ class Narrowing {
     const fired = this.firings.filter(
       ({ cue, where }) => cues.has(cue) && (where === undefined || matches(selectorOf(where), terms)),
     );
+    const keys = screen.keysOff || !this.keys.some(({ cue }) => cues.has(cue)) ? [] : this.keys;
     const used = [
       ...[...bookings, ...weaves, ...overlays].map((one) => one.when),
       ...[...lightsOut, ...[...loops, ...heard].flatMap(conditionsOf)],
@@ -156,6 +162,7 @@ class Narrowing {
       ...(layouts.size > 0 ? { layouts: Object.fromEntries(layouts) } : {}),
       ...(bulletins ? { bulletins } : {}),
       ...(overlays.length > 0 ? { overlays } : {}),
+      ...(keys.length > 0 ? { keys } : {}),
       ...(fired.length > 0 ? { firings: fired.map(firingFor).sort((a, b) => a.at - b.at) } : {}),
       backdrops,
       lightsOut,
@@ -187,6 +194,7 @@ class Narrowing {
       for (const { layout } of flat.loop) if (layout !== undefined) layoutOf(layout);
       return number;
     };
+    const isHere = (where: string | undefined) => where === undefined || matches(selectorOf(where), terms);
     const of = (content: Content): number => {
       const number = numbered(contentKey(content), () => this.flattener.flat(content, terms));
       const layout = flats[number]?.loop[0]?.stays && flats[number]?.loop[0]?.layout;
@@ -200,12 +208,13 @@ class Narrowing {
       if (!made) {
         const { width, height, background } = layout;
         const zones = layout.zones
-          .filter(({ where }) => where === undefined || matches(selectorOf(where), terms))
+          .filter(({ where }) => isHere(where))
           .map((zone): ProgramZone => {
             const loop = numbered(`zone ${id} ${zone.id}`, () => this.flattener.zone(zone, terms));
             const { x, y, goesOn, touch } = zone;
             const place = { id: zone.id, x, y, width: zone.width, height: zone.height };
-            return { ...place, loop, ...(goesOn ? { goesOn } : {}), ...(touch ? { touch } : {}) };
+            const touched = touch && { cue: touch.cue, ...(isHere(touch.where) ? { here: true as const } : {}) };
+            return { ...place, loop, ...(goesOn ? { goesOn } : {}), ...(touched ? { touch: touched } : {}) };
           });
         made = { width, height, ...(background === undefined ? {} : { background }), zones };
         layouts.set(id, made);

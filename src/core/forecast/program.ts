@@ -30,8 +30,8 @@ export interface ProgramZone {
   readonly loop: number;
   /** Its clock starts with the winning occurrence; otherwise with each showing of the layout. */
   readonly goesOn?: true | undefined;
-  /** What a touch on it fires. */
-  readonly touch?: { readonly cue: string; readonly where?: string | undefined } | undefined;
+  /** What a touch on it fires; `here`: on this screen too. */
+  readonly touch?: { readonly cue: string; readonly here?: true | undefined } | undefined;
 }
 
 /** A layout as one screen sees it: its zones, a later one above an earlier one. */
@@ -65,6 +65,13 @@ export interface Firing {
   readonly cue: string;
   readonly at: Instant;
   readonly end?: true | undefined;
+}
+
+/** A number key of the screen's remote control or keyboard, what it fires, and how that is called. */
+export interface ProgramKey {
+  readonly key: number;
+  readonly cue: string;
+  readonly name: string;
 }
 
 /** A layout that is drawn over whatever plays, never competing with it. */
@@ -118,6 +125,8 @@ export interface ScreenProgram {
   readonly bulletins?: Readonly<Record<string, ProgramBulletin>> | undefined;
   /** Absent where there are none. */
   readonly overlays?: readonly ProgramOverlay[] | undefined;
+  /** Absent where no key brings anything; one that brings nothing itself ends what the others brought. */
+  readonly keys?: readonly ProgramKey[] | undefined;
   /** What was fired, ascending: put beside the program for a forecast (`withFirings`), and no part of what is sent. */
   readonly firings?: readonly Firing[] | undefined;
   readonly backdrops: readonly { readonly level: BackdropLevel; readonly loop: number }[];
@@ -142,7 +151,7 @@ export function namedZones(program: ScreenProgram): string[] {
 }
 
 /** A program with what was fired on its screen. Forecasts of it, and all that is asked of them, then know it. */
-export const withFirings = (program: ScreenProgram, firings: readonly Firing[]): ScreenProgram => ({
+export const withFirings = <P extends ScreenProgram>(program: P, firings: readonly Firing[]): P => ({
   ...program,
   firings: [...firings].sort((a, b) => a.at - b.at),
 });

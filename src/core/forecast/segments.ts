@@ -12,7 +12,7 @@ import {
   type Place,
 } from '../when';
 import type { Loop, LoopItem } from './loop';
-import type { Firing, ScreenProgram } from './program';
+import { placeOf, type Firing, type ScreenProgram } from './program';
 
 export type Source = 'takeover' | 'booking' | 'backdrop' | 'lights-out' | 'nothing';
 
@@ -138,6 +138,15 @@ function firedOccurrences(
     const until = Math.min(at + lasts, ended);
     return until > Math.max(at, from) ? [{ from: at, to: until }] : [];
   });
+}
+
+/** Until when firings of a cue show something on a program's screen that show it at an instant; null if none does. */
+export function firedUntil(program: ScreenProgram, cue: string, at: Instant): Instant | null {
+  const place = placeOf(program);
+  const fired = program.bookings
+    .filter((booking) => booking.cue === cue)
+    .flatMap((booking) => occurrencesOf(program, booking, place, at, at + 1));
+  return fired.length === 0 ? null : Math.max(...fired.map(({ to }) => to));
 }
 
 function contenders(program: ScreenProgram): {

@@ -39,6 +39,7 @@ export type { AnyDocument, Collection, DocumentOf, Kind, ListedKind } from './re
 export { playlistSchema } from './kinds/playlist';
 export { FITS, LONGEST_TRANSITION_MS, TRANSITIONS, transitionWords, type Fit, type Transition } from './looks';
 export { layoutSchema, MOST_ZONES } from './kinds/layout';
+export { boardSchema, BUTTON_COLOURS } from './kinds/board';
 export { cueSchema, LATE_MS } from './kinds/cue';
 export { bookingSchema } from './kinds/booking';
 export { mediaSchema, type MediaKind, type ShownMedia } from './kinds/media';

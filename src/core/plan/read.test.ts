@@ -96,7 +96,7 @@ test('an empty plan is one, and the network itself may refer to what is not ther
   expect(empty).toEqual({
     ...{ format: 'lanternpost/plan', version: 1, network: { name: 'Line' } },
     ...{ calendars: [], media: [], playlists: [], profiles: [], sites: [], screens: [], bookings: [] },
-    ...{ bulletins: [], cues: [], layouts: [] },
+    ...{ bulletins: [], cues: [], layouts: [], boards: [] },
   });
   const dangling = readPlan({ ...empty, network: { name: 'Line', backdrop: { media: 'gone' } } });
   expect(dangling).toMatchObject({

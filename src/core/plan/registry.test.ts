@@ -49,6 +49,7 @@ describe('what each kind refers to is read off its schema', () => {
       'zones/*/when/any/*/not/* → calendar',
       'zones/*/touch/cue → cue',
     ]);
+    expect(paths('board')).toEqual(['buttons/*/cue → cue', 'buttons/*/picture → media']);
     expect(paths('calendar')).toEqual([]);
   });
 

@@ -45,6 +45,7 @@ export type { Cue } from './kinds/cue';
 export type { Layout, Zone } from './kinds/layout';
 export type { Media } from './kinds/media';
 export type { Item, Playlist } from './kinds/playlist';
+export type { Board, BoardButton, ButtonColour } from './kinds/board';
 export type { Booking } from './kinds/booking';
 export type { Content } from './contents';
 export type { OpeningHours, When } from '../when/schema';

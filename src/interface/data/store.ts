@@ -70,7 +70,17 @@ export interface Ways {
   reload(): void;
   /** What is asked for by place is asked for again. */
   refetch(
-    what: 'uploads' | 'editions' | 'docket' | 'people' | 'requests' | 'library' | 'unused' | 'commands' | 'glimpses',
+    what:
+      | 'uploads'
+      | 'editions'
+      | 'docket'
+      | 'people'
+      | 'requests'
+      | 'library'
+      | 'unused'
+      | 'commands'
+      | 'cues'
+      | 'glimpses',
     value?: unknown,
   ): void;
 }
@@ -264,6 +274,7 @@ export function createNetworkStore(view: NetworkView, ways: Ways): NetworkStore 
         return event.person === store.getState().view.me ? ways.reload() : ways.refetch('people');
       case 'requests':
       case 'commands':
+      case 'cues':
       case 'glimpses':
         return ways.refetch(event.kind);
       case 'upload':

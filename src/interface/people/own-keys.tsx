@@ -17,6 +17,7 @@ const RIGHTS: readonly { readonly right: Right; readonly label: string; readonly
   { right: 'publish', label: 'Read and replace the plan, and publish', short: 'publishing' },
   { right: 'takeovers', label: 'Activate takeovers, and clear them', short: 'takeovers' },
   { right: 'commands', label: 'Send commands to screens', short: 'commands' },
+  { right: 'cues', label: 'Fire cues, and end them', short: 'cues' },
 ];
 
 const rightsWords = (may: readonly Right[]): string =>

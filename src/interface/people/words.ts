@@ -47,6 +47,12 @@ export function trailSentence({ by, act, about }: TrailLine): string {
       return `${who} made the key “${whom}”`;
     case 'firers-set':
       return `${who} set who may activate “${whom}”`;
+    case 'board-link-made':
+      return `${who} made a link to a board: ${whom}`;
+    case 'board-link-ended':
+      return `${who} ended the link to a board of ${whom}`;
+    case 'board-people-set':
+      return `${who} set who may press “${whom}”`;
     case 'key-ended':
       return `${who} deleted the key “${whom}”`;
     case 'role-set':

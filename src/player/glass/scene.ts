@@ -36,7 +36,10 @@ export const drawWithin =
         const layout = program.layouts?.[id];
         if (!layout) throw new Error(`The layout “${id}” is missing in the program.`);
         const draw = () =>
-          drawLayout(layout, item?.fit ?? 'whole', (zone, root) => paneOf(program, play, segment, zone, root, around));
+          drawLayout(layout, item?.fit ?? 'whole', (zone, root) => {
+            root.dataset.layout = id;
+            return paneOf(program, play, segment, zone, root, around);
+          });
         return { name: id, draw };
       }
       case 'bulletin': {

@@ -3,6 +3,7 @@ import type { Asset } from '@/core/playing';
 import type { Target } from '@/protocol/schemas';
 import type { HeldFile } from '../session/reconcile';
 import type { KeptCommand } from '../session/commands';
+import type { KeptFiring } from '../session/firings';
 import { StorageFull, type HeldComing, type HeldProgram, type Kept, type PlayerStore } from '../session/store';
 
 interface Schema extends DBSchema {
@@ -45,6 +46,7 @@ export class BrowserStore implements PlayerStore {
       coming: await get<readonly HeldComing[]>('coming', []),
       clockOffsetMs: await get('clockOffsetMs', 0),
       commands: await get<readonly KeptCommand[]>('commands', []),
+      firings: await get<readonly KeptFiring[]>('firings', []),
     };
   }
 

@@ -1,4 +1,4 @@
-import { lineOf } from '@/core/playing';
+import { lineOf, withFirings, type ProgramDocument } from '@/core/playing';
 import { ProtocolClient } from '@/protocol/client';
 import type { Target } from '@/protocol/schemas';
 import { enrolmentIn, showMark } from './enrolment';
@@ -8,6 +8,8 @@ import { Band } from '../sound/band';
 import { Conductor } from '../glass/conductor';
 import { Overlays } from '../glass/overlays';
 import { drawWithin, type Around } from '../glass/scene';
+import { Presses } from '../glass/presses';
+import type { KeptFiring } from '../session/firings';
 import { played } from './kinds';
 import { PageHardware } from './page-hardware';
 import { PlayerSession } from '../session/session';
@@ -47,6 +49,13 @@ async function keepPage(): Promise<{ ok: true } | { ok: false; message: string }
   }
 }
 
+/** What is played, what follows, and what was fired. */
+interface Held {
+  program: ProgramDocument | null;
+  next: { readonly at: number; readonly program: ProgramDocument } | null;
+  firings: readonly KeptFiring[];
+}
+
 async function start(): Promise<void> {
   const software = lineOf(`browser ${navigator.userAgent}`, 120);
   const kept = await keepPage();
@@ -79,6 +88,15 @@ async function start(): Promise<void> {
     drawWithin(around),
   );
   const band: Band = new Band(new Speaker(open, report), () => session.serverNow(), report);
+  const held: Held = { program: null, next: null, firings: [] };
+  const play = () => {
+    const program = held.program && withFirings(held.program, held.firings);
+    conductor.play(program);
+    overlays.play(program);
+    band.play(program);
+  };
+  const follow = () =>
+    conductor.follow(held.next && { at: held.next.at, program: withFirings(held.next.program, held.firings) });
   const session: PlayerSession = new PlayerSession(
     client,
     store,
@@ -97,11 +115,18 @@ async function start(): Promise<void> {
         document.title = screen ? `${screen.name} · Lanternpost player` : 'Lanternpost player';
       },
       program(program) {
-        conductor.play(program);
-        overlays.play(program);
-        band.play(program);
+        held.program = program;
+        play();
       },
-      coming: (next) => conductor.follow(next),
+      coming(next) {
+        held.next = next;
+        follow();
+      },
+      firings(firings) {
+        held.firings = firings;
+        play();
+        follow();
+      },
       file: () => conductor.look(),
     },
     {
@@ -124,6 +149,12 @@ async function start(): Promise<void> {
       timings: timingsOf,
       way: bridged ? () => bridged.way() : undefined,
     }),
+  });
+  new Presses(part('choice'), {
+    program: () => held.program,
+    firings: () => held.firings,
+    press: (...pressed) => session.press(...pressed),
+    isCovered: () => !part('own').hidden,
   });
   if (!kept.ok) session.report(kept.message);
   addEventListener('online', () => session.hurry());

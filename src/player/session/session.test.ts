@@ -125,6 +125,7 @@ function world() {
       return () => state.wakes.delete(wake);
     },
     noteOutcomes: () => Promise.resolve(),
+    noteFirings: () => Promise.resolve(),
     takeGlimpse: () => Promise.resolve(),
     logError: () => undefined,
   };

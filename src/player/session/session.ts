@@ -5,6 +5,7 @@ import { ProtocolError, type Enrolment, type ProtocolClient } from '@/protocol/c
 import type { Pairing, Report, Target } from '@/protocol/schemas';
 import type { Hardware } from '../hardware/hardware';
 import { Commands } from './commands';
+import { Firings, type KeptFiring } from './firings';
 import { Glimpses } from './glimpses';
 import { Holdings, NEEDS_HOLD_MS, type HoldingsEvents } from './holdings';
 import { Line } from './line';
@@ -13,12 +14,14 @@ import { downloadOf, isReady, missingOf, nextBegin, nextStep, stepKey } from './
 import { keepPower } from './power';
 import { Steps, type StepEvents, type StepOptions } from './steps';
 import { StorageFull, type PlayerStore } from './store';
-import { about, backoffMs, realWorld, type World } from './world';
+import { about, backoffMs, realWorld, uuidFrom, type World } from './world';
 
 /** What a session tells the one who draws. */
 export interface SessionEvents extends HoldingsEvents, Pick<StepEvents, 'file'> {
   code(code: string | null, mark?: Pairing['mark']): void;
   screen(screen: Target['screen'] | null): void;
+  /** What was fired on this screen, and counts. */
+  firings?(firings: readonly KeptFiring[]): void;
 }
 
 export interface SessionOptions extends StepOptions {
@@ -74,6 +77,7 @@ export class PlayerSession {
   private readonly steps: Steps;
   private readonly commands: Commands;
   private readonly glimpses: Glimpses;
+  private readonly firings: Firings;
   /** A name for this start of the player. By it the server sees when two players use one token. */
   private readonly name: string;
 
@@ -106,6 +110,14 @@ export class PlayerSession {
         glimpse: () => this.glimpses.take(),
       },
     );
+    this.firings = new Firings(
+      store,
+      () => this.serverNow(),
+      () => uuidFrom(world.random),
+      (presses) => client.firings(presses),
+      (firings) => events.firings?.(firings),
+      (cue) => this.report(`“${cue}” is pressed at the screen far too often, so some presses are passed over.`),
+    );
     this.glimpses = new Glimpses(
       client,
       options.hardware,
@@ -134,6 +146,7 @@ export class PlayerSession {
     if (kept.screen) this.events.screen(kept.screen);
     await this.holdings.resume(kept);
     this.commands.resume(kept.commands);
+    this.firings.resume(kept.firings);
     let { token, was } = kept;
     while (!this.ended.signal.aborted) {
       token ??= await pair(
@@ -164,6 +177,7 @@ export class PlayerSession {
       this.target = null;
       this.events.screen(null);
       this.commands.stop();
+      this.firings.forget();
       await this.holdings.forget(was);
     }
   }
@@ -177,6 +191,11 @@ export class PlayerSession {
   /** Reports at once: what is seen or held has changed in a way that is waited for. */
   tell(): void {
     void this.line.attempt(() => this.sendReport());
+  }
+
+  /** Something was pressed at the screen: it counts at once. Returns whether it was taken. */
+  press(...pressed: Parameters<Firings['press']>): boolean {
+    return this.firings.press(...pressed);
   }
 
   /** Tries everything at once: the device's network is back, or a person is waiting for this player. */
@@ -257,6 +276,7 @@ export class PlayerSession {
     if (!equal(target.screen, before?.screen)) this.events.screen(target.screen);
     this.target = target;
     this.commands.follow(target.commands ?? []);
+    this.firings.follow(target.firings);
     void this.holdings.follow(target).catch((error) => this.noteFailure(error));
     void this.holdings.keep({ screen: target.screen, clockOffsetMs: this.client.clockOffsetMs });
     this.planned.abort();

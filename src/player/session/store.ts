@@ -1,6 +1,7 @@
 import type { Asset } from '@/core/playing';
 import type { Target } from '@/protocol/schemas';
 import type { KeptCommand } from './commands';
+import type { KeptFiring } from './firings';
 import type { HeldFile } from './reconcile';
 
 /** A program that a player holds, with every file of its first day. */
@@ -31,6 +32,8 @@ export interface Kept {
   readonly clockOffsetMs: number;
   /** Commands that were begun, and how they went. */
   readonly commands: readonly KeptCommand[];
+  /** What was fired and may still matter. */
+  readonly firings: readonly KeptFiring[];
 }
 
 /** What a player keeps over restarts. Files are appended to as they come, and count only once completed. */

@@ -33,3 +33,10 @@ export const backoffMs = (failures: number, { random }: Pick<World, 'random'>): 
 
 /** About every so many milliseconds: players that were started together drift apart. */
 export const about = (ms: number, { random }: Pick<World, 'random'>): number => ms * (0.9 + 0.2 * random());
+
+/** A random UUID (RFC 9562, version 4). Pages without HTTPS have no `crypto.randomUUID`. */
+export const uuidFrom = (random: World['random']): string =>
+  'xxxxxxxx-xxxx-4xxx-yxxx-xxxxxxxxxxxx'.replace(/[xy]/g, (place) => {
+    const digit = Math.floor(random() * 16);
+    return (place === 'x' ? digit : (digit % 4) + 8).toString(16);
+  });

@@ -46,6 +46,10 @@ export async function newestEdition(networkId: string, within?: Transaction): Pr
   return row && { ...(await frozen(row, within)), number: row.number ?? 0, publishedAt: row.publishedAt };
 }
 
+/** The plan of the newest edition; null before the first. */
+export const newestPlan = async (networkId: string): Promise<Plan | null> =>
+  (await newestEdition(networkId))?.plan ?? null;
+
 /** An edition's row, which may lack its plan, with its plan as this program reads it. */
 export async function frozen(row: EditionRow, within?: Transaction): Promise<Frozen> {
   const { id, networkId, lastChange: change, again, whole } = row;

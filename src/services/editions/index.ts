@@ -23,6 +23,6 @@ export {
   type OutThen,
 } from './editions';
 export { deliveredPrograms, givenAt, givenIn, programOf, type NetworkGiven } from './given';
-export { newestNumber } from './frozen';
+export { newestNumber, newestPlan } from './frozen';
 export { planAgain, publishAgain, publishEdition, type Publishing } from './publish';
 export { deliverAgain } from './deliver-again';

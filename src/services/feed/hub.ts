@@ -23,6 +23,8 @@ export type FeedEvent =
   | { readonly kind: 'requests' }
   /** Commands were sent, or went some way: they are to be asked for. */
   | { readonly kind: 'commands' }
+  /** Cues were fired or ended: they are to be asked for. */
+  | { readonly kind: 'cues' }
   /** Pictures of screens came in, or were compared: they are to be asked for. */
   | { readonly kind: 'glimpses' }
   | ({ readonly kind: 'docket' } & DocketSums)
@@ -55,8 +57,8 @@ class Hub {
   private turn: Promise<unknown> = Promise.resolve();
   /** The docket is counted once at a time. A count may take long, and edits don't wait for it. */
   private counts: Promise<unknown> = Promise.resolve();
-  private waiting: Readonly<Record<'beats' | 'docket' | 'commands' | 'glimpses', NodeJS.Timeout | null>> = {
-    ...{ beats: null, docket: null, commands: null, glimpses: null },
+  private waiting: Readonly<Record<'beats' | 'docket' | 'commands' | 'cues' | 'glimpses', NodeJS.Timeout | null>> = {
+    ...{ beats: null, docket: null, commands: null, cues: null, glimpses: null },
   };
 
   /** This hub knows every event since this instant. */
@@ -135,6 +137,8 @@ class Hub {
         return this.tell({ kind: 'requests' });
       case 'outcomes':
         return this.tellSoon('commands', COMMANDS_EVERY_MS);
+      case 'cues':
+        return this.tellSoon('cues', COMMANDS_EVERY_MS);
       case 'glimpses':
         return this.tellSoon('glimpses', GLIMPSES_EVERY_MS);
       case 'uploads':
@@ -146,6 +150,7 @@ class Hub {
           this.tell({ kind: 'edition' });
           this.tell({ kind: 'requests' });
           this.tell({ kind: 'commands' });
+          this.tell({ kind: 'cues' });
           this.tell({ kind: 'glimpses' });
           this.tell({ kind: 'upload', upload: null });
         });
@@ -189,7 +194,7 @@ class Hub {
   }
 
   /** A thousand players that answer at once are one event. */
-  private tellSoon(kind: 'commands' | 'glimpses', ms: number): void {
+  private tellSoon(kind: 'commands' | 'cues' | 'glimpses', ms: number): void {
     if (this.waiting[kind]) return;
     const timer = setTimeout(() => {
       this.waiting = { ...this.waiting, [kind]: null };

@@ -36,7 +36,7 @@ const remembered = new LRUCache<string, Draft>({ max: 16 });
  * A network's plan as it is being made. It is shared between callers: they may not change it. One that is known is moved on by
  * the changes since, so that an edit costs what it changed.
  */
-export async function draftPlan({ networkId }: Actor): Promise<Draft> {
+export async function draftPlan({ networkId }: Pick<Actor, 'networkId'>): Promise<Draft> {
   return snapshot((within) => draftWithin(networkId, within));
 }
 

@@ -3,6 +3,7 @@ import { onBehalfOf, subscribe } from '@/database';
 import { logOnce } from '@/log';
 import type { PlayerBackend } from '@/protocol/player-backend';
 import { noteOutcomes, pendingCommands } from '../commands';
+import { firingsFor, noteFirings } from '../cues';
 import { isWatched, takeGlimpse } from '../glimpses';
 import { openToSend } from '../library';
 import { collectToken, startPairing } from './pairing';
@@ -17,6 +18,7 @@ export const playerBackend: PlayerBackend<Player> = {
     onBehalfOf(player.networkId, async () => ({
       ...(await targetOf(player)),
       commands: await pendingCommands(player),
+      firings: await firingsFor(player),
       glimpses: await glimpsesOf(player),
       // When the work is done: the way there and back is measured without it.
       serverTime: Date.now(),
@@ -26,6 +28,7 @@ export const playerBackend: PlayerBackend<Player> = {
   openFile: openToSend,
   heartbeat,
   noteOutcomes: (player, outcomes) => onBehalfOf(player.networkId, () => noteOutcomes(player, outcomes)),
+  noteFirings: (player, presses) => onBehalfOf(player.networkId, () => noteFirings(player, presses)),
   takeGlimpse: (player, picture, taken) => onBehalfOf(player.networkId, () => takeGlimpse(player, picture, taken)),
   onChange: (player, wake) =>
     subscribe((message) => {
@@ -33,7 +36,9 @@ export const playerBackend: PlayerBackend<Player> = {
       else if (message.kind === 'player' && message.player === player.id) wake('unpaired');
       else if (message.kind === 'hurry' && message.players.includes(player.id)) wake('hurry');
       else if (message.kind === 'commands' && message.players.includes(player.id)) wake('target');
-      else if (message.kind === 'edition' && message.network === player.networkId) wake('target');
+      else if (message.kind === 'cues' && message.network === player.networkId) {
+        if (message.screens?.includes(player.screen.id) ?? true) wake('target');
+      } else if (message.kind === 'edition' && message.network === player.networkId) wake('target');
     }),
   logError: (error) => logOnce(error, 'player request failed'),
 };

@@ -37,6 +37,7 @@ const NOT_OF_TARGETS: ReadonlySet<string> = new Set([
   'uploads',
   'session',
   'commands',
+  'cues',
   'outcomes',
   'hurry',
   'glimpses',

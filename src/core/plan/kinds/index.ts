@@ -1,3 +1,4 @@
+import { board } from './board';
 import { booking } from './booking';
 import { bulletin } from './bulletin';
 import { calendar } from './calendar';
@@ -12,5 +13,5 @@ import { site } from './site';
 
 /** Every kind of plan object. A kind that is added here, and described in a file of its own, is known everywhere. */
 export const KINDS = {
-  ...{ network, calendar, media, bulletin, cue, playlist, layout, profile, site, screen, booking },
+  ...{ network, calendar, media, bulletin, cue, playlist, layout, profile, site, screen, booking, board },
 };

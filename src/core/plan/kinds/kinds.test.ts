@@ -24,6 +24,7 @@ const LABELS: Record<Kind, [noun: string, labels: Record<string, string>]> = {
       },
     },
   ],
+  board: ['board', { name: 'name', buttons: 'buttons' }],
   bulletin: ['bulletin', { name: 'name', kind: 'kind', text: 'text', durationMs: 'duration' }],
   cue: ['cue', { name: 'name', key: 'key', lateMs: 'counts if it comes within' }],
   layout: [
@@ -57,6 +58,7 @@ const LABELS: Record<Kind, [noun: string, labels: Record<string, string>]> = {
       ...{
         profile: 'profile',
         backdrop: 'backdrop',
+        keysOff: 'number keys off',
         lightsOut: 'lights-out',
         notes: 'notes',
         private: 'private',
@@ -86,7 +88,19 @@ test.each(ALL_KINDS.map((kind) => [kind] as const))('%s: every field has its wor
 test('where each kind stands in a plan file', () => {
   const listed = ALL_KINDS.flatMap((kind) => (kind === 'network' ? [] : [collectionOf(kind)]));
   expect(listed).toEqual([
-    ...['calendars', 'media', 'bulletins', 'cues', 'playlists', 'layouts', 'profiles', 'sites', 'screens', 'bookings'],
+    ...[
+      'calendars',
+      'media',
+      'bulletins',
+      'cues',
+      'playlists',
+      'layouts',
+      'profiles',
+      'sites',
+      'screens',
+      'bookings',
+      'boards',
+    ],
   ]);
 });
 

@@ -31,7 +31,7 @@ const zoneSchema = z
     when: whenSchema.optional(),
     /** Its clock starts with what is booked, and not again with each showing of the layout. */
     goesOn: z.boolean().optional(),
-    /** What a touch on it fires; on which screens, where that isn't this one alone. */
+    /** What a touch on it fires; absent `where`: on all screens that the cue's bookings reach. */
     touch: z.strictObject({ cue: reference('cue'), where: selectorSchema.optional() }).optional(),
   })
   .superRefine(({ content: what }, context) => {

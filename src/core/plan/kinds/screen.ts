@@ -51,6 +51,8 @@ export const screenSchema = z.strictObject({
     .min(1, 'Pictures are taken every minute at most.')
     .max(1440, 'Pictures are taken every 1440 minutes (a day) at least.')
     .optional(),
+  /** The number keys of its remote control or keyboard fire nothing. */
+  keysOff: z.boolean().optional(),
   lightsOut: z.array(whenSchema).max(50, 'A screen has at most 50 lights-out times.').optional(),
 });
 
@@ -77,6 +79,7 @@ export const screen = defineKind({
     notes: text('notes'),
     private: yesNo('private'),
     glimpseMinutes: { label: 'pictures of it', say: (minutes) => `every ${minutes} min` },
+    keysOff: yesNo('number keys off'),
     lightsOut: {
       label: 'lights-out',
       say: (list, names) => list.map((one) => whenWords(one, names)).join('; ') || 'never',

@@ -13,8 +13,11 @@ export function pathTo({ kind, id }: ObjectKey): string {
       return `/library/${written}`;
     case 'layout':
     case 'bulletin':
-    case 'cue':
       return '/plan';
+    case 'cue':
+      return `/cues?cue=${written}`;
+    case 'board':
+      return `/cues?board=${written}`;
     case 'playlist':
       return `/playlists/${written}`;
     case 'profile':
