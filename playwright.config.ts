@@ -8,7 +8,7 @@ const TOGETHER: Record<string, readonly string[]> = {
   rights: ['people', 'publish-by-key'],
   lists: ['choosing', 'loops', 'nothing-lost'],
   changes: ['arrival', 'docket'],
-  over: ['layouts', 'put-on', 'screen', 'takeovers'],
+  over: ['cues', 'layouts', 'put-on', 'screen', 'takeovers'],
   files: ['many-files', 'versions'],
   heaps: ['acts', 'folder', 'large-library'],
   instants: ['pilot', 'planned'],

@@ -14,7 +14,7 @@ import { AutoForm } from '@/interface/forms/auto-form';
 import { Word } from '@/interface/kit/words/word';
 import { Button } from '@/interface/kit/controls/button';
 import { ContentPicker } from '@/interface/forms/content-picker';
-import { Field, Input, Tick } from '@/interface/kit/controls/field';
+import { Field, Input, Select, Tick } from '@/interface/kit/controls/field';
 import { OnAir } from '@/interface/forecast/on-air';
 import { WhereField } from '@/interface/forms/where-field';
 import { usePhraseContext } from '@/interface/forms/use-phrase-context';
@@ -42,6 +42,10 @@ const FIELD_NAMES = {
   takeover: 'Takeover',
   onHold: 'On hold',
   weave: 'Share of the loop',
+  cue: 'Starts',
+  forTime: 'Lasts',
+  overlay: 'Over everything',
+  overTakeovers: 'Over takeovers',
 };
 
 const PRIORITIES = ['1', '2', '3', '4', '5'];
@@ -73,7 +77,13 @@ export function BookingForm({
     kind: 'booking',
     object: booking,
     valuesOf: bookingValues,
-    madeOf: { prepared: ['words', 'lasts'], content: ['content', 'seconds'], when: WHEN_INPUTS },
+    madeOf: {
+      overlay: ['overlay', 'overTakeovers'],
+      forMs: ['forTime'],
+      prepared: ['words', 'lasts'],
+      content: ['content', 'seconds'],
+      when: WHEN_INPUTS,
+    },
   });
   const { register, formState, watch } = form;
   const { errors } = formState;
@@ -106,7 +116,9 @@ export function BookingForm({
             ? 'content'
             : path.startsWith('/when/')
               ? whenField(path.split('/').slice(1))
-              : (path.split('/')[1] ?? 'name')
+              : path === '/forMs'
+                ? 'forTime'
+                : (path.split('/')[1] ?? 'name')
         }
         save={async (values) => {
           const result = await save(
@@ -154,6 +166,7 @@ export function BookingForm({
             />
           )}
         />
+        <Starts form={form} plan={draft} />
         <SaidWhen form={form} context={context} />
         <Disclosure as="div" className="!mt-2" defaultOpen={false}>
           {({ open }) => (
@@ -203,6 +216,43 @@ export function BookingForm({
 /** What a new booking begins with that is to be like another: all of it, under a name that is free. */
 function copyOf({ id: _id, created: _created, ...rest }: Booking, { bookings }: Plan): Partial<Booking> {
   return { ...rest, name: nameAmong(new Set(bookings.map(({ name }) => name)), rest.name) };
+}
+
+/** Whether it goes by the clock or waits for a cue, and how a layout lies over what plays. */
+function Starts({ form: { register, watch, formState }, plan }: { form: BookingFormOf; plan: Plan }) {
+  const { errors } = formState;
+  const [cue, content, overlay] = watch(['cue', 'content', 'overlay']);
+  const cues = [...plan.cues].sort((a, b) => a.name.localeCompare(b.name));
+  return (
+    <>
+      {content.startsWith('layout:') && cue === '' && (
+        <div className="space-y-1">
+          <Tick label="Draw it over whatever plays" {...register('overlay')} />
+          {overlay && <Tick label="Over takeovers too" {...register('overTakeovers')} />}
+          {errors.overlay && <p className="text-sm text-brick">{errors.overlay.message}</p>}
+        </div>
+      )}
+      {(cues.length > 0 || cue !== '') && (
+        <div className="flex gap-4">
+          <Field label="Starts" error={errors.cue?.message} className="flex-1">
+            <Select {...register('cue')}>
+              <option value="">By date and time</option>
+              {cues.map(({ id, name }) => (
+                <option key={id} value={id}>
+                  When “{name}” is fired
+                </option>
+              ))}
+            </Select>
+          </Field>
+          {cue !== '' && (
+            <Field label="Lasts" hint="Empty: once through" error={errors.forTime?.message} className="w-36">
+              <Input placeholder="30 s" invalid={!!errors.forTime} {...register('forTime')} />
+            </Field>
+          )}
+        </div>
+      )}
+    </>
+  );
 }
 
 /** The priority as a height and a number; takeover, waking, and hold. */

@@ -68,6 +68,13 @@ export interface BookingValues {
   lasts: string;
   /** How it is woven in, in words; empty if it isn't. */
   weave: string;
+  /** The id of the cue that it waits for; empty: it goes by the clock. */
+  cue: string;
+  /** How long each firing lasts, in words; empty: one round. */
+  forTime: string;
+  /** Whether its layout is drawn over whatever plays, and over takeovers too. */
+  overlay: boolean;
+  overTakeovers: boolean;
 }
 
 const wordsSchema = bookingSchema.shape.prepared.unwrap().shape.words;
@@ -83,6 +90,19 @@ const lastsTextSchema = z.string().transform((text, context): number | undefined
     ? checked?.error?.issues[0]?.message
     : 'Write a duration under a day, e.g. 30 min or 2 hours. Leave empty for “until the all-clear”.';
   context.addIssue({ code: 'custom', message: said ?? 'This isn’t a duration. Write it like 30 min or 2 h.' });
+  return z.NEVER;
+});
+
+const forSchema = bookingSchema.shape.forMs.unwrap();
+
+/** How long a firing lasts, in words; undefined for one round. */
+const forTextSchema = z.string().transform((text, context): number | undefined => {
+  if (text.trim() === '') return undefined;
+  const read = readDuration(text);
+  const checked = read.ok ? forSchema.safeParse(read.value) : null;
+  if (checked?.success) return checked.data;
+  const said = checked?.error?.issues[0]?.message ?? 'This isn’t a duration. Write it like 30 s or 10 min.';
+  context.addIssue({ code: 'custom', message: said });
   return z.NEVER;
 });
 
@@ -156,11 +176,20 @@ export function bookingFormSchema(context: PhraseContext) {
         .pipe(z.union([z.literal(''), wordsSchema.unwrap()])),
       lasts: lastsTextSchema,
       weave: weaveTextSchema,
+      cue: z.string(),
+      forTime: forTextSchema,
+      overlay: z.boolean(),
+      overTakeovers: z.boolean(),
     })
-    .superRefine(({ said, takeover, weave }, check) => {
+    .superRefine(({ said, takeover, weave, cue, overlay }, check) => {
       const issue = (path: string, message: string) => check.addIssue({ code: 'custom', path: [path], message });
       if (takeover && weave)
         issue('weave', 'A takeover shows alone, so it can’t share the loop. Turn one of the two off.');
+      if (cue !== '' && weave)
+        issue('weave', 'A booking that shares the loop can’t wait for a cue. Turn one of the two off.');
+      if (overlay && takeover)
+        issue('overlay', 'A takeover shows alone, so it can’t be drawn over what plays. Turn one of the two off.');
+      if (overlay && weave) issue('weave', 'What shares the loop can’t be drawn over it. Turn one of the two off.');
       const phrase = readWhen(said, context);
       if (!phrase.ok) issue('said', phrase.message);
     });
@@ -269,6 +298,10 @@ export function bookingValues(booking: Booking | null, begun: Partial<Booking> =
     words: source.prepared?.words ?? '',
     lasts: source.prepared?.lasts === undefined ? '' : durationWords(source.prepared.lasts),
     weave: source.weave ? weaveWords(source.weave) : '',
+    cue: source.cue ?? '',
+    forTime: source.forMs === undefined ? '' : durationWords(source.forMs),
+    overlay: source.overlay !== undefined,
+    overTakeovers: source.overlay?.overTakeovers ?? false,
   };
 }
 
@@ -282,6 +315,10 @@ function preparedOf(
   return Object.keys(prepared).length > 0 ? { prepared } : {};
 }
 
+/** Only a layout that goes by the clock is drawn over what plays. */
+export const isOverlay = ({ overlay, content, cue }: Pick<BookingValues, 'overlay' | 'content' | 'cue'>): boolean =>
+  overlay && cue === '' && content.startsWith('layout:');
+
 /** The booking's document from checked values; `now` dates a new one. */
 export function bookingDocument(values: CheckedBooking, before: Booking | null, now: Date): Omit<Booking, 'id'> {
   return {
@@ -293,6 +330,9 @@ export function bookingDocument(values: CheckedBooking, before: Booking | null, 
     ...(values.takeover && values.wake ? { wake: true } : {}),
     ...(values.onHold ? { onHold: true } : {}),
     ...(values.weave ? { weave: values.weave } : {}),
+    ...(values.cue === '' ? {} : { cue: values.cue }),
+    ...(values.cue === '' || values.forTime === undefined ? {} : { forMs: values.forTime }),
+    ...(isOverlay(values) ? { overlay: values.overTakeovers ? { overTakeovers: true } : {} } : {}),
     ...preparedOf(values, before),
     ...(before?.drill ? { drill: true } : {}),
     created: before?.created ?? now.toISOString(),

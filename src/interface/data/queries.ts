@@ -3,6 +3,7 @@
 import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Feed } from '@/services/calendars';
 import type { CommandSummary } from '@/services/commands';
+import type { BoardsAccess, CueOn, Fired, Flood, ShownBoard } from '@/services/cues';
 import type { Glimpse } from '@/services/glimpses';
 import type { OverviewNews, ScreenHealth, ScreenOverview } from '@/services/health';
 import type {
@@ -106,6 +107,35 @@ export const useCommands = (screens: readonly string[]) => {
     placeholderData: keepPreviousData,
   }).data;
 };
+
+/** What is on since a cue was fired, what was fired last, what fires too often, and who may press which board. */
+export interface CuesKnown extends BoardsAccess {
+  readonly on: readonly CueOn[];
+  readonly fired: readonly Fired[];
+  readonly tooOften: readonly Flood[];
+}
+
+/** So often is looked whether something that is on has ended by itself. */
+const CUES_EVERY_MS = 5000;
+
+/** Undefined until it is here. The feed says when to ask again. */
+export const useCues = () =>
+  useQuery({
+    queryKey: ['cues'],
+    queryFn: () => asked<CuesKnown>('/api/cues'),
+    refetchInterval: ({ state }) => (state.data && state.data.on.length > 0 ? CUES_EVERY_MS : false),
+    placeholderData: keepPreviousData,
+  }).data;
+
+/** A board with what its buttons would do: asked for again when cues are fired, and while one is on. */
+export const useBoard = (id: string) =>
+  useQuery({
+    queryKey: ['cues', 'board', id],
+    queryFn: () => asked<ShownBoard>(`/api/boards/${encodeURIComponent(id)}`),
+    refetchInterval: ({ state }) =>
+      state.data?.buttons.some(({ onUntil }) => onUntil !== null) ? CUES_EVERY_MS / 2 : 6 * CUES_EVERY_MS,
+    placeholderData: keepPreviousData,
+  });
 
 /** The newest picture of each of these screens that has one: undefined until it is here. The feed says when to ask again. */
 export const useNewestGlimpses = (screens: readonly string[]) => {
@@ -385,7 +415,7 @@ export const useMediaExtras = (id: string) =>
 
 /** Asks again for what one has changed oneself and the feed does not tell. */
 export function useRefetch(
-  what: 'commands' | 'feeds' | 'uploads' | 'people' | 'requests' | 'library' | 'editions' | 'tray' | 'health',
+  what: 'commands' | 'cues' | 'feeds' | 'uploads' | 'people' | 'requests' | 'library' | 'editions' | 'tray' | 'health',
 ): () => void {
   const queries = useQueryClient();
   return () => void askAgain(queries, what);

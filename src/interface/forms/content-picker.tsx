@@ -4,7 +4,7 @@ import { Combobox, ComboboxButton, ComboboxInput, ComboboxOption, ComboboxOption
 import { ChevronDown, X } from 'lucide-react';
 import { useDeferredValue, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { loopLength } from '@/core/forecast';
-import { knownContent, type Media, type Plan, type Playlist } from '@/core/plan';
+import { CONTENTS, knownContent, type Media, type Plan, type Playlist } from '@/core/plan';
 import { searchable } from '@/core/text';
 import { thumbnailOf, useFromNetwork, useNetwork } from '@/interface/data/provider';
 import { useLibrary } from '@/interface/data/queries';
@@ -31,6 +31,7 @@ export function ContentPicker({
   invalid,
   only,
   without,
+  notIn,
   onChange,
   ...rest
 }: {
@@ -38,8 +39,10 @@ export function ContentPicker({
   value: string;
   none: string;
   invalid?: boolean;
-  /** Playlists alone are offered. */
-  only?: 'playlist';
+  /** Playlists alone are offered, or files. */
+  only?: 'playlist' | 'media';
+  /** What is not offered besides: a zone shows no layout. */
+  notIn?: 'zone';
   /** A playlist that is not offered, by its id. */
   without?: string;
   onChange: (value: string) => void;
@@ -124,6 +127,7 @@ export function ContentPicker({
           me={me}
           only={only}
           without={without}
+          notIn={notIn}
           onOffer={(now) => {
             offered.current = now;
             if (!eager.current || now.isBehind) return;
@@ -154,32 +158,35 @@ function Choices({
   me,
   only,
   without,
+  notIn,
   onOffer,
 }: {
   plan: Plan;
   search: string;
   isBehind: boolean;
   me: string;
-  only: 'playlist' | undefined;
+  only: 'playlist' | 'media' | undefined;
   without: string | undefined;
+  notIn: 'zone' | undefined;
   onOffer: (offered: Offered) => void;
 }) {
   const { files: all, total = 0, failed, ...library } = useLibrary(search);
   const text = searchable(search);
   // Results of an earlier search don't count, except those with exactly this name.
   const known = library.isBehind ? all?.filter(({ name }) => searchable(name).includes(text)) : all;
-  const files = only ? NO_FILES : known;
+  const files = only === 'playlist' ? NO_FILES : known;
   const media = useMemo(() => new Map(plan.media.map((file) => [file.id, file])), [plan]);
-  const playlists = plan.playlists
+  const playlists = (only === 'media' ? [] : plan.playlists)
     .filter((one) => one.id !== without && !one.archived && searchable(one.name).includes(text))
     .sort((a, b) => a.name.localeCompare(b.name));
   const offered = playlists.slice(0, PLAYLISTS_OFFERED);
-  const isLooking = !only && (files === undefined || library.isBehind) && !failed;
+  const drawn = only ? [] : drawnChoices(plan, notIn).filter(({ name }) => searchable(name).includes(text));
+  const isLooking = only !== 'playlist' && (files === undefined || library.isBehind) && !failed;
   // What is called so already is meant; else what the library finds.
-  const behind = isBehind || (isLooking && offered.length === 0 && !files?.length);
+  const behind = isBehind || (isLooking && offered.length === 0 && drawn.length === 0 && !files?.length);
   useEffect(() => {
     const [list, file] = [offered[0], files?.[0]];
-    const first = list ? `playlist:${list.id}` : file && `media:${file.id}`;
+    const first = list ? `playlist:${list.id}` : (drawn[0]?.value ?? (file && `media:${file.id}`));
     onOffer({ files: files ?? [], first, isBehind: behind });
   });
   const playlistChoice = (one: Playlist, key: string) => {
@@ -217,18 +224,44 @@ function Choices({
       {offered.length > 0 && <Heading>Playlists</Heading>}
       {offered.map((one, i) => playlistChoice(one, placeKey(i, one.id)))}
       {playlists.length > offered.length && <Rest count={playlists.length - offered.length} />}
+      {drawn.length > 0 && <Heading>Layouts, cards and inputs</Heading>}
+      {drawn.map(({ value, name, kind }, i) => (
+        <Choice key={placeKey(i, value)} value={value}>
+          <span className="truncate">{name}</span>
+          <What kind={kind}>{null}</What>
+        </Choice>
+      ))}
       {files && files.length > 0 && <Heading>Media</Heading>}
       {files?.map((file, i) => fileChoice(file, placeKey(i, file.id)))}
-      {files && !only && !library.isBehind && total > files.length && <Rest count={total - files.length} />}
+      {files && only !== 'playlist' && !library.isBehind && total > files.length && (
+        <Rest count={total - files.length} />
+      )}
       {failed && <p className="px-3 py-1.5 text-sm text-brick">The library isn’t answering. Try again in a moment.</p>}
-      {behind && playlists.length === 0 && !files?.length && <p className="px-3 py-1.5 text-sm text-faint">Looking…</p>}
-      {!behind && !files?.length && playlists.length === 0 && !failed && (
+      {behind && playlists.length === 0 && drawn.length === 0 && !files?.length && (
+        <p className="px-3 py-1.5 text-sm text-faint">Looking…</p>
+      )}
+      {!behind && !files?.length && playlists.length === 0 && drawn.length === 0 && !failed && (
         <p className="px-3 py-1.5 text-sm text-faint">
           {text === '' ? 'You have no playlists or files yet.' : 'No results'}
         </p>
       )}
     </>
   );
+}
+
+/** Layouts, cards and the inputs that profiles name, by name. */
+function drawnChoices(plan: Plan, notIn: 'zone' | undefined) {
+  const inputs = new Map(
+    plan.profiles.flatMap(({ inputs: list = [] }) => list.map((one) => [one.id, one.name] as const)),
+  );
+  const found = [
+    ...(notIn === 'zone'
+      ? []
+      : plan.layouts.map(({ id, name }) => ({ value: `layout:${id}`, name, kind: CONTENTS.layout.called }))),
+    ...plan.bulletins.map(({ id, name }) => ({ value: `bulletin:${id}`, name, kind: CONTENTS.bulletin.called })),
+    ...[...inputs].map(([id, name]) => ({ value: `input:${id}`, name, kind: CONTENTS.input.called })),
+  ];
+  return found.sort((a, b) => a.name.localeCompare(b.name));
 }
 
 const NO_FILES: readonly Media[] = [];

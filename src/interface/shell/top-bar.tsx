@@ -7,7 +7,7 @@ import { signOutAction } from '@/web/people-actions';
 import { useGo, useMoment } from '@/interface/data/moment';
 import { useFromNetwork, useNetwork } from '@/interface/data/provider';
 import { useMay } from '@/interface/data/may';
-import { useRequests, useTakeovers } from '@/interface/data/queries';
+import { useCues, useRequests, useTakeovers } from '@/interface/data/queries';
 import { counted } from '@/interface/kit/words/format';
 import { Lantern } from '@/interface/kit/lantern/lantern';
 import { isInForce } from '@/interface/takeovers/standing';
@@ -35,7 +35,7 @@ export function TopBar() {
         aria-label="Places"
         className="order-last flex w-full items-stretch justify-between sm:order-none sm:w-auto sm:justify-start"
       >
-        {PLACES.slice(0, -4).map(({ path: to, name }) => {
+        {PLACES.slice(0, -5).map(({ path: to, name }) => {
           const here = to === '/' ? path === '/' : path.startsWith(to);
           return (
             <Link
@@ -55,6 +55,7 @@ export function TopBar() {
       <div className="ml-auto flex items-center gap-2 lg:gap-4">
         <SendingLine />
         <Alarm />
+        <CuesLit />
         <Standing />
         <ToPublish />
         <Menu>
@@ -68,6 +69,11 @@ export function TopBar() {
               >
                 Go to anything <span className="font-code text-[11px] text-faint">Ctrl K</span>
               </button>
+            </MenuItem>
+            <MenuItem>
+              <Link href="/cues" className="block px-4 py-2 data-focus:bg-well">
+                Boards
+              </Link>
             </MenuItem>
             <MenuItem>
               <Link href="/takeovers" className="block px-4 py-2 data-focus:bg-well">
@@ -120,6 +126,25 @@ function Alarm() {
       <span className="truncate">
         {first.drill ? 'Drill' : first.name}
         {on.length > 1 ? ` and ${on.length - 1} more` : ''} in force
+      </span>
+    </Link>
+  );
+}
+
+/** Cues that are on, wherever one is: it leads to their boards, where they can be ended. */
+function CuesLit() {
+  const on = useCues()?.on ?? [];
+  const [first] = on;
+  if (!first) return null;
+  return (
+    <Link
+      href="/cues"
+      className="flex max-w-48 items-center gap-1.5 border-2 border-lamp px-2 py-0.5 text-sm max-sm:hidden"
+    >
+      <Lantern state="lit" />
+      <span className="truncate">
+        {first.name}
+        {on.length > 1 ? ` and ${on.length - 1} more` : ''} on {counted(first.screens.length, 'screen')}
       </span>
     </Link>
   );

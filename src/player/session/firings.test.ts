@@ -115,5 +115,7 @@ test('a finger that bounces is one press, and a panel gone mad is held up and sa
   expect(state.counts).toHaveLength(10);
   expect(state.mad.length).toBeGreaterThan(0);
   state.now += 10_001;
+  // Two keys in quick turn are what they are.
+  expect(['a', 'b', 'a'].map((cue) => firings.press(cue, 'key'))).toEqual([true, true, true]);
   expect(firings.press('song', 'key')).toBe(true);
 });

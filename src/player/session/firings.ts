@@ -15,7 +15,7 @@ export interface KeptFiring extends Pick<Listed, 'id' | 'cue' | 'at' | 'end'> {
   readonly sentAt?: Instant | undefined;
 }
 
-/** The same press within this time is one: a finger that bounces. */
+/** The same press within this time, with no other between, is one: a finger that bounces. */
 const SAME_PRESS_MS = 300;
 /** A panel that has gone mad is passed over: so many presses in so long. */
 const MOST_PRESSES = 10;
@@ -77,7 +77,8 @@ export class Firings {
     const at = Math.round(this.now());
     const key = JSON.stringify([cue, pressed, end]);
     this.presses = this.presses.filter((one) => Math.abs(at - one.at) < PRESSES_WITHIN_MS);
-    if (this.presses.some((one) => one.key === key && Math.abs(at - one.at) < SAME_PRESS_MS)) return false;
+    const last = this.presses.at(-1);
+    if (last?.key === key && Math.abs(at - last.at) < SAME_PRESS_MS) return false;
     if (this.presses.length >= MOST_PRESSES) {
       this.tooMany(cue);
       return false;

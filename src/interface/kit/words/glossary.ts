@@ -6,6 +6,7 @@ export const GLOSSARY = {
   takeover: 'a booking that goes ahead of all priorities, prepared for urgent messages and activated when needed',
   backdrop: 'what shows when nothing is booked: the screen’s own, else its site’s, else the network’s',
   weave: 'to mix a booking in between the items that are showing anyway, for a share of the time',
+  cue: 'something that a button, a key, a touch or a program fires, and that bookings wait for',
   pilot: 'an edition that some screens get first, before all others',
   pass: 'once through a playlist, from the first item to the last',
 } as const;
