@@ -1,3 +1,4 @@
+import { cuesBench } from './cues';
 import { editsBench } from './edits';
 import { findingsBench } from './findings';
 import { firingBench } from './firing';
@@ -17,6 +18,7 @@ import { yearBench } from './year';
 
 /** `npm run bench [-- NAME …]`: prints a JSON line for each figure; all of them without a name, but for what takes half an hour. */
 const BENCHES: Record<string, () => Promise<void>> = {
+  cues: cuesBench,
   forecast: forecastBench,
   findings: findingsBench,
   docket: docketBench,

@@ -24,6 +24,8 @@ export interface Listener {
   readonly session: PlayerSession;
   readonly client: ProtocolClient;
   readonly takenUp: number[];
+  /** When what was fired on its screen changed. */
+  readonly firedAt: number[];
 }
 
 /** A device that can do nothing but take a picture of its display, which is black. */
@@ -62,15 +64,20 @@ export async function crowd(
         const store = new FleetStore(null);
         await store.save({ token });
         const takenUp: number[] = [];
+        const firedAt: number[] = [];
         const client = new ProtocolClient(url);
         const session = new PlayerSession(
           client,
           store,
-          { code: () => undefined, screen: () => undefined, program: () => takenUp.push(Date.now()) },
+          {
+            ...{ code: () => undefined, screen: () => undefined },
+            program: () => void takenUp.push(Date.now()),
+            firings: () => void firedAt.push(Date.now()),
+          },
           { software: 'bench', playing: () => ({ state: 'playing', playing: null }), hardware: GLASS },
         );
         void session.run();
-        return { session, client, takenUp };
+        return { session, client, takenUp, firedAt };
       }),
     ),
   );

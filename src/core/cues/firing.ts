@@ -15,6 +15,12 @@ export const firingSchema = z.strictObject({
 
 export type Firing = z.infer<typeof firingSchema>;
 
+/** A firing as the server knows it: by whom or what, and whether it is a local choice, made by a number key at the screen. */
+export interface KnownFiring extends Firing {
+  readonly by?: string | undefined;
+  readonly isLocal?: true | undefined;
+}
+
 const listSchema = z.array(firingSchema).max(10_000, 'Give at most 10 000 firings.');
 
 /** A JSON list of firings, checked; each problem with its place below `path`. */

@@ -1,1 +1,1 @@
-export { firingSchema, readFirings, type Firing } from './firing';
+export { firingSchema, readFirings, type Firing, type KnownFiring } from './firing';

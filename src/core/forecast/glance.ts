@@ -1,3 +1,4 @@
+import type { Firing } from '../cues';
 import { DAY, type Instant } from '../instant';
 import { drawnIn, type DrawnKind } from '../plan/contents';
 import type { Fit } from '../plan/looks';
@@ -5,6 +6,7 @@ import { objectIn } from '../plan/patch';
 import type { Plan } from '../plan/schema';
 import type { Place } from '../when';
 import { forecast } from './forecast';
+import { namedTerms, selectorOf } from '../selector';
 import { screenGroups, selectedByName } from './screen-groups';
 import { segmentPlays, zonePlays, type Play } from './plays';
 import { placeOf, type ScreenProgram } from './program';
@@ -55,16 +57,21 @@ export interface BoardPart {
 interface Programs {
   readonly of: (screen: string) => ScreenProgram | undefined;
   readonly screens: readonly string[];
+  readonly firings: readonly Firing[];
   all: ReadonlyMap<string, ScreenProgram> | null;
 }
 
+const NONE: readonly Firing[] = [];
+
 const programs = new WeakMap<Plan, Programs>();
 
-function narrowed(plan: Plan): Programs {
+/** With what was fired, a plan's programs are others; those of the last firings are remembered. */
+function narrowed(plan: Plan, firings = NONE): Programs {
   const known = programs.get(plan);
-  if (known) return known;
-  const narrow = programMaker(plan);
-  const [, keyOf] = screenGroups(plan, new Set(selectedByName(plan)));
+  if (known?.firings === firings) return known;
+  const narrow = programMaker(plan, firings);
+  const named = firings.flatMap(({ where }) => (where === undefined ? [] : namedTerms(selectorOf(where), 'screen:')));
+  const [, keyOf] = screenGroups(plan, new Set([...selectedByName(plan), ...named]));
   const byKey = new Map<string, ScreenProgram>();
   const of = (screen: string) => {
     const key = keyOf.get(screen);
@@ -73,7 +80,7 @@ function narrowed(plan: Plan): Programs {
     byKey.set(key, program);
     return program;
   };
-  const made: Programs = { of, screens: [...keyOf.keys()], all: null };
+  const made: Programs = { of, screens: [...keyOf.keys()], firings, all: null };
   programs.set(plan, made);
   return made;
 }
@@ -81,9 +88,9 @@ function narrowed(plan: Plan): Programs {
 /** The program of one screen of a plan; undefined where it has no such screen. */
 export const programOf = (plan: Plan, screen: string): ScreenProgram | undefined => narrowed(plan).of(screen);
 
-/** A plan's programs by screen. */
-export function programsOf(plan: Plan): ReadonlyMap<string, ScreenProgram> {
-  const found = narrowed(plan);
+/** A plan's programs by screen; with firings, one list of them at a time. */
+export function programsOf(plan: Plan, firings?: readonly Firing[]): ReadonlyMap<string, ScreenProgram> {
+  const found = narrowed(plan, firings);
   found.all ??= new Map(
     found.screens.flatMap((screen) => {
       const program = found.of(screen);
@@ -94,9 +101,9 @@ export function programsOf(plan: Plan): ReadonlyMap<string, ScreenProgram> {
 }
 
 /** Screens with the program that they share, those of `only` alone where given. */
-function shared(plan: Plan, only?: ReadonlySet<string>): Map<ScreenProgram, string[]> {
+function shared(plan: Plan, only?: ReadonlySet<string>, firings?: readonly Firing[]): Map<ScreenProgram, string[]> {
   const groups = new Map<ScreenProgram, string[]>();
-  for (const [screen, program] of programsOf(plan)) {
+  for (const [screen, program] of programsOf(plan, firings)) {
     if (only && !only.has(screen)) continue;
     const group = groups.get(program);
     if (group) group.push(screen);
@@ -106,8 +113,13 @@ function shared(plan: Plan, only?: ReadonlySet<string>): Map<ScreenProgram, stri
 }
 
 /** A glance at every screen of a plan, or at those of `only`. */
-export function glances(plan: Plan, instant: Instant, only?: ReadonlySet<string>): Glance[] {
-  return [...shared(plan, only)].flatMap(([program, screens]) => {
+export function glances(
+  plan: Plan,
+  instant: Instant,
+  only?: ReadonlySet<string>,
+  firings?: readonly Firing[],
+): Glance[] {
+  return [...shared(plan, only, firings)].flatMap(([program, screens]) => {
     const glance = glanceAt(plan, program, instant);
     return screens.map((screen) => ({ screen, ...glance }));
   });
@@ -194,9 +206,15 @@ export interface Change {
 }
 
 /** The changes of the given screens (all, where absent) in `[from, to)`, ascending. Days that merely follow on each other are none. */
-export function changes(plan: Plan, from: Instant, to: Instant, screens?: ReadonlySet<string>): Change[] {
+export function changes(
+  plan: Plan,
+  from: Instant,
+  to: Instant,
+  screens?: ReadonlySet<string>,
+  firings?: readonly Firing[],
+): Change[] {
   const found = new Map<Instant, { screens: number; takeover: boolean }>();
-  for (const [program, group] of shared(plan, screens)) {
+  for (const [program, group] of shared(plan, screens, firings)) {
     const { segments } = forecast(program, from, to);
     segments.forEach((segment, i) => {
       const before = segments[i - 1];

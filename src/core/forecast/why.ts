@@ -1,7 +1,7 @@
 import type { Instant } from '../instant';
 import type { Plan } from '../plan/schema';
 import { formatLocalTime, instantsOf, intervalAt, occurrences, toLocalTime } from '../when';
-import type { Firing } from '../cues';
+import type { KnownFiring } from '../cues';
 import { overlays } from './drawn';
 import { forecastAt } from './forecast';
 import { loopsIn } from './plays';
@@ -56,7 +56,7 @@ const LEVEL_NAMES: Record<string, string> = {
 };
 
 /** Why a screen shows what it shows at an instant: all that applies, the winner first, each with the rule that placed it. */
-export function why(plan: Plan, screenId: string, instant: Instant, firings: readonly Firing[] = []): Explanation {
+export function why(plan: Plan, screenId: string, instant: Instant, firings: readonly KnownFiring[] = []): Explanation {
   const program = programMaker(plan, firings)(screenId);
   const place = placeOf(program);
   const clock = (at: Instant) => formatLocalTime(toLocalTime(place.zone, at));
@@ -120,12 +120,21 @@ export function why(plan: Plan, screenId: string, instant: Instant, firings: rea
   const fired =
     cue === undefined || weaver !== null || !winner
       ? null
-      : `since ${clock(winner.since)}, because the cue “${plan.cues.find(({ id }) => id === cue)?.name ?? cue}” was fired`;
+      : `since ${clock(winner.since)}, because ${firedBy(plan, cue, winner.since, firings)}`;
   const over = overlays(program, place, [segment]).map(({ id, layout }): Overlaid => {
     const on = occurrences(program.overlays?.find((one) => one.id === id)?.when ?? {}, place, instant, instant + 1)[0];
     return { id, name: nameOf(id), layout, until: on?.to ?? null };
   });
   return { reasons, over, sentence: sentenceOf(reasons, clock, { isWoven: weaver !== null, fired, over }) };
+}
+
+/** Who fired a cue at an instant, as far as that is known. */
+function firedBy(plan: Plan, cue: string, at: Instant, firings: readonly KnownFiring[]): string {
+  const name = plan.cues.find(({ id }) => id === cue)?.name ?? cue;
+  const firing = firings.findLast((one) => one.cue === cue && !one.end && Date.parse(one.at) === at);
+  if (firing?.isLocal) return `“${name}” was chosen at the screen`;
+  if (firing?.by === undefined) return `the cue “${name}” was fired`;
+  return `${firing.by}${firing.by.includes(',') ? ',' : ''} fired “${name}”`;
 }
 
 function ruleBetween(winner: Candidate | undefined, other: Candidate): Rule | null {

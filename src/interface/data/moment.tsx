@@ -5,7 +5,9 @@ import type { Change } from '@/core/forecast';
 import { DAY, HOUR, type Instant } from '@/core/instant';
 import { ask, useAnswer } from '@/interface/forecast/client';
 import { askEdition, useShownAt, type Looked } from './out-then';
+import type { Question } from '@/interface/forecast/messages';
 import { useAhead, usePlanned, type Ahead } from './planned';
+import { useFirings } from './queries';
 import { useNetwork } from './provider';
 import { useServerClock } from './use-server-clock';
 import { joined, lastFor, stepsOf, together, type SwitchStep } from './reaching';
@@ -64,6 +66,7 @@ export function MomentProvider({ children }: { children: ReactNode }) {
   const says = JSON.stringify({ ...asked, plan: asked.plan.key });
   // eslint-disable-next-line react-hooks/exhaustive-deps -- a plan stands by its key
   const then = useMemo(() => asked, [says]);
+  const firings = useFirings();
   const hour = Math.floor(moment / HOUR) * HOUR;
   const planned = usePlanned();
   const steps = useMemo(() => stepsOf(planned), [planned]);
@@ -124,10 +127,10 @@ export function MomentProvider({ children }: { children: ReactNode }) {
         })),
       ];
       const only = screens ?? (selected.size > 0 ? asked : null);
-      return changesOf(parts, { from, to, ...(only ? { screens: only } : {}) });
+      return changesOf(parts, { from, to, firings, ...(only ? { screens: only } : {}) });
     });
     return joined(await Promise.all(groups));
-  }, [plan, hour, selected, ahead, planned]);
+  }, [plan, hour, selected, ahead, planned, firings]);
   const changes = useAnswer<readonly Change[]>(askChanges, [askChanges], []);
 
   /** Where the steps so far have led: quick ones take turns, each from where the one before arrived. */
@@ -207,12 +210,12 @@ const hasAlready = (steps: readonly SwitchStep[], step: SwitchStep, screen: stri
 
 async function changesOf(
   parts: readonly Part[],
-  { from, to, ...screens }: { readonly from: Instant; readonly to: Instant; readonly screens?: readonly string[] },
+  { from, to, ...asked }: Omit<Extract<Question, { kind: 'changes' }>, 'kind'>,
 ): Promise<readonly Change[]> {
   const lists = await Promise.all(
     parts.map(async (part, i): Promise<readonly Change[]> => {
       const [begin, end] = [Math.max(from, part.at), Math.min(to, parts[i + 1]?.at ?? to)];
-      const list = begin < end ? await ask(part.plan, { kind: 'changes', from: begin, to: end, ...screens }) : [];
+      const list = begin < end ? await ask(part.plan, { kind: 'changes', from: begin, to: end, ...asked }) : [];
       const takes = part.touched > 0 && part.at >= from;
       return takes
         ? [{ at: part.at, screens: part.touched, takeover: false }, ...list.filter(({ at }) => at > part.at)]

@@ -1,6 +1,7 @@
 'use client';
 
 import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { KnownFiring } from '@/core/cues';
 import type { Feed } from '@/services/calendars';
 import type { CommandSummary } from '@/services/commands';
 import type { BoardsAccess, CueOn, Fired, Flood, ShownBoard } from '@/services/cues';
@@ -113,6 +114,8 @@ export interface CuesKnown extends BoardsAccess {
   readonly on: readonly CueOn[];
   readonly fired: readonly Fired[];
   readonly tooOften: readonly Flood[];
+  /** What was fired in the last days, as forecasts take it. */
+  readonly firings: readonly KnownFiring[];
 }
 
 /** So often is looked whether something that is on has ended by itself. */
@@ -126,6 +129,11 @@ export const useCues = () =>
     refetchInterval: ({ state }) => (state.data && state.data.on.length > 0 ? CUES_EVERY_MS : false),
     placeholderData: keepPreviousData,
   }).data;
+
+const NO_FIRINGS: readonly KnownFiring[] = [];
+
+/** What was fired, for forecasts: the same list until something is fired. */
+export const useFirings = (): readonly KnownFiring[] => useCues()?.firings ?? NO_FIRINGS;
 
 /** A board with what its buttons would do: asked for again when cues are fired, and while one is on. */
 export const useBoard = (id: string) =>

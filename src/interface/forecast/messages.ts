@@ -16,6 +16,7 @@ import type {
   Subject,
   Unplayable,
 } from '@/core/forecast';
+import type { KnownFiring } from '@/core/cues';
 import type { Instant } from '@/core/instant';
 import type { Booking, LoosePatch, Patch, Site } from '@/core/plan';
 import type { Told } from '@/core/profiles';
@@ -26,12 +27,22 @@ import type { PackedFinding } from './packed';
 /** Whose clock and opening hours are meant. */
 export type SiteClock = Pick<Site, 'timeZone' | 'hours'>;
 
+/** What was fired, where a question is about what screens show. */
+interface Fired {
+  readonly firings?: readonly KnownFiring[];
+}
+
 /** What the page asks of the forecast worker about a plan, and what it answers. */
 export type Question =
-  | { readonly kind: 'glances'; readonly at: Instant; readonly screens: readonly string[] }
-  | { readonly kind: 'changes'; readonly from: Instant; readonly to: Instant; readonly screens?: readonly string[] }
-  | { readonly kind: 'segments'; readonly screen: string; readonly from: Instant; readonly to: Instant }
-  | { readonly kind: 'why'; readonly screen: string; readonly at: Instant }
+  | (Fired & { readonly kind: 'glances'; readonly at: Instant; readonly screens: readonly string[] })
+  | (Fired & {
+      readonly kind: 'changes';
+      readonly from: Instant;
+      readonly to: Instant;
+      readonly screens?: readonly string[];
+    })
+  | (Fired & { readonly kind: 'segments'; readonly screen: string; readonly from: Instant; readonly to: Instant })
+  | (Fired & { readonly kind: 'why'; readonly screen: string; readonly at: Instant })
   /** What shows on the dates `first`..`last`, with edits that are not made yet: on all screens, or on those of a selector. */
   | {
       readonly kind: 'outcome';

@@ -1,3 +1,5 @@
+import equal from 'fast-deep-equal';
+import type { KnownFiring } from '@/core/cues';
 import { seasons, localOccasions } from '@/core/booking';
 import { diffPlans } from '@/core/edition';
 import {
@@ -46,20 +48,31 @@ function networkForecast(first: LocalDate, last: LocalDate): NetworkForecast {
   return found;
 }
 
+let firings: readonly KnownFiring[] = [];
+
+/** The list that was given last where this one says the same: programs are remembered by it. */
+function sameFirings(list: readonly KnownFiring[] = []): readonly KnownFiring[] {
+  if (!equal(list, firings)) firings = list;
+  return firings;
+}
+
 function answer(plan: Plan, question: Question): unknown {
   switch (question.kind) {
     case 'glances':
-      return glances(plan, question.at, new Set(question.screens));
+      return glances(plan, question.at, new Set(question.screens), sameFirings(question.firings));
     case 'changes':
-      return changes(plan, question.from, question.to, question.screens && new Set(question.screens));
+      return changes(
+        ...([plan, question.from, question.to, question.screens && new Set(question.screens)] as const),
+        sameFirings(question.firings),
+      );
     case 'segments': {
-      const program = programsOf(plan).get(question.screen);
+      const program = programsOf(plan, sameFirings(question.firings)).get(question.screen);
       return program ? forecast(program, question.from, question.to).segments : [];
     }
     case 'brought':
       return broughtTo(plan, question.screen);
     case 'why':
-      return why(plan, question.screen, question.at);
+      return why(plan, question.screen, question.at, question.firings);
     case 'outcome': {
       const { first, last, edits = [], where, limit, of } = question;
       const edited = withPatches(plan, edits);

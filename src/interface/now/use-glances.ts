@@ -3,9 +3,11 @@
 import { group } from 'd3-array';
 import equal from 'fast-deep-equal';
 import { useRef, useState } from 'react';
+import type { KnownFiring } from '@/core/cues';
 import type { Glance } from '@/core/forecast';
 import { useMoment } from '@/interface/data/moment';
 import { useNetwork } from '@/interface/data/provider';
+import { useFirings } from '@/interface/data/queries';
 import type { NamedPlan } from '@/interface/data/state';
 import { ask, useNewest } from '@/interface/forecast/client';
 import { NextAhead, type SeenGlance } from './next-ahead';
@@ -35,16 +37,21 @@ export function useGlances(screens: readonly string[]): ReadonlyMap<string, Seen
     to: validUntil(glances),
     glances: new Map(glances.map((one) => [one.screen, one])),
   }));
+  const firings = useFirings();
+  const fired = useRef(firings);
   const known = useRef<KnownByPlan>(new Map(looking === 'published' ? [[shown.plan.key, begun]] : []));
   const [ahead] = useState(
     () => new NextAhead((plan, at, asked) => ask(plan, { kind: 'glances', at, screens: asked })),
   );
   const found = useNewest(async () => {
+    // Something was fired: what is known holds no more.
+    if (fired.current !== firings) known.current = new Map();
+    fired.current = firings;
     const groups = group(screens, (screen) => shownOf(screen).plan);
     const next = await Promise.all(
       [...groups].map(async ([plan, ids]) => {
         const before = known.current.get(plan.key);
-        return [plan.key, await learn(before, { plan, moment, screens: ids })] as const;
+        return [plan.key, await learn(before, { plan, moment, screens: ids, firings })] as const;
       }),
     );
     known.current = new Map(next);
@@ -55,7 +62,7 @@ export function useGlances(screens: readonly string[]): ReadonlyMap<string, Seen
         ? only
         : new Map([...groups].flatMap(([plan, ids]) => seenOf(known.current.get(plan.key), ids)));
     return ahead.of(all, moment, laterOf);
-  }, [shownOf, laterOf, moment, screens]);
+  }, [shownOf, laterOf, moment, screens, firings]);
   return found ?? begun.glances;
 }
 
@@ -67,13 +74,18 @@ const seenOf = (known: Known | undefined, ids: readonly string[]) =>
 
 async function learn(
   known: Known | undefined,
-  want: { plan: NamedPlan; moment: number; screens: readonly string[] },
+  want: {
+    plan: NamedPlan;
+    moment: number;
+    screens: readonly string[];
+    firings: readonly KnownFiring[];
+  },
 ): Promise<Known> {
-  const { plan, moment, screens } = want;
+  const { plan, moment, screens, firings } = want;
   const holds = known !== undefined && moment >= known.from && moment < known.to;
   const unknown = holds ? screens.filter((id) => !known.glances.has(id)) : screens;
   if (holds && unknown.length === 0) return known;
-  const answer = await ask(plan, { kind: 'glances', at: moment, screens: unknown });
+  const answer = await ask(plan, { kind: 'glances', at: moment, screens: unknown, firings });
   // What did not change stays the same object, so that only tiles that differ are drawn again.
   const glances = new Map(holds ? known.glances : []);
   for (const one of answer) {

@@ -5,6 +5,7 @@ import type { Board, Explanation } from '@/core/forecast';
 import type { Media } from '@/core/plan';
 import { useMoment } from '@/interface/data/moment';
 import { useIndex } from '@/interface/data/provider';
+import { useFirings } from '@/interface/data/queries';
 import { ask, useAnswer } from '@/interface/forecast/client';
 import { nextDay, type DayPart } from './next-ahead';
 import { useGlances } from './use-glances';
@@ -31,17 +32,20 @@ export function useScreenAhead(screen: string): ScreenAhead {
   const own = useMemo(() => (index.screens.has(screen) ? [screen] : NONE), [index, screen]);
   const glance = useGlances(own).get(screen);
   const known = index.screens.has(screen);
+  const firings = useFirings();
   const minute = Math.floor(moment / 10_000);
   const reasons = useAnswer<Explanation | null>(
-    async () => (known ? ask(seen, { kind: 'why', screen, at: moment }) : null),
-    [known, seen.key, screen, minute, glance],
+    async () => (known ? ask(seen, { kind: 'why', screen, at: moment, firings }) : null),
+    [known, seen.key, screen, minute, glance, firings],
     null,
   );
   const later = laterOf(screen);
   const day = useAnswer<readonly DayPart[]>(
     async () =>
-      known ? nextDay(moment, seen, later, (plan, from, to) => ask(plan, { kind: 'segments', screen, from, to })) : [],
-    [known, seen.key, screen, minute, later.map(({ at, plan }) => `${plan?.key ?? ''} ${at}`).join()],
+      known
+        ? nextDay(moment, seen, later, (plan, from, to) => ask(plan, { kind: 'segments', screen, from, to, firings }))
+        : [],
+    [known, seen.key, screen, minute, firings, later.map(({ at, plan }) => `${plan?.key ?? ''} ${at}`).join()],
     [],
   );
   // Days of a backdrop that merely follow on each other are one line.

@@ -6,6 +6,7 @@ import type { Segment } from '@/core/forecast';
 import { addDays, dateOfLocalTime, startOfDate, toInstant, toLocalTime, zoneTable } from '@/core/when';
 import { useMoment } from '@/interface/data/moment';
 import { indexOf } from '@/interface/data/provider';
+import { useFirings } from '@/interface/data/queries';
 import { ask, useAnswer } from '@/interface/forecast/client';
 import { useWidth } from '@/interface/kit/page/use-width';
 import { clockTime } from '@/interface/kit/words/format';
@@ -41,9 +42,10 @@ export function DayBand({ screen, zone }: { screen: string; zone: string }) {
   const date = dateOfLocalTime(toLocalTime(table, moment));
   const [from, to] = [date, addDays(date, 1)].map((day) => toInstant(table, startOfDate(day))) as [number, number];
   const index = indexOf(plan.plan);
+  const firings = useFirings();
   const segments = useAnswer<readonly Segment[]>(
-    async () => (index.screens.has(screen) ? ask(plan, { kind: 'segments', screen, from, to }) : []),
-    [plan.key, screen, from],
+    async () => (index.screens.has(screen) ? ask(plan, { kind: 'segments', screen, from, to, firings }) : []),
+    [plan.key, screen, from, firings],
     [],
   );
   const x = scaleTime().domain([from, to]).range([0, width]);

@@ -59,7 +59,7 @@ export async function fireCue(
   demand(actor, 'operate');
   const presser = {
     networkId: actor.networkId,
-    key: `${byKey ? 'key' : 'person'} ${actor.personId ?? ''}`,
+    key: `${byKey ? 'program' : 'person'} ${actor.personId ?? ''}`,
     said: byKey ? `a program with a key of ${actor.name}` : actor.name,
     personId: actor.personId,
   };

@@ -50,7 +50,7 @@ export async function noteFirings(player: Place, presses: readonly Pressed[], no
     const how = one.touched ? 'touch' : 'key';
     const hand = {
       networkId: player.networkId,
-      key: `screen ${player.screen.id}`,
+      key: `${how} ${player.screen.id}`,
       said: `${player.screen.name}, by ${how}`,
       personId: null,
     };

@@ -1,4 +1,4 @@
-import type { Firing } from '@/core/cues';
+import type { KnownFiring } from '@/core/cues';
 import { group } from 'd3-array';
 import { rows } from '@/database';
 import { KnownByNetwork } from '../known-by-network';
@@ -63,15 +63,17 @@ const open = (networkId: string): Promise<Row[]> =>
   );
 
 /** What was fired and may matter in `[from, to)`, in milliseconds, as the forecast takes it: the earliest first. */
-export async function firingsWithin(networkId: string, from: number, to: number): Promise<Firing[]> {
-  const found = await rows<Pick<Row, 'cue' | 'at' | 'ends' | 'selector'>>(
-    `SELECT cue, at, ends, selector FROM cue_firings
+export async function firingsWithin(networkId: string, from: number, to: number): Promise<KnownFiring[]> {
+  const found = await rows<Pick<Row, 'cue' | 'at' | 'ends' | 'selector'> & { by: string | null; local: boolean }>(
+    `SELECT cue, at, ends, selector, said AS by, origin LIKE 'key %' AS local FROM cue_firings
      WHERE network_id = $1 AND until > $2 AND at < $3 ORDER BY at, id LIMIT ${MOST}`,
     [networkId, new Date(from), new Date(to)],
   );
-  return found.map(({ cue, at, ends, selector }) => ({
+  return found.map(({ cue, at, ends, selector, by, local }) => ({
     ...{ cue, at: at.toISOString() },
     ...(selector === null ? {} : { where: selector }),
     ...(ends ? { end: true as const } : {}),
+    ...(by === null ? {} : { by }),
+    ...(local ? { isLocal: true as const } : {}),
   }));
 }
