@@ -78,6 +78,12 @@ test('a button on a phone that greets for 30 s, in ten acts', async ({ browser }
   expect((await shownAt(player, 'route-map')) - pressed).toBeLessThan(2000);
   expect(await due(Date.now())).toBe('route-map');
   await expect(own.getByRole('timer')).toContainText('left');
+  await page.goto(server('/'));
+  const tile = page.locator('[data-screen="pier-end"]');
+  await expect(tile).toHaveAccessibleName(/Route map/);
+  await tile.click();
+  await expect(page.getByTestId('why')).toContainText('because Steward, on “Board”, fired “Greeting”');
+  await expect(page.getByRole('button', { name: 'End Greeting here' })).toBeVisible();
   await page.goto(server('/cues'));
   await expect(page.getByText('Steward, on “Board”')).toBeVisible();
   await own.getByRole('button', { name: 'End Greeting' }).tap();

@@ -1,7 +1,11 @@
 import {
   emptyPlan,
+  type Board,
   type Booking,
+  type Bulletin,
+  type Cue,
   type Item,
+  type Layout,
   type Plan,
   type Playlist,
   type Profile,
@@ -106,6 +110,10 @@ const PROFILES: Profile[] = [
     ],
   }),
   like('Touch kiosk', { id: 'touch-kiosk', inputs: [{ id: 'hdmi-1', name: 'Service laptop' }] }),
+  like('Display with a player inside', {
+    ...{ id: 'mess-display', name: 'Mess display with a remote control', keys: true },
+    inputs: [{ id: 'hdmi-1', name: 'Mess television' }],
+  }),
   like('LED wall', { id: 'led-wall' }),
   like('Electronic paper', { id: 'electronic-paper' }),
 ];
@@ -190,6 +198,7 @@ function screens(): Screen[] {
         height,
         ...(name === 'Ticket hall wall' ? { wall: WALL } : {}),
         ...(PROFILE_OF[kind] ? { profile: PROFILE_OF[kind] } : {}),
+        ...(name === 'Crew mess' ? { profile: 'mess-display' } : {}),
         tags: kind === 'door' ? ['door', 'epaper'] : [kind],
         ...(kind === 'door' ? { backdrop: { playlist: 'doors' } } : {}),
         ...(kind === 'lanes' ? { backdrop: { media: 'wall-welcome', durationMs: 12_000 } } : {}),
@@ -357,7 +366,7 @@ const BOOKINGS: Booking[] = [
   booking('gangway-day', 'Gangway by day', { playlist: 'gangway' }, 'gangway', { windows: [['05:30', '22:00']] }),
   booking('lanes-day', 'Car lanes', { playlist: 'lanes' }, 'lanes', { windows: [['05:00', '23:00']] }),
   booking('cafe-cards', 'Café cards', { playlist: 'cafe' }, 'cafe', { windows: [['05:00', '23:30']] }),
-  booking('kiosk-card', 'Kiosk card', { media: 'menu-tall', durationMs: 20_000 }, 'kiosk', {
+  booking('kiosk-card', 'Kiosk card', { layout: 'kiosk-board' }, 'kiosk', {
     windows: [['opens', 'closes']],
   }),
   booking('crew-board', 'Crew board', { playlist: 'crew' }, 'staff', {}),
@@ -435,6 +444,75 @@ const BOOKINGS: Booking[] = [
   ),
 ];
 
+/** What waits for a button, a touch or a key. */
+const FIRED: Booking[] = [
+  booking(
+    'birthday',
+    'Birthday greeting',
+    { bulletin: 'birthday' },
+    'deck',
+    {},
+    {
+      ...{ priority: 5, cue: 'birthday', forMs: 30_000 },
+    },
+  ),
+  booking(
+    'safety-video',
+    'Safety video',
+    { media: 'lifejackets' },
+    'ship and not door',
+    {},
+    {
+      ...{ priority: 5, cue: 'safety-video' },
+    },
+  ),
+  booking(
+    'mess-television',
+    'Mess television',
+    { input: 'hdmi-1' },
+    'ship and staff',
+    {},
+    {
+      ...{ priority: 4, cue: 'mess-television', forMs: 7_200_000 },
+    },
+  ),
+];
+
+const CUES: Cue[] = [
+  { id: 'birthday', name: 'Birthday greeting', lateMs: 30_000 },
+  { id: 'safety-video', name: 'Safety video' },
+  { id: 'our-programme', name: 'Our programme', key: 1 },
+  { id: 'mess-television', name: 'Mess television', key: 2 },
+];
+
+const BULLETINS: Bulletin[] = [
+  { id: 'birthday', name: 'Birthday greeting', kind: 'notice', text: 'Happy birthday\nfrom all of us on board!' },
+  { id: 'birthday-here', name: 'Birthday, touch here', kind: 'notice', text: 'Is it your birthday?\nTouch here.' },
+];
+
+const LAYOUTS: Layout[] = [
+  {
+    ...{ id: 'kiosk-board', name: 'Kiosk board', width: 1080, height: 1920, background: '#1B2330' },
+    zones: [
+      { id: 'menu', x: 0, y: 0, width: 1080, height: 1536, content: { media: 'menu-tall' }, fit: 'fill' },
+      {
+        ...{ id: 'birthday', x: 0, y: 1536, width: 1080, height: 384 },
+        ...{ content: { bulletin: 'birthday-here' }, touch: { cue: 'birthday' } },
+      },
+    ],
+  },
+];
+
+const BOARDS: Board[] = [
+  {
+    ...{ id: 'stewards', name: 'Stewards' },
+    buttons: [
+      { id: 'birthday', cue: 'birthday', colour: 'tide' },
+      { id: 'safety', cue: 'safety-video', colour: 'brick' },
+    ],
+  },
+];
+
 /** The sample network's decisions; its media are made and uploaded by the seed. */
 export function demoPlan(): Plan {
   return {
@@ -445,6 +523,10 @@ export function demoPlan(): Plan {
     sites: SITES,
     screens: screens(),
     playlists: PLAYLISTS,
-    bookings: BOOKINGS,
+    bulletins: BULLETINS,
+    cues: CUES,
+    layouts: LAYOUTS,
+    bookings: [...BOOKINGS, ...FIRED],
+    boards: BOARDS,
   };
 }

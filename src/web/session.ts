@@ -1,5 +1,6 @@
 import { cache } from 'react';
 import { cookies, headers } from 'next/headers';
+import { Refusal } from '@/core/refusal';
 import { redirect } from 'next/navigation';
 import { actorOf, isUnclaimed, type Actor, type Origin } from '@/services/people';
 import { SESSION_COOKIE } from '@/services/people/session-cookie';
@@ -28,6 +29,13 @@ export const sessionToken = async (): Promise<string> => (await cookies()).get(S
 /** The address that this request comes from, for rate limits: the server before Next has settled it (`bin/addresses.ts`). */
 export async function requestAddress(): Promise<string> {
   return (await headers()).get('x-forwarded-for') ?? 'unknown';
+}
+
+/** The secret of a link to a board, as its page sends it: it is in no address that a log has. Throws 401 without one. */
+export function linkSecret(request: Request): string {
+  const token = /^Bearer\s+(\S+)$/i.exec(request.headers.get('authorization') ?? '')?.[1];
+  if (token === undefined) throw new Refusal(401, 'Open this page by the whole link, or by its QR code.');
+  return token;
 }
 
 /** Where this request comes from, and what the browser or program calls itself. */

@@ -22,6 +22,33 @@ async function ask<T>(token: string, init: RequestInit = {}): Promise<Result<T>>
   }
 }
 
+/** The pictures that a board's buttons have, as they come. */
+function usePictures(token: string | null, board: ShownBoard | null): (media: string) => string | undefined {
+  const [pictures, setPictures] = useState<Readonly<Record<string, string>>>({});
+  const wanted = [...new Set(board?.buttons.flatMap(({ picture }) => picture ?? []))].sort().join(' ');
+  useEffect(() => {
+    if (token === null || wanted === '') return;
+    let ended = false;
+    const made: string[] = [];
+    for (const media of wanted.split(' '))
+      void fetch(`/api/board/picture?media=${media}`, { headers: { authorization: `Bearer ${token}` } })
+        .then((response) => (response.ok ? response.blob() : null))
+        .then((blob) => {
+          if (!blob || ended) return;
+          const src = URL.createObjectURL(blob);
+          made.push(src);
+          setPictures((known) => ({ ...known, [media]: src }));
+        })
+        // Without its picture a button still has its words.
+        .catch(() => undefined);
+    return () => {
+      ended = true;
+      for (const src of made) URL.revokeObjectURL(src);
+    };
+  }, [token, wanted]);
+  return (media) => pictures[media];
+}
+
 /** One board, opened by its link on a phone: large buttons, and nothing else. The link's secret stays behind the # of the address. */
 export function BoardPage() {
   const [token, setToken] = useState<string | null>(null);
@@ -60,6 +87,7 @@ export function BoardPage() {
       document.removeEventListener('visibilitychange', seen);
     };
   }, []);
+  const pictureOf = usePictures(token, board);
   const { busy, press } = usePress(
     async (button, end, key) => {
       const result = await ask<Fired>(token ?? '', {
@@ -92,7 +120,13 @@ export function BoardPage() {
         <p className="text-faint">This board has no buttons yet. Whoever looks after it can add some.</p>
       )}
       {board && (
-        <BoardPad board={board} now={now + ahead} busy={busy} onPress={(button, end) => void press(button, end)} />
+        <BoardPad
+          board={board}
+          now={now + ahead}
+          busy={busy}
+          pictureOf={pictureOf}
+          onPress={(button, end) => void press(button, end)}
+        />
       )}
       {!board && problem === null && <p className="text-faint">Loading…</p>}
     </main>

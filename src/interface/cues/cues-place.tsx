@@ -140,7 +140,7 @@ export function CuesPlace() {
                     ? key === undefined
                       ? 'no booking waits for it'
                       : 'no booking waits for it: its key ends what other keys chose'
-                    : waiting.map((booking) => booking.name).join(', ')}
+                    : `starts ${waiting.map((booking) => booking.name).join(', ')}`}
                   {key !== undefined && ` · key ${key}`}
                 </span>
               </li>

@@ -20,6 +20,7 @@ import { ScreenGlimpse } from '@/interface/glimpses/screen-glimpse';
 import { Aside } from './aside';
 import { Coming } from './coming';
 import { darkWords } from './dark-words';
+import { CuesOn } from './cues-on';
 import { OnNow } from './on-now';
 import { PutOnForm } from './put-on-form';
 import { useScreenAhead } from './use-screen-ahead';
@@ -113,6 +114,7 @@ export function ScreenAside({
         </p>
       ))}
       {isNow && <OnNow screen={screen.id} className="mt-3 space-y-1" />}
+      {isNow && <CuesOn screen={screen.id} />}
       {putting ? (
         <PutOnForm screens={[screen]} onClose={() => onPut(false)} />
       ) : (

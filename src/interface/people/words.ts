@@ -47,6 +47,11 @@ export function trailSentence({ by, act, about }: TrailLine): string {
       return `${who} made the key “${whom}”`;
     case 'firers-set':
       return `${who} set who may activate “${whom}”`;
+    // What fired it without a person is named behind it.
+    case 'cue-fired':
+      return by === null ? `A cue was fired: ${whom}` : `${by} fired a cue: ${whom}`;
+    case 'cue-ended':
+      return by === null ? `A cue was ended: ${whom}` : `${by} ended a cue: ${whom}`;
     case 'board-link-made':
       return `${who} made a link to a board: ${whom}`;
     case 'board-link-ended':

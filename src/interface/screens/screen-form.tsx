@@ -15,7 +15,7 @@ import { TagsField } from '@/interface/forms/tags-field';
 import { Button } from '@/interface/kit/controls/button';
 import { ContentPicker } from '@/interface/forms/content-picker';
 import { contentOf, contentValue } from '@/interface/kit/content/content';
-import { Field, Input, Select } from '@/interface/kit/controls/field';
+import { Field, Input, Select, Tick } from '@/interface/kit/controls/field';
 import { tagsText, tagsTextSchema } from '@/interface/kit/screens/tags';
 import { PICTURES, isOtherPictures, picturesOf, picturesValue } from './pictures-choice';
 import { LightsOutField } from './lights-out/lights-out-field';
@@ -38,6 +38,7 @@ const screenFormSchema = (context: PhraseContext) =>
       lightsOut: lightsOutTextSchema(context),
       profile: z.string(),
       pictures: z.string(),
+      keysOff: z.boolean(),
       ...wallShape,
     })
     .superRefine(checkWall);
@@ -53,6 +54,7 @@ const FIELD_NAMES = {
   lightsOut: 'Lights out',
   profile: 'Profile',
   pictures: 'Pictures of it',
+  keysOff: 'Number keys',
   ...WALL_NAMES,
 };
 
@@ -67,6 +69,7 @@ function screenValues(screen: Screen | null, site: string) {
     lightsOut: lightsOutText(screen?.lightsOut),
     profile: screen?.profile ?? '',
     pictures: picturesValue(screen),
+    keysOff: screen?.keysOff ?? false,
     ...wallValues(screen?.wall),
   };
 }
@@ -101,11 +104,18 @@ export function ScreenForm({
   const values = useWatch({ control: form.control });
 
   const submit = async (checked: z.output<ReturnType<typeof screenFormSchema>>) => {
-    const { backdrop, pictures, profile, rows, columns, widthMm, heightMm, betweenMm, ...others } = checked;
+    const { backdrop, pictures, profile, keysOff, rows, columns, widthMm, heightMm, betweenMm, ...others } = checked;
     const content = contentOf(backdrop);
     const wall = wallOf({ rows, columns, widthMm, heightMm, betweenMm });
     const result = await save(
-      record.patch({ ...others, wall, backdrop: content, profile: profile || undefined, ...picturesOf(pictures) }),
+      record.patch({
+        ...others,
+        wall,
+        keysOff: keysOff || undefined,
+        backdrop: content,
+        profile: profile || undefined,
+        ...picturesOf(pictures),
+      }),
       screen ? undefined : `${others.name} was added. Now pair a player with it.`,
     );
     if (result.ok && !screen) onDone(result.value.ids[0] ?? '');
@@ -220,6 +230,9 @@ export function ScreenForm({
             )}
           </Select>
         </Field>
+        {draft.cues.some(({ key }) => key !== undefined) && (
+          <Tick label="Number keys at the screen do nothing" {...register('keysOff')} />
+        )}
       </AutoForm>
       {screen && (
         <Button

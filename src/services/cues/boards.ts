@@ -1,10 +1,12 @@
 import { cueEffect, reachedBy } from '@/core/forecast';
 import { objectIn, type Board, type BoardButton, type ButtonColour, type Plan } from '@/core/plan';
 import { Refusal } from '@/core/refusal';
+import type { StoredFile } from '@/protocol/file-response';
 import { ROLE, type Role } from '@/core/roles';
 import { publish, rows, transaction, uuidv7 } from '@/database';
 import { notFound } from '../errors';
 import { newestPlan } from '../editions';
+import { thumbnailOf } from '../library';
 import { demand, limitAttempts, newToken, placeOf, readInput, record, tokenHash, type Actor } from '../people';
 import { draftPlan } from '../plan';
 import { press, type ByWhom, type Fired, type Hand } from './fire';
@@ -198,6 +200,16 @@ export async function pressByLink(
   const { networkId, found, link, name } = await linked(token, address);
   const hand = { networkId, key: `link ${link}`, said: `${name}, on “${found.name}”`, personId: null };
   return pressOn(found, hand, input, idempotencyKey, now);
+}
+
+/** The small picture of a file that is on a button of the link's board. Throws 404 for any other. */
+export async function boardPicture(token: string, address: string, media: string): Promise<StoredFile> {
+  const { networkId, found } = await linked(token, address);
+  const { plan } = await draftPlan({ networkId });
+  const isOnIt = found.buttons.some(({ picture }) => picture === media);
+  const sha256 = isOnIt ? objectIn(plan, 'media', media)?.sha256 : undefined;
+  if (sha256 === undefined) throw notFound('picture');
+  return thumbnailOf({ networkId }, sha256);
 }
 
 async function linked(token: string, address: string) {

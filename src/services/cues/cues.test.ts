@@ -2,7 +2,7 @@ import { DAY, MINUTE, SECOND } from '@/core/instant';
 import type { Content } from '@/core/plan';
 import { rows, subscribe } from '@/database';
 import { publishEdition } from '../editions';
-import { addPerson, type Actor } from '../people';
+import { addPerson, trail, type Actor } from '../people';
 import { edit, lastChange, type Edit } from '../plan';
 import { playerBackend } from '../screens';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';
@@ -188,6 +188,13 @@ describe('what is pressed at a screen', () => {
     await heard(noteFirings(hall, [{ id: id(2), cue: 'song', at, touched }]));
     expect([await told(hall), await told(deck)]).toEqual([['tv'], ['song']]);
     expect((await lastFired(actor)).map(({ by }) => by)).toEqual(['Hall, by touch', 'Hall, by key']);
+    expect((await trail(actor)).map(({ act, about }) => `${act}: ${about}`).slice(0, 2)).toEqual([
+      'cue-fired: Song, on 1 screen, by Hall, by touch',
+      'cue-fired: Television, on 1 screen, by Hall, by key',
+    ]);
+    expect(await cuesOn(actor)).toContainEqual(
+      expect.objectContaining({ cue: 'tv', isLocal: true, screens: ['hall'] }),
+    );
     await heard(noteFirings(hall, [{ id: id(3), cue: 'tv', at: at + 500, end: true }]));
     expect(await told(hall)).toEqual(['tv', 'end tv']);
   });

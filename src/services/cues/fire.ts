@@ -8,7 +8,7 @@ import { Refusal } from '@/core/refusal';
 import { publish, rows, transaction, uuidv7 } from '@/database';
 import { notFound } from '../errors';
 import { newestPlan } from '../editions';
-import { demand, readInput, type Actor } from '../people';
+import { demand, readInput, recordQuietly, type Actor } from '../people';
 import { draftPlan } from '../plan';
 import { limitPresses, type Presser } from './floods';
 import { fireSchema } from './schemas';
@@ -166,7 +166,12 @@ export async function write(
   if (row.cue !== cue.id || row.end !== end)
     throw new Refusal(422, `This idempotency key was used for “${row.name}”. Use another key for another firing.`);
   const told = screens.length > MOST_TOLD ? null : screens;
-  if (made.length > 0) await publish({ kind: 'cues', network: networkId, screens: told }, within);
+  if (made.length > 0) {
+    const where = row.screens === 1 ? '1 screen' : `${row.screens} screens`;
+    const about = `${cue.name}, on ${where}${personId === null ? `, by ${said}` : ''}`;
+    await recordQuietly({ networkId, personId, act: end ? 'cue-ended' : 'cue-fired', about }, within);
+    await publish({ kind: 'cues', network: networkId, screens: told }, within);
+  }
   return firedOf(row);
 }
 

@@ -18,12 +18,14 @@ export interface CueOn {
   /** The last firing of it: by whom, and when. */
   readonly since: string;
   readonly by: string | null;
+  /** It was chosen by a number key at its screen. */
+  readonly isLocal: boolean;
 }
 
 /** The cues that are on at an instant, the newest first. */
 export async function cuesOn({ networkId }: Pick<Actor, 'networkId'>, now = Date.now()): Promise<CueOn[]> {
-  const open = await rows<Row>(
-    `SELECT DISTINCT ON (cue) ${COLUMNS} FROM cue_firings
+  const open = await rows<Row & { local: boolean }>(
+    `SELECT DISTINCT ON (cue) ${COLUMNS}, origin LIKE 'key %' AS local FROM cue_firings
      WHERE network_id = $1 AND until > $2 AND at <= $2 AND NOT ends ORDER BY cue, at DESC, id DESC`,
     [networkId, new Date(now)],
   );
@@ -31,11 +33,12 @@ export async function cuesOn({ networkId }: Pick<Actor, 'networkId'>, now = Date
   if (!plan) return [];
   const firings = await firingsWithin(networkId, now, now + 1);
   return open
-    .map(firedOf)
-    .flatMap(({ cue, name, at, by }): CueOn[] => {
+    .flatMap(({ cue, name, at, by, local }): CueOn[] => {
       if (!objectIn(plan, 'cue', cue)) return [];
       const { screens, until } = cueEffect(plan, cue, reachedBy(plan, cue), firings, now);
-      return until === null ? [] : [{ cue, name, screens, until: new Date(until).toISOString(), since: at, by }];
+      return until === null
+        ? []
+        : [{ cue, name, screens, until: new Date(until).toISOString(), since: at.toISOString(), by, isLocal: local }];
     })
     .sort((a, b) => Date.parse(b.since) - Date.parse(a.since));
 }

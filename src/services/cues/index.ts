@@ -1,5 +1,6 @@
 export {
   board,
+  boardPicture,
   boardsAccess,
   endBoardLink,
   makeBoardLink,

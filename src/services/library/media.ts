@@ -77,7 +77,7 @@ export async function libraryFile({ networkId }: Actor, sha256: string): Promise
 }
 
 /** The small picture of the media file whose bytes are named. Throws 404 where the actor's network has none. */
-export async function thumbnailOf({ networkId }: Actor, sha256: string): Promise<StoredFile> {
+export async function thumbnailOf({ networkId }: Pick<Actor, 'networkId'>, sha256: string): Promise<StoredFile> {
   checkHash(sha256);
   return found(
     `SELECT f.sha256, f.type, f.bytes, f.damaged_at IS NOT NULL AS damaged FROM (${FILES_OF_MEDIA}) m JOIN files f ON f.sha256 = m.thumbnail_sha256

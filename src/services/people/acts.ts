@@ -17,6 +17,8 @@ export const ACTS = [
   'player-pin-set',
   'player-pin-removed',
   'firers-set',
+  'cue-fired',
+  'cue-ended',
   'board-link-made',
   'board-link-ended',
   'board-people-set',

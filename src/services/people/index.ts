@@ -34,4 +34,4 @@ export { demand } from './demand';
 export { actorOfKey, endKey, keys, makeKey, othersKeys, type OthersKey, type PersonalKey } from './keys';
 export { clearAttempts, giveBackAttempt, limitAttempts, placeOf } from './limits';
 export { newToken, tokenHash } from './tokens';
-export { clearTrail, record, trail, type TrailLine } from './trail';
+export { clearTrail, record, recordQuietly, trail, type TrailLine } from './trail';

@@ -26,14 +26,22 @@ interface Done {
   readonly address?: string | null;
 }
 
-/** Writes what is done, in the transaction that does it. */
-export async function record({ networkId, personId, act, about, address }: Done, within?: Transaction): Promise<void> {
+/** Writes what is done, in the transaction that does it, and has pages ask for the trail again. */
+export async function record(done: Done, within?: Transaction): Promise<void> {
+  await recordQuietly(done, within);
+  await publish({ kind: 'people', network: done.networkId }, within);
+}
+
+/** The same without telling pages: for what is done so often, or so urgently, that nothing else may be asked again for it. */
+export async function recordQuietly(
+  { networkId, personId, act, about, address }: Done,
+  within?: Transaction,
+): Promise<void> {
   await rows(
     'INSERT INTO audit_trail (network_id, person_id, act, about, address) VALUES ($1, $2, $3, $4, $5)',
     [networkId, personId, act, about ?? null, address ?? null],
     within,
   );
-  await publish({ kind: 'people', network: networkId }, within);
 }
 
 /** The last lines of the actor's network, the newest first. For owners only. */
