@@ -82,10 +82,10 @@ test('a button on a phone that greets for 30 s, in ten acts', async ({ browser }
   const tile = page.locator('[data-screen="pier-end"]');
   await expect(tile).toHaveAccessibleName(/Route map/);
   await tile.click();
-  await expect(page.getByTestId('why')).toContainText('because Steward, on “Board”, fired “Greeting”');
+  await expect(page.getByTestId('why')).toContainText('because Steward, on “Stewards”, fired “Greeting”');
   await expect(page.getByRole('button', { name: 'End Greeting here' })).toBeVisible();
   await page.goto(server('/cues'));
-  await expect(page.getByText('Steward, on “Board”')).toBeVisible();
+  await expect(page.getByText('Steward, on “Stewards”')).toBeVisible();
   await own.getByRole('button', { name: 'End Greeting' }).tap();
   await expect(stage()).toHaveAttribute('data-media', 'line-flag');
   expect(await due(Date.now())).toBe('line-flag');
@@ -93,13 +93,9 @@ test('a button on a phone that greets for 30 s, in ten acts', async ({ browser }
 });
 
 test('at the screen a key chooses the television, and another one the way back; without a network too', async () => {
-  const { edit } = await import('@/services/plan');
-  await edit(await ternholm(), [
-    { kind: 'cue', id: 'ours', add: { name: 'Our programme', key: 1 } },
-    { kind: 'cue', id: 'tv', add: { name: 'Mess television', key: 2 } },
-  ]);
+  // The sample network has both keys; here they bring something, too.
   await booked('tv', {
-    ...{ name: 'Television', where: HERE, priority: 4, when: {}, cue: 'tv', forMs: 600_000 },
+    ...{ name: 'Television', where: HERE, priority: 4, when: {}, cue: 'mess-television', forMs: 600_000 },
     content: { media: 'map-tall' },
   });
   await publish();
@@ -123,7 +119,7 @@ test('at the screen a key chooses the television, and another one the way back; 
   await expect.poll(() => due(Date.now())).toBe('map-tall');
   // The operator ends it from afar.
   const { fireCue } = await import('@/services/cues');
-  await fireCue(await ternholm(), { cue: 'tv', where: HERE, end: true });
+  await fireCue(await ternholm(), { cue: 'mess-television', where: HERE, end: true });
   await expect(stage()).toHaveAttribute('data-media', 'line-flag');
 });
 
@@ -192,15 +188,16 @@ test('a program fires with a key that may do this and nothing else, or by an add
   expect(await (await request.get(server('/api/cues'), { headers: cues })).json()).not.toHaveProperty('links');
 
   const { makeBoardLink } = await import('@/services/cues');
-  const { token } = await makeBoardLink(await ternholm(), { board: 'board', name: 'Sensor' });
-  const hook = await request.post(server(`/api/hooks/${token}/e1`), { data: 'anything at all' });
-  expect(await hook.json()).toMatchObject({ name: 'Greeting', by: 'Sensor, on “Board”' });
+  const { token } = await makeBoardLink(await ternholm(), { board: 'stewards', name: 'Sensor' });
+  const button = (await draft()).boards[0]?.buttons.find(({ label }) => label === 'Greeting')?.id ?? '';
+  const hook = await request.post(server(`/api/hooks/${token}/${button}`), { data: 'anything at all' });
+  expect(await hook.json()).toMatchObject({ name: 'Greeting', by: 'Sensor, on “Stewards”' });
   await expect(stage()).toHaveAttribute('data-media', 'route-map');
-  await request.post(server(`/api/hooks/${token}/e1?end`));
+  await request.post(server(`/api/hooks/${token}/${button}?end`));
   await expect(stage()).toHaveAttribute('data-media', 'kiosk');
   // A link that is ended opens nothing, and says so on the phone.
   await page.goto(server('/cues'));
-  await page.getByRole('button', { name: 'On a phone: Board' }).click();
+  await page.getByRole('button', { name: 'On a phone: Stewards' }).click();
   await page.getByRole('button', { name: 'End the link for Steward' }).click();
   await expect(phone!.getByText('This link opens nothing any more', { exact: false })).toBeVisible();
 });

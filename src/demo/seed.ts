@@ -9,7 +9,7 @@ import { addFile } from '@/services/library';
 import { addPerson, type Actor } from '@/services/people';
 import { createNetwork, draftPlan, edit, lastChange } from '@/services/plan';
 import { seedHistory } from './history';
-import { NETWORK_ID } from '@/core/plan';
+import { LISTED_KINDS, NETWORK_ID, collectionOf } from '@/core/plan';
 import { FILMS, PICTURES, SOUNDS, type DemoFilm, type DemoSound } from './media';
 import { FORMATS } from './pictures';
 import { demoPlan } from './plan';
@@ -31,21 +31,15 @@ export async function seedDemo(tell: (step: string) => void): Promise<void> {
   );
   await seedMedia(ida as Actor, tell);
   tell('Sites, screens, playlists and bookings');
-  const { network: settings, calendars, profiles, sites, screens, playlists, bookings } = demoPlan();
-  const named = {
-    calendar: calendars,
-    profile: profiles,
-    playlist: playlists,
-    site: sites,
-    screen: screens,
-    booking: bookings,
-  };
-  await edit(ida as Actor, [
-    ...Object.entries(named).flatMap(([kind, list]) =>
-      list.map(({ id, ...document }) => ({ kind: kind as 'site', id, add: document })),
-    ),
-    { kind: 'network', id: NETWORK_ID, set: settings },
-  ]);
+  const plan = demoPlan();
+  // Kinds are listed so that what others name comes first. Files are there already.
+  const made = LISTED_KINDS.filter((kind) => kind !== 'media').flatMap((kind) =>
+    (plan[collectionOf(kind)] as readonly { readonly id: string }[]).map(({ id, ...document }) => ({
+      ...{ kind, id },
+      add: document,
+    })),
+  );
+  await edit(ida as Actor, [...made, { kind: 'network', id: NETWORK_ID, set: plan.network }]);
   await publishEdition(ida as Actor, await lastChange(networkId));
   await seedHistory(networkId, (await draftPlan(ida as Actor)).plan, Date.now());
 }
