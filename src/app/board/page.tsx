@@ -4,7 +4,7 @@ import { BoardPage } from '@/interface/cues/board-page';
 export const metadata: Metadata = { title: 'Board', referrer: 'no-referrer' };
 export const dynamic = 'force-dynamic';
 
-/** A board that its link opens; nobody logs in here. */
+/** A board that its link opens, without logging in. */
 export default function Page() {
   return <BoardPage />;
 }

@@ -1,7 +1,7 @@
 /**
  * Firings of cues are facts beside the plan: which, when, and on which screens (null: on all that its bookings reach). `until` is when the
- * last of them ends by itself. `origin` says by what: a person, a key, a board, a screen. What was passed over since it came too often is
- * counted. A board opens by a link, for one person or one place, and may be for some people alone.
+ * last of them ends by itself. `origin` says by what: a person, a key, a board, a screen. Presses that were passed over, because
+ * they came too often, are counted. A board opens by a link, for one person or one place, and may be for some people alone.
  */
 export const up = `
 CREATE TABLE cue_firings (

@@ -35,7 +35,7 @@ export function BoardLinks({ board, links }: { board: Board; links: readonly Boa
   const end = async ({ id, name: whose }: BoardLink) => {
     const result = await answered(endBoardLinkAction(id));
     refetch();
-    notify(result.ok ? `The link for ${whose} opens nothing any more.` : result.message, !result.ok);
+    notify(result.ok ? `The link for ${whose} no longer opens anything.` : result.message, !result.ok);
   };
   const address = made && `${location.origin}/board#${made.token}`;
   return (

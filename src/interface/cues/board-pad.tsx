@@ -4,7 +4,7 @@ import type { ShownBoard, ShownButton } from '@/services/cues';
 import { spell } from '@/interface/kit/words/format';
 import { lastsWords, screensWords } from './words';
 
-/** How each colour of our palette looks, by day as by night: the button's own words stand on it. */
+/** How each colour of our palette looks, by day as by night: the button's words are on it. */
 const COLOUR = {
   dusk: { background: '#34406b', color: '#faf7f0' },
   tide: { background: '#166a78', color: '#faf7f0' },

@@ -7,7 +7,7 @@ import { BoardPad } from './board-pad';
 import { usePress } from './use-press';
 
 const AGAIN_MS = 2000;
-const NO_LINE = 'There is no connection to Lanternpost. Check the network; this page tries again by itself.';
+const NO_LINE = 'Lanternpost can’t be reached. Check the network; this page tries again by itself.';
 
 /** What the route of the link's board answers, or why not. */
 async function ask<T>(token: string, init: RequestInit = {}): Promise<Result<T>> {
@@ -117,7 +117,7 @@ export function BoardPage() {
         {said?.text}
       </p>
       {board && board.buttons.length === 0 && (
-        <p className="text-faint">This board has no buttons yet. Whoever looks after it can add some.</p>
+        <p className="text-faint">This board has no buttons yet. The person who made it can add some.</p>
       )}
       {board && (
         <BoardPad

@@ -95,7 +95,7 @@ export function CueForm({ cue, onDone }: { cue: Cue | null; onDone: () => void }
       </AutoForm>
       {cue && (
         <section className="mt-6">
-          <h3 className="text-base">What waits for it</h3>
+          <h3 className="text-base">Bookings that start with it</h3>
           {waiting.length === 0 && (
             <p className="text-faint">
               Nothing yet. In a booking, choose “When “{cue.name}” is fired”. A key whose cue has no booking is the way

@@ -30,7 +30,7 @@ export interface ShownButton {
   readonly onUntil: string | null;
 }
 
-/** A board as one presses it. */
+/** A board, ready to be pressed. */
 export interface ShownBoard {
   readonly id: string;
   readonly name: string;
@@ -98,13 +98,13 @@ export async function makeBoardLink(actor: Actor, input: unknown): Promise<{ rea
       within,
     );
     if (made.length === 0)
-      throw new Refusal(409, `There are ${MOST_LINKS} links, which is the limit. Delete one that nobody uses.`);
+      throw new Refusal(409, `There are ${MOST_LINKS} links, which is the limit. Delete one that isn’t used.`);
     await record({ ...actor, act: 'board-link-made', about: `${board.name}, ${name}` }, within);
   });
   return { token };
 }
 
-/** Ends a link at once: who has it opens nothing any more. Throws 404 for none. */
+/** Ends a link at once: who has it can open nothing with it. Throws 404 for none. */
 export async function endBoardLink(actor: Actor, id: string): Promise<void> {
   demand(actor, 'operate');
   await transaction(async (within) => {
@@ -222,7 +222,7 @@ async function linked(token: string, address: string) {
   if (!found) {
     // Only misses count: a board that is open asks again and again.
     await limitAttempts(`board:${placeOf(address)}`, TRIES.most, TRIES.seconds);
-    throw new Refusal(404, 'This link opens nothing any more. Ask for a new one.');
+    throw new Refusal(404, 'This link no longer opens anything. Ask for a new one.');
   }
   return { networkId: link.networkId, link: link.id, name: link.name, found };
 }

@@ -277,7 +277,7 @@ describe('boards', () => {
     const stranger = await newNetwork();
     expect(await refusal(endBoardLink(stranger, links[0]?.id ?? ''))).toMatch(/^404 /);
     await endBoardLink(actor, links[0]?.id ?? '');
-    expect(await refusal(openBoard(token, ADDRESS))).toBe('404 This link opens nothing any more. Ask for a new one.');
+    expect(await refusal(openBoard(token, ADDRESS))).toBe('404 This link no longer opens anything. Ask for a new one.');
     expect(await refusal(pressByLink(token, ADDRESS, press('e1')))).toMatch(/^404 /);
     await rows('DELETE FROM attempts');
     const tries = Array.from({ length: 31 }, () => refusal(openBoard('y'.repeat(43), '192.0.2.77')));

@@ -12,7 +12,7 @@ import { limitPresses } from './floods';
 
 /** A press as its player tells it. Instants by the server's clock, as the player knows it. */
 export interface Pressed {
-  /** Made by the player, so that a press that is told twice is one. */
+  /** Made by the player, so that a press that comes twice is one. */
   readonly id: string;
   readonly cue: string;
   readonly at: number;

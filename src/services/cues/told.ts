@@ -3,9 +3,9 @@ import { group } from 'd3-array';
 import { rows } from '@/database';
 import { KnownByNetwork } from '../known-by-network';
 
-/** What was fired, for those who are told: players, and forecasts. */
+/** What was fired, for players and forecasts. */
 
-/** A firing as a player is told of it. Instants by the server's clock, in milliseconds. */
+/** A firing as it goes to a player. Instants by the server's clock, in milliseconds. */
 export interface ToldFiring {
   readonly id: string;
   readonly cue: string;
