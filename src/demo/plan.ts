@@ -507,8 +507,8 @@ const BOARDS: Board[] = [
   {
     ...{ id: 'stewards', name: 'Stewards' },
     buttons: [
-      { id: 'birthday', cue: 'birthday', colour: 'tide' },
-      { id: 'safety', cue: 'safety-video', colour: 'brick' },
+      { cue: 'birthday', colour: 'tide' },
+      { cue: 'safety-video', colour: 'brick' },
     ],
   },
 ];

@@ -51,6 +51,7 @@ test('what is kept is there again after a restart; what was not given stays', as
     coming: [],
     clockOffsetMs: 0,
     commands: [],
+    firings: [],
   });
   await first.save({ token: 'secret', clockOffsetMs: -40 });
   await first.save({ program: { hash: 'h', edition: 3, text: '{}' } });
@@ -63,6 +64,7 @@ test('what is kept is there again after a restart; what was not given stays', as
     program: { hash: 'h', edition: 3, text: '{}' },
     clockOffsetMs: -40,
     commands: [],
+    firings: [],
   });
   await again.save({ token: null });
   expect((await again.load()).token).toBeNull();
