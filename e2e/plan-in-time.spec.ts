@@ -417,22 +417,22 @@ test('two people at one booking: each sees the other, and neither loses words', 
   const openSheet = async (who: Page) => {
     await goTo(who, 'Plan');
     await who.getByRole('button', { name: 'list', exact: true }).click();
-    await who.locator('[data-booking="kiosk-card"]').click();
+    await who.locator('[data-booking="aurora"]').click();
     return who.getByRole('dialog');
   };
   const [ours, theirs] = [await openSheet(page), await openSheet(otto)];
   // Ida writes and has not left the field; Otto changes another field, and the same one.
-  await ours.getByLabel('Name').fill('Kiosk card of Ida');
-  await theirs.getByLabel('Name').fill('Kiosk card of Otto');
+  await ours.getByLabel('Name').fill('Aurora of Ida');
+  await theirs.getByLabel('Name').fill('Aurora of Otto');
   await theirs.getByLabel('Where').fill('kiosk and north');
   await theirs.getByLabel('Seconds').focus();
-  await expect.poll(async () => (await bookingNamed('Kiosk card of Otto'))?.where).toBe('kiosk and north');
-  await expect(ours.getByTestId('conflicts')).toContainText('Name: theirs is Kiosk card of Otto');
+  await expect.poll(async () => (await bookingNamed('Aurora of Otto'))?.where).toBe('kiosk and north');
+  await expect(ours.getByTestId('conflicts')).toContainText('Name: theirs is Aurora of Otto');
   await expect(ours.getByLabel('Where')).toHaveValue('kiosk and north');
-  await expect(ours.getByLabel('Name')).toHaveValue('Kiosk card of Ida');
+  await expect(ours.getByLabel('Name')).toHaveValue('Aurora of Ida');
   await ours.getByRole('button', { name: 'Keep mine' }).click();
-  await expect.poll(async () => (await bookingNamed('Kiosk card of Ida'))?.where).toBe('kiosk and north');
-  await expect(theirs.getByLabel('Name')).toHaveValue('Kiosk card of Ida');
+  await expect.poll(async () => (await bookingNamed('Aurora of Ida'))?.where).toBe('kiosk and north');
+  await expect(theirs.getByLabel('Name')).toHaveValue('Aurora of Ida');
   // Both change the hours: what comes of it is what one of them wrote, whole.
   await ours.getByLabel('When', { exact: true }).fill('weekdays 06:00–22:00');
   await theirs.getByLabel('When', { exact: true }).fill('Mon–Sat 08:00–12:00');
@@ -440,7 +440,7 @@ test('two people at one booking: each sees the other, and neither loses words', 
   await expect(ours.getByTestId('conflicts')).toContainText(/When: theirs is .*08:00–12:00/);
   await ours.getByRole('button', { name: 'Keep mine' }).click();
   await expect
-    .poll(async () => (await bookingNamed('Kiosk card of Ida'))?.when)
+    .poll(async () => (await bookingNamed('Aurora of Ida'))?.when)
     .toMatchObject({ repeat: 'FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR', windows: [['06:00', '22:00']] });
   await other.close();
 });
