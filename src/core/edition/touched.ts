@@ -46,11 +46,14 @@ function changedOf<T extends { readonly id: string }>(before: readonly T[], afte
 /** What changed below bookings and backdrops: calendars, cues, files, bulletins, playlists, layouts, and what holds them. */
 class Touch {
   private readonly calendars: ReadonlySet<string>;
+  /** Cues that changed; where one with a number key did, all that have one: each program lists the keys of its screen. */
   private readonly cues: ReadonlySet<string>;
   private readonly contents: { readonly [K in ContentKind]: Set<string> };
 
   constructor(before: Plan, after: Plan) {
-    this.cues = new Set(changedOf(before.cues, after.cues).map((one) => one.id));
+    const cues = changedOf(before.cues, after.cues);
+    const keyed = cues.some(({ key }) => key !== undefined) ? after.cues.filter(({ key }) => key !== undefined) : [];
+    this.cues = new Set([...cues, ...keyed].map((one) => one.id));
     this.calendars = new Set(changedOf(before.calendars, after.calendars).map((one) => one.id));
     const files = [
       ...changedOf(before.media, after.media),

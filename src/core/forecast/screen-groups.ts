@@ -16,7 +16,9 @@ export const selectorsIn = (plan: Plan): string[] => [
   ...new Set([
     ...plan.bookings.map((booking) => booking.where),
     ...plan.playlists.flatMap((list) => list.items.flatMap((item) => item.where ?? [])),
-    ...plan.layouts.flatMap((layout) => layout.zones.flatMap((zone) => zone.where ?? [])),
+    ...plan.layouts.flatMap((layout) =>
+      layout.zones.flatMap((zone) => [zone.where, zone.touch?.where].flatMap((where) => where ?? [])),
+    ),
   ]),
 ];
 

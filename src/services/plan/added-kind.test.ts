@@ -10,35 +10,35 @@ import {
 } from '@/core/plan';
 import type * as Kinds from '@/core/plan/kinds';
 import type * as Contents from '@/core/plan/contents';
-import type * as BoardModule from '@/core/tests/board';
+import type * as EaselModule from '@/core/tests/easel';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';
 import { draftPlan, edit, importPlan, undo, type Edit } from '.';
 
 /**
- * What adding a kind takes: its description in a file (here `board`), a line in `plan/kinds`, and one in `plan/contents` where it can be
+ * What adding a kind takes: its description in a file (here `easel`), a line in `plan/kinds`, and one in `plan/contents` where it can be
  * shown. All else is read off these; what it shows in its turn, the forecast has to be told, as the types say.
  */
 jest.mock('@/core/plan/kinds', () => {
   const { KINDS } = jest.requireActual<typeof Kinds>('@/core/plan/kinds');
-  const { board } = jest.requireActual<typeof BoardModule>('@/core/tests/board');
-  return { KINDS: { ...KINDS, board } };
+  const { easel } = jest.requireActual<typeof EaselModule>('@/core/tests/easel');
+  return { KINDS: { ...KINDS, easel } };
 });
 jest.mock('@/core/plan/contents', () => {
   const actual = jest.requireActual<typeof Contents>('@/core/plan/contents');
   // Before anything reads them: the kinds above are described when these are known.
-  Object.assign(actual.CONTENTS, { board: { called: 'board', timed: true, looks: false } });
-  (actual.CONTENT_KINDS as string[]).push('board');
+  Object.assign(actual.CONTENTS, { easel: { called: 'easel', timed: true, looks: false } });
+  (actual.CONTENT_KINDS as string[]).push('easel');
   return actual;
 });
 
 useDatabase();
 
-type Board = { id: string; name: string; panes: { id: string; title: string; shows: Content }[] };
+type Easel = { id: string; name: string; panes: { id: string; title: string; shows: Content }[] };
 
 /** Of a kind that the types do not know. */
 const changes = (...list: object[]) => list as unknown as Edit[];
-const boardsOf = (plan: Plan) => (plan as unknown as { boards: Board[] }).boards;
-const shown = { board: 'welcome' } as unknown as Content;
+const easelsOf = (plan: Plan) => (plan as unknown as { easels: Easel[] }).easels;
+const shown = { easel: 'welcome' } as unknown as Content;
 
 const panes = [
   { id: 'left', title: 'Left', shows: { playlist: 'house' } },
@@ -48,20 +48,20 @@ const panes = [
 async function withBoard() {
   const actor = await newNetwork();
   await newPlan(actor);
-  await edit(actor, changes({ kind: 'board', add: { name: 'Welcome', panes } }));
+  await edit(actor, changes({ kind: 'easel', add: { name: 'Welcome', panes } }));
   return { actor, draft: async () => (await draftPlan(actor)).plan };
 }
 
 test('it is read, changed entry by entry, put in words and taken back', async () => {
   const { actor, draft } = await withBoard();
   const before = await draft();
-  expect(boardsOf(before)).toEqual([{ id: 'welcome', name: 'Welcome', panes }]);
+  expect(easelsOf(before)).toEqual([{ id: 'welcome', name: 'Welcome', panes }]);
   const [left, right] = panes;
   const next = [right, { ...left, title: 'Main' }];
-  await edit(actor, changes({ kind: 'board', id: 'welcome', set: { name: 'Hello', panes: next } }));
+  await edit(actor, changes({ kind: 'easel', id: 'welcome', set: { name: 'Hello', panes: next } }));
   const after = await draft();
   expect(
-    changeSentences('board' as never, boardsOf(before)[0] ?? null, boardsOf(after)[0] ?? null, namesIn(after)),
+    changeSentences('easel' as never, easelsOf(before)[0] ?? null, easelsOf(after)[0] ?? null, namesIn(after)),
   ).toEqual(expect.arrayContaining(['name “Hello”, was “Welcome”', '“Main”: title “Main”, was “Left”']));
   await undo(actor, 'undo');
   expect(await draft()).toEqual(before);
@@ -70,11 +70,11 @@ test('it is read, changed entry by entry, put in words and taken back', async ()
 test('what is wrong in it is told where it is, and what it uses is not removed', async () => {
   const { actor } = await withBoard();
   const wrong = [{ ...panes[0], shows: { playlist: 'gone' } }];
-  await expect(edit(actor, changes({ kind: 'board', id: 'welcome', set: { panes: wrong } }))).rejects.toMatchObject({
+  await expect(edit(actor, changes({ kind: 'easel', id: 'welcome', set: { panes: wrong } }))).rejects.toMatchObject({
     problems: [{ path: '/panes/0/shows/playlist' }],
   });
   await expect(edit(actor, [{ kind: 'playlist', id: 'house', remove: true }])).rejects.toMatchObject({
-    message: 'This playlist is still used by board “Welcome”. Remove it there first.',
+    message: 'This playlist is still used by easel “Welcome”. Remove it there first.',
   });
 });
 
@@ -87,12 +87,12 @@ test('it is content wherever there is content, and used there', async () => {
       { kind: 'booking', add: { name: 'Morning', content: shown, where: 'hall', created, when: {} } },
       { kind: 'screen', id: 'deck', set: { backdrop: { ...shown, durationMs: 20_000 } } },
       { kind: 'playlist', id: 'house', set: { items: [] } },
-      { kind: 'playlist', add: { name: 'Second', items: [{ id: 'e1', board: 'welcome', durationMs: 5000 }] } },
+      { kind: 'playlist', add: { name: 'Second', items: [{ id: 'e1', easel: 'welcome', durationMs: 5000 }] } },
     ),
   );
   const plan = await draft();
-  expect(plan.bookings.map(({ content }) => knownContent(content))).toEqual([{ kind: 'board', id: 'welcome' }]);
-  expect(contentKey(shown)).toBe('board welcome ');
+  expect(plan.bookings.map(({ content }) => knownContent(content))).toEqual([{ kind: 'easel', id: 'welcome' }]);
+  expect(contentKey(shown)).toBe('easel welcome ');
   const { screens, playlists } = plan;
   const deck = screens.find(({ id }) => id === 'deck') ?? null;
   expect(changeSentences('screen', { ...deck, backdrop: undefined }, deck, namesIn(plan))).toEqual([
@@ -100,12 +100,12 @@ test('it is content wherever there is content, and used there', async () => {
   ]);
   const second = playlists.find(({ id }) => id === 'second') ?? null;
   expect(changeSentences('playlist', { ...second, items: [] }, second, namesIn(plan))).toEqual(['“Welcome” added']);
-  await expect(edit(actor, changes({ kind: 'board', id: 'welcome', remove: true }))).rejects.toMatchObject({
-    message: 'This board is still used by booking “Morning”, playlist “Second”, screen “Deck”. Remove it there first.',
+  await expect(edit(actor, changes({ kind: 'easel', id: 'welcome', remove: true }))).rejects.toMatchObject({
+    message: 'This easel is still used by booking “Morning”, playlist “Second”, screen “Deck”. Remove it there first.',
   });
   await expect(
-    edit(actor, changes({ kind: 'playlist', id: 'second', set: { items: [{ id: 'e1', board: 'gone' }] } })),
-  ).rejects.toMatchObject({ problems: [{ path: '/items/0/board' }] });
+    edit(actor, changes({ kind: 'playlist', id: 'second', set: { items: [{ id: 'e1', easel: 'gone' }] } })),
+  ).rejects.toMatchObject({ problems: [{ path: '/items/0/easel' }] });
 });
 
 test('an exported plan can be imported, and is the same', async () => {
@@ -115,7 +115,7 @@ test('an exported plan can be imported, and is the same', async () => {
   expect(readPlan(file)).toEqual({ ok: true, value: plan });
   const other = await newNetwork();
   await importPlan(other, { ...(file as Plan), network: (await draftPlan(other)).plan.network });
-  expect(boardsOf((await draftPlan(other)).plan)).toEqual(boardsOf(plan));
+  expect(easelsOf((await draftPlan(other)).plan)).toEqual(easelsOf(plan));
   const { change } = await importPlan(actor, file);
   expect(await draft()).toEqual(plan);
   expect(change).toBe((await draftPlan(actor)).change);

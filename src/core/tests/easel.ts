@@ -5,11 +5,11 @@ import { defineKind } from '../plan/kind';
 import { contentWords, text } from '../plan/say';
 import type { Content } from '../plan/contents';
 
-/** A kind that the product does not have: a board of panes, each with a content. Tests add it, to see what adding one takes. */
-export const board = defineKind({
-  kind: 'board',
-  collection: 'boards',
-  noun: 'board',
+/** A kind that the product does not have: an easel of panes, each with a content. Tests add it, to see what adding one takes. */
+export const easel = defineKind({
+  kind: 'easel',
+  collection: 'easels',
+  noun: 'easel',
   schema: z.strictObject({
     id: idSchema,
     name: nameSchema,
