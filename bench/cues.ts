@@ -32,7 +32,7 @@ async function fired(url: string, token: string, listeners: readonly Listener[])
   return listeners.map((one) => (heard(one) ?? Infinity) - begun);
 }
 
-/** How long the same players take to be asked for nothing but the time, one after the other: what the machine itself needs. */
+/** How long the same players take to ask for their target, all at once, in milliseconds. */
 async function asked(listeners: readonly Listener[]): Promise<number> {
   const begun = Date.now();
   await Promise.all(listeners.map(({ client }) => client.target()));

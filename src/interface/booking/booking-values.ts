@@ -4,7 +4,6 @@ import {
   bookingSchema,
   nameSchema,
   durationWords,
-  readDuration,
   readWeave,
   selectorSchema,
   weaveWords,
@@ -27,7 +26,7 @@ import {
   type SetOfHours,
   type When,
 } from '@/core/when';
-import { secondsTextSchema } from '@/interface/forms/seconds';
+import { durationTextSchema, secondsTextSchema } from '@/interface/forms/seconds';
 import { contentOf, contentValue } from '@/interface/kit/content/content';
 
 /** A set of hours as fields. */
@@ -78,33 +77,14 @@ export interface BookingValues {
 }
 
 const wordsSchema = bookingSchema.shape.prepared.unwrap().shape.words;
-const lastsSchema = bookingSchema.shape.prepared.unwrap().shape.lasts;
 
-/** How long a takeover is in force, in words; undefined for until the all-clear. */
-const lastsTextSchema = z.string().transform((text, context): number | undefined => {
-  if (text.trim() === '') return undefined;
-  const read = readDuration(text);
-  const checked = read.ok ? lastsSchema.safeParse(read.value) : null;
-  if (checked?.success) return checked.data;
-  const said = read.ok
-    ? checked?.error?.issues[0]?.message
-    : 'Write a duration under a day, e.g. 30 min or 2 hours. Leave empty for “until the all-clear”.';
-  context.addIssue({ code: 'custom', message: said ?? 'This isn’t a duration. Write it like 30 min or 2 h.' });
-  return z.NEVER;
-});
-
-const forSchema = bookingSchema.shape.forMs.unwrap();
-
-/** How long a firing lasts, in words; undefined for one round. */
-const forTextSchema = z.string().transform((text, context): number | undefined => {
-  if (text.trim() === '') return undefined;
-  const read = readDuration(text);
-  const checked = read.ok ? forSchema.safeParse(read.value) : null;
-  if (checked?.success) return checked.data;
-  const said = checked?.error?.issues[0]?.message ?? 'This isn’t a duration. Write it like 30 s or 10 min.';
-  context.addIssue({ code: 'custom', message: said });
-  return z.NEVER;
-});
+/** How long a takeover is in force; undefined for until the all-clear. */
+const lastsTextSchema = durationTextSchema(
+  bookingSchema.shape.prepared.unwrap().shape.lasts.unwrap(),
+  'Write a duration under a day, e.g. 30 min or 2 hours. Leave empty for “until the all-clear”.',
+);
+/** How long a firing lasts; undefined for once through. */
+export const forTextSchema = durationTextSchema(bookingSchema.shape.forMs.unwrap());
 
 const START = 'Write when it starts, e.g. 05:30, 5:30 pm, noon, opening, an hour before closing, or sunset.';
 const END = 'Write when it ends, e.g. 10:00, 10 am, midnight, closing, or half an hour before sunset.';

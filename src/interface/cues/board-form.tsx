@@ -1,33 +1,18 @@
 'use client';
 
 import { ArrowDown, ArrowUp, X } from 'lucide-react';
-import {
-  BUTTON_COLOURS,
-  changed,
-  nameSchema,
-  newEntryId,
-  removed,
-  type Board,
-  type BoardButton,
-  type Plan,
-} from '@/core/plan';
-import { done, misread } from '@/core/refusal';
-import { parseSelector, readSelectorNames } from '@/core/selector';
+import { BUTTON_COLOURS, changed, newEntryId, removed, type Board, type BoardButton, type Plan } from '@/core/plan';
+import { done } from '@/core/refusal';
 import { Locked } from '@/interface/data/may';
 import { useNetwork } from '@/interface/data/provider';
 import { ContentPicker } from '@/interface/forms/content-picker';
+import { readName, readWhere } from '@/interface/forms/read-text';
 import { SavedInput } from '@/interface/forms/saved-input';
 import { WhereBox } from '@/interface/forms/where-box';
 import { Button } from '@/interface/kit/controls/button';
 import { Field, Select } from '@/interface/kit/controls/field';
 
 const COLOUR_WORDS = { dusk: 'Dusk blue', tide: 'Sea green', brick: 'Brick red', ink: 'Ink', paper: 'Paper' } as const;
-
-/** What is written, as the schema of a name reads it. */
-function readName(text: string) {
-  const read = nameSchema.safeParse(text);
-  return read.success ? done(read.data) : misread(read.error.issues[0]?.message ?? '');
-}
 
 /** A board's name, and its buttons in their order: each with its words, cue, screens, colour and picture. */
 export function BoardForm({ board, onDone }: { board: Board; onDone: () => void }) {
@@ -171,14 +156,7 @@ function ButtonFields({
           label={`Screens of ${called}`}
           placeholder="all that its bookings reach"
           value={where ?? ''}
-          read={(text) => {
-            const wanted = text.trim();
-            if (wanted === '') return done(undefined);
-            const names = readSelectorNames(wanted, plan);
-            if (!names.ok) return names;
-            const selector = parseSelector(wanted);
-            return selector.ok ? done(wanted) : selector;
-          }}
+          read={(text) => readWhere(text, plan)}
           save={(text) => onChange({ where: text })}
           box={({ onWrite, focusOn, ...field }) => (
             <WhereBox plan={plan} {...field} onChange={onWrite} inputRef={focusOn} />

@@ -4,11 +4,12 @@ import { zodResolver } from '@hookform/resolvers/zod';
 import Link from 'next/link';
 import { useForm } from 'react-hook-form';
 import * as z from 'zod';
-import { LATE_MS, cueSchema, durationWords, nameSchema, readDuration, removed, type Cue } from '@/core/plan';
+import { LATE_MS, cueSchema, durationWords, nameSchema, removed, type Cue } from '@/core/plan';
 import { reachedBy, waitingFor } from '@/core/forecast';
 import { selectorWithNames } from '@/core/selector';
 import { useNetwork } from '@/interface/data/provider';
 import { AutoForm } from '@/interface/forms/auto-form';
+import { durationTextSchema } from '@/interface/forms/seconds';
 import { Conflicts, useRecord } from '@/interface/forms/use-record';
 import { pathTo } from '@/interface/kit/content/path-to';
 import { Button } from '@/interface/kit/controls/button';
@@ -20,17 +21,7 @@ const KEYS = Array.from({ length: 10 }, (_, key) => String(key));
 const cueFormSchema = z.object({
   name: nameSchema,
   key: z.string().transform((text) => (text === '' ? undefined : Number(text))),
-  late: z.string().transform((text, context): number | undefined => {
-    if (text.trim() === '') return undefined;
-    const read = readDuration(text);
-    const checked = read.ok ? cueSchema.shape.lateMs.unwrap().safeParse(read.value) : null;
-    if (checked?.success) return checked.data;
-    context.addIssue({
-      code: 'custom',
-      message: checked?.error?.issues[0]?.message ?? 'This isn’t a duration. Write it like 30 s or 10 min.',
-    });
-    return z.NEVER;
-  }),
+  late: durationTextSchema(cueSchema.shape.lateMs.unwrap()),
 });
 type Values = z.input<typeof cueFormSchema>;
 

@@ -4,19 +4,10 @@ import { zodResolver } from '@hookform/resolvers/zod';
 import { Controller, useForm } from 'react-hook-form';
 import * as z from 'zod';
 import { nameAmong } from '@/core/booking';
-import {
-  added,
-  bookingSchema,
-  changed,
-  nameSchema,
-  newEntryId,
-  objectIn,
-  readDuration,
-  selectorSchema,
-  type Plan,
-} from '@/core/plan';
+import { added, changed, nameSchema, newEntryId, objectIn, selectorSchema, type Plan } from '@/core/plan';
 import type { Result } from '@/core/refusal';
 import { useNetwork } from '@/interface/data/provider';
+import { forTextSchema } from '@/interface/booking/booking-values';
 import { AutoForm } from '@/interface/forms/auto-form';
 import { ContentPicker } from '@/interface/forms/content-picker';
 import { WhereField } from '@/interface/forms/where-field';
@@ -26,18 +17,6 @@ import { contentOf } from '@/interface/kit/content/content';
 const PRIORITY = 5;
 /** The place of a board that is not there yet. */
 const NEW_BOARD = '';
-
-const forTextSchema = z.string().transform((text, context): number | undefined => {
-  if (text.trim() === '') return undefined;
-  const read = readDuration(text);
-  const checked = read.ok ? bookingSchema.shape.forMs.unwrap().safeParse(read.value) : null;
-  if (checked?.success) return checked.data;
-  context.addIssue({
-    code: 'custom',
-    message: checked?.error?.issues[0]?.message ?? 'This isn’t a duration. Write it like 30 s or 10 min.',
-  });
-  return z.NEVER;
-});
 
 const newButtonSchema = z.object({
   name: nameSchema,

@@ -1,10 +1,11 @@
 'use client';
 
-import { NETWORK_ID, nameSchema, patchOf, readDuration, type Plan } from '@/core/plan';
-import { done, misread, type Result } from '@/core/refusal';
+import { NETWORK_ID, patchOf, readDuration, type Plan } from '@/core/plan';
+import { done, type Result } from '@/core/refusal';
 import { Locked, WhyNot } from '@/interface/data/may';
 import { useNetwork } from '@/interface/data/provider';
 import { ContentPicker } from '@/interface/forms/content-picker';
+import { readName } from '@/interface/forms/read-text';
 import { SavedInput } from '@/interface/forms/saved-input';
 import { contentOf, contentValue } from '@/interface/kit/content/content';
 import { counted } from '@/interface/kit/words/format';
@@ -40,10 +41,7 @@ export function NetworkPlace() {
               label="Name of the network"
               of={{ kind: 'network', id: NETWORK_ID, field: 'name' }}
               value={network.name}
-              read={(text) => {
-                const name = nameSchema.safeParse(text.trim());
-                return name.success ? done(name.data) : misread(name.error.issues[0]?.message ?? 'Write a name.');
-              }}
+              read={readName}
               save={(name) => set({ name })}
             />
           </Locked>

@@ -8,11 +8,11 @@ import { ChevronDown, ChevronUp, GripVertical, SlidersHorizontal, X } from 'luci
 import { itemFiles, itemLength, type Turn } from '@/core/forecast';
 import { clipText, isShown, knownItem, readClip, readDuration, type Item, type Media, type Plan } from '@/core/plan';
 import { done, type Result } from '@/core/refusal';
-import { parseSelector, readSelectorNames } from '@/core/selector';
 import { describeWhen } from '@/core/when';
 import { useThumbnails } from '@/interface/data/provider';
 import { counted, duration } from '@/interface/kit/words/format';
 import { WhereBox } from '@/interface/forms/where-box';
+import { readWhere } from '@/interface/forms/read-text';
 import { SavedInput } from '@/interface/forms/saved-input';
 import { selectScreens } from '@/interface/kit/screens/select-screens';
 import { Thumb } from '@/interface/kit/content/thumb';
@@ -336,14 +336,7 @@ function WhereInput({ of, plan, item, name, onChange }: FieldOfItem & { plan: Pl
       label={`Screens of ${name}`}
       placeholder="on all screens"
       value={item.where ?? ''}
-      read={(text) => {
-        const where = text.trim();
-        if (where === '') return done(undefined);
-        const names = readSelectorNames(where, plan);
-        if (!names.ok) return names;
-        const selector = parseSelector(where);
-        return selector.ok ? done(where) : selector;
-      }}
+      read={(text) => readWhere(text, plan)}
       save={(where) => onChange({ ...item, where } as Item)}
       note={(text) => matchesNone(plan, text)}
       box={({ onWrite, focusOn, ...field }) => (

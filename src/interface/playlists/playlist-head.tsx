@@ -1,10 +1,10 @@
 'use client';
 
 import Link from 'next/link';
-import { changed, nameSchema, type Item, type Playlist } from '@/core/plan';
-import { done, misread } from '@/core/refusal';
+import { changed, type Item, type Playlist } from '@/core/plan';
 import { Locked } from '@/interface/data/may';
 import { useNetwork } from '@/interface/data/provider';
+import { readName } from '@/interface/forms/read-text';
 import { SavedInput } from '@/interface/forms/saved-input';
 import { Select } from '@/interface/kit/controls/field';
 import { counted, duration } from '@/interface/kit/words/format';
@@ -52,10 +52,7 @@ function NameInput({ playlist }: { playlist: Playlist }) {
       label="Name"
       of={{ kind: 'playlist', id: playlist.id, field: 'name' }}
       value={playlist.name}
-      read={(text) => {
-        const name = nameSchema.safeParse(text.trim());
-        return name.success ? done(name.data) : misread(name.error.issues[0]?.message ?? 'Write a name.');
-      }}
+      read={readName}
       save={(name) => edit(changed('playlist', playlist, { name }))}
       width="min-w-0 flex-1 max-md:order-last max-md:basis-full"
       className="!border-transparent !bg-transparent !px-1 !text-2xl font-heading font-bold hover:!border-rule aria-invalid:!border-brick"

@@ -214,8 +214,7 @@ export async function boardPicture(token: string, address: string, media: string
 
 async function linked(token: string, address: string) {
   const [link] = await rows<{ id: string; networkId: string; board: string; name: string }>(
-    `UPDATE board_links SET used_at = CASE WHEN used_at > now() - interval '1 minute' THEN used_at ELSE now() END
-     WHERE token_hash = $1 RETURNING id, network_id AS "networkId", board, name`,
+    `SELECT id, network_id AS "networkId", board, name FROM board_links WHERE token_hash = $1`,
     [tokenHash(token)],
   );
   const found = link && objectIn((await draftPlan(link)).plan, 'board', link.board);
@@ -224,6 +223,11 @@ async function linked(token: string, address: string) {
     await limitAttempts(`board:${placeOf(address)}`, TRIES.most, TRIES.seconds);
     throw new Refusal(404, 'This link no longer opens anything. Ask for a new one.');
   }
+  // An open board asks every two seconds.
+  await rows(
+    `UPDATE board_links SET used_at = now() WHERE id = $1 AND (used_at IS NULL OR used_at < now() - interval '1 minute')`,
+    [link.id],
+  );
   return { networkId: link.networkId, link: link.id, name: link.name, found };
 }
 
@@ -259,12 +263,24 @@ const namesOf = (draft: Plan, { id = '', label, cue, where, colour, picture }: B
   label: label ?? objectIn(draft, 'cue', cue)?.name ?? cue,
 });
 
-function wouldDo(plan: Plan | null, { cue, where }: BoardButton, now: number) {
+/** What a button would do is worked out again after this time, or when something is published. */
+const EFFECT_MS = 10_000;
+type Effect = Pick<ShownButton, 'screens' | 'lastsMs'>;
+const effects = new WeakMap<Plan, Map<string, { readonly at: number; readonly effect: Effect }>>();
+
+/** Every open board asks every two seconds, and in a large network the answer takes a while. */
+function wouldDo(plan: Plan | null, { cue, where }: BoardButton, now: number): Effect {
   if (!plan || !objectIn(plan, 'cue', cue)) return { screens: 0, lastsMs: null };
-  const reached = reachedBy(plan, cue, where);
+  const known = effects.get(plan) ?? new Map<string, { readonly at: number; readonly effect: Effect }>();
+  effects.set(plan, known);
+  const key = JSON.stringify([cue, where]);
+  const before = known.get(key);
+  if (before && now - before.at >= 0 && now - before.at < EFFECT_MS) return before.effect;
   const firing = { cue, at: new Date(now).toISOString() };
-  const { screens, until } = cueEffect(plan, cue, reached, [firing], now);
-  return { screens: screens.length, lastsMs: until === null ? null : until - now };
+  const { screens, until } = cueEffect(plan, cue, reachedBy(plan, cue, where), [firing], now);
+  const effect = { screens: screens.length, lastsMs: until === null ? null : until - now };
+  known.set(key, { at: now, effect });
+  return effect;
 }
 
 function isOn(plan: Plan | null, { cue, where }: BoardButton, screens: readonly string[]): boolean {

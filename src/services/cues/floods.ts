@@ -10,10 +10,12 @@ import type { Actor } from '../people';
  * this process: with several web servers each lets as many through.
  */
 
-/** One button, key or panel with one cue; and all of a network together. */
+/** One hand with one cue; one hand with all of them, so that it can't hold up the others; and all of a network together. */
 const EACH = { points: 10, duration: 10 };
-const TOGETHER = { points: 100, duration: 10 };
+const HAND = { points: 30, duration: 10 };
+const TOGETHER = { points: 200, duration: 10 };
 const each = new RateLimiterMemory(EACH);
+const hand = new RateLimiterMemory(HAND);
 const together = new RateLimiterMemory(TOGETHER);
 
 /** By what a cue is fired. */
@@ -38,6 +40,7 @@ export interface Flood {
 export async function limitPresses(presser: Presser, cue: string) {
   const { networkId, key } = presser;
   try {
+    await hand.consume(`${networkId} ${key}`);
     await each.consume(`${networkId} ${key} ${cue}`);
     await together.consume(networkId);
   } catch (reached) {
