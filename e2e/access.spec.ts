@@ -26,6 +26,9 @@ test('every place is open to all, by day and by night', async ({ page }) => {
   await page.goto(server('/join#nothing'));
   await expect(page.getByRole('alert').filter({ hasText: 'ask for another' })).toBeVisible();
   await isOpen('a link that is used up');
+  await page.goto(server('/board#nothing'));
+  await expect(page.getByText('This link no longer opens anything', { exact: false })).toBeVisible();
+  await isOpen('a board’s link that was ended');
   await openSession(page);
   for (const [place, path] of PLACES) {
     await page.goto(server(path));

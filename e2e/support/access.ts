@@ -17,6 +17,7 @@ export const PLACES: readonly (readonly [string, string])[] = [
   ['Profiles', '/screens/profiles'],
   ['the page of a screen', '/screens/ternholm-hall'],
   ['Publish', '/publish'],
+  ['Boards', '/cues'],
   ['Takeovers', '/takeovers'],
   ['People', '/people'],
   ['Network', '/network'],

@@ -5,7 +5,6 @@ import {
   type Bulletin,
   type Cue,
   type Item,
-  type Layout,
   type Plan,
   type Playlist,
   type Profile,
@@ -366,7 +365,7 @@ const BOOKINGS: Booking[] = [
   booking('gangway-day', 'Gangway by day', { playlist: 'gangway' }, 'gangway', { windows: [['05:30', '22:00']] }),
   booking('lanes-day', 'Car lanes', { playlist: 'lanes' }, 'lanes', { windows: [['05:00', '23:00']] }),
   booking('cafe-cards', 'Café cards', { playlist: 'cafe' }, 'cafe', { windows: [['05:00', '23:30']] }),
-  booking('kiosk-card', 'Kiosk card', { layout: 'kiosk-board' }, 'kiosk', {
+  booking('kiosk-card', 'Kiosk card', { media: 'menu-tall', durationMs: 20_000 }, 'kiosk', {
     windows: [['opens', 'closes']],
   }),
   booking('crew-board', 'Crew board', { playlist: 'crew' }, 'staff', {}),
@@ -444,7 +443,7 @@ const BOOKINGS: Booking[] = [
   ),
 ];
 
-/** What waits for a button, a touch or a key. */
+/** What waits for a button or a key. */
 const FIRED: Booking[] = [
   booking(
     'birthday',
@@ -487,20 +486,6 @@ const CUES: Cue[] = [
 
 const BULLETINS: Bulletin[] = [
   { id: 'birthday', name: 'Birthday greeting', kind: 'notice', text: 'Happy birthday\nfrom all of us on board!' },
-  { id: 'birthday-here', name: 'Birthday, touch here', kind: 'notice', text: 'Is it your birthday?\nTouch here.' },
-];
-
-const LAYOUTS: Layout[] = [
-  {
-    ...{ id: 'kiosk-board', name: 'Kiosk board', width: 1080, height: 1920, background: '#1B2330' },
-    zones: [
-      { id: 'menu', x: 0, y: 0, width: 1080, height: 1536, content: { media: 'menu-tall' }, fit: 'fill' },
-      {
-        ...{ id: 'birthday', x: 0, y: 1536, width: 1080, height: 384 },
-        ...{ content: { bulletin: 'birthday-here' }, touch: { cue: 'birthday' } },
-      },
-    ],
-  },
 ];
 
 const BOARDS: Board[] = [
@@ -525,7 +510,6 @@ export function demoPlan(): Plan {
     playlists: PLAYLISTS,
     bulletins: BULLETINS,
     cues: CUES,
-    layouts: LAYOUTS,
     bookings: [...BOOKINGS, ...FIRED],
     boards: BOARDS,
   };
