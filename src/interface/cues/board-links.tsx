@@ -41,8 +41,8 @@ export function BoardLinks({ board, links }: { board: Board; links: readonly Boa
   return (
     <>
       <p className="text-faint">
-        A link opens this board and nothing else. Whoever has it can press its buttons without logging in. Make one for
-        each person or place, so that you can end it alone.
+        A link opens this board and nothing else. Everyone who has it can press its buttons without logging in. Make one
+        for each person or place, so that you can end it alone.
       </p>
       <form
         className="mt-4 flex items-end gap-2"
@@ -66,11 +66,16 @@ export function BoardLinks({ board, links }: { board: Board; links: readonly Boa
       {made && address !== null && (
         <div className="mt-4">
           <SecretAddress label="Link to the board" address={address} onTold={notify}>
-            Open it on {made.name}’s phone: scan the code, or send the link. It is shown only now.
+            For {made.name}: scan the code with the phone, or send the link. It is shown only now.
           </SecretAddress>
-          <div className="mt-3 inline-block bg-white p-4">
-            <QRCodeSVG value={address} size={220} title={`QR code of the link for ${made.name}`} />
-          </div>
+          {/* Cameras need a white margin around it, by night too. */}
+          <QRCodeSVG
+            value={address}
+            size={240}
+            marginSize={4}
+            title={`QR code of the link for ${made.name}`}
+            className="mt-3"
+          />
         </div>
       )}
       <h3 className="mt-6 text-base">Links</h3>

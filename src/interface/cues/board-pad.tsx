@@ -35,7 +35,7 @@ export function BoardPad({
   onPress: (button: ShownButton, end: boolean) => void;
 }) {
   return (
-    <ul className="grid grid-cols-[repeat(auto-fill,minmax(9.5rem,1fr))] gap-3">
+    <ul className="grid items-start grid-cols-[repeat(auto-fill,minmax(9.5rem,1fr))] gap-3">
       {board.buttons.map((button) => {
         const { id, label, colour, picture, screens, lastsMs, onUntil } = button;
         const left = onUntil === null ? 0 : Date.parse(onUntil) - now;
@@ -58,7 +58,7 @@ export function BoardPad({
             {left > 0 && (
               <p className="flex items-center justify-between gap-2 bg-sheet px-2 py-1">
                 <span role="timer" aria-label={`${label}: time left`}>
-                  On, {spell(Math.ceil(left / 1000) * 1000)} left
+                  {spell(Math.ceil(left / 1000) * 1000)} left
                 </span>
                 <button
                   type="button"
