@@ -17,11 +17,11 @@ export function BoardPicture({
   return (
     <span aria-hidden className={`flex items-center justify-center overflow-hidden [container-type:size] ${className}`}>
       <span
-        className="relative block shrink-0 bg-black"
+        className="relative block shrink-0"
         style={{
           width: `min(100cqw, calc(100cqh * ${width} / ${height}))`,
           height: `min(100cqh, calc(100cqw * ${height} / ${width}))`,
-          ...(background === undefined ? {} : { background }),
+          background: background ?? '#000',
         }}
       >
         {parts.map((part, i) => (
