@@ -166,7 +166,6 @@ export function BookingForm({
             />
           )}
         />
-        <Starts form={form} plan={draft} />
         <SaidWhen form={form} context={context} />
         <Disclosure as="div" className="!mt-2" defaultOpen={false}>
           {({ open }) => (
@@ -180,6 +179,7 @@ export function BookingForm({
             </>
           )}
         </Disclosure>
+        <Starts form={form} plan={draft} />
         <WhichWins form={form} />
         {valid && reached && <NextDays booking={valid} isNew={!booking} screens={reached.screens} />}
       </AutoForm>
