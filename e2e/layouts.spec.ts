@@ -74,18 +74,21 @@ test('a layout of four zones plays each by its own clock, and none is ever blank
   const log = await watched();
   expect(new Set(log.map(([, id]) => id))).toEqual(new Set(zones.map(({ id }) => id)));
   expect(log.filter(([, , shown]) => shown === '')).toEqual([]);
-  // Each frame against the forecast, but for some near a change, which may come a frame or two late on a busy machine.
+  // Each frame against the forecast: late it may be on a busy machine, for a few frames; wrong never.
   const program = screenProgram(await draft(), 'pier-end');
-  const [from, to] = [(log[0]?.[0] ?? 0) - 1000, (log.at(-1)?.[0] ?? 0) + 1000];
+  const [from, to] = [(log[0]?.[0] ?? 0) - 5000, (log.at(-1)?.[0] ?? 0) + 1000];
   const { segments, plays } = forecast(program, from, to, { plays: true });
   const [segment, play] = [segments[0], plays[0]];
   if (!segment || !play) throw new Error('nothing is planned');
   const due = new Map(zonePlays(program, placeOf(program), segment, play)?.map((one) => [one.zone, one.plays]));
-  const wrong = log.filter(
-    ([at, id, shown]) =>
-      !due.get(id)?.some((one) => [one.media, one.bulletin].includes(shown) && at > one.from - 60 && at < one.to + 400),
-  );
-  expect(wrong).toEqual([]);
+  const around = (id: string, at: number) => {
+    const own = due.get(id) ?? [];
+    const i = own.findIndex((one) => one.from <= at && at < one.to);
+    return own.slice(Math.max(0, i - 1), i + 1).map((one) => one.media ?? one.bulletin);
+  };
+  expect(log.filter(([at, id, shown]) => ![...around(id, at), ...around(id, at + 60)].includes(shown))).toEqual([]);
+  const late = log.filter(([at, id, shown]) => ![at - 400, at, at + 60].some((t) => around(id, t).at(-1) === shown));
+  expect(late.length).toBeLessThanOrEqual(log.length * 0.05);
   // People see each zone's picture on Now.
   await page.goto(server('/'));
   const tile = page.locator('[data-screen="pier-end"]');
