@@ -68,6 +68,6 @@ export {
   type WantedSize,
 } from './library';
 export { patchesSchema } from './patch-schema';
-export { layoutProblems } from './layouts-within';
+export { layoutProblems, reachingLayouts } from './layouts-within';
 export { nestingProblems } from './nesting';
 export { countTags, tagOf, tagsOf, type TagCount } from './tags';

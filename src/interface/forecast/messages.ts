@@ -18,6 +18,7 @@ import type {
 } from '@/core/forecast';
 import type { KnownFiring } from '@/core/cues';
 import type { Instant } from '@/core/instant';
+import type { LayoutSeen } from '@/core/layouts';
 import type { Booking, LoosePatch, Patch, Site } from '@/core/plan';
 import type { Told } from '@/core/profiles';
 import type { Besides, Finding, Fix } from '@/core/preflight';
@@ -35,6 +36,8 @@ interface Fired {
 /** What the page asks of the forecast worker about a plan, and what it answers. */
 export type Question =
   | (Fired & { readonly kind: 'glances'; readonly at: Instant; readonly screens: readonly string[] })
+  /** How each kind of screen sees a layout. */
+  | (Fired & { readonly kind: 'layout'; readonly layout: string; readonly at: Instant })
   | (Fired & {
       readonly kind: 'changes';
       readonly from: Instant;
@@ -112,6 +115,7 @@ export interface OutcomeAnswer {
 
 export interface Answers {
   glances: readonly Glance[];
+  layout: readonly LayoutSeen[];
   changes: readonly Change[];
   segments: readonly Segment[];
   why: Explanation;

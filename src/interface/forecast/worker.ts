@@ -25,6 +25,7 @@ import { sharing, withPatches, type Plan } from '@/core/plan';
 import { abilitiesIn } from '@/core/profiles';
 import { besidesOf, findings } from '@/core/preflight';
 import { screensMatching, selectorOf } from '@/core/selector';
+import { layoutSeen } from '@/core/layouts';
 import { adoptZones, type LocalDate } from '@/core/when';
 import { pack } from './packed';
 import type { Answers, FromWorker, Question, ToWorker } from './messages';
@@ -60,6 +61,8 @@ function answer(plan: Plan, question: Question): unknown {
   switch (question.kind) {
     case 'glances':
       return glances(plan, question.at, new Set(question.screens), sameFirings(question.firings));
+    case 'layout':
+      return layoutSeen(plan, question.layout, question.at, sameFirings(question.firings));
     case 'changes':
       return changes(
         ...([plan, question.from, question.to, question.screens && new Set(question.screens)] as const),

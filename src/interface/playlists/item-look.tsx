@@ -1,38 +1,17 @@
 'use client';
 
-import type { ReactNode } from 'react';
-import {
-  FITS,
-  LONGEST_TRANSITION_MS,
-  TRANSITIONS,
-  readDuration,
-  readVolume,
-  transitionWords,
-  volumeText,
-  type Fit,
-  type Item,
-  type Media,
-  type Transition,
-} from '@/core/plan';
-import { misread, type Result } from '@/core/refusal';
+import { readVolume, transitionWords, volumeText, type Item, type Media } from '@/core/plan';
+import type { Result } from '@/core/refusal';
 import { describeWhen } from '@/core/when';
+import { FitField, Labelled, MIXED, TransitionField } from '@/interface/forms/look-fields';
 import { readingsNote } from '@/interface/forms/other-readings';
 import { readSaid } from '@/interface/forms/read-said';
 import { SavedInput } from '@/interface/forms/saved-input';
 import { usePhraseContext } from '@/interface/forms/use-phrase-context';
-import { Select } from '@/interface/kit/controls/field';
 import { FIT_WORDS } from '@/interface/kit/words/media-words';
 
 /** What an item says of its files' turns besides how long they last. */
 export type Look = Pick<Item, 'transition' | 'fit' | 'volume' | 'when'>;
-
-const TRANSITION_WORDS: Record<Transition['kind'], string> = {
-  cut: 'cut',
-  fade: 'fade',
-  slide: 'slide',
-  wipe: 'wipe',
-};
-const USUAL_MS = 600;
 
 /** What differs from the usual, in words: "fade 0.6 s", "filling", "sound 80 %". */
 export function lookWords({ transition, fit, volume, when }: Look): string[] {
@@ -47,8 +26,6 @@ export function lookWords({ transition, fit, volume, when }: Look): string[] {
 /** What all have alike; undefined where they differ. */
 const common = <T,>(values: readonly T[]): T | undefined =>
   values.every((one) => one === values[0]) ? values[0] : undefined;
-
-const MIXED = 'mixed';
 
 /**
  * How one item comes in, stands, sounds and when it is there; or several at once, where a field that differs says so and is left alone until it
@@ -84,64 +61,14 @@ export function ItemLook({
     <>
       {hasLook && (
         <>
-          <Labelled name="Transition">
-            <span className="flex items-center gap-1.5">
-              <Select
-                aria-label={`Transition of ${names}`}
-                value={kind ?? MIXED}
-                className="!w-24"
-                onChange={({ target }) =>
-                  void onChange({
-                    transition:
-                      target.value === 'cut' || target.value === MIXED
-                        ? undefined
-                        : { kind: target.value as Transition['kind'], ms: ms ?? USUAL_MS },
-                  })
-                }
-              >
-                {kind === undefined && <option value={MIXED}>{MIXED}</option>}
-                {TRANSITIONS.map((one) => (
-                  <option key={one} value={one}>
-                    {TRANSITION_WORDS[one]}
-                  </option>
-                ))}
-              </Select>
-              {kind !== undefined && kind !== 'cut' && (
-                <SavedInput
-                  label={`Seconds of the transition of ${names}`}
-                  of={of('transition')}
-                  value={ms === undefined ? '' : String(ms / 1000)}
-                  placeholder={MIXED}
-                  inputMode="decimal"
-                  read={readTransition}
-                  save={(length) => onChange({ transition: { kind, ms: length } })}
-                  width="w-20"
-                  className="text-right font-code"
-                >
-                  s
-                </SavedInput>
-              )}
-            </span>
-          </Labelled>
-          <Labelled name="Fit">
-            <Select
-              aria-label={`Fit of ${names}`}
-              value={fit ?? MIXED}
-              className="!w-44"
-              onChange={({ target }) =>
-                void onChange({
-                  fit: target.value === 'whole' || target.value === MIXED ? undefined : (target.value as Fit),
-                })
-              }
-            >
-              {fit === undefined && <option value={MIXED}>{MIXED}</option>}
-              {FITS.map((one) => (
-                <option key={one} value={one}>
-                  {FIT_WORDS[one]}
-                </option>
-              ))}
-            </Select>
-          </Labelled>
+          <TransitionField
+            names={names}
+            of={of('transition')}
+            kind={kind}
+            ms={ms}
+            onChange={(transition) => onChange({ transition })}
+          />
+          <FitField names={names} fit={fit} onChange={(next) => void onChange({ fit: next })} />
           {isHeard && (
             <Labelled name="Volume">
               <SavedInput
@@ -174,22 +101,5 @@ export function ItemLook({
         />
       </Labelled>
     </>
-  );
-}
-
-function readTransition(text: string): Result<number> {
-  const read = readDuration(text);
-  if (!read.ok || read.value <= LONGEST_TRANSITION_MS) return read;
-  return misread('A transition lasts at most 5 seconds.');
-}
-
-function Labelled({ name, wide = false, children }: { name: string; wide?: boolean; children: ReactNode }) {
-  return (
-    <span className={`flex items-start gap-2 text-sm ${wide ? 'min-w-60 flex-1' : ''}`}>
-      <span aria-hidden className="pt-1.5 whitespace-nowrap text-faint">
-        {name}
-      </span>
-      {children}
-    </span>
   );
 }

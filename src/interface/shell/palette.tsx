@@ -30,6 +30,7 @@ const ACTS: readonly (readonly [name: string, path: string, needs?: Permission])
   ['Publish', '/publish'],
   ['Add files to the library', '/library', 'library'],
   ['Make a playlist', '/playlists', 'plan'],
+  ['Make a layout', '/layouts', 'plan'],
   ['Add a site', '/screens?add=site', 'plan'],
   ['Add a screen', '/screens?add=screen', 'plan'],
   ['Pair several players', '/screens?pair=several', 'operate'],

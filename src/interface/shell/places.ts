@@ -3,6 +3,7 @@ export const PLACES = [
   { path: '/', name: 'Now', key: 'n' },
   { path: '/library', name: 'Library', key: 'l' },
   { path: '/playlists', name: 'Playlists', key: 'p' },
+  { path: '/layouts', name: 'Layouts', key: 'y' },
   { path: '/plan', name: 'Plan', key: 'b' },
   { path: '/screens', name: 'Screens', key: 's' },
   { path: '/cues', name: 'Boards', key: 'c' },

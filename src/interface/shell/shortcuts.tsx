@@ -33,6 +33,10 @@ const OF_PLACE: Readonly<Record<string, readonly (readonly [string, string])[]>>
     ['Enter', 'Open a booking'],
     ['Del', 'Remove a bar'],
   ],
+  '/layouts': [
+    ['arrows, Shift arrows', 'On a border, or a zone that lies over others: move it by 1 or 10 pixels'],
+    ['Enter, Esc', 'Save a field, or restore it'],
+  ],
   '/playlists': [
     ['Space, arrows, Space', 'On a grip: pick up an item, move it, put it down'],
     ['Enter, Esc', 'Save a field, or restore it'],

@@ -33,7 +33,7 @@ export function TopBar() {
       </Link>
       <nav
         aria-label="Places"
-        className="order-last flex w-full items-stretch justify-between sm:order-none sm:w-auto sm:justify-start"
+        className="order-last flex w-full flex-wrap items-stretch justify-between sm:order-none sm:w-auto sm:flex-nowrap sm:justify-start"
       >
         {PLACES.slice(0, -5).map(({ path: to, name }) => {
           const here = to === '/' ? path === '/' : path.startsWith(to);

@@ -12,6 +12,7 @@ export function pathTo({ kind, id }: ObjectKey): string {
     case 'media':
       return `/library/${written}`;
     case 'layout':
+      return `/layouts/${written}`;
     case 'bulletin':
       return '/plan';
     case 'cue':

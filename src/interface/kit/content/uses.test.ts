@@ -13,6 +13,7 @@ const plan = {
     { id: 'other', name: 'Other', items: [{ media: 'gale' }, { playlist: 'house' }] },
     { id: 'sea', name: 'Sea', items: [] },
   ],
+  layouts: [{ id: 'board', name: 'Board', zones: [{ id: 'main', content: { playlist: 'house' } }] }],
   bookings: [
     { id: 'b1', name: 'Flag day', content: { media: 'flag' } },
     { id: 'b2', name: 'Evening', content: { playlist: 'house' } },
@@ -43,6 +44,7 @@ test('where a file is used: playlists, bookings, backdrops, each with the way to
 test('where a playlist is used: in others, as music, in bookings and backdrops', () => {
   expect(told('playlist', 'house')).toEqual([
     'playlist Other /playlists/other',
+    'layout Board /layouts/board',
     'booking Evening /plan?booking=b2',
     'backdrop of Hall /screens?screen=hall',
   ]);

@@ -1,17 +1,19 @@
-import type { Content, Media, Plan, Playlist } from '@/core/plan';
+import type { Content, Layout, Media, Plan, Playlist } from '@/core/plan';
 import { matches, mediaTerms, selectorOf } from '@/core/selector';
 import { pathTo } from './path-to';
 
-/** A place of the plan that shows a file or a playlist, or lets it be heard. */
+/** A place of the plan that shows a file, a playlist or a layout, or lets it be heard. */
 export interface Use {
   readonly what: string;
   readonly path: string;
 }
 
 export type Used =
-  { readonly kind: 'media'; readonly object: Media } | { readonly kind: 'playlist'; readonly object: Playlist };
+  | { readonly kind: 'media'; readonly object: Media }
+  | { readonly kind: 'playlist'; readonly object: Playlist }
+  | { readonly kind: 'layout'; readonly object: Layout };
 
-/** Where a file or playlist is used: by name, or by a rule that collects files like it. */
+/** Where a file, a playlist or a layout is used: by name, or by a rule that collects files like it. */
 export function usesOf(plan: Plan, used: Used): Use[] {
   const { kind } = used;
   const { id } = used.object;
@@ -20,6 +22,9 @@ export function usesOf(plan: Plan, used: Used): Use[] {
     ...plan.playlists
       .filter((playlist) => playlist.items.some((item) => item[kind] === id))
       .map((playlist) => ({ what: `playlist ${playlist.name}`, path: pathTo({ kind: 'playlist', id: playlist.id }) })),
+    ...plan.layouts
+      .filter(({ zones }) => zones.some(({ content }) => shows(content)))
+      .map((layout) => ({ what: `layout ${layout.name}`, path: pathTo({ kind: 'layout', id: layout.id }) })),
     ...(used.kind === 'media' ? collecting(plan, used.object) : []),
     ...plan.playlists
       .filter(({ music }) => kind === 'playlist' && music?.playlist === id)

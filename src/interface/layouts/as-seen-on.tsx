@@ -1,0 +1,174 @@
+'use client';
+
+import { useEffect, useState } from 'react';
+import type { LayoutSeen, ZoneSeen } from '@/core/layouts';
+import { READ_FROM_M, USUAL_INCHES, wantSound } from '@/core/layouts';
+import type { Layout } from '@/core/plan';
+import { useMoment } from '@/interface/data/moment';
+import { useFirings } from '@/interface/data/queries';
+import { useIndex, useNetwork, useThumbnails } from '@/interface/data/provider';
+import { useZone } from '@/interface/data/zone';
+import { ask } from '@/interface/forecast/client';
+import { BoardPicture } from '@/interface/kit/content/board-picture';
+import { Lantern } from '@/interface/kit/lantern/lantern';
+import { counted, timeNear } from '@/interface/kit/words/format';
+
+/** The room for one picture, in pixels. */
+const ROOM = { width: 190, height: 150 };
+/** So many screens are named by their names. */
+const NAMED = 3;
+
+/** How all sizes of screens see a layout at the moment, side by side, and what is wrong with it there. */
+export function AsSeenOn({ layout }: { layout: Layout }) {
+  const { draft } = useNetwork('draft');
+  const { moment } = useMoment();
+  const zone = useZone();
+  const thumbnail = useThumbnails();
+  const index = useIndex(draft);
+  const seen = useSeen(layout.id);
+  const nameOf = (id: string) => index.screens.get(id)?.name ?? id;
+  const sounding = wantSound(draft, layout.zones);
+  const heard = layout.zones.find(({ sound }) => sound);
+  const silent = sounding.filter(({ id }) => id !== heard?.id);
+  return (
+    <section aria-labelledby="seen" className="mt-7 border-t border-rule pt-3">
+      <h2 id="seen" className="text-lg">
+        As seen on your screens
+      </h2>
+      {seen?.length === 0 && <p className="text-faint">You have no screens yet. Add them on Screens.</p>}
+      <ul className="mt-2 flex flex-wrap items-end gap-x-5 gap-y-4">
+        {seen?.map((one) => {
+          const { width, height, screens, board, isOn } = one;
+          const scale = Math.min(ROOM.width / width, ROOM.height / height);
+          return (
+            <li key={`${width} ${height} ${screens[0]}`} data-testid="seen-on" className="max-w-48">
+              <span
+                className="block overflow-hidden bg-[#000] outline-1 outline-rule"
+                style={{ width: width * scale, height: height * scale }}
+              >
+                <BoardPicture board={board} thumbnail={thumbnail} className="h-full w-full" />
+              </span>
+              <span className="mt-1 block font-code text-xs">
+                {width} × {height}
+              </span>
+              <span className="block text-sm text-faint" title={screens.map(nameOf).join(', ')}>
+                {screens.length <= NAMED ? screens.map(nameOf).join(', ') : counted(screens.length, 'screen')}
+              </span>
+              {isOn && (
+                <span className="flex items-center gap-1 text-sm">
+                  <Lantern state="lit" /> booked for this moment
+                </span>
+              )}
+            </li>
+          );
+        })}
+      </ul>
+      {seen && seen.length > 0 && (
+        <ul aria-label="Problems" className="mt-3 max-w-3xl space-y-0.5 text-sm">
+          {emptyWords(seen, (at) => timeNear(at, moment, zone)).map((words) => (
+            <li key={words}>{words}</li>
+          ))}
+          {smallWords(seen).map((words) => (
+            <li key={words}>{words}</li>
+          ))}
+          {silent.length > 0 && sounding.length > 1 && (
+            <li>
+              {sounding.map(({ id }) => `“${id}”`).join(' and ')} both want sound.{' '}
+              {heard ? `“${heard.id}” is heard, the others are silent.` : 'None is heard: tick “Heard” in one of them.'}
+            </li>
+          )}
+          {silent.length === 1 && sounding.length === 1 && (
+            <li>“{silent[0]?.id}” has sound, and isn’t heard. Tick “Heard” in it to change that.</li>
+          )}
+        </ul>
+      )}
+      {seen?.some(({ zones }) => zones.some(({ small }) => small !== null)) && (
+        <p className="mt-2 max-w-3xl text-xs text-faint">
+          A capital letter has to be 16 minutes of arc high to be read, which is 23 mm from {READ_FROM_M} m (ISO
+          9241-303). A screen counts as {USUAL_INCHES} inches, but for walls, whose size is known, and the smallest
+          writing in a picture as a sixteenth of its height. Both are common practice.
+        </p>
+      )}
+    </section>
+  );
+}
+
+interface Known {
+  readonly key: string;
+  readonly layout: string;
+  readonly from: number;
+  readonly to: number;
+  readonly seen: readonly LayoutSeen[];
+}
+
+/** How screens see a layout at the moment; asked for again when the plan changes, or the first zone shows something else. */
+function useSeen(layout: string): readonly LayoutSeen[] | null {
+  const { drafted } = useNetwork('drafted');
+  const { moment } = useMoment();
+  const firings = useFirings();
+  const [known, setKnown] = useState<Known | null>(null);
+  const holds =
+    known !== null && known.key === drafted.key && known.layout === layout && moment >= known.from && moment < known.to;
+  const at = holds ? known.from : moment;
+  useEffect(() => {
+    if (holds) return;
+    let isWanted = true;
+    void ask(drafted, { kind: 'layout', layout, at, firings }).then(
+      (seen) =>
+        isWanted &&
+        setKnown({
+          ...{ key: drafted.key, layout, seen, from: at },
+          to: Math.min(Infinity, ...seen.map(({ until }) => until ?? Infinity)),
+        }),
+      () => undefined,
+    );
+    return () => {
+      isWanted = false;
+    };
+  }, [holds, drafted, layout, at, firings]);
+  return known?.layout === layout ? known.seen : null;
+}
+
+const BECAUSE: Record<NonNullable<ZoneSeen['why']>, string> = {
+  'nothing chosen': 'nothing was chosen for it',
+  'its time': 'that is not its time',
+  'what it shows': 'what it shows has nothing for them then',
+};
+
+/** Which zones are empty in the day ahead, each with why, when, and on how many screens. */
+function emptyWords(seen: readonly LayoutSeen[], time: (at: number) => string): string[] {
+  const found = new Map<string, { words: (screens: string) => string; count: number; sizes: string[] }>();
+  for (const { zones, screens, width, height } of seen)
+    for (const { zone, why, empty } of zones) {
+      if (why === null) continue;
+      const when =
+        why === 'nothing chosen' ? '' : ` ${empty.map(([from, to]) => `${time(from)}–${time(to)}`).join(', ')}`;
+      const key = `${zone}|${why}|${when}`;
+      const known = found.get(key) ?? {
+        words: (on) => `“${zone}” is empty${when} on ${on}: ${BECAUSE[why]}.`,
+        ...{ count: 0, sizes: [] },
+      };
+      known.count += screens.length;
+      known.sizes.push(`${width} × ${height}`);
+      found.set(key, known);
+    }
+  const all = seen.reduce((sum, { screens }) => sum + screens.length, 0);
+  return [...found.values()].map(({ words, count }) => words(count === all ? 'all screens' : counted(count, 'screen')));
+}
+
+/** Where the writing of a zone can't be read from afar, by zone. */
+function smallWords(seen: readonly LayoutSeen[]): string[] {
+  const found = new Map<string, { mm: number; least: number; sizes: Set<string> }>();
+  for (const { zones, width, height } of seen)
+    for (const { zone, small } of zones) {
+      if (!small) continue;
+      const known = found.get(zone) ?? { mm: Infinity, least: small.leastMm, sizes: new Set<string>() };
+      known.mm = Math.min(known.mm, small.mm);
+      known.sizes.add(`${width} × ${height}`);
+      found.set(zone, known);
+    }
+  return [...found].map(
+    ([zone, { mm, least, sizes }]) =>
+      `Small writing in “${zone}” is about ${Math.max(1, Math.round(mm))} mm high on ${[...sizes].join(', ')}. From ${READ_FROM_M} m it takes ${Math.round(least)} mm: make the zone larger, or what it shows simpler.`,
+  );
+}
