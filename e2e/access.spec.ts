@@ -9,7 +9,7 @@ const OF_COLOUR = ['color-contrast', 'link-in-text-block'];
 /** WCAG 2.2 AA by axe-core: no violations in any place, by day and by night. */
 test('every place is open to all, by day and by night', async ({ page }) => {
   // A look at every place by every rule takes a machine that does other things too its time.
-  test.setTimeout(300_000);
+  test.setTimeout(600_000);
   // A page that its script can't take over as it came from the server is drawn again, and loses what was pressed until then.
   const errors: string[] = [];
   page.on('pageerror', ({ message }) => errors.push(`${page.url()}: ${message}`));

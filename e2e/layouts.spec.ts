@@ -1,5 +1,6 @@
-import type { Page } from '@playwright/test';
+import type { Locator, Page } from '@playwright/test';
 import { forecast, placeOf, screenProgram, zonePlays } from '@/core/forecast';
+import { violations } from './support/access';
 import { atThePier } from './support/pier';
 import { booked, draft, ternholm } from './support/plan';
 import { server } from './support/session';
@@ -93,7 +94,7 @@ test('a layout of four zones plays each by its own clock, and none is ever blank
   await page.goto(server('/'));
   const tile = page.locator('[data-screen="pier-end"]');
   await expect(tile).toHaveAccessibleName(/^Pier end: lit, Pier board/);
-  await expect(tile.getByText('Notice', { exact: true })).toBeAttached();
+  await expect(tile.getByText('Mind the step', { exact: true })).toBeAttached();
   await expect(tile.locator('img')).toHaveCount(3);
   await tile.click();
   await expect(page.getByText('Pier board, because it is booked with priority 5', { exact: false })).toBeVisible();
@@ -127,4 +128,107 @@ test('a foot line is drawn over whatever plays, and the screen goes on below it'
     { kind: 'playlist', id: 'pier-loop', remove: true },
     { kind: 'bulletin', id: 'pier-notice', remove: true },
   ]);
+});
+
+/** Drags with the mouse, from the middle of one thing to a place in another. */
+async function drag(from: Locator, to: Locator, across = 0.5): Promise<void> {
+  await from.hover();
+  await page.mouse.down();
+  const [a, b] = [await from.boundingBox(), await to.boundingBox()];
+  if (!a || !b) throw new Error('It is hidden.');
+  await page.mouse.move(a.x + a.width / 2 + 10, a.y + a.height / 2, { steps: 3 });
+  await page.mouse.move(b.x + b.width * across, b.y + b.height / 2, { steps: 5 });
+  await page.mouse.up();
+}
+
+test('a layout is begun, filled, pulled and swapped, and put on screens of both orientations', async () => {
+  const widths = async () =>
+    (await draft()).layouts
+      .find(({ name }) => name === 'Main and side')
+      ?.zones.map(({ id, x, width }) => [id, x, width]);
+  await page.goto(server('/layouts'));
+  await page.getByRole('button', { name: 'Main and side' }).click();
+  const zoneBox = (id: string) => page.getByTestId('layout').locator(`[data-zone="${id}"]`);
+  await expect(page.getByTestId('seen-on').first()).toBeVisible();
+  expect(await violations(page)).toEqual([]);
+
+  await page.getByLabel('Find what to show').fill('route map');
+  await drag(page.locator('[data-shelf="Route map"]'), zoneBox('main'));
+  await expect(zoneBox('main')).toHaveAccessibleName(/^main: Route map/);
+  await zoneBox('side').click();
+  await page.getByLabel('Text for side').fill('Boat at 5');
+  await page.getByLabel('Text for side').blur();
+  await expect(page.getByLabel('Text of the card')).toHaveValue('Boat at 5');
+
+  const border = page.getByRole('separator', { name: 'Border between main and side' });
+  await border.focus();
+  for (const key of ['Shift+ArrowLeft', 'Shift+ArrowLeft', 'ArrowRight']) await page.keyboard.press(key);
+  await expect(border).toHaveAttribute('aria-valuenow', '1421');
+  // What is done at once after it takes nothing back.
+  await page.getByLabel('Its loop goes on while the layout is away').check();
+  await expect.poll(widths).toEqual([
+    ['main', 0, 1421],
+    ['side', 1421, 499],
+  ]);
+  // Pulled near two thirds, it stops there.
+  await drag(border, page.getByTestId('layout'), 0.67);
+  await expect.poll(widths).toEqual([
+    ['main', 0, 1280],
+    ['side', 1280, 640],
+  ]);
+  expect((await draft()).layouts.find(({ name }) => name === 'Main and side')?.zones[1]?.goesOn).toBe(true);
+  await drag(zoneBox('side'), zoneBox('main'), 0.3);
+  await expect.poll(widths).toEqual([
+    ['side', 0, 1280],
+    ['main', 1280, 640],
+  ]);
+  await page.keyboard.press('Control+z');
+  await expect.poll(widths).toEqual([
+    ['main', 0, 1280],
+    ['side', 1280, 640],
+  ]);
+
+  await page.getByRole('button', { name: 'Put on screens' }).click();
+  await page.getByLabel('Where').fill('pier-end or gangway');
+  await expect(page.getByText('a portrait version of this layout', { exact: false })).toBeVisible();
+  await page.getByRole('button', { name: /^Book it on \d+ screens \(1 landscape, \d+ portrait\)$/ }).click();
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  const { layouts, bookings } = await draft();
+  const made = layouts.filter(({ name }) => name.startsWith('Main and side'));
+  expect(made.map(({ width, height }) => [width, height])).toEqual([
+    [1920, 1080],
+    [1080, 1920],
+  ]);
+  const booked = bookings.filter(({ content }) => made.some(({ id }) => id === content.layout));
+  expect(booked.map(({ where }) => where)).toEqual([
+    '(pier-end or gangway) and not is:portrait',
+    '(pier-end or gangway) and is:portrait',
+  ]);
+  await publish();
+  await expect(player.locator('#stage')).toHaveAttribute('data-media', made[0]?.id ?? '');
+  await expect(zone('side')).toContainText('Boat at 5');
+  await expect(page.getByText('booked for this moment').first()).toBeVisible();
+  // One act, and one undo; then the layout goes, too.
+  await page.keyboard.press('Control+z');
+  await expect
+    .poll(async () => (await draft()).bookings.filter(({ id }) => booked.some((one) => one.id === id)))
+    .toEqual([]);
+  await page.getByRole('button', { name: 'Delete this layout' }).click();
+  await expect(page.getByRole('heading', { name: 'Begin with an arrangement' })).toBeVisible();
+  expect((await draft()).layouts.filter(({ name }) => name.startsWith('Main and side'))).toEqual([]);
+  await publish();
+  await expect(player.locator('#stage')).toHaveAttribute('data-media', 'line-flag');
+});
+
+test('a picture in a picture is moved by keys, and what is changed right after it stays changed', async () => {
+  await page.goto(server('/layouts'));
+  await page.getByRole('button', { name: 'Picture in picture' }).click();
+  const inset = page.getByTestId('layout').locator('[data-zone="inset"]');
+  await inset.click();
+  await inset.press('Shift+ArrowLeft');
+  await page.getByRole('checkbox', { name: 'Heard' }).check();
+  const now = async () => (await draft()).layouts.flatMap(({ zones }) => zones).find(({ id }) => id === 'inset');
+  await expect.poll(now).toMatchObject({ x: 1174, y: 666, width: 640, sound: true });
+  await page.getByRole('button', { name: 'Delete this layout' }).click();
+  await expect.poll(now).toBeUndefined();
 });

@@ -8,6 +8,7 @@ export const PLACES: readonly (readonly [string, string])[] = [
   ['a file', '/library/route-map'],
   ['Playlists', '/playlists'],
   ['a playlist', '/playlists/house'],
+  ['Layouts', '/layouts'],
   ['Plan', '/plan'],
   ['Screens', '/screens'],
   ['Pictures', '/screens/pictures'],

@@ -41,7 +41,7 @@ export interface Board {
   readonly parts: readonly BoardPart[];
 }
 
-/** What a zone shows: a file, or the name of what is drawn otherwise; neither where it is empty then. */
+/** What a zone shows: a file, or the words of a card, or the name of an input; none of them where it is empty then. */
 export interface BoardPart {
   readonly media?: string | undefined;
   /** How the file is placed in it; absent: whole. */
@@ -154,7 +154,10 @@ function boardOf(
   if (!layout) {
     const name = nameOf(plan, kind, id);
     const size = { width: 16, height: 9 };
-    return { board: { kind, id, name, ...size, parts: [{ x: 0, y: 0, ...size, name }] }, until: turn.to };
+    return {
+      board: { kind, id, name, ...size, parts: [{ x: 0, y: 0, ...size, ...drawnWords(plan, kind, id) }] },
+      until: turn.to,
+    };
   }
   let until = turn.to;
   const of = new Map<string, Pick<BoardPart, 'media' | 'fit' | 'name'>>();
@@ -175,7 +178,13 @@ function boardOf(
 function pictured(plan: Plan, program: ScreenProgram, play: Play): Pick<BoardPart, 'media' | 'fit' | 'name'> {
   if (play.media !== undefined) return { media: play.media, fit: program.loops[play.loop]?.[play.item]?.fit };
   const { kind, id } = drawnIn(play);
-  return { name: nameOf(plan, kind, id) };
+  return drawnWords(plan, kind, id);
+}
+
+/** What is read of something that isn’t a file. */
+function drawnWords(plan: Plan, kind: DrawnKind, id: string): Pick<BoardPart, 'name'> {
+  const words = kind === 'bulletin' ? objectIn(plan, kind, id)?.text.trim() : undefined;
+  return { name: words || nameOf(plan, kind, id) };
 }
 
 function nameOf(plan: Plan, kind: DrawnKind, id: string): string {

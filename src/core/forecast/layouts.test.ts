@@ -104,7 +104,7 @@ test('a glance has the picture of each zone, and holds until the first of them c
       name: 'board',
       parts: [
         { x: 0, media: 'b' },
-        { x: 960, name: 'tide' },
+        { x: 960, name: 'Hello' },
       ],
     },
   });

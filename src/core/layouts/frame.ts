@@ -52,10 +52,11 @@ export function around(one: Frame, other: Frame): Frame {
 
 export const area = ({ width, height }: Size): number => width * height;
 
-/** Whether a zone lies over or under another one, as a picture in a picture does: such a one moves freely. */
+/** Whether a zone lies over another one, as a picture in a picture does: such a zone moves freely. */
 export const isFree = (zones: readonly Placed[], id: string): boolean => {
-  const own = zones.find((one) => one.id === id);
-  return own !== undefined && zones.some((one) => one.id !== id && overlap(one, own));
+  const at = zones.findIndex((one) => one.id === id);
+  const own = zones[at];
+  return own !== undefined && zones.slice(0, at).some((one) => overlap(one, own));
 };
 
 /** The zones with one of them changed. */

@@ -44,7 +44,7 @@ test.each(names)('the arrangement %s fills screens of any shape', (name) => {
   ]) {
     const zones = arranged(name, size);
     expect(fills(name === 'inset' ? zones.slice(0, 1) : zones, size)).toBe(true);
-    expect(isFree(zones, 'inset')).toBe(name === 'inset');
+    expect(zones.filter(({ id }) => isFree(zones, id)).map(({ id }) => id)).toEqual(name === 'inset' ? ['inset'] : []);
   }
 });
 
@@ -78,16 +78,19 @@ test('however zones are split, pulled, swapped and joined, they fill the layout 
   );
 });
 
-test('turned, the zones fill the layout again, and the largest one keeps its share at least', () => {
+test('turned, the zones fill the layout again, and the largest zone keeps its share, lines of text aside', () => {
   fc.assert(
     fc.property(tiled, (zones) => {
       const next = turnedZones(zones, WIDE);
       expect(fills(next, turnedSize(WIDE))).toBe(true);
-      const most = largest(zones);
-      const turned = next.find(({ id }) => id === most?.id);
-      const area = ({ width, height }: Placed) => width * height;
-      // A pixel at each edge is rounded.
-      if (most && turned) expect(area(turned)).toBeGreaterThan(area(most) * 0.98);
+      // A line of text gives way; what is no line keeps its share, but for a pixel at each edge.
+      const isLine = ({ width, height }: Placed) => height <= width / 4;
+      const areaOf = ({ width, height }: Placed) => width * height;
+      const most = largest(zones.filter((one) => !isLine(one)));
+      fc.pre(most !== undefined);
+      const turned = next.filter(({ id }) => id === most?.id).map(areaOf);
+      expect(turned).toHaveLength(1);
+      expect(turned[0]).toBeGreaterThan(areaOf(most as Placed) * 0.98);
     }),
   );
 });

@@ -20,6 +20,7 @@ import { WhereField } from '@/interface/forms/where-field';
 import { usePhraseContext } from '@/interface/forms/use-phrase-context';
 import { Conflicts, useRecord } from '@/interface/forms/use-record';
 import {
+  PRIORITIES,
   WHEN_INPUTS,
   bookingDocument,
   bookingFormSchema,
@@ -47,8 +48,6 @@ const FIELD_NAMES = {
   overlay: 'Over everything',
   overTakeovers: 'Over takeovers',
 };
-
-const PRIORITIES = ['1', '2', '3', '4', '5'];
 
 /** One booking: what, where, when, and how urgently; and what will come of it. */
 export function BookingForm({

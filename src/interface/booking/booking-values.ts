@@ -29,6 +29,9 @@ import {
 import { durationTextSchema, secondsTextSchema } from '@/interface/forms/seconds';
 import { contentOf, contentValue } from '@/interface/kit/content/content';
 
+/** As a form offers them; 5 wins over 1. */
+export const PRIORITIES = ['1', '2', '3', '4', '5'];
+
 /** A set of hours as fields. */
 export interface HoursValues {
   from: string;

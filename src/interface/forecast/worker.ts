@@ -51,7 +51,7 @@ function networkForecast(first: LocalDate, last: LocalDate): NetworkForecast {
 
 let firings: readonly KnownFiring[] = [];
 
-/** The list that was given last where this one says the same: programs are remembered by it. */
+/** The list that was given last, if this one has the same in it: programs are remembered by their list. */
 function sameFirings(list: readonly KnownFiring[] = []): readonly KnownFiring[] {
   if (!equal(list, firings)) firings = list;
   return firings;

@@ -1,14 +1,14 @@
 'use client';
 
-import { useEffect, useState } from 'react';
-import type { LayoutSeen, ZoneSeen } from '@/core/layouts';
-import { READ_FROM_M, USUAL_INCHES, wantSound } from '@/core/layouts';
+import equal from 'fast-deep-equal';
+import { useRef } from 'react';
+import { READ_FROM_M, USUAL_INCHES, wantSound, type LayoutSeen, type ZoneSeen } from '@/core/layouts';
 import type { Layout } from '@/core/plan';
 import { useMoment } from '@/interface/data/moment';
 import { useFirings } from '@/interface/data/queries';
 import { useIndex, useNetwork, useThumbnails } from '@/interface/data/provider';
 import { useZone } from '@/interface/data/zone';
-import { ask } from '@/interface/forecast/client';
+import { ask, useNewest } from '@/interface/forecast/client';
 import { BoardPicture } from '@/interface/kit/content/board-picture';
 import { Lantern } from '@/interface/kit/lantern/lantern';
 import { counted, timeNear } from '@/interface/kit/words/format';
@@ -73,7 +73,7 @@ export function AsSeenOn({ layout }: { layout: Layout }) {
           ))}
           {silent.length > 0 && sounding.length > 1 && (
             <li>
-              {sounding.map(({ id }) => `“${id}”`).join(' and ')} both want sound.{' '}
+              {sounding.map(({ id }) => `“${id}”`).join(', ')} have sound, and only one zone can be heard.{' '}
               {heard ? `“${heard.id}” is heard, the others are silent.` : 'None is heard: tick “Heard” in one of them.'}
             </li>
           )}
@@ -93,40 +93,29 @@ export function AsSeenOn({ layout }: { layout: Layout }) {
   );
 }
 
+/** How screens see a layout, for what it was asked, and from when to when it holds. */
 interface Known {
-  readonly key: string;
-  readonly layout: string;
+  readonly of: readonly unknown[];
   readonly from: number;
   readonly to: number;
   readonly seen: readonly LayoutSeen[];
 }
 
-/** How screens see a layout at the moment; asked for again when the plan changes, or the first zone shows something else. */
+/** How screens see a layout at the moment; asked for again when something changes, or the first zone shows something else. */
 function useSeen(layout: string): readonly LayoutSeen[] | null {
   const { drafted } = useNetwork('drafted');
   const { moment } = useMoment();
   const firings = useFirings();
-  const [known, setKnown] = useState<Known | null>(null);
-  const holds =
-    known !== null && known.key === drafted.key && known.layout === layout && moment >= known.from && moment < known.to;
-  const at = holds ? known.from : moment;
-  useEffect(() => {
-    if (holds) return;
-    let isWanted = true;
-    void ask(drafted, { kind: 'layout', layout, at, firings }).then(
-      (seen) =>
-        isWanted &&
-        setKnown({
-          ...{ key: drafted.key, layout, seen, from: at },
-          to: Math.min(Infinity, ...seen.map(({ until }) => until ?? Infinity)),
-        }),
-      () => undefined,
-    );
-    return () => {
-      isWanted = false;
-    };
-  }, [holds, drafted, layout, at, firings]);
-  return known?.layout === layout ? known.seen : null;
+  const known = useRef<Known | null>(null);
+  return useNewest(async () => {
+    const of = [drafted.key, layout, firings];
+    const holds = known.current && equal(known.current.of, of) && moment >= known.current.from;
+    if (known.current && holds && moment < known.current.to) return known.current.seen;
+    const seen = await ask(drafted, { kind: 'layout', layout, at: moment, firings });
+    const to = Math.min(Infinity, ...seen.map(({ until }) => until ?? Infinity));
+    known.current = { of, seen, from: moment, to };
+    return seen;
+  }, [drafted, layout, firings, moment]);
 }
 
 const BECAUSE: Record<NonNullable<ZoneSeen['why']>, string> = {
@@ -137,8 +126,8 @@ const BECAUSE: Record<NonNullable<ZoneSeen['why']>, string> = {
 
 /** Which zones are empty in the day ahead, each with why, when, and on how many screens. */
 function emptyWords(seen: readonly LayoutSeen[], time: (at: number) => string): string[] {
-  const found = new Map<string, { words: (screens: string) => string; count: number; sizes: string[] }>();
-  for (const { zones, screens, width, height } of seen)
+  const found = new Map<string, { words: (screens: string) => string; count: number }>();
+  for (const { zones, screens } of seen)
     for (const { zone, why, empty } of zones) {
       if (why === null) continue;
       const when =
@@ -146,10 +135,9 @@ function emptyWords(seen: readonly LayoutSeen[], time: (at: number) => string): 
       const key = `${zone}|${why}|${when}`;
       const known = found.get(key) ?? {
         words: (on) => `“${zone}” is empty${when} on ${on}: ${BECAUSE[why]}.`,
-        ...{ count: 0, sizes: [] },
+        count: 0,
       };
       known.count += screens.length;
-      known.sizes.push(`${width} × ${height}`);
       found.set(key, known);
     }
   const all = seen.reduce((sum, { screens }) => sum + screens.length, 0);

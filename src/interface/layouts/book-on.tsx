@@ -5,6 +5,7 @@ import { nameAmong } from '@/core/booking';
 import { isTall, partnerOf } from '@/core/layouts';
 import { added, type Layout, type Patch } from '@/core/plan';
 import { describeWhen } from '@/core/when';
+import { PRIORITIES } from '@/interface/booking/booking-values';
 import { useNetwork } from '@/interface/data/provider';
 import { OtherReadings } from '@/interface/forms/other-readings';
 import { readSaid } from '@/interface/forms/read-said';
@@ -17,14 +18,12 @@ import { selectScreens } from '@/interface/kit/screens/select-screens';
 import { counted } from '@/interface/kit/words/format';
 import { turnedLayout } from './turned-layout';
 
-const PRIORITIES = [1, 2, 3, 4, 5];
-
 /** Books a layout, and for screens of the other orientation its partner, which is made where there is none: one act, and one undo. */
 export function BookOn({ layout, onDone }: { layout: Layout; onDone: () => void }) {
   const { draft, edit } = useNetwork('draft', 'edit');
   const [where, setWhere] = useState('');
   const [said, setSaid] = useState('');
-  const [priority, setPriority] = useState(3);
+  const [priority, setPriority] = useState<string>('3');
   const [turns, setTurns] = useState(true);
   const [wrong, setWrong] = useState<string | null>(null);
   const context = usePhraseContext(where);
@@ -48,29 +47,24 @@ export function BookOn({ layout, onDone }: { layout: Layout; onDone: () => void 
       names.add(name);
       const times = when.value === undefined ? {} : { when: when.value };
       return added('booking', {
-        ...{ name, content: { layout: of }, where: on, priority, ...times },
+        ...{ name, content: { layout: of }, where: on, priority: Number(priority), ...times },
         created: new Date().toISOString(),
       });
     };
     const text = where.trim();
-    const both = turns && others.length > 0;
     const only = (shape: string) => (text === 'all' ? shape : `(${text}) and ${shape}`);
-    const [here, there] = tall ? ['is:portrait', 'not is:portrait'] : ['not is:portrait', 'is:portrait'];
-    let act: string | undefined;
-    let partnerId = partner?.id;
-    if (both && !partner) {
-      const made = await edit([turnedLayout(layout, draft.layouts)]);
-      if (!made.ok) return setWrong(made.message);
-      [partnerId, act] = [made.value.ids[0], made.value.act];
+    const patches: Patch[] = [];
+    if (!turns || others.length === 0) patches.push(booking(layout.id, text, layout.name));
+    else {
+      const turned = partner ?? turnedLayout(draft, layout);
+      if ('patch' in turned) patches.push(turned.patch);
+      const [here, there] = tall ? ['is:portrait', 'not is:portrait'] : ['not is:portrait', 'is:portrait'];
+      if (same > 0) patches.push(booking(layout.id, only(here), layout.name));
+      patches.push(booking(turned.id, only(there), `${layout.name}, ${other}`));
     }
-    const patches =
-      both && partnerId !== undefined
-        ? [booking(layout.id, only(here), layout.name), booking(partnerId, only(there), `${layout.name}, ${other}`)]
-        : [booking(layout.id, text, layout.name)];
     const result = await edit(
       patches,
-      `${layout.name} is booked on ${counted(both ? screens.length : same || screens.length, 'screen')} as a draft. Publish when you’re ready.`,
-      act,
+      `${layout.name} is booked on ${counted(screens.length, 'screen')} as a draft. Publish when you’re ready.`,
     );
     if (result.ok) onDone();
     else setWrong(result.message);
@@ -105,7 +99,7 @@ export function BookOn({ layout, onDone }: { layout: Layout; onDone: () => void 
         <OtherReadings text={said} context={context} onChoose={(one) => setSaid(describeWhen(one))} />
       )}
       <Field label="Priority" hint="5 wins over 1. Backdrops show where nothing is booked.">
-        <Select value={String(priority)} className="!w-24" onChange={({ target }) => setPriority(Number(target.value))}>
+        <Select value={priority} className="!w-24" onChange={({ target }) => setPriority(target.value)}>
           {PRIORITIES.map((one) => (
             <option key={one}>{one}</option>
           ))}
@@ -121,9 +115,11 @@ export function BookOn({ layout, onDone }: { layout: Layout; onDone: () => void 
           />
           <span>
             {counted(others.length, `${other} screen`)} {others.length === 1 ? 'shows' : 'show'}{' '}
-            {partner ? `“${partner.name}”` : `a layout of the same zones for ${other} screens, which is made`}
+            {partner ? `“${partner.name}”` : `a ${other} version of this layout, made for you`}
             <span className="block text-sm text-faint">
-              {turns ? `The other ${same} get this one.` : `All get this one. On ${other} screens it has black bars.`}
+              {!turns
+                ? `All get this one. On ${other} screens it has black bars.`
+                : same > 0 && `The other ${same} get this one.`}
             </span>
           </span>
         </label>

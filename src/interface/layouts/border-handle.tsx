@@ -31,7 +31,8 @@ export function BorderHandle({
   const [least, most] = limitsOf(zones, border, layout);
   /** Where it is while it is pulled. */
   const [at, setAt] = useState<number | null>(null);
-  const begun = useRef<number | null>(null);
+  /** Where the pointer began a pull, and where the border has come to. */
+  const begun = useRef<{ readonly pointer: number; at: number } | null>(null);
   const settled = useSettled((to: number) => {
     begun.current = null;
     setAt(null);
@@ -53,9 +54,9 @@ export function BorderHandle({
   const pointerAt = ({ clientX, clientY }: PointerEvent) => (axis === 'x' ? clientX : clientY);
   const onMove = (event: PointerEvent) => {
     if (begun.current === null) return;
-    const free = border.at + (pointerAt(event) - begun.current) / scale;
+    const free = border.at + (pointerAt(event) - begun.current.pointer) / scale;
     const stops = stopsFor(zones, axis, layout, [...before, ...after]);
-    pull(event.altKey ? free : snapped(free, stops, NEAR_PX / scale));
+    begun.current.at = pull(event.altKey ? free : snapped(free, stops, NEAR_PX / scale));
   };
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.key === 'Escape' && at !== null) {
@@ -89,12 +90,12 @@ export function BorderHandle({
         event.stopPropagation();
         event.currentTarget.setPointerCapture(event.pointerId);
         event.currentTarget.focus();
-        begun.current = pointerAt(event);
+        begun.current = { pointer: pointerAt(event), at: border.at };
       }}
       onPointerMove={onMove}
       onPointerUp={() => {
         if (begun.current === null) return;
-        settled.put(at ?? border.at);
+        settled.put(begun.current.at);
         settled.flush();
       }}
       onPointerCancel={giveUp}

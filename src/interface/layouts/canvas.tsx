@@ -3,10 +3,10 @@
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { useRef, useState, type KeyboardEvent } from 'react';
 import { SAFE_MARGIN, bordersOf, isFree, measured, type Border } from '@/core/layouts';
-import type { Layout, Zone } from '@/core/plan';
+import { objectIn, type Layout, type Zone } from '@/core/plan';
 import { useNetwork, useThumbnails } from '@/interface/data/provider';
 import { contentName, firstMedia } from '@/interface/kit/content/content';
-import { Thumb } from '@/interface/kit/content/thumb';
+import { FIT_CLASSES, Thumb } from '@/interface/kit/content/thumb';
 import { useWidth } from '@/interface/kit/page/use-width';
 import { BorderHandle } from './border-handle';
 import { useSettled } from './use-settled';
@@ -39,7 +39,7 @@ export function Canvas({
   const scale = Math.min(width / layout.width, MOST_HEIGHT / layout.height);
   // During a pull, the borders are those from which it began: none is lost under the pointer.
   const borders = bordersOf(layout.zones).filter((border) => isOffered(layout, border, chosen));
-  const moved = useSettled(onChange);
+  const moved = useSettled((to: Place) => onChange(placed(layout, to)));
   const margin = `${SAFE_MARGIN * 100}%`;
   return (
     <div ref={room}>
@@ -55,16 +55,16 @@ export function Canvas({
         {zones.map((zone) => (
           <ZoneBox
             key={zone.id}
-            layout={layout}
             zones={zones}
             zone={zone}
             scale={scale}
             isChosen={zone.id === chosen}
             onChoose={() => onChoose(zone.id)}
-            onMove={(next) => {
-              onPull(next);
-              moved.put(next);
+            onMove={(to) => {
+              onPull(placed(layout, to));
+              moved.put(to);
             }}
+            onLeave={moved.flush}
           />
         ))}
         {isPulling && (
@@ -95,6 +95,13 @@ export function Canvas({
   );
 }
 
+/** Where a zone is moved to. */
+type Place = Pick<Zone, 'id' | 'x' | 'y'>;
+
+/** The zones as they are now, with one of them in another place, within the layout. */
+const placed = (layout: Layout, { id, x, y }: Place): Zone[] =>
+  measured(measured(layout.zones, id, 'x', x, layout), id, 'y', y, layout);
+
 const keyOf = ({ axis, before, after }: Border) => `${axis} ${before.join()} ${after.join()}`;
 
 /** Borders between zones are always there; an edge with nothing beyond it belongs to the chosen zone, or to one that lies over others. */
@@ -105,21 +112,22 @@ function isOffered({ zones }: Layout, { before, after }: Border, chosen: string 
 }
 
 function ZoneBox({
-  layout,
   zones,
   zone,
   scale,
   isChosen,
   onChoose,
   onMove,
+  onLeave,
 }: {
-  layout: Layout;
   zones: readonly Zone[];
   zone: Zone;
   scale: number;
   isChosen: boolean;
   onChoose: () => void;
-  onMove: (zones: readonly Zone[]) => void;
+  onMove: (to: Place) => void;
+  /** The focus goes elsewhere: what was moved is saved. */
+  onLeave: () => void;
 }) {
   const { draft } = useNetwork('draft');
   const thumbnail = useThumbnails();
@@ -128,14 +136,14 @@ function ZoneBox({
   const drop = useDroppable({ id: zone.id });
   const media = zone.content && firstMedia(draft, zone.content);
   const shows = zone.content ? contentName(zone.content, draft) : 'nothing yet';
+  const card = zone.content?.bulletin === undefined ? null : objectIn(draft, 'bulletin', zone.content.bulletin);
   const moves = isFree(zones, zone.id);
   const moveByKey = (event: KeyboardEvent) => {
     const by = event.shiftKey ? 10 : 1;
     const step = { ArrowLeft: [-by, 0], ArrowRight: [by, 0], ArrowUp: [0, -by], ArrowDown: [0, by] }[event.key];
     if (!step || !moves || event.altKey || event.ctrlKey || event.metaKey) return;
     event.preventDefault();
-    const across = measured(zones, zone.id, 'x', zone.x + (step[0] ?? 0), layout);
-    onMove(measured(across, zone.id, 'y', zone.y + (step[1] ?? 0), layout));
+    onMove({ id: zone.id, x: zone.x + (step[0] ?? 0), y: zone.y + (step[1] ?? 0) });
   };
   return (
     <button
@@ -151,6 +159,7 @@ function ZoneBox({
       title={moves ? 'Drag it, or move it with the arrow keys' : 'Drag it onto another zone to swap them'}
       onClick={onChoose}
       onKeyDown={moveByKey}
+      onBlur={onLeave}
       className={`absolute flex touch-none items-center justify-center overflow-hidden bg-[#1b2330] text-[#fff] outline-offset-[-3px] ${isChosen ? 'outline-4 outline-[#faf7f0]' : 'outline-1 outline-[#ffffff66]'} ${drop.isOver ? 'brightness-125' : ''}`}
       style={{ left: zone.x * scale, top: zone.y * scale, width: zone.width * scale, height: zone.height * scale }}
     >
@@ -158,7 +167,7 @@ function ZoneBox({
         <Thumb
           src={thumbnail(media)}
           alt=""
-          className={`absolute inset-0 h-full w-full !bg-transparent ${zone.fit === 'fill' ? '!object-cover' : zone.fit === 'stretch' ? '!object-fill' : ''}`}
+          className={`absolute inset-0 h-full w-full !bg-transparent ${FIT_CLASSES[zone.fit ?? 'whole']}`}
         />
       )}
       <span className="absolute top-0 left-0 max-w-full truncate bg-[#1b2330] px-1.5 text-left text-xs leading-5">
@@ -167,7 +176,7 @@ function ZoneBox({
       </span>
       {media === undefined && (
         <span className="max-h-full overflow-hidden px-2 text-center text-sm leading-tight">
-          {zone.content ? shows : 'Drop something here'}
+          {zone.content ? (card?.text ?? shows) : 'Drop something here'}
         </span>
       )}
     </button>

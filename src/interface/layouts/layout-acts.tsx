@@ -3,7 +3,7 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { isTall, partnerOf } from '@/core/layouts';
-import { added, removed, type Layout } from '@/core/plan';
+import { added, removed, type Layout, type Patch } from '@/core/plan';
 import { useNetwork } from '@/interface/data/provider';
 import { OnAir } from '@/interface/forecast/on-air';
 import { BookIt } from '@/interface/kit/content/book-it';
@@ -21,7 +21,7 @@ export function LayoutActs({ layout }: { layout: Layout }) {
   const [isBooking, setBooking] = useState(false);
   const partner = partnerOf(draft.layouts, layout);
   const other = isTall(layout) ? 'landscape' : 'portrait';
-  const add = async (patch: ReturnType<typeof turnedLayout>, said: string) => {
+  const add = async (patch: Patch, said: string) => {
     const result = await edit([patch], said);
     if (result.ok) router.push(`/layouts/${result.value.ids[0]}`);
   };
@@ -45,7 +45,7 @@ export function LayoutActs({ layout }: { layout: Layout }) {
             needs="plan"
             onClick={() =>
               void add(
-                turnedLayout(layout, draft.layouts),
+                turnedLayout(draft, layout).patch,
                 `This is a proposal for ${other} screens. “${layout.name}” stays as it is.`,
               )
             }

@@ -22,10 +22,11 @@ export function LayoutEditor({ layout }: { layout: Layout }) {
   const [pulled, pull] = useState<readonly Zone[] | null>(null);
   const zones = pulled ?? layout.zones;
   const zone = zones.find(({ id }) => id === wanted) ?? zones[0];
-  const change = async (next: readonly Zone[]) => {
-    const result = await edit(changed('layout', layout, { zones: [...next] }));
+  const change = (next: readonly Zone[]) => {
+    // It is seen at once.
+    const saved = edit(changed('layout', layout, { zones: [...next] }));
     pull(null);
-    return result;
+    return saved;
   };
   const { context, carried } = useZoneDragging({ layout, choose, pull, change });
   return (

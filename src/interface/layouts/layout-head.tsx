@@ -2,7 +2,7 @@
 
 import Link from 'next/link';
 import { changed, readDuration, type Layout } from '@/core/plan';
-import { done, misread, type Result } from '@/core/refusal';
+import { done } from '@/core/refusal';
 import { Locked } from '@/interface/data/may';
 import { useNetwork } from '@/interface/data/provider';
 import { Labelled } from '@/interface/forms/look-fields';
@@ -58,7 +58,7 @@ export function LayoutHead({ layout }: { layout: Layout }) {
               value={layout.durationMs === undefined ? '' : String(layout.durationMs / 1000)}
               placeholder={String(usual / 1000)}
               inputMode="decimal"
-              read={readSeconds}
+              read={(text) => (text.trim() === '' ? done(undefined) : readDuration(text))}
               save={(durationMs) => save({ durationMs })}
               width="w-28"
               className="!w-20 text-right font-code"
@@ -70,10 +70,4 @@ export function LayoutHead({ layout }: { layout: Layout }) {
       </Locked>
     </header>
   );
-}
-
-function readSeconds(text: string): Result<number | undefined> {
-  if (text.trim() === '') return done(undefined);
-  const read = readDuration(text);
-  return read.ok ? read : misread(read.message);
 }

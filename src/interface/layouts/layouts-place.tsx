@@ -28,15 +28,18 @@ export function LayoutsPlace() {
   const may = useMay('plan');
   const [wide, tall] = commonSizes(draft.screens);
   const [isForTall, setForTall] = useState(() => draft.screens.filter(isTall).length * 2 > draft.screens.length);
+  const [isBusy, setBusy] = useState(false);
   const [search, setSearch] = useState('');
   const size = isForTall ? tall : wide;
   const layouts = draft.layouts
     .filter(({ name }) => hasWords(name, search))
     .sort((a, b) => a.name.localeCompare(b.name));
   const begin = async (arrangement: Arrangement) => {
+    setBusy(true);
     const name = nameAmong(new Set(draft.layouts.map((one) => one.name)), ARRANGEMENTS[arrangement]);
     const result = await edit([added('layout', { name, ...size, zones: arranged(arrangement, size) })]);
     if (result.ok) router.push(`/layouts/${result.value.ids[0]}`);
+    else setBusy(false);
   };
   return (
     <div className="px-3 pb-8 sm:px-6">
@@ -72,7 +75,7 @@ export function LayoutsPlace() {
               key={name}
               type="button"
               {...stop}
-              disabled={!may}
+              disabled={!may || isBusy}
               onClick={() => void begin(name)}
               className="group flex w-32 flex-col items-center gap-1.5 border border-rule bg-well px-2 py-2.5 text-sm enabled:hover:border-ink disabled:opacity-50"
             >

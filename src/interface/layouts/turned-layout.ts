@@ -1,13 +1,14 @@
 import { nameAmong } from '@/core/booking';
 import { isTall, turnedSize, turnedZones } from '@/core/layouts';
-import { added, type Layout } from '@/core/plan';
+import type { Layout, Patch, Plan } from '@/core/plan';
+import { newId } from './new-id';
 
-/** The patch that adds a layout turned, as a proposal for screens of the other orientation: with the same zones. */
-export function turnedLayout(layout: Layout, layouts: readonly Layout[]) {
-  const { id: _, ...document } = layout;
-  const name = nameAmong(
-    new Set(layouts.map((one) => one.name)),
-    `${layout.name}, ${isTall(layout) ? 'landscape' : 'portrait'}`,
-  );
-  return added('layout', { ...document, name, ...turnedSize(layout), zones: turnedZones(layout.zones, layout) });
+/** A layout turned, as a proposal for screens of the other orientation: with the same zones. Its id, and the patch that adds it. */
+export function turnedLayout(plan: Plan, layout: Layout): { readonly id: string; readonly patch: Patch<'layout'> } {
+  const { id: own, ...document } = layout;
+  const shape = isTall(layout) ? 'landscape' : 'portrait';
+  const name = nameAmong(new Set(plan.layouts.map((one) => one.name)), `${layout.name}, ${shape}`);
+  const id = newId(`${own}-${shape}`, plan.layouts);
+  const zones = turnedZones(layout.zones, layout);
+  return { id, patch: { kind: 'layout', id, add: { ...document, name, ...turnedSize(layout), zones } } };
 }

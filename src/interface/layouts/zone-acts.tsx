@@ -31,6 +31,7 @@ export function ZoneActs({
   const { id } = zone;
   const others = zones.filter((one) => one.id !== id);
   const cut = (axis: 'x' | 'y') => onChange(split(zones, id, axis, (half) => half as Zone));
+  const isLayered = zones.some((one) => isFree(zones, one.id));
   const at = zones.findIndex((one) => one.id === id);
   const [next, before] = [zones[at + 1], zones[at - 1]];
   return (
@@ -52,7 +53,7 @@ export function ZoneActs({
         }
       />
       <Chooser label="Swap with" zones={others} onChoose={(other) => onChange(swapped(zones, id, other))} />
-      {isFree(zones, id) && (
+      {isLayered && (
         <>
           <Button disabled={!next} onClick={() => onChange(lifted(zones, id, 1))}>
             Bring forward

@@ -1,10 +1,10 @@
 'use client';
 
+import { nameAmong } from '@/core/booking';
 import { isFree, measured, type Measure } from '@/core/layouts';
-import { added, changed, idSchema, objectIn, type Layout, type Zone } from '@/core/plan';
+import { changed, idSchema, objectIn, type Layout, type Zone } from '@/core/plan';
 import { done, misread, type Result } from '@/core/refusal';
 import { describeWhen } from '@/core/when';
-import { nameAmong } from '@/core/booking';
 import { useNetwork } from '@/interface/data/provider';
 import { ContentPicker } from '@/interface/forms/content-picker';
 import { FitField, Labelled, TransitionField } from '@/interface/forms/look-fields';
@@ -15,8 +15,8 @@ import { SavedInput } from '@/interface/forms/saved-input';
 import { usePhraseContext } from '@/interface/forms/use-phrase-context';
 import { WhereBox } from '@/interface/forms/where-box';
 import { contentOf, contentValue } from '@/interface/kit/content/content';
-import { Button } from '@/interface/kit/controls/button';
 import { Select } from '@/interface/kit/controls/field';
+import { newId } from './new-id';
 
 const MEASURES: readonly (readonly [Measure, string])[] = [
   ['x', 'Left'],
@@ -57,10 +57,15 @@ export function ZoneForm({
       ),
     );
   const bulletin = zone.content?.bulletin === undefined ? null : objectIn(draft, 'bulletin', zone.content.bulletin);
-  const writeText = async () => {
+  /** Makes a card of a text, and puts it into the zone: one act. */
+  const writeCard = (text: string) => {
     const name = nameAmong(new Set(draft.bulletins.map((one) => one.name)), `${layout.name}, ${id}`);
-    const made = await edit([added('bulletin', { name, kind: 'notice', text: 'Your text' })]);
-    if (made.ok && made.value.ids[0] !== undefined) await set({ content: { bulletin: made.value.ids[0] } });
+    const card = newId(`${layout.id}-${id}`, draft.bulletins);
+    const filled = zones.map((one) => (one.id === id ? { ...one, content: { bulletin: card } } : one));
+    return edit([
+      { kind: 'bulletin', id: card, add: { name, kind: 'notice', text } },
+      ...changed('layout', layout, { zones: filled }),
+    ]);
   };
   return (
     <section aria-label={`Zone ${id}`} className="min-w-72 flex-1 basis-80 space-y-2.5">
@@ -101,9 +106,18 @@ export function ZoneForm({
         </Labelled>
       ) : (
         !zone.content && (
-          <Button variant="quiet" onClick={() => void writeText()}>
-            Or write a text
-          </Button>
+          <Labelled name="Or a text" wide>
+            <SavedInput
+              label={`Text for ${id}`}
+              of={of('text')}
+              value=""
+              read={readText}
+              save={(text) => (text === '' ? undefined : writeCard(text))}
+              rows={2}
+              placeholder="It becomes a card with these words"
+              width="min-w-0 flex-1"
+            />
+          </Labelled>
         )
       )}
       <div className="flex flex-wrap gap-x-5 gap-y-2.5">

@@ -1,7 +1,5 @@
 import type { Board } from '@/core/forecast';
-import { Thumb } from './thumb';
-
-const FITS = { whole: '', fill: '!object-cover', stretch: '!object-fill', exact: '' } as const;
+import { FIT_CLASSES, Thumb } from './thumb';
 
 /** What a layout, a bulletin or an input shows at one instant, as large as it fits into its box, which says its place and size. */
 export function BoardPicture({
@@ -39,7 +37,7 @@ export function BoardPicture({
               <Thumb
                 src={thumbnail(part.media)}
                 alt=""
-                className={`h-full w-full !bg-transparent ${FITS[part.fit ?? 'whole']}`}
+                className={`h-full w-full !bg-transparent ${FIT_CLASSES[part.fit ?? 'whole']}`}
               />
             ) : (
               part.name !== undefined && (
