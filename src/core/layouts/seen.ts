@@ -4,6 +4,7 @@ import { glances, programsOf, type Board, type ScreenProgram } from '../forecast
 import { placeOf } from '../forecast/program';
 import { loopInstants } from '../forecast/segments';
 import { DAY, type Instant } from '../instant';
+import type { Booking } from '../plan/kinds/booking';
 import type { Layout, Zone } from '../plan/kinds/layout';
 import { objectIn } from '../plan/patch';
 import type { Plan } from '../plan/schema';
@@ -83,16 +84,21 @@ export function layoutSeen(plan: Plan, id: string, at: Instant, firings?: readon
   return seen.sort((a, b) => b.screens.length - a.screens.length);
 }
 
+/** The last trial of each plan: its programs are then made once for all moments that are looked at. */
+const trials = new WeakMap<Plan, { readonly layout: string; readonly trial: Plan }>();
+
 /** A plan in which nothing but a layout shows, always and everywhere. */
-const shownEverywhere = (plan: Plan, layout: string): Plan => ({
-  ...plan,
-  bookings: [
-    {
-      ...{ id: 'seen', name: 'Seen', content: { layout }, where: 'all', when: {}, priority: 1, takeover: true },
-      ...{ wake: true, created: '1970-01-01T00:00:00Z' },
-    },
-  ],
-});
+function shownEverywhere(plan: Plan, layout: string): Plan {
+  const known = trials.get(plan);
+  if (known?.layout === layout) return known.trial;
+  const booking: Booking = {
+    ...{ id: 'seen', name: 'Seen', content: { layout }, where: 'all', when: {}, priority: 1, takeover: true },
+    ...{ wake: true, created: '1970-01-01T00:00:00Z' },
+  };
+  const trial = { ...plan, bookings: [booking] };
+  trials.set(plan, { layout, trial });
+  return trial;
+}
 
 /** The part of the board in a zone's place; undefined where the zone isn't on the screen. */
 const partOf = (board: Board, { x, y, width, height }: Zone) =>

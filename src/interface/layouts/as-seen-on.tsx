@@ -27,6 +27,8 @@ export function AsSeenOn({ layout }: { layout: Layout }) {
   const index = useIndex(draft);
   const seen = useSeen(layout.id);
   const nameOf = (id: string) => index.screens.get(id)?.name ?? id;
+  const screensWords = (screens: readonly string[]) =>
+    screens.length <= NAMED ? screens.map(nameOf).join(', ') : counted(screens.length, 'screen');
   const sounding = wantSound(draft, layout.zones);
   const heard = layout.zones.find(({ sound }) => sound);
   const silent = sounding.filter(({ id }) => id !== heard?.id);
@@ -52,7 +54,7 @@ export function AsSeenOn({ layout }: { layout: Layout }) {
                 {width} × {height}
               </span>
               <span className="block text-sm text-faint" title={screens.map(nameOf).join(', ')}>
-                {screens.length <= NAMED ? screens.map(nameOf).join(', ') : counted(screens.length, 'screen')}
+                {screensWords(screens)}
               </span>
               {isOn && (
                 <span className="flex items-center gap-1 text-sm">
@@ -65,7 +67,7 @@ export function AsSeenOn({ layout }: { layout: Layout }) {
       </ul>
       {seen && seen.length > 0 && (
         <ul aria-label="Problems" className="mt-3 max-w-3xl space-y-0.5 text-sm">
-          {emptyWords(seen, (at) => timeNear(at, moment, zone)).map((words) => (
+          {emptyWords(seen, (at) => timeNear(at, moment, zone), screensWords).map((words) => (
             <li key={words}>{words}</li>
           ))}
           {smallWords(seen).map((words) => (
@@ -124,24 +126,28 @@ const BECAUSE: Record<NonNullable<ZoneSeen['why']>, string> = {
   'what it shows': 'what it shows has nothing for them then',
 };
 
-/** Which zones are empty in the day ahead, each with why, when, and on how many screens. */
-function emptyWords(seen: readonly LayoutSeen[], time: (at: number) => string): string[] {
-  const found = new Map<string, { words: (screens: string) => string; count: number }>();
+/** Which zones are empty in the day ahead, each with why, when, and on which screens. */
+function emptyWords(
+  seen: readonly LayoutSeen[],
+  time: (at: number) => string,
+  screensWords: (screens: readonly string[]) => string,
+): string[] {
+  const found = new Map<string, { words: (on: string) => string; screens: string[] }>();
   for (const { zones, screens } of seen)
     for (const { zone, why, empty } of zones) {
       if (why === null) continue;
-      const when =
-        why === 'nothing chosen' ? '' : ` ${empty.map(([from, to]) => `${time(from)}–${time(to)}`).join(', ')}`;
+      const times = empty.map(([from, to]) => `${time(from)}–${time(to)}`).join(', ');
+      const when = why === 'nothing chosen' ? '' : ` ${times}`;
       const key = `${zone}|${why}|${when}`;
-      const known = found.get(key) ?? {
-        words: (on) => `“${zone}” is empty${when} on ${on}: ${BECAUSE[why]}.`,
-        count: 0,
-      };
-      known.count += screens.length;
+      const words = (on: string) => `“${zone}” is empty${when} on ${on}: ${BECAUSE[why]}.`;
+      const known = found.get(key) ?? { words, screens: [] };
+      known.screens.push(...screens);
       found.set(key, known);
     }
   const all = seen.reduce((sum, { screens }) => sum + screens.length, 0);
-  return [...found.values()].map(({ words, count }) => words(count === all ? 'all screens' : counted(count, 'screen')));
+  return [...found.values()].map(({ words, screens }) =>
+    words(screens.length === all ? 'all screens' : screensWords(screens)),
+  );
 }
 
 /** Where the writing of a zone can't be read from afar, by zone. */
