@@ -123,6 +123,7 @@ function page(server = new FakeServer()) {
   const refetched: string[] = [];
   let gate = Promise.resolve();
   let answered = Promise.resolve();
+  let missedAnswered = Promise.resolve();
   let cut = false;
   const answer = (value: unknown) => new Response(JSON.stringify(value), { status: 200 });
   const ways: Ways = {
@@ -130,12 +131,15 @@ function page(server = new FakeServer()) {
       asked.push(path);
       if (cut) throw new TypeError('the line is cut');
       const query = new URL(path, 'http://page.test').searchParams;
-      if (path.startsWith('/api/missed'))
-        return answer({
+      if (path.startsWith('/api/missed')) {
+        const missed = answer({
           changes: server.since(Number(query.get('change'))),
           statuses: [],
           ...{ edition: server.edition, docket: server.docket, at: 5 },
         });
+        await missedAnswered;
+        return missed;
+      }
       return answer(server.edition === 0 ? null : { number: server.edition, plan: null });
     },
     edit: async (patches, origin) => {
@@ -169,7 +173,12 @@ function page(server = new FakeServer()) {
     answered = new Promise((resolve) => (open = resolve));
     return open;
   };
-  return { server, store, asked, refetched, hold, holdAnswers, cutLine };
+  const holdMissed = () => {
+    let open = () => {};
+    missedAnswered = new Promise((resolve) => (open = resolve));
+    return open;
+  };
+  return { server, store, asked, refetched, hold, holdAnswers, holdMissed, cutLine };
 }
 
 const rename = (id: string, name: string, was?: string): LoosePatch => ({
@@ -302,6 +311,21 @@ test('a gap in the numbers is asked for; what came twice or late changes nothing
   store.hear({ kind: 'changes', ...first });
   await settled();
   expect(store.getState()).toBe(before);
+});
+
+test('what happens while the page waits for an answer is asked for again: that answer is from before', async () => {
+  const { store, server, asked, holdMissed } = page();
+  const open = holdMissed();
+  store.hear({ kind: 'at', change: -1 });
+  server.make([rename('hall', 'A')], 'Otto');
+  const middle = server.change;
+  server.make([rename('deck', 'B')], 'Otto');
+  store.hear({ kind: 'changes', ...server.since(middle) });
+  await settled();
+  open();
+  for (let i = 0; i < 5; i++) await settled();
+  expect(store.getState().base).toEqual(withUsedMedia(server.plan));
+  expect(asked.filter((path) => path.startsWith('/api/missed'))).toHaveLength(2);
 });
 
 test('too much to tell: the page is loaded anew, and takes the new view over', async () => {

@@ -114,6 +114,8 @@ export function createNetworkStore(view: NetworkView, ways: Ways): NetworkStore 
   let sure: string | undefined;
   /** What is missing is asked for once at a time. */
   let asking: Promise<void> | null = null;
+  /** Something was missed since the last question was sent: its answer may be from before. */
+  let behind = false;
 
   const store = createStore<Network>()((set, get) => {
     const notify = (text: string, bad = false) => set({ notice: { text, bad } });
@@ -213,29 +215,37 @@ export function createNetworkStore(view: NetworkView, ways: Ways): NetworkStore 
 
   /** Asks for what this page has missed, until it stands where the server does. */
   function catchUp(): Promise<void> {
+    behind = true;
     asking ??= (async () => {
-      const { change, heardAt } = store.getState();
-      const response = await ways.fetch(`/api/missed?change=${change}&at=${heardAt}`);
-      if (response.status === 401) return ways.reload();
-      if (!response.ok) return;
-      const { changes, statuses, edition, docket, at } = (await response.json()) as Missed & { readonly at: number };
-      move((state) => heard(state, { statuses, at }));
-      if (!changes) return ways.reload();
-      await learnZones(changes);
-      move((state) => {
-        const result = followed(state, changes);
-        return 'missed' in result ? state : result.state;
-      });
-      tellLibrary(changes);
-      if (docket && isNews(docket, store.getState().docket)) countedAs(docket);
-      ways.refetch('uploads');
-      if (edition !== (store.getState().published?.number ?? 0)) await askEdition();
+      while (behind) {
+        behind = false;
+        await askMissed();
+      }
     })()
       .catch(() => store.getState().notify(LOST, true))
       .finally(() => {
         asking = null;
       });
     return asking;
+  }
+
+  async function askMissed(): Promise<void> {
+    const { change, heardAt } = store.getState();
+    const response = await ways.fetch(`/api/missed?change=${change}&at=${heardAt}`);
+    if (response.status === 401) return ways.reload();
+    if (!response.ok) return;
+    const { changes, statuses, edition, docket, at } = (await response.json()) as Missed & { readonly at: number };
+    move((state) => heard(state, { statuses, at }));
+    if (!changes) return ways.reload();
+    await learnZones(changes);
+    move((state) => {
+      const result = followed(state, changes);
+      return 'missed' in result ? state : result.state;
+    });
+    tellLibrary(changes);
+    if (docket && isNews(docket, store.getState().docket)) countedAs(docket);
+    ways.refetch('uploads');
+    if (edition !== (store.getState().published?.number ?? 0)) await askEdition();
   }
 
   function countedAs(docket: DocketSums): void {
