@@ -65,6 +65,10 @@ const SEEN_TO_DIFFER = 20;
 export const differentFields = (seen: Fields, planned: Fields): number[] =>
   seen.flatMap((colour, field) => (distance(colour, planned[field]) > SEEN_TO_DIFFER ? [field] : []));
 
+/** How far two pictures are from each other: the mean of their fields, from 0 to 255. */
+export const distanceOf = (a: Fields, b: Fields): number =>
+  a.reduce((sum, colour, field) => sum + distance(colour, b[field]), 0) / a.length;
+
 const isBlack = (fields: Fields) => fields.every((colour) => colour.every((part) => part < BLACK));
 
 function isAlike(seen: Fields, distanceAt: (field: number) => number): boolean {

@@ -2,7 +2,7 @@ import type { ProgramDocument } from '../edition/compile';
 import { compileEdition } from '../edition';
 import { orThrow } from '../refusal';
 import { smallPlan } from '../tests/small-plan';
-import { fieldsOf, looksAt, placedOn, verdictOf, type Fields } from '.';
+import { fieldsOf, looksAt, placedOn, verdictOf, type Fields, type Look, type Looks } from '.';
 
 type Colour = readonly [number, number, number];
 
@@ -102,6 +102,91 @@ test('what may be seen at an instant: what is due, the neighbour of a change, an
   expect(at(19_500)).toBe('b,a b');
   expect(at(20_400)).toBe('b,a a');
   expect(at(12 * 3_600_000)).toBe('black black');
+});
+
+test('of a layout each zone has what may be seen in it, and an overlay is above; a card and an input are known by name alone', () => {
+  const image = (id: string) => ({
+    ...{ id, name: id, kind: 'image' as const, width: 1920, height: 1080, bytes: 10 },
+    ...{ sha256: id.repeat(64), type: 'image/png' },
+  });
+  const box = { x: 0, y: 0, width: 960, height: 1080 };
+  const plan = smallPlan({
+    media: ['a', 'b', 'c'].map(image),
+    bulletins: ['words'],
+    profiles: [{ id: 'tv', inputs: [{ id: 'hdmi-1', name: 'Television' }] }],
+    playlists: [
+      {
+        ...{ id: 'loop', name: 'Loop' },
+        items: [
+          { media: 'a', durationMs: 10_000 },
+          { media: 'b', durationMs: 10_000, transition: { kind: 'fade', ms: 4000 } },
+        ],
+      },
+    ],
+    layouts: [
+      {
+        ...{ id: 'board', name: 'Board', width: 1920, height: 1080, background: '#102030' },
+        zones: [
+          { id: 'main', ...box, content: { playlist: 'loop' } },
+          { id: 'side', ...box, x: 960, height: 540, content: { bulletin: 'words' } },
+          {
+            id: 'foot',
+            ...box,
+            x: 960,
+            y: 540,
+            height: 270,
+            when: { windows: [['13:00', '14:00']] },
+            content: { media: 'c' },
+          },
+          { id: 'tv', ...box, x: 960, y: 810, height: 270, content: { input: 'hdmi-1' } },
+        ],
+      },
+      {
+        ...{ id: 'badge', name: 'Badge', width: 1920, height: 1080 },
+        zones: [{ id: 'corner', ...box, content: { media: 'c' } }],
+      },
+    ],
+    screens: [
+      { ...{ id: 'hall', name: 'Hall', site: 'quay', width: 1920, height: 1080 }, backdrop: { layout: 'board' } },
+    ],
+    bookings: [
+      {
+        ...{ id: 'corner', content: undefined, overlay: { layout: 'badge' } },
+        when: { windows: [['15:00', '16:00']] },
+      },
+    ],
+  });
+  const { programs } = orThrow(compileEdition(plan));
+  const made = JSON.parse([...programs.values()][0] ?? '') as ProgramDocument;
+  const nameOf = (look: Look): string =>
+    look.kind === 'file' ? look.media : look.kind === 'layout' ? look.zones.map(placeOf).join(' | ') : look.kind;
+  const placeOf = ({ looks, due, changing }: Looks): string =>
+    `${looks.map(nameOf).join()} due ${nameOf(due)}${changing ? ' changing' : ''}`;
+  const noon = Date.UTC(2026, 11, 1, 12);
+  const mainAt = (ms: number) => {
+    const { due } = looksAt(made, noon + ms);
+    return due.kind === 'layout' && due.zones[0] ? placeOf(due.zones[0]) : '';
+  };
+  const { due, above } = looksAt(made, noon + 5000);
+  expect(nameOf(due)).toBe('a due a | words due words | nothing due nothing | input due input');
+  expect(due).toMatchObject({
+    background: '#102030',
+    zones: [{ x: 0 }, { due: { text: 'Hello' } }, {}, { due: { text: 'hdmi-1' } }],
+  });
+  expect(above).toEqual([]);
+  expect([9500, 13_000, 14_900].map(mainAt)).toEqual(['a,b due a changing', 'a,b due b changing', 'b due b']);
+  // The foot begins and ends at its own times.
+  const footAt = (ms: number) => {
+    const { due: board } = looksAt(made, noon + ms);
+    return board.kind === 'layout' && board.zones[2] ? placeOf(board.zones[2]) : '';
+  };
+  expect([3_600_000 - 300, 3_600_000 + 300, 3_605_000].map(footAt)).toEqual([
+    'c,nothing due nothing',
+    'c,nothing due c',
+    'c due c',
+  ]);
+  const over = (ms: number) => looksAt(made, noon + 3 * 3_600_000 + ms).above.map(placeOf);
+  expect([over(-300), over(5000)]).toEqual([['c,nothing due nothing,nothing due nothing'], ['c due c due c due c']]);
 });
 
 test.each([

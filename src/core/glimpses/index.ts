@@ -1,3 +1,12 @@
-export { FIELDS, differentFields, fieldsOf, verdictOf, type Fields, type Pixels, type Verdict } from './fields';
-export { looksAt, type Look, type Looks } from './looks';
-export { placedOn, type Placed } from './placed';
+export {
+  FIELDS,
+  differentFields,
+  distanceOf,
+  fieldsOf,
+  verdictOf,
+  type Fields,
+  type Pixels,
+  type Verdict,
+} from './fields';
+export { looksAt, type GlassLooks, type LayoutLook, type Look, type Looks } from './looks';
+export { placedOn, zonePlacedOn, type Placed } from './placed';

@@ -1,4 +1,4 @@
-import type { LoopItem } from '../forecast/loop';
+import type { Fit } from '../plan/looks';
 
 interface Size {
   readonly width: number;
@@ -11,13 +11,8 @@ export interface Placed extends Size {
   readonly top: number;
 }
 
-/** Where players put a file on a screen: whole, filling the screen around its focus, stretched, or pixel for pixel. */
-export function placedOn(
-  screen: Size,
-  file: Size,
-  fit: NonNullable<LoopItem['fit']>,
-  [x, y]: readonly [number, number] = [0.5, 0.5],
-): Placed {
+/** Where players put a file, or a layout, on a screen: whole, filling the screen around its focus, stretched, or pixel for pixel. */
+export function placedOn(screen: Size, file: Size, fit: Fit, [x, y]: readonly [number, number] = [0.5, 0.5]): Placed {
   const [across, down] = [screen.width / file.width, screen.height / file.height];
   const whole = Math.min(across, down);
   const fills = Math.max(across, down);
@@ -27,4 +22,19 @@ export function placedOn(
   ];
   const [width, height] = [file.width * sx, file.height * sy];
   return { width, height, left: (screen.width - width) * x, top: (screen.height - height) * y };
+}
+
+/** Where players put a zone of a layout on a screen; the zone is in pixels of the layout. */
+export function zonePlacedOn(
+  screen: Size,
+  layout: Size,
+  fit: Fit,
+  zone: Size & { readonly x: number; readonly y: number },
+): Placed {
+  const { left, top, width, height } = placedOn(screen, layout, fit);
+  const [across, down] = [width / layout.width, height / layout.height];
+  return {
+    ...{ left: left + zone.x * across, top: top + zone.y * down },
+    ...{ width: zone.width * across, height: zone.height * down },
+  };
 }

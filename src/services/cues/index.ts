@@ -17,4 +17,4 @@ export { fireCue, type Fired } from './fire';
 export { floods, writeFloods, type Flood } from './floods';
 export { noteFirings, type Pressed } from './from-players';
 export { clearFirings, cuesOn, lastFired, type CueOn } from './in-force';
-export { firingsFor, firingsWithin, type ToldFiring } from './told';
+export { firingsFor, firingsOn, firingsWithin, type ToldFiring } from './told';

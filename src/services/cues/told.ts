@@ -1,4 +1,5 @@
 import type { KnownFiring } from '@/core/cues';
+import type { Firing as ProgramFiring } from '@/core/forecast';
 import { group } from 'd3-array';
 import { rows } from '@/database';
 import { KnownByNetwork } from '../known-by-network';
@@ -61,6 +62,16 @@ const open = (networkId: string): Promise<Row[]> =>
      WHERE network_id = $1 AND until > now() ORDER BY at DESC, id DESC LIMIT ${MOST}`,
     [networkId],
   );
+
+/** What was fired on a screen until an instant and may matter then, in milliseconds: as a program takes it. */
+export async function firingsOn(networkId: string, screen: string, at: number): Promise<ProgramFiring[]> {
+  const found = await rows<Pick<Row, 'cue' | 'at' | 'ends'>>(
+    `SELECT cue, at, ends FROM cue_firings
+     WHERE network_id = $1 AND $2 = ANY (screens) AND until > $3 AND at <= $3 ORDER BY at DESC, id DESC LIMIT ${MOST}`,
+    [networkId, screen, new Date(at)],
+  );
+  return found.map((row) => ({ cue: row.cue, at: row.at.getTime(), ...(row.ends ? { end: true as const } : {}) }));
+}
 
 /** What was fired and may matter in `[from, to)`, in milliseconds, as the forecast takes it: the earliest first. */
 export async function firingsWithin(networkId: string, from: number, to: number): Promise<KnownFiring[]> {

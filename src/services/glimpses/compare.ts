@@ -1,20 +1,17 @@
-import { rm } from 'node:fs/promises';
-import sharp from 'sharp';
 import type { ProgramDocument } from '@/core/edition';
-import { differentFields, fieldsOf, looksAt, placedOn, verdictOf, type Fields, type Look } from '@/core/glimpses';
+import { withFirings } from '@/core/forecast';
+import { looksAt, type GlassLooks } from '@/core/glimpses';
+import { SECOND } from '@/core/instant';
 import { partAt, type Part, type Wall } from '@/core/walls';
 import { publish, rows, transaction } from '@/database';
-import { frameStrip, incomingPath, isFrame, storedBytes, storedPath } from '../library';
+import { firingsOn } from '../cues';
+import { canvasOf, jpegOf, type Size, type View } from './draw';
+import { compared, isKnown, planned, type Compared } from './explain';
 import { LONGER_SIDE } from './take';
 
 /** The worker's side: draws what the forecast says for the instant of a picture, and compares the two. */
 
-interface Size {
-  readonly width: number;
-  readonly height: number;
-}
-
-interface Found {
+interface Found extends Size {
   readonly network: string;
   readonly screen: string;
   readonly part: number;
@@ -24,18 +21,16 @@ interface Found {
   readonly wall: Wall | null;
 }
 
-/** Pictures are compared so large: small enough to be quick, large enough for 8 × 8 fields. */
-const COMPARED_SIDE = 96;
 /** A wall's whole picture is drawn so large at most. */
 const MOST_OF_A_WALL = 2560;
-/** Frames around the moment at which a video should stand. */
-const FRAMES = 3;
-const FRAMES_APART_MS = 500;
 const QUALITY = 60;
+/** A player may hear of a firing so late: until then it may show what was on before. */
+const TOLD_WITHIN_MS = 5 * SECOND;
+const UNSURE: Compared = { verdict: 'unsure', different: null };
 
 /** Compares a picture with the forecast of its instant. Safe to run again. Does nothing if the picture is gone, or if there is a newer one of its screen. */
 export async function compareGlimpse({ glimpse }: { readonly glimpse: string }): Promise<void> {
-  const [found] = await rows<Size & Found>(
+  const [found] = await rows<Found>(
     `SELECT g.network_id AS network, g.screen, g.part, g.taken_at AS "takenAt", g.picture, d.document AS text, o.document->'wall' AS wall,
        (o.document->>'width')::int AS width, (o.document->>'height')::int AS height
      FROM glimpses g JOIN program_documents d ON d.hash = g.program
@@ -52,29 +47,23 @@ export async function compareGlimpse({ glimpse }: { readonly glimpse: string }):
   const part = wall ? partAt(wall, found.part) : null;
   // It was taken of a display that the wall no longer has.
   if (wall && !part) return;
-  const { looks, due, changing } = looksAt(JSON.parse(text) as ProgramDocument, takenAt.getTime());
-  // The player shows its own card, and the plan doesn't say how that looks.
-  if (due === null) return;
-  // A display of a wall is drawn about as large as a screen alone would be.
-  const longer = part ? Math.min(MOST_OF_A_WALL, LONGER_SIDE / Math.max(part.width, part.height)) : LONGER_SIDE;
-  const size = scaledTo(longer, found);
-  const drawn = await Promise.all(looks.map((look) => drawLook(look, found, size)));
+  const program = JSON.parse(text) as ProgramDocument;
+  const glasses = await mayShow(network, screen, program, takenAt.getTime());
+  // The player shows its own card, or another source: the plan doesn't say how that looks.
+  if (!isKnown(glasses[0])) return;
+  const view = viewOf(found, part);
+  const whole = { left: 0, top: 0, width: found.width, height: found.height };
+  const seen = await canvasOf(picture, view);
+  const all = await Promise.all(glasses.map((glass) => compared(seen, glass, whole, view)));
+  const expected = await planned(glasses[0], whole, view);
+  const [first] = all;
   // A file that is no longer stored here can't be compared.
-  if (drawn.some((pictures) => pictures === null)) return;
-  const pictures = await Promise.all(
-    drawn.map((list) => Promise.all((list ?? []).map(async (one) => (part ? partOf(one, part, size) : one)))),
-  );
-  const expected = pictures[looks.indexOf(due)]?.[0];
-  const shape = part ? { width: found.width * part.width, height: found.height * part.height } : found;
-  const fields = await Promise.all(pictures.flat().map((one) => fieldsOfPicture(one, shape)));
-  const seen = await fieldsOfPicture(picture, shape);
-  const verdict = verdictOf(seen, fields, changing);
-  const different =
-    verdict === 'differs' && expected ? differentFields(seen, await fieldsOfPicture(expected, shape)) : null;
+  if (!first || !expected) return;
+  const { verdict, different } = all.find((one) => one?.verdict === 'alike') ?? (all.length > 1 ? UNSURE : first);
   await transaction(async (within) => {
     await rows(
       'UPDATE glimpses SET verdict = $2, expected = $3, different = $4 WHERE id = $1',
-      [glimpse, verdict, expected ? await sharp(expected).jpeg({ quality: QUALITY }).toBuffer() : null, different],
+      [glimpse, verdict, await jpegOf(expected, view, QUALITY), different],
       within,
     );
     await rows(
@@ -88,101 +77,28 @@ export async function compareGlimpse({ glimpse }: { readonly glimpse: string }):
   });
 }
 
-/** What one display shows of a wall's whole picture. */
-function partOf(whole: Buffer, part: Part, size: Size): Promise<Buffer> {
-  const [left, top] = [Math.round(part.left * size.width), Math.round(part.top * size.height)];
-  const width = Math.max(1, Math.min(size.width - left, Math.round(part.width * size.width)));
-  const height = Math.max(1, Math.min(size.height - top, Math.round(part.height * size.height)));
-  return sharp(whole).extract({ left, top, width, height }).png().toBuffer();
+/** What a screen may show at an instant, with what was fired on it: what it should show first. */
+async function mayShow(
+  network: string,
+  screen: string,
+  program: ProgramDocument,
+  at: number,
+): Promise<[GlassLooks, ...GlassLooks[]]> {
+  const firings = await firingsOn(network, screen, at);
+  const heard = firings.filter((one) => one.at < at - TOLD_WITHIN_MS);
+  const due = looksAt(withFirings(program, firings), at);
+  return heard.length === firings.length ? [due] : [due, looksAt(withFirings(program, heard), at)];
 }
 
-const scaledTo = (longer: number, { width, height }: Size): Size => {
-  const scale = longer / Math.max(width, height);
-  return { width: Math.max(1, Math.round(width * scale)), height: Math.max(1, Math.round(height * scale)) };
-};
-
-/** The colours of a picture's fields, whatever its size: pictures of one screen have one shape. */
-async function fieldsOfPicture(picture: Buffer, screen: Size): Promise<Fields> {
-  const { width, height } = scaledTo(COMPARED_SIDE, screen);
-  const size = { width: Math.max(16, width), height: Math.max(16, height) };
-  const data = await sharp(picture)
-    .resize({ ...size, fit: 'fill' })
-    .removeAlpha()
-    .toColourspace('srgb')
-    .raw()
-    .toBuffer();
-  return fieldsOf({ ...size, data });
-}
-
-/**
- * A look as the screen shows it: one picture, or several frames of a video with the one that is due first. Null if its file isn't
- * stored here.
- */
-async function drawLook(look: Look, screen: Size, size: Size): Promise<Buffer[] | null> {
-  if (look.kind === 'black') return [await black(size).png().toBuffer()];
-  const { asset, fit, atMs } = look;
-  if ((await storedBytes(asset.sha256)) === null) return null;
-  const scale = size.width / screen.width;
-  const placed = placedOn(screen, asset, fit, asset.focus);
-  const at = {
-    ...{ left: Math.round(placed.left * scale), top: Math.round(placed.top * scale) },
-    ...{ width: Math.max(1, Math.round(placed.width * scale)), height: Math.max(1, Math.round(placed.height * scale)) },
+/** A picture of a display, about as large as players send it. */
+function viewOf({ width, height }: Size, part: Part | null): View {
+  const shown = part ?? { left: 0, top: 0, width: 1, height: 1 };
+  const scale = part
+    ? Math.min(MOST_OF_A_WALL, LONGER_SIDE / Math.max(part.width, part.height)) / Math.max(width, height)
+    : LONGER_SIDE / Math.max(width, height);
+  const pixels = (length: number) => Math.max(1, Math.round(length * scale));
+  return {
+    ...{ left: shown.left * width, top: shown.top * height, scale },
+    size: { width: pixels(shown.width * width), height: pixels(shown.height * height) },
   };
-  const pictures = atMs === null ? [storedPath(asset.sha256)] : await framesOf(asset, atMs, at);
-  return pictures && Promise.all(pictures.map((picture) => composed(picture, at, size)));
-}
-
-const black = ({ width, height }: Size) => sharp({ create: { width, height, channels: 3, background: '#000' } });
-
-/** A picture on black, cut off at the screen's edges. */
-async function composed(
-  picture: string | Buffer,
-  at: Size & { left: number; top: number },
-  size: Size,
-): Promise<Buffer> {
-  const [left, top] = [Math.max(0, -at.left), Math.max(0, -at.top)];
-  const cut = {
-    ...{ left, top },
-    width: Math.min(at.width - left, size.width - Math.max(0, at.left)),
-    height: Math.min(at.height - top, size.height - Math.max(0, at.top)),
-  };
-  if (cut.width < 1 || cut.height < 1) return black(size).png().toBuffer();
-  const scaled = await sharp(picture).resize(at.width, at.height, { fit: 'fill' }).png().toBuffer();
-  const input = await sharp(scaled).extract(cut).toBuffer();
-  return black(size)
-    .composite([{ input, left: Math.max(0, at.left), top: Math.max(0, at.top) }])
-    .png()
-    .toBuffer();
-}
-
-/** Frames of a video around a moment, the one that is due first. Null if they can't be read. */
-async function framesOf(asset: { sha256: string; type: string }, atMs: number, size: Size): Promise<Buffer[] | null> {
-  const target = await incomingPath();
-  const strip = (fromMs: number | null) =>
-    frameStrip(
-      storedPath(asset.sha256),
-      asset.type,
-      target,
-      { fromMs, apartMs: FRAMES_APART_MS, frames: FRAMES },
-      size,
-    );
-  const fromMs = Math.max(0, atMs - FRAMES_APART_MS);
-  try {
-    // A video that is shorter than its turn stays on its last frame.
-    if (!(await strip(fromMs)) && !(await strip(null))) return null;
-    const frames = await Promise.all(
-      Array.from({ length: FRAMES }, (_, i) =>
-        sharp(target)
-          .extract({ left: i * size.width, top: 0, ...size })
-          .png()
-          .toBuffer(),
-      ),
-    );
-    const filled = await Promise.all(frames.map(isFrame));
-    const there = frames.filter((_, i) => filled[i]);
-    const due = Math.min(atMs < FRAMES_APART_MS ? 0 : 1, there.length - 1);
-    return [...there.slice(due), ...there.slice(0, due)];
-  } finally {
-    await rm(target, { force: true });
-  }
 }

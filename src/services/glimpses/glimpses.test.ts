@@ -8,6 +8,7 @@ import { HOUR, MINUTE } from '@/core/instant';
 import { rows, transaction } from '@/database';
 import { processUpload } from '../library';
 import type { Actor } from '../people';
+import { fireCue } from '../cues';
 import { edit, lastChange } from '../plan';
 import { publishEdition } from '../editions';
 import { playerBackend, playerOf, screenStatuses, targetOf, type Player } from '../screens';
@@ -167,6 +168,156 @@ test('a video is compared with its frames around that moment: one that stands st
   // It is shorter than its turn of ten seconds: its last frame stays.
   expect(await verdictAt(7, blue)).toBe('alike');
   expect(await verdictAt(7, red)).toBe('differs');
+});
+
+/** A network whose hall shows a board: a picture beside a card and above a foot line; a corner over it, and another picture when a cue is fired. */
+async function boardNetwork() {
+  const { actor, player } = await network();
+  const [media] = await rows<{ id: string }>(
+    "SELECT slug AS id FROM plan_objects WHERE network_id = $1 AND kind = 'media'",
+    [actor.networkId],
+  );
+  const added = async (name: string, colour: string) => {
+    const received = await send(actor, name, await plainPicture(320, 180, colour));
+    if ('upload' in received) await processUpload(received.upload.id);
+    const [file] = await rows<{ id: string }>(
+      "SELECT slug AS id FROM plan_objects WHERE network_id = $1 AND kind = 'media' AND document->>'name' = $2",
+      [actor.networkId, name.replace('.png', '')],
+    );
+    return file?.id ?? '';
+  };
+  const [foot, corner, fired] = [
+    await added('Foot.png', '#28c828'),
+    await added('Corner.png', '#e0e040'),
+    await added('Fired.png', '#e0e0e0'),
+  ];
+  const size = { width: 1920, height: 1080 };
+  await edit(actor, [
+    { kind: 'bulletin', id: 'words', add: { name: 'Words', kind: 'notice', text: 'Hello' } },
+    { kind: 'cue', id: 'greet', add: { name: 'Greet' } },
+    {
+      kind: 'layout',
+      id: 'board',
+      add: {
+        ...{ name: 'Board', ...size, background: '#203040' },
+        zones: [
+          { id: 'main', x: 0, y: 0, width: 960, height: 960, content: { media: media?.id }, fit: 'stretch' },
+          { id: 'side', x: 960, y: 0, width: 480, height: 960, content: { bulletin: 'words' } },
+          { id: 'foot', x: 0, y: 990, width: 1920, height: 90, content: { media: foot }, fit: 'fill' },
+        ],
+      },
+    },
+    {
+      kind: 'layout',
+      id: 'badge',
+      add: {
+        ...{ name: 'Badge', ...size, background: '#ffffff' },
+        zones: [{ id: 'corner', x: 1600, y: 40, width: 280, height: 280, content: { media: corner }, fit: 'fill' }],
+      },
+    },
+    { kind: 'screen', id: 'hall', set: { backdrop: { layout: 'board' } } },
+    {
+      kind: 'booking',
+      id: 'badge',
+      add: {
+        name: 'Badge',
+        content: { layout: 'badge' },
+        overlay: {},
+        where: 'all',
+        when: {},
+        priority: 3,
+        created: '2026-01-01T00:00:00Z',
+      },
+    },
+    {
+      kind: 'booking',
+      id: 'greeting',
+      add: {
+        name: 'Greeting',
+        content: { media: fired },
+        where: 'all',
+        when: {},
+        priority: 5,
+        cue: 'greet',
+        forMs: 60_000,
+        created: '2026-01-01T00:00:00Z',
+      },
+    },
+  ]);
+  await publishEdition(actor, await lastChange(actor.networkId));
+  const { program } = await targetOf(player);
+  return { actor, player, program: program ?? '' };
+}
+
+/** The board as a display draws it, with a colour in place of each part of it. */
+async function board({
+  left = RED,
+  right = '#1b2330',
+  side = '#a05010',
+  foot = '#28c828',
+  corner = '#e0e040',
+  ground = '#203040',
+} = {}) {
+  const part = (background: string, left: number, top: number, width: number, height: number) => ({
+    ...{ left, top },
+    input: { create: { width, height, channels: 3 as const, background } },
+  });
+  return sharp({ create: { width: 960, height: 540, channels: 3, background: ground } })
+    .composite([
+      ...[part(left, 0, 0, 240, 480), part(right, 240, 0, 240, 480), part(side, 480, 0, 240, 480)],
+      ...[part(foot, 0, 495, 960, 45), part(corner, 800, 20, 140, 140)],
+    ])
+    .png()
+    .toBuffer();
+}
+
+test('a layout is compared place by place: a small zone that is wrong is found, and words may look as they do', async () => {
+  const { actor, player, program } = await boardNetwork();
+  const verdictOn = async (parts: Parameters<typeof board>[0]) => {
+    await take(player, await board(parts), program);
+    return verdict(actor);
+  };
+  expect(await verdictOn({})).toBe('alike');
+  expect(await verdictOn({ side: '#ffffff' })).toBe('alike');
+  const planned = await glimpsePicture(actor, (await newestGlimpses(actor, ['hall']))[0]?.id ?? '', 'planned');
+  const { data } = await sharp(planned)
+    .extract({ left: 440, top: 120, width: 4, height: 4 })
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  // Nobody knows how the words look: in the picture for people their place is grey.
+  expect(Math.abs((data[0] ?? 0) - 128)).toBeLessThan(12);
+  expect(await verdictOn({ left: '#2050d0' })).toBe('differs');
+  expect((await newestGlimpses(actor, ['hall']))[0]?.different?.every((field) => field % 8 < 2)).toBe(true);
+  expect(await verdictOn({ foot: '#c02020' })).toBe('differs');
+  expect((await newestGlimpses(actor, ['hall']))[0]?.different?.every((field) => field >= 56)).toBe(true);
+  expect(await verdictOn({ corner: '#203040' })).toBe('differs');
+  expect(await verdictOn({ ground: '#f0f0f0' })).toBe('differs');
+  expect(
+    await verdictOn({ left: '#000', right: '#000', side: '#000', foot: '#000', corner: '#000', ground: '#000' }),
+  ).toBe('black');
+});
+
+test('what is fired counts from its moment; a player may hear of it some seconds later', async () => {
+  const { actor, player, program } = await boardNetwork();
+  const greeting = await board({
+    left: '#e0e0e0',
+    right: '#e0e0e0',
+    side: '#e0e0e0',
+    foot: '#e0e0e0',
+    ground: '#e0e0e0',
+  });
+  await take(player, greeting, program);
+  expect(await verdict(actor)).toBe('differs');
+  await fireCue(actor, { cue: 'greet' }, undefined, now - 1000);
+  await take(player, greeting, program);
+  expect(await verdict(actor)).toBe('alike');
+  await take(player, await board(), program);
+  expect(await verdict(actor)).toBe('alike');
+  now += 10_000;
+  await take(player, greeting, program);
+  expect(await verdict(actor)).toBe('alike');
+  await take(player, await board(), program);
+  expect(await verdict(actor)).toBe('differs');
 });
 
 test('a private screen is seen by nobody: refused, not told to players, and what was seen before is hidden and deleted', async () => {

@@ -2,7 +2,7 @@ import { forecast, programMaker } from '../../forecast';
 import type { LoopItem } from '../../forecast/loop';
 import type { Play, WholePlay } from '../../forecast/plays';
 import type { ProgramZone } from '../../forecast/program';
-import { placedOn } from '../../glimpses/placed';
+import { zonePlacedOn } from '../../glimpses/placed';
 import type { Fit, Transition } from '../../plan/looks';
 import { isShown } from '../../plan/known';
 import type { Media, Plan } from '../../plan/schema';
@@ -102,21 +102,9 @@ function runsOf<P extends Play>(plays: readonly P[]): P[][] {
 const seconds = (ms: number) => `${ms / 1000}s`;
 
 /** Where a zone lies on a screen: the layout is placed as a picture of its size would be. */
-function regionOf(
-  id: string,
-  { x, y, width, height }: ProgramZone,
-  layout: Size,
-  screen: Size,
-  fit: Fit | undefined,
-): string {
-  const { left, top, width: across, height: down } = placedOn(screen, layout, fit ?? 'whole');
-  const px = (value: number) => `${Math.round(value)}`;
-  const place = [
-    ['left', px(left + (x / layout.width) * across)],
-    ['top', px(top + (y / layout.height) * down)],
-    ['width', px((width / layout.width) * across)],
-    ['height', px((height / layout.height) * down)],
-  ];
+function regionOf(id: string, zone: ProgramZone, layout: Size, screen: Size, fit: Fit | undefined): string {
+  const placed = zonePlacedOn(screen, layout, fit ?? 'whole', zone);
+  const place = (['left', 'top', 'width', 'height'] as const).map((side) => [side, `${Math.round(placed[side])}`]);
   return `      <region xml:id="${escaped(id)}" ${place.map(([name, value]) => `${name}="${value}"`).join(' ')}/>`;
 }
 
