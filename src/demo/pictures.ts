@@ -225,10 +225,14 @@ export function chart(format: 'wide' | 'tall'): Picture {
       ([, px, py]) =>
         `<path d="M${(hub?.[1] ?? 0) * w} ${(hub?.[2] ?? 0) * h}Q${((hub?.[1] ?? 0) + px) * 0.5 * w} ${((hub?.[2] ?? 0) + py) * 0.5 * h - 60} ${px * w} ${py * h}" fill="none" stroke="${BRICK}" stroke-width="7" stroke-dasharray="18 14"/>`,
     );
-  const dots = ports.map(
-    ([name, px, py]) =>
-      `<circle cx="${px * w}" cy="${py * h}" r="17" fill="${LAMP}" stroke="${INK}" stroke-width="6"/>${text(px * w + 30, py * h + 15, size, name, INK, { weight: 700 })}`,
-  );
+  const dots = ports.map(([name, px, py]) => {
+    // A name that would run out of the picture stands on the other side.
+    const isLeft = format === 'tall' && px > 0.8;
+    const label = text(px * w + (isLeft ? -30 : 30), py * h + 15, size, name, INK, {
+      ...{ weight: 700, anchor: isLeft ? 'end' : 'start' },
+    });
+    return `<circle cx="${px * w}" cy="${py * h}" r="17" fill="${LAMP}" stroke="${INK}" stroke-width="6"/>${label}`;
+  });
   return {
     format,
     svg: svg(

@@ -5,6 +5,7 @@ import {
   type Bulletin,
   type Cue,
   type Item,
+  type Layout,
   type Plan,
   type Playlist,
   type Profile,
@@ -259,6 +260,30 @@ const PLAYLISTS: Playlist[] = [
     ],
   },
   {
+    id: 'sailings-board',
+    name: 'Sailings of the day',
+    items: [
+      still('sailings-north', 15),
+      still('sailings-islands', 15),
+      film('departure'),
+      still('weather-outlook', 10),
+    ],
+  },
+  {
+    id: 'offers-tall',
+    name: 'Offers, tall',
+    items: [{ collect: 'poster and is:portrait', order: 'newest', durationMs: 12_000 }],
+  },
+  {
+    id: 'gale-notices',
+    name: 'Gale notices',
+    items: [
+      still('wall-gale', 10, { where: 'lanes' }),
+      still('gale', 10, { where: 'is:landscape and not lanes' }),
+      still('gale-tall', 10, { where: 'is:portrait' }),
+    ],
+  },
+  {
     id: 'sailings-pm',
     name: 'Evening sailings',
     items: [
@@ -303,6 +328,48 @@ const PLAYLISTS: Playlist[] = [
       still('door-crew', 600, { where: 'ship or site:ms-havlys' }),
       still('door-office', 600, { where: 'not ship' }),
     ],
+  },
+];
+
+const WIDE = { width: 1920, height: 1080 };
+const TALL = { width: 1080, height: 1920 };
+const GROUND = { background: '#1b2330' };
+
+const LAYOUTS: Layout[] = [
+  {
+    ...{ id: 'hall-board', name: 'Hall board', ...WIDE, ...GROUND, durationMs: 60_000 },
+    zones: [
+      {
+        id: 'main',
+        x: 0,
+        y: 0,
+        width: 1312,
+        height: 738,
+        content: { playlist: 'sailings-board' },
+        transition: FADE.transition,
+      },
+      { id: 'side', x: 1312, y: 0, width: 608, height: 1080, content: { playlist: 'offers-tall' }, fit: 'fill' },
+      { id: 'foot', x: 0, y: 738, width: 1312, height: 342, content: { bulletin: 'today' } },
+    ],
+  },
+  {
+    ...{ id: 'birthday-kiosk', name: 'Birthday kiosk', ...TALL, ...GROUND },
+    zones: [
+      { id: 'main', x: 0, y: 0, width: 1080, height: 1440, content: { media: 'map-tall' }, fit: 'fill' },
+      {
+        ...{ id: 'foot', x: 0, y: 1440, width: 1080, height: 480 },
+        content: { bulletin: 'touch-birthday' },
+        touch: { cue: 'birthday' },
+      },
+    ],
+  },
+  {
+    ...{ id: 'foot-line', name: 'Foot line', ...WIDE },
+    zones: [{ id: 'foot', x: 0, y: 990, width: 1920, height: 90, content: { bulletin: 'ticket-office' } }],
+  },
+  {
+    ...{ id: 'foot-line-tall', name: 'Foot line, tall', ...TALL },
+    zones: [{ id: 'foot', x: 0, y: 1830, width: 1080, height: 90, content: { bulletin: 'ticket-office' } }],
   },
 ];
 
@@ -443,8 +510,47 @@ const BOOKINGS: Booking[] = [
   ),
 ];
 
+/** What stands on one screen side by side, and what is drawn over others. */
+const IN_PARTS: Booking[] = [
+  booking('hall-board', 'Hall board', { layout: 'hall-board' }, 'hall and (east or site:brennoy)', {
+    windows: [['11:00', '16:30']],
+  }),
+  booking(
+    'birthday-kiosk',
+    'Birthday kiosk',
+    { layout: 'birthday-kiosk' },
+    'site:skerrow and kiosk',
+    { windows: [['opens', 'closes']] },
+    { priority: 4 },
+  ),
+  booking(
+    'foot-line',
+    'Foot line',
+    { layout: 'foot-line' },
+    'site:kaldavik and is:landscape and not lanes',
+    { windows: [['opens', 'closes']] },
+    { overlay: {} },
+  ),
+  booking(
+    'foot-line-tall',
+    'Foot line, tall',
+    { layout: 'foot-line-tall' },
+    'site:kaldavik and is:portrait',
+    { windows: [['opens', 'closes']] },
+    { overlay: {} },
+  ),
+];
+
 /** What waits for a button or a key. */
 const FIRED: Booking[] = [
+  booking(
+    'gale-alarm',
+    'Gale alarm',
+    { playlist: 'gale-notices' },
+    'quay and not door',
+    {},
+    { priority: 5, wake: true, cue: 'gale-alarm', forMs: 900_000 },
+  ),
   booking(
     'birthday',
     'Birthday greeting',
@@ -478,6 +584,7 @@ const FIRED: Booking[] = [
 ];
 
 const CUES: Cue[] = [
+  { id: 'gale-alarm', name: 'Gale alarm' },
   { id: 'birthday', name: 'Birthday greeting', lateMs: 30_000 },
   { id: 'safety-video', name: 'Safety video' },
   { id: 'our-programme', name: 'Our programme', key: 1 },
@@ -486,6 +593,19 @@ const CUES: Cue[] = [
 
 const BULLETINS: Bulletin[] = [
   { id: 'birthday', name: 'Birthday greeting', kind: 'notice', text: 'Happy birthday\nfrom all of us on board!' },
+  {
+    id: 'today',
+    name: 'Today in the hall',
+    kind: 'notice',
+    text: 'All boats sail as planned.\nCoffee in the hall until 16:30.',
+  },
+  {
+    id: 'touch-birthday',
+    name: 'Touch for a birthday',
+    kind: 'notice',
+    text: 'A birthday on board?\nTouch here: the screens on deck will say so.',
+  },
+  { id: 'ticket-office', name: 'Ticket office', kind: 'notice', text: 'The ticket office is open until 22:00' },
 ];
 
 const BOARDS: Board[] = [
@@ -495,6 +615,10 @@ const BOARDS: Board[] = [
       { cue: 'birthday', colour: 'tide' },
       { cue: 'safety-video', colour: 'brick' },
     ],
+  },
+  {
+    ...{ id: 'harbour-office', name: 'Harbour office' },
+    buttons: [{ cue: 'gale-alarm', colour: 'brick' }],
   },
 ];
 
@@ -508,9 +632,10 @@ export function demoPlan(): Plan {
     sites: SITES,
     screens: screens(),
     playlists: PLAYLISTS,
+    layouts: LAYOUTS,
     bulletins: BULLETINS,
     cues: CUES,
-    bookings: [...BOOKINGS, ...FIRED],
+    bookings: [...BOOKINGS, ...IN_PARTS, ...FIRED],
     boards: BOARDS,
   };
 }

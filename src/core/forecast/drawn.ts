@@ -22,7 +22,18 @@ export interface OverlayTime {
  * 5 puts ahead above the others, so they come last at each instant. None is drawn while the display is dark, nor over a takeover, unless it
  * says so.
  */
-export function overlays(program: ScreenProgram, place: Place, segments: readonly Segment[]): OverlayTime[] {
+export const overlays = (program: ScreenProgram, place: Place, segments: readonly Segment[]): OverlayTime[] =>
+  overlayTimes(program, place, segments).map((time) => {
+    const turn = { ...time, start: time.since, loop: -1, item: 0, fromMs: 0, weave: null };
+    return { ...time, zones: zonePlays(program, place, { since: time.since }, turn) ?? [] };
+  });
+
+/** The same times, without what the zones show. */
+export function overlayTimes(
+  program: ScreenProgram,
+  place: Place,
+  segments: readonly Segment[],
+): Omit<OverlayTime, 'zones'>[] {
   const [from, to] = [segments[0]?.from ?? 0, segments.at(-1)?.to ?? 0];
   const times = (program.overlays ?? []).flatMap((overlay) => {
     const { id, when, layout, priority, created, overTakeovers = false } = overlay;
@@ -31,9 +42,7 @@ export function overlays(program: ScreenProgram, place: Place, segments: readonl
     const shows = intersect(free, layoutInstants(program, layout, place, from, to));
     return occurrences(when, place, from, to).flatMap((one) =>
       intersect([[Math.max(one.from, from), Math.min(one.to, to)]], shows).map(([begin, end]) => {
-        const turn = { layout, start: one.from, from: begin, to: end, loop: -1, item: 0, fromMs: 0, weave: null };
-        const zones = zonePlays(program, place, { since: one.from }, turn) ?? [];
-        return { priority, created, time: { from: begin, to: end, id, since: one.from, layout, zones } };
+        return { priority, created, time: { from: begin, to: end, id, since: one.from, layout } };
       }),
     );
   });

@@ -8,7 +8,8 @@ import type { Place } from '../when';
 import { forecast } from './forecast';
 import { namedTerms, selectorOf } from '../selector';
 import { screenGroups, selectedByName } from './screen-groups';
-import { segmentPlays, zonePlays, type Play } from './plays';
+import { overlays } from './drawn';
+import { segmentPlays, zonePlays, type Play, type ZonePlays } from './plays';
 import { placeOf, type ScreenProgram } from './program';
 import { programMaker } from './narrow';
 import { segments, type Segment, type Source } from './segments';
@@ -23,7 +24,9 @@ export interface Glance {
   readonly media: string | null;
   /** What is on where it isn't a file; absent otherwise. */
   readonly board?: Board | undefined;
-  /** When the file's turn ends; null where none plays. */
+  /** What is drawn above it, the lowest first; absent where nothing is. */
+  readonly above?: readonly Board[] | undefined;
+  /** When it is to be looked at again, since the file's turn ends or another part changes; null where nothing plays. */
   readonly until: Instant | null;
   /** The next change of what wins, within a day; null where there is none. */
   readonly next: { readonly at: Instant; readonly source: Source; readonly id: string | null } | null;
@@ -130,11 +133,15 @@ function glanceAt(plan: Plan, program: ScreenProgram, instant: Instant): Omit<Gl
   const [first, ...later] = segments(program, place, instant, instant + DAY) as [Segment, ...Segment[]];
   const next = later.find((one) => one.source !== first.source || one.id !== first.id);
   const turn = turnAt(program, place, first, instant);
+  const { until, ...on } = boardOf(plan, program, place, first, turn, instant);
+  const { above, changesAt } = boardsAbove(plan, program, place, { ...first, to: until ?? first.to }, instant);
   return {
     source: first.source,
     id: first.id,
     media: turn?.media ?? null,
-    ...boardOf(plan, program, place, first, turn, instant),
+    ...on,
+    ...(above.length > 0 ? { above } : {}),
+    until: changesAt ?? until,
     next: next ? { at: next.from, source: next.source, id: next.id } : null,
   };
 }
@@ -150,8 +157,7 @@ function boardOf(
 ): Pick<Glance, 'board' | 'until'> {
   if (!turn || turn.media !== undefined) return { until: turn?.to ?? null };
   const { kind, id } = drawnIn(turn) as { kind: Board['kind']; id: string };
-  const layout = program.layouts?.[turn.layout ?? ''];
-  if (!layout) {
+  if (!program.layouts?.[turn.layout ?? '']) {
     const name = nameOf(plan, kind, id);
     const size = { width: 16, height: 9 };
     return {
@@ -159,20 +165,58 @@ function boardOf(
       until: turn.to,
     };
   }
-  let until = turn.to;
-  const of = new Map<string, Pick<BoardPart, 'media' | 'fit' | 'name'>>();
   const to = Math.min(turn.to, instant + FIRST_LOOK);
-  for (const { zone, plays } of zonePlays(program, place, segment, { ...turn, from: instant, to }) ?? []) {
+  const zones = zonePlays(program, place, segment, { ...turn, from: instant, to }) ?? [];
+  const { board, changesAt } = layoutAt(plan, program, id, zones, instant, to);
+  return { board, until: changesAt };
+}
+
+/** What is drawn above what plays at `instant`, and when that changes within the segment; null where the program draws nothing above. */
+function boardsAbove(
+  plan: Plan,
+  program: ScreenProgram,
+  place: Place,
+  segment: Segment,
+  instant: Instant,
+): { readonly above: readonly Board[]; readonly changesAt: Instant | null } {
+  if (!program.overlays) return { above: [], changesAt: null };
+  const end = Math.min(segment.to, instant + FIRST_LOOK);
+  const times = overlays(program, place, [{ ...segment, from: instant, to: end }]);
+  const on = times.filter(({ from }) => from === instant);
+  const boards = on.map(({ layout, zones, to }) => layoutAt(plan, program, layout, zones, instant, to));
+  return {
+    above: boards.map(({ board: { background: _background, ...board } }) => board),
+    changesAt: Math.min(
+      end,
+      ...times.flatMap(({ from }) => (from > instant ? [from] : [])),
+      ...boards.map(({ changesAt }) => changesAt),
+    ),
+  };
+}
+
+/** A layout as it looks at `instant`, and when the first of its zones shows something else: `to` at the latest. */
+function layoutAt(
+  plan: Plan,
+  program: ScreenProgram,
+  id: string,
+  shown: readonly ZonePlays[],
+  instant: Instant,
+  to: Instant,
+): { readonly board: Board; readonly changesAt: Instant } {
+  const { width = 16, height = 9, background, zones = [] } = program.layouts?.[id] ?? {};
+  let changesAt = to;
+  const of = new Map<string, Pick<BoardPart, 'media' | 'fit' | 'name'>>();
+  for (const { zone, plays } of shown) {
     const [first, second] = plays;
     if (first?.from === instant) of.set(zone, pictured(plan, program, first));
-    until = Math.min(until, (first?.from === instant ? second?.from : first?.from) ?? to);
+    changesAt = Math.min(changesAt, (first?.from === instant ? second?.from : first?.from) ?? to);
   }
-  const { width, height, background, zones } = layout;
   const parts = zones.map((zone): BoardPart => {
     const { x, y } = zone;
     return { x, y, width: zone.width, height: zone.height, ...of.get(zone.id) };
   });
-  return { board: { kind, id, name: nameOf(plan, kind, id), width, height, background, parts }, until };
+  const name = nameOf(plan, 'layout', id);
+  return { board: { kind: 'layout', id, name, width, height, background, parts }, changesAt };
 }
 
 function pictured(plan: Plan, program: ScreenProgram, play: Play): Pick<BoardPart, 'media' | 'fit' | 'name'> {

@@ -48,7 +48,7 @@ export { nextShown, type NextShown } from './next-shown';
 export { airTime, type AirTime, type Subject } from './airtime';
 export { contestsOf, hidersOf, type BookingState, type Contest } from './contest';
 export { neverShown, whyNotShown, type NeverShown } from './never-shown';
-export { outcomeRows, outcomeRange, type OutcomeRow, type OutcomeSpan } from './outcome';
+export { outcomeRows, outcomeRange, type AboveSpan, type OutcomeRow, type OutcomeSpan } from './outcome';
 export { drawnSize, misfits, newMisfits, standingOf, tooSmall, type Misfit, type Size, type Standing } from './fitting';
 export { newUnplayable, unplayable, type Unplayable } from './unplayable';
 export { reach, type Reach } from './reach';

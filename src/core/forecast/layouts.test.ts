@@ -4,7 +4,7 @@ import { parseInstant } from '../instant';
 import { readPlan, sharing, type Plan, type Site } from '../plan';
 import { localOccasions } from '../booking';
 import { writeCalendar } from '../formats/icalendar';
-import { parseDate, type LocalDate } from '../when';
+import { parseDate, startOfDate, type LocalDate } from '../when';
 import { orThrow } from '../refusal';
 import { readRows } from '../tests/rows';
 import { smallPlan, smallPlanFile, type Parts } from '../tests/small-plan';
@@ -16,6 +16,8 @@ import {
   neverShown,
   nextShown,
   NetworkForecast,
+  outcomeRange,
+  outcomeRows,
   screenProgram,
   why,
   type WholePlay,
@@ -228,6 +230,28 @@ test('what is above counts as on air, as shown and as a change, and why says it'
   const { over, sentence } = why(plan, 'hall', minute(15));
   expect(over).toEqual([{ id: 'line', name: 'line', layout: 'line', until: minute(40) }]);
   expect(sentence).toContain('; line is drawn over it until 10:40');
+});
+
+test('a glance has what is above, and holds until that changes; what shows has its times, joined', () => {
+  const line = { id: 'line', content: { layout: 'line' }, overlay: {}, when: { windows: [['10:10', '10:40']] } };
+  const plan = smallPlan({ ...PARTS, bookings: [{ content: { media: 'alone', durationMs: 7000 } }, line] });
+  const glance = (ms: number) => glances(plan, FROM + ms, new Set(['hall']))[0];
+  const ten = 10 * 60_000;
+  expect(glance(0)?.above).toBeUndefined();
+  // It is above in the middle of a turn below.
+  expect(glance(ten - 2000)?.until).toBe(minute(10));
+  expect(glance(ten)).toMatchObject({
+    media: 'alone',
+    above: [{ kind: 'layout', id: 'line', parts: [{ media: 'side' }] }],
+  });
+  expect(glance(4 * ten)?.above).toBeUndefined();
+  const [first] = [parseDate('2026-12-01') as LocalDate];
+  const rows = outcomeRows(new NetworkForecast(...outcomeRange(first, first)).outcomes(plan), first, first);
+  expect(rows).toHaveLength(1);
+  const day = startOfDate(first);
+  expect(rows[0]?.above.map(({ id, from, to }) => [id, (from - day) / 60_000, (to - day) / 60_000])).toEqual([
+    ['line', 610, 640],
+  ]);
 });
 
 test('an overlay may be written by its layout alone', () => {

@@ -47,6 +47,12 @@ test('where the layout is really on, the forecast is shown and not a trial', () 
   const bookings = [{ id: 'b', content: { layout: 'board' }, where: 'hall' }];
   const [on] = seen({ bookings }).filter(({ isOn }) => isOn);
   expect(on?.screens).toEqual(['hall']);
+  const overlay = { id: 'b', content: { layout: 'board' }, overlay: {}, where: 'hall' };
+  const [above] = seen({ bookings: [overlay] }).filter(({ isOn }) => isOn);
+  expect(above).toMatchObject({
+    screens: ['hall'],
+    board: { id: 'board', parts: [{ media: 'wide' }, {}, {}, {}, {}] },
+  });
 });
 
 test('each zone says when it is empty in the day ahead, and why', () => {

@@ -54,11 +54,14 @@ export function layoutSeen(plan: Plan, id: string, at: Instant, firings?: readon
   for (const { id: screen, width, height, wall } of plan.screens) {
     const program = programs.get(screen);
     const real = really.get(screen);
-    const isOn = real?.board?.kind === 'layout' && real.board.id === id;
-    const glance = isOn ? real : would.get(screen);
     if (!program) continue;
-    const board = glance?.board ?? emptyBoard(layout);
-    const until = glance?.board ? glance.until : null;
+    const on = [...(real?.above ?? []), ...(real?.board ? [real.board] : [])].find(
+      (one) => one.kind === 'layout' && one.id === id,
+    );
+    const isOn = on !== undefined;
+    const glance = isOn ? real : would.get(screen);
+    const board = on ?? glance?.board ?? emptyBoard(layout);
+    const until = glance?.board || isOn ? (glance?.until ?? null) : null;
     let emptiness = known.get(program);
     if (!emptiness) {
       emptiness = layout.zones.map((zone, i) => {

@@ -6,6 +6,7 @@ import { SAFE_MARGIN, bordersOf, isFree, measured, type Border } from '@/core/la
 import { objectIn, type Layout, type Zone } from '@/core/plan';
 import { useNetwork, useThumbnails } from '@/interface/data/provider';
 import { contentName, firstMedia } from '@/interface/kit/content/content';
+import { CardWords } from '@/interface/kit/content/card-words';
 import { FIT_CLASSES, Thumb } from '@/interface/kit/content/thumb';
 import { useWidth } from '@/interface/kit/page/use-width';
 import { BorderHandle } from './border-handle';
@@ -170,13 +171,14 @@ function ZoneBox({
           className={`absolute inset-0 h-full w-full !bg-transparent ${FIT_CLASSES[zone.fit ?? 'whole']}`}
         />
       )}
+      {card && <CardWords words={card.text} />}
       <span className="absolute top-0 left-0 max-w-full truncate bg-[#1b2330] px-1.5 text-left text-xs leading-5">
         {zone.id}
         {zone.sound && ' · heard'}
       </span>
-      {media === undefined && (
+      {media === undefined && !card && (
         <span className="max-h-full overflow-hidden px-2 text-center text-sm leading-tight">
-          {zone.content ? (card?.text ?? shows) : 'Drop something here'}
+          {zone.content ? shows : 'Drop something here'}
         </span>
       )}
     </button>

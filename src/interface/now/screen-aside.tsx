@@ -46,7 +46,7 @@ export function ScreenAside({
   onClose: () => void;
 }) {
   const { moment, isNow } = useMoment();
-  const { known, media, board, reasons, coming } = useScreenAhead(screen.id);
+  const { known, media, board, above, reasons, coming } = useScreenAhead(screen.id);
   const shown = board?.name ?? media?.name;
   const alone = useMemo(() => [screen.id], [screen.id]);
   const thumbnail = useThumbnails();
@@ -72,16 +72,24 @@ export function ScreenAside({
         </>
       }
     >
-      <div className="mt-3 bg-glass">
-        {board ? (
-          <BoardPicture board={board} thumbnail={thumbnail} className="h-40 w-full" />
-        ) : (
-          <Thumb
-            src={thumbnail(media?.id)}
-            alt={media?.name ?? 'nothing on screen'}
-            className="h-40 w-full !bg-transparent"
-          />
-        )}
+      <div className="mt-3 flex h-40 items-center justify-center bg-glass">
+        <span
+          className="relative block h-full max-w-full"
+          style={{ aspectRatio: `${screen.width} / ${screen.height}` }}
+        >
+          {board ? (
+            <BoardPicture board={board} thumbnail={thumbnail} className="absolute inset-0" />
+          ) : (
+            <Thumb
+              src={thumbnail(media?.id)}
+              alt={media?.name ?? 'nothing on screen'}
+              className="h-full w-full !bg-transparent"
+            />
+          )}
+          {above.map((one) => (
+            <BoardPicture key={one.id} board={one} isAbove thumbnail={thumbnail} className="absolute inset-0" />
+          ))}
+        </span>
       </div>
       <p className="mt-2 flex items-center gap-2">
         {isNow && (

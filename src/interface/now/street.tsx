@@ -225,6 +225,15 @@ const Tile = memo(function Tile(props: TileProps) {
               </span>
             )
           )}
+          {glance?.above?.map((board) => (
+            <BoardPicture
+              key={board.id}
+              board={board}
+              isAbove
+              thumbnail={thumbnail}
+              className={`absolute inset-0 ${dim ? 'opacity-30 grayscale' : ''}`}
+            />
+          ))}
         </span>
         <span className="mt-1 block">
           <span className="flex items-center gap-1.5">

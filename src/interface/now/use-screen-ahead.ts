@@ -11,6 +11,7 @@ import { nextDay, type DayPart } from './next-ahead';
 import { useGlances } from './use-glances';
 
 const NONE: readonly string[] = [];
+const NONE_ABOVE: readonly Board[] = [];
 /** So many changes of the next day are listed. */
 const MOST = 14;
 
@@ -21,6 +22,8 @@ export interface ScreenAhead {
   readonly media: Media | undefined;
   /** What is on where it isn't a file. */
   readonly board: Board | undefined;
+  /** What is drawn above it, the lowest first. */
+  readonly above: readonly Board[];
   readonly reasons: Explanation | null;
   readonly coming: readonly DayPart[];
 }
@@ -56,5 +59,5 @@ export function useScreenAhead(screen: string): ScreenAhead {
     })
     .slice(0, MOST);
   const media = glance?.media ? index.media.get(glance.media) : undefined;
-  return { known, media, board: glance?.board, reasons, coming };
+  return { known, media, board: glance?.board, above: glance?.above ?? NONE_ABOVE, reasons, coming };
 }

@@ -1,13 +1,17 @@
 import type { Board } from '@/core/forecast';
+import { CardWords } from './card-words';
 import { FIT_CLASSES, Thumb } from './thumb';
 
 /** What a layout, a bulletin or an input shows at one instant, as large as it fits into its box, which says its place and size. */
 export function BoardPicture({
   board: { width, height, background, parts },
   thumbnail,
+  isAbove = false,
   className = '',
 }: {
   board: Board;
+  /** Whether it is drawn over something else: between its parts that is seen. */
+  isAbove?: boolean;
   thumbnail: (media: string) => string | undefined;
   className?: string;
 }) {
@@ -19,7 +23,7 @@ export function BoardPicture({
         style={{
           width: `min(100cqw, calc(100cqh * ${width} / ${height}))`,
           height: `min(100cqh, calc(100cqw * ${height} / ${width}))`,
-          background: background ?? '#000',
+          background: isAbove ? undefined : (background ?? '#000'),
         }}
       >
         {parts.map((part, i) => (
@@ -40,11 +44,7 @@ export function BoardPicture({
                 className={`h-full w-full !bg-transparent ${FIT_CLASSES[part.fit ?? 'whole']}`}
               />
             ) : (
-              part.name !== undefined && (
-                <span className="flex h-full w-full items-center justify-center overflow-hidden bg-[#1b2330] text-center text-[9px] leading-tight text-[#fff]">
-                  {part.name}
-                </span>
-              )
+              part.name !== undefined && <CardWords words={part.name} />
             )}
           </span>
         ))}

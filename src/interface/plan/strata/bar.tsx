@@ -69,7 +69,7 @@ export const BarButton = memo(function BarButton({
         data-bar={bar.key}
         data-booking-bar={booking.id}
         tabIndex={tabbable ? 0 : -1}
-        aria-label={`${booking.name}, ${layerName(bar.layer)}, ${spanWords(localOccasion.start, localOccasion.end)}${booking.onHold ? ', on hold' : ''}${findings.map(({ kind }) => `, ${kind}`).join('')}`}
+        aria-label={`${booking.name}, ${layerName(bar.layer)}, ${spanWords(localOccasion.start, localOccasion.end)}${booking.onHold ? ', on hold' : ''}${booking.overlay ? ', over whatever plays' : ''}${findings.map(({ kind }) => `, ${kind}`).join('')}`}
         className={`group absolute flex items-center border text-left whitespace-nowrap focus-visible:z-10 focus-visible:outline-offset-0 ${
           booking.onHold
             ? 'border-dashed border-faint bg-transparent text-faint'
@@ -86,6 +86,7 @@ export const BarButton = memo(function BarButton({
           className="pointer-events-none absolute inset-y-0 left-0 bg-dusk/70"
           style={{ width: grip.inside || 2 }}
         />
+        {booking.overlay && <span aria-hidden className="pointer-events-none absolute inset-x-0 top-0 h-1.5 bg-lamp" />}
         <End part="start" grip={grip} />
         {words !== '' && (
           <span className={`pointer-events-none flex items-center gap-1 px-2.5 ${NAME}`}>

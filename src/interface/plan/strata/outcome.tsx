@@ -23,7 +23,7 @@ const LOOKS: Record<OutcomeSpan['source'], string> = {
 };
 
 /** What the looks of times mean that have no room for their names. */
-export function Legend() {
+export function Legend({ hasAbove }: { hasAbove: boolean }) {
   return (
     <ul aria-label="Legend" className="flex flex-wrap gap-x-4 text-xs text-faint">
       {(
@@ -38,6 +38,11 @@ export function Legend() {
           <span aria-hidden className={`h-3 w-5 border ${LOOKS[source]}`} /> {words}
         </li>
       ))}
+      {hasAbove && (
+        <li className="flex items-center gap-1.5">
+          <span aria-hidden className="h-1.5 w-5 border-l border-dusk bg-lamp" /> over whatever plays
+        </li>
+      )}
     </ul>
   );
 }
@@ -133,6 +138,28 @@ export const OutcomeRows = memo(function OutcomeRows({
                     >
                       {width > SHORTEST_NAMED && fitted(name(span), width - 6)}
                     </button>
+                  );
+                })}
+                {row.above.map(({ from, to, id }) => {
+                  const left = Math.max(0, scale.x(from));
+                  const words = `${index.bookings.get(id)?.name ?? 'the new booking'}, over whatever plays: ${spanWords(from, to)}`;
+                  return (
+                    <button
+                      key={`${id} ${from}`}
+                      type="button"
+                      tabIndex={-1}
+                      data-above={id}
+                      aria-label={words}
+                      title={words}
+                      onKeyDown={walk}
+                      onClick={(event) => {
+                        const box = event.currentTarget.parentElement?.getBoundingClientRect();
+                        const pressed = scale.time(event.clientX - (box?.left ?? 0));
+                        onWhy(row, event.detail === 0 ? (Math.max(from, scale.time(0)) as LocalTime) : pressed);
+                      }}
+                      className="absolute top-0 h-1.5 border-l border-dusk bg-lamp"
+                      style={{ left, width: Math.max(1.5, scale.x(to) - left) }}
+                    />
                   );
                 })}
               </div>

@@ -26,7 +26,7 @@ export function WhatShows({
     >
       <div className="sticky top-0 z-10 flex items-baseline gap-5 bg-paper py-1">
         <h2 className="text-sm">What shows{isPreview ? ', with this change' : ''}</h2>
-        <Legend />
+        <Legend hasAbove={outcome?.rows.some(({ above }) => above.length > 0) ?? false} />
         {under.length > 0 && (
           <p className="ml-auto text-xs text-faint">
             ↑ further down:{' '}
