@@ -510,7 +510,7 @@ const BOOKINGS: Booking[] = [
   ),
 ];
 
-/** What stands on one screen side by side, and what is drawn over others. */
+/** Layouts, and layouts that are drawn over everything else. */
 const IN_PARTS: Booking[] = [
   booking('hall-board', 'Hall board', { layout: 'hall-board' }, 'hall and (east or site:brennoy)', {
     windows: [['11:00', '16:30']],

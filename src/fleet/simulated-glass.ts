@@ -55,7 +55,7 @@ interface Layer {
 
 const PLAIN_CARD: Look = { kind: 'words', text: '' };
 
-/** What is drawn of a look, the lowest first. What is drawn above has no ground. */
+/** A look as pictures in their places, the lowest first. A layout that is drawn over everything has no ground. */
 async function layersOf(
   look: Look,
   within: Placed,

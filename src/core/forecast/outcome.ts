@@ -17,7 +17,7 @@ export interface OutcomeSpan {
 export interface OutcomeRow {
   readonly screens: readonly string[];
   readonly spans: readonly OutcomeSpan[];
-  /** What is drawn above it meanwhile. */
+  /** Bookings that are drawn above it, and when. */
   readonly above: readonly AboveSpan[];
 }
 
@@ -98,7 +98,7 @@ function spansOf(
   return spans;
 }
 
-/** Times of one booking that follow each other are joined: what plays below changes meanwhile. */
+/** Times of one booking that follow each other are joined, since they may have been split where another thing plays below. */
 function aboveOf(
   times: readonly Pick<OverlayTime, 'from' | 'to' | 'id'>[],
   wall: (at: Instant) => LocalTime,

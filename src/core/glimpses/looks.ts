@@ -47,7 +47,7 @@ export interface ZoneLooks extends Looks, Pick<ProgramZone, 'x' | 'y' | 'width' 
 
 /** What may be on the glass at an instant. */
 export interface GlassLooks extends Looks {
-  /** What is drawn above it, the lowest first: layouts whose zones alone are seen. */
+  /** Layouts that are drawn above it, the lowest first: their zones alone are seen. */
   readonly above: readonly Looks[];
 }
 

@@ -45,7 +45,7 @@ const isNothing = (look: Look): boolean => look.kind === 'nothing';
 export const isKnown = (glass: GlassLooks): boolean =>
   !withOwnCard(glass).looks.some(isUnknown) || glass.above.some((one) => !isNothing(one.due));
 
-/** Compares a picture with what may be seen. Null where a file isn't stored here any more. */
+/** Compares a picture with what may be seen. Null where a file is no longer stored here. */
 export async function compared(seen: Canvas, glass: GlassLooks, screen: Placed, view: View): Promise<Compared | null> {
   const whole = { left: 0, top: 0, ...view.size };
   let found = await likest(await blank(view, '#000'), withOwnCard(glass), screen, view, seen);
@@ -79,14 +79,14 @@ export async function compared(seen: Canvas, glass: GlassLooks, screen: Placed, 
   return { verdict: parts.some(({ verdict }) => verdict === 'unsure') ? 'unsure' : 'alike', different: null };
 }
 
-/** The picture as it is planned, for people: null where a file isn't stored here any more. */
+/** The picture as it is planned, for people: null where a file is no longer stored here. */
 export async function planned(glass: GlassLooks, screen: Placed, view: View): Promise<Canvas | null> {
   let canvas: Canvas | null = await drawDue(await blank(view, '#000'), withOwnCard(glass).due, screen, view);
   for (const { due } of glass.above) canvas = canvas && (await drawDue(canvas, due, screen, view, true));
   return canvas;
 }
 
-/** Where nothing is planned the player shows its own card, and nobody knows how it looks. */
+/** Where nothing is planned the player shows its own card. How that looks isn't known here. */
 const withOwnCard = ({ due, looks, changing }: Looks): Looks => ({
   due: ownCard(due),
   looks: looks.map(ownCard),
@@ -133,7 +133,7 @@ async function likest(
   return { canvas: best.canvas, panes: isAbove ? best.panes : [...best.panes, { box, changing }] };
 }
 
-/** A look over what is there already, in each way in which it may be seen; null where a file isn't stored here any more. */
+/** A look over what is there already, in each way in which it may be seen; null where a file is no longer stored here. */
 async function drawLook(
   under: Canvas,
   look: Look,
