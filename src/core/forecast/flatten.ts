@@ -67,13 +67,19 @@ export class Flattener {
   }
 
   /** What screens with these terms see of a content. Throws a Refusal for a loop past all measure. */
-  flat(content: Content, terms: ReadonlySet<string>, usual = NOTHING_SAID): Flat {
+  flat(content: Content, terms: ReadonlySet<string>): Flat {
+    return this.made(content, terms, NOTHING_SAID, true);
+  }
+
+  /** The same; what waits for a key does so where it is shown for itself, and not in a zone. */
+  private made(content: Content, terms: ReadonlySet<string>, usual: UsualLook, isAlone: boolean): Flat {
     const what = knownContent(content);
-    if (what.kind === 'playlist')
-      return {
-        ...this.list(what.id, terms, usual, false),
-        music: usual.silent ? null : this.music(what.id, terms),
-      };
+    if (what.kind === 'playlist') {
+      const { loop, order } = this.list(what.id, terms, usual, false);
+      const music = usual.silent ? null : this.music(what.id, terms);
+      if (!isAlone || !this.playlists.get(what.id)?.waits) return { loop, order, music };
+      return { loop: loop.map((item) => ({ ...item, stays: true })), order: null, music };
+    }
     const turns = this.turnsOf(what, { durationMs: what.durationMs }, 0, usual, [], false);
     const loop = turns.map(([, turn]): LoopItem => (CONTENTS[what.kind].rounds ? turn : { ...turn, stays: true }));
     return { loop, order: null, music: null };
@@ -83,7 +89,7 @@ export class Flattener {
   zone({ content, when, ...look }: Plan['layouts'][number]['zones'][number], terms: ReadonlySet<string>): Flat {
     if (!content) return { loop: [], order: null, music: null };
     const { fit, transition, sound } = look;
-    const flat = this.flat(content, terms, { fit, transition, silent: !sound });
+    const flat = this.made(content, terms, { fit, transition, silent: !sound }, false);
     if (!when || isAlways(when)) return flat;
     return { ...flat, loop: flat.loop.map((item) => ({ ...item, when: [when, ...item.when] })) };
   }

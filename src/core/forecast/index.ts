@@ -27,6 +27,7 @@ export {
   type WholePlay,
   type ZonePlays,
 } from './plays';
+export { holds, isPresented, stepFrom, withStep, type Stepped } from './stepping';
 export { drawnPlays, overlayItems, overlays, type OverlayTime } from './drawn';
 export {
   candidates,

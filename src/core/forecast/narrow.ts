@@ -41,9 +41,10 @@ export function programMaker(
     if (!screen || !site) throw new RangeError(`The plan has no screen “${screenId}”.`);
     const terms = screenTerms(screen, site.tags);
     if (selected) return inZone(narrowing.body(screen, site, terms, selected), site);
-    const { backdrop, lightsOut, keysOff } = screen;
+    const { backdrop, lightsOut, keysOff, stepRestMs } = screen;
     const match = narrowing.matchKeyOf(terms);
-    const key = JSON.stringify([match, backdrop ?? null, site.backdrop ?? null, lightsOut ?? null, keysOff ?? null]);
+    const own = [backdrop, site.backdrop, lightsOut, keysOff, stepRestMs];
+    const key = JSON.stringify([match, ...own.map((one) => one ?? null)]);
     const known = bodies.get(key) ?? { body: narrowing.body(screen, site, terms), programs: new Map() };
     bodies.set(key, known);
     const { usesHours, usesSun } = known.body;
@@ -163,6 +164,7 @@ class Narrowing {
       ...(bulletins ? { bulletins } : {}),
       ...(overlays.length > 0 ? { overlays } : {}),
       ...(keys.length > 0 ? { keys } : {}),
+      ...(screen.stepRestMs === undefined ? {} : { stepRestMs: screen.stepRestMs }),
       ...(fired.length > 0 ? { firings: fired.map(firingFor).sort((a, b) => a.at - b.at) } : {}),
       backdrops,
       lightsOut,
@@ -197,7 +199,8 @@ class Narrowing {
     const isHere = (where: string | undefined) => where === undefined || matches(selectorOf(where), terms);
     const of = (content: Content): number => {
       const number = numbered(contentKey(content), () => this.flattener.flat(content, terms));
-      const layout = flats[number]?.loop[0]?.stays && flats[number]?.loop[0]?.layout;
+      const [first, second] = flats[number]?.loop ?? [];
+      const layout = first?.stays && !second && first.layout;
       return layout && !layoutOf(layout) ? -1 : number;
     };
     /** A layout as this screen sees it; undefined where nothing of it is for the screen. */

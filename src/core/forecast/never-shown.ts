@@ -12,6 +12,7 @@ import { Contest, contestsOf, hidersOf } from './contest';
 import type { GroupForecast } from './network';
 import { drawnPlays, overlayItems } from './drawn';
 import { drawnItems, loopsIn } from './plays';
+import { isPresented } from './stepping';
 import { comesFrom, type Loop, type LoopItem } from './loop';
 import { placeOf, type ScreenProgram } from './program';
 import { itemInstants } from './segments';
@@ -105,6 +106,8 @@ function whatShows(outcomes: readonly GroupForecast[]): Set<string> {
           const item = program.loops[play.loop]?.[play.item];
           if (!item) continue;
           shown.add(keyOf(item));
+          // In a presentation the others are a step away.
+          if (isPresented(program, play.loop)) program.loops[play.loop]?.forEach((one) => shown.add(keyOf(one)));
           for (const id of item.through ?? []) shown.add(`playlist ${id}`);
         }
       }

@@ -232,11 +232,11 @@ export function createNetworkStore(view: NetworkView, ways: Ways): NetworkStore 
   async function askMissed(): Promise<void> {
     const { change, heardAt } = store.getState();
     const response = await ways.fetch(`/api/missed?change=${change}&at=${heardAt}`);
-    if (response.status === 401) return ways.reload();
+    if (response.status === 401) return reload();
     if (!response.ok) return;
     const { changes, statuses, edition, docket, at } = (await response.json()) as Missed & { readonly at: number };
     move((state) => heard(state, { statuses, at }));
-    if (!changes) return ways.reload();
+    if (!changes) return reload();
     await learnZones(changes);
     move((state) => {
       const result = followed(state, changes);
@@ -246,6 +246,12 @@ export function createNetworkStore(view: NetworkView, ways: Ways): NetworkStore 
     if (docket && isNews(docket, store.getState().docket)) countedAs(docket);
     ways.refetch('uploads');
     if (edition !== (store.getState().published?.number ?? 0)) await askEdition();
+  }
+
+  /** All comes with the new page: nothing more is asked for. */
+  function reload(): void {
+    behind = false;
+    ways.reload();
   }
 
   function countedAs(docket: DocketSums): void {

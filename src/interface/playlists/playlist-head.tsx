@@ -60,22 +60,26 @@ function NameInput({ playlist }: { playlist: Playlist }) {
   );
 }
 
-/** Whether each pass goes as listed, or in an order of its own. */
+/** Whether each pass goes as listed, or in an order of its own; or whether each item waits, as in a presentation. */
 function OrderChoice({ playlist }: { playlist: Playlist }) {
   const { edit } = useNetwork('edit');
   return (
-    <div className="w-44 shrink-0 pb-1 text-sm">
+    <div className="w-52 shrink-0 pb-1 text-sm">
       <Select
         aria-label="Order"
-        value={playlist.order ?? 'listed'}
-        onChange={(event) =>
+        value={playlist.waits ? 'waits' : (playlist.order ?? 'listed')}
+        onChange={({ target: { value } }) =>
           void edit(
-            changed('playlist', playlist, { order: event.target.value === 'shuffled' ? 'shuffled' : undefined }),
+            changed('playlist', playlist, {
+              order: value === 'shuffled' ? 'shuffled' : undefined,
+              waits: value === 'waits' ? true : undefined,
+            }),
           )
         }
       >
         <option value="listed">as listed</option>
         <option value="shuffled">shuffled again each pass</option>
+        <option value="waits">each item waits for a key or a press</option>
       </Select>
     </div>
   );

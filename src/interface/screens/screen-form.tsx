@@ -5,13 +5,14 @@ import Link from 'next/link';
 import { useMemo } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
 import * as z from 'zod';
-import { countTags, idSchema, nameSchema, removed, screenSchema, type Screen } from '@/core/plan';
+import { countTags, durationWords, idSchema, nameSchema, removed, screenSchema, type Screen } from '@/core/plan';
 import type { PhraseContext } from '@/core/when';
 import { useNetwork } from '@/interface/data/provider';
 import { AutoForm } from '@/interface/forms/auto-form';
 import { usePhraseContext } from '@/interface/forms/use-phrase-context';
 import { Conflicts, useRecord } from '@/interface/forms/use-record';
 import { TagsField } from '@/interface/forms/tags-field';
+import { durationTextSchema } from '@/interface/forms/seconds';
 import { Button } from '@/interface/kit/controls/button';
 import { ContentPicker } from '@/interface/forms/content-picker';
 import { contentOf, contentValue } from '@/interface/kit/content/content';
@@ -39,6 +40,7 @@ const screenFormSchema = (context: PhraseContext) =>
       profile: z.string(),
       pictures: z.string(),
       keysOff: z.boolean(),
+      stepRest: durationTextSchema(screenSchema.shape.stepRestMs.unwrap()),
       ...wallShape,
     })
     .superRefine(checkWall);
@@ -55,6 +57,7 @@ const FIELD_NAMES = {
   profile: 'Profile',
   pictures: 'Pictures of it',
   keysOff: 'Number keys',
+  stepRest: 'Arrow keys',
   ...WALL_NAMES,
 };
 
@@ -70,6 +73,7 @@ function screenValues(screen: Screen | null, site: string) {
     profile: screen?.profile ?? '',
     pictures: picturesValue(screen),
     keysOff: screen?.keysOff ?? false,
+    stepRest: screen?.stepRestMs === undefined ? '' : durationWords(screen.stepRestMs),
     ...wallValues(screen?.wall),
   };
 }
@@ -96,7 +100,7 @@ export function ScreenForm({
     kind: 'screen',
     object: screen,
     valuesOf: (object) => screenValues(object, site),
-    madeOf: { private: ['pictures'], glimpseMinutes: ['pictures'], wall: WALL_FIELDS },
+    madeOf: { private: ['pictures'], glimpseMinutes: ['pictures'], wall: WALL_FIELDS, stepRestMs: ['stepRest'] },
   });
   const known = useMemo(() => countTags([...draft.sites, ...draft.screens]), [draft]);
   const { register, formState } = form;
@@ -104,7 +108,8 @@ export function ScreenForm({
   const values = useWatch({ control: form.control });
 
   const submit = async (checked: z.output<ReturnType<typeof screenFormSchema>>) => {
-    const { backdrop, pictures, profile, keysOff, rows, columns, widthMm, heightMm, betweenMm, ...others } = checked;
+    const { backdrop, pictures, profile, keysOff, stepRest, rows, columns, widthMm, heightMm, betweenMm, ...others } =
+      checked;
     const content = contentOf(backdrop);
     const wall = wallOf({ rows, columns, widthMm, heightMm, betweenMm });
     const result = await save(
@@ -112,6 +117,7 @@ export function ScreenForm({
         ...others,
         wall,
         keysOff: keysOff || undefined,
+        stepRestMs: stepRest,
         backdrop: content,
         profile: profile || undefined,
         ...picturesOf(pictures),
@@ -233,6 +239,13 @@ export function ScreenForm({
         {draft.cues.some(({ key }) => key !== undefined) && (
           <Tick label="Number keys at the screen do nothing" {...register('keysOff')} />
         )}
+        <Field
+          label="Arrow keys"
+          hint="With these, a person at the screen turns to the next item of what plays, or the one before. It goes back to the plan after the time you write here."
+          error={errors.stepRest?.message}
+        >
+          <Input placeholder="do nothing; or write 30 s" {...register('stepRest')} />
+        </Field>
       </AutoForm>
       {screen && (
         <Button

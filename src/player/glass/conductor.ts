@@ -34,7 +34,7 @@ export type Timeline = (
   to: Instant,
 ) => { readonly segments: readonly Segment[]; readonly plays: readonly Play[] };
 
-const wholeProgram: Timeline = (program, from, to) => forecast(program, from, to, { plays: true, zones: false });
+export const wholeProgram: Timeline = (program, from, to) => forecast(program, from, to, { plays: true, zones: false });
 
 /** What is drawn of a play. Throws where the program doesn't have it. */
 export type Draw = (program: ProgramDocument, play: Play, segment: Segment) => Thing;

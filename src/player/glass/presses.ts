@@ -1,7 +1,7 @@
 import { SECOND, type ProgramDocument } from '@/core/playing';
 import type { KeptFiring } from '../session/firings';
 
-/** What is pressed in front of the screen: zones that are touched, and number keys. */
+/** What is pressed in front of the screen: zones that are touched, number keys, and keys that step. */
 
 /** What presses work with. */
 export interface PressMeans {
@@ -13,6 +13,8 @@ export interface PressMeans {
     pressed: { layout: string; zone: string } | 'key',
     how?: { here?: boolean; end?: boolean },
   ) => boolean;
+  /** Steps through what plays; `byPress` with a finger, where each item waits for that. */
+  readonly step: (by: 1 | -1, how?: { readonly byPress?: boolean }) => boolean;
   /** Whether another page lies over what plays, to which presses belong. */
   readonly isCovered: () => boolean;
 }
@@ -20,8 +22,12 @@ export interface PressMeans {
 /** So long a zone shows that it was pressed, and the card what was chosen. */
 const PRESSED_MS = 400;
 const CARD_MS = 5 * SECOND;
+/** Keys that step forward, and back: arrows, and what remote controls for presentations send (common practice, no source). */
+const STEPS: Readonly<Record<string, 1 | -1>> = { ArrowRight: 1, PageDown: 1, ArrowLeft: -1, PageUp: -1 };
+/** A press in this share of the glass, from its left, steps back. */
+const BACK = 1 / 3;
 
-/** Listens to fingers and keys. What they fire shows at once; `card` says what a key chose, and what else there is. */
+/** Listens to fingers and keys. What they bring shows at once; `card` says what a key chose, and what else there is. */
 export class Presses {
   private hiding: ReturnType<typeof setTimeout> | undefined;
 
@@ -33,7 +39,11 @@ export class Presses {
     window.addEventListener('pointerdown', (event) => this.touched(event.clientX, event.clientY));
     window.addEventListener('keydown', (event) => {
       const { key, repeat, ctrlKey, altKey, metaKey } = event;
-      if (/^\d$/.test(key) && !repeat && !ctrlKey && !altKey && !metaKey) this.keyed(Number(key));
+      if (repeat || ctrlKey || altKey || metaKey || this.means.isCovered()) return;
+      const by = STEPS[key];
+      if (/^\d$/.test(key)) this.keyed(Number(key));
+      else if (by) this.means.step(by);
+      else if (key === ' ' || key === 'Enter') this.means.step(1, { byPress: true });
     });
   }
 
@@ -49,7 +59,7 @@ export class Presses {
       );
     const { layout = '', zone = '' } = root?.dataset ?? {};
     const touch = program.layouts?.[layout]?.zones.find(({ id }) => id === zone)?.touch;
-    if (!root || !touch) return;
+    if (!root || !touch) return void this.means.step(x < window.innerWidth * BACK ? -1 : 1, { byPress: true });
     root.classList.add('pressed');
     setTimeout(() => root.classList.remove('pressed'), PRESSED_MS);
     this.means.press(touch.cue, { layout, zone }, { here: touch.here === true && isBooked(program, touch.cue) });
@@ -60,7 +70,7 @@ export class Presses {
     const program = this.means.program();
     const keys = program?.keys ?? [];
     const chosen = keys.find(({ key }) => key === digit);
-    if (!program || !chosen || this.means.isCovered()) return;
+    if (!program || !chosen) return;
     if (isBooked(program, chosen.cue)) this.means.press(chosen.cue, 'key');
     else {
       const fired = new Set(this.means.firings().map(({ cue }) => cue));

@@ -8,6 +8,7 @@ import { Band } from '../sound/band';
 import { Conductor } from '../glass/conductor';
 import { Overlays } from '../glass/overlays';
 import { drawWithin, type Around } from '../glass/scene';
+import { Steps } from '../glass/steps';
 import { Presses } from '../glass/presses';
 import type { KeptFiring } from '../session/firings';
 import { played } from './kinds';
@@ -77,6 +78,11 @@ async function start(): Promise<void> {
   };
   const overlays = new Overlays(part('stage'), around);
   let shown: Target['screen'] | null = null;
+  const steps = new Steps(
+    () => session.serverNow(),
+    () => play(),
+  );
+  hardware.isStepped = () => steps.isOn(programNow());
   const conductor: Conductor = new Conductor(
     stage,
     () => session.serverNow(),
@@ -86,11 +92,13 @@ async function start(): Promise<void> {
     () => session.tell(),
     (is) => (part('drill').hidden = !is),
     drawWithin(around),
+    steps.timeline,
   );
   const band: Band = new Band(new Speaker(open, report), () => session.serverNow(), report);
   const held: Held = { program: null, next: null, firings: [] };
+  const programNow = () => held.program && withFirings(held.program, held.firings);
   const play = () => {
-    const program = held.program && withFirings(held.program, held.firings);
+    const program = programNow();
     conductor.play(program);
     overlays.play(program);
     band.play(program);
@@ -154,6 +162,7 @@ async function start(): Promise<void> {
     program: () => held.program,
     firings: () => held.firings,
     press: (...pressed) => session.press(...pressed),
+    step: (...how) => steps.step(programNow(), ...how),
     isCovered: () => !part('own').hidden,
   });
   if (!kept.ok) session.report(kept.message);

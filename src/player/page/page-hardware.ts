@@ -15,6 +15,9 @@ export class PageHardware implements Hardware {
   private identified: ReturnType<typeof setTimeout> | undefined;
   private tested: ReturnType<typeof setTimeout> | undefined;
 
+  /** Whether a person at the screen has stepped to something else than what is planned. */
+  isStepped = () => false;
+
   constructor(private readonly part: (id: string) => HTMLElement) {
     this.apply();
   }
@@ -75,7 +78,7 @@ export class PageHardware implements Hardware {
       (one) => one !== null && one !== undefined,
     );
     const bytes = await pictureOf(this.part('stage'), over);
-    return { bytes, isCovered: covers.some((id) => !this.part(id).hidden) };
+    return { bytes, isCovered: covers.some((id) => !this.part(id).hidden) || this.isStepped() };
   };
 
   private identify({ site, number }: Command): void {

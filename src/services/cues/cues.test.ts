@@ -5,6 +5,7 @@ import { publishEdition } from '../editions';
 import { addPerson, trail, type Actor } from '../people';
 import { edit, lastChange, type Edit } from '../plan';
 import { playerBackend } from '../screens';
+import { useBus } from '../tests/bus';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';
 import { pairedPlayer } from '../tests/players';
 import { refusal } from '../tests/refusal';
@@ -27,6 +28,7 @@ import {
 } from '.';
 
 useDatabase();
+useBus();
 
 const INPUT: Content = { input: 'hdmi-1' };
 const ADDRESS = '192.0.2.9';

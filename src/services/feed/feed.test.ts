@@ -1,6 +1,7 @@
 import { withPatches } from '@/core/plan';
-import { rows, subscribe, transaction } from '@/database';
+import { rows, transaction } from '@/database';
 import { publishEdition } from '../editions';
+import { useBus } from '../tests/bus';
 import { newNetwork, newPlan, useDatabase } from '../tests/database';
 import { changesSince, draftPlan, edit, lastChange, loadPlan } from '../plan';
 import { collectToken, flushHeartbeats, heartbeat, pairScreen, playerOf, startPairing, unpairScreen } from '../screens';
@@ -8,17 +9,7 @@ import { followNetwork, knownStatuses, missedSince, type FeedEvent } from '.';
 
 useDatabase();
 
-// The first line of a process tells its listeners that they may have missed something.
-beforeAll(
-  () =>
-    new Promise<void>((done) => {
-      const stop = subscribe((message) => {
-        if (message.kind !== 'resync') return;
-        stop();
-        done();
-      });
-    }),
-);
+useBus();
 
 const until = async (holds: () => boolean | Promise<boolean>) => {
   for (let tries = 0; tries < 600 && !(await holds()); tries++) await new Promise((done) => setTimeout(done, 50));

@@ -34,7 +34,10 @@ const LABELS: Record<Kind, [noun: string, labels: Record<string, string>]> = {
       ...{ background: 'background', zones: 'zones' },
     },
   ],
-  playlist: ['playlist', { name: 'name', order: 'order', archived: 'archived', music: 'music', items: 'items' }],
+  playlist: [
+    'playlist',
+    { name: 'name', order: 'order', archived: 'archived', waits: 'waits for a key', music: 'music', items: 'items' },
+  ],
   profile: [
     'profile',
     {
@@ -59,6 +62,7 @@ const LABELS: Record<Kind, [noun: string, labels: Record<string, string>]> = {
         profile: 'profile',
         backdrop: 'backdrop',
         keysOff: 'number keys off',
+        stepRestMs: 'arrow keys step, and it goes on after',
         lightsOut: 'lights-out',
         notes: 'notes',
         private: 'private',

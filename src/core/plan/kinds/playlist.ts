@@ -128,6 +128,8 @@ export const playlistSchema = z.strictObject({
   order: z.enum(['listed', 'shuffled'], 'The order is listed or shuffled.').optional(),
   /** Kept, but it shows nowhere and is offered nowhere. */
   archived: z.boolean().optional(),
+  /** Each item waits for a key or a press at the screen: for presentations. Not where the playlist is in another, nor in a zone. */
+  waits: z.boolean().optional(),
   /** Sound that loops beside it: the sound files of a playlist, from where its own loop begins, with a clock of their own. */
   music: z.strictObject({ playlist: reference('playlist'), volume: volumeSchema }).optional(),
   items: z
@@ -160,6 +162,7 @@ export const playlist = defineKind({
     name: text('name'),
     order: plain('order'),
     archived: yesNo('archived'),
+    waits: yesNo('waits for a key'),
     music: {
       label: 'music',
       say: ({ playlist, volume }: { readonly playlist: string; readonly volume: number }, names) =>

@@ -4,7 +4,7 @@ import { contentSchema } from '../content-schema';
 import { idSchema, nameSchema, pixelsSchema, tagsSchema } from '../fields';
 import { defineKind } from '../kind';
 import { reference } from '../references';
-import { content, pixels, tags, text, whenWords, yesNo } from '../say';
+import { content, durationWords, pixels, tags, text, whenWords, yesNo } from '../say';
 
 const MM = 'Write millimetres, like 1210.';
 const millimetres = (least: number) =>
@@ -53,6 +53,12 @@ export const screenSchema = z.strictObject({
     .optional(),
   /** The number keys of its remote control or keyboard fire nothing. */
   keysOff: z.boolean().optional(),
+  /** The arrow keys step through what plays; after so long without one it goes on by the clock. Absent: they do nothing. */
+  stepRestMs: z
+    .int('Write whole milliseconds.')
+    .min(1000, 'It goes on after a second at least.')
+    .max(3_600_000, 'It goes on after an hour at most.')
+    .optional(),
   lightsOut: z.array(whenSchema).max(50, 'A screen has at most 50 lights-out times.').optional(),
 });
 
@@ -80,6 +86,7 @@ export const screen = defineKind({
     private: yesNo('private'),
     glimpseMinutes: { label: 'pictures of it', say: (minutes) => `every ${minutes} min` },
     keysOff: yesNo('number keys off'),
+    stepRestMs: { label: 'arrow keys step, and it goes on after', say: durationWords },
     lightsOut: {
       label: 'lights-out',
       say: (list, names) => list.map((one) => whenWords(one, names)).join('; ') || 'never',
