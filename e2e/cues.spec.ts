@@ -203,3 +203,41 @@ test('a program fires with a key that may do this and nothing else, or by an add
     .poll(() => phone?.getByText('This link no longer opens anything', { exact: false }).isVisible())
     .toBe(true);
 });
+
+test('arrow keys turn the pages, and the plan goes on after a rest; in a presentation each page waits', async () => {
+  const { edit } = await import('@/services/plan');
+  const pages = ['line-flag', 'route-map', 'weather-outlook'];
+  const items = pages.map((media) => ({ media, durationMs: 3_600_000 }));
+  await edit(await ternholm(), [
+    { kind: 'playlist', id: 'pages', add: { name: 'Pages', items } },
+    { kind: 'screen', id: 'pier-end', set: { backdrop: { playlist: 'pages' } } },
+  ]);
+  await page.goto(server('/screens?screen=pier-end'));
+  await page.getByLabel('Arrow keys').fill('3 s');
+  await page.getByLabel('Arrow keys').press('Tab');
+  await expect.poll(async () => (await draft()).screens.find(({ id }) => id === 'pier-end')?.stepRestMs).toBe(3000);
+  await publish();
+  const first = pages.indexOf((await due(Date.now())) ?? '');
+  const isSeen = (step: number) =>
+    expect(stage()).toHaveAttribute('data-media', pages[(first + step + pages.length) % pages.length] ?? '');
+  await isSeen(0);
+  await player.keyboard.press('ArrowRight');
+  await isSeen(1);
+  await player.keyboard.press('ArrowLeft');
+  await player.keyboard.press('ArrowLeft');
+  await isSeen(-1);
+  await isSeen(0);
+
+  await page.goto(server('/playlists/pages'));
+  await page.getByLabel('Order').selectOption('each item waits for a key or a press');
+  await expect.poll(async () => (await draft()).playlists.find(({ id }) => id === 'pages')?.waits).toBe(true);
+  await publish();
+  const shows = (media: string) => expect(stage()).toHaveAttribute('data-media', media);
+  await shows('line-flag');
+  await player.keyboard.press('Space');
+  await shows('route-map');
+  await player.mouse.click(1000, 300);
+  await shows('weather-outlook');
+  await player.mouse.click(50, 300);
+  await shows('route-map');
+});

@@ -617,7 +617,7 @@ const BOARDS: Board[] = [
     ],
   },
   {
-    ...{ id: 'harbour-office', name: 'Harbour office' },
+    ...{ id: 'terminal-office', name: 'Terminal office' },
     buttons: [{ cue: 'gale-alarm', colour: 'brick' }],
   },
 ];

@@ -144,19 +144,12 @@ export const OutcomeRows = memo(function OutcomeRows({
                   const left = Math.max(0, scale.x(from));
                   const words = `${index.bookings.get(id)?.name ?? 'the new booking'}, over whatever plays: ${spanWords(from, to)}`;
                   return (
-                    <button
+                    <span
                       key={`${id} ${from}`}
-                      type="button"
-                      tabIndex={-1}
+                      role="img"
                       data-above={id}
                       aria-label={words}
                       title={words}
-                      onKeyDown={walk}
-                      onClick={(event) => {
-                        const box = event.currentTarget.parentElement?.getBoundingClientRect();
-                        const pressed = scale.time(event.clientX - (box?.left ?? 0));
-                        onWhy(row, event.detail === 0 ? (Math.max(from, scale.time(0)) as LocalTime) : pressed);
-                      }}
                       className="absolute top-0 h-1.5 border-l border-dusk bg-lamp"
                       style={{ left, width: Math.max(1.5, scale.x(to) - left) }}
                     />

@@ -93,7 +93,7 @@ function BookingRow({ booking, onOpen }: { booking: Booking; onOpen: () => void 
         type="button"
         data-booking={booking.id}
         onClick={onOpen}
-        className={`grid w-full grid-cols-[5.5rem_1fr] items-center gap-x-4 gap-y-1 py-2 text-left hover:bg-well lg:grid-cols-[5.5rem_15rem_1fr_1fr] max-lg:*:nth-[n+3]:col-start-2 ${booking.onHold ? 'text-faint' : ''}`}
+        className={`grid w-full grid-cols-[5.5rem_minmax(0,1fr)] items-center gap-x-4 gap-y-1 py-2 text-left hover:bg-well lg:grid-cols-[5.5rem_15rem_minmax(0,1fr)_minmax(0,1fr)] max-lg:*:nth-[n+3]:col-start-2 ${booking.onHold ? 'text-faint' : ''}`}
       >
         <Thumb src={thumbnail(file)} alt="" className={`h-12 w-20 ${booking.onHold ? 'opacity-40' : ''}`} />
         <span>
