@@ -12,9 +12,13 @@ const security = [
 const playerPolicy =
   "default-src 'self'; img-src 'self' blob:; media-src 'self' blob:; connect-src 'self' http://127.0.0.1:*; object-src 'none'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'";
 
-/** By the second one the page's service worker knows what is ours (src/player/page/kept-page.ts). */
+/**
+ * A player shows what a capture device brings, and nothing else may. By the last one the page's service worker knows what is ours
+ * (src/player/page/kept-page.ts).
+ */
 const player = [
   { key: 'Content-Security-Policy', value: playerPolicy },
+  { key: 'Permissions-Policy', value: 'camera=(self), microphone=(), geolocation=()' },
   { key: 'Lanternpost-Player', value: '1' },
 ];
 

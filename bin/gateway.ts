@@ -17,7 +17,8 @@ const HEADERS = {
   'referrer-policy': 'same-origin',
   'x-frame-options': 'DENY',
   'cross-origin-opener-policy': 'same-origin',
-  'permissions-policy': 'camera=(), microphone=(), geolocation=()',
+  // A player shows what a capture device brings.
+  'permissions-policy': 'camera=(self), microphone=(), geolocation=()',
   'content-security-policy':
     "default-src 'self'; img-src 'self' blob:; media-src 'self' blob:; connect-src 'self' http://127.0.0.1:*; object-src 'none'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'",
 };

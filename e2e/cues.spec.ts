@@ -1,4 +1,4 @@
-import type { BrowserContext, Page } from '@playwright/test';
+import { chromium, type BrowserContext, type Page } from '@playwright/test';
 import { forecastAt, screenProgram } from '@/core/forecast';
 import { atThePier, shownAt } from './support/pier';
 import { booked, draft, key, ternholm } from './support/plan';
@@ -231,13 +231,63 @@ test('arrow keys turn the pages, and the plan goes on after a rest; in a present
   await page.goto(server('/playlists/pages'));
   await page.getByLabel('Order').selectOption('each item waits for a key or a press');
   await expect.poll(async () => (await draft()).playlists.find(({ id }) => id === 'pages')?.waits).toBe(true);
+  // What comes first shows that the player has it.
+  await edit(await ternholm(), [{ kind: 'playlist', id: 'pages', set: { items: [{ media: 'map-tall' }, ...items] } }]);
   await publish();
   const shows = (media: string) => expect(stage()).toHaveAttribute('data-media', media);
-  await shows('line-flag');
+  await shows('map-tall');
   await player.keyboard.press('Space');
+  await shows('line-flag');
+  await player.mouse.click(900, 300);
   await shows('route-map');
-  await player.mouse.click(1000, 300);
-  await shows('weather-outlook');
   await player.mouse.click(50, 300);
-  await shows('route-map');
+  await shows('line-flag');
+});
+
+test('another source is seen where a device captures it; elsewhere a card says so, or the backdrop shows', async () => {
+  const { edit } = await import('@/services/plan');
+  const { pairScreen } = await import('@/services/screens');
+  const without = async (withoutInput: 'backdrop' | null) => {
+    await edit(await ternholm(), [{ kind: 'network', id: 'network', set: { withoutInput } }]);
+    await publish();
+  };
+  const content = { input: 'hdmi-1' };
+  await booked('captured', { name: 'Captured picture', content, where: HERE, priority: 5, when: {} });
+  await without('backdrop');
+  await expect(stage()).toHaveAttribute('data-media', 'hdmi-1');
+  // The pages that wait are its backdrop.
+  const instead = stage().locator('.layer > img');
+  await expect(instead).toBeVisible();
+  expect(await instead.evaluate((image: HTMLImageElement) => image.naturalWidth)).toBeGreaterThan(0);
+  await without(null);
+  await expect(stage()).toContainText('The input hdmi-1 isn’t connected to this player.');
+
+  const { launchOptions = {} } = test.info().project.use;
+  const fake = ['--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream'];
+  const browser = await chromium.launch({
+    ...launchOptions,
+    args: [...(launchOptions.args ?? []), ...fake],
+  });
+  const capturing = await browser.newPage();
+  await capturing.goto(server('/player'));
+  await expect(capturing.locator('#code')).toHaveText(/-/);
+  await pairScreen(await ternholm(), 'pier-end', await capturing.locator('#code').innerText(), '127.0.0.1');
+  const film = capturing.locator('#stage video.layer');
+  await expect(film).toBeVisible();
+  // The picture of the device moves.
+  await film.evaluate(
+    (video: HTMLVideoElement) =>
+      new Promise<void>((moved) => {
+        const canvas = new OffscreenCanvas(64, 36);
+        const context = canvas.getContext('2d', { willReadFrequently: true });
+        const look = () => {
+          context?.drawImage(video, 0, 0, 64, 36);
+          return [...(context?.getImageData(0, 0, 64, 36).data ?? [])].join();
+        };
+        const first = look();
+        const again = () => (look() === first ? requestAnimationFrame(again) : moved());
+        again();
+      }),
+  );
+  await browser.close();
 });

@@ -164,6 +164,9 @@ class Narrowing {
       ...(bulletins ? { bulletins } : {}),
       ...(overlays.length > 0 ? { overlays } : {}),
       ...(keys.length > 0 ? { keys } : {}),
+      ...(plan.network.withoutInput && loops.some((loop) => loop.some(({ input }) => input !== undefined))
+        ? { withoutInput: plan.network.withoutInput }
+        : {}),
       ...(screen.stepRestMs === undefined ? {} : { stepRestMs: screen.stepRestMs }),
       ...(fired.length > 0 ? { firings: fired.map(firingFor).sort((a, b) => a.at - b.at) } : {}),
       backdrops,

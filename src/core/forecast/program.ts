@@ -127,6 +127,8 @@ export interface ScreenProgram {
   readonly overlays?: readonly ProgramOverlay[] | undefined;
   /** Absent where no key brings anything; one that brings nothing itself ends what the others brought. */
   readonly keys?: readonly ProgramKey[] | undefined;
+  /** Where an input isn't connected its backdrop shows, and in a zone nothing; absent: a card that says so. */
+  readonly withoutInput?: 'backdrop' | undefined;
   /** The arrow keys at the screen step through what plays; after so long without one it goes on by the clock, in milliseconds. */
   readonly stepRestMs?: number | undefined;
   /** What was fired, ascending: put beside the program for a forecast (`withFirings`), and no part of what is sent. */

@@ -521,6 +521,10 @@ function twoSounds(plan: Plan, contests: readonly Contest[]): Made[] {
 /** Zones that are empty while their layout is seen, and inputs that displays don't have by their profiles. */
 function inLayouts(plan: Plan, contests: readonly Contest[], from: Instant, to: Instant): Made[] {
   const gathering = new Gathering();
+  const instead =
+    plan.network.withoutInput === 'backdrop'
+      ? 'They show their backdrop instead, and leave zones for it empty.'
+      : 'They show a card instead that says so.';
   const names = new Map(plan.layouts.map((layout) => [layout.id, layout.name]));
   const profiles = new Map(plan.profiles.map((profile) => [profile.id, profile]));
   const profileOf = new Map(plan.screens.map((screen) => [screen.id, profiles.get(screen.profile ?? '')]));
@@ -545,7 +549,7 @@ function inLayouts(plan: Plan, contests: readonly Contest[], from: Instant, to: 
         kind: 'no such input',
         severity: 'warning',
         about: [input],
-        sentence: `These displays are to show the input “${input}”, and by their profile they have none of that name.`,
+        sentence: `These displays are to show the input “${input}”, and by their profile they have none of that name. ${instead}`,
         advice: 'Add the input to the profile, or leave these screens out.',
         fixes: [],
       }));

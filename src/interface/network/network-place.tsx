@@ -6,6 +6,7 @@ import { Locked, WhyNot } from '@/interface/data/may';
 import { useNetwork } from '@/interface/data/provider';
 import { ContentPicker } from '@/interface/forms/content-picker';
 import { readName } from '@/interface/forms/read-text';
+import { Select } from '@/interface/kit/controls/field';
 import { SavedInput } from '@/interface/forms/saved-input';
 import { contentOf, contentValue } from '@/interface/kit/content/content';
 import { counted } from '@/interface/kit/words/format';
@@ -83,6 +84,30 @@ export function NetworkPlace() {
             />
           </Locked>
         </dd>
+        {draft.profiles.some(({ inputs = [] }) => inputs.length > 0) && (
+          <>
+            <dt className="font-semibold">
+              Without an input
+              <span className="block text-sm font-normal text-faint">
+                on displays that don’t have an input that they are to show
+              </span>
+            </dt>
+            <dd>
+              <Locked needs="plan">
+                <Select
+                  aria-label="Without an input"
+                  value={network.withoutInput ?? ''}
+                  onChange={({ target: { value } }) =>
+                    void set({ withoutInput: value === '' ? undefined : 'backdrop' })
+                  }
+                >
+                  <option value="">a card that says so</option>
+                  <option value="backdrop">the backdrop; a zone stays empty</option>
+                </Select>
+              </Locked>
+            </dd>
+          </>
+        )}
       </dl>
       <Locked needs="settings">
         <PlayerPin />

@@ -1,7 +1,8 @@
 import type { ProgramDocument } from '@/core/edition';
 import { programOf } from '@/core/tests/program-of';
 import { smallPlan } from '@/core/tests/small-plan';
-import { Conductor, type Scene } from './conductor';
+import { Conductor, type Draw, type Scene } from './conductor';
+import { drawWithin } from './scene';
 import type { Thing } from './stage';
 
 const NOON = Date.UTC(2026, 10, 25, 12);
@@ -56,7 +57,7 @@ class TestStage {
   }
 }
 
-function conduct() {
+function conduct(draw?: Draw) {
   const stage = new TestStage();
   const scenes: Scene[] = [];
   const failures: string[] = [];
@@ -71,6 +72,7 @@ function conduct() {
     undefined,
     () => takeovers++,
     (is) => drills.push(is),
+    draw,
   );
   const pass = async (ms: number) => {
     stage.done.length = 0;
@@ -181,6 +183,29 @@ test('a new program goes on with what is on already, and shows at once what is n
   expect(await pass(1_000)).toEqual([]);
   conductor.play(program({ bookings: [{ id: 'now', takeover: true }] }));
   expect(await pass(0)).toEqual(['show notice at 1000']);
+});
+
+test('a layout that stays is drawn again when a published change alters it, and for no other change', async () => {
+  const board = (text: string, name = 'Hall') =>
+    programOf(
+      smallPlan({
+        network: { name, backdrop: { layout: 'board' } },
+        screens: [{ id: 'hall', ...(name === 'Hall' ? {} : { lightsOut: [{ windows: [['01:00', '02:00']] }] }) }],
+        bulletins: [{ id: 'words', text }],
+        layouts: [{ id: 'board', zones: [{ id: 'main', content: { bulletin: 'words' } }] }],
+      }),
+      'hall',
+    ).document;
+  const stage = () => {
+    throw new Error('Nothing is drawn here.');
+  };
+  const { conductor, pass } = conduct(drawWithin({ now: Date.now, report: () => undefined, stage }));
+  conductor.play(board('Gate 2'));
+  expect(await pass(0)).toEqual([expect.stringMatching(/^show board/)]);
+  conductor.play(board('Gate 2', 'Other'));
+  expect(await pass(1000)).toEqual([]);
+  conductor.play(board('Gate 3'));
+  expect(await pass(0)).toEqual([expect.stringMatching(/^show board/)]);
 });
 
 test('what takes over at an instant is prepared before, and shown on it; called off, it is neither', async () => {

@@ -70,7 +70,7 @@ export class Conductor {
   private turn = 0;
   /** Counts what was put on the stage: a show that is overtaken while it loads is dropped. */
   private wanted = 0;
-  private current: { play: Play; segment: Segment } | null = null;
+  private current: { play: Play; segment: Segment; version: string | undefined } | null = null;
   private scene: Scene = 'empty';
   /** To what that is seen belongs, and since when it does. */
   private onAir: (Pick<Segment, 'source' | 'id'> & { readonly since: number }) | null = null;
@@ -255,11 +255,12 @@ export class Conductor {
     );
   }
 
-  /** Puts on the stage what is on; what is on already goes on. */
+  /** Puts on the stage what is on; what is on already goes on, unless the program says something else of it now. */
   private put(play: Play | undefined, segment: Segment): void {
     if (!play) return this.rest(segment.source === 'lights-out' ? 'resting' : 'empty');
-    const same = this.current !== null && isSame(this.current.play, play);
-    this.current = { play, segment };
+    const version = this.program ? this.thing(this.program, play, segment)?.version : undefined;
+    const same = this.current !== null && isSame(this.current.play, play) && this.current.version === version;
+    this.current = { play, segment, version };
     if (!same) void this.show(play, segment, ++this.wanted);
     else if (!this.loading) this.note(segment);
   }

@@ -37,6 +37,7 @@ function drawStage(context: CanvasRenderingContext2D, stage: HTMLElement): void 
   for (const layer of layers)
     if (layer.dataset.card !== undefined) drawCover(context, layer);
     else if (layer.dataset.layout !== undefined) drawZones(context, layer, width, height);
+    else if (layer.querySelector(':scope > .layer')) drawStage(context, layer);
     else drawLayer(context, layer, width, height);
 }
 

@@ -11,6 +11,7 @@ import {
 } from '@/core/playing';
 import { Conductor, drawFile, type Draw, type Timeline } from './conductor';
 import { drawCard } from './drawers/card';
+import { still, type Drawn } from './drawers/drawn';
 import { drawInput } from './drawers/input';
 import { drawLayout, type Pane } from './drawers/layout';
 import type { Stage } from './stage';
@@ -23,9 +24,9 @@ export interface Around {
   stage(root: HTMLElement): Stage;
 }
 
-/** Draws plays of all kinds: files, and what has a drawer of its own. */
+/** Draws plays of all kinds: files, and what has a drawer of its own. `isWhole`: on the whole screen, not in a part of it. */
 export const drawWithin =
-  (around: Around): Draw =>
+  (around: Around, isWhole = false): Draw =>
   (program, play, segment) => {
     const { kind, id } = drawnIn(play);
     const item: LoopItem | undefined = program.loops[play.loop]?.[play.item];
@@ -38,34 +39,36 @@ export const drawWithin =
         const draw = () =>
           drawLayout(layout, item?.fit ?? 'whole', (zone, root) => {
             root.dataset.layout = id;
-            return paneOf(program, play, segment, zone, root, around);
+            return paneOf(program, zoneTimeline(play, segment, zone), root, around, play.from);
           });
-        return { name: id, draw };
+        return { name: id, version: versionOf(program, layout), draw };
       }
       case 'bulletin': {
         const { text = '' } = program.bulletins?.[id] ?? {};
-        return { name: id, draw: () => drawCard(text) };
+        return { name: id, version: text, draw: () => drawCard(text) };
       }
       case 'input':
-        return { name: id, draw: () => drawInput(id) };
+        return {
+          name: id,
+          version: program.withoutInput ?? '',
+          draw: () => drawInput(id, program.withoutInput && (() => insteadOfInput(program, around, isWhole))),
+        };
     }
   };
 
 /** A zone's conductor keeps the usual clock; the conductor of the whole looks after takeovers and drills. */
 const NOBODY_ASKS = [undefined, undefined, undefined] as const;
 
-/** What one zone shows in a layout's play, on a stage of its own. */
+/** A part of the screen that plays by a timeline of its own, on its own stage. Before `from` it is made ready as it will be then. */
 function paneOf(
   program: ProgramDocument,
-  play: Play,
-  segment: Segment,
-  zone: string,
+  timeline: Timeline,
   root: HTMLElement,
   around: Around,
+  from: Instant = -Infinity,
 ): Pane {
   const stage = around.stage(root);
-  // Before its turn a layout is made ready as it will be then.
-  const now = () => Math.max(around.now(), play.from);
+  const now = () => Math.max(around.now(), from);
   let told = () => {};
   const conductor = new Conductor(
     stage,
@@ -77,7 +80,7 @@ function paneOf(
     },
     ...NOBODY_ASKS,
     drawWithin(around),
-    zoneTimeline(play, segment, zone),
+    timeline,
   );
   return {
     ready: () => conductor.prepareFirst(program),
@@ -93,6 +96,34 @@ function paneOf(
     },
   };
 }
+
+/** All that a layout's zones are drawn from, but the files: other sizes of these come without a word. */
+const versionOf = (
+  { loops, bulletins, withoutInput }: ProgramDocument,
+  layout: NonNullable<ProgramDocument['layouts']>[string],
+): string => {
+  const zones = layout.zones.map(({ loop, ...zone }) => [zone, loops[loop]]);
+  const words = layout.zones.flatMap(({ loop }) =>
+    loops[loop]?.map(({ bulletin = '' }) => bulletins?.[bulletin]?.text),
+  );
+  return JSON.stringify([{ ...layout, zones }, words, withoutInput]);
+};
+
+/** What a display without an input shows in its place: the backdrop on the whole screen, and nothing in a part of it. */
+async function insteadOfInput(program: ProgramDocument, around: Around, isWhole: boolean): Promise<Drawn> {
+  const element = document.createElement('div');
+  element.style.background = 'none';
+  if (!isWhole) return still(element, () => undefined);
+  const pane = paneOf(program, backdropTimeline, element, around);
+  await pane.ready();
+  return { ...still(element, pane.free), begin: pane.play, hush: pane.hush };
+}
+
+/** What would show if nothing were booked. */
+const backdropTimeline: Timeline = (program, from, to) => {
+  const { weaves: _weaves, overlays: _overlays, ...bare } = program;
+  return forecast({ ...bare, bookings: [] }, from, to, { plays: true, zones: false });
+};
 
 /** When a zone shows what, for as long as its layout is on. */
 const zoneTimeline =

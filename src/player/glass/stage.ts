@@ -4,10 +4,13 @@ import { Films } from './drawers/film';
 import { drawPicture } from './drawers/picture';
 import { begin, type Running } from './transition';
 
-/** What is to be drawn: a file, or what makes itself ready to be seen; by the name under which it is reported. */
+/**
+ * What is to be drawn: a file, or what makes itself ready to be seen; by the name under which it is reported. What is drawn from the program says
+ * as its `version` what of it: where that differs it is drawn again.
+ */
 export type Thing =
-  | { readonly name: string; readonly asset: ShownAsset }
-  | { readonly name: string; readonly draw: () => Promise<Drawn> };
+  | { readonly name: string; readonly version?: undefined; readonly asset: ShownAsset }
+  | { readonly name: string; readonly version: string; readonly draw: () => Promise<Drawn> };
 
 /** One thing, loaded and decoded, ready to be seen at once. */
 interface Layer {
@@ -24,6 +27,7 @@ export type Look = Pick<LoopItem, 'transition' | 'fit' | 'volume'>;
 /** What is made ready ahead of its turn; `given` ends it. */
 interface Prepared {
   readonly media: string;
+  readonly version: string | undefined;
   readonly fromMs: number;
   readonly layer: Promise<Layer>;
   readonly given: AbortController;
@@ -66,13 +70,14 @@ export class Stage {
    * is ready, or can't be.
    */
   prepare(thing: Thing, fromMs = 0): Promise<void> {
-    const { name: media } = thing;
-    if (this.prepared?.media !== media || this.prepared.fromMs !== fromMs) {
+    const { name: media, version } = thing;
+    const { prepared } = this;
+    if (prepared?.media !== media || prepared.fromMs !== fromMs || prepared.version !== version) {
       this.drop();
       const given = new AbortController();
-      this.prepared = { media, fromMs, layer: this.load(thing, fromMs, given.signal), given };
+      this.prepared = { media, version, fromMs, layer: this.load(thing, fromMs, given.signal), given };
     }
-    return this.prepared.layer.then(
+    return (this.prepared?.layer ?? Promise.resolve()).then(
       () => undefined,
       () => undefined,
     );
@@ -89,8 +94,9 @@ export class Stage {
     look: Look = {},
     turnMs: () => number = offsetMs,
   ): Promise<void> {
-    const { name: media } = thing;
-    const prepared = this.prepared?.media === media ? this.prepared.layer : null;
+    const { name: media, version } = thing;
+    const isReady = this.prepared?.media === media && this.prepared.version === version;
+    const prepared = isReady ? this.prepared?.layer : null;
     if (prepared) this.prepared = null;
     const layer = await (prepared ?? this.load(thing));
     dress(layer, look, this.pixels());

@@ -91,7 +91,7 @@ async function start(): Promise<void> {
     undefined,
     () => session.tell(),
     (is) => (part('drill').hidden = !is),
-    drawWithin(around),
+    drawWithin(around, true),
     steps.timeline,
   );
   const band: Band = new Band(new Speaker(open, report), () => session.serverNow(), report);

@@ -5,7 +5,15 @@ import { readRows } from '../../tests/rows';
 /** What people read of each kind, and what each refuses: the words are part of the interface. */
 
 const LABELS: Record<Kind, [noun: string, labels: Record<string, string>]> = {
-  network: ['network', { name: 'name', defaultDurationMs: 'usual duration', backdrop: 'backdrop' }],
+  network: [
+    'network',
+    {
+      name: 'name',
+      withoutInput: 'where an input is missing',
+      defaultDurationMs: 'usual duration',
+      backdrop: 'backdrop',
+    },
+  ],
   calendar: ['calendar', { name: 'name', dates: 'dates', holidays: 'public holidays' }],
   media: [
     'media file',

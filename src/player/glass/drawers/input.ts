@@ -6,11 +6,11 @@ const missing = (id: string) => `The input ${id} isn’t connected to this playe
 
 /**
  * Draws another source, as a browser gives it: the capture device whose name has the input's in it, or else the only one. Where there is
- * none, a card says so.
+ * none, it draws `instead`, or a card that says so.
  */
-export async function drawInput(id: string): Promise<Drawn> {
+export async function drawInput(id: string, instead = () => drawCard(missing(id))): Promise<Drawn> {
   const stream = await captureOf(id).catch(() => null);
-  if (!stream) return drawCard(missing(id));
+  if (!stream) return instead();
   const element = document.createElement('video');
   element.muted = true;
   element.playsInline = true;
@@ -23,11 +23,19 @@ export async function drawInput(id: string): Promise<Drawn> {
 }
 
 async function captureOf(id: string): Promise<MediaStream | null> {
-  const devices = (await navigator.mediaDevices.enumerateDevices()).filter(({ kind }) => kind === 'videoinput');
+  const { mediaDevices } = navigator;
+  const known = async () => (await mediaDevices.enumerateDevices()).filter(({ kind }) => kind === 'videoinput');
+  let devices = await known();
+  if (devices.length === 0) return null;
+  if (devices.every(({ label }) => label === '')) {
+    // Until it may capture, a browser doesn't say which devices there are.
+    (await mediaDevices.getUserMedia({ video: true })).getTracks().forEach((track) => track.stop());
+    devices = await known();
+  }
   const plain = (text: string) => text.toLowerCase().replace(/[^a-z0-9]/g, '');
   const named = devices.find(({ label }) => label !== '' && plain(label).includes(plain(id)));
   const [only] = devices.length === 1 ? devices : [];
   const device = named ?? only;
   if (!device) return null;
-  return navigator.mediaDevices.getUserMedia({ video: { deviceId: { exact: device.deviceId } } });
+  return mediaDevices.getUserMedia({ video: { deviceId: { exact: device.deviceId } } });
 }
