@@ -20,18 +20,22 @@ test('a picture of a screen is taken and compared with what is planned; a wrong 
   await take();
   await expect(picture()).toContainText('Shows what is planned');
   await expect(picture().getByRole('img', { name: 'What was planned' })).toBeVisible();
-  // Another program's window covers it, as far as the glass is concerned.
-  await player.evaluate(async () => {
-    const layer = document.querySelector<HTMLImageElement>('#stage .layer:not([hidden])');
-    const canvas = Object.assign(document.createElement('canvas'), { width: 64, height: 36 });
-    canvas.getContext('2d')?.fillRect(0, 0, 64, 36);
-    const black = await new Promise<Blob | null>((done) => canvas.toBlob(done));
-    if (!layer || !black) throw new Error('nothing is shown');
-    layer.src = URL.createObjectURL(black);
-    await layer.decode();
-  });
-  await take();
-  await expect(picture()).toContainText('Black, but something is planned');
+  // Another program's window covers it, as far as the glass is concerned: until the next turn, every ten seconds.
+  const cover = () =>
+    player.evaluate(async () => {
+      const layer = document.querySelector<HTMLImageElement>('#stage .layer:not([hidden])');
+      const canvas = Object.assign(document.createElement('canvas'), { width: 64, height: 36 });
+      canvas.getContext('2d')?.fillRect(0, 0, 64, 36);
+      const black = await new Promise<Blob | null>((done) => canvas.toBlob(done));
+      if (!layer || !black) throw new Error('nothing is shown');
+      layer.src = URL.createObjectURL(black);
+      await layer.decode();
+    });
+  await expect(async () => {
+    await cover();
+    await take();
+    await expect(picture()).toContainText('Black, but something is planned', { timeout: 8000 });
+  }).toPass();
   await expect(page.getByRole('region', { name: 'Troubles' })).toContainText(
     'The last picture of this screen is black.',
   );
