@@ -263,7 +263,7 @@ test('another source is seen where a device captures it; elsewhere a card says s
   await expect(stage()).toContainText('The input hdmi-1 isn’t connected to this player.');
 
   const { launchOptions = {} } = test.info().project.use;
-  const fake = ['--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream'];
+  const fake = ['--use-fake-device-for-media-stream', '--auto-accept-camera-and-microphone-capture'];
   const browser = await chromium.launch({
     ...launchOptions,
     args: [...(launchOptions.args ?? []), ...fake],

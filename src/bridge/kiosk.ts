@@ -92,7 +92,7 @@ const SESSION = `#!/bin/sh
 # Made by "lanternpost kiosk". Starts the player; when the browser ends, systemd starts all of this again.
 xset s off s noblank -dpms 2>/dev/null
 xhost +si:localuser:root >/dev/null 2>&1
-exec chromium --kiosk --user-data-dir="\${STATE_DIRECTORY:-$HOME}/browser" --no-first-run --noerrdialogs \\
+exec chromium --kiosk --user-data-dir="\${STATE_DIRECTORY:-$HOME}/browser" --no-first-run --noerrdialogs --auto-accept-camera-and-microphone-capture \\
   --disable-session-crashed-bubble --disable-infobars --disable-features=Translate --disable-quic \\
   --disable-component-update --disable-sync --password-store=basic \\
   --autoplay-policy=no-user-gesture-required --overscroll-history-navigation=0 --disable-pinch \\

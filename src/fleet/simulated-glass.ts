@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
 import sharp, { type Sharp } from 'sharp';
-import { looksAt, placedOn, zonePlacedOn, type LayoutLook, type Look, type Placed } from '@/core/glimpses';
+import { looksAt, placedIn, zonePlacedIn, type Look, type Placed } from '@/core/glimpses';
 import type { ProgramDocument } from '@/core/playing';
 
 /** The glass that a simulated player doesn't have: drawn from the real files, only when a picture of it is asked for. */
@@ -71,12 +71,11 @@ async function layersOf(
       return [await filled('#000')];
     case 'file': {
       const picture = await pictureOf(look, await fetch(look.asset.sha256));
-      const { left, top, ...size } = placedOn(within, look.asset, look.fit, look.asset.focus);
-      const placed = { ...size, left: within.left + left, top: within.top + top };
-      return [...(isAbove ? [] : [await filled('#000')]), { picture, placed, within }];
+      const placed = placedIn(within, look.asset, look.fit, look.asset.focus);
+      return [await filled('#000'), { picture, placed, within }];
     }
     case 'layout': {
-      const zones = look.zones.map(({ due, ...zone }) => layersOf(due, zoneWithin(within, look, zone), at, fetch));
+      const zones = look.zones.map((zone) => layersOf(zone.due, zonePlacedIn(within, look, zone), at, fetch));
       return [...(isAbove ? [] : [await filled(look.background ?? '#000')]), ...(await Promise.all(zones)).flat()];
     }
     case 'words':
@@ -84,11 +83,6 @@ async function layersOf(
     case 'input':
       return [{ picture: await testPicture(look.text, within, at), placed: within, within }];
   }
-}
-
-function zoneWithin(within: Placed, { fit, ...layout }: LayoutLook, zone: Omit<LayoutLook['zones'][number], 'due'>) {
-  const { left, top, ...size } = zonePlacedOn(within, layout, fit, zone);
-  return { ...size, left: within.left + left, top: within.top + top };
 }
 
 /** Lays a picture on what is seen of the screen. */

@@ -105,10 +105,11 @@ function whatShows(outcomes: readonly GroupForecast[]): Set<string> {
           if (play.layout !== undefined) shown.add(`layout ${play.layout}`);
           const item = program.loops[play.loop]?.[play.item];
           if (!item) continue;
-          shown.add(keyOf(item));
-          // In a presentation the others are a step away.
-          if (isPresented(program, play.loop)) program.loops[play.loop]?.forEach((one) => shown.add(keyOf(one)));
-          for (const id of item.through ?? []) shown.add(`playlist ${id}`);
+          // In a presentation the other items are a step away.
+          for (const one of isPresented(program, play.loop) ? drawnItems(program, play.loop) : [item]) {
+            shown.add(keyOf(one));
+            for (const id of one.through ?? []) shown.add(`playlist ${id}`);
+          }
         }
       }
     }

@@ -68,7 +68,7 @@ test('a step leads to the next item that may play then, or the one before; after
   ]);
 });
 
-test('it ends with what was stepped through, and a takeover, one item alone or a screen that doesn’t allow it are not stepped', () => {
+test('it ends with what was stepped through, and a takeover, one item alone or a screen that doesn’t allow it isn’t stepped', () => {
   // By the clock d is on.
   const at = NOON + 10 * HOUR - 5000;
   const made = program();
@@ -80,6 +80,8 @@ test('it ends with what was stepped through, and a takeover, one item alone or a
     return stepFrom(one, forecastAt(one, NOON), null, NOON, 1);
   };
   expect(steps({ bookings: [{ ...PARTS.bookings[0], takeover: true }] })).toBeNull();
+  const shown = { playlists: [{ id: 'loop', waits: true, items: ITEMS }] };
+  expect(steps({ ...shown, bookings: [{ ...PARTS.bookings[0], takeover: true }] })).not.toBeNull();
   expect(steps({ bookings: [{ content: { media: 'a' } }] })).toBeNull();
   expect(steps({ screens: ['hall'] })).toBeNull();
   expect(steps({ screens: [{ ...PARTS.screens[0], lightsOut: [{}] }] })).toBeNull();

@@ -8,7 +8,7 @@ import { itemInstants, type Segment } from './segments';
 
 /**
  * Stepping by hand: a person in front of a screen turns to another item of what plays, forward or back. After a rest it goes on by the clock. In a
- * presentation each item waits for the next step. What is stepped to is known to that screen alone, so forecasts go by the clock, and for a
+ * presentation each item waits for the next step. Only that screen knows of a step, so forecasts go by the clock, and for a
  * presentation they give its first item.
  */
 export interface Stepped extends Pick<Segment, 'source' | 'id' | 'since' | 'loop'> {
@@ -24,7 +24,7 @@ export const isPresented = ({ loops }: ScreenProgram, loop: number): boolean =>
 
 /**
  * The next item after the one that is seen at an instant, or the one before: of those that may play then, round and round. Null where there is nothing to step:
- * one item alone, a takeover, lights-out hours, or a screen that allows it not. `seen` is what was stepped to before.
+ * one item alone, lights-out hours, a takeover that isn't a presentation, or a screen that doesn't allow it. `seen` is what was stepped to before.
  */
 export function stepFrom(
   program: ScreenProgram,
@@ -36,8 +36,8 @@ export function stepFrom(
   const { source, id, since, loop } = segment;
   const items = program.loops[loop] ?? [];
   const isShow = isPresented(program, loop);
-  if (source === 'takeover' || source === 'lights-out' || items.length < 2) return null;
-  if (!isShow && program.stepRestMs === undefined) return null;
+  if (source === 'lights-out' || items.length < 2) return null;
+  if (!isShow && (source === 'takeover' || program.stepRestMs === undefined)) return null;
   const place = placeOf(program);
   const there = items.flatMap((item, i) => (intervalAt(itemInstants(program, item, place, at, at + 1), at) ? [i] : []));
   if (there.length < 2) return null;

@@ -28,6 +28,19 @@ export function fieldsOf({ width, height, data }: Pixels): Fields {
   });
 }
 
+/** The fields of a picture that a box within it lies in, in order; all in pixels. */
+export function fieldsIn(
+  box: { readonly left: number; readonly top: number; readonly width: number; readonly height: number },
+  { width, height }: Pick<Pixels, 'width' | 'height'>,
+): number[] {
+  const within = (from: number, length: number, whole: number) => {
+    const first = Math.floor((FIELDS * from) / whole);
+    return Array.from({ length: Math.ceil((FIELDS * (from + length)) / whole) - first }, (_, i) => first + i);
+  };
+  const columns = within(box.left, box.width, width);
+  return within(box.top, box.height, height).flatMap((row) => columns.map((column) => row * FIELDS + column));
+}
+
 const bounds = (field: number, size: number): [number, number] => [
   Math.floor((field * size) / FIELDS),
   Math.floor(((field + 1) * size) / FIELDS),

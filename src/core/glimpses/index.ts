@@ -2,6 +2,7 @@ export {
   FIELDS,
   differentFields,
   distanceOf,
+  fieldsIn,
   fieldsOf,
   verdictOf,
   type Fields,
@@ -9,4 +10,4 @@ export {
   type Verdict,
 } from './fields';
 export { looksAt, type GlassLooks, type LayoutLook, type Look, type Looks } from './looks';
-export { placedOn, zonePlacedOn, type Placed } from './placed';
+export { placedIn, placedOn, zonePlacedIn, type Placed } from './placed';

@@ -24,14 +24,24 @@ export function placedOn(screen: Size, file: Size, fit: Fit, [x, y]: readonly [n
   return { width, height, left: (screen.width - width) * x, top: (screen.height - height) * y };
 }
 
-/** Where players put a zone of a layout on a screen; the zone is in pixels of the layout. */
-export function zonePlacedOn(
-  screen: Size,
-  layout: Size,
+/** The same for a place on a screen, as a zone is. */
+export function placedIn(
+  { left, top, ...place }: Placed,
+  file: Size,
   fit: Fit,
+  focus?: readonly [number, number],
+): Placed {
+  const placed = placedOn(place, file, fit, focus);
+  return { ...placed, left: left + placed.left, top: top + placed.top };
+}
+
+/** Where players put a zone of a layout in a place on a screen; the zone is in pixels of the layout. */
+export function zonePlacedIn(
+  place: Placed,
+  layout: Size & { readonly fit: Fit },
   zone: Size & { readonly x: number; readonly y: number },
 ): Placed {
-  const { left, top, width, height } = placedOn(screen, layout, fit);
+  const { left, top, width, height } = placedIn(place, layout, layout.fit);
   const [across, down] = [width / layout.width, height / layout.height];
   return {
     ...{ left: left + zone.x * across, top: top + zone.y * down },

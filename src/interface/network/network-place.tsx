@@ -89,7 +89,7 @@ export function NetworkPlace() {
             <dt className="font-semibold">
               Without an input
               <span className="block text-sm font-normal text-faint">
-                on displays that don’t have an input that they are to show
+                what a display shows that doesn’t have the input that is planned
               </span>
             </dt>
             <dd>

@@ -86,8 +86,8 @@ export function ScreenAside({
               className="h-full w-full !bg-transparent"
             />
           )}
-          {above.map((one) => (
-            <BoardPicture key={one.id} board={one} isAbove thumbnail={thumbnail} className="absolute inset-0" />
+          {above.map((one, i) => (
+            <BoardPicture key={i} board={one} isAbove thumbnail={thumbnail} className="absolute inset-0" />
           ))}
         </span>
       </div>

@@ -225,9 +225,9 @@ const Tile = memo(function Tile(props: TileProps) {
               </span>
             )
           )}
-          {glance?.above?.map((board) => (
+          {glance?.above?.map((board, i) => (
             <BoardPicture
-              key={board.id}
+              key={i}
               board={board}
               isAbove
               thumbnail={thumbnail}

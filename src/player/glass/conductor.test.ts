@@ -186,13 +186,22 @@ test('a new program goes on with what is on already, and shows at once what is n
 });
 
 test('a layout that stays is drawn again when a published change alters it, and for no other change', async () => {
-  const board = (text: string, name = 'Hall') =>
+  const board = (text: string, { name = 'Hall', sha256 = 'a'.repeat(64) } = {}) =>
     programOf(
       smallPlan({
         network: { name, backdrop: { layout: 'board' } },
         screens: [{ id: 'hall', ...(name === 'Hall' ? {} : { lightsOut: [{ windows: [['01:00', '02:00']] }] }) }],
         bulletins: [{ id: 'words', text }],
-        layouts: [{ id: 'board', zones: [{ id: 'main', content: { bulletin: 'words' } }] }],
+        media: [{ id: 'one', sha256, type: 'image/png' }],
+        layouts: [
+          {
+            id: 'board',
+            zones: [
+              { id: 'main', content: { bulletin: 'words' } },
+              { id: 'side', content: { media: 'one' } },
+            ],
+          },
+        ],
       }),
       'hall',
     ).document;
@@ -202,9 +211,12 @@ test('a layout that stays is drawn again when a published change alters it, and 
   const { conductor, pass } = conduct(drawWithin({ now: Date.now, report: () => undefined, stage }));
   conductor.play(board('Gate 2'));
   expect(await pass(0)).toEqual([expect.stringMatching(/^show board/)]);
-  conductor.play(board('Gate 2', 'Other'));
+  conductor.play(board('Gate 2', { name: 'Other' }));
   expect(await pass(1000)).toEqual([]);
   conductor.play(board('Gate 3'));
+  expect(await pass(0)).toEqual([expect.stringMatching(/^show board/)]);
+  // A new version of a file in a zone.
+  conductor.play(board('Gate 3', { sha256: 'b'.repeat(64) }));
   expect(await pass(0)).toEqual([expect.stringMatching(/^show board/)]);
 });
 

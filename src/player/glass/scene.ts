@@ -97,19 +97,18 @@ function paneOf(
   };
 }
 
-/** All that a layout's zones are drawn from, but the files: other sizes of these come without a word. */
+/** All that a layout's zones are drawn from: a program that differs in any of it has the layout drawn again. */
 const versionOf = (
-  { loops, bulletins, withoutInput }: ProgramDocument,
+  { loops, bulletins, assets, withoutInput }: ProgramDocument,
   layout: NonNullable<ProgramDocument['layouts']>[string],
 ): string => {
-  const zones = layout.zones.map(({ loop, ...zone }) => [zone, loops[loop]]);
-  const words = layout.zones.flatMap(({ loop }) =>
-    loops[loop]?.map(({ bulletin = '' }) => bulletins?.[bulletin]?.text),
-  );
-  return JSON.stringify([{ ...layout, zones }, words, withoutInput]);
+  const zones = layout.zones.map(({ loop, ...zone }) => [zone, loops[loop] ?? []] as const);
+  const items = zones.flatMap(([, loop]) => loop);
+  const used = items.map(({ media = '', bulletin = '' }) => [assets[media]?.sha256, bulletins?.[bulletin]?.text]);
+  return JSON.stringify([{ ...layout, zones }, used, withoutInput]);
 };
 
-/** What a display without an input shows in its place: the backdrop on the whole screen, and nothing in a part of it. */
+/** What a display shows that doesn't have an input: the backdrop on the whole screen, and nothing in a part of it. */
 async function insteadOfInput(program: ProgramDocument, around: Around, isWhole: boolean): Promise<Drawn> {
   const element = document.createElement('div');
   element.style.background = 'none';

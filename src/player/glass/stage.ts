@@ -5,8 +5,8 @@ import { drawPicture } from './drawers/picture';
 import { begin, type Running } from './transition';
 
 /**
- * What is to be drawn: a file, or what makes itself ready to be seen; by the name under which it is reported. What is drawn from the program says
- * as its `version` what of it: where that differs it is drawn again.
+ * A file, or something else that makes itself ready to be seen; by the name under which it is reported. `version` is all of the program that it is drawn
+ * from: if that differs, it is drawn again.
  */
 export type Thing =
   | { readonly name: string; readonly version?: undefined; readonly asset: ShownAsset }
@@ -71,13 +71,14 @@ export class Stage {
    */
   prepare(thing: Thing, fromMs = 0): Promise<void> {
     const { name: media, version } = thing;
-    const { prepared } = this;
+    let { prepared } = this;
     if (prepared?.media !== media || prepared.fromMs !== fromMs || prepared.version !== version) {
       this.drop();
       const given = new AbortController();
-      this.prepared = { media, version, fromMs, layer: this.load(thing, fromMs, given.signal), given };
+      prepared = { media, version, fromMs, layer: this.load(thing, fromMs, given.signal), given };
+      this.prepared = prepared;
     }
-    return (this.prepared?.layer ?? Promise.resolve()).then(
+    return prepared.layer.then(
       () => undefined,
       () => undefined,
     );
@@ -95,10 +96,10 @@ export class Stage {
     turnMs: () => number = offsetMs,
   ): Promise<void> {
     const { name: media, version } = thing;
-    const isReady = this.prepared?.media === media && this.prepared.version === version;
-    const prepared = isReady ? this.prepared?.layer : null;
-    if (prepared) this.prepared = null;
-    const layer = await (prepared ?? this.load(thing));
+    const { prepared } = this;
+    const isReady = prepared?.media === media && prepared.version === version;
+    if (isReady) this.prepared = null;
+    const layer = await (isReady ? prepared.layer : this.load(thing));
     dress(layer, look, this.pixels());
     if (wanted()) await this.start(layer, offsetMs, look.volume ?? 0);
     if (!wanted()) return this.remove(layer);

@@ -162,7 +162,8 @@ async function start(): Promise<void> {
     program: () => held.program,
     firings: () => held.firings,
     press: (...pressed) => session.press(...pressed),
-    step: (...how) => steps.step(programNow(), ...how),
+    // The displays of a wall have to stay together, so none of them is stepped.
+    step: (...how) => shown?.part === undefined && steps.step(programNow(), ...how),
     isCovered: () => !part('own').hidden,
   });
   if (!kept.ok) session.report(kept.message);

@@ -1,6 +1,6 @@
 import { rm } from 'node:fs/promises';
 import sharp from 'sharp';
-import { fieldsOf, placedOn, type Fields, type Look, type Placed } from '@/core/glimpses';
+import { fieldsOf, placedIn, type Fields, type Look, type Placed } from '@/core/glimpses';
 import { frameStrip, incomingPath, isFrame, storedBytes, storedPath } from '../library';
 
 /** Drawing what a display may show: pictures of its glass, made from the stored files. */
@@ -88,7 +88,7 @@ export const cutOut = (canvas: Canvas, view: View, { left, top, width, height }:
   opened(canvas, view).extract({ left, top, width, height }).png().toBuffer();
 
 /** The colours of the fields of a part of a picture. */
-export async function fieldsIn(canvas: Canvas, view: View, { left, top, width, height }: Box): Promise<Fields> {
+export async function coloursIn(canvas: Canvas, view: View, { left, top, width, height }: Box): Promise<Fields> {
   const scale = COMPARED_SIDE / Math.max(width, height);
   const side = (length: number) => Math.max(LEAST_SIDE, Math.round(length * scale));
   const size = { width: side(width), height: side(height) };
@@ -111,8 +111,7 @@ export async function drawFile(
 ): Promise<Buffer[] | null> {
   const seen = boxOf(view, placed);
   if (!seen || (await storedBytes(asset.sha256)) === null) return null;
-  const inPlace = placedOn(placed, asset, fit, asset.focus);
-  const at = wholeBox(view, { ...inPlace, left: placed.left + inPlace.left, top: placed.top + inPlace.top });
+  const at = wholeBox(view, placedIn(placed, asset, fit, asset.focus));
   const pictures = atMs === null ? [storedPath(asset.sha256)] : await framesOf(asset, atMs, at);
   const inBox = { ...at, left: at.left - seen.left, top: at.top - seen.top };
   return pictures && Promise.all(pictures.map((picture) => composed(picture, inBox, seen)));

@@ -2,14 +2,15 @@ import {
   differentFields,
   distanceOf,
   verdictOf,
-  zonePlacedOn,
+  fieldsIn,
+  zonePlacedIn,
   type GlassLooks,
   type Look,
   type Looks,
   type Placed,
   type Verdict,
 } from '@/core/glimpses';
-import { blank, boxOf, cutOut, drawFile, fieldsIn, painted, type Box, type Canvas, type View } from './draw';
+import { blank, boxOf, coloursIn, cutOut, drawFile, painted, type Box, type Canvas, type View } from './draw';
 
 /**
  * Whether a picture of the glass is what a program shows. Of what each place may show then, what is most like the picture is taken, the lowest
@@ -57,7 +58,7 @@ export async function compared(seen: Canvas, glass: GlassLooks, screen: Placed, 
   const { canvas, panes } = found;
   const isSteady = !glass.changing && glass.above.every((one) => !one.changing);
   const verdictIn = async (box: Box, changing: boolean) => {
-    const fields = [await fieldsIn(seen, view, box), await fieldsIn(canvas, view, box)] as const;
+    const fields = [await coloursIn(seen, view, box), await coloursIn(canvas, view, box)] as const;
     const verdict = verdictOf(fields[0], [fields[1]], false);
     const different = verdict === 'differs' ? differentFields(...fields) : [];
     return { box, verdict: verdict !== 'alike' && changing ? ('unsure' as const) : verdict, different };
@@ -74,7 +75,7 @@ export async function compared(seen: Canvas, glass: GlassLooks, screen: Placed, 
   if (wrong.length > 0)
     return {
       verdict: 'differs',
-      different: [...new Set(wrong.flatMap(({ box }) => fieldsOn(box, view)))].sort((a, b) => a - b),
+      different: [...new Set(wrong.flatMap(({ box }) => fieldsIn(box, view.size)))].sort((a, b) => a - b),
     };
   return { verdict: parts.some(({ verdict }) => verdict === 'unsure') ? 'unsure' : 'alike', different: null };
 }
@@ -93,16 +94,6 @@ const withOwnCard = ({ due, looks, changing }: Looks): Looks => ({
   changing,
 });
 const ownCard = (look: Look): Look => (isNothing(look) ? { kind: 'words', text: '' } : look);
-
-/** The fields of 8 × 8 that a box lies in. */
-function fieldsOn(box: Box, { size }: View): number[] {
-  const within = (from: number, length: number, whole: number) => {
-    const first = Math.floor((8 * from) / whole);
-    return Array.from({ length: Math.ceil((8 * (from + length)) / whole) - first }, (_, i) => first + i);
-  };
-  const columns = within(box.left, box.width, size.width);
-  return within(box.top, box.height, size.height).flatMap((row) => columns.map((column) => row * 8 + column));
-}
 
 /** Paints, over what is there already, what of a place's looks is most like the picture. */
 async function likest(
@@ -123,8 +114,8 @@ async function likest(
   const drawn = (await Promise.all(looks.map((look) => drawLook(under, look, placed, view, seen, isAbove)))).flat();
   const known = drawn.filter((one) => one !== null);
   if (known.length < drawn.length) return null;
-  const here = await fieldsIn(seen, view, box);
-  const fields = await Promise.all(known.map(({ canvas }) => fieldsIn(canvas, view, box)));
+  const here = await coloursIn(seen, view, box);
+  const fields = await Promise.all(known.map(({ canvas }) => coloursIn(canvas, view, box)));
   // Half way through a transition it is like a mixture of them.
   if (changing && !fields.some((one) => verdictOf(here, [one], false) === 'alike'))
     if (verdictOf(here, fields, true) === 'alike') return asSeen([]);
@@ -153,7 +144,8 @@ async function drawLook(
   if (look.kind !== 'layout') return [];
   let found: Explained | null = { canvas: await ground(under, look, box, view, isAbove), panes: [] };
   for (const zone of look.zones) {
-    const over: Explained | null = found && (await likest(found.canvas, zone, zoneAt(placed, look, zone), view, seen));
+    const over: Explained | null =
+      found && (await likest(found.canvas, zone, zonePlacedIn(placed, look, zone), view, seen));
     found = over && found && { canvas: over.canvas, panes: [...found.panes, ...over.panes] };
   }
   return [found];
@@ -165,11 +157,6 @@ type LayoutLook = Extract<Look, { kind: 'layout' }>;
 const ground = (under: Canvas, { background = '#000' }: LayoutLook, box: Box, view: View, isAbove: boolean) =>
   isAbove ? Promise.resolve(under) : painted(under, view, box, background);
 
-function zoneAt(placed: Placed, { fit, ...layout }: LayoutLook, zone: LayoutLook['zones'][number]): Placed {
-  const inPlace = zonePlacedOn(placed, layout, fit, zone);
-  return { ...inPlace, left: placed.left + inPlace.left, top: placed.top + inPlace.top };
-}
-
 async function drawDue(under: Canvas, look: Look, placed: Placed, view: View, isAbove = false): Promise<Canvas | null> {
   const box = boxOf(view, placed);
   if (!box || isNothing(look)) return under;
@@ -180,6 +167,7 @@ async function drawDue(under: Canvas, look: Look, placed: Placed, view: View, is
   }
   if (look.kind !== 'layout') return painted(under, view, box, UNKNOWN);
   let canvas: Canvas | null = await ground(under, look, box, view, isAbove);
-  for (const zone of look.zones) canvas = canvas && (await drawDue(canvas, zone.due, zoneAt(placed, look, zone), view));
+  for (const zone of look.zones)
+    canvas = canvas && (await drawDue(canvas, zone.due, zonePlacedIn(placed, look, zone), view));
   return canvas;
 }

@@ -2,7 +2,7 @@ import { forecast, programMaker } from '../../forecast';
 import type { LoopItem } from '../../forecast/loop';
 import type { Play, WholePlay } from '../../forecast/plays';
 import type { ProgramZone } from '../../forecast/program';
-import { zonePlacedOn } from '../../glimpses/placed';
+import { zonePlacedIn } from '../../glimpses/placed';
 import type { Fit, Transition } from '../../plan/looks';
 import { isShown } from '../../plan/known';
 import type { Media, Plan } from '../../plan/schema';
@@ -103,7 +103,7 @@ const seconds = (ms: number) => `${ms / 1000}s`;
 
 /** Where a zone lies on a screen: the layout is placed as a picture of its size would be. */
 function regionOf(id: string, zone: ProgramZone, layout: Size, screen: Size, fit: Fit | undefined): string {
-  const placed = zonePlacedOn(screen, layout, fit ?? 'whole', zone);
+  const placed = zonePlacedIn({ left: 0, top: 0, ...screen }, { ...layout, fit: fit ?? 'whole' }, zone);
   const place = (['left', 'top', 'width', 'height'] as const).map((side) => [side, `${Math.round(placed[side])}`]);
   return `      <region xml:id="${escaped(id)}" ${place.map(([name, value]) => `${name}="${value}"`).join(' ')}/>`;
 }

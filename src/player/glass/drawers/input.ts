@@ -24,18 +24,14 @@ export async function drawInput(id: string, instead = () => drawCard(missing(id)
 
 async function captureOf(id: string): Promise<MediaStream | null> {
   const { mediaDevices } = navigator;
-  const known = async () => (await mediaDevices.enumerateDevices()).filter(({ kind }) => kind === 'videoinput');
-  let devices = await known();
-  if (devices.length === 0) return null;
-  if (devices.every(({ label }) => label === '')) {
-    // Until it may capture, a browser doesn't say which devices there are.
-    (await mediaDevices.getUserMedia({ video: true })).getTracks().forEach((track) => track.stop());
-    devices = await known();
-  }
+  // Only while it captures does a browser say which devices there are.
+  const first = await mediaDevices.getUserMedia({ video: true });
+  const devices = (await mediaDevices.enumerateDevices()).filter(({ kind }) => kind === 'videoinput');
   const plain = (text: string) => text.toLowerCase().replace(/[^a-z0-9]/g, '');
-  const named = devices.find(({ label }) => label !== '' && plain(label).includes(plain(id)));
+  const named = devices.find(({ label }) => plain(label).includes(plain(id)));
   const [only] = devices.length === 1 ? devices : [];
-  const device = named ?? only;
-  if (!device) return null;
-  return mediaDevices.getUserMedia({ video: { deviceId: { exact: device.deviceId } } });
+  const deviceId = (named ?? only)?.deviceId;
+  if (deviceId !== undefined && first.getVideoTracks()[0]?.getSettings().deviceId === deviceId) return first;
+  first.getTracks().forEach((track) => track.stop());
+  return deviceId === undefined ? null : mediaDevices.getUserMedia({ video: { deviceId: { exact: deviceId } } });
 }
