@@ -24,14 +24,13 @@ export async function drawInput(id: string, instead = () => drawCard(missing(id)
 
 async function captureOf(id: string): Promise<MediaStream | null> {
   const { mediaDevices } = navigator;
-  // Only while it captures does a browser say which devices there are.
+  const plain = (text: string) => text.toLowerCase().replace(/[^a-z0-9]/g, '');
+  const isNamed = ({ label }: { readonly label: string }) => plain(label).includes(plain(id));
+  // Before it captures, a browser doesn't say which devices there are; on a kiosk it never says more than how many.
   const first = await mediaDevices.getUserMedia({ video: true });
   const devices = (await mediaDevices.enumerateDevices()).filter(({ kind }) => kind === 'videoinput');
-  const plain = (text: string) => text.toLowerCase().replace(/[^a-z0-9]/g, '');
-  const named = devices.find(({ label }) => plain(label).includes(plain(id)));
-  const [only] = devices.length === 1 ? devices : [];
-  const deviceId = (named ?? only)?.deviceId;
-  if (deviceId !== undefined && first.getVideoTracks()[0]?.getSettings().deviceId === deviceId) return first;
+  const named = devices.find(isNamed);
+  if (first.getVideoTracks().some(isNamed) || (!named && devices.length === 1)) return first;
   first.getTracks().forEach((track) => track.stop());
-  return deviceId === undefined ? null : mediaDevices.getUserMedia({ video: { deviceId: { exact: deviceId } } });
+  return named ? mediaDevices.getUserMedia({ video: { deviceId: { exact: named.deviceId } } }) : null;
 }
