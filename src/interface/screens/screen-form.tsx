@@ -241,10 +241,10 @@ export function ScreenForm({
         )}
         <Field
           label="Arrow keys"
-          hint="With these, a person at the screen turns to the next item of what plays, or the one before. It goes back to the plan after the time you write here."
+          hint="With these, a person at the screen turns to the next item or the one before. Write after how long the plan goes on, e.g. 30 s. Leave empty to switch them off."
           error={errors.stepRest?.message}
         >
-          <Input placeholder="do nothing; or write 30 s" {...register('stepRest')} />
+          <Input placeholder="off" {...register('stepRest')} />
         </Field>
       </AutoForm>
       {screen && (

@@ -86,7 +86,9 @@ export const BarButton = memo(function BarButton({
           className="pointer-events-none absolute inset-y-0 left-0 bg-dusk/70"
           style={{ width: grip.inside || 2 }}
         />
-        {booking.overlay && <span aria-hidden className="pointer-events-none absolute inset-x-0 top-0 h-1.5 bg-lamp" />}
+        {booking.overlay && (
+          <span aria-hidden className="pointer-events-none absolute inset-x-0 top-0 h-[3px] bg-lamp" />
+        )}
         <End part="start" grip={grip} />
         {words !== '' && (
           <span className={`pointer-events-none flex items-center gap-1 px-2.5 ${NAME}`}>

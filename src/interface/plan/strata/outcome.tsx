@@ -40,7 +40,7 @@ export function Legend({ hasAbove }: { hasAbove: boolean }) {
       ))}
       {hasAbove && (
         <li className="flex items-center gap-1.5">
-          <span aria-hidden className="h-1.5 w-5 border-l border-dusk bg-lamp" /> over whatever plays
+          <span aria-hidden className="h-[3px] w-5 bg-lamp" /> over whatever plays
         </li>
       )}
     </ul>
@@ -150,7 +150,7 @@ export const OutcomeRows = memo(function OutcomeRows({
                       data-above={id}
                       aria-label={words}
                       title={words}
-                      className="absolute top-0 h-1.5 border-l border-dusk bg-lamp"
+                      className="absolute top-0 h-[3px] bg-lamp"
                       style={{ left, width: Math.max(1.5, scale.x(to) - left) }}
                     />
                   );
